@@ -1,0 +1,32 @@
+/** Text formats of the WHATWG standards: valid e-mail address, valid absolute URL, valid date. */
+
+/**
+ * "A valid e-mail address" as the HTML standard writes it (section "E-mail state", type=email), a wilful violation of
+ * RFC 5322 that fits what people type.
+ */
+const EMAIL =
+  /^[a-zA-Z0-9.!#$%&'*+/=?^_`{|}~-]+@[a-zA-Z0-9](?:[a-zA-Z0-9-]{0,61}[a-zA-Z0-9])?(?:\.[a-zA-Z0-9](?:[a-zA-Z0-9-]{0,61}[a-zA-Z0-9])?)*$/;
+
+export function isEmail(text: string): boolean {
+  return EMAIL.test(text);
+}
+
+const DATE = /^(\d{4})-(\d{2})-(\d{2})$/;
+
+/** A real day of the proleptic Gregorian calendar spelled `YYYY-MM-DD` (RFC 3339 full-date; year 0000 is none in HTML). */
+export function isDate(text: string): boolean {
+  const match = DATE.exec(text);
+  if (match === null) return false;
+  const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])];
+  return year >= 1 && month >= 1 && month <= 12 && day >= 1 && day <= daysIn(year, month);
+}
+
+function daysIn(year: number, month: number): number {
+  if (month === 2) return year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 29 : 28;
+  return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31;
+}
+
+/** Days from 1970-01-01 to the given day; negative before it. The text has to be a date. */
+export function dayNumber(date: string): number {
+  return Date.UTC(Number(date.slice(0, 4)), Number(date.slice(5, 7)) - 1, Number(date.slice(8, 10))) / 86_400_000;
+}

@@ -1,0 +1,44 @@
+/** The kinds whose value is a key: a choice among options, and a reference to a row of a table. */
+import type { FieldOf, Option } from '../definition';
+import type { Kind } from './kind';
+
+/** Names keys in an error: all of a short list, the first few of a long one. */
+function listed(options: readonly Option[]): string {
+  if (options.length === 0) return 'one of its keys, but it has no options';
+  const keys = options.slice(0, 8).map((option) => JSON.stringify(option.key));
+  const more = options.length - keys.length;
+  return `one of the keys ${keys.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+}
+
+/** The key that a label was mistaken for, said in so many words. */
+function meant(offered: unknown, options: readonly Option[]): { help?: string } {
+  const option = options.find((o) => o.label === offered);
+  return option === undefined ? {} : { help: `That is a label; its key is ${JSON.stringify(option.key)}.` };
+}
+
+export const choice: Kind<FieldOf<'choice'>> = {
+  accept(offered, field, around) {
+    const known = [...field.options, ...(around.options ?? [])];
+    if (typeof offered === 'string' && known.some((option) => option.key === offered)) return { ok: true, value: offered };
+    return { ok: false, takes: listed(around.options ?? field.options), ...meant(offered, known) };
+  },
+  check: () => null,
+  type: (field) => field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string',
+  text: (value, field, around) =>
+    [...(around.options ?? []), ...field.options].find((option) => option.key === value)?.label ?? String(value),
+};
+
+export const reference: Kind<FieldOf<'reference'>> = {
+  accept(offered, field, around) {
+    const table = around.table(field.table);
+    if (typeof offered === 'string' && table.find(offered) !== null) return { ok: true, value: offered };
+    return { ok: false, takes: `${listed(table.options)} of table ${field.table}`, ...meant(offered, table.options) };
+  },
+  check: () => null,
+  type: (field) => `Key<${JSON.stringify(field.table)}>`,
+  text: (value, field, around) => {
+    const table = around.table(field.table);
+    const row = table.find(String(value));
+    return row === null ? String(value) : table.optionOf(row).label;
+  },
+};

@@ -1,0 +1,42 @@
+/** What every kind of field says about its values. One entry of the table in `index.ts` is one kind. */
+import type { Field, Option } from '../definition';
+import type { TableIndex } from '../table-index';
+import type { Value } from '../value';
+
+/** The answer to an offered value: what is stored, or what the kind takes instead. */
+export type Accepted = { ok: true; value: Value } | { ok: false; takes: string; help?: string };
+
+/**
+ * A broken constraint. The codes are those of HTML's ValidityState
+ * (https://html.spec.whatwg.org/#validitystate), so that they can be held against a browser's own.
+ */
+export interface Fault {
+  code:
+    | 'valueMissing'
+    | 'typeMismatch'
+    | 'patternMismatch'
+    | 'tooLong'
+    | 'tooShort'
+    | 'rangeUnderflow'
+    | 'rangeOverflow'
+    | 'stepMismatch';
+  says: string;
+}
+
+/** What a kind may look at besides the field: the options offered now and the tables. */
+export interface Surroundings {
+  /** Options a script has set, or null while those of the definition stand. */
+  options: readonly Option[] | null;
+  table(name: string): TableIndex;
+}
+
+export interface Kind<F extends Field = Field> {
+  /** Reads an offered value that is not empty. Never throws. */
+  accept(offered: unknown, field: F, around: Surroundings): Accepted;
+  /** The first constraint that a value which is not empty breaks, in the order a browser reports them. */
+  check(value: Value, field: F): Fault | null;
+  /** The TypeScript type of the value when it is not empty, for the typings of scripts. */
+  type(field: F): string;
+  /** How a value that is not empty reads to people. */
+  text(value: Value, field: F, around: Surroundings): string;
+}

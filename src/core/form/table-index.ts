@@ -1,0 +1,32 @@
+/** A table with its rows found by key, as sessions and kinds use it. */
+import type { Option } from './definition';
+import type { Row, Table } from './table';
+
+export interface TableIndex {
+  readonly table: Table;
+  readonly rows: readonly Row[];
+  find(key: string): Row | null;
+  /** Every row as an option: its key, and its label column. */
+  readonly options: readonly Option[];
+  optionOf(row: Row): Option;
+}
+
+/** Builds the index on first use of each part of it, since most sessions look at few tables. */
+export function indexTable(table: Table): TableIndex {
+  let byKey: Map<string, Row> | undefined;
+  let options: readonly Option[] | undefined;
+  const optionOf = (row: Row): Option =>
+    Object.freeze({ key: String(row[table.key]), label: String(row[table.label] ?? row[table.key]) });
+  return {
+    table,
+    rows: table.rows,
+    find(key) {
+      byKey ??= new Map(table.rows.map((row) => [String(row[table.key]), row]));
+      return byKey.get(key) ?? null;
+    },
+    get options() {
+      return (options ??= Object.freeze(table.rows.map(optionOf)));
+    },
+    optionOf,
+  };
+}

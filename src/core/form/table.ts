@@ -1,0 +1,35 @@
+/** Reference data: typed columns and keyed rows, and the people a form can be opened as. */
+import { z } from 'zod';
+import { Key, Name } from './definition';
+
+export const ColumnSchema = z.strictObject({
+  name: Name,
+  label: z.string().optional(),
+  kind: z.enum(['text', 'number', 'date', 'yes_no']),
+});
+export type Column = z.infer<typeof ColumnSchema>;
+
+/** `tables/NAME.json`: what the columns of `tables/NAME.csv` are. */
+export const TableShape = z.strictObject({
+  $schema: z.string().optional(),
+  title: z.string().min(1),
+  key: Name.meta({ description: 'The column whose values are the keys of the rows.' }),
+  label: Name.meta({ description: 'The column people read where a row is named.' }),
+  columns: z.array(ColumnSchema).min(1),
+});
+export type TableShape = z.infer<typeof TableShape>;
+
+export const CellValue = z.union([z.string(), z.number(), z.boolean(), z.null()]);
+export type CellValue = z.infer<typeof CellValue>;
+
+export const RowSchema = z.record(z.string(), CellValue);
+export type Row = Readonly<Record<string, CellValue>>;
+
+export const TableSchema = z.strictObject({ name: Name, ...TableShape.omit({ $schema: true }).shape, rows: z.array(RowSchema) });
+export type Table = z.infer<typeof TableSchema>;
+
+export const RoleSchema = z.strictObject({ key: Name, label: z.string().min(1) });
+export type Role = z.infer<typeof RoleSchema>;
+
+export const PersonSchema = z.strictObject({ key: Key, name: z.string().min(1), role: Name });
+export type Person = z.infer<typeof PersonSchema>;

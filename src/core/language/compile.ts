@@ -1,0 +1,81 @@
+/**
+ * From a behaviour's source to what a session runs. Syntax errors, imports and the words that a script may not use are
+ * answered here; types are the business of `diagnose.ts`, since a script with a type error still runs.
+ */
+import ts from 'typescript-classic';
+import type { CompiledScript } from '../session/ties';
+import { readHeader } from './header';
+import { instrument } from './instrument';
+
+/** A source of a behaviour with the name of its file, such as `10-pilot.ts`. */
+export interface Source {
+  name: string;
+  text: string;
+}
+
+export type Mode = 'traced' | 'untraced';
+
+const OPTIONS: ts.CompilerOptions = {
+  target: ts.ScriptTarget.ES2022,
+  module: ts.ModuleKind.ESNext,
+  alwaysStrict: false,
+  removeComments: true,
+  isolatedModules: true,
+};
+
+/** Compiles one behaviour. Never throws: a script that does not parse comes back with its failure instead of code. */
+export function compile(source: Source, mode: Mode): CompiledScript {
+  const base = { name: baseName(source.name), title: readHeader(source).title };
+  const parsed = parse(source);
+  const fault = syntaxFault(parsed);
+  if (fault !== null) return { ...base, code: null, failure: { code: 'syntax', ...fault } };
+  const { outputText } = ts.transpileModule(source.text, {
+    fileName: source.name,
+    compilerOptions: OPTIONS,
+    transformers: { before: [instrument(mode === 'traced')] },
+  });
+  return { ...base, code: outputText.replace(/^export \{\};?\s*$/m, ''), failure: null };
+}
+
+export function baseName(file: string): string {
+  return file.replace(/\.[jt]s$/, '');
+}
+
+/** Parses a behaviour; JavaScript is read as the TypeScript it also is. */
+export function parse(source: Source): ts.SourceFile {
+  return ts.createSourceFile(source.name, source.text, ts.ScriptTarget.ES2022, true, source.name.endsWith('.js') ? ts.ScriptKind.JS : ts.ScriptKind.TS);
+}
+
+function syntaxFault(file: ts.SourceFile): { says: string; line: number } | null {
+  const { parseDiagnostics } = file as ts.SourceFile & { parseDiagnostics: readonly ts.DiagnosticWithLocation[] };
+  const lineAt = (position: number) => file.getLineAndCharacterOfPosition(position).line + 1;
+  const first = parseDiagnostics[0];
+  if (first !== undefined) {
+    return { says: `does not parse: ${ts.flattenDiagnosticMessageText(first.messageText, ' ')}`, line: lineAt(first.start) };
+  }
+  return forbidden(file, lineAt);
+}
+
+/** Constructs that a script cannot have, since it is one file, runs at once and gets its names from the form. */
+function forbidden(file: ts.SourceFile, lineAt: (position: number) => number): { says: string; line: number } | null {
+  const found = (node: ts.Node, says: string) => ({ says, line: lineAt(node.getStart(file)) });
+  const look = (node: ts.Node): { says: string; line: number } | null => {
+    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node) || ts.isExportAssignment(node) || ts.isImportEqualsDeclaration(node)) {
+      return found(node, 'has an import or export. A script needs none: everything it uses is at hand.');
+    }
+    if (ts.canHaveModifiers(node) && ts.getModifiers(node)?.some((m) => m.kind === ts.SyntaxKind.ExportKeyword)) {
+      return found(node, 'has an export. A script needs none.');
+    }
+    if (ts.isCallExpression(node) && node.expression.kind === ts.SyntaxKind.ImportKeyword) return found(node, 'has an import. A script needs none.');
+    if (ts.isIdentifier(node) && (node.text === 'eval' || node.text === '__probe') && !isPropertyName(node)) {
+      return found(node, `uses the name ${node.text}, which scripts cannot.`);
+    }
+    if (ts.isWithStatement(node)) return found(node, 'has a with statement, which scripts cannot.');
+    return ts.forEachChild(node, look) ?? null;
+  };
+  return look(file);
+}
+
+function isPropertyName(node: ts.Identifier): boolean {
+  return ts.isPropertyAccessExpression(node.parent) && node.parent.name === node;
+}

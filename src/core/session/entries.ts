@@ -1,0 +1,75 @@
+/**
+ * What the tape is made of. Entries are numbered in order; `cause` is the number of the entry that brought one about,
+ * so a tape is a forest whose roots are the opening and the steps. Plain JSON, the same to the byte wherever the same
+ * steps are done (semantics 27), which is why nothing here is measured in real time.
+ */
+import type { Value, Values } from '../form/value';
+import type { Failure } from './errors';
+import type { Message, PartSort, Step, SubmitOutcome } from './step';
+
+export type By = 'person' | 'script' | 'form';
+
+export type EventType = 'load' | 'input' | 'change' | 'focus' | 'blur' | 'click' | 'pageChange' | 'submit' | 'saved';
+
+interface Base {
+  /** Its number on the tape. */
+  n: number;
+  /** The number of what brought it about; null for the opening and for steps. */
+  cause: number | null;
+}
+
+export type Entry = Base &
+  (
+    | { type: 'opened'; record: string | null; person: string; clock: number; values: Values }
+    | { type: 'step'; step: Step; clock: number; by: By }
+    | { type: 'refused'; why: string }
+    | { type: 'event'; event: EventType; part: string | null; value: Value; previous: Value; by: By }
+    | RunEntry
+    | EffectEntry
+    | { type: 'conflict'; part: string; aspect: string; between: string[]; wins: string }
+    | { type: 'log'; behaviour: string; line: number; values: readonly Value[]; struck: boolean }
+    | ({ type: 'message'; line: number } & Message)
+    | { type: 'error'; failure: Failure }
+    | { type: 'takenBack'; what: string }
+    | { type: 'checked'; faults: { part: string; says: string }[] }
+    | ({ type: 'outcome' } & SubmitOutcome)
+    | { type: 'page'; from: string | null; to: string | null; line: number | null }
+  );
+
+export interface RunEntry extends Base {
+  type: 'run';
+  sort: 'handler' | 'rule';
+  behaviour: string;
+  /** What the rule is called, or the event the handler is tied to. */
+  title: string;
+  /** Where it is tied, 1-based. */
+  line: number;
+  outcome: 'ended' | 'failed';
+  /** The fuel it used. */
+  fuel: number;
+  /** What it read, with what it saw; a rule depends on these. */
+  reads: { part: string; aspect: string; value: Value }[];
+  /** How often each line ran, as pairs of line and count. */
+  lines: [number, number][];
+  /** Values assigned and conditions met, in order; the last ones of a long run are dropped and `cut` says so. */
+  values: { line: number; what: string; value: Value }[];
+  cut: boolean;
+}
+
+export interface EffectEntry extends Base {
+  type: 'effect';
+  part: string;
+  sort: PartSort;
+  aspect: string;
+  from: Value;
+  to: Value;
+  by: By;
+  /** The line that did it; null for persons and the form, and where a rule fell silent. */
+  line: number | null;
+  /** A rule no longer says it, so what stood below shows again. */
+  withdrawn?: true;
+  /** A later rule says otherwise, so it does not show. */
+  covered?: true;
+  /** The run failed and this was undone. */
+  struck?: true;
+}

@@ -1,0 +1,118 @@
+/**
+ * What can go wrong in a script, with the words for it. One table, so that the editor, the tape and the bar on the
+ * form say the same. The words are Tavro's own; the text of the script engine never gets through, since it differs
+ * from machine to machine.
+ */
+import { inWords } from '../form/value';
+
+export interface Failure {
+  code: FailureCode;
+  says: string;
+  behaviour: string;
+  /** 1-based; null where no line is to blame. */
+  line: number | null;
+  /** For a cycle: who set what, round and round. */
+  cycle?: string[];
+}
+
+export type FailureCode =
+  | 'syntax'
+  | 'thrown'
+  | 'type'
+  | 'name'
+  | 'range'
+  | 'fuel'
+  | 'depth'
+  | 'memory'
+  | 'stuck'
+  | 'wrong_value'
+  | 'wrong_use'
+  | 'cycle'
+  | 'async';
+
+/** Thrown by what scripts touch when they touch it wrongly. */
+export class ScriptFault extends Error {
+  readonly code: FailureCode;
+  constructor(code: FailureCode, says: string) {
+    super(says);
+    this.code = code;
+  }
+}
+
+export const words = {
+  fuel: 'ran too long without coming to an end. Look for a loop whose condition never becomes false.',
+  depth: 'called itself too deep. Look for a function that calls itself without an end.',
+  memory: 'used up the memory a form may have. Look for a list or text that grows in a loop.',
+  stuck: 'was stopped: it kept the form busy in a single built-in call. This behaviour is out until the script changes.',
+  type: 'used a value in a way it does not allow: most often something empty (null or undefined) was read like an object, or something that is no function was called.',
+  name: 'uses a name that does not exist.',
+  range: 'gave a built-in function a number it does not take.',
+  syntax: 'does not parse as a script.',
+  async: 'waits (async). Handlers of this version have to end at once.',
+  topLevel: (what: string) =>
+    `${what} at the top level of the script, where no form is open yet. Put it into on.load(() => …) or keep("…", () => …).`,
+  outside: (what: string) => `${what} after its handler or rule had ended.`,
+  readOnly: (part: string, aspect: string) => `${part}.${aspect} can be read, not written.`,
+  noAspect: (part: string, aspect: string, known: readonly string[]) =>
+    `${part} has no aspect "${aspect}". It has ${known.join(', ')}.`,
+  noPart: (sort: string, name: string, near: string | null) =>
+    `there is no ${sort} "${name}"${near === null ? '' : `. Is it "${near}"`}${near === null ? '.' : '?'}`,
+  assignPart: (sort: string, name: string) =>
+    `${sort}s.${name} is the ${sort} itself. ${sort === 'field' ? `Write fields.${name}.value = …` : `Write to one of its aspects, such as ${sort}s.${name}.shown = …`}`,
+  wrongValue: (field: string, kind: string, takes: string, offered: unknown, help?: string) =>
+    `${field} (${kind}) takes ${takes}, not ${inWords(offered)}.${help === undefined ? '' : ` ${help}`}${temporalHelp(offered)}`,
+  wrongAspect: (part: string, aspect: string, takes: string, offered: unknown) =>
+    `${part}.${aspect} takes ${takes}, not ${inWords(offered)}.`,
+  notInRule: (what: string) => `${what} cannot be done in a rule: a rule says what holds, a handler does things.`,
+  tieInside: (what: string) => `${what} was called inside a handler. Tie it at the top level of the script, or inside on.load.`,
+  submitInSubmit: 'form.submit() was called while the form is being submitted.',
+  cycle: (limit: number) => `ran ${limit} times within one step and came to no rest; all that scripts did in this step was taken back.`,
+};
+
+function temporalHelp(offered: unknown): string {
+  const tag = typeof offered === 'object' && offered !== null ? Object.prototype.toString.call(offered) : '';
+  return tag.startsWith('[object Temporal.') ? ' Use .toString() on it.' : '';
+}
+
+/**
+ * The failure behind something caught from a script. `marked` says that the script threw it itself, so that its own
+ * words stand.
+ */
+export function readFailure(caught: unknown, marked: boolean, depth: number): { code: FailureCode; says: string } {
+  if (caught instanceof ScriptFault) return { code: caught.code, says: caught.message };
+  if (marked) {
+    const said = caught instanceof Error ? caught.message : typeof caught === 'string' ? caught : inWords(caught);
+    return { code: 'thrown', says: `threw: ${said}` };
+  }
+  const name = caught instanceof Error ? caught.constructor.name : '';
+  if (name === 'ReferenceError') return { code: 'name', says: words.name };
+  if (name === 'SyntaxError') return { code: 'syntax', says: words.syntax };
+  // The machine reports an exhausted stack and exhausted memory alike; how deep the calls were tells them apart.
+  if (name === 'InternalError' || caught === null) return depth > 40 ? { code: 'depth', says: words.depth } : { code: 'memory', says: words.memory };
+  if (name === 'RangeError') return depth > 40 ? { code: 'depth', says: words.depth } : { code: 'range', says: words.range };
+  return { code: 'type', says: words.type };
+}
+
+/** The nearest known name to a misspelt one, or null when none is near (edit distance of at most two). */
+export function nearest(name: string, known: Iterable<string>): string | null {
+  let best: string | null = null;
+  let bestDistance = 3;
+  for (const candidate of known) {
+    const distance = editDistance(name, candidate);
+    if (distance < bestDistance) [best, bestDistance] = [candidate, distance];
+  }
+  return best;
+}
+
+function editDistance(a: string, b: string): number {
+  if (Math.abs(a.length - b.length) > 2) return 3;
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j);
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i];
+    for (let j = 1; j <= b.length; j++) {
+      next[j] = Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1));
+    }
+    row = next;
+  }
+  return row[b.length]!;
+}
