@@ -14,6 +14,6 @@ export const date: Kind<FieldOf<'date'>> = {
     if (field.max !== undefined && day > field.max) return { code: 'rangeOverflow', says: `Not after ${field.max}.` };
     return null;
   },
-  type: () => 'CalendarDate',
+  type: () => 'string',
   text: (value) => String(value),
 };

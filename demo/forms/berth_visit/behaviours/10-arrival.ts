@@ -1,0 +1,29 @@
+/** Arrival and stay: prefills what is known when the form opens, and keeps the dates in order. */
+
+on.load(() => {
+  if (!form.isNew) return;
+  if (form.person.role === "agent") form.message(`Welcome, ${form.person.name}. The office answers within a day.`);
+  const { vessel } = form.launch;
+  if (typeof vessel === "string") {
+    fields.vessel.value = vessel;
+    fields.vessel.locked = true;
+  }
+});
+
+on.click(buttons.whole_week, () => {
+  const { value: arrival } = fields.arrival;
+  if (arrival === null) {
+    form.message("Enter the arrival first.", "warning");
+    return;
+  }
+  fields.departure.value = Temporal.PlainDate.from(arrival).add({ days: 7 }).toString();
+});
+
+on.click(buttons.start_over, () => form.clear());
+
+keep("departure is not before arrival", () => {
+  const { value: arrival } = fields.arrival;
+  const { value: departure } = fields.departure;
+  const early = arrival !== null && departure !== null && departure < arrival;
+  fields.departure.problem = early ? "Departure is before arrival." : null;
+});

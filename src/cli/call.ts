@@ -1,0 +1,58 @@
+/** What a command is called with, and the workspace it is called on. */
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { inOrder } from '../core/language/header';
+import type { Mode } from '../core/language/compile';
+import type { Engine } from '../core/sandbox/engine';
+import { readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
+import { engineInThread } from '../workers/engine-in-thread';
+import { readFolder } from './files';
+
+export interface Call {
+  folder: string;
+  form?: string | undefined;
+  scenario?: string | undefined;
+  steps?: string | undefined;
+  reporter?: string | undefined;
+  tape?: boolean | undefined;
+}
+
+/** The command was called wrongly. */
+export class CallFault extends Error {}
+
+export function open(call: Call): Workspace {
+  let files: Map<string, string>;
+  try {
+    files = readFolder(call.folder);
+  } catch (caught) {
+    throw new CallFault(`cannot read the folder ${call.folder}: ${(caught as Error).message}`);
+  }
+  return readWorkspace(files);
+}
+
+/** The forms a command is about: the one named, or all. */
+export function formsOf(call: Call, workspace: Workspace): WorkspaceForm[] {
+  if (call.form === undefined) return workspace.forms;
+  const found = workspace.forms.filter(({ form }) => form.name === call.form);
+  if (found.length === 0) {
+    throw new CallFault(`there is no form "${call.form}". There is ${workspace.forms.map(({ form }) => form.name).join(', ') || 'none'}.`);
+  }
+  return found;
+}
+
+/** The one form a command needs. */
+export function formOf(call: Call, workspace: Workspace): WorkspaceForm {
+  if (call.form === undefined && workspace.forms.length !== 1) throw new CallFault('say which form with --form.');
+  return formsOf(call, workspace)[0]!;
+}
+
+export function newEngine(): Engine {
+  return engineInThread(join(dirname(fileURLToPath(import.meta.url)), 'engine.thread.mjs'));
+}
+
+/** Loads a form of the workspace into an engine. The compiler is loaded only now: it is by far the largest part. */
+export async function load(engine: Engine, workspace: Workspace, { form, behaviours }: WorkspaceForm, mode: Mode): Promise<void> {
+  const { compile } = await import('../core/language/compile');
+  const scripts = inOrder(behaviours).map((behaviour) => compile(behaviour, mode));
+  await engine.load({ form, tables: workspace.tables, scripts, traced: mode === 'traced' });
+}

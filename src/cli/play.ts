@@ -1,0 +1,66 @@
+/** `tavro play`: opens a form, does steps, prints what came out as JSON (docs/schemas/play-result.schema.json). */
+import { readFileSync } from 'node:fs';
+import { z } from 'zod';
+import { textFault } from './text-fault';
+import { OpenSchema } from '../core/scenario/definition';
+import { openingOf } from '../core/scenario/opening';
+import { nothingHeard, NOTHING_SEEN, seenAfter } from '../core/scenario/snapshot';
+import { StepSchema } from '../core/session/schema';
+import type { Answer } from '../core/session/step';
+import { BrokenWorkspace } from '../core/workspace/workspace';
+import { readJson, type Fault } from '../core/workspace/json';
+import { CallFault, formOf, load, newEngine, open, type Call } from './call';
+
+/** What `play` reads: an opening and steps, or the steps alone, done by the first person of the workspace. */
+export const PlayInput = z.union([z.array(StepSchema), z.strictObject({ $schema: z.string().optional(), open: OpenSchema, steps: z.array(StepSchema) })]);
+
+export async function play(call: Call): Promise<number> {
+  if (call.steps === undefined) throw new CallFault('say with --steps which file holds the steps, or - for standard input.');
+  const workspace = open(call);
+  const entry = formOf(call, workspace);
+  const input = readSteps(call.steps);
+  const { open: opening, steps } = Array.isArray(input) ? { open: { as: workspace.people[0]!.key }, steps: input } : input;
+  const engine = newEngine();
+  await load(engine, workspace, entry, call.tape === true ? 'traced' : 'untraced');
+  const answers = await engine.play(openingOf(opening, { people: workspace.people, records: entry.records }), steps);
+  engine.close();
+  process.stdout.write(`${JSON.stringify(resultOf(answers, call.tape === true), null, 2)}\n`);
+  return 0;
+}
+
+function readSteps(file: string): z.infer<typeof PlayInput> {
+  let text: string;
+  try {
+    text = readFileSync(file === '-' ? 0 : file, 'utf8');
+  } catch (caught) {
+    throw new CallFault(textFault(file, caught));
+  }
+  const faults: Fault[] = [];
+  const input = readJson(file === '-' ? 'standard input' : file, text, PlayInput, faults);
+  if (input === null) throw new BrokenWorkspace(faults);
+  return input;
+}
+
+function resultOf(answers: readonly Answer[], withTape: boolean): object {
+  const heard = nothingHeard();
+  let seen = NOTHING_SEEN;
+  answers.forEach((answer, i) => {
+    seen = seenAfter(seen, answer);
+    heard.messages.push(...answer.messages);
+    heard.log.push(...answer.log);
+    heard.errors.push(...answer.errors);
+    if (answer.refused !== null) heard.refused.push({ step: i - 1, why: answer.refused });
+  });
+  return {
+    parts: seen.parts,
+    '@page': seen.page,
+    '@replaced': seen.replaced,
+    '@notice': seen.notice,
+    '@submit': seen.submit,
+    '@messages': heard.messages,
+    '@log': heard.log,
+    '@errors': heard.errors,
+    '@refused': heard.refused,
+    ...(withTape ? { tape: answers.flatMap((answer) => answer.tape) } : {}),
+  };
+}

@@ -1,0 +1,5 @@
+/** Why a file could not be read, in a sentence. */
+export function textFault(file: string, caught: unknown): string {
+  const { code } = caught as { code?: string };
+  return code === 'ENOENT' ? `there is no file ${file}.` : `cannot read ${file}: ${(caught as Error).message}`;
+}

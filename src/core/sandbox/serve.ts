@@ -1,0 +1,64 @@
+/** The worker's half: takes requests, runs them in a sandbox, replies. Started by the thin workers of each host. */
+import type { TimedStep } from '../session/step';
+import { startMachine } from './machine';
+import { RequestSchema, type Reply, type Request } from './protocol';
+import { MachineDied, needsTemporal, Sandbox } from './sandbox';
+
+export function serve(reply: (message: Reply) => void): (message: unknown) => Promise<void> {
+  let sandbox: { withTemporal: boolean; watched: boolean; machine: Sandbox } | null = null;
+  // One after the other, since loading waits for a machine to start.
+  let last: Promise<void> = Promise.resolve();
+
+  async function machineFor(request: Request & { do: 'load' }): Promise<Sandbox> {
+    const withTemporal = needsTemporal(request.material);
+    const { watched } = request;
+    if (sandbox === null || sandbox.watched !== watched || sandbox.withTemporal !== withTemporal) {
+      const machine = new Sandbox(await startMachine(), { temporal: withTemporal, ...(watched ? { tell: teller(reply) } : {}) });
+      sandbox = { withTemporal, watched, machine };
+    }
+    return sandbox.machine;
+  }
+
+  async function handle(message: unknown): Promise<void> {
+    const parsed = RequestSchema.safeParse(message);
+    if (!parsed.success) {
+      reply({ type: 'failed', id: (message as { id?: number } | null)?.id ?? -1, how: `not a request: ${parsed.error.message}` });
+      return;
+    }
+    const { data: request } = parsed;
+    const { id } = request;
+    try {
+      if (request.do === 'load') {
+        const machine = await machineFor(request);
+        reply({ type: 'listens', id, listens: machine.load(request.material, request.watched) });
+        return;
+      }
+      const { machine } = sandbox!;
+      const answers =
+        request.do === 'step'
+          ? [machine.step(request.step as TimedStep)]
+          : [machine.open(request.opening), ...request.steps.map((step) => machine.step(step as TimedStep))];
+      reply({ type: 'answers', id, answers });
+    } catch (caught) {
+      sandbox = null;
+      reply({ type: caught instanceof MachineDied ? 'died' : 'failed', id, how: String(caught) });
+    }
+  }
+
+  return (message) => (last = last.then(() => handle(message)));
+}
+
+/** Passes the machine's whereabouts on, but not each round of a loop. */
+function teller(reply: (message: Reply) => void): (behaviour: string, line: number) => void {
+  let last = '';
+  let at = 0;
+  const seen = new Set<string>();
+  return (behaviour, line) => {
+    const place = `${behaviour}:${line}`;
+    const now = Date.now();
+    if (place === last || (seen.has(place) && now - at < 5)) return;
+    seen.add(place);
+    [last, at] = [place, now];
+    reply({ type: 'at', behaviour, line });
+  };
+}

@@ -1,0 +1,70 @@
+/** What a scenario is: the shape of `scenarios/NAME.json`. */
+import { z } from 'zod';
+import { StepSchema, ValueSchema, ValuesSchema } from '../session/schema';
+
+export const OpenSchema = z.strictObject({
+  as: z.string().meta({ description: 'The key of a person of the workspace.' }),
+  record: z.string().nullable().optional().meta({ description: 'The id of a sample record; null for a new entry.' }),
+  launch: ValuesSchema.optional(),
+  clock: z.iso.datetime().optional().meta({ description: 'When the form is opened, 2031-05-02T09:00:00Z unless said.' }),
+  seed: z.number().int().optional(),
+});
+export type Open = z.infer<typeof OpenSchema>;
+
+/** The clock of scenarios that name none: a fixed moment, so that they come out the same every day. */
+export const DEFAULT_CLOCK = '2031-05-02T09:00:00Z';
+
+export const PartExpectation = z.strictObject({
+  value: ValueSchema.optional(),
+  shown: z.boolean().optional(),
+  onScreen: z.boolean().optional(),
+  locked: z.boolean().optional(),
+  editable: z.boolean().optional(),
+  required: z.boolean().optional(),
+  label: z.string().optional(),
+  options: z.array(z.string()).optional().meta({ description: 'Keys, in order.' }),
+  hint: z.string().nullable().optional(),
+  problem: z.string().nullable().optional(),
+  fault: z.string().nullable().optional().meta({ description: 'What the last check found.' }),
+  orphan: z.boolean().optional(),
+});
+export type PartExpectation = z.infer<typeof PartExpectation>;
+
+const Said = z.union([z.string(), z.strictObject({ text: z.string(), tone: z.enum(['info', 'warning', 'error']) })]);
+
+const special = {
+  '@submit': z
+    .strictObject({
+      saved: z.boolean().optional(),
+      stoppedBy: z.string().nullable().optional(),
+      values: ValuesSchema.optional().meta({ description: 'Only the fields named are looked at.' }),
+      without: z.array(z.string()).optional(),
+    })
+    .optional(),
+  '@page': z.string().nullable().optional(),
+  '@replaced': z.string().nullable().optional(),
+  '@notice': Said.nullable().optional().meta({ description: 'The message that a rule holds.' }),
+  '@messages': z.array(Said).optional(),
+  '@log': z.array(z.array(ValueSchema)).optional(),
+  '@errors': z
+    .array(z.strictObject({ behaviour: z.string().optional(), line: z.number().int().optional(), says: z.string().optional() }))
+    .optional(),
+  '@refused': z
+    .array(z.strictObject({ step: z.number().int().optional(), why: z.string().optional() }))
+    .optional()
+    .meta({ description: 'Steps a person could not do: the step counted from 0 among all entries of steps.' }),
+};
+
+export const ExpectationSchema = z.object(special).catchall(PartExpectation);
+export type Expectation = z.infer<typeof ExpectationSchema>;
+
+export const ScenarioStepSchema = z.union([StepSchema, z.strictObject({ expect: ExpectationSchema })]);
+export type ScenarioStep = z.infer<typeof ScenarioStepSchema>;
+
+export const ScenarioSchema = z.strictObject({
+  $schema: z.string().optional(),
+  title: z.string().min(1),
+  open: OpenSchema,
+  steps: z.array(ScenarioStepSchema),
+});
+export type Scenario = z.infer<typeof ScenarioSchema>;

@@ -1,0 +1,41 @@
+/** From what a scenario says of its opening to what a session takes. */
+import type { Person } from '../form/table';
+import type { Values } from '../form/value';
+import type { Opening } from '../session/step';
+import { DEFAULT_CLOCK, type Open } from './definition';
+
+/** Saved sample data of a form. */
+export interface SampleRecord {
+  id: string;
+  values: Values;
+}
+
+/** Where an opening finds its people and records. */
+export interface Cast {
+  people: readonly Person[];
+  records: readonly SampleRecord[];
+}
+
+/** An opening that names somebody or something that is not there; the path leads into the scenario. */
+export class NoSuchOpening extends Error {
+  readonly path: string[];
+  constructor(path: string[], says: string) {
+    super(says);
+    this.path = path;
+  }
+}
+
+export function openingOf(open: Open, cast: Cast): Opening {
+  const person = cast.people.find((p) => p.key === open.as);
+  if (person === undefined) throw new NoSuchOpening(['open', 'as'], `there is no person "${open.as}"`);
+  const record = open.record == null ? null : cast.records.find((r) => r.id === open.record);
+  if (record === undefined) throw new NoSuchOpening(['open', 'record'], `there is no record "${open.record}"`);
+  return {
+    person: { key: person.key, name: person.name, role: person.role },
+    record: record === null ? null : { id: record.id, values: record.values },
+    launch: open.launch ?? {},
+    clock: Date.parse(open.clock ?? DEFAULT_CLOCK),
+    seed: open.seed ?? 1,
+    newId: 'new',
+  };
+}

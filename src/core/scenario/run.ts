@@ -1,0 +1,165 @@
+/**
+ * Running a scenario: its steps are done in one go by a player (any host of a session), then every expectation is held
+ * against what was seen at its place. An error or a refusal that no expectation names is a failure too (4-files).
+ */
+import { fieldsOf, type Form } from '../form/definition';
+import { equal, inWords, type Value } from '../form/value';
+import type { Answer, Opening, PartState, Step } from '../session/step';
+import type { Expectation, PartExpectation, Scenario, ScenarioStep } from './definition';
+import { openingOf, type Cast } from './opening';
+import { nothingHeard, NOTHING_SEEN, seenAfter, type Heard, type Seen } from './snapshot';
+import { tableOptions, type OptionSource } from './options';
+
+/** Opens a form and does steps: the answer of the opening, then one for each step. */
+export type Player = (opening: Opening, steps: readonly Step[]) => Promise<Answer[]>;
+
+export interface Miss {
+  /** The entry of `steps` at which it showed, from 0; that of the expectation, or the step that went wrong. */
+  step: number;
+  part: string;
+  aspect: string | null;
+  says: string;
+}
+
+export interface ScenarioResult {
+  title: string;
+  passed: boolean;
+  misses: Miss[];
+  /** Steps done, without the expectations. */
+  steps: number;
+}
+
+export async function runScenario(scenario: Scenario, form: Form, source: OptionSource, cast: Cast, play: Player): Promise<ScenarioResult> {
+  const steps = scenario.steps.filter((step) => !isExpect(step)) as Step[];
+  const answers = await play(openingOf(scenario.open, cast), steps);
+  const misses = compare(scenario, answers, tableOptions(form, source));
+  return { title: scenario.title, passed: misses.length === 0, misses, steps: steps.length };
+}
+
+export function isExpect(step: ScenarioStep): step is { expect: Expectation } {
+  return 'expect' in step;
+}
+
+/** All that came out otherwise than expected, in order. */
+function compare(scenario: Scenario, answers: readonly Answer[], baseOptions: (field: string) => string[] | null): Miss[] {
+  const misses: Miss[] = [];
+  let heard = nothingHeard();
+  let seen = hear(heard, NOTHING_SEEN, answers[0]!, -1);
+  let next = 1;
+  scenario.steps.forEach((step, index) => {
+    if (!isExpect(step)) {
+      seen = hear(heard, seen, answers[next++]!, index);
+      return;
+    }
+    misses.push(...meet(step.expect, seen, heard, index, baseOptions));
+    heard = nothingHeard();
+  });
+  misses.push(...unnamed(heard, {}, scenario.steps.length));
+  return misses;
+}
+
+function hear(heard: Heard, seen: Seen, answer: Answer, step: number): Seen {
+  heard.messages.push(...answer.messages);
+  heard.log.push(...answer.log);
+  heard.errors.push(...answer.errors);
+  if (answer.refused !== null) heard.refused.push({ step, why: answer.refused });
+  return seenAfter(seen, answer);
+}
+
+function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, baseOptions: (field: string) => string[] | null): Miss[] {
+  const misses: Miss[] = unnamed(heard, expect, step);
+  const miss = (part: string, aspect: string | null, says: string) => misses.push({ step, part, aspect, says });
+  const demand = (part: string, aspect: string | null, got: Value, wanted: Value) => {
+    if (!equal(got, wanted)) miss(part, aspect, `${aspect === null ? part : `${part}.${aspect}`} is ${show(got)}, expected ${show(wanted)}`);
+  };
+  for (const [name, wanted] of Object.entries(expect)) {
+    if (name.startsWith('@') || wanted === undefined) continue;
+    const part = seen.parts[name];
+    if (part === undefined) {
+      miss(name, null, `there is no part "${name}"`);
+      continue;
+    }
+    for (const [aspect, value] of Object.entries(wanted as PartExpectation)) {
+      demand(name, aspect, aspectOf(name, part, aspect, baseOptions), value as Value);
+    }
+  }
+  if (expect['@page'] !== undefined) demand('@page', null, seen.page, expect['@page']);
+  if (expect['@replaced'] !== undefined) demand('@replaced', null, seen.replaced, expect['@replaced']);
+  if (expect['@notice'] !== undefined) demand('@notice', null, said(seen.notice, expect['@notice']), expect['@notice']);
+  const messages = expect['@messages'];
+  if (messages !== undefined) demand('@messages', null, heard.messages.map((m, i) => said(m, messages[i] ?? '')), messages);
+  if (expect['@log'] !== undefined) demand('@log', null, heard.log.map((line) => line.values), expect['@log']);
+  const submit = expect['@submit'];
+  if (submit !== undefined) {
+    const outcome = seen.submit;
+    if (outcome === null) miss('@submit', null, 'nothing has been submitted');
+    else {
+      if (submit.saved !== undefined) demand('@submit', 'saved', outcome.saved, submit.saved);
+      if (submit.stoppedBy !== undefined) demand('@submit', 'stoppedBy', outcome.stoppedBy, submit.stoppedBy);
+      if (submit.without !== undefined) demand('@submit', 'without', outcome.without, submit.without);
+      for (const [field, value] of Object.entries(submit.values ?? {})) demand('@submit', `values.${field}`, outcome.values[field] ?? null, value);
+    }
+  }
+  return misses;
+}
+
+/** Errors and refusals that an expectation does not name, or names and did not come. */
+function unnamed(heard: Heard, expect: Expectation, step: number): Miss[] {
+  const misses: Miss[] = [];
+  const errors = expect['@errors'] ?? [];
+  heard.errors.forEach((error, i) => {
+    const wanted = errors[i];
+    const where = `${error.behaviour}${error.line === null ? '' : `, line ${error.line}`}`;
+    const fits =
+      wanted !== undefined &&
+      (wanted.behaviour === undefined || wanted.behaviour === error.behaviour) &&
+      (wanted.line === undefined || wanted.line === error.line) &&
+      (wanted.says === undefined || error.says.includes(wanted.says));
+    if (!fits) misses.push({ step, part: '@errors', aspect: null, says: `${where}: ${error.says}` });
+  });
+  for (const wanted of errors.slice(heard.errors.length)) {
+    misses.push({ step, part: '@errors', aspect: null, says: `an error was expected and did not come: ${JSON.stringify(wanted)}` });
+  }
+  const refused = expect['@refused'] ?? [];
+  heard.refused.forEach((refusal, i) => {
+    const wanted = refused[i];
+    const fits =
+      wanted !== undefined &&
+      (wanted.step === undefined || wanted.step === refusal.step) &&
+      (wanted.why === undefined || refusal.why.includes(wanted.why));
+    if (!fits) misses.push({ step: refusal.step, part: '@refused', aspect: null, says: `step ${refusal.step} was refused: ${refusal.why}` });
+  });
+  for (const wanted of refused.slice(heard.refused.length)) {
+    misses.push({ step, part: '@refused', aspect: null, says: `a refusal was expected and did not come: ${JSON.stringify(wanted)}` });
+  }
+  return misses;
+}
+
+function aspectOf(name: string, part: PartState, aspect: string, baseOptions: (field: string) => string[] | null): Value {
+  if (aspect === 'options') return part.options?.map((option) => option.key) ?? baseOptions(name);
+  return (part[aspect as keyof PartState] as Value | undefined) ?? null;
+}
+
+function said(message: { text: string; tone: string } | null, like: unknown): Value {
+  if (message === null) return null;
+  return typeof like === 'string' ? message.text : { text: message.text, tone: message.tone };
+}
+
+function show(value: Value): string {
+  return typeof value === 'object' && value !== null ? JSON.stringify(value) : inWords(value);
+}
+
+/** The parts and aspects a scenario names that the form does not have, as paths into it. */
+export function unknownNames(scenario: Scenario, form: Form): { path: (string | number)[]; says: string }[] {
+  const parts = new Set<string>();
+  for (const page of form.pages) {
+    parts.add(page.name);
+    for (const section of page.sections) parts.add(section.name);
+  }
+  for (const field of fieldsOf(form)) parts.add(field.name);
+  for (const button of form.buttons ?? []) parts.add(button.name);
+  return scenario.steps.flatMap((step, i) => {
+    const names = isExpect(step) ? Object.keys(step.expect).filter((name) => !name.startsWith('@')) : [];
+    return names.filter((name) => !parts.has(name)).map((name) => ({ path: ['steps', i, 'expect', name], says: `the form has no part "${name}"` }));
+  });
+}

@@ -1,0 +1,222 @@
+/**
+ * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
+ * map of paths to texts and gets the workspace, or every fault with its file, line and path.
+ */
+import { parse as parseCsv } from 'csv-parse/sync';
+import { z } from 'zod';
+import { FormSchema, Name, type Form } from '../form/definition';
+import { flawsOf } from '../form/integrity';
+import { isDate } from '../form/formats';
+import { PersonSchema, RoleSchema, TableShape, type CellValue, type Person, type Role, type Row, type Table } from '../form/table';
+import { ScenarioSchema, type Scenario } from '../scenario/definition';
+import { NoSuchOpening, openingOf, type SampleRecord } from '../scenario/opening';
+import { unknownNames } from '../scenario/run';
+import { ValuesSchema } from '../session/schema';
+import { placeFault, readJson, type Fault } from './json';
+
+export const WorkspaceFile = z.strictObject({
+  $schema: z.string().optional(),
+  title: z.string().min(1),
+  roles: z.array(RoleSchema),
+  people: z.array(PersonSchema).min(1),
+});
+
+export const RecordsFile = z.strictObject({
+  $schema: z.string().optional(),
+  records: z.array(z.strictObject({ id: z.string().min(1).max(60), values: ValuesSchema })),
+});
+
+export interface BehaviourFile {
+  /** With its ending, such as `10-pilot.ts`. */
+  name: string;
+  text: string;
+}
+
+export interface ScenarioFile {
+  /** Without the ending. */
+  name: string;
+  scenario: Scenario;
+}
+
+export interface WorkspaceForm {
+  form: Form;
+  behaviours: BehaviourFile[];
+  scenarios: ScenarioFile[];
+  records: SampleRecord[];
+}
+
+export interface Workspace {
+  title: string;
+  roles: Role[];
+  people: Person[];
+  tables: Table[];
+  forms: WorkspaceForm[];
+}
+
+/** Texts of a folder by their path below it, with `/` between the parts. */
+export type Files = ReadonlyMap<string, string>;
+
+export class BrokenWorkspace extends Error {
+  readonly faults: Fault[];
+  constructor(faults: Fault[]) {
+    super(faults.map(faultInWords).join('\n'));
+    this.faults = faults;
+  }
+}
+
+export function faultInWords(fault: Fault): string {
+  const place = fault.path.length === 0 ? '' : ` ${fault.path.join('.')}:`;
+  return `${fault.file}:${fault.line}:${place} ${fault.says}`;
+}
+
+/** Reads a workspace. Throws BrokenWorkspace with all faults found. */
+export function readWorkspace(files: Files): Workspace {
+  const faults: Fault[] = [];
+  const read = <T>(path: string, schema: z.ZodType<T>): T | null => {
+    const text = files.get(path);
+    if (text === undefined) {
+      faults.push({ file: path, line: 1, path: [], says: 'this file is missing' });
+      return null;
+    }
+    return readJson(path, text, schema, faults);
+  };
+  const head = read('workspace.json', WorkspaceFile);
+  if (head !== null) checkPeople(head, faults);
+  const tables = [...names(files, /^tables\/([^/]+)\.json$/)].flatMap((name) => readTable(name, files, read, faults));
+  const cast = { people: head?.people ?? [], records: [] as SampleRecord[] };
+  const forms = [...new Set([...names(files, /^forms\/([^/]+)\//)])].flatMap((name) => {
+    const form = readForm(name, files, tables, read, faults);
+    if (form === null) return [];
+    checkScenarios(form, `forms/${name}`, { ...cast, records: form.records }, files, faults);
+    return [form];
+  });
+  if (faults.length > 0 || head === null) throw new BrokenWorkspace(faults.map((fault) => placeFault(fault, files.get(fault.file))));
+  return { title: head.title, roles: head.roles, people: head.people, tables, forms };
+}
+
+function* names(files: Files, pattern: RegExp): Iterable<string> {
+  for (const path of [...files.keys()].sort()) {
+    const match = pattern.exec(path);
+    if (match !== null) yield match[1]!;
+  }
+}
+
+type Reader = <T>(path: string, schema: z.ZodType<T>) => T | null;
+
+function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void {
+  const roles = new Set(head.roles.map((role) => role.key));
+  head.people.forEach((person, i) => {
+    if (!roles.has(person.role)) faults.push({ file: 'workspace.json', line: 1, path: ['people', i, 'role'], says: `there is no role "${person.role}"` });
+  });
+}
+
+function readTable(name: string, files: Files, read: Reader, faults: Fault[]): Table[] {
+  const file = `tables/${name}.json`;
+  const shape = read(file, TableShape);
+  if (shape === null) return [];
+  const fault = (at: string, line: number, path: (string | number)[], says: string) => faults.push({ file: at, line, path, says });
+  if (!Name.safeParse(name).success) fault(file, 1, [], 'a table is named by its file: lower-case letters, digits and _');
+  for (const role of ['key', 'label'] as const) {
+    if (!shape.columns.some((column) => column.name === shape[role])) fault(file, 1, [role], `there is no column "${shape[role]}"`);
+  }
+  const csv = `tables/${name}.csv`;
+  const text = files.get(csv);
+  if (text === undefined) {
+    fault(csv, 1, [], 'this file is missing: it holds the rows of the table');
+    return [];
+  }
+  const { $schema: _, ...rest } = shape;
+  return [{ name, ...rest, rows: readRows(csv, text, shape, faults) }];
+}
+
+/** Reads the rows of a table from CSV (RFC 4180); every bad cell is named by line and column. */
+export function readRows(file: string, text: string, shape: Pick<TableShape, 'key' | 'columns'>, faults: Fault[]): Row[] {
+  const fault = (line: number, path: (string | number)[], says: string) => faults.push({ file, line, path, says });
+  let lines: { record: string[]; info: { lines: number } }[];
+  try {
+    lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true }) as never;
+  } catch (caught) {
+    const { lines: line = 1 } = caught as { lines?: number };
+    fault(line, [], `is not CSV as of RFC 4180: ${(caught as Error).message}`);
+    return [];
+  }
+  const [header, ...body] = lines;
+  if (header === undefined) {
+    fault(1, [], 'the first line has to name the columns');
+    return [];
+  }
+  const columns = header.record.map((name) => shape.columns.find((column) => column.name === name));
+  header.record.forEach((name, i) => {
+    if (columns[i] === undefined) fault(1, [name], 'is not a column of this table');
+  });
+  for (const column of shape.columns) {
+    if (!header.record.includes(column.name)) fault(1, [column.name], 'this column is missing');
+  }
+  const keys = new Set<string>();
+  return body.map(({ record, info }) => {
+    const row: Record<string, CellValue> = {};
+    record.forEach((cell, i) => {
+      const column = columns[i];
+      if (column === undefined) return;
+      const value = readCell(cell, column.kind);
+      if (value === undefined) fault(info.lines, [column.name], `${JSON.stringify(cell)} is not ${CELLS[column.kind]}`);
+      else row[column.name] = value;
+    });
+    const key = String(row[shape.key] ?? '');
+    if (key === '') fault(info.lines, [shape.key], 'a row needs a key');
+    else if (keys.has(key)) fault(info.lines, [shape.key], `the key "${key}" is there twice`);
+    keys.add(key);
+    return row;
+  });
+}
+
+const CELLS = { text: 'a text', number: 'a number', date: 'a date spelled YYYY-MM-DD', yes_no: 'yes or no' } as const;
+
+function readCell(cell: string, kind: keyof typeof CELLS): CellValue | undefined {
+  if (cell === '') return null;
+  switch (kind) {
+    case 'text':
+      return cell;
+    case 'number': {
+      const number = Number(cell);
+      return cell.trim() === '' || !Number.isFinite(number) ? undefined : number;
+    }
+    case 'date':
+      return isDate(cell) ? cell : undefined;
+    case 'yes_no':
+      return cell === 'yes' ? true : cell === 'no' ? false : undefined;
+  }
+}
+
+function readForm(name: string, files: Files, tables: readonly Table[], read: Reader, faults: Fault[]): WorkspaceForm | null {
+  const folder = `forms/${name}`;
+  const form = read(`${folder}/form.json`, FormSchema);
+  if (form === null) return null;
+  const file = `${folder}/form.json`;
+  if (form.name !== name) faults.push({ file, line: 1, path: ['name'], says: `is "${form.name}", but its folder is called "${name}"` });
+  for (const flaw of flawsOf(form, tables)) faults.push({ file, line: 1, ...flaw });
+  const behaviours = [...names(files, new RegExp(`^${folder}/behaviours/([^/]+\\.[jt]s)$`))]
+    .filter((behaviour) => !behaviour.endsWith('.d.ts'))
+    .map((behaviour) => ({ name: behaviour, text: files.get(`${folder}/behaviours/${behaviour}`)! }));
+  const scenarios = [...names(files, new RegExp(`^${folder}/scenarios/([^/]+)\\.json$`))].flatMap((scenario) => {
+    const found = read(`${folder}/scenarios/${scenario}.json`, ScenarioSchema);
+    return found === null ? [] : [{ name: scenario, scenario: found }];
+  });
+  const records = files.has(`${folder}/records.json`) ? read(`${folder}/records.json`, RecordsFile) : null;
+  const { $schema: _, ...definition } = form;
+  return { form: definition, behaviours, scenarios, records: records?.records ?? [] };
+}
+
+function checkScenarios(form: WorkspaceForm, folder: string, cast: { people: Person[]; records: SampleRecord[] }, files: Files, faults: Fault[]): void {
+  for (const { name, scenario } of form.scenarios) {
+    const file = `${folder}/scenarios/${name}.json`;
+    for (const unknown of unknownNames(scenario, form.form)) faults.push({ file, line: 1, ...unknown });
+    if (cast.people.length === 0) continue;
+    try {
+      openingOf(scenario.open, cast);
+    } catch (caught) {
+      if (!(caught instanceof NoSuchOpening)) throw caught;
+      faults.push({ file, line: 1, path: caught.path, says: caught.message });
+    }
+  }
+}

@@ -1,0 +1,16 @@
+/** An engine whose worker is a thread of Node.js; `scripts/build-node.mjs` bundles the thread's code into dist/. */
+import { Worker } from 'node:worker_threads';
+import { Engine, type Port } from '../core/sandbox/engine';
+
+export function engineInThread(threadFile: string): Engine {
+  return new Engine((): Port => {
+    const worker = new Worker(threadFile);
+    // An idle engine keeps no process alive; a call waiting for it does, by its timer.
+    worker.unref();
+    return {
+      post: (message) => worker.postMessage(message),
+      onMessage: (listener) => worker.on('message', listener),
+      end: () => void worker.terminate(),
+    };
+  });
+}
