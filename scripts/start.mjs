@@ -1,0 +1,28 @@
+// npm start: everything from a fresh machine to the demo in a browser. PORT (3000) and TAVRO_DB_PORT (54329) can be set.
+import { buildApp, needModules, needPackages, needPort, packages, prepareDatabase, say, serve, startDatabase, stopDatabase } from './steps.mjs';
+
+const port = Number(process.env.PORT ?? 3000);
+await needPort(port);
+needPackages([packages.postgresql]);
+needModules();
+buildApp();
+say('starting PostgreSQL');
+const { url, started } = startDatabase();
+prepareDatabase(url);
+say(`serving on http://127.0.0.1:${port}`);
+const server = serve(url, port);
+let ending = false;
+const end = () => {
+  if (ending) return;
+  ending = true;
+  server.kill('SIGTERM');
+};
+process.on('SIGINT', end);
+process.on('SIGTERM', end);
+server.on('exit', (code) => {
+  if (started) {
+    say('stopping PostgreSQL');
+    stopDatabase();
+  }
+  process.exit(ending ? 0 : (code ?? 1));
+});

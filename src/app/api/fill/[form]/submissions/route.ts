@@ -1,0 +1,12 @@
+import { submit, SubmissionSchema } from '@/server/fillings';
+import { answer, currentPerson, readBody } from '@/server/request';
+
+/** Does a submission again on the server and saves what came out (semantics 26). */
+export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(async () => {
+    const { form } = await params;
+    const submission = await readBody(request, SubmissionSchema);
+    const result = await submit(form, submission, await currentPerson());
+    return Response.json(result, { status: result.status });
+  });
+}

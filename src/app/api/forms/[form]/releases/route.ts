@@ -1,0 +1,14 @@
+import { CannotRelease, makeRelease } from '@/server/releases';
+import { answer, Refusal } from '@/server/request';
+
+/** Makes the next release from the form, its behaviours and the tables as saved. */
+export async function POST(_request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(async () => {
+    const { form } = await params;
+    try {
+      return Response.json(await makeRelease(form), { status: 201 });
+    } catch (caught) {
+      throw caught instanceof CannotRelease ? new Refusal(422, caught.message) : caught;
+    }
+  });
+}

@@ -1,0 +1,205 @@
+/**
+ * Filling in and submitting (semantics 26). The server hands out the opening and keeps it; a submission brings the
+ * steps, which the server does again in the same sandbox under the same release, and saves what came out of that.
+ */
+import { join } from 'node:path';
+import { and, eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { fieldsOf, type Form } from '../core/form/definition';
+import { equal, type Value, type Values } from '../core/form/value';
+import type { Engine } from '../core/sandbox/engine';
+import { OpeningSchema, TimedStepSchema, ValuesSchema } from '../core/session/schema';
+import type { Answer, Opening, SubmitOutcome, TimedStep } from '../core/session/step';
+import type { Person } from '../core/form/table';
+import { engineInThread } from '../workers/engine-in-thread';
+import { database } from './database';
+import { newestRelease, releaseById, type Release } from './releases';
+import * as schema from './schema';
+import { readRecord, type StoredRecord } from './store';
+
+/** How many steps one filling-in may take. */
+const MOST_STEPS = 5000;
+/** How far a browser's clock may run ahead of the server's, in milliseconds. */
+const CLOCK_SLACK = 60_000;
+
+export const SubmissionSchema = z
+  .strictObject({
+    filling: z.uuid().optional().meta({ description: 'The filling-in handed out with the form; left out by clients that send only values.' }),
+    steps: z.array(TimedStepSchema).max(MOST_STEPS).optional(),
+    values: ValuesSchema.optional().meta({ description: 'Instead of steps: they are made from these in the order of the definition.' }),
+    record: z.string().optional().meta({ description: 'With values: the record to change.' }),
+    shown: ValuesSchema.optional().meta({ description: 'What the browser showed; where the server comes to another result, nothing is saved yet.' }),
+    overRevision: z.number().int().optional().meta({ description: 'The revision of the other saving that was seen and is to be replaced.' }),
+  })
+  .refine((submission) => (submission.steps === undefined) !== (submission.values === undefined), { message: 'send either steps or values' });
+export type Submission = z.infer<typeof SubmissionSchema>;
+
+export interface Difference {
+  field: string;
+  label: string;
+  browser: Value;
+  server: Value;
+}
+
+export type SubmissionResult =
+  | { status: 201; kind: 'saved'; id: string; revision: number; values: Values }
+  | { status: 409; kind: 'differs'; says: string; differences: Difference[]; values: Values }
+  | { status: 409; kind: 'conflict'; says: string; theirs: StoredRecord; mine: Values }
+  | { status: 422; kind: 'stopped'; says: string; outcome: SubmitOutcome }
+  | { status: 404 | 422; kind: 'refused'; says: string };
+
+export interface Handout {
+  filling: string;
+  opening: Opening;
+}
+
+/** Hands a form out to be filled in: the opening is the server's word for who, what and when. */
+export async function handOut(release: Release, person: Person, record: StoredRecord | null, launch: Values): Promise<Handout> {
+  const form = release.material.form.name;
+  const opening: Opening = {
+    person: { key: person.key, name: person.name, role: person.role },
+    record: record === null ? null : { id: record.id, values: record.values },
+    launch,
+    clock: Date.now(),
+    seed: Math.floor(Math.random() * 2 ** 31),
+    newId: record?.id ?? (await nextRecordId(form)),
+  };
+  const [row] = await database()
+    .insert(schema.filling)
+    .values({ release: release.id, opening, recordRevision: record?.revision ?? null, clock: opening.clock })
+    .returning({ id: schema.filling.id });
+  return { filling: row!.id, opening };
+}
+
+async function nextRecordId(form: string): Promise<string> {
+  const [row] = await database()
+    .insert(schema.recordNumber)
+    .values({ form, next: 2 })
+    .onConflictDoUpdate({ target: schema.recordNumber.form, set: { next: sql`${schema.recordNumber.next} + 1` } })
+    .returning({ next: schema.recordNumber.next });
+  return String(row!.next - 1);
+}
+
+const kept = globalThis as { tavroEngine?: Engine };
+
+/** The server's sandbox, in a thread of its own. */
+function engine(): Engine {
+  return (kept.tavroEngine ??= engineInThread(join(process.cwd(), 'dist/engine.thread.mjs')));
+}
+
+interface Filling {
+  id: string;
+  release: Release;
+  opening: Opening;
+  recordRevision: number | null;
+  savedAs: string | null;
+}
+
+const refused = (says: string, status: 404 | 422 = 422): SubmissionResult => ({ status, kind: 'refused', says });
+
+export async function submit(form: string, submission: Submission, person: Person): Promise<SubmissionResult> {
+  const filling = submission.filling === undefined ? await handOutFor(form, submission, person) : await readFilling(submission.filling);
+  if (filling === null) return refused('This form was not handed out by this server. Open it again.', 404);
+  if (filling.release.material.form.name !== form) return refused(`This was handed out for the form "${filling.release.material.form.name}", not for "${form}".`);
+  if (filling.opening.person.key !== person.key) return refused(`This form was opened by ${filling.opening.person.name}. Open it again as yourself.`);
+  if (filling.savedAs !== null) return savedBefore(form, filling.savedAs);
+  const made = submission.steps === undefined ? stepsFrom(submission.values!, filling) : timed(submission.steps, filling);
+  if (typeof made === 'string') return refused(made);
+  const answers = await doAgain(filling, made);
+  const refusal = answers.findIndex((answer) => answer.refused !== null);
+  if (refusal >= 0) return refused(`Step ${refusal} could not be done by ${person.name}: ${answers[refusal]!.refused}.`);
+  const outcome = answers.at(-1)?.submit ?? null;
+  if (outcome === null) return refused('The steps do not end with the submission.');
+  if (!outcome.saved) return { status: 422, kind: 'stopped', says: outcome.stops[0]?.says ?? 'The form was not saved.', outcome };
+  const differences = differencesOf(filling.release.material.form, submission.shown, outcome.values);
+  if (differences.length > 0) {
+    return { status: 409, kind: 'differs', says: 'Some values came out otherwise on the server. Nothing is saved yet.', differences, values: outcome.values };
+  }
+  return save(form, filling, outcome, person, submission.overRevision);
+}
+
+/** A client that sends only values gets a filling-in of its own. */
+async function handOutFor(form: string, submission: Submission, person: Person): Promise<Filling | null> {
+  const release = await newestRelease(form);
+  if (release === null) return null;
+  const record = submission.record === undefined ? null : await readRecord(form, submission.record);
+  if (submission.record !== undefined && record === null) return null;
+  const { filling } = await handOut(release, person, record, {});
+  return readFilling(filling);
+}
+
+async function readFilling(id: string): Promise<Filling | null> {
+  const [row] = await database().select().from(schema.filling).where(eq(schema.filling.id, id));
+  if (row === undefined) return null;
+  const release = await releaseById(row.release);
+  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, savedAs: row.savedAs };
+}
+
+async function savedBefore(form: string, id: string): Promise<SubmissionResult> {
+  const record = await readRecord(form, id);
+  if (record === null) return refused('This was saved before and has since been removed.');
+  return { status: 201, kind: 'saved', id, revision: record.revision, values: record.values };
+}
+
+/** Steps with times that can be: in order, and none in the future. */
+function timed(steps: readonly TimedStep[], filling: Filling): TimedStep[] | string {
+  const most = Date.now() - filling.opening.clock + CLOCK_SLACK;
+  let last = 0;
+  for (const [i, step] of steps.entries()) {
+    const at = step.at ?? last;
+    if (at < last) return `Step ${i + 1} is earlier than the one before it.`;
+    if (at > most) return `Step ${i + 1} lies in the future.`;
+    last = at;
+  }
+  return [...steps];
+}
+
+function stepsFrom(values: Values, filling: Filling): TimedStep[] | string {
+  const { form } = filling.release.material;
+  const fields = new Set(fieldsOf(form).map((field) => field.name));
+  const unknown = Object.keys(values).find((name) => !fields.has(name));
+  if (unknown !== undefined) return `The form has no field "${unknown}".`;
+  const sets = fieldsOf(form).flatMap((field): TimedStep[] => {
+    const value = values[field.name];
+    const same = value === undefined || equal(value, filling.opening.record?.values[field.name] ?? null);
+    return same ? [] : [{ set: field.name, to: value }];
+  });
+  return [...sets, { submit: true }];
+}
+
+async function doAgain(filling: Filling, steps: TimedStep[]): Promise<Answer[]> {
+  const server = engine();
+  // The two calls queue directly behind one another, so that no other submission comes between them.
+  const [, answers] = await Promise.all([server.load(filling.release.material), server.play(filling.opening, steps)]);
+  return answers;
+}
+
+function differencesOf(form: Form, shown: Values | undefined, values: Values): Difference[] {
+  if (shown === undefined) return [];
+  return fieldsOf(form).flatMap(({ name, label }) => {
+    const [browser, server] = [shown[name] ?? null, values[name] ?? null];
+    return equal(browser, server) ? [] : [{ field: name, label, browser, server }];
+  });
+}
+
+async function save(form: string, filling: Filling, outcome: SubmitOutcome, person: Person, overRevision: number | undefined): Promise<SubmissionResult> {
+  const id = outcome.id!;
+  const row = { values: outcome.values, release: filling.release.number, savedBy: person.key, savedAt: new Date() };
+  const where = and(eq(schema.record.form, form), eq(schema.record.id, id));
+  return database().transaction(async (tx): Promise<SubmissionResult> => {
+    const [again] = await tx.select().from(schema.filling).where(eq(schema.filling.id, filling.id)).for('update');
+    const [now] = await tx.select().from(schema.record).where(where).for('update');
+    if (again?.savedAs != null && now !== undefined) return { status: 201, kind: 'saved', id, revision: now.revision, values: ValuesSchema.parse(now.values) };
+    const expected = overRevision ?? filling.recordRevision;
+    if ((now?.revision ?? null) !== expected) {
+      const theirs = await readRecord(form, id);
+      if (theirs === null) return refused('The record has been removed meanwhile.', 404);
+      return { status: 409, kind: 'conflict', says: `${theirs.savedBy} saved this record meanwhile. Nothing of yours is saved yet.`, theirs, mine: outcome.values };
+    }
+    const revision = (now?.revision ?? 0) + 1;
+    if (now === undefined) await tx.insert(schema.record).values({ form, id, revision, ...row });
+    else await tx.update(schema.record).set({ revision, ...row }).where(where);
+    await tx.update(schema.filling).set({ savedAs: id }).where(eq(schema.filling.id, filling.id));
+    return { status: 201, kind: 'saved', id, revision, values: outcome.values };
+  });
+}

@@ -1,0 +1,62 @@
+/** Releases: immutable, numbered copies of a form with its tables and behaviours, compiled as they were. */
+import { desc, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { FormSchema } from '../core/form/definition';
+import { TableSchema } from '../core/form/table';
+import { MaterialSchema } from '../core/sandbox/protocol';
+import type { Material } from '../core/session/session';
+import { compile } from '../core/language/compile';
+import { database } from './database';
+import { readBehaviours, readForm, readTables } from './store';
+import * as schema from './schema';
+
+const ReleaseRow = z.strictObject({
+  form: FormSchema,
+  tables: z.array(TableSchema),
+  sources: z.array(z.strictObject({ name: z.string(), text: z.string(), revision: z.number() })),
+  scripts: z.array(z.unknown()),
+});
+
+export interface Release {
+  id: number;
+  number: number;
+  createdAt: string;
+  material: Material;
+  sources: { name: string; text: string; revision: number }[];
+}
+
+/** A behaviour does not compile, so no release was made. */
+export class CannotRelease extends Error {}
+
+export async function makeRelease(name: string): Promise<{ number: number }> {
+  const form = await readForm(name);
+  if (form === null) throw new CannotRelease(`There is no form "${name}".`);
+  const [sources, allTables] = await Promise.all([readBehaviours(name), readTables()]);
+  const scripts = sources.map((source) => compile(source, 'untraced'));
+  const broken = scripts.find((script) => script.failure !== null);
+  if (broken !== undefined) throw new CannotRelease(`${broken.title}, line ${broken.failure!.line}: ${broken.failure!.says}`);
+  return database().transaction(async (tx) => {
+    // Two people releasing at once get two numbers.
+    await tx.select().from(schema.form).where(eq(schema.form.name, name)).for('update');
+    const [last] = await tx.select().from(schema.release).where(eq(schema.release.form, name)).orderBy(desc(schema.release.number)).limit(1);
+    const number = (last?.number ?? 0) + 1;
+    await tx.insert(schema.release).values({ form: name, number, content: { form, tables: allTables, sources, scripts } });
+    return { number };
+  });
+}
+
+export async function newestRelease(form: string): Promise<Release | null> {
+  const [row] = await database().select().from(schema.release).where(eq(schema.release.form, form)).orderBy(desc(schema.release.number)).limit(1);
+  return row === undefined ? null : asRelease(row);
+}
+
+export async function releaseById(id: number): Promise<Release | null> {
+  const [row] = await database().select().from(schema.release).where(eq(schema.release.id, id));
+  return row === undefined ? null : asRelease(row);
+}
+
+function asRelease(row: typeof schema.release.$inferSelect): Release {
+  const { form, tables, sources, scripts } = ReleaseRow.parse(row.content);
+  const material = MaterialSchema.parse({ form, tables, scripts, traced: false });
+  return { id: row.id, number: row.number, createdAt: row.createdAt.toISOString(), material, sources };
+}

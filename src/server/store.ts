@@ -1,0 +1,120 @@
+/** Reading and writing the workspace's own things: forms, behaviours with revisions, scenarios, tables, people. */
+import { and, asc, count, desc, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { FormSchema, type Form } from '../core/form/definition';
+import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Table } from '../core/form/table';
+import type { Values } from '../core/form/value';
+import { inOrder } from '../core/language/header';
+import { ScenarioSchema, type Scenario } from '../core/scenario/definition';
+import { ValuesSchema } from '../core/session/schema';
+import { database } from './database';
+import * as schema from './schema';
+
+const WorkspaceRow = z.strictObject({ title: z.string(), roles: z.array(RoleSchema), people: z.array(PersonSchema).min(1) });
+
+export interface StoredBehaviour {
+  name: string;
+  text: string;
+  revision: number;
+}
+
+export interface StoredRecord {
+  id: string;
+  values: Values;
+  revision: number;
+  release: number | null;
+  savedBy: string;
+  savedAt: string;
+}
+
+export async function readHead(): Promise<{ title: string; roles: Role[]; people: Person[] }> {
+  const [row] = await database().select().from(schema.workspace).limit(1);
+  return WorkspaceRow.parse(row?.content);
+}
+
+export async function readTables(): Promise<Table[]> {
+  const rows = await database().select().from(schema.referenceTable).orderBy(asc(schema.referenceTable.name));
+  return rows.map((row) => TableSchema.parse(row.content));
+}
+
+export async function readForm(name: string): Promise<Form | null> {
+  const [row] = await database().select().from(schema.form).where(eq(schema.form.name, name));
+  return row === undefined ? null : FormSchema.parse(row.definition);
+}
+
+export async function readForms(): Promise<Form[]> {
+  const rows = await database().select().from(schema.form).orderBy(asc(schema.form.name));
+  return rows.map((row) => FormSchema.parse(row.definition));
+}
+
+export async function readBehaviours(form: string): Promise<StoredBehaviour[]> {
+  const rows = await database().select().from(schema.behaviour).where(eq(schema.behaviour.form, form));
+  return inOrder(rows.map(({ name, text, revision }) => ({ name, text, revision })));
+}
+
+export type SaveResult = { saved: true; revision: number } | { saved: false; theirs: StoredBehaviour };
+
+/**
+ * Saves a behaviour as a new revision, provided that it is still at the revision the writer started from; otherwise
+ * nothing is saved and the other text is given back. Revision 0 makes a new behaviour.
+ */
+export async function saveBehaviour(form: string, name: string, text: string, from: number): Promise<SaveResult> {
+  return database().transaction(async (tx) => {
+    const where = and(eq(schema.behaviour.form, form), eq(schema.behaviour.name, name));
+    const [now] = await tx.select().from(schema.behaviour).where(where).for('update');
+    if (now !== undefined && now.text === text) return { saved: true, revision: now.revision };
+    if ((now?.revision ?? 0) !== from) {
+      const { text: theirs, revision } = now ?? { text: '', revision: 0 };
+      return { saved: false, theirs: { name, text: theirs, revision } };
+    }
+    const revision = from + 1;
+    if (now === undefined) await tx.insert(schema.behaviour).values({ form, name, text, revision });
+    else await tx.update(schema.behaviour).set({ text, revision }).where(where);
+    await tx.insert(schema.behaviourRevision).values({ form, name, text, revision });
+    return { saved: true, revision };
+  });
+}
+
+export interface StoredScenario {
+  name: string;
+  scenario: Scenario;
+}
+
+export async function readScenarios(form: string): Promise<StoredScenario[]> {
+  const rows = await database().select().from(schema.scenario).where(eq(schema.scenario.form, form)).orderBy(asc(schema.scenario.name));
+  return rows.map(({ name, content }) => ({ name, scenario: ScenarioSchema.parse(content) }));
+}
+
+/** Saves a new scenario under a name made from its title, with a number where that is taken. */
+export async function addScenario(form: string, scenario: Scenario): Promise<StoredScenario> {
+  const stem = scenario.title.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 50) || 'scenario';
+  for (let i = 1; ; i++) {
+    const name = i === 1 ? stem : `${stem}-${i}`;
+    const added = await database().insert(schema.scenario).values({ form, name, content: scenario }).onConflictDoNothing().returning();
+    if (added.length > 0) return { name, scenario };
+  }
+}
+
+export async function removeScenario(form: string, name: string): Promise<void> {
+  await database().delete(schema.scenario).where(and(eq(schema.scenario.form, form), eq(schema.scenario.name, name)));
+}
+
+export async function readRecords(form: string): Promise<StoredRecord[]> {
+  const rows = await database().select().from(schema.record).where(eq(schema.record.form, form)).orderBy(desc(schema.record.savedAt));
+  return rows.map(asRecord).sort((a, b) => Number(b.id) - Number(a.id));
+}
+
+export async function readRecord(form: string, id: string): Promise<StoredRecord | null> {
+  const [row] = await database().select().from(schema.record).where(and(eq(schema.record.form, form), eq(schema.record.id, id)));
+  return row === undefined ? null : asRecord(row);
+}
+
+function asRecord(row: typeof schema.record.$inferSelect): StoredRecord {
+  const { id, revision, release, savedBy, savedAt } = row;
+  return { id, values: ValuesSchema.parse(row.values), revision, release, savedBy, savedAt: savedAt.toISOString() };
+}
+
+export async function countRecords(form: string): Promise<number> {
+  const [row] = await database().select({ n: count() }).from(schema.record).where(eq(schema.record.form, form));
+  return row?.n ?? 0;
+}
