@@ -3,6 +3,7 @@
  * that a label in place of a key is an error while typing. Describes what `session/faces.ts` makes.
  */
 import { fieldsOf, sectionsOf, type Field, type Form } from '../form/definition';
+import { kindInWords } from '../form/in-words';
 import { kindOf } from '../form/kinds';
 import type { Role, Table } from '../form/table';
 
@@ -53,25 +54,6 @@ function fieldType(field: Field): string {
       return `ReferenceField<${JSON.stringify(field.table)}>`;
     default:
       return `Field<${value}>`;
-  }
-}
-
-export function kindInWords(field: Field): string {
-  switch (field.kind) {
-    case 'text':
-      return field.format === undefined ? 'text' : field.format === 'email' ? 'e-mail address' : 'web address';
-    case 'number':
-      return field.unit === undefined ? 'number' : `number in ${field.unit}`;
-    case 'money':
-      return field.currency === undefined ? 'money' : `money in ${field.currency}`;
-    case 'date':
-      return 'date, YYYY-MM-DD';
-    case 'yes_no':
-      return 'yes or no; null until answered';
-    case 'choice':
-      return 'choice';
-    case 'reference':
-      return `key of a row of ${field.table}`;
   }
 }
 

@@ -1,0 +1,35 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { newestRelease } from '@/server/releases';
+import { readBehaviours, readForm, readHead, readRecords, readScenarios, readTables } from '@/server/store';
+import { Bench } from '@/ui/bench/bench';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  params: Promise<{ form: string }>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const form = await readForm((await params).form);
+  return { title: form === null ? 'No such form' : form.title };
+}
+
+export default async function BenchPage({ params }: Props) {
+  const { form: name } = await params;
+  const form = await readForm(name);
+  if (form === null) notFound();
+  const [head, tables, behaviours, scenarios, records, release] = await Promise.all([
+    readHead(), readTables(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name),
+  ]);
+  const material = {
+    ...head,
+    form,
+    tables,
+    behaviours,
+    scenarios,
+    records: records.map(({ id, values }) => ({ id, values })),
+    release: release?.number ?? null,
+  };
+  return <Bench material={material} />;
+}

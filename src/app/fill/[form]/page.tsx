@@ -1,0 +1,36 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import type { Values } from '@/core/form/value';
+import { handOut } from '@/server/fillings';
+import { newestRelease } from '@/server/releases';
+import { currentPerson } from '@/server/request';
+import { readForm, readHead, readRecord } from '@/server/store';
+import { Fill } from '@/ui/fill/fill';
+import { NoRelease } from '@/ui/fill/no-release';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  params: Promise<{ form: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const form = await readForm((await params).form);
+  return { title: form === null ? 'No such form' : form.title };
+}
+
+/** Hands the newest release out. `record` opens one; every other parameter is a launch parameter. */
+export default async function FillPage({ params, searchParams }: Props) {
+  const { form: name } = await params;
+  const { record: id, ...query } = await searchParams;
+  const [form, head, release, person] = await Promise.all([readForm(name), readHead(), newestRelease(name), currentPerson()]);
+  if (form === null) notFound();
+  if (release === null) return <NoRelease workspace={head.title} title={form.title} name={name} />;
+  const record = typeof id === 'string' ? await readRecord(name, id) : null;
+  if (typeof id === 'string' && record === null) notFound();
+  const launch: Values = {};
+  for (const [key, value] of Object.entries(query)) if (typeof value === 'string') launch[key] = value;
+  const handout = await handOut(release, person, record, launch);
+  return <Fill key={handout.filling} workspace={head.title} people={head.people} number={release.number} material={release.material} handout={handout} recordRevision={record?.revision ?? null} />;
+}

@@ -1,0 +1,74 @@
+/** Reading a tape: what caused what. Entries come numbered, each with the number of its cause. */
+import type { EffectEntry, Entry, RunEntry } from '../session/entries';
+
+export type Run = Entry & RunEntry;
+export type Effect = Entry & EffectEntry;
+
+export class Tape {
+  readonly entries: readonly Entry[];
+  readonly #byNumber = new Map<number, Entry>();
+  readonly #children = new Map<number, Entry[]>();
+
+  constructor(entries: readonly Entry[]) {
+    this.entries = entries;
+    for (const entry of entries) {
+      this.#byNumber.set(entry.n, entry);
+      if (entry.cause === null) continue;
+      const siblings = this.#children.get(entry.cause);
+      if (siblings === undefined) this.#children.set(entry.cause, [entry]);
+      else siblings.push(entry);
+    }
+  }
+
+  get roots(): Entry[] {
+    return this.entries.filter((entry) => entry.cause === null);
+  }
+
+  childrenOf(entry: Entry): readonly Entry[] {
+    return this.#children.get(entry.n) ?? [];
+  }
+
+  causeOf(entry: Entry): Entry | null {
+    return entry.cause === null ? null : (this.#byNumber.get(entry.cause) ?? null);
+  }
+
+  /** The run an effect was made in, or null when a person or the form made it. */
+  runOf(effect: Effect): Run | null {
+    const cause = this.causeOf(effect);
+    return cause?.type === 'run' ? (cause as Run) : null;
+  }
+
+  /** All that happened to a part, in order, without what was taken back. */
+  lifeOf(part: string): Effect[] {
+    return this.entries.filter((entry): entry is Effect => entry.type === 'effect' && entry.part === part && !('struck' in entry));
+  }
+}
+
+/** What scripts say of a part at the end of a tape: each aspect with the run and line that said it last. */
+export interface Word {
+  aspect: string;
+  to: unknown;
+  behaviour: string;
+  line: number;
+}
+
+/** The standing words of scripts by part, for the margin of the live form. */
+export function standingWords(tape: Tape): Map<string, Word[]> {
+  const words = new Map<string, Map<string, Word | null>>();
+  for (const entry of tape.entries) {
+    if (entry.type !== 'effect' || 'struck' in entry || 'covered' in entry) continue;
+    const effect = entry as Effect;
+    const run = tape.runOf(effect);
+    const ofPart = words.get(effect.part) ?? new Map<string, Word | null>();
+    // A person's value, or a rule that fell silent, ends what a script said.
+    const said = run === null || effect.line === null ? null : { aspect: effect.aspect, to: effect.to, behaviour: run.behaviour, line: effect.line };
+    ofPart.set(effect.aspect, said);
+    words.set(effect.part, ofPart);
+  }
+  return new Map(
+    [...words].flatMap(([part, aspects]) => {
+      const standing = [...aspects.values()].filter((word): word is Word => word !== null);
+      return standing.length === 0 ? [] : [[part, standing] as const];
+    }),
+  );
+}

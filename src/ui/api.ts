@@ -1,0 +1,19 @@
+'use client';
+/** Calls to the server, with its words when it refuses and ours when it cannot be reached. */
+export type Reply<T> = { ok: true; status: number; body: T } | { ok: false; status: number; says: string; body: unknown };
+
+export async function call<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<Reply<T>> {
+  try {
+    const response = await fetch(path, {
+      method,
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    });
+    const text = await response.text();
+    const read: unknown = text === '' ? null : JSON.parse(text);
+    if (response.ok) return { ok: true, status: response.status, body: read as T };
+    const says = (read as { says?: string } | null)?.says ?? 'The server refused.';
+    return { ok: false, status: response.status, says, body: read };
+  } catch {
+    return { ok: false, status: 0, says: 'The server is out of reach.', body: null };
+  }
+}

@@ -1,0 +1,175 @@
+'use client';
+/** The bench's head: how the form is opened, its scenarios, and releasing. */
+import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import { DEFAULT_CLOCK } from '@/core/scenario/definition';
+import { Button, Mono, Notice, PageHead, Select } from '../kit';
+import type { BenchStore } from './store';
+
+export function BenchHead({ bench }: { bench: BenchStore }) {
+  const state = useStore(bench.store);
+  const { material, open, scenarios, results } = state;
+  const [dialog, setDialog] = useState<'scenarios' | 'keep' | null>(null);
+  const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
+  const failed = scenarios.filter(({ name }) => results[name]?.passed === false).length;
+  return (
+    <PageHead trail={[{ label: material.title, href: '/' }, { label: material.form.title }]}>
+      <Flex align="center" gap="6px" color="soft" aria-label="Opening" role="group">
+        <span>opened as</span>
+        <Select
+          aria-label="Which record"
+          value={open.record ?? ''}
+          options={[{ key: '', label: 'a new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` }))]}
+          onChange={(event) => void bench.reopen({ ...open, record: event.target.value === '' ? null : event.target.value })}
+        />
+        <span>by</span>
+        <Select
+          aria-label="As whom"
+          value={open.as}
+          options={material.people.map((person) => ({ key: person.key, label: `${person.name}, ${person.role}` }))}
+          onChange={(event) => void bench.reopen({ ...open, as: event.target.value })}
+        />
+        <span>on</span>
+        <chakra.input
+          type="date"
+          aria-label="On which day"
+          bg="sheet"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="5px"
+          px="6px"
+          py="3px"
+          width="124px"
+          value={(open.clock ?? DEFAULT_CLOCK).slice(0, 10)}
+          onChange={(event) => {
+            if (event.target.value !== '') void bench.reopen({ ...open, clock: `${event.target.value}T09:00:00Z` });
+          }}
+        />
+        <Button onClick={() => void bench.reopen()} title="Open the form anew, without the steps done so far (Alt+R)">
+          Start again
+        </Button>
+      </Flex>
+      <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
+        {failed > 0 ? `× ${failed} of ${scenarios.length} scenarios fail` : `✓ ${passed} of ${scenarios.length} scenarios`}
+      </Button>
+      <Button disabled={state.steps.length === 0} onClick={() => setDialog('keep')}>
+        Keep as scenario
+      </Button>
+      <Button look="go" onClick={() => void bench.makeRelease()}>
+        Make release {(state.release ?? 0) + 1}
+      </Button>
+      <Dialog.Root open={dialog !== null} onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)} size="lg">
+        <Portal>
+          <Dialog.Backdrop />
+          <Dialog.Positioner>
+            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
+              {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
+              {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}
+            </Dialog.Content>
+          </Dialog.Positioner>
+        </Portal>
+      </Dialog.Root>
+    </PageHead>
+  );
+}
+
+function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
+  const { scenarios, results, runningScenarios, release, material } = useStore(bench.store);
+  return (
+    <Box p="16px">
+      <Dialog.Title fontSize="15px">Scenarios of {material.form.title}</Dialog.Title>
+      <Box as="ul" listStyleType="none" mt="8px">
+        {scenarios.map(({ name, scenario }) => {
+          const result = results[name];
+          return (
+            <Box as="li" key={name} py="5px" borderTopWidth="1px" borderColor="line">
+              <Flex gap="10px" align="baseline">
+                <chakra.span color={result?.passed === false ? 'bad' : 'act'} width="58px">
+                  {result === undefined ? '…' : result.passed ? '✓ passed' : '× failed'}
+                </chakra.span>
+                <Box flex="1">
+                  <Button
+                    look="text"
+                    onClick={() => {
+                      void bench.openScenario(name);
+                      onDone();
+                    }}
+                  >
+                    {scenario.title}
+                  </Button>{' '}
+                  <Mono color="soft">{name}</Mono>
+                </Box>
+                <Button look="text" color="soft" aria-label={`Remove ${scenario.title}`} onClick={() => void bench.removeScenario(name)}>
+                  remove
+                </Button>
+              </Flex>
+              {result?.misses.slice(0, 4).map((miss, i) => (
+                <Box key={i} pl="68px" color="bad" fontSize="13px">
+                  step {miss.step}: {miss.says}
+                </Box>
+              ))}
+            </Box>
+          );
+        })}
+      </Box>
+      <Flex mt="12px" gap="8px" align="center">
+        <Button disabled={runningScenarios} onClick={() => void bench.runScenarios()}>
+          {runningScenarios ? 'Running…' : 'Run all again'}
+        </Button>
+        {release !== null && (
+          <chakra.a asChild color="act" textDecoration="underline">
+            <Link href={`/fill/${material.form.name}`}>Fill in release {release}</Link>
+          </chakra.a>
+        )}
+        <Button ml="auto" onClick={onDone}>
+          Close
+        </Button>
+      </Flex>
+    </Box>
+  );
+}
+
+function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
+  const { steps, notice } = useStore(bench.store);
+  const [title, setTitle] = useState('');
+  const keep = async () => {
+    if (title.trim() !== '' && (await bench.keepScenario(title.trim()))) onDone();
+  };
+  return (
+    <Box p="16px">
+      <Dialog.Title fontSize="15px">Keep as scenario</Dialog.Title>
+      <Box color="soft" mt="4px">
+        The opening and the {steps.length === 1 ? 'step' : `${steps.length} steps`} done so far, with expectations on all they changed.
+      </Box>
+      <chakra.label display="block" mt="10px">
+        Title
+        <chakra.input
+          autoFocus
+          display="block"
+          width="100%"
+          bg="field"
+          borderWidth="1px"
+          borderColor="edge"
+          borderRadius="4px"
+          px="9px"
+          py="3px"
+          value={title}
+          placeholder="What it shows, in a few words"
+          onChange={(event) => setTitle(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') void keep();
+          }}
+        />
+      </chakra.label>
+      {notice?.tone === 'error' && <Notice tone="error">{notice.text}</Notice>}
+      <Flex mt="12px" gap="8px">
+        <Button look="go" disabled={title.trim() === ''} onClick={() => void keep()}>
+          Keep
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </Flex>
+    </Box>
+  );
+}

@@ -1,0 +1,354 @@
+'use client';
+/**
+ * The bench's one store: the behaviours and their saving, the session that goes on in the engine, and what is looked
+ * at. Everything that happens on the bench is a method here; components show and say what was done.
+ */
+import { createStore } from 'zustand/vanilla';
+import type { Form } from '@/core/form/definition';
+import type { Person, Role, Table } from '@/core/form/table';
+import { equal } from '@/core/form/value';
+import { inOrder, readHeader } from '@/core/language/header';
+import type { Diagnosis } from '@/core/language/service';
+import { typingsOf } from '@/core/language/typings';
+import type { Open, Scenario } from '@/core/scenario/definition';
+import { openingOf, type SampleRecord } from '@/core/scenario/opening';
+import { recordScenario } from '@/core/scenario/record';
+import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run';
+import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
+import type { Engine } from '@/core/sandbox/engine';
+import type { Answer, Step } from '@/core/session/step';
+import type { CompiledScript } from '@/core/session/ties';
+import { engineInWorker, LanguageClient } from '@/workers/in-browser';
+import { call } from '../api';
+
+export interface BenchMaterial {
+  title: string;
+  form: Form;
+  tables: Table[];
+  people: Person[];
+  roles: Role[];
+  records: SampleRecord[];
+  behaviours: { name: string; text: string; revision: number }[];
+  scenarios: { name: string; scenario: Scenario }[];
+  release: number | null;
+}
+
+export type Saving =
+  | { state: 'saved' }
+  | { state: 'waiting' }
+  /** The server cannot be reached or refuses; tried again. */
+  | { state: 'unsaved'; says: string }
+  | { state: 'conflict'; theirs: { text: string; revision: number } };
+
+export interface Behaviour {
+  name: string;
+  text: string;
+  revision: number;
+  saving: Saving;
+  diagnoses: Diagnosis[];
+  /** The last text that compiled, which is what runs. */
+  running: CompiledScript | null;
+  /** Why the text as it stands does not run. */
+  broken: { says: string; line: number | null } | null;
+}
+
+export interface BenchState {
+  material: BenchMaterial;
+  behaviours: Behaviour[];
+  active: string;
+  open: Open;
+  steps: Step[];
+  /** The opening's answer, then one for each step. */
+  answers: Answer[];
+  /** Which step is looked at; the last one while the form is in use. */
+  at: number;
+  listens: { input: string[]; focus: string[]; blur: string[] };
+  /** What the last replay changed, in a sentence. */
+  replayed: string | null;
+  busy: boolean;
+  asked: { part: string; aspect: string | null } | null;
+  names: boolean;
+  scenarios: { name: string; scenario: Scenario }[];
+  results: Record<string, ScenarioResult>;
+  runningScenarios: boolean;
+  release: number | null;
+  notice: { tone: 'info' | 'error'; text: string } | null;
+  /** The editor goes to this place; counted, so that the same place can be gone to twice. */
+  goTo: { behaviour: string; line: number; count: number } | null;
+}
+
+export type BenchStore = ReturnType<typeof createBench>;
+
+const SAVE_AFTER = 600;
+const RETRY_AFTER = 2000;
+const COMPILE_AFTER = 120;
+
+export function createBench(material: BenchMaterial) {
+  const behaviours = material.behaviours.map((behaviour): Behaviour => ({
+    ...behaviour, saving: { state: 'saved' }, diagnoses: [], running: null, broken: null,
+  }));
+  const store = createStore<BenchState>(() => ({
+    material,
+    behaviours,
+    active: behaviours[0]?.name ?? '',
+    open: { as: material.people[0]!.key, record: null },
+    steps: [],
+    answers: [],
+    at: 0,
+    listens: { input: [], focus: [], blur: [] },
+    replayed: null,
+    busy: true,
+    asked: null,
+    names: true,
+    scenarios: material.scenarios,
+    results: {},
+    runningScenarios: false,
+    release: material.release,
+    notice: null,
+    goTo: null,
+  }));
+  const { getState: get, setState: set } = store;
+
+  let language: LanguageClient | null = null;
+  let live: Engine | null = null;
+  let proving: Engine | null = null;
+  const saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
+  const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
+
+  const cast = () => ({ people: material.people, records: material.records });
+  const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
+  const change = (name: string, changes: Partial<Behaviour>) =>
+    set((state) => ({ behaviours: state.behaviours.map((behaviour) => (behaviour.name === name ? { ...behaviour, ...changes } : behaviour)) }));
+  const scripts = () => get().behaviours.flatMap((behaviour) => (behaviour.running === null ? [] : [behaviour.running]));
+  const engineMaterial = () => ({ form: material.form, tables: material.tables, scripts: scripts(), traced: true });
+
+  /** Starts the workers, compiles all behaviours and opens the form. */
+  async function start(): Promise<void> {
+    language = new LanguageClient();
+    live = engineInWorker();
+    await language.surround(typingsOf({ form: material.form, tables: material.tables, roles: material.roles }));
+    await Promise.all(get().behaviours.map((behaviour) => compileOne(behaviour.name, false)));
+    await replay();
+    void runScenarios();
+    for (const { name } of get().behaviours) change(name, { diagnoses: await language.diagnose(name) });
+  }
+
+  function stop(): void {
+    language?.close();
+    live?.close();
+    proving?.close();
+    for (const timer of [...saveTimers.values(), ...compileTimers.values()]) clearTimeout(timer);
+  }
+
+  async function compileOne(name: string, diagnose: boolean): Promise<void> {
+    const { text } = behaviourOf(name);
+    const { compiled, diagnoses } = await language!.put({ name, text }, diagnose);
+    // An answer about a text that has changed since says nothing any more.
+    if (behaviourOf(name).text !== text) return;
+    const broken = compiled.failure;
+    change(name, {
+      ...(broken === null ? { running: compiled } : behaviourOf(name).running === null ? { running: compiled } : {}),
+      broken,
+      ...(diagnoses === null ? {} : { diagnoses }),
+    });
+  }
+
+  /** Loads what runs now and does everything done so far again. */
+  async function replay(): Promise<void> {
+    const { open, steps, answers: before } = get();
+    set({ busy: true });
+    await live!.load(engineMaterial());
+    const answers = await live!.play(openingOf(open, cast()), steps);
+    if (get().steps !== steps || get().open !== open) return;
+    set({
+      answers,
+      at: Math.min(get().at, steps.length),
+      listens: live!.listens,
+      busy: false,
+      replayed: before.length === answers.length ? differenceInWords(before, answers) : null,
+    });
+  }
+
+  function edit(name: string, text: string): void {
+    if (behaviourOf(name).text === text) return;
+    const { saving } = behaviourOf(name);
+    change(name, { text, saving: saving.state === 'conflict' ? saving : { state: 'waiting' } });
+    schedule(saveTimers, name, SAVE_AFTER, () => void save(name));
+    schedule(compileTimers, name, COMPILE_AFTER, () => void recompile(name));
+  }
+
+  async function recompile(name: string): Promise<void> {
+    await compileOne(name, true);
+    if (behaviourOf(name).broken !== null) return;
+    await replay();
+    await runScenarios();
+  }
+
+  function schedule(timers: Map<string, ReturnType<typeof setTimeout>>, name: string, after: number, work: () => void): void {
+    clearTimeout(timers.get(name));
+    timers.set(name, setTimeout(work, after));
+  }
+
+  async function save(name: string): Promise<void> {
+    const { text, revision, saving } = behaviourOf(name);
+    if (saving.state === 'conflict') return;
+    const reply = await call<{ revision: number }>('PUT', pathOf(`behaviours/${name}`), { text, from: revision });
+    if (reply.ok) {
+      const { text: now } = behaviourOf(name);
+      change(name, { revision: reply.body.revision, saving: now === text ? { state: 'saved' } : { state: 'waiting' } });
+      return;
+    }
+    if (reply.status === 409) {
+      const { theirs } = reply.body as { theirs: { text: string; revision: number } };
+      change(name, { saving: { state: 'conflict', theirs } });
+      return;
+    }
+    change(name, { saving: { state: 'unsaved', says: reply.says } });
+    schedule(saveTimers, name, RETRY_AFTER, () => void save(name));
+  }
+
+  /** Ends a conflict with one of the two texts. */
+  function settleConflict(name: string, take: 'mine' | 'theirs'): void {
+    const { saving } = behaviourOf(name);
+    if (saving.state !== 'conflict') return;
+    const { text, revision } = saving.theirs;
+    change(name, { revision, saving: { state: 'waiting' } });
+    if (take === 'theirs') {
+      change(name, { text, saving: { state: 'saved' } });
+      void recompile(name);
+    } else void save(name);
+  }
+
+  function addBehaviour(title: string): void {
+    const numbers = get().behaviours.map((behaviour) => readHeader(behaviour).order ?? 0);
+    const number = Math.floor(Math.max(0, ...numbers) / 10) * 10 + 10;
+    const slug = title.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'behaviour';
+    const name = `${number}-${slug}.ts`;
+    const behaviour: Behaviour = { name, text: '', revision: 0, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
+    set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]), active: name }));
+    edit(name, `/** ${title}: says what this is for. */\n\n`);
+  }
+
+  async function step(done: Step): Promise<void> {
+    if (get().at < get().steps.length) return;
+    const steps = [...get().steps, done];
+    set({ steps, at: steps.length, replayed: null });
+    const answer = await live!.step(done);
+    // After a replay has begun, it brings the answers itself.
+    if (get().answers.length !== steps.length) return;
+    set((state) => ({ answers: [...state.answers, answer], listens: live!.listens }));
+  }
+
+  async function reopen(open: Open = get().open): Promise<void> {
+    set({ open, steps: [], answers: [], at: 0, replayed: null, asked: null });
+    await replay();
+  }
+
+  /** Takes the last step back by doing the others again. */
+  async function undo(): Promise<void> {
+    const steps = get().steps.slice(0, -1);
+    set({ steps, at: steps.length, answers: get().answers.slice(0, steps.length + 1) });
+    await replay();
+    set({ replayed: null });
+  }
+
+  async function runScenarios(): Promise<void> {
+    if (get().runningScenarios) return;
+    set({ runningScenarios: true });
+    proving ??= engineInWorker();
+    const { scenarios } = get();
+    await proving.load({ ...engineMaterial(), traced: false });
+    for (const { name, scenario } of scenarios) {
+      const result = await runScenario(scenario, material.form, material, cast(), (opening, steps) => proving!.play(opening, steps));
+      set((state) => ({ results: { ...state.results, [name]: result } }));
+    }
+    set({ runningScenarios: false });
+  }
+
+  /** Opens a scenario in the live form, at the step where it first came out otherwise. */
+  async function openScenario(name: string): Promise<void> {
+    const { scenario } = get().scenarios.find((entry) => entry.name === name)!;
+    const steps = scenario.steps.filter((entry): entry is Step => !isExpect(entry));
+    const miss = get().results[name]?.misses[0];
+    const at = miss === undefined ? steps.length : scenario.steps.slice(0, miss.step).filter((entry) => !isExpect(entry)).length;
+    set({ open: scenario.open, steps, answers: [], at, replayed: null, asked: miss === undefined || miss.part.startsWith('@') ? null : { part: miss.part, aspect: miss.aspect } });
+    await replay();
+    set({ at });
+  }
+
+  async function keepScenario(title: string): Promise<boolean> {
+    const { open, steps, answers } = get();
+    const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), recordScenario(title, open, steps, answers));
+    if (!reply.ok) {
+      set({ notice: { tone: 'error', text: reply.says } });
+      return false;
+    }
+    set((state) => ({ scenarios: [...state.scenarios, reply.body], notice: { tone: 'info', text: `Kept as the scenario “${title}”.` } }));
+    await runScenarios();
+    return true;
+  }
+
+  async function removeScenario(name: string): Promise<void> {
+    const reply = await call('DELETE', pathOf(`scenarios/${name}`));
+    if (!reply.ok) set({ notice: { tone: 'error', text: reply.says } });
+    else set((state) => ({ scenarios: state.scenarios.filter((entry) => entry.name !== name) }));
+  }
+
+  async function makeRelease(): Promise<void> {
+    // What is not saved yet would be missing from the release.
+    for (const behaviour of get().behaviours) if (behaviour.saving.state !== 'saved') await save(behaviour.name);
+    if (get().behaviours.some((behaviour) => behaviour.saving.state !== 'saved')) {
+      set({ notice: { tone: 'error', text: 'Some behaviours are not saved yet, so no release was made.' } });
+      return;
+    }
+    const reply = await call<{ number: number }>('POST', pathOf('releases'));
+    if (reply.ok) set({ release: reply.body.number, notice: { tone: 'info', text: `Release ${reply.body.number} is out.` } });
+    else set({ notice: { tone: 'error', text: reply.says } });
+  }
+
+  function pathOf(rest: string): string {
+    return `/api/forms/${material.form.name}/${rest}`;
+  }
+
+  return {
+    store,
+    start,
+    stop,
+    edit,
+    settleConflict,
+    addBehaviour,
+    step,
+    reopen,
+    undo,
+    runScenarios,
+    openScenario,
+    keepScenario,
+    removeScenario,
+    makeRelease,
+    complete: (name: string, position: number) => language?.complete({ name, text: behaviourOf(name).text }, position) ?? Promise.resolve([]),
+    explain: (name: string, position: number) => language?.explain(name, position) ?? Promise.resolve(null),
+    choose: (active: string) => set({ active }),
+    lookAt: (at: number) => set((state) => ({ at: Math.max(0, Math.min(at, state.steps.length)) })),
+    ask: (part: string, aspect: string | null = null) => set({ asked: { part, aspect } }),
+    showNames: (names: boolean) => set({ names }),
+    dismiss: () => set({ notice: null }),
+    goTo: (behaviour: string, line: number) => {
+      const name = get().behaviours.find((entry) => entry.name.replace(/\.[jt]s$/, '') === behaviour)?.name;
+      if (name !== undefined) set((state) => ({ active: name, goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 } }));
+    },
+  };
+}
+
+/** What is seen after step `at`. */
+export function seenAt(answers: readonly Answer[], at: number): Seen {
+  return answers.slice(0, at + 1).reduce(seenAfter, NOTHING_SEEN);
+}
+
+/** Whether a replay came out as before, and if not, for which parts. */
+function differenceInWords(before: readonly Answer[], now: readonly Answer[]): string {
+  const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1).parts) as [Seen['parts'], Seen['parts']];
+  const other = Object.keys(is).filter((name) => !equal(was[name], is[name]));
+  if (other.length === 0) return 'replayed: nothing came out otherwise';
+  const shown = other.slice(0, 3).join(', ');
+  return `replayed: ${shown}${other.length > 3 ? ` and ${other.length - 3} more` : ''} came out otherwise`;
+}

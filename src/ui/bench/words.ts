@@ -1,0 +1,142 @@
+/** Sentences for what stands on the tape: the same words in the tree, at the beads and in the answers to why. */
+import { fieldsOf, type Form } from '@/core/form/definition';
+import type { Entry, EffectEntry } from '@/core/session/entries';
+import type { Step } from '@/core/session/step';
+import type { Because } from '@/core/tape/why';
+import { readHeader } from '@/core/language/header';
+
+export interface Names {
+  part: (name: string) => string;
+  behaviour: (name: string) => string;
+  person: (key: string) => string;
+}
+
+export function namesFor(form: Form, behaviours: readonly { name: string; text: string }[], people: readonly { key: string; name: string }[]): Names {
+  const labels = new Map<string, string>();
+  for (const page of form.pages) {
+    labels.set(page.name, page.title);
+    for (const section of page.sections) labels.set(section.name, section.title);
+  }
+  for (const field of fieldsOf(form)) labels.set(field.name, field.label);
+  for (const button of form.buttons ?? []) labels.set(button.name, button.label);
+  const titles = new Map(behaviours.map((behaviour) => [behaviour.name.replace(/\.[jt]s$/, ''), readHeader(behaviour).title]));
+  return {
+    part: (name) => labels.get(name) ?? name,
+    behaviour: (name) => titles.get(name) ?? name,
+    person: (key) => people.find((person) => person.key === key)?.name ?? key,
+  };
+}
+
+export function valueInWords(value: unknown): string {
+  if (value === null || value === undefined) return 'nothing';
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.length > 5 ? `${value.length} options` : value.join(', ');
+  if (typeof value === 'object') return JSON.stringify(value);
+  return String(value);
+}
+
+/** The two lines at a bead: what was touched, and with what. */
+export function stepAtBead(step: Step, names: Names): [string, string] {
+  if ('set' in step) return [names.part(step.set), valueInWords(step.to)];
+  if ('input' in step) return [names.part(step.input), `typing ${valueInWords(step.to)}`];
+  if ('focus' in step) return [names.part(step.focus), 'entered'];
+  if ('blur' in step) return [names.part(step.blur), 'left'];
+  if ('click' in step) return [names.part(step.click), 'pressed'];
+  if ('wait' in step) return ['wait', `${step.wait} ms`];
+  if ('turnTo' in step) return [names.part(step.turnTo), 'turned to'];
+  return ['submit', ''];
+}
+
+export function stepInWords(step: Step, names: Names, who: string): string {
+  if ('set' in step) return `${who} set ${names.part(step.set)} to ${valueInWords(step.to)}`;
+  if ('input' in step) return `${who} typed ${valueInWords(step.to)} into ${names.part(step.input)}`;
+  if ('focus' in step) return `${who} went to ${names.part(step.focus)}`;
+  if ('blur' in step) return `${who} left ${names.part(step.blur)}`;
+  if ('click' in step) return `${who} pressed ${names.part(step.click)}`;
+  if ('wait' in step) return `${step.wait} ms passed`;
+  if ('turnTo' in step) return `${who} turned to ${names.part(step.turnTo)}`;
+  return `${who} submitted the form`;
+}
+
+/** What an aspect became, in words of its own: "shown", "not required", "nq3, nq4". */
+export function becameInWords(aspect: string, to: unknown): string {
+  switch (aspect) {
+    case 'shown':
+      return to === true ? 'shown' : 'hidden';
+    case 'locked':
+      return to === true ? 'locked' : 'unlocked';
+    case 'required':
+      return to === true ? 'required' : 'not required';
+    case 'options':
+      return to === null ? 'all options' : `options ${valueInWords(to)}`;
+    case 'value':
+      return valueInWords(to);
+    default:
+      return to === null ? `no ${aspect}` : `${aspect} “${valueInWords(to)}”`;
+  }
+}
+
+function effectInWords(effect: EffectEntry, names: Names): string {
+  const { aspect, from, to } = effect;
+  const before = aspect === 'shown' || aspect === 'locked' || aspect === 'required' ? '' : aspect === 'value' ? `${valueInWords(from)} → ` : '';
+  const note = effect.withdrawn === true ? ', no longer said otherwise' : effect.covered === true ? ', covered by a later rule' : effect.struck === true ? ', taken back' : '';
+  return `${names.part(effect.part)}: ${before}${becameInWords(aspect, to)}${note}`;
+}
+
+export function entryInWords(entry: Entry, names: Names, who: string): string {
+  switch (entry.type) {
+    case 'opened':
+      return `opened ${entry.record === null ? 'a new entry' : `record ${entry.record}`} as ${names.person(entry.person)}`;
+    case 'step':
+      return stepInWords(entry.step, names, entry.by === 'script' ? 'a script' : who);
+    case 'refused':
+      return `refused: ${entry.why}`;
+    case 'event':
+      return entry.part === null ? entry.event : `${entry.event} of ${names.part(entry.part)}`;
+    case 'run': {
+      const what = entry.sort === 'rule' ? `rule “${entry.title}”` : `${names.behaviour(entry.behaviour)} ran on ${entry.title.replace(/ of (\w+)$/, (_, part: string) => ` of ${names.part(part)}`)}`;
+      return entry.outcome === 'failed' ? `${what} failed` : what;
+    }
+    case 'effect':
+      return effectInWords(entry as EffectEntry, names);
+    case 'conflict':
+      return `${entry.between.join(' and ')} say different things of ${names.part(entry.part)}.${entry.aspect}; “${entry.wins}” wins`;
+    case 'log':
+      return `log: ${entry.values.map(valueInWords).join(' ')}`;
+    case 'message':
+      return `message: ${entry.text}`;
+    case 'error':
+      return `${names.behaviour(entry.failure.behaviour)}${entry.failure.line === null ? '' : `, line ${entry.failure.line}`}, ${entry.failure.says}`;
+    case 'takenBack':
+      return `taken back: ${entry.what}`;
+    case 'checked':
+      return entry.faults.length === 0 ? 'checked: nothing amiss' : `checked: ${entry.faults.map(({ part, says }) => `${names.part(part)}: ${says}`).join(' ')}`;
+    case 'outcome':
+      return entry.saved ? `saved as ${entry.id}` : `not saved${entry.stoppedBy === null ? '' : `, stopped by ${names.part(entry.stoppedBy)}`}`;
+    case 'page':
+      return entry.to === null ? 'no page is shown' : `turned to ${names.part(entry.to)}`;
+  }
+}
+
+/** One link of an answer to why. */
+export function becauseInWords(because: Because, names: Names, who: string): string {
+  switch (because.type) {
+    case 'said':
+    case 'withdrawn': {
+      const { effect, run } = because;
+      const by = run.sort === 'rule' ? `Rule “${run.title}”` : `${names.behaviour(run.behaviour)} (${run.title.split(' ')[0]})`;
+      const where = effect.line === null ? '' : `, line ${effect.line},`;
+      const verb = because.type === 'withdrawn' ? 'no longer says otherwise:' : 'said so:';
+      return `${by}${where} ${verb} ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
+    }
+    case 'entered':
+      return `because ${who} set ${names.part(because.effect.part)} to ${valueInWords(because.effect.to)}`;
+    case 'corrected':
+      return `because the form itself set ${names.part(because.effect.part)} to ${valueInWords(because.effect.to)}: the value was no longer offered, or the field went off screen`;
+    case 'event':
+      return `because of ${entryInWords(because.entry, names, who)}`;
+    case 'opened':
+      return 'when the form was opened';
+    case 'step':
+      return `after ${because.entry.type === 'step' ? stepInWords(because.entry.step, names, who) : ''}`;
+  }
+}

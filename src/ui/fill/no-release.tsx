@@ -1,0 +1,19 @@
+'use client';
+/** What stands where a form would be filled in while it has no release. */
+import { Box, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { PageHead } from '../kit';
+
+export function NoRelease({ workspace, title, name }: { workspace: string; title: string; name: string }) {
+  return (
+    <>
+      <PageHead trail={[{ label: workspace, href: '/' }, { label: title }]} />
+      <Box as="main" px="16px" py="20px">
+        This form has no release yet, so nobody can fill it in.{' '}
+        <chakra.a asChild color="act" textDecoration="underline">
+          <Link href={`/bench/${name}`}>Make one on the bench.</Link>
+        </chakra.a>
+      </Box>
+    </>
+  );
+}

@@ -1,0 +1,112 @@
+'use client';
+/** Small pieces that all screens share: the head of a page, buttons, names in mono. */
+import { Box, chakra, Flex, HStack, type ButtonProps, type HTMLChakraProps } from '@chakra-ui/react';
+import Link from 'next/link';
+import { useTheme } from 'next-themes';
+import { useEffect, useState, type ReactNode } from 'react';
+
+const PlainButton = chakra('button');
+
+/** `plain` for what can be done, `go` for the one that carries on, `text` inside sentences. */
+export function Button({ look = 'plain', ...props }: { look?: 'plain' | 'go' | 'text' } & HTMLChakraProps<'button'> & Pick<ButtonProps, 'disabled'>) {
+  const looks = {
+    plain: { bg: 'sheet', borderColor: 'line', color: 'ink', _hover: { borderColor: 'edge' } },
+    go: { bg: 'act', borderColor: 'act', color: 'onAct', _hover: { filter: 'brightness(1.08)' } },
+    text: { bg: 'transparent', borderColor: 'transparent', color: 'act', px: '2px', py: 0, textDecoration: 'underline', textUnderlineOffset: '3px' },
+  } as const;
+  return (
+    <PlainButton
+      type="button"
+      borderWidth="1px"
+      borderRadius="5px"
+      px="10px"
+      py="3px"
+      whiteSpace="nowrap"
+      cursor="pointer"
+      _disabled={{ opacity: 0.5, cursor: 'default' }}
+      {...looks[look]}
+      {...props}
+    />
+  );
+}
+
+export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { children: ReactNode }) {
+  return (
+    <chakra.span fontFamily="mono" fontSize="0.9em" {...props}>
+      {children}
+    </chakra.span>
+  );
+}
+
+export function PageHead({ trail, children }: { trail: { label: string; href?: string }[]; children?: ReactNode }) {
+  return (
+    <Flex as="header" align="center" gap="16px" px="16px" minH="48px" py="6px" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
+      <chakra.a asChild fontWeight={750} fontSize="16px" letterSpacing="0.02em" color="act">
+        <Link href="/">tavro</Link>
+      </chakra.a>
+      <HStack as="nav" aria-label="Where you are" gap="8px" color="soft">
+        {trail.map((step, i) => (
+          <HStack key={step.label} gap="8px">
+            {i > 0 && <span aria-hidden>/</span>}
+            {step.href === undefined ? (
+              <chakra.h1 color="ink" fontWeight={620} fontSize="14px">
+                {step.label}
+              </chakra.h1>
+            ) : (
+              <chakra.a asChild _hover={{ color: 'ink' }}>
+                <Link href={step.href}>{step.label}</Link>
+              </chakra.a>
+            )}
+          </HStack>
+        ))}
+      </HStack>
+      <Flex ml="auto" align="center" gap="10px" flexWrap="wrap">
+        {children}
+        <ThemeSwitch />
+      </Flex>
+    </Flex>
+  );
+}
+
+function ThemeSwitch() {
+  const { resolvedTheme, setTheme } = useTheme();
+  const [mounted, setMounted] = useState(false);
+  // The theme is known only in the browser.
+  useEffect(() => setMounted(true), []);
+  const dark = mounted && resolvedTheme === 'dark';
+  return (
+    <Button aria-label={dark ? 'Light theme' : 'Dark theme'} title={dark ? 'Light theme' : 'Dark theme'} onClick={() => setTheme(dark ? 'light' : 'dark')} px="7px">
+      <span aria-hidden>◐</span>
+    </Button>
+  );
+}
+
+/** A line that says what went wrong or what to know, with its mark. */
+export function Notice({ tone, children, ...props }: { tone: 'info' | 'warning' | 'error'; children: ReactNode } & Pick<HTMLChakraProps<'div'>, 'm' | 'mt' | 'mb' | 'id'>) {
+  const looks = {
+    info: { bg: 'actGround', color: 'ink', borderColor: 'act', mark: 'i' },
+    warning: { bg: 'saidGround', color: 'ink', borderColor: 'saidEdge', mark: '!' },
+    error: { bg: 'badGround', color: 'ink', borderColor: 'bad', mark: '×' },
+  }[tone];
+  return (
+    <Flex gap="8px" px="10px" py="5px" borderWidth="1px" borderRadius="4px" bg={looks.bg} borderColor={looks.borderColor} role={tone === 'error' ? 'alert' : 'status'} {...props}>
+      <Box as="span" aria-hidden fontWeight={700} color={looks.borderColor}>
+        {looks.mark}
+      </Box>
+      <Box flex="1">{children}</Box>
+    </Flex>
+  );
+}
+
+/** A native select in the look of the app; native, since it is at home on every keyboard and screen reader. */
+export function Select({ options, ...props }: { options: readonly { key: string; label: string }[] } & Omit<HTMLChakraProps<'select'>, 'children'>) {
+  return (
+    <chakra.select bg="sheet" borderWidth="1px" borderColor="line" borderRadius="5px" px="6px" py="3px" {...props}>
+      {options.map((option) => (
+        <option key={option.key} value={option.key}>
+          {option.label}
+        </option>
+      ))}
+    </chakra.select>
+  );
+}

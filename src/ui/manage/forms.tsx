@@ -1,0 +1,167 @@
+'use client';
+/** The workspace's forms: for each its behaviours, scenarios passed of all, newest release, records. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import type { Form } from '@/core/form/definition';
+import type { Person, Role, Table } from '@/core/form/table';
+import type { Scenario } from '@/core/scenario/definition';
+import type { SampleRecord } from '@/core/scenario/opening';
+import { runScenario } from '@/core/scenario/run';
+import { engineInWorker, LanguageClient } from '@/workers/in-browser';
+import { PageHead } from '../kit';
+import { PersonSwitch } from '../person-switch';
+
+export interface FormRow {
+  form: Form;
+  behaviours: { name: string; text: string }[];
+  scenarios: { name: string; scenario: Scenario }[];
+  records: SampleRecord[];
+  release: { number: number; createdAt: string } | null;
+  count: number;
+}
+
+export interface FormsProps {
+  title: string;
+  roles: Role[];
+  people: Person[];
+  person: string;
+  tables: Table[];
+  forms: FormRow[];
+}
+
+export function Forms(props: FormsProps) {
+  const passed = usePassed(props);
+  return (
+    <>
+      <PageHead trail={[{ label: props.title }]}>
+        <PersonSwitch people={props.people} person={props.person} />
+      </PageHead>
+      <Box as="main" px="16px" py="14px" maxW="1100px">
+        <chakra.table width="100%" borderCollapse="collapse">
+          <chakra.caption textAlign="left" color="soft" pb="6px">
+            {props.forms.length === 1 ? '1 form' : `${props.forms.length} forms`}
+          </chakra.caption>
+          <thead>
+            <tr>
+              {['Form', 'Behaviours', 'Scenarios', 'Newest release', 'Records'].map((head) => (
+                <chakra.th key={head} textAlign="left" fontWeight={400} color="soft" fontSize="12px" pb="4px" borderBottomWidth="1px" borderColor="line">
+                  {head}
+                </chakra.th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {props.forms.map((row) => {
+              const { name, title } = row.form;
+              const good = passed[name];
+              return (
+                <tr key={name}>
+                  <Cell>
+                    <Go href={`/bench/${name}`} strong>
+                      {title}
+                    </Go>
+                    <chakra.div fontFamily="mono" fontSize="12px" color="soft">
+                      {name}
+                    </chakra.div>
+                  </Cell>
+                  <Cell>{row.behaviours.length}</Cell>
+                  <Cell>
+                    {good === undefined ? (
+                      <chakra.span color="soft">running {row.scenarios.length}…</chakra.span>
+                    ) : (
+                      <chakra.span color={good < row.scenarios.length ? 'bad' : 'act'}>
+                        {good < row.scenarios.length ? '×' : '✓'} {good} of {row.scenarios.length} passed
+                      </chakra.span>
+                    )}
+                  </Cell>
+                  <Cell>
+                    {row.release === null ? (
+                      <chakra.span color="soft">none yet</chakra.span>
+                    ) : (
+                      <>
+                        {row.release.number}, {row.release.createdAt.slice(0, 10)} · <Go href={`/fill/${name}`}>fill in</Go>
+                      </>
+                    )}
+                  </Cell>
+                  <Cell>
+                    <Go href={`/records/${name}`}>{row.count === 1 ? '1 record' : `${row.count} records`}</Go>
+                  </Cell>
+                </tr>
+              );
+            })}
+          </tbody>
+        </chakra.table>
+        {props.forms.length === 0 && <Box color="soft">This workspace has no form yet.</Box>}
+        <Flex mt="26px" gap="30px" color="soft" fontSize="13px" flexWrap="wrap">
+          <Box>
+            <Box color="ink" fontWeight={620}>
+              Tables
+            </Box>
+            {props.tables.map((table) => (
+              <div key={table.name}>
+                {table.title}, {table.rows.length} rows
+              </div>
+            ))}
+          </Box>
+          <Box>
+            <Box color="ink" fontWeight={620}>
+              People
+            </Box>
+            {props.people.map((person) => (
+              <div key={person.key}>
+                {person.name}, {props.roles.find((role) => role.key === person.role)?.label ?? person.role}
+              </div>
+            ))}
+          </Box>
+        </Flex>
+      </Box>
+    </>
+  );
+}
+
+function Cell({ children }: { children: React.ReactNode }) {
+  return (
+    <chakra.td py="9px" pr="14px" verticalAlign="top" borderBottomWidth="1px" borderColor="line">
+      {children}
+    </chakra.td>
+  );
+}
+
+function Go({ href, strong = false, children }: { href: string; strong?: boolean; children: React.ReactNode }) {
+  return (
+    <chakra.a asChild color="act" textDecoration="underline" textUnderlineOffset="3px" fontWeight={strong ? 620 : 400}>
+      <Link href={href}>{children}</Link>
+    </chakra.a>
+  );
+}
+
+/** Runs all scenarios of all forms in the worker, one form after the other. */
+function usePassed({ forms, tables, people }: FormsProps): Record<string, number> {
+  const [passed, setPassed] = useState<Record<string, number>>({});
+  useEffect(() => {
+    const engine = engineInWorker();
+    const language = new LanguageClient();
+    let gone = false;
+    const runAll = async () => {
+      for (const { form, behaviours, scenarios, records } of forms) {
+        const compiled = await Promise.all(behaviours.map((behaviour) => language.put({ name: behaviour.name, text: behaviour.text }, false)));
+        await engine.load({ form, tables, scripts: compiled.map((entry) => entry.compiled), traced: false });
+        let good = 0;
+        for (const { scenario } of scenarios) {
+          const result = await runScenario(scenario, form, { tables }, { people, records }, (opening, steps) => engine.play(opening, steps));
+          if (result.passed) good++;
+        }
+        if (gone) return;
+        setPassed((before) => ({ ...before, [form.name]: good }));
+      }
+    };
+    void runAll();
+    return () => {
+      gone = true;
+      engine.close();
+      language.close();
+    };
+  }, [forms, tables, people]);
+  return passed;
+}

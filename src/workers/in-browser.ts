@@ -1,0 +1,66 @@
+/** Engines and the language worker as a page starts them. */
+import { Engine, type Port } from '../core/sandbox/engine';
+import type { Completion, Diagnosis, Explanation } from '../core/language/service';
+import type { Source } from '../core/language/compile';
+import type { CompiledScript } from '../core/session/ties';
+import { LanguageReply, type LanguageRequest } from './language-protocol';
+
+export function engineInWorker(): Engine {
+  return new Engine((): Port => {
+    const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' });
+    return {
+      post: (message) => worker.postMessage(message),
+      onMessage: (listener) => worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
+      end: () => worker.terminate(),
+    };
+  });
+}
+
+type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
+
+export class LanguageClient {
+  readonly #worker = new Worker(new URL('./language.worker.ts', import.meta.url), { type: 'module' });
+  readonly #waiting = new Map<number, (answer: unknown) => void>();
+  #ids = 0;
+
+  constructor() {
+    this.#worker.addEventListener('message', (event: MessageEvent<unknown>) => {
+      const { id, answer } = LanguageReply.parse(event.data);
+      this.#waiting.get(id)?.(answer);
+      this.#waiting.delete(id);
+    });
+  }
+
+  surround(typings: string): Promise<null> {
+    return this.#ask({ do: 'surround', typings });
+  }
+
+  put(source: Source, diagnose: boolean): Promise<{ compiled: CompiledScript; diagnoses: Diagnosis[] | null }> {
+    return this.#ask({ do: 'put', source, diagnose });
+  }
+
+  diagnose(name: string): Promise<Diagnosis[]> {
+    return this.#ask({ do: 'diagnose', name });
+  }
+
+  complete(source: Source, position: number): Promise<Completion[]> {
+    return this.#ask({ do: 'complete', source, position });
+  }
+
+  explain(name: string, position: number): Promise<Explanation | null> {
+    return this.#ask({ do: 'explain', name, position });
+  }
+
+  close(): void {
+    this.#worker.terminate();
+  }
+
+  #ask<T>(request: Unnumbered<LanguageRequest>): Promise<T> {
+    const id = ++this.#ids;
+    return new Promise((resolve) => {
+      // Both ends are built together; what comes back is what the worker's function of that name gives.
+      this.#waiting.set(id, resolve as (answer: unknown) => void);
+      this.#worker.postMessage({ ...request, id });
+    });
+  }
+}
