@@ -19,8 +19,9 @@ export function Button({ look = 'plain', ...props }: { look?: 'plain' | 'go' | '
       type="button"
       borderWidth="1px"
       borderRadius="5px"
-      px="10px"
+      px="9px"
       py="3px"
+      fontSize="13.5px"
       whiteSpace="nowrap"
       cursor="pointer"
       _disabled={{ opacity: 0.5, cursor: 'default' }}
@@ -40,13 +41,13 @@ export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { childre
 
 export function PageHead({ trail, children }: { trail: { label: string; href?: string }[]; children?: ReactNode }) {
   return (
-    <Flex as="header" align="center" gap="16px" px="16px" minH="48px" py="6px" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
+    <Flex as="header" align="center" gap="12px" px="16px" minH="48px" py="6px" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
       <chakra.a asChild fontWeight={750} fontSize="16px" letterSpacing="0.02em" color="act">
         <Link href="/">tavro</Link>
       </chakra.a>
-      <HStack as="nav" aria-label="Where you are" gap="8px" color="soft">
+      <HStack as="nav" aria-label="Where you are" gap="6px" color="soft" whiteSpace="nowrap">
         {trail.map((step, i) => (
-          <HStack key={step.label} gap="8px">
+          <HStack key={step.label} gap="6px">
             {i > 0 && <span aria-hidden>/</span>}
             {step.href === undefined ? (
               <chakra.h1 color="ink" fontWeight={620} fontSize="14px">
@@ -60,7 +61,7 @@ export function PageHead({ trail, children }: { trail: { label: string; href?: s
           </HStack>
         ))}
       </HStack>
-      <Flex ml="auto" align="center" gap="10px" flexWrap="wrap">
+      <Flex ml="auto" align="center" gap="8px" flexWrap="wrap">
         {children}
         <ThemeSwitch />
       </Flex>
@@ -101,7 +102,7 @@ export function Notice({ tone, children, ...props }: { tone: 'info' | 'warning' 
 /** A native select in the look of the app; native, since it is at home on every keyboard and screen reader. */
 export function Select({ options, ...props }: { options: readonly { key: string; label: string }[] } & Omit<HTMLChakraProps<'select'>, 'children'>) {
   return (
-    <chakra.select bg="sheet" borderWidth="1px" borderColor="line" borderRadius="5px" px="6px" py="3px" {...props}>
+    <chakra.select bg="sheet" borderWidth="1px" borderColor="line" borderRadius="5px" px="4px" py="3px" fontSize="13.5px" {...props}>
       {options.map((option) => (
         <option key={option.key} value={option.key}>
           {option.label}

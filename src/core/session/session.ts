@@ -304,7 +304,7 @@ export class Session {
   }
 
   #fire(type: 'input' | 'focus' | 'blur' | 'click', part: Part, value: Value, cause: number | null): void {
-    const previous = type === 'click' ? null : part.aspects.value!.base;
+    const previous = type === 'click' ? null : type === 'blur' ? value : part.aspects.value!.base;
     this.#settling.push({ type, part, value, previous, by: 'person', from: null, cause });
   }
 
@@ -348,7 +348,7 @@ export class Session {
     let stopped = false;
     const stop = (says: string, part: Part | null) => {
       stopped = true;
-      if (part?.sort === 'field') this.#setFault(part, says);
+      if (part?.sort === 'field') this.#setFault(part, says, true);
       else this.#runs.messages.push({ text: says, tone: 'error', behaviour: '' });
     };
     this.#settling.push({
@@ -386,7 +386,7 @@ export class Session {
     for (const part of this.#state.parts.fields) {
       if (page !== null && part.parent!.parent !== page) continue;
       const says = this.#faultOf(part);
-      if (says !== null && part.aspects.problem!.current === null) this.#setFault(part, says);
+      if (says !== null && part.aspects.problem!.current === null) this.#setFault(part, says, false);
       if (says !== null) found.push({ part: part.name, says });
     }
     this.#tape.add(cause, { type: 'checked', faults: found });
@@ -401,8 +401,8 @@ export class Session {
     return kept?.says ?? (part.aspects.problem!.current as string | null);
   }
 
-  #setFault(part: Part, says: string): void {
-    this.#state.faults.set(part, says);
+  #setFault(part: Part, says: string, byScript: boolean): void {
+    this.#state.faults.set(part, { says, byScript });
     this.#state.touch(part);
   }
 
@@ -427,7 +427,7 @@ export class Session {
     const before = this.#values();
     const stop = (says: string, part: Part | null) => {
       stops.push({ part: part?.name ?? null, says });
-      if (part?.sort === 'field') this.#setFault(part, says);
+      if (part?.sort === 'field') this.#setFault(part, says, true);
     };
     this.#settling.push({
       type: 'submit', part: null, value: null, previous: null, by: 'person', from: null, cause, extra: { stop },
@@ -468,8 +468,8 @@ export class Session {
   #answer(refused: string | null): Answer {
     const changes: Answer['changes'] = {};
     // The field that was mended loses its fault; others keep theirs until the next check.
-    for (const part of this.#state.faults.keys()) {
-      if (this.#state.touched.has(part) && this.#outcome === null && this.#faultOf(part) === null) this.#state.faults.delete(part);
+    for (const [part, fault] of this.#state.faults) {
+      if (!fault.byScript && this.#outcome === null && this.#state.touched.has(part) && this.#faultOf(part) === null) this.#state.faults.delete(part);
     }
     for (const part of this.#state.touched) {
       if (part.name === FORM) continue;
@@ -525,7 +525,7 @@ export class Session {
     state.options = aspects.options!.current as PartState['options'] & Value;
     state.hint = aspects.hint!.current as string | null;
     state.problem = part.onScreen ? (aspects.problem!.current as string | null) : null;
-    state.fault = part.onScreen ? (this.#state.faults.get(part) ?? null) : null;
+    state.fault = part.onScreen ? (this.#state.faults.get(part)?.says ?? null) : null;
     state.orphan = this.#state.orphans.has(part);
     return state;
   }

@@ -23,8 +23,8 @@ export class State {
   readonly initial = new Map<Part, Value>();
   /** Fields whose value came with the record and is not offered (semantics 6). */
   readonly orphans = new Set<Part>();
-  /** Faults found by the last check, by field, until mended. */
-  readonly faults = new Map<Part, string>();
+  /** Faults found by the last check, by field, until mended; those a script stopped at stay until the value changes. */
+  readonly faults = new Map<Part, { says: string; byScript: boolean }>();
   readonly #differing = new Set<Part>();
   /** Undoes what scripts did in this step, newest last. */
   #journal: (() => void)[] = [];
@@ -84,6 +84,7 @@ export class State {
     aspect.base = value;
     aspect.changedBy = by;
     this.orphans.delete(part);
+    if (fault?.byScript) this.faults.delete(part);
     this.#stir(aspect);
     this.#judgeChanged(part);
   }

@@ -90,9 +90,9 @@ function Layout({ bench }: { bench: BenchStore }) {
         </Flex>
       )}
       {sizes !== null && (
-        <Splitter.Root as="main" orientation="vertical" flex="1" minH={0} panels={[{ id: 'work', minSize: 30 }, { id: 'tape', minSize: 12 }]} defaultSize={sizes.rows} onResizeEnd={({ size }) => keepSizes({ rows: size })}>
+        <Splitter.Root unstyled as="main" orientation="vertical" flex="1" minH={0} panels={[{ id: 'work', minSize: 30 }, { id: 'tape', minSize: 12 }]} defaultSize={sizes.rows} onResizeEnd={({ size }) => keepSizes({ rows: size })}>
           <Splitter.Panel id="work" minH={0}>
-            <Splitter.Root orientation="horizontal" height="100%" panels={[{ id: 'outline', minSize: 10 }, { id: 'code', minSize: 20 }, { id: 'form', minSize: 22 }]} defaultSize={sizes.columns} onResizeEnd={({ size }) => keepSizes({ columns: size })}>
+            <Splitter.Root unstyled orientation="horizontal" height="100%" panels={[{ id: 'outline', minSize: 10 }, { id: 'code', minSize: 20 }, { id: 'form', minSize: 22 }]} defaultSize={sizes.columns} onResizeEnd={({ size }) => keepSizes({ columns: size })}>
               <Splitter.Panel id="outline" minW={0} as="nav" aria-label="Outline">
                 <Outline
                   form={material.form}
@@ -197,7 +197,14 @@ function Layout({ bench }: { bench: BenchStore }) {
 }
 
 function Handle({ id, label, flat = false }: { id: `${string}:${string}`; label: string; flat?: boolean }) {
-  return <Splitter.ResizeTrigger id={id} aria-label={label} flexShrink={0} bg="line" {...(flat ? { height: '1px', minH: '1px', _hover: { bg: 'act' } } : { width: '1px', minW: '1px', _hover: { bg: 'act' } })} />;
+  // A hairline to see, seven pixels to take hold of.
+  const grip = flat ? { height: '7px', my: '-3px', cursor: 'row-resize' } : { width: '7px', mx: '-3px', cursor: 'col-resize' };
+  const hairline = flat ? { height: '1px', width: '100%', top: '3px' } : { width: '1px', height: '100%', left: '3px' };
+  return (
+    <Splitter.ResizeTrigger id={id} aria-label={label} flexShrink={0} position="relative" zIndex={1} {...grip} _hover={{ '& > div': { bg: 'act' } }}>
+      <Box position="absolute" bg="line" {...hairline} />
+    </Splitter.ResizeTrigger>
+  );
 }
 
 function useShortcuts(bench: BenchStore): void {

@@ -16,22 +16,22 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   const failed = scenarios.filter(({ name }) => results[name]?.passed === false).length;
   return (
     <PageHead trail={[{ label: material.title, href: '/' }, { label: material.form.title }]}>
-      <Flex align="center" gap="6px" color="soft" aria-label="Opening" role="group">
-        <span>opened as</span>
+      <Flex align="center" gap="5px" color="soft" aria-label="Opening" role="group">
+        <span>as</span>
         <Select
           aria-label="Which record"
           value={open.record ?? ''}
-          options={[{ key: '', label: 'a new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` }))]}
+          options={[{ key: '', label: 'new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` }))]}
           onChange={(event) => void bench.reopen({ ...open, record: event.target.value === '' ? null : event.target.value })}
         />
         <span>by</span>
         <Select
           aria-label="As whom"
           value={open.as}
-          options={material.people.map((person) => ({ key: person.key, label: `${person.name}, ${person.role}` }))}
+          options={material.people.map((person) => ({ key: person.key, label: person.name }))}
+          title={material.roles.find(({ key }) => key === material.people.find((person) => person.key === open.as)?.role)?.label}
           onChange={(event) => void bench.reopen({ ...open, as: event.target.value })}
         />
-        <span>on</span>
         <chakra.input
           type="date"
           aria-label="On which day"
@@ -41,7 +41,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           borderRadius="5px"
           px="6px"
           py="3px"
-          width="124px"
+          width="116px"
           value={(open.clock ?? DEFAULT_CLOCK).slice(0, 10)}
           onChange={(event) => {
             if (event.target.value !== '') void bench.reopen({ ...open, clock: `${event.target.value}T09:00:00Z` });
@@ -52,7 +52,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         </Button>
       </Flex>
       <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
-        {failed > 0 ? `× ${failed} of ${scenarios.length} scenarios fail` : `✓ ${passed} of ${scenarios.length} scenarios`}
+        {failed > 0 ? `× ${failed} of ${scenarios.length} fail` : passed === scenarios.length ? `✓ ${passed} scenarios` : `${passed} of ${scenarios.length} scenarios…`}
       </Button>
       <Button disabled={state.steps.length === 0} onClick={() => setDialog('keep')}>
         Keep as scenario

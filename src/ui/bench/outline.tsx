@@ -24,7 +24,8 @@ export interface OutlineProps {
 
 export function Outline(props: OutlineProps) {
   return (
-    <Box overflowY="auto" height="100%" pt="10px" fontSize="13px">
+    <Flex direction="column" height="100%" fontSize="13px" minH={0}>
+      <Box flex="1 1 auto" overflowY="auto" pt="8px" minH={0} tabIndex={0} role="region" aria-label="Parts of the form">
       <Caption>
         <span>Form</span>
         <span>
@@ -32,15 +33,16 @@ export function Outline(props: OutlineProps) {
         </span>
       </Caption>
       {props.form.pages.flatMap((page) => page.sections).map((section) => (
-        <Box key={section.name} mt="5px">
+        <Box key={section.name} mt="3px">
           <PartRow {...props} name={section.name} label={section.title} head />
           {section.fields.map((field) => (
             <PartRow key={field.name} {...props} name={field.name} label={field.label} />
           ))}
         </Box>
       ))}
+      </Box>
       <Behaviours {...props} />
-    </Box>
+    </Flex>
   );
 }
 
@@ -67,7 +69,8 @@ function PartRow({ name, label, head = false, ...props }: OutlineProps & { name:
       gap="7px"
       px="14px"
       pl={head ? '14px' : '26px'}
-      py="1.5px"
+      py="0.5px"
+      lineHeight="18px"
       textAlign="left"
       whiteSpace="nowrap"
       cursor="pointer"
@@ -82,7 +85,7 @@ function PartRow({ name, label, head = false, ...props }: OutlineProps & { name:
       <chakra.span overflow="hidden" textOverflow="ellipsis" textDecoration={off ? 'line-through' : undefined}>
         {label}
       </chakra.span>
-      <Mono ml="auto" color="soft" fontSize="11.5px" overflow="hidden" textOverflow="ellipsis">
+      <Mono ml="auto" color="soft" fontSize="11.5px" overflow="hidden" textOverflow="ellipsis" minW="40px" textAlign="right" flexShrink={2}>
         {name}
       </Mono>
     </chakra.button>
@@ -96,7 +99,7 @@ function Behaviours(props: OutlineProps) {
     setNaming(null);
   };
   return (
-    <Box mt="14px" pb="10px">
+    <Box flex="0 0 auto" maxH="45%" overflowY="auto" pt="8px" pb="8px" borderTopWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label="Behaviours">
       <Caption>
         <span>Behaviours</span>
         <Button look="text" onClick={() => setNaming('')}>

@@ -189,9 +189,9 @@ function FieldBlock({ field, ...props }: SheetProps & { field: Field }) {
   return (
     <Box flex="1" minW={0} my="4px" data-part={field.name} data-asked={props.asked === field.name || undefined}>
       <Flex gap="8px" fontSize="12.5px" lineHeight="18px" align="baseline">
-        <chakra.label id={`${id}-label`} htmlFor={isGroup ? undefined : id}>
+        <chakra.label id={`${id}-label`} flexShrink={0} maxW="100%" htmlFor={isGroup ? undefined : id}>
           {field.label}
-          {unitOf(field) !== null && <chakra.span color="soft"> in {unitOf(field)}</chakra.span>}
+          {unitOf(field) !== null && <chakra.span color="soft">, {unitOf(field)}</chakra.span>}
           {state.required && (
             <chakra.span color={props.marked?.has(field.name) ? 'said' : 'soft'} ml="6px">
               required
@@ -204,7 +204,7 @@ function FieldBlock({ field, ...props }: SheetProps & { field: Field }) {
           )}
         </chakra.label>
         {props.names && (
-          <Box ml="auto">
+          <Box ml="auto" minW={0} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
             <Name {...props} part={field.name} />
           </Box>
         )}

@@ -1,0 +1,108 @@
+/**
+ * The two hosts of a session for tests: directly in Node, and inside the machine. A `Play` opens a form with scripts
+ * and does steps in one of them; the same tests run in both, and their tapes are compared.
+ */
+import { Temporal } from 'temporal-polyfill';
+import type { Form } from '../../src/core/form/definition';
+import type { Table } from '../../src/core/form/table';
+import type { Values } from '../../src/core/form/value';
+import { compile } from '../../src/core/language/compile';
+import { inOrder } from '../../src/core/language/header';
+import { startMachine } from '../../src/core/sandbox/machine';
+import { Sandbox } from '../../src/core/sandbox/sandbox';
+import { seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/snapshot';
+import type { Entry } from '../../src/core/session/entries';
+import { Session, type Material } from '../../src/core/session/session';
+import type { Answer, Opening, TimedStep } from '../../src/core/session/step';
+
+export interface Setting {
+  form: Form;
+  tables?: Table[];
+  /** Sources by behaviour name; run in the order of the names. */
+  scripts?: Record<string, string>;
+  record?: { id: string; values: Values };
+  launch?: Values;
+  role?: string;
+  clock?: number;
+  seed?: number;
+}
+
+/** A form in use, in whichever host. */
+export interface Use {
+  do(step: TimedStep): Answer;
+  /** All that is seen now. */
+  readonly seen: Seen;
+  /** Every entry so far. */
+  readonly tape: Entry[];
+  readonly opened: Answer;
+  value(field: string): unknown;
+  part(name: string): Seen['parts'][string];
+}
+
+export type Host = (setting: Setting, traced?: boolean) => Use;
+
+function materialOf(setting: Setting, traced: boolean): Material {
+  const sources = Object.entries(setting.scripts ?? {}).map(([name, text]) => ({ name: `${name}.ts`, text }));
+  return {
+    form: setting.form,
+    tables: setting.tables ?? [],
+    scripts: inOrder(sources).map((source) => compile(source, traced ? 'traced' : 'untraced')),
+    traced,
+  };
+}
+
+function openingOf(setting: Setting): Opening {
+  return {
+    person: { key: 'mira', name: 'Mira Oldane', role: setting.role ?? 'clerk' },
+    record: setting.record ?? null,
+    launch: setting.launch ?? {},
+    clock: setting.clock ?? Date.parse('2031-05-02T09:00:00Z'),
+    seed: setting.seed ?? 1,
+    newId: 'new',
+  };
+}
+
+function use(open: () => Answer, step: (step: TimedStep) => Answer): Use {
+  const opened = open();
+  let seen = seenAfter(NOTHING_SEEN, opened);
+  const tape = [...opened.tape];
+  return {
+    opened,
+    do(done) {
+      const answer = step(done);
+      seen = seenAfter(seen, answer);
+      tape.push(...answer.tape);
+      return answer;
+    },
+    get seen() {
+      return seen;
+    },
+    tape,
+    value: (field) => seen.parts[field]?.value,
+    part: (name) => seen.parts[name]!,
+  };
+}
+
+export const direct: Host = (setting, traced = true) => {
+  const session = new Session(materialOf(setting, traced), {
+    makeFunction: (parameters, body) => new Function(...parameters, body) as never,
+    temporal: Temporal,
+    tell: null,
+  });
+  // As through the machine: what goes in and out is JSON.
+  const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+  return use(() => copy(session.open(copy(openingOf(setting)))), (step) => copy(session.do(copy(step))));
+};
+
+let machine: Sandbox | null = null;
+
+/** To be awaited once before `inMachine` is used. */
+export async function bootMachine(): Promise<void> {
+  machine ??= new Sandbox(await startMachine(), { temporal: true });
+}
+
+export const inMachine: Host = (setting, traced = true) => {
+  const sandbox = machine!;
+  sandbox.load(materialOf(setting, traced));
+  return use(() => sandbox.open(openingOf(setting)), (step) => sandbox.step(step));
+};

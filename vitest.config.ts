@@ -1,0 +1,13 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    env: { TZ: 'UTC' },
+    testTimeout: 30_000,
+    projects: [
+      { extends: true, test: { name: 'unit', include: ['src/**/*.test.ts'] } },
+      { extends: true, test: { name: 'conformance', include: ['tests/conformance/**/*.test.ts'], testTimeout: 120_000 } },
+      { extends: true, test: { name: 'server', include: ['tests/server/**/*.test.ts'], fileParallelism: false } },
+    ],
+  },
+});
