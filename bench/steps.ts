@@ -12,7 +12,7 @@ import { startMachine } from '../src/core/sandbox/machine';
 import { Sandbox } from '../src/core/sandbox/sandbox';
 import { Session, type Material } from '../src/core/session/session';
 import type { Opening, TimedStep } from '../src/core/session/step';
-import { readFolder } from '../src/cli/files';
+import { readFolder } from '../src/workers/files';
 import { readWorkspace } from '../src/core/workspace/workspace';
 
 const workspace = readWorkspace(readFolder('demo'));

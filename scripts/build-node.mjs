@@ -10,3 +10,4 @@ await build({ ...common, entryPoints: { 'engine.thread': 'src/workers/engine.thr
 // The compiler is by far the largest part and loaded only when something has to be compiled.
 await build({ ...common, entryPoints: { tavro: 'src/cli/main.ts' }, splitting: true, chunkNames: 'cli/[name]-[hash]', external: ['typescript-classic'], banner: { js: common.banner.js } });
 await build({ ...common, entryPoints: { prepare: 'src/server/prepare.ts' }, external: ['pg-native'] });
+await build({ ...common, entryPoints: { schemas: 'src/cli/schemas.ts' } });

@@ -6,7 +6,7 @@ import type { Mode } from '../core/language/compile';
 import type { Engine } from '../core/sandbox/engine';
 import { readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
 import { engineInThread } from '../workers/engine-in-thread';
-import { readFolder } from './files';
+import { readFolder } from '../workers/files';
 
 export interface Call {
   folder: string;

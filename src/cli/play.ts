@@ -1,18 +1,14 @@
 /** `tavro play`: opens a form, does steps, prints what came out as JSON (docs/schemas/play-result.schema.json). */
 import { readFileSync } from 'node:fs';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { textFault } from './text-fault';
-import { OpenSchema } from '../core/scenario/definition';
 import { openingOf } from '../core/scenario/opening';
 import { nothingHeard, NOTHING_SEEN, seenAfter } from '../core/scenario/snapshot';
-import { StepSchema } from '../core/session/schema';
 import type { Answer } from '../core/session/step';
+import { PlayInput } from '../core/workspace/schemas';
 import { BrokenWorkspace } from '../core/workspace/workspace';
 import { readJson, type Fault } from '../core/workspace/json';
 import { CallFault, formOf, load, newEngine, open, type Call } from './call';
-
-/** What `play` reads: an opening and steps, or the steps alone, done by the first person of the workspace. */
-export const PlayInput = z.union([z.array(StepSchema), z.strictObject({ $schema: z.string().optional(), open: OpenSchema, steps: z.array(StepSchema) })]);
 
 export async function play(call: Call): Promise<number> {
   if (call.steps === undefined) throw new CallFault('say with --steps which file holds the steps, or - for standard input.');

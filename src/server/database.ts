@@ -4,7 +4,6 @@ import { Pool } from 'pg';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
-export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 const kept = globalThis as { tavroDatabase?: { database: Database; pool: Pool } };
 

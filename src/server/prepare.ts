@@ -1,6 +1,6 @@
 /** Brings the database up to date and loads the demo into an empty one. Run by `npm start` and the browser tests. */
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
-import { readFolder } from '../cli/files';
+import { readFolder } from '../workers/files';
 import { readWorkspace } from '../core/workspace/workspace';
 import { connect } from './database';
 import { importWorkspace } from './import';

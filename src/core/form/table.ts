@@ -7,7 +7,6 @@ export const ColumnSchema = z.strictObject({
   label: z.string().optional(),
   kind: z.enum(['text', 'number', 'date', 'yes_no']),
 });
-export type Column = z.infer<typeof ColumnSchema>;
 
 /** `tables/NAME.json`: what the columns of `tables/NAME.csv` are. */
 export const TableShape = z.strictObject({

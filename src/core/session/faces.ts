@@ -17,12 +17,7 @@ import type { State } from './state';
 import type { Opening } from './step';
 import type { Behaviour, Handler } from './ties';
 
-export const FIELD_ASPECTS = [
-  'value', 'previous', 'initial', 'empty', 'orphan', 'label', 'shown', 'locked', 'required', 'options', 'optionLabel',
-  'row', 'hint', 'problem', 'onScreen', 'editable', 'name',
-] as const;
-export const FRAME_ASPECTS = ['shown', 'locked', 'onScreen', 'editable', 'label', 'name'] as const;
-export const FORM_ASPECTS = [
+const FORM_ASPECTS = [
   'isNew', 'record', 'person', 'launch', 'changed', 'clear', 'message', 'replaceWith', 'submit',
 ] as const;
 
@@ -59,7 +54,7 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
 
   /** Gets and sets aspects by name. What is not listed as writable can only be read. */
   function face(part: Part, getters: Record<string, () => unknown>, writable: readonly string[]): object {
-    const target = Object.create(unknownAspects(part.name, [...Object.keys(getters)])) as object;
+    const target = Object.create(unknownAspects(part.name, Object.keys(getters))) as object;
     for (const [name, get] of Object.entries(getters)) {
       Object.defineProperty(target, name, {
         enumerable: true,

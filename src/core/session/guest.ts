@@ -10,16 +10,16 @@ type Request =
   | { do: 'open'; opening: Opening }
   | { do: 'step'; step: TimedStep };
 
-declare const globalThis: { Temporal?: object; __answer?: (request: string) => string; __tell?: (behaviour: string, line: number) => void } & Record<string, unknown>;
+const machineGlobal = globalThis as unknown as { Temporal?: object; __answer?: (request: string) => string; __tell?: (behaviour: string, line: number) => void } & Record<string, unknown>;
 
 const makeFunction = Function;
 let session: Session | null = null;
 
-const { __tell: tell } = globalThis;
+const { __tell: tell } = machineGlobal;
 
 const machine = (watched: boolean): Machine => ({
   makeFunction: (parameters, body) => makeFunction(...parameters, body) as never,
-  temporal: globalThis.Temporal ?? null,
+  temporal: machineGlobal.Temporal ?? null,
   tell: watched && tell !== undefined ? tell : null,
 });
 
@@ -35,7 +35,7 @@ function answer(request: Request): unknown {
   }
 }
 
-globalThis.__answer = (request) => JSON.stringify(answer(JSON.parse(request) as Request));
+machineGlobal.__answer = (request) => JSON.stringify(answer(JSON.parse(request) as Request));
 
 /**
  * Freezes everything scripts could reach and bend for others: the intrinsics and their prototypes. Making functions
@@ -61,7 +61,7 @@ function closeOff(): void {
     }
   };
   for (const name of Object.getOwnPropertyNames(globalThis)) {
-    if (name !== '__answer' && name !== 'globalThis') freeze(globalThis[name]);
+    if (name !== '__answer' && name !== 'globalThis') freeze(machineGlobal[name]);
   }
   for (const made of [[][Symbol.iterator](), new Map().entries(), new Set().values(), ''.matchAll(/./g), async function () {}, function* () {}]) {
     freeze(Object.getPrototypeOf(made));

@@ -302,6 +302,9 @@ export class Runs {
       if (!run.said.has(aspect)) this.#withdraw(run, rule, aspect, changes);
     }
     for (const [aspect, word] of run.said) {
+      // Most runs say again what the last one said.
+      const standing = old.get(aspect);
+      if (standing !== undefined && equal(standing.value, word.value) && (!aspect.sticks || equal(aspect.base, word.value))) continue;
       const from = aspect.current;
       this.#state.setRuleWord(aspect, rule, word, run.record);
       if (aspect.sticks) this.#applyValueWord(run, aspect, word, changes);
@@ -353,6 +356,10 @@ export class Runs {
 
   /** Makes the rule depend on what it read. */
   #remember(rule: Rule, reads: Map<Aspect, Value> | null): void {
+    if (rule.reads !== null && reads !== null && sameKeys(rule.reads, reads)) {
+      rule.reads = reads;
+      return;
+    }
     for (const aspect of rule.reads?.keys() ?? []) aspect.readers.delete(rule);
     rule.reads = reads;
     for (const aspect of reads?.keys() ?? []) aspect.readers.add(rule);
@@ -404,6 +411,12 @@ export class Runs {
     for (const log of run.logs) (log as { struck: boolean }).struck = true;
     this.#tape.add(entry.n, { type: 'error', failure });
   }
+}
+
+function sameKeys(a: ReadonlyMap<Aspect, Value>, b: ReadonlyMap<Aspect, Value>): boolean {
+  if (a.size !== b.size) return false;
+  for (const key of a.keys()) if (!b.has(key)) return false;
+  return true;
 }
 
 /** Options are told by their keys on the tape. */

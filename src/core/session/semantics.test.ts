@@ -576,7 +576,7 @@ describe('submitting', () => {
     const form = formWith([number('a'), number('b')]);
     const [traced, untraced] = [inMachine({ form, scripts }, true), inMachine({ form, scripts }, false)];
     const steps = [1, 3, 3, 4].map((to) => ({ set: 'a', to }));
-    const without = (answers: { tape: unknown }[]) => answers.map(({ tape: _, ...answer }) => answer);
+    const without = (answers: { tape: unknown }[]) => answers.map((answer) => ({ ...answer, tape: null }));
     const other = inMachine({ form, scripts }, true);
     const first = steps.map((step) => other.do(step));
     const second = inMachine({ form, scripts }, false);

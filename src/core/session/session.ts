@@ -4,7 +4,7 @@
  *
  * The stations of a step are accept (`#accept…`: may a person do this), write, settle (`settling.ts`) and answer.
  */
-import type { Button, Form } from '../form/definition';
+import type { Form } from '../form/definition';
 import { accept, faultOf } from '../form/kinds';
 import type { Table } from '../form/table';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
@@ -304,6 +304,8 @@ export class Session {
   }
 
   #fire(type: 'input' | 'focus' | 'blur' | 'click', part: Part, value: Value, cause: number | null): void {
+    // Most fields have nobody listening for these.
+    if (!this.#settling.listens(type, part)) return;
     const previous = type === 'click' ? null : type === 'blur' ? value : part.aspects.value!.base;
     this.#settling.push({ type, part, value, previous, by: 'person', from: null, cause });
   }
@@ -497,36 +499,33 @@ export class Session {
     return answer;
   }
 
+  /** The aspects of a part that differ from what was told, which are told by this; null when none does. */
   #difference(part: Part): Partial<PartState> | null {
-    const now = this.#stateOf(part) as Record<string, unknown>;
+    const { aspects, sort } = part;
     const told = part.told as Record<string, unknown>;
     let difference: Record<string, unknown> | null = null;
-    for (const name in now) {
-      if (name in told && (now[name] === told[name] || equal(now[name], told[name]))) continue;
-      (difference ??= {})[name] = now[name];
-    }
-    part.told = now;
-    return difference;
-  }
-
-  #stateOf(part: Part): Partial<PartState> {
-    const { aspects } = part;
-    const state: PartState = {
-      sort: part.sort,
-      shown: aspects.shown!.current as boolean,
-      onScreen: part.onScreen,
-      locked: aspects.locked!.current as boolean,
-      editable: part.editable,
+    const tell = (name: string, now: unknown) => {
+      if (told[name] === now) return;
+      // Options are the only aspect that is not a plain value; lists that read the same are the same.
+      if (typeof now === 'object' && now !== null && equal(now, told[name])) return;
+      told[name] = now;
+      (difference ??= {})[name] = now;
     };
-    if (part.sort === 'button') state.label = (aspects.label!.current as string) ?? (part.definition as Button).label;
-    if (part.sort !== 'field') return state;
-    state.value = aspects.value!.base;
-    state.required = aspects.required!.current as boolean;
-    state.options = aspects.options!.current as PartState['options'] & Value;
-    state.hint = aspects.hint!.current as string | null;
-    state.problem = part.onScreen ? (aspects.problem!.current as string | null) : null;
-    state.fault = part.onScreen ? (this.#state.faults.get(part)?.says ?? null) : null;
-    state.orphan = this.#state.orphans.has(part);
-    return state;
+    if (told.sort === undefined) tell('sort', sort);
+    const { onScreen } = part;
+    tell('shown', aspects.shown!.current);
+    tell('onScreen', onScreen);
+    tell('locked', aspects.locked!.current);
+    tell('editable', part.editable);
+    if (sort === 'button') tell('label', aspects.label!.current);
+    if (sort !== 'field') return difference;
+    tell('value', aspects.value!.base);
+    tell('required', aspects.required!.current);
+    tell('options', aspects.options!.current);
+    tell('hint', aspects.hint!.current);
+    tell('problem', onScreen ? aspects.problem!.current : null);
+    tell('fault', onScreen ? (this.#state.faults.get(part)?.says ?? null) : null);
+    tell('orphan', this.#state.orphans.has(part));
+    return difference;
   }
 }

@@ -190,25 +190,30 @@ export class Settling {
 
   /** Whether a rule has to run: something it read differs by value from what it saw. */
   #concerned(rule: Rule): boolean {
-    if (rule.reads === null || rule.forced) return true;
-    for (const [aspect, seen] of rule.reads) {
-      const now = aspect.below(rule);
-      if (now !== seen && !equal(now, seen)) return true;
-    }
-    return false;
+    return rule.reads === null || rule.forced || this.#triggerOf(rule) !== null;
   }
 
   #runRule(rule: Rule, cause: number | null): void {
-    let trigger: { name: string; by: RunRecord | null } | null = null;
-    for (const [aspect, seen] of rule.reads ?? []) {
-      if (!equal(aspect.below(rule), seen)) trigger = { name: aspect.part.name, by: aspect.changedBy };
-    }
+    const trigger = this.#triggerOf(rule);
     this.#state.stirred.delete(rule);
     rule.forced = false;
-    this.#count(rule, trigger?.name ?? null, trigger?.by ?? null);
-    const result = this.#runs.run(rule, null, rule.title, trigger?.name ?? null, trigger?.by ?? null, cause);
+    const because = trigger?.part.name ?? null;
+    const before = trigger?.changedBy ?? null;
+    this.#count(rule, because, before);
+    const result = this.#runs.run(rule, null, rule.title, because, before, cause);
     this.#state.stirred.delete(rule);
     this.#after(rule, result);
+  }
+
+  /** The first of what a rule read that differs now. */
+  #triggerOf(rule: Rule): Aspect | null {
+    if (rule.reads === null) return null;
+    for (const aspect of rule.reads.keys()) {
+      const now = aspect.below(rule);
+      const seen = rule.reads.get(aspect);
+      if (now !== seen && !equal(now, seen)) return aspect;
+    }
+    return null;
   }
 
   #after(tie: Handler | Rule, result: RunResult): void {
@@ -236,7 +241,7 @@ export class Settling {
   /** The form's own corrections once scripts are still; true when there was one, so that settling goes on. */
   #correct(cause: number | null): boolean {
     let corrected = false;
-    for (const part of [...this.#state.touched]) {
+    for (const part of Array.from(this.#state.touched)) {
       if (part.sort !== 'field') continue;
       corrected = this.#dropUnoffered(part, cause) || corrected;
       corrected = this.#clearHidden(part, cause) || corrected;

@@ -84,7 +84,7 @@ export function readWorkspace(files: Files): Workspace {
   if (head !== null) checkPeople(head, faults);
   const tables = [...names(files, /^tables\/([^/]+)\.json$/)].flatMap((name) => readTable(name, files, read, faults));
   const cast = { people: head?.people ?? [], records: [] as SampleRecord[] };
-  const forms = [...new Set([...names(files, /^forms\/([^/]+)\//)])].flatMap((name) => {
+  const forms = [...new Set(names(files, /^forms\/([^/]+)\//))].flatMap((name) => {
     const form = readForm(name, files, tables, read, faults);
     if (form === null) return [];
     checkScenarios(form, `forms/${name}`, { ...cast, records: form.records }, files, faults);

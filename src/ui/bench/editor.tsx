@@ -132,7 +132,9 @@ export default function Editor(props: EditorProps) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const latest = useRef(props);
-  latest.current = props;
+  useEffect(() => {
+    latest.current = props;
+  });
 
   useEffect(() => {
     const completions = async (context: CompletionContext) => {

@@ -4,7 +4,7 @@
  * bench gives it a margin that says which script decided what; the fill page shows it without.
  */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useEffect, useMemo, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Button as ButtonDefinition, Field, Form, Option, Section } from '@/core/form/definition';
 import { indexTable } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
@@ -274,16 +274,15 @@ function optionsOf(field: Field, state: PartState, tables: readonly Table[]): re
 /** Sentences for what scripts showed and hid since the last step, for screen readers. */
 function useAnnouncements(form: Form, seen: Seen): string {
   const before = useRef<Seen | null>(null);
-  const labels = useMemo(() => labelsOf(form), [form]);
-  const says = useMemo(() => {
-    const last = before.current;
-    if (last === null || last.page !== seen.page) return '';
-    const turned = Object.keys(seen.parts).filter((name) => labels.has(name) && last.parts[name]?.shown !== seen.parts[name]!.shown);
-    return turned.map((name) => `${labels.get(name)} is ${seen.parts[name]!.shown ? 'shown' : 'hidden'}.`).join(' ');
-  }, [seen, labels]);
+  const [says, setSays] = useState('');
   useEffect(() => {
+    const last = before.current;
     before.current = seen;
-  }, [seen]);
+    if (last === null || last.page !== seen.page) return;
+    const labels = labelsOf(form);
+    const turned = Object.keys(seen.parts).filter((name) => labels.has(name) && last.parts[name] !== undefined && last.parts[name].shown !== seen.parts[name]!.shown);
+    if (turned.length > 0) setSays(turned.map((name) => `${labels.get(name)} is ${seen.parts[name]!.shown ? 'shown' : 'hidden'}.`).join(' '));
+  }, [form, seen]);
   return says;
 }
 

@@ -48,4 +48,3 @@ export function textOf(value: Value, field: Field, around: Surroundings): string
 }
 
 export type { Accepted, Fault, Kind, Surroundings } from './kind';
-export { moneyDecimals } from './number';

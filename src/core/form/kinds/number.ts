@@ -34,7 +34,7 @@ export const number: Kind<FieldOf<'number'>> = {
   },
 };
 
-export function moneyDecimals(field: FieldOf<'money'>): number {
+function moneyDecimals(field: FieldOf<'money'>): number {
   return field.decimals ?? 2;
 }
 

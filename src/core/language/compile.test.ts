@@ -1,0 +1,51 @@
+import { describe, expect, test } from 'vitest';
+import { compile } from './compile';
+import { inOrder, readHeader } from './header';
+
+const script = (text: string, name = '10-pilot.ts') => compile({ name, text }, 'untraced');
+
+describe('what a script cannot be', () => {
+  test.each([
+    ['on.load( => )', 1, 'does not parse'],
+    ['\nimport x from "y";', 2, 'has an import or export'],
+    ['export const a = 1;', 1, 'has an export'],
+    ['\n\nawait import("x");', 3, 'has an import'],
+    ['eval("1");', 1, 'uses the name eval'],
+    ['__probe.f(1);', 1, 'uses the name __probe'],
+  ])('%j', (text, line, says) => {
+    const { code, failure } = script(text);
+    expect(code).toBeNull();
+    expect(failure).toMatchObject({ code: 'syntax', line });
+    expect(failure!.says).toContain(says);
+  });
+
+  test('a property called eval is none of ours', () => {
+    expect(script('log(fields.eval);').failure).toBeNull();
+  });
+});
+
+test('JavaScript is accepted, and types are taken off TypeScript', () => {
+  expect(script('const a = 1;', 'a.js').failure).toBeNull();
+  expect(script('const a: number = 1 as number; interface X { y: 1 }').code).not.toMatch(/number|interface/);
+});
+
+test('every statement, loop and function carries its own line', () => {
+  const { code } = script('const a = 1;\nwhile (a) log(a);\nfunction f() {\n  return a;\n}');
+  expect(code).toContain('__probe.l = 1');
+  expect(code).toContain('__probe.f(2)');
+  expect(code).toContain('__probe.in(3)');
+  expect(code).toContain('__probe.l = 4');
+});
+
+test('the line of a statement is said again after a call inside it could have moved it', () => {
+  expect(script('form.message(\n  name());').code).toContain('form.message(__probe.at(1, name()))');
+});
+
+test('title and purpose stand in the leading comment; without one the file name serves', () => {
+  expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot details: asked only\n * with a pilot. */' })).toEqual({ title: 'Pilot details', purpose: 'asked only with a pilot.', order: 10 });
+  expect(readHeader({ name: '20-late-fees.ts', text: '' })).toEqual({ title: 'late fees', purpose: '', order: 20 });
+});
+
+test('behaviours run by number, then by name, those without a number last', () => {
+  expect(inOrder([{ name: 'b.ts' }, { name: '20-a.ts' }, { name: '3-z.ts' }, { name: 'a.ts' }]).map(({ name }) => name)).toEqual(['3-z.ts', '20-a.ts', 'a.ts', 'b.ts']);
+});

@@ -1,0 +1,76 @@
+import { describe, expect, test } from 'vitest';
+import { readFolder } from '../../workers/files';
+import { readWorkspace } from '../workspace/workspace';
+import { libs } from './generated/libs';
+import { FormLanguage } from './service';
+import { typingsOf } from './typings';
+
+const workspace = readWorkspace(readFolder('demo'));
+const entry = workspace.forms[0]!;
+const language = new FormLanguage(libs);
+language.setTypings(typingsOf({ form: entry.form, tables: workspace.tables, roles: workspace.roles }));
+
+function found(text: string): string[] {
+  language.put({ name: 'x.ts', text });
+  return language.diagnose('x.ts').map((diagnosis) => `${diagnosis.line}: ${diagnosis.says}`);
+}
+
+test('the demo has no finding', () => {
+  for (const behaviour of entry.behaviours) {
+    language.put(behaviour);
+    expect(language.diagnose(behaviour.name)).toEqual([]);
+    language.remove(behaviour.name);
+  }
+});
+
+describe('an error while typing', () => {
+  test.each([
+    ['a wrong field name', 'on.load(() => { fields.draugt.value = 3; });', "Property 'draugt' does not exist"],
+    ['a label where a key belongs', 'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "Own pilot"; });', 'have no overlap'],
+    ['assigning to a field', 'on.load(() => { fields.draught = 3; });', 'read-only'],
+    ['a value of the wrong kind', 'on.load(() => { fields.draught.value = "3"; });', "Type 'string' is not assignable"],
+    ['a key that is none', 'on.load(() => { fields.berth.value = "nq9"; });', 'is not assignable'],
+    ['a role that is none', 'on.load(() => { if (form.person.role === "chief") log(1); });', 'have no overlap'],
+    ['a column that is none', 'on.load(() => { log(fields.berth.row?.dept); });', "Property 'dept' does not exist"],
+    ['empty not thought of', 'on.load(() => { log(fields.draught.value + 1); });', 'possibly'],
+    ['the document, which is not there', 'on.load(() => { document.title = "x"; });', "Cannot find name 'document'"],
+    ['the form at the top level, written', 'fields.draught.value = 3;', 'draught.value was written at the top level of the script'],
+    ['the form at the top level, read', 'const who = form.person;', 'form.person was read at the top level of the script'],
+  ])('%s', (_what, text, says) => {
+    expect(found(text).join('\n')).toContain(says);
+  });
+
+  test.each([
+    'const LIMIT = 3; keep(() => { fields.draught.required = LIMIT > 2; });',
+    'on.load(() => { fields.berth.options = tables.berths.rows.filter((b) => b.shore_power === true); });',
+    'on.change([fields.arrival, fields.departure], ({ part }) => log(part.name));',
+    'on.load(() => { fields.dues.hint = undefined; log(Temporal.Now.plainDateISO().toString()); });',
+    'const label = fields.draught.label;',
+  ])('and none where all is well: %s', (text) => {
+    expect(found(text)).toEqual([]);
+  });
+});
+
+test('two behaviours may use the same names', () => {
+  language.put({ name: 'y.ts', text: 'const taken = 1;' });
+  expect(found('const taken = 2;')).toEqual([]);
+  language.remove('y.ts');
+});
+
+test('completions offer the fields, their aspects and the keys of options', () => {
+  const at = (text: string) => {
+    language.put({ name: 'x.ts', text });
+    return language.complete('x.ts', text.length).map(({ label }) => label);
+  };
+  expect(at('fields.')).toEqual(expect.arrayContaining(['berth', 'pilot_choice']));
+  expect(at('on.load(() => { fields.berth.')).toEqual(expect.arrayContaining(['options', 'row', 'value']));
+  expect(at('on.load(() => { fields.pilot_choice.value = "')).toEqual(expect.arrayContaining(['none', 'own', 'harbour_pilot']));
+});
+
+test('a name explains itself with label, kind and keys', () => {
+  const text = 'on.load(() => log(fields.pilot_choice.value));';
+  language.put({ name: 'x.ts', text });
+  const { documentation } = language.explain('x.ts', text.indexOf('pilot_choice') + 2)!;
+  expect(documentation).toContain('Pilot — choice.');
+  expect(documentation).toContain('`own` Own pilot');
+});

@@ -1,0 +1,66 @@
+import { beforeAll, describe, expect, test } from 'vitest';
+import { bootMachine } from '../../../tests/support/hosts';
+import { formWith, number, section, page, text } from '../../../tests/support/forms';
+import { compile } from '../language/compile';
+import { startMachine } from '../sandbox/machine';
+import { Sandbox } from '../sandbox/sandbox';
+import type { Step } from '../session/step';
+import type { Scenario, ScenarioStep } from './definition';
+import { recordScenario } from './record';
+import { runScenario, unknownNames, type Player } from './run';
+
+const form = { ...formWith([number('a'), number('b'), text('note', { locked: true })]), pages: [page('main', [section('stay', [number('a'), number('b'), text('note', { locked: true })])])] };
+const cast = { people: [{ key: 'mira', name: 'Mira Oldane', role: 'clerk' }], records: [] };
+const SOURCE = 'keep("double", () => { fields.b.value = fields.a.value === null ? null : fields.a.value * 2; });\non.change(fields.a, ({ value }) => { if (value === 9) throw new Error("nine"); if (value === 3) form.message("three"); });';
+
+let play: Player;
+beforeAll(async () => {
+  await bootMachine();
+  const sandbox = new Sandbox(await startMachine(), { temporal: false });
+  sandbox.load({ form, tables: [], scripts: [compile({ name: 'a.ts', text: SOURCE }, 'untraced')], traced: false });
+  play = async (opening, steps) => [sandbox.open(opening), ...steps.map((step) => sandbox.step(step))];
+});
+
+const run = (steps: ScenarioStep[]) => runScenario({ title: 't', open: { as: 'mira' }, steps }, form, { tables: [] }, cast, play);
+const missesOf = async (steps: ScenarioStep[]) => (await run(steps)).misses.map(({ step, says }) => [step, says]);
+
+describe('a scenario', () => {
+  test('passes when all is as expected', async () => {
+    expect(await missesOf([{ set: 'a', to: 3 }, { expect: { b: { value: 6 }, '@messages': ['three'] } }, { submit: true }, { expect: { '@submit': { saved: true, values: { b: 6 } }, '@page': 'main' } }])).toEqual([]);
+  });
+
+  test('says at which step what is otherwise', async () => {
+    expect(await missesOf([{ set: 'a', to: 3 }, { expect: { b: { value: 7, required: true }, c: {} } }])).toEqual([
+      [1, 'b.value is 6, expected 7'],
+      [1, 'b.required is no (false), expected yes (true)'],
+      [1, 'there is no part "c"'],
+    ]);
+  });
+
+  test('fails on an error that no expect names, and passes when one does', async () => {
+    expect(await missesOf([{ set: 'a', to: 9 }])).toEqual([[1, 'a, line 2: threw: nine']]);
+    expect(await missesOf([{ set: 'a', to: 9 }, { expect: { b: { value: 18 } } }])).toEqual([[1, 'a, line 2: threw: nine']]);
+    expect(await missesOf([{ set: 'a', to: 9 }, { expect: { '@errors': [{ behaviour: 'a', line: 2, says: 'nine' }] } }])).toEqual([]);
+    expect(await missesOf([{ set: 'a', to: 1 }, { expect: { '@errors': [{ says: 'nine' }] } }])).toEqual([[1, 'an error was expected and did not come: {"says":"nine"}']]);
+  });
+
+  test('fails on a refused step that no expect names, and the run goes on', async () => {
+    expect(await missesOf([{ set: 'note', to: 'x' }, { set: 'a', to: 1 }, { expect: { b: { value: 3 } } }])).toEqual([
+      [0, 'step 0 was refused: Note is locked'],
+      [2, 'b.value is 2, expected 3'],
+    ]);
+    expect(await missesOf([{ set: 'note', to: 'x' }, { expect: { '@refused': [{ step: 0, why: 'locked' }] } }])).toEqual([]);
+  });
+});
+
+test('what was clicked becomes a scenario with expectations on what it changed, and it passes', async () => {
+  const steps: Step[] = [{ set: 'a', to: 3 }, { set: 'a', to: 9 }, { set: 'note', to: 'x' }, { submit: true }];
+  const opening = { person: cast.people[0]!, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
+  const scenario: Scenario = recordScenario('kept', { as: 'mira' }, steps, await play(opening, steps));
+  expect(scenario.steps.slice(0, 2)).toEqual([{ set: 'a', to: 3 }, { expect: { b: { value: 6 }, '@messages': [{ text: 'three', tone: 'info' }] } }]);
+  expect((await run(scenario.steps)).misses).toEqual([]);
+});
+
+test('names that the form does not have are found before anything runs', () => {
+  expect(unknownNames({ title: 't', open: { as: 'mira' }, steps: [{ set: 'a', to: 1 }, { expect: { bb: {} } }] }, form)).toEqual([{ path: ['steps', 1, 'expect', 'bb'], says: 'the form has no part "bb"' }]);
+});

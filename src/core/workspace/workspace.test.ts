@@ -1,0 +1,55 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import { readFolder } from '../../workers/files';
+import { schemaFiles } from './schemas';
+import { BrokenWorkspace, faultInWords, readWorkspace } from './workspace';
+import { writeWorkspace } from './write';
+
+const demo = () => new Map(readFolder('demo'));
+
+function faultsOf(change: (files: Map<string, string>) => void): string[] {
+  const files = demo();
+  change(files);
+  try {
+    readWorkspace(files);
+    return [];
+  } catch (caught) {
+    return (caught as BrokenWorkspace).faults.map(faultInWords);
+  }
+}
+
+const FORM = 'forms/berth_visit/form.json';
+
+test('the demo reads, and written and read back it is equal', () => {
+  const workspace = readWorkspace(demo());
+  expect(workspace.forms[0]!.behaviours).toHaveLength(4);
+  expect(readWorkspace(writeWorkspace(workspace))).toEqual(workspace);
+});
+
+describe('a broken workspace names file, line and path', () => {
+  test.each([
+    ['no head', (f: Map<string, string>) => f.delete('workspace.json'), 'workspace.json:1: this file is missing'],
+    ['no JSON', (f: Map<string, string>) => f.set('workspace.json', '{\n  "title": nope\n}'), 'workspace.json:2: is not JSON: InvalidSymbol'],
+    ['a wrong kind', (f: Map<string, string>) => f.set(FORM, f.get(FORM)!.replace('"kind": "number"', '"kind": "numbr"')), 'forms/berth_visit/form.json:'],
+    ['an unknown table', (f: Map<string, string>) => f.set(FORM, f.get(FORM)!.replace('"table": "berths"', '"table": "quays"')), 'there is no table "quays"'],
+    ['a bad cell', (f: Map<string, string>) => f.set('tables/berths.csv', f.get('tables/berths.csv')!.replace('6.2', 'deep')), 'tables/berths.csv:2: depth: "deep" is not a number'],
+    ['a key twice', (f: Map<string, string>) => f.set('tables/berths.csv', f.get('tables/berths.csv')!.replace('nq2', 'nq1')), 'tables/berths.csv:3: code: the key "nq1" is there twice'],
+    ['a scenario by nobody', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/dues.json', f.get('forms/berth_visit/scenarios/dues.json')!.replace('"mira"', '"nobody"')), 'open.as: there is no person "nobody"'],
+    ['a scenario about no part', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/dues.json', f.get('forms/berth_visit/scenarios/dues.json')!.replace('"dues": {', '"duess": {')), 'the form has no part "duess"'],
+    ['a folder of another name', (f: Map<string, string>) => f.set(FORM, f.get(FORM)!.replace('"name": "berth_visit"', '"name": "visit"')), 'name: is "visit", but its folder is called "berth_visit"'],
+  ])('%s', (_what, change, says) => {
+    expect(faultsOf((files) => void change(files)).join('\n')).toContain(says);
+  });
+
+  test('the line is that of the path', () => {
+    const faults = faultsOf((f) => f.set(FORM, f.get(FORM)!.replace('"table": "berths"', '"table": "quays"')));
+    const line = demo().get(FORM)!.split('\n').findIndex((text) => text.includes('"table": "berths"')) + 1;
+    expect(faults).toEqual([`forms/berth_visit/form.json:${line}: pages.0.sections.1.fields.2.table: there is no table "quays"`]);
+  });
+});
+
+test('the published JSON Schemas are up to date (npm run schemas)', () => {
+  const made = schemaFiles();
+  expect(readdirSync('docs/schemas').sort()).toEqual([...made.keys()].sort());
+  for (const [name, text] of made) expect(readFileSync(`docs/schemas/${name}`, 'utf8')).toBe(text);
+});
