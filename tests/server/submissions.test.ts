@@ -1,0 +1,145 @@
+/** Semantics 26: the server never trusts the browser. Against a real PostgreSQL and the real sandbox. */
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { TimedStep } from '../../src/core/session/step';
+import { handOut, submit } from '../../src/server/fillings';
+import { CannotRelease, makeRelease, newestRelease } from '../../src/server/releases';
+import { database } from '../../src/server/database';
+import * as schema from '../../src/server/schema';
+import { countRecords, readBehaviours, readHead, readRecord, saveBehaviour } from '../../src/server/store';
+import { freshDatabase } from './support';
+
+const FORM = 'berth_visit';
+let end: () => Promise<void>;
+beforeAll(async () => {
+  end = await freshDatabase('tavro_server_test');
+  await makeRelease(FORM);
+});
+afterAll(() => end());
+
+const mira = async () => (await readHead()).people[0]!;
+const teo = async () => (await readHead()).people[1]!;
+
+const GOOD: TimedStep[] = [
+  { set: 'vessel', to: 'Aurelle' }, { set: 'vessel_kind', to: 'survey' }, { set: 'length', to: 42.5 }, { set: 'draught', to: 3.1 },
+  { set: 'contact', to: 'desk@varrick.example' }, { set: 'arrival', to: '2031-06-01' }, { set: 'departure', to: '2031-06-02' },
+  { set: 'berth', to: 'sq1' }, { set: 'pilot_choice', to: 'none' }, { submit: true },
+];
+
+async function fresh(recordId?: string) {
+  const record = recordId === undefined ? null : await readRecord(FORM, recordId);
+  return (await handOut((await newestRelease(FORM))!, await mira(), record, {})).filling;
+}
+
+const send = async (steps: TimedStep[], more: object = {}, recordId?: string) => submit(FORM, { filling: await fresh(recordId), steps, ...more }, await mira());
+
+/** What must not be saved is not saved. */
+async function savesNothing<T>(work: () => Promise<T>): Promise<T> {
+  const before = await countRecords(FORM);
+  const result = await work();
+  expect(await countRecords(FORM)).toBe(before);
+  return result;
+}
+
+describe('a submission', () => {
+  test('is done again on the server, and what comes out of that is saved', async () => {
+    const result = await send(GOOD);
+    expect(result).toMatchObject({ status: 201, kind: 'saved', values: { vessel: 'Aurelle', dues: 51 } });
+    const record = await readRecord(FORM, (result as { id: string }).id);
+    expect(record).toMatchObject({ values: { dues: 51, pilot_boarding: null }, release: 1, savedBy: 'mira', revision: 1 });
+  });
+
+  test('sent twice is saved once', async () => {
+    const filling = await fresh();
+    const first = await submit(FORM, { filling, steps: GOOD }, await mira());
+    const again = await savesNothing(async () => submit(FORM, { filling, steps: GOOD }, await mira()));
+    expect(again).toEqual(first);
+  });
+
+  test.each([
+    ['a locked field', { set: 'dues', to: 1 }, 'Dues is locked'],
+    ['a hidden field', { set: 'pilot_licence', to: 'QH-0417' }, 'Pilot licence is hidden'],
+    ['an unknown field', { set: 'nothing', to: 1 }, 'there is no field "nothing"'],
+    ['a key not on offer', { set: 'berth', to: 'nq9' }, 'takes one of the keys'],
+    ['a wrong kind', { set: 'length', to: 'long' }, 'takes a finite number'],
+  ])('with a step that the person could not have done is refused: %s', async (_what, step, says) => {
+    const result = await savesNothing(() => send([step as TimedStep, ...GOOD]));
+    expect(result).toMatchObject({ status: 422, kind: 'refused' });
+    expect((result as { says: string }).says).toContain(says);
+  });
+
+  test('that does not pass the checks is stopped with the reason', async () => {
+    expect(await savesNothing(() => send([{ submit: true }]))).toMatchObject({ status: 422, kind: 'stopped', outcome: { stoppedBy: 'vessel' } });
+  });
+
+  test('whose values came out otherwise than shown names them before anything is saved', async () => {
+    const shown = { ...((await send(GOOD)) as { values: Record<string, number> }).values, dues: 1 };
+    const result = await savesNothing(() => send(GOOD, { shown }));
+    expect(result).toMatchObject({ status: 409, kind: 'differs', differences: [{ field: 'dues', label: 'Dues', browser: 1, server: 51 }] });
+    expect(await send(GOOD, { shown: (result as { values: object }).values })).toMatchObject({ status: 201 });
+  });
+
+  test('by somebody else than it was handed to is refused', async () => {
+    const filling = await fresh();
+    expect(await savesNothing(async () => submit(FORM, { filling, steps: GOOD }, await teo()))).toMatchObject({ status: 422, says: 'This form was opened by Mira Oldane. Open it again as yourself.' });
+  });
+
+  test('that was never handed out, or for another form, is refused', async () => {
+    expect(await submit(FORM, { filling: '6f6c0d7e-7c1b-4b0e-8a53-2f3c1d9e0a11', steps: GOOD }, await mira())).toMatchObject({ status: 404 });
+    const filling = await fresh();
+    expect(await submit('other', { filling, steps: GOOD }, await mira())).toMatchObject({ status: 422, says: 'This was handed out for the form "berth_visit", not for "other".' });
+  });
+
+  test('with times that cannot be is refused', async () => {
+    expect(await send([{ wait: 0, at: 500 }, { wait: 0, at: 400 }, { submit: true }])).toMatchObject({ status: 422, says: 'Step 2 is earlier than the one before it.' });
+    expect(await send([{ submit: true, at: 86_400_000 }])).toMatchObject({ status: 422, says: 'Step 1 lies in the future.' });
+  });
+
+  test('of values alone gets steps in the order of the definition', async () => {
+    const values = Object.fromEntries(GOOD.flatMap((step) => ('set' in step ? [[step.set, step.to]] : [])));
+    expect(await submit(FORM, { values }, await mira())).toMatchObject({ status: 201, values: { dues: 51 } });
+    expect(await savesNothing(async () => submit(FORM, { values: { ...values, dues: 1 } }, await mira()))).toMatchObject({ status: 422, kind: 'refused' });
+    expect(await submit(FORM, { values: { nothing: 1 } }, await mira())).toMatchObject({ status: 422, says: 'The form has no field "nothing".' });
+  });
+});
+
+describe('a record that somebody else saved meanwhile', () => {
+  const change = (draught: number): TimedStep[] => [{ set: 'draught', to: draught }, { submit: true }];
+
+  test('is a conflict that shows both, and nothing is saved until one is chosen', async () => {
+    const filling = await fresh('2');
+    expect(await send(change(8.5), {}, '2')).toMatchObject({ status: 201, revision: 2 });
+    const late = await submit(FORM, { filling, steps: change(8.1) }, await mira());
+    expect(late).toMatchObject({ status: 409, kind: 'conflict', theirs: { values: { draught: 8.5 }, revision: 2 }, mine: { draught: 8.1 } });
+    expect((await readRecord(FORM, '2'))!.values.draught).toBe(8.5);
+    expect(await submit(FORM, { filling, steps: change(8.1), overRevision: 2 }, await mira())).toMatchObject({ status: 201, revision: 3 });
+    expect((await readRecord(FORM, '2'))!.values.draught).toBe(8.1);
+  });
+});
+
+describe('releases and revisions', () => {
+  test('a release keeps what it was made from', async () => {
+    const before = (await newestRelease(FORM))!;
+    const [, pilot] = await readBehaviours(FORM);
+    expect(await saveBehaviour(FORM, pilot!.name, `${pilot!.text}\n// later\n`, pilot!.revision)).toEqual({ saved: true, revision: 2 });
+    expect((await newestRelease(FORM))!.sources).toEqual(before.sources);
+    expect((await makeRelease(FORM)).number).toBe(before.number + 1);
+    expect((await newestRelease(FORM))!.sources.find(({ name }) => name === pilot!.name)!.text).toContain('// later');
+  });
+
+  test('a behaviour that does not parse makes no release', async () => {
+    const [arrival] = await readBehaviours(FORM);
+    await saveBehaviour(FORM, arrival!.name, 'on.load( => )', arrival!.revision);
+    await expect(makeRelease(FORM)).rejects.toThrow(CannotRelease);
+    await saveBehaviour(FORM, arrival!.name, arrival!.text, arrival!.revision + 1);
+  });
+
+  test('a save from an older revision gives the other text back and overwrites nothing', async () => {
+    const [arrival] = await readBehaviours(FORM);
+    const { name, revision } = arrival!;
+    expect(await saveBehaviour(FORM, name, '/** Theirs. */', revision)).toMatchObject({ saved: true });
+    expect(await saveBehaviour(FORM, name, '/** Mine. */', revision)).toEqual({ saved: false, theirs: { name, text: '/** Theirs. */', revision: revision + 1 } });
+    const kept = await database().select().from(schema.behaviourRevision).where(eq(schema.behaviourRevision.name, name));
+    expect(kept.map((row) => row.revision).sort((a, b) => a - b)).toEqual(Array.from({ length: revision + 1 }, (_, i) => i + 1));
+  });
+});
