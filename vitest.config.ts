@@ -7,6 +7,7 @@ export default defineConfig({
     projects: [
       { extends: true, test: { name: 'unit', include: ['src/**/*.test.ts'] } },
       { extends: true, test: { name: 'conformance', include: ['tests/conformance/**/*.test.ts'], testTimeout: 120_000 } },
+      { extends: true, test: { name: 'command line', include: ['tests/cli/**/*.test.ts'] } },
       { extends: true, test: { name: 'server', include: ['tests/server/**/*.test.ts'], fileParallelism: false } },
     ],
   },

@@ -1,0 +1,78 @@
+// npm test: lint with boundaries, types, dead code, unit, conformance, command line, server and browser tests, on a
+// machine that needs nothing but Node.js and apt. The last line counts them all.
+import { spawnSync } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
+import { checkAll } from './check.mjs';
+import { buildApp, buildParts, fail, makeFolder, needModules, needPackages, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase } from './steps.mjs';
+
+const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
+// A data folder and port of its own, so that tests never touch what somebody works on.
+const DATABASE = { TAVRO_DATA: `${root}/.data/test`, TAVRO_DB_PORT: process.env.TAVRO_TEST_DB_PORT ?? '54339', TAVRO_DB: 'tavro' };
+
+needPackages([packages.postgresql, packages.chromium]);
+needModules();
+buildParts();
+makeFolder('test-results');
+const total = checkAll();
+
+let database = null;
+try {
+  say('starting PostgreSQL for the tests');
+  stopDatabase(DATABASE);
+  database = startDatabase(DATABASE);
+  const env = { ...process.env, DATABASE_URL: database.url, TZ: 'UTC' };
+
+  count(runVitest(env));
+
+  buildApp();
+  dropAll(database.url);
+  prepareDatabase(database.url);
+  count(await runBrowser(env, database.url));
+} finally {
+  if (database !== null) stopDatabase(DATABASE);
+}
+
+console.log(`${total.passed} passed, ${total.failed} failed`);
+process.exit(total.failed === 0 ? 0 : 1);
+
+function count({ passed, failed }) {
+  total.passed += passed;
+  total.failed += failed;
+}
+
+function runVitest(env) {
+  const output = 'test-results/vitest.json';
+  rmSync(`${root}/${output}`, { force: true });
+  const { status } = spawnSync('node_modules/.bin/vitest', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${output}`], { cwd: root, stdio: 'inherit', env });
+  const { numPassedTests: passed, numFailedTests: failed } = JSON.parse(readFileSync(`${root}/${output}`, 'utf8'));
+  // A file that cannot be loaded counts no test, but is a failure.
+  return { passed, failed: status !== 0 && failed === 0 ? 1 : failed };
+}
+
+/** Puts the database back to empty, so that browser tests meet the demo as it is. */
+function dropAll(url) {
+  const result = spawnSync('node', ['-e', "import('pg').then(async ({ default: { Client } }) => { const c = new Client({ connectionString: process.env.URL }); await c.connect(); await c.query('drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public'); await c.end(); })"], { cwd: root, env: { ...process.env, URL: url }, stdio: 'inherit' });
+  if (result.status !== 0) fail('the test database could not be emptied.');
+}
+
+async function runBrowser(env, url) {
+  const server = serve(url, PORT);
+  try {
+    await untilServed();
+    const { status } = spawnSync('node_modules/.bin/playwright', ['test'], { cwd: root, stdio: 'inherit', env: { ...env, TAVRO_URL: `http://127.0.0.1:${PORT}` } });
+    const { stats } = JSON.parse(readFileSync(`${root}/test-results/e2e.json`, 'utf8'));
+    const failed = stats.unexpected;
+    return { passed: stats.expected + stats.flaky, failed: status !== 0 && failed === 0 ? 1 : failed };
+  } finally {
+    server.kill('SIGTERM');
+  }
+}
+
+async function untilServed() {
+  for (let i = 0; i < 120; i++) {
+    const there = await fetch(`http://127.0.0.1:${PORT}/`).then((response) => response.ok, () => false);
+    if (there) return;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+  }
+  fail(`the app did not come up on port ${PORT}.`);
+}

@@ -1,0 +1,107 @@
+/** The command line as other people's scripts use it: what goes in, what comes out, with which exit code. */
+import { spawnSync } from 'node:child_process';
+import { cpSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, test } from 'vitest';
+import { PlayResult, TestReport } from '../../src/core/workspace/schemas';
+
+const tavro = (args: string[], input = '') => {
+  const { status, stdout, stderr } = spawnSync('node', ['dist/tavro.mjs', ...args], { encoding: 'utf8', input });
+  return { status, stdout, stderr };
+};
+
+function copyOfDemo(change?: { file: string; from: string; to: string }): string {
+  const folder = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'demo');
+  cpSync('demo', folder, { recursive: true });
+  if (change !== undefined) {
+    const file = join(folder, change.file);
+    writeFileSync(file, readFileSync(file, 'utf8').replace(change.from, change.to));
+  }
+  return folder;
+}
+
+const broken = () => copyOfDemo({ file: 'forms/berth_visit/behaviours/20-pilot.ts', from: '"fairway_buoy"', to: '"inner_mark"' });
+
+describe('tavro test', () => {
+  test('passes on the demo with exit 0', () => {
+    const { status, stdout } = tavro(['test', 'demo']);
+    expect(status).toBe(0);
+    expect(stdout.trimEnd().split('\n').at(-1)).toBe('4 passed, 0 failed');
+  });
+
+  test('names file, step and difference of a failed expectation, with exit 1', () => {
+    const folder = broken();
+    const { status, stdout } = tavro(['test', folder]);
+    expect(status).toBe(1);
+    expect(stdout).toContain(`${folder}/forms/berth_visit/scenarios/pilot.json: step 2: pilot_boarding.value is "inner_mark", expected "fairway_buoy"`);
+  });
+
+  test('reports as JSON of the published schema, as JUnit and as TAP', () => {
+    const folder = broken();
+    const report = TestReport.parse(JSON.parse(tavro(['test', folder, '--reporter', 'json']).stdout));
+    expect(report.scenarios.map(({ name, passed }) => [name, passed])).toEqual([['agent', true], ['berths', true], ['dues', true], ['pilot', false]]);
+    expect(tavro(['test', folder, '--reporter', 'junit']).stdout).toMatch(/<testsuite name="berth_visit" tests="4" failures="1">/);
+    expect(tavro(['test', folder, '--reporter', 'tap']).stdout).toMatch(/^TAP version 14\n1\.\.4\nok 1 .*\n[^]*not ok 4 - /);
+  });
+
+  test('a broken workspace is exit 2 with file, line and path', () => {
+    const folder = copyOfDemo({ file: 'forms/berth_visit/form.json', from: '"kind": "money"', to: '"kind": "mony"' });
+    const { status, stderr } = tavro(['test', folder]);
+    expect(status).toBe(2);
+    expect(stderr).toMatch(/^forms\/berth_visit\/form\.json:\d+: pages\.0\.sections\.3\.fields\.0\.kind: /);
+  });
+
+  test.each([
+    [['test'], 'one workspace folder has to be named'],
+    [['test', 'nowhere'], 'cannot read the folder nowhere'],
+    [['test', 'demo', '--form', 'x'], 'there is no form "x". There is berth_visit.'],
+    [['test', 'demo', '--scenario', 'x'], 'there is no scenario "x"'],
+    [['test', 'demo', '--reporter', 'x'], 'there is no reporter "x"'],
+    [['fly', 'demo'], 'there is no command "fly"'],
+    [['test', 'demo', '--fly'], "Unknown option '--fly'"],
+  ])('a wrong call is exit 2 with what to do: %j', (args, says) => {
+    const { status, stderr } = tavro(args);
+    expect([status, stderr.includes(says)]).toEqual([2, true]);
+  });
+});
+
+describe('tavro play', () => {
+  test('prints the state of every part, what was said, and what would be saved', () => {
+    const steps = { open: { as: 'teo', launch: { vessel: 'Aurelle' } }, steps: [{ set: 'vessel', to: 'x' }, { set: 'pilot_choice', to: 'own' }, { submit: true }] };
+    const { status, stdout } = tavro(['play', 'demo', '--form', 'berth_visit', '--steps', '-'], JSON.stringify(steps));
+    expect(status).toBe(0);
+    const result = PlayResult.parse(JSON.parse(stdout));
+    expect(result.parts.pilot_licence).toMatchObject({ shown: true, required: true });
+    expect(result['@refused']).toEqual([{ step: 0, why: 'Vessel is locked' }]);
+    expect(result['@submit']).toMatchObject({ saved: false, stoppedBy: 'vessel_kind' });
+    expect(result).not.toHaveProperty('tape');
+  });
+
+  test('prints the tape when asked, the same each time', () => {
+    const play = () => tavro(['play', 'demo', '--form', 'berth_visit', '--steps', '-', '--tape'], '[{"set": "pilot_choice", "to": "own"}]').stdout;
+    expect(PlayResult.parse(JSON.parse(play())).tape!.length).toBeGreaterThan(10);
+    expect(play()).toBe(play());
+  });
+
+  test('steps that are none are named by line', () => {
+    const { status, stderr } = tavro(['play', 'demo', '--steps', '-'], '[\n  {"set": "vessel"}\n]');
+    expect([status, stderr.startsWith('standard input:')]).toEqual([2, true]);
+  });
+});
+
+describe('tavro types and check', () => {
+  test('types prints the form as declarations', () => {
+    const { status, stdout } = tavro(['types', 'demo', '--form', 'berth_visit']);
+    expect(status).toBe(0);
+    expect(stdout).toContain('readonly pilot_choice: ChoiceField<"none" | "own" | "harbour_pilot">;');
+  });
+
+  test('check finds nothing in the demo, and a slip with its place', () => {
+    expect(tavro(['check', 'demo'])).toMatchObject({ status: 0, stdout: 'nothing found\n' });
+    const folder = copyOfDemo({ file: 'forms/berth_visit/behaviours/20-pilot.ts', from: 'choice === "harbour_pilot" ||', to: 'choice === "Harbour pilot" ||' });
+    const { status, stdout } = tavro(['check', folder]);
+    expect(status).toBe(1);
+    expect(stdout).toMatch(/behaviours\/20-pilot\.ts:5:\d+: error: This comparison appears to be unintentional/);
+  });
+});

@@ -1,0 +1,204 @@
+/** The bench as a developer uses it: react on change, live replay after an edit, errors, scenarios, conflicts. */
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+const editor = (page: Page) => page.locator('.cm-content');
+const sheet = (page: Page) => page.getByRole('region', { name: 'Live form' });
+const tape = (page: Page) => page.getByRole('region', { name: 'Tape' });
+
+async function openBench(page: Page, behaviour?: string): Promise<void> {
+  await page.goto('/bench/berth_visit');
+  await expect(page.getByRole('heading', { name: 'Berth visit request', level: 2 })).toBeVisible();
+  await expect(editor(page)).toBeVisible();
+  if (behaviour !== undefined) await page.getByRole('tab', { name: behaviour }).click();
+}
+
+/** Replaces a text in the script by selecting it, as somebody typing would. */
+async function replaceInScript(page: Page, from: string, to: string): Promise<void> {
+  await editor(page).click();
+  await page.keyboard.press('Control+f');
+  const search = page.locator('.cm-search');
+  await search.locator('input[name=search]').fill(from);
+  await search.locator('input[name=replace]').fill(to);
+  await search.locator('button[name=replaceAll]').click();
+  await page.keyboard.press('Escape');
+}
+
+async function type(page: Page, label: string, value: string): Promise<void> {
+  await sheet(page).getByLabel(label, { exact: false }).first().fill(value);
+  await page.keyboard.press('Tab');
+}
+
+test('the form reacts on change, the margin and the tape say which line did it, and asking why answers', async ({ page }) => {
+  await openBench(page, 'Pilot details');
+  await expect(sheet(page).getByRole('heading', { name: 'Pilot details' })).toHaveCount(0);
+  await page.selectOption('#field-pilot_choice', 'own');
+  await expect(sheet(page).getByRole('heading', { name: 'Pilot details' })).toBeVisible();
+  await expect(sheet(page).getByRole('button', { name: /shown, required.*Pilot details, 8/s })).toBeVisible();
+  await expect(tape(page).getByText('rule “asked only with a pilot”').first()).toBeVisible();
+  await expect(page.locator('.tv-value', { hasText: 'own' })).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'pilot_licence' }).click();
+  await expect(tape(page).getByText('Rule “asked only with a pilot”, line 7, said so: Pilot licence shown')).toBeVisible();
+  await expect(tape(page).getByText('because Mira Oldane set Pilot to own').first()).toBeVisible();
+  await expect(page.getByTestId('announcements')).toContainText('Pilot details is shown.');
+});
+
+test('an edit is seen at once, with everything done so far replayed; one that does not parse leaves the last good one running', async ({ page }) => {
+  await openBench(page, 'Berths that fit');
+  await type(page, 'Length over all', '120');
+  await type(page, 'Draught', '6.4');
+  const berths = page.locator('#field-berth option');
+  await expect(berths).toHaveCount(5);
+  await replaceInScript(page, 'UNDER_KEEL = 0.5', 'UNDER_KEEL = 3.0');
+  await expect(berths).toHaveCount(4);
+  await expect(page.locator('#field-draught')).toHaveValue('6.4');
+  await expect(page.getByText('came out otherwise')).toBeVisible();
+  await replaceInScript(page, 'UNDER_KEEL = 3.0;', 'UNDER_KEEL = = 3.0;');
+  await expect(page.getByText('The last version that worked goes on running.').first()).toBeVisible();
+  await expect(berths).toHaveCount(4);
+  await replaceInScript(page, 'UNDER_KEEL = = 3.0;', 'UNDER_KEEL = 0.5;');
+  await expect(berths).toHaveCount(5);
+  await expect(page.getByText(/saved, revision \d+/)).toBeVisible();
+  await page.reload();
+  await page.getByRole('tab', { name: 'Berths that fit' }).click();
+  await expect(editor(page)).toContainText('UNDER_KEEL = 0.5');
+});
+
+test('a failing script says so in the line, on the tape and as a bar, in the same words, and the form goes on', async ({ page }) => {
+  await openBench(page, 'Pilot details');
+  await replaceInScript(page, 'if (value === "harbour_pilot" && by', 'while (value === "none") {}\n  if (value === "harbour_pilot" && by');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await page.selectOption('#field-pilot_choice', 'none');
+  const words = 'ran too long without coming to an end. Look for a loop whose condition never becomes false.';
+  await expect(sheet(page).getByRole('alert').filter({ hasText: words })).toBeVisible();
+  await expect(tape(page).getByText(words)).toBeVisible();
+  await expect(page.locator('.tv-failed', { hasText: words })).toBeVisible();
+  await type(page, 'Draught', '4');
+  await expect(page.locator('#field-draught')).toHaveValue('4.0');
+  await page.selectOption('#field-pilot_choice', 'own');
+  await expect(sheet(page).getByRole('alert')).toHaveCount(0);
+  await replaceInScript(page, 'while (value === "none") {}\n  if', 'if');
+  await expect(editor(page)).not.toContainText('while');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+});
+
+test('a script stuck in a built-in is stopped within seconds, and what was typed is still there', async ({ page }) => {
+  await openBench(page, 'Dues');
+  await type(page, 'Draught', '5');
+  await page.getByRole('button', { name: '+ new' }).click();
+  await page.getByLabel('Title of the new behaviour').fill('Stuck');
+  await page.keyboard.press('Enter');
+  await editor(page).click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.insertText('on.change(fields.length, () => {\n  const list: number[] = [];\n  list.length = 2 ** 32 - 1;\n  list.indexOf(1);\n});\n');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await type(page, 'Length over all', '20');
+  await expect(sheet(page).getByRole('alert').filter({ hasText: 'kept the form busy in a single built-in call' })).toBeVisible();
+  await expect(page.locator('#field-draught')).toHaveValue('5.0');
+  await expect(page.locator('#field-length')).toHaveValue('20.0');
+  await editor(page).click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.insertText('/** Stuck: no longer. */\n');
+  await expect(sheet(page).getByRole('alert')).toHaveCount(0);
+});
+
+test('what was clicked becomes a scenario, it runs, and a failing one opens at its step', async ({ page }) => {
+  await openBench(page, 'Pilot details');
+  await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
+  await page.selectOption('#field-pilot_choice', 'harbour_pilot');
+  await page.getByRole('button', { name: 'Keep as scenario' }).click();
+  await page.getByLabel('Title', { exact: true }).fill('Boarding at the buoy');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Kept as the scenario “Boarding at the buoy”.')).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ 5 scenarios' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await replaceInScript(page, '"fairway_buoy"', '"inner_mark"');
+  await page.getByRole('button', { name: /of 5 fail/ }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText('pilot_boarding.value is "inner_mark", expected "fairway_buoy"').first()).toBeVisible();
+  await dialog.getByRole('button', { name: 'Boarding at the buoy', exact: true }).click();
+  await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
+  await expect(page.locator('#field-pilot_boarding')).toHaveValue('inner_mark');
+  await replaceInScript(page, '"inner_mark"', '"fairway_buoy"');
+  await expect(page.getByRole('button', { name: '✓ 5 scenarios' })).toBeVisible();
+  await page.getByRole('button', { name: '✓ 5 scenarios' }).click();
+  await dialog.getByRole('button', { name: 'Remove Boarding at the buoy' }).click();
+  await expect(dialog.getByText('Boarding at the buoy')).toHaveCount(0);
+});
+
+test('the tape can be looked back through, and the form is as it was then', async ({ page }) => {
+  await openBench(page);
+  await page.selectOption('#field-pilot_choice', 'own');
+  await page.selectOption('#field-pilot_choice', 'none');
+  await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect(page.getByText('Live form after step 1 of 2')).toBeVisible();
+  await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
+  await expect(page.locator('#field-pilot_choice')).toBeDisabled();
+  await page.getByRole('button', { name: 'forward ▸' }).click();
+  await page.getByRole('button', { name: 'Undo step' }).click();
+  await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
+  await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
+});
+
+test('opened as somebody else and with a record, the form is as they meet it', async ({ page }) => {
+  await openBench(page);
+  await expect(page.locator('#field-dues_accepted')).toBeDisabled();
+  await page.getByLabel('As whom').selectOption({ label: 'Teo Varrick' });
+  await expect(page.getByText('Welcome, Teo Varrick.')).toBeVisible();
+  await expect(page.locator('#field-dues_accepted')).toBeEnabled();
+  await page.getByLabel('Which record').selectOption('4');
+  await expect(page.locator('#field-vessel')).toHaveValue('Sable Meridian');
+  await expect(page.locator('#field-pilot_licence')).toHaveValue('QH-0417');
+});
+
+test('two tabs that edit one behaviour get a conflict that shows both', async ({ page, context }) => {
+  await openBench(page, 'Dues');
+  const other = await context.newPage();
+  await openBench(other, 'Dues');
+  await replaceInScript(page, 'a tenth less', 'one tenth less');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await replaceInScript(other, 'a tenth less', 'ten percent less');
+  await expect(other.getByText('Somebody else saved this behaviour meanwhile.')).toBeVisible();
+  await expect(other.getByLabel('Their version')).toContainText('one tenth less');
+  await expect(editor(other)).toContainText('ten percent less');
+  await other.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(other.getByText(/saved, revision/)).toBeVisible();
+  await page.reload();
+  await page.getByRole('tab', { name: 'Dues' }).click();
+  await expect(editor(page)).toContainText('ten percent less');
+  await replaceInScript(page, 'ten percent less', 'a tenth less');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+});
+
+test('when the server is gone the bench says what is not saved, and saves it when it is back', async ({ page }) => {
+  await openBench(page, 'Dues');
+  await page.route('**/api/forms/**', (route) => route.fulfill({ status: 503, json: { says: 'The database is out of reach. Nothing was saved.' } }));
+  await replaceInScript(page, 'a tenth less', 'less by a tenth');
+  await expect(page.getByText('not saved: The database is out of reach.')).toBeVisible();
+  await page.unroute('**/api/forms/**');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await replaceInScript(page, 'less by a tenth', 'a tenth less');
+  await expect(page.getByText('saving…')).toHaveCount(0);
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+});
+
+test('a slip is underlined while typing', async ({ page }) => {
+  await openBench(page, 'Pilot details');
+  await replaceInScript(page, 'choice === "harbour_pilot" || choice', 'choice === "Harbour pilot" || choice');
+  await expect(page.locator('.cm-lintRange-error').first()).toBeVisible();
+  await expect(page.getByText(/have no overlap/)).toBeVisible();
+  await replaceInScript(page, 'choice === "Harbour pilot" || choice', 'choice === "harbour_pilot" || choice');
+  await expect(page.getByText('no problems')).toBeVisible();
+});
+
+test('axe finds nothing serious on the bench, light and dark', async ({ page }) => {
+  await openBench(page, 'Pilot details');
+  await page.selectOption('#field-pilot_choice', 'own');
+  await sheet(page).getByRole('button', { name: 'pilot_licence' }).click();
+  for (const _theme of ['light', 'dark']) {
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))])).toEqual([]);
+    await page.getByRole('button', { name: 'Dark theme' }).click({ timeout: 2000 }).catch(() => undefined);
+  }
+});

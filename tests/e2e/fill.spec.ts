@@ -1,0 +1,146 @@
+/** Release, fill, record: what the people meet for whom the forms are made. */
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+test.describe.configure({ mode: 'serial' });
+
+async function seriousOn(page: Page): Promise<unknown[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
+}
+
+async function beSomebody(page: Page, key: string): Promise<void> {
+  expect((await page.request.post('/api/person', { data: { key } })).status()).toBe(204);
+}
+
+test('a form without a release cannot be filled in and says so', async ({ page }) => {
+  await page.goto('/fill/berth_visit');
+  await expect(page.getByText('This form has no release yet')).toBeVisible();
+  expect(await seriousOn(page)).toEqual([]);
+});
+
+test('a release is made on the bench and stands in the list of forms', async ({ page }) => {
+  await page.goto('/bench/berth_visit');
+  await page.getByRole('button', { name: 'Make release 1' }).click();
+  await expect(page.getByText('Release 1 is out.')).toBeVisible();
+  await page.goto('/');
+  await expect(page.getByText('✓ 4 of 4 passed')).toBeVisible();
+  await expect(page.getByRole('cell', { name: /^1, \d{4}-\d{2}-\d{2}/ })).toBeVisible();
+  expect(await seriousOn(page)).toEqual([]);
+});
+
+test('by keyboard alone: the form is filled in, mended where it is wrong, submitted, and a record comes out', async ({ page }) => {
+  await beSomebody(page, 'mira');
+  await page.goto('/fill/berth_visit');
+  await expect(page.locator('#field-vessel')).toBeVisible();
+  await page.locator('#field-vessel').focus();
+  const keys = page.keyboard;
+  const next = () => keys.press('Tab');
+  await keys.type('Aurelle');
+  await next();
+  await keys.type('Survey');
+  await next();
+  await keys.type('42.5');
+  await next();
+  await keys.type('3.1');
+  await next();
+  await keys.type('not an address');
+  await next();
+  // The browser's date input: month, day, year, and its calendar button.
+  await keys.type('06012031');
+  await expect(page.locator('#field-arrival')).toHaveValue('2031-06-01');
+  await next();
+  await page.locator('#field-departure').focus();
+  await keys.type('06022031');
+  await page.locator('#field-berth').focus();
+  await keys.type('South quay 1');
+  await expect(page.locator('#field-berth')).toHaveValue('sq1');
+  await next();
+  await next();
+  await keys.type('No pilot');
+  await expect(page.locator('#field-pilot_choice')).toHaveValue('none');
+  await expect(page.locator('#field-dues')).toHaveValue('51.00');
+  await page.getByRole('button', { name: 'Submit' }).focus();
+  await keys.press('Enter');
+  await expect(page.getByText('This is not an e-mail address').first()).toBeVisible();
+  await expect(page.locator('#field-contact')).toBeFocused();
+  await keys.press('Control+a');
+  await keys.type('desk@varrick.example');
+  await next();
+  await page.getByRole('button', { name: 'Submit' }).focus();
+  await keys.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Saved as record 7' })).toBeVisible();
+  await page.getByRole('link', { name: 'All records' }).click();
+  await expect(page.getByRole('row', { name: /^7 Aurelle Survey vessel 42.5 m 3.1 m desk@varrick.example/ })).toBeVisible();
+  expect(await seriousOn(page)).toEqual([]);
+});
+
+test('a record is opened again, changed and saved; one saved meanwhile is a conflict that shows both', async ({ page, context }) => {
+  await beSomebody(page, 'mira');
+  await page.goto('/records/berth_visit');
+  await page.getByRole('link', { name: '7', exact: true }).click();
+  await expect(page.locator('#field-vessel')).toHaveValue('Aurelle');
+  const other = await context.newPage();
+  await other.goto('/fill/berth_visit?record=7');
+  await other.locator('#field-vessel').fill('Aurelle II');
+  await other.keyboard.press('Tab');
+  await other.getByRole('button', { name: 'Save' }).click();
+  await expect(other.getByText('Saved as record 7')).toBeVisible();
+  await page.locator('#field-vessel').fill('Aurelle III');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('row', { name: 'Vessel Aurelle III Aurelle II' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save mine over it' }).click();
+  await expect(page.getByText('Saved as record 7')).toBeVisible();
+  await page.goto('/bench/berth_visit');
+  await page.getByLabel('Which record').selectOption('7');
+  await expect(page.locator('#field-vessel')).toHaveValue('Aurelle III');
+});
+
+test('a refused submission loses nothing that was typed', async ({ page }) => {
+  await beSomebody(page, 'mira');
+  await page.goto('/fill/berth_visit?record=1');
+  await page.locator('#field-vessel').fill('Tern');
+  await page.keyboard.press('Tab');
+  await page.route('**/submissions', (route) => route.fulfill({ status: 503, json: { says: 'The database is out of reach. Nothing was saved.' } }));
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('The database is out of reach. Nothing was saved. What you entered is still here.')).toBeVisible();
+  await expect(page.locator('#field-vessel')).toHaveValue('Tern');
+  await page.unroute('**/submissions');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Saved as record 1')).toBeVisible();
+});
+
+test('when a script hides what has the focus, the focus goes on to the next input', async ({ page }) => {
+  await beSomebody(page, 'mira');
+  await page.goto('/fill/berth_visit?record=4');
+  await page.locator('#field-pilot_licence').focus();
+  await page.locator('#field-pilot_choice').selectOption('none');
+  await expect(page.locator('#field-pilot_licence')).toHaveCount(0);
+  const focused = await page.evaluate(() => document.activeElement?.tagName);
+  expect(focused).not.toBe('BODY');
+});
+
+test('the page people fill in loads no editor and no compiler, and axe finds nothing serious', async ({ page }) => {
+  const scripts: number[] = [];
+  page.on('response', async (response) => {
+    if (response.url().endsWith('.js')) scripts.push((await response.body().catch(() => Buffer.alloc(0))).length);
+  });
+  await page.goto('/fill/berth_visit?record=4');
+  await expect(page.locator('#field-vessel')).toHaveValue('Sable Meridian');
+  expect(await seriousOn(page)).toEqual([]);
+  // The TypeScript compiler alone is over three megabytes.
+  expect(Math.max(...scripts)).toBeLessThan(2_000_000);
+});
+
+test('submissions made by hand get a reason and save nothing', async ({ page }) => {
+  await beSomebody(page, 'mira');
+  const send = (data: unknown) => page.request.post('/api/fill/berth_visit/submissions', { data });
+  const says = async (response: Awaited<ReturnType<typeof send>>) => [response.status(), ((await response.json()) as { says: string }).says.split('\n')[0]];
+  expect(await says(await send({ values: { dues: 5 } }))).toEqual([422, 'Step 1 could not be done by Mira Oldane: Dues is locked.']);
+  expect(await says(await send({ values: { nothing: 5 } }))).toEqual([422, 'The form has no field "nothing".']);
+  expect(await says(await send({ values: { vessel: 'x' }, record: 'nowhere' }))).toEqual([404, 'This form was not handed out by this server. Open it again.']);
+  expect(await says(await send({ steps: [{ fly: 'x' }] }))).toEqual([400, 'The body is not what is asked for:']);
+  expect(await says(await send(`{"values": {"vessel": "${'x'.repeat(20 * 1024 * 1024)}"}}`))).toEqual([413, 'The body is larger than 2 MB.']);
+  expect((await page.request.post('/api/fill/nowhere/submissions', { data: { values: {} } })).status()).toBe(404);
+});
