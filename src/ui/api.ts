@@ -6,6 +6,8 @@ export async function call<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, b
   try {
     const response = await fetch(path, {
       method,
+      // What is sent while the page is being left still arrives.
+      keepalive: method === 'PUT',
       ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
     });
     const text = await response.text();

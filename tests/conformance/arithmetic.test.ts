@@ -1,5 +1,5 @@
 /** Rounding and steps against decimal.js (https://github.com/MikeMcl/decimal.js), an independent decimal library. */
-import Decimal from 'decimal.js';
+import { Decimal } from 'decimal.js';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { onStep, round } from '../../src/core/form/round';

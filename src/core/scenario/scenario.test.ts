@@ -5,7 +5,7 @@ import { compile } from '../language/compile';
 import { startMachine } from '../sandbox/machine';
 import { Sandbox } from '../sandbox/sandbox';
 import type { Step } from '../session/step';
-import type { Scenario, ScenarioStep } from './definition';
+import { ScenarioSchema, type Scenario } from './definition';
 import { recordScenario } from './record';
 import { runScenario, unknownNames, type Player } from './run';
 
@@ -21,8 +21,9 @@ beforeAll(async () => {
   play = async (opening, steps) => [sandbox.open(opening), ...steps.map((step) => sandbox.step(step))];
 });
 
-const run = (steps: ScenarioStep[]) => runScenario({ title: 't', open: { as: 'mira' }, steps }, form, { tables: [] }, cast, play);
-const missesOf = async (steps: ScenarioStep[]) => (await run(steps)).misses.map(({ step, says }) => [step, says]);
+/** Steps as they stand in a file: read by the schema. */
+const run = (steps: object[]) => runScenario(ScenarioSchema.parse({ title: 't', open: { as: 'mira' }, steps }), form, { tables: [] }, cast, play);
+const missesOf = async (steps: object[]) => (await run(steps)).misses.map(({ step, says }) => [step, says]);
 
 describe('a scenario', () => {
   test('passes when all is as expected', async () => {

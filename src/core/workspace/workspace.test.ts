@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { readFolder } from '../../workers/files';
 import { schemaFiles } from './schemas';
-import { BrokenWorkspace, faultInWords, readWorkspace } from './workspace';
+import { type BrokenWorkspace, faultInWords, readWorkspace } from './workspace';
 import { writeWorkspace } from './write';
 
 const demo = () => new Map(readFolder('demo'));

@@ -21,7 +21,11 @@ export function Bench({ material }: { material: BenchMaterial }) {
   const [bench] = useState(() => createBench(material));
   useEffect(() => {
     void bench.start();
-    return bench.stop;
+    addEventListener('pagehide', bench.flush);
+    return () => {
+      removeEventListener('pagehide', bench.flush);
+      bench.stop();
+    };
   }, [bench]);
   return <Layout bench={bench} />;
 }

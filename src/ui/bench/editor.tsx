@@ -184,7 +184,7 @@ export default function Editor(props: EditorProps) {
           linter(() => asDiagnostics(latest.current.diagnoses, latest.current.text), { delay: 60_000 }),
           lintGutter(),
           look,
-          EditorView.contentAttributes.of({ 'aria-label': `Script ${latest.current.name}` }),
+          EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': `Script ${latest.current.name}` }),
           keymap.of([...defaultKeymap, ...historyKeymap, ...searchKeymap, indentWithTab]),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) latest.current.onEdit(update.state.doc.toString());

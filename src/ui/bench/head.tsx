@@ -12,6 +12,8 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   const state = useStore(bench.store);
   const { material, open, scenarios, results } = state;
   const [dialog, setDialog] = useState<'scenarios' | 'keep' | null>(null);
+  // Before the form is open there is nothing to open otherwise.
+  const opening = state.answers.length === 0;
   const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
   const failed = scenarios.filter(({ name }) => results[name]?.passed === false).length;
   return (
@@ -20,6 +22,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <span>as</span>
         <Select
           aria-label="Which record"
+          disabled={opening}
           value={open.record ?? ''}
           options={[{ key: '', label: 'new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` }))]}
           onChange={(event) => void bench.reopen({ ...open, record: event.target.value === '' ? null : event.target.value })}
@@ -27,6 +30,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <span>by</span>
         <Select
           aria-label="As whom"
+          disabled={opening}
           value={open.as}
           options={material.people.map((person) => ({ key: person.key, label: person.name }))}
           title={material.roles.find(({ key }) => key === material.people.find((person) => person.key === open.as)?.role)?.label}
@@ -35,6 +39,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <chakra.input
           type="date"
           aria-label="On which day"
+          disabled={opening}
           bg="sheet"
           borderWidth="1px"
           borderColor="line"
@@ -47,7 +52,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
             if (event.target.value !== '') void bench.reopen({ ...open, clock: `${event.target.value}T09:00:00Z` });
           }}
         />
-        <Button onClick={() => void bench.reopen()} title="Open the form anew, without the steps done so far (Alt+R)">
+        <Button disabled={opening} onClick={() => void bench.reopen()} title="Open the form anew, without the steps done so far (Alt+R)">
           Start again
         </Button>
       </Flex>
@@ -57,7 +62,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
       <Button disabled={state.steps.length === 0} onClick={() => setDialog('keep')}>
         Keep as scenario
       </Button>
-      <Button look="go" onClick={() => void bench.makeRelease()}>
+      <Button look="go" disabled={opening} onClick={() => void bench.makeRelease()}>
         Make release {(state.release ?? 0) + 1}
       </Button>
       <Dialog.Root open={dialog !== null} onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)} size="lg">

@@ -133,7 +133,18 @@ export function createBench(material: BenchMaterial) {
     for (const { name } of get().behaviours) change(name, { diagnoses: await language.diagnose(name) });
   }
 
+  /** Saves what waits to be saved, without waiting for the answer: the page is being left. */
+  function flush(): void {
+    for (const { name, saving } of get().behaviours) {
+      if (saving.state === 'waiting' || saving.state === 'unsaved') {
+        clearTimeout(saveTimers.get(name));
+        void save(name);
+      }
+    }
+  }
+
   function stop(): void {
+    flush();
     language?.close();
     live?.close();
     proving?.close();
@@ -314,6 +325,7 @@ export function createBench(material: BenchMaterial) {
     store,
     start,
     stop,
+    flush,
     edit,
     settleConflict,
     addBehaviour,

@@ -103,7 +103,7 @@ function Consequences(props: TapePaneProps) {
 
 function Branch({ of, entry, depth, behaviour, ...props }: TapePaneProps & { of: Tape; entry: Entry; depth: number; behaviour: string | null }) {
   const children = of.childrenOf(entry).filter((child) => depth > 0 || child.type !== 'event' || of.childrenOf(child).length > 0 || child.event === 'load' || child.part !== null);
-  const [open, setOpen] = useState(depth < 3);
+  const [open, setOpen] = useState(true);
   const inside = entry.type === 'run' ? entry.behaviour : entry.type === 'error' ? entry.failure.behaviour : behaviour;
   const line = entry.type === 'effect' || entry.type === 'run' || entry.type === 'log' || entry.type === 'message' ? entry.line : entry.type === 'error' ? entry.failure.line : null;
   const bad = entry.type === 'error' || entry.type === 'refused' || (entry.type === 'run' && entry.outcome === 'failed');
