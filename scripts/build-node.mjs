@@ -1,5 +1,6 @@
 // Bundles what runs in Node.js outside Next: the command line and the thread that sandboxes run in.
 import { build } from 'esbuild';
+import { chmodSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -11,3 +12,4 @@ await build({ ...common, entryPoints: { 'engine.thread': 'src/workers/engine.thr
 await build({ ...common, entryPoints: { tavro: 'src/cli/main.ts' }, splitting: true, chunkNames: 'cli/[name]-[hash]', external: ['typescript-classic'], banner: { js: common.banner.js } });
 await build({ ...common, entryPoints: { prepare: 'src/server/prepare.ts' }, external: ['pg-native'] });
 await build({ ...common, entryPoints: { schemas: 'src/cli/schemas.ts' } });
+chmodSync(join(root, 'dist/tavro.mjs'), 0o755);

@@ -1,3 +1,4 @@
+#!/usr/bin/env node
 /**
  * `tavro`: the command line. Reads a workspace folder, runs it in the same sandbox as everything else, needs no
  * database and no browser. Exit codes: 0 all well, 1 an expectation failed or a fault was found, 2 the call or the

@@ -15,7 +15,7 @@ import { engineInThread } from '../workers/engine-in-thread';
 import { database } from './database';
 import { newestRelease, releaseById, type Release } from './releases';
 import * as schema from './schema';
-import { readRecord, type StoredRecord } from './store';
+import { readHead, readRecord, type StoredRecord } from './store';
 
 /** How many steps one filling-in may take. */
 const MOST_STEPS = 5000;
@@ -194,7 +194,9 @@ async function save(form: string, filling: Filling, outcome: SubmitOutcome, pers
     if ((now?.revision ?? null) !== expected) {
       const theirs = await readRecord(form, id);
       if (theirs === null) return refused('The record has been removed meanwhile.', 404);
-      return { status: 409, kind: 'conflict', says: `${theirs.savedBy} saved this record meanwhile. Nothing of yours is saved yet.`, theirs, mine: outcome.values };
+      const { people } = await readHead();
+      const who = people.find(({ key }) => key === theirs.savedBy)?.name ?? theirs.savedBy;
+      return { status: 409, kind: 'conflict', says: `${who} saved this record meanwhile. Nothing of yours is saved yet.`, theirs, mine: outcome.values };
     }
     const revision = (now?.revision ?? 0) + 1;
     if (now === undefined) await tx.insert(schema.record).values({ form, id, revision, ...row });

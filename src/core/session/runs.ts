@@ -97,7 +97,7 @@ export class Runs {
 
   /** What a script sees of an aspect. A rule's reads are what it depends on. */
   read(aspect: Aspect): Value {
-    const run = this.#demand(`${aspect.part.name}.${aspect.name} was read`);
+    const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was read`);
     if (run.tie.sort === 'handler') return aspect.current;
     const own = run.said.get(aspect);
     if (own !== undefined) return own.value;
@@ -108,7 +108,7 @@ export class Runs {
 
   /** What a script says of an aspect; undefined takes back what it said. */
   say(aspect: Aspect, offered: unknown): void {
-    const run = this.#demand(`${aspect.part.name}.${aspect.name} was written`);
+    const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was written`);
     const { line } = this;
     if (aspect.name === 'value') {
       const value = this.#acceptValue(aspect.part, offered);

@@ -30,6 +30,9 @@ export function Bench({ material }: { material: BenchMaterial }) {
   return <Layout bench={bench} />;
 }
 
+/** A hidden overflow can still be scrolled by focus or by the editor, which would shift a whole pane; a clipped one cannot. */
+const CLIP = { overflow: 'clip !important' };
+
 const SIZES = 'tavro.bench.sizes';
 
 function readSizes(): { columns: number[]; rows: number[] } {
@@ -94,10 +97,10 @@ function Layout({ bench }: { bench: BenchStore }) {
         </Flex>
       )}
       {sizes !== null && (
-        <Splitter.Root unstyled as="main" orientation="vertical" flex="1" minH={0} panels={[{ id: 'work', minSize: 30 }, { id: 'tape', minSize: 12 }]} defaultSize={sizes.rows} onResizeEnd={({ size }) => keepSizes({ rows: size })}>
-          <Splitter.Panel id="work" minH={0}>
-            <Splitter.Root unstyled orientation="horizontal" height="100%" panels={[{ id: 'outline', minSize: 10 }, { id: 'code', minSize: 20 }, { id: 'form', minSize: 22 }]} defaultSize={sizes.columns} onResizeEnd={({ size }) => keepSizes({ columns: size })}>
-              <Splitter.Panel id="outline" minW={0} as="nav" aria-label="Outline">
+        <Splitter.Root unstyled css={CLIP} as="main" orientation="vertical" flex="1" minH={0} panels={[{ id: 'work', minSize: 30 }, { id: 'tape', minSize: 12 }]} defaultSize={sizes.rows} onResizeEnd={({ size }) => keepSizes({ rows: size })}>
+          <Splitter.Panel css={CLIP} id="work" minH={0}>
+            <Splitter.Root unstyled css={CLIP} orientation="horizontal" height="100%" panels={[{ id: 'outline', minSize: 10 }, { id: 'code', minSize: 20 }, { id: 'form', minSize: 22 }]} defaultSize={sizes.columns} onResizeEnd={({ size }) => keepSizes({ columns: size })}>
+              <Splitter.Panel css={CLIP} id="outline" minW={0} as="nav" aria-label="Outline">
                 <Outline
                   form={material.form}
                   seen={seen}
@@ -112,15 +115,15 @@ function Layout({ bench }: { bench: BenchStore }) {
                 />
               </Splitter.Panel>
               <Handle id="outline:code" label="Width of the outline" />
-              <Splitter.Panel id="code" minW={0} as="section" aria-label="Code">
+              <Splitter.Panel css={CLIP} id="code" minW={0} as="section" aria-label="Code">
                 <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
                   <Tabs behaviours={behaviours} active={active} onChoose={bench.choose} />
                   {behaviour === undefined ? <Box p="14px">This form has no behaviour yet. Add one in the outline.</Box> : <Code bench={bench} behaviour={behaviour} notes={notes} goTo={state.goTo?.behaviour === active ? state.goTo : null} />}
                 </Flex>
               </Splitter.Panel>
               <Handle id="code:form" label="Width of the live form" />
-              <Splitter.Panel id="form" minW={0} as="section" aria-label="Live form">
-                <Flex direction="column" height="100%" width="100%" overflowY="auto" px="12px" py="10px" gap="8px">
+              <Splitter.Panel css={CLIP} id="form" minW={0} as="section" aria-label="Live form">
+                <Flex direction="column" height="100%" width="100%" overflowY="auto" position="relative" px="12px" py="10px" gap="8px">
                   <Flex gap="14px" color="soft" fontSize="13px" flexWrap="wrap" align="center">
                     <span>
                       <chakra.b color="ink" fontWeight={620}>
@@ -175,7 +178,7 @@ function Layout({ bench }: { bench: BenchStore }) {
             </Splitter.Root>
           </Splitter.Panel>
           <Handle id="work:tape" label="Height of the tape" flat />
-          <Splitter.Panel id="tape" minH={0} as="section" aria-label="Tape">
+          <Splitter.Panel css={CLIP} id="tape" minH={0} as="section" aria-label="Tape">
             <Box width="100%" height="100%" minH={0}>
               <TapePane
                 steps={steps}

@@ -153,7 +153,7 @@ function BehaviourRow({ behaviour, place, ...props }: OutlineProps & { behaviour
       <Box minW={0}>
         <Box fontWeight={on ? 640 : 400}>{title}</Box>
         <Box color={failing ? 'bad' : 'soft'} fontSize="12px" lineHeight="15px">
-          {failing ? '× failed' : steers.size === 0 ? 'steers nothing yet' : steers.size <= 2 ? `steers ${[...steers].join(', ')}` : `steers ${steers.size} parts`}
+          {failing ? '× failed' : steers.size === 0 ? 'steers nothing yet' : steers.size === 1 ? `steers ${[...steers][0]}` : `steers ${steers.size} parts`}
           {runs.length > 0 && ` · ran ${runs.length === 1 ? 'once' : `${runs.length} times`}`}
           {saving}
         </Box>

@@ -48,6 +48,7 @@ export function Fill(props: FillProps) {
   const [listens, setListens] = useState({ input: [] as string[], focus: [] as string[], blur: [] as string[] });
   const [outcome, setOutcome] = useState<Outcome>({ kind: 'filling' });
   const sheet = useRef<HTMLDivElement>(null);
+  const notices = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
     const made = engineInWorker();
@@ -63,6 +64,13 @@ export function Fill(props: FillProps) {
     void open();
     return () => made.close();
   }, [material, opening]);
+
+  // What the server says stands above the form, while the button that was pressed is below it.
+  useEffect(() => {
+    if (outcome.kind === 'filling' || outcome.kind === 'sending') return;
+    notices.current?.focus({ preventScroll: true });
+    scrollTo({ top: 0 });
+  }, [outcome]);
 
   const isOpen = outcome.kind === 'filling' || outcome.kind === 'refused';
 
@@ -136,7 +144,7 @@ export function Fill(props: FillProps) {
           </Box>
         ) : (
           <>
-            <Flex direction="column" gap="6px" mb="8px">
+            <Flex ref={notices} tabIndex={-1} direction="column" gap="6px" mb="8px">
               {outcome.kind === 'refused' && <Notice tone="error">{outcome.says} What you entered is still here.</Notice>}
               {outcome.kind === 'sending' && <Notice tone="info">Saving…</Notice>}
               {outcome.kind === 'differs' && (

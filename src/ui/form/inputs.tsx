@@ -3,6 +3,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useEffect, useState, type KeyboardEvent } from 'react';
 import type { Field, Option } from '@/core/form/definition';
+import { round } from '@/core/form/round';
 import type { Value } from '@/core/form/value';
 
 export interface InputProps {
@@ -58,7 +59,7 @@ interface Typing {
 const asText: Typing = { show: (value) => (value === null ? '' : String(value)), read: (text) => ({ ok: true, value: text === '' ? null : text }) };
 
 const asNumber = (decimals: number | undefined): Typing => ({
-  show: (value) => (typeof value !== 'number' ? '' : decimals === undefined || !Number.isInteger(value * 10 ** decimals) ? String(value) : value.toFixed(decimals)),
+  show: (value) => (typeof value !== 'number' ? '' : decimals === undefined || round(value, decimals) !== value ? String(value) : value.toFixed(decimals)),
   read: (text) => {
     if (text.trim() === '') return { ok: true, value: null };
     const number = Number(text.trim().replace(',', '.'));

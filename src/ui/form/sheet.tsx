@@ -39,7 +39,7 @@ export function FormSheet(props: SheetProps) {
   const page = form.pages.find((p) => p.name === seen.page);
   const shownPages = form.pages.filter((p) => seen.parts[p.name]?.onScreen);
   return (
-    <Box ref={root} bg="sheet" borderWidth="1px" borderColor="line" borderRadius="3px" px="18px" py="14px" pl={props.margin ? 0 : '18px'} tabIndex={-1}>
+    <Box ref={root} position="relative" bg="sheet" borderWidth="1px" borderColor="line" borderRadius="3px" px="18px" py="14px" pl={props.margin ? 0 : '18px'} tabIndex={-1}>
       <Row {...props}>
         <chakra.h2 fontSize="17px" fontWeight={640} lineHeight="24px">
           {form.title}

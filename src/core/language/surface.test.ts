@@ -1,0 +1,39 @@
+/** The typings describe what the session makes, no more and no less. */
+import { expect, test } from 'vitest';
+import { berths, button, choice, date, formWith, money, number, page, reference, section, text, yesNo } from '../../../tests/support/forms';
+import { direct } from '../../../tests/support/hosts';
+import { libs } from './generated/libs';
+import { FormLanguage } from './service';
+import { typingsOf } from './typings';
+
+const fields = [text('note'), number('length'), money('dues'), date('arrival'), yesNo('power'), choice('pilot', ['own']), reference('berth', 'berths')];
+const form = { ...formWith([]), pages: [page('main', [section('stay', fields)])], buttons: [button('go')] };
+const setting = { form, tables: [berths] };
+
+const language = new FormLanguage(libs);
+language.setTypings(typingsOf({ ...setting, roles: [{ key: 'clerk', label: 'Clerk' }] }));
+
+function typed(expression: string): string[] {
+  const source = `on.load(() => { ${expression}.`;
+  language.put({ name: 'x.ts', text: source });
+  return language.complete('x.ts', source.length).map(({ label }) => label).sort();
+}
+
+function made(expression: string): string[] {
+  const { opened } = direct({ ...setting, scripts: { a: `on.load(() => log(Object.keys(${expression})));` } });
+  return (opened.log[0]!.values[0] as string[]).toSorted();
+}
+
+test('each field has what its typing says, and together the typings say all a field has', () => {
+  const all = new Set<string>();
+  for (const { name } of fields) {
+    const names = typed(`fields.${name}`);
+    expect(names.filter((member) => !made(`fields.${name}`).includes(member))).toEqual([]);
+    for (const member of names) all.add(member);
+  }
+  expect([...all].sort()).toEqual(made('fields.note'));
+});
+
+test.each(['sections.stay', 'pages.main', 'buttons.go', 'form', 'on', 'tables.berths', 'fields', 'sections', 'pages', 'buttons', 'tables'])('%s is the same typed and made', (expression) => {
+  expect(made(expression)).toEqual(typed(expression));
+});
