@@ -1,4 +1,4 @@
-/** Paper and ink: the tokens of docs/look.md as a Chakra system, light and dark. */
+/** Paper and ink: the colours and typefaces of the app as a Chakra system, light and dark. */
 import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
 
 const pair = (base: string, dark: string) => ({ value: { base, _dark: dark } });

@@ -144,6 +144,20 @@ test('the tape can be looked back through, and the form is as it was then', asyn
   await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
 });
 
+test('every action has a name in the command list', async ({ page }) => {
+  await openBench(page);
+  await page.selectOption('#field-pilot_choice', 'own');
+  await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
+  await page.keyboard.press('Alt+k');
+  await page.keyboard.type('open dues');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('tab', { name: 'Dues', selected: true })).toBeVisible();
+  await page.keyboard.press('Alt+k');
+  await page.keyboard.type('undo');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Live form after step 0 of 0')).toBeVisible();
+});
+
 test('opened as somebody else and with a record, the form is as they meet it', async ({ page }) => {
   await openBench(page);
   await expect(page.locator('#field-dues_accepted')).toBeDisabled();

@@ -59,9 +59,7 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
       Object.defineProperty(target, name, {
         enumerable: true,
         get,
-        set: writable.includes(name)
-          ? (offered: unknown) => runs.say(part.aspects[name]!, offered)
-          : () => fault(words.readOnly(part.name, name)),
+        set: writable.includes(name) ? writer(part.aspects[name]!) : () => fault(words.readOnly(part.name, name)),
       });
     }
     reads.set(target, `${part.sort}s.${part.name}`);
@@ -69,6 +67,9 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
     faces.set(part, target);
     return Object.freeze(target);
   }
+
+  const writer = (aspect: Aspect) => (offered: unknown) => runs.say(aspect, offered);
+  const reader = (aspect: Aspect) => () => runs.read(aspect);
 
   /** Stands behind a face and answers whatever the face does not have. */
   function unknownAspects(of: string, known: readonly string[]): object {
@@ -79,7 +80,7 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
   }
 
   function nested(part: Part): Record<string, () => unknown> {
-    const read = (name: string) => () => runs.read(part.aspects[name]!);
+    const read = (name: string) => reader(part.aspects[name]!);
     return {
       shown: read('shown'),
       locked: read('locked'),
@@ -92,7 +93,7 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
   function fieldFace(part: Part): object {
     const { field } = part;
     const aspect = (name: string): Aspect => part.aspects[name]!;
-    const value = () => runs.read(aspect('value'));
+    const value = reader(aspect('value'));
     const isKey = field.kind === 'choice' || field.kind === 'reference';
     return face(
       part,
@@ -104,7 +105,7 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
         empty: () => value() === null,
         orphan: () => (value(), state.orphans.has(part)),
         label: () => field.label,
-        required: () => runs.read(aspect('required')),
+        required: reader(aspect('required')),
         options: () => state.optionsOf(part, runs.read(aspect('options'))) ?? Object.freeze([]),
         optionLabel: () => {
           const key = value();
@@ -116,8 +117,8 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
           const key = value();
           return field.kind === 'reference' && key !== null ? state.table(field.table).find(String(key)) : null;
         },
-        hint: () => runs.read(aspect('hint')),
-        problem: () => runs.read(aspect('problem')),
+        hint: reader(aspect('hint')),
+        problem: reader(aspect('problem')),
       },
       ['value', 'shown', 'locked', 'required', 'options', 'hint', 'problem'],
     );
@@ -286,12 +287,11 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
 
   function eventFor(event: Event): object {
     const { extra } = event;
-    const stop = extra?.stop as ((says: string, part: Part | null) => void) | undefined;
+    const basic = { part: event.part === null ? null : faces.get(event.part)!, value: event.value, previous: event.previous, by: event.by };
+    if (extra === undefined) return Object.freeze(basic);
+    const stop = extra.stop as ((says: string, part: Part | null) => void) | undefined;
     return Object.freeze({
-      part: event.part === null ? null : faces.get(event.part)!,
-      value: event.value,
-      previous: event.previous,
-      by: event.by,
+      ...basic,
       ...extra,
       ...(stop === undefined
         ? {}

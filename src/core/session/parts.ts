@@ -76,17 +76,27 @@ export interface RunRecord {
   before: RunRecord | null;
 }
 
+/** Counted up whenever a part is shown, hidden, locked or unlocked. One for all parts of a form. */
+export interface Nesting {
+  version: number;
+}
+
 export class Part {
   readonly sort: PartSort;
   readonly name: string;
   readonly definition: Form | Page | Section | Field | Button;
   readonly parent: Part | null;
   readonly children: Part[] = [];
+  readonly #nesting: Nesting;
+  #lookedAt = -1;
+  #onScreen = true;
+  #editable = true;
   readonly aspects: Record<string, Aspect> = Object.create(null);
   /** The state last told to the outside, so that only differences are told. */
   told: Partial<PartState> = {};
 
-  constructor(sort: PartSort, name: string, definition: Part['definition'], parent: Part | null) {
+  constructor(sort: PartSort, name: string, definition: Part['definition'], parent: Part | null, nesting: Nesting) {
+    this.#nesting = nesting;
     this.sort = sort;
     this.name = name;
     this.definition = definition;
@@ -100,11 +110,21 @@ export class Part {
   }
 
   get onScreen(): boolean {
-    return this.aspects.shown?.current !== false && (this.parent === null || this.parent.onScreen);
+    if (this.#lookedAt !== this.#nesting.version) this.#look();
+    return this.#onScreen;
   }
 
   get editable(): boolean {
-    return this.aspects.locked?.current !== true && (this.parent === null || this.parent.editable);
+    if (this.#lookedAt !== this.#nesting.version) this.#look();
+    return this.#editable;
+  }
+
+  /** Asked many times a step and changed seldom, so both are kept until something is shown, hidden or locked. */
+  #look(): void {
+    const { parent, aspects } = this;
+    this.#onScreen = aspects.shown?.current !== false && (parent === null || parent.onScreen);
+    this.#editable = aspects.locked?.current !== true && (parent === null || parent.editable);
+    this.#lookedAt = this.#nesting.version;
   }
 
   /** How people know it. */
@@ -132,6 +152,7 @@ function basesOf(sort: PartSort, definition: Part['definition']): Record<string,
 
 /** The parts of a form by name; `@form` is the form itself. */
 export interface Parts {
+  nesting: Nesting;
   form: Part;
   byName: Map<string, Part>;
   pages: Part[];
@@ -141,12 +162,13 @@ export interface Parts {
 export const FORM = '@form';
 
 export function partsOf(form: Form): Parts {
-  const root = new Part('form', FORM, form, null);
+  const nesting: Nesting = { version: 0 };
+  const root = new Part('form', FORM, form, null, nesting);
   const byName = new Map<string, Part>([[FORM, root]]);
   const pages: Part[] = [];
   const fields: Part[] = [];
   const add = (sort: PartSort, definition: Page | Section | Field | Button, parent: Part): Part => {
-    const part = new Part(sort, definition.name, definition, parent);
+    const part = new Part(sort, definition.name, definition, parent, nesting);
     byName.set(part.name, part);
     return part;
   };
@@ -161,5 +183,5 @@ export function partsOf(form: Form): Parts {
   for (const button of form.buttons ?? []) {
     add('button', button, button.section === undefined ? root : byName.get(button.section)!);
   }
-  return { form: root, byName, pages, fields };
+  return { nesting, form: root, byName, pages, fields };
 }

@@ -381,6 +381,7 @@ export class Runs {
   }
 
   #openEntry(tie: Handler | Rule, title: string, cause: number | null): (RunEntry & Entry) | null {
+    if (!this.#tape.on) return null;
     return this.#tape.add(cause, {
       type: 'run',
       sort: tie.sort,

@@ -318,10 +318,12 @@ export class Session {
       if (equal(previous, value)) return;
       this.#state.setValue(aspect, value, null);
       this.#settling.entered(aspect, value);
-      const effect = this.#tape.add(cause, {
-        type: 'effect', part: part.name, sort: 'field', aspect: 'value',
-        from: forTape(previous), to: forTape(value), by: 'person', line: null,
-      });
+      const effect = !this.#tape.on
+        ? null
+        : this.#tape.add(cause, {
+            type: 'effect', part: part.name, sort: 'field', aspect: 'value',
+            from: forTape(previous), to: forTape(value), by: 'person', line: null,
+          });
       this.#settling.unshift(changeEvent({ part, value, previous, cause: effect?.n ?? cause }, 'person', null));
     });
   }

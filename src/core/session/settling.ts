@@ -158,18 +158,15 @@ export class Settling {
     const handlers = this.handlers.get(keyOf(event.type, event.part));
     const quiet = event.type === 'focus' || event.type === 'blur' || event.type === 'input';
     if (handlers === undefined && (quiet || !this.#tape.on)) return;
-    const entry = this.#tape.add(event.cause, {
-      type: 'event',
-      event: event.type,
-      part: event.part?.name ?? null,
-      value: event.value,
-      previous: event.previous,
-      by: event.by,
-    });
+    const { part, type } = event;
+    const name = part === null ? null : part.name;
+    const entry = !this.#tape.on
+      ? null
+      : this.#tape.add(event.cause, { type: 'event', event: type, part: name, value: event.value, previous: event.previous, by: event.by });
     for (const handler of handlers ?? []) {
-      this.#count(handler, event.part?.name ?? null, event.from);
-      const title = event.part === null ? event.type : `${event.type} of ${event.part.name}`;
-      const result = this.#runs.run(handler, this.#eventFor(event, handler), title, event.part?.name ?? null, event.from, entry?.n ?? null);
+      this.#count(handler, name, event.from);
+      const title = name === null ? type : `${type} of ${name}`;
+      const result = this.#runs.run(handler, this.#eventFor(event, handler), title, name, event.from, entry?.n ?? null);
       this.#after(handler, result);
       if (result.failure !== null && (event.type === 'submit' || event.type === 'pageChange')) {
         (event.extra as { stop?: (says: string, part: Part | null) => void }).stop?.(`${handler.behaviour.title} failed, line ${result.failure.line}.`, null);

@@ -148,7 +148,9 @@ export class State {
 
   #stir(aspect: Aspect): void {
     for (const rule of aspect.readers) this.stirred.add(rule);
-    this.#touchWithin(aspect.part, aspect.name === 'shown' || aspect.name === 'locked');
+    const nests = aspect.name === 'shown' || aspect.name === 'locked';
+    if (nests) this.parts.nesting.version++;
+    this.#touchWithin(aspect.part, nests);
   }
 
   #touchWithin(part: Part, nests: boolean): void {

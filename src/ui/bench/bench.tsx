@@ -58,7 +58,6 @@ function Layout({ bench }: { bench: BenchStore }) {
   const [sizes, setSizes] = useState<{ columns: number[]; rows: number[] } | null>(null);
   // Sizes are known only in the browser.
   useEffect(() => setSizes(readSizes()), []);
-  useShortcuts(bench);
 
   const seen = useMemo(() => seenAt(answers, at), [answers, at]);
   const tape = useMemo(() => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)), [answers, at]);
@@ -212,23 +211,6 @@ function Handle({ id, label, flat = false }: { id: `${string}:${string}`; label:
       <Box position="absolute" bg="line" {...hairline} />
     </Splitter.ResizeTrigger>
   );
-}
-
-function useShortcuts(bench: BenchStore): void {
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (!event.altKey || event.ctrlKey || event.metaKey) return;
-      const { at, names } = bench.store.getState();
-      if (event.key === 'ArrowLeft') bench.lookAt(at - 1);
-      else if (event.key === 'ArrowRight') bench.lookAt(at + 1);
-      else if (event.key.toLowerCase() === 'n') bench.showNames(!names);
-      else if (event.key.toLowerCase() === 'r') void bench.reopen();
-      else return;
-      event.preventDefault();
-    };
-    addEventListener('keydown', press);
-    return () => removeEventListener('keydown', press);
-  }, [bench]);
 }
 
 function Tabs({ behaviours, active, onChoose }: { behaviours: readonly Behaviour[]; active: string; onChoose: (name: string) => void }) {

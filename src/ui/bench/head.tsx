@@ -6,12 +6,14 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/definition';
 import { Button, Mono, Notice, PageHead, Select } from '../kit';
+import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';
 import type { BenchStore } from './store';
 
 export function BenchHead({ bench }: { bench: BenchStore }) {
   const state = useStore(bench.store);
   const { material, open, scenarios, results } = state;
-  const [dialog, setDialog] = useState<'scenarios' | 'keep' | null>(null);
+  const [dialog, setDialog] = useState<BenchDialog | null>(null);
+  useCommandKeys(bench, setDialog);
   // Before the form is open there is nothing to open otherwise.
   const opening = state.answers.length === 0;
   const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
@@ -65,12 +67,16 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
       <Button look="go" disabled={opening} onClick={() => void bench.makeRelease()}>
         Make release {(state.release ?? 0) + 1}
       </Button>
+      <Button onClick={() => setDialog('commands')} aria-label="Commands" title="All commands (Alt+K)" px="7px">
+        <span aria-hidden>≡</span>
+      </Button>
       <Dialog.Root open={dialog !== null} onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)} size="lg">
         <Portal>
           <Dialog.Backdrop />
           <Dialog.Positioner>
             <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
               {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
+              {dialog === 'commands' && <CommandList commands={commandsOf(bench, setDialog)} onDone={() => setDialog(null)} />}
               {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}
             </Dialog.Content>
           </Dialog.Positioner>

@@ -170,7 +170,8 @@ export function createBench(material: BenchMaterial) {
     set({ busy: true });
     await live!.load(engineMaterial());
     const answers = await live!.play(openingOf(open, cast()), steps);
-    if (get().steps !== steps || get().open !== open) return;
+    // A step done meanwhile was answered by the former scripts; all is done once more with it.
+    if (get().steps !== steps || get().open !== open) return replay();
     set({
       answers,
       at: Math.min(get().at, steps.length),
@@ -257,6 +258,7 @@ export function createBench(material: BenchMaterial) {
 
   /** Takes the last step back by doing the others again. */
   async function undo(): Promise<void> {
+    if (get().steps.length === 0) return;
     const steps = get().steps.slice(0, -1);
     set({ steps, at: steps.length, answers: get().answers.slice(0, steps.length + 1) });
     await replay();

@@ -72,6 +72,11 @@ export function Fill(props: FillProps) {
     scrollTo({ top: 0 });
   }, [outcome]);
 
+  // After a failed check the first field that has to be mended gets the focus.
+  useEffect(() => {
+    if (answer?.submit?.saved === false) sheet.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+  }, [answer]);
+
   const isOpen = outcome.kind === 'filling' || outcome.kind === 'refused';
 
   async function step(done: Step): Promise<void> {
@@ -82,7 +87,6 @@ export function Fill(props: FillProps) {
     setSeen((before) => seenAfter(before, result));
     setAnswer(result);
     if (result.submit?.saved === true) await send(result.submit.values, undefined);
-    else if (result.submit !== null) showFirstFault(sheet.current);
   }
 
   async function send(shown: Values, overRevision: number | undefined): Promise<void> {
@@ -235,9 +239,4 @@ function Comparison({ head, rows }: { head: readonly string[]; rows: readonly (r
       </tbody>
     </chakra.table>
   );
-}
-
-/** After a failed check the first field that has to be mended gets the focus. */
-function showFirstFault(sheet: HTMLElement | null): void {
-  requestAnimationFrame(() => sheet?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus());
 }

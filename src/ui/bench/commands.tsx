@@ -1,0 +1,109 @@
+'use client';
+/** Everything that can be done on the bench, with its name and keys: one table for the keyboard and for the command list. */
+import { Box, chakra, Dialog } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { readHeader } from '@/core/language/header';
+import { Mono } from '../kit';
+import type { BenchStore } from './store';
+
+export interface Command {
+  name: string;
+  /** Together with Alt; as `KeyboardEvent.key` says it. */
+  key?: string;
+  run: () => void;
+}
+
+export type BenchDialog = 'scenarios' | 'keep' | 'commands';
+
+export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => void): Command[] {
+  const state = () => bench.store.getState();
+  return [
+    { name: 'Look at the step before', key: 'ArrowLeft', run: () => bench.lookAt(state().at - 1) },
+    { name: 'Look at the step after', key: 'ArrowRight', run: () => bench.lookAt(state().at + 1) },
+    { name: 'Undo the last step', key: 'u', run: () => void bench.undo() },
+    { name: 'Start again', key: 'r', run: () => void bench.reopen() },
+    { name: 'Submit the form', key: 'Enter', run: () => void bench.step({ submit: true }) },
+    { name: 'Show or hide technical names', key: 'n', run: () => bench.showNames(!state().names) },
+    { name: 'Scenarios', key: 's', run: () => show('scenarios') },
+    { name: 'Run all scenarios', run: () => void bench.runScenarios() },
+    { name: 'Keep as scenario', key: 'c', run: () => show('keep') },
+    { name: 'Make a release', run: () => void bench.makeRelease() },
+    ...state().behaviours.map((behaviour): Command => ({ name: `Open ${readHeader(behaviour).title}`, run: () => bench.choose(behaviour.name) })),
+    { name: 'Commands', key: 'k', run: () => show('commands') },
+  ];
+}
+
+/** Runs commands by their keys. */
+export function useCommandKeys(bench: BenchStore, show: (dialog: BenchDialog) => void): void {
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
+      const command = commandsOf(bench, show).find(({ key }) => key === event.key || key === event.key.toLowerCase());
+      if (command === undefined) return;
+      event.preventDefault();
+      command.run();
+    };
+    addEventListener('keydown', press);
+    return () => removeEventListener('keydown', press);
+  }, [bench, show]);
+}
+
+const KEY_NAMES: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→', Enter: 'Enter' };
+
+export function CommandList({ commands, onDone }: { commands: readonly Command[]; onDone: () => void }) {
+  const [wanted, setWanted] = useState('');
+  const [at, setAt] = useState(0);
+  const found = commands.filter(({ name }) => name.toLowerCase().includes(wanted.toLowerCase()));
+  const run = (command: Command | undefined) => {
+    if (command === undefined) return;
+    onDone();
+    command.run();
+  };
+  return (
+    <Box p="12px">
+      <Dialog.Title fontSize="15px">Commands</Dialog.Title>
+      <chakra.input
+        autoFocus
+        role="combobox"
+        aria-expanded
+        aria-controls="commands"
+        aria-activedescendant={found[at] === undefined ? undefined : `command-${at}`}
+        aria-label="Find a command"
+        placeholder="Find a command"
+        width="100%"
+        mt="6px"
+        bg="field"
+        borderWidth="1px"
+        borderColor="edge"
+        borderRadius="4px"
+        px="9px"
+        py="3px"
+        value={wanted}
+        onChange={(event) => {
+          setWanted(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown') setAt(Math.min(at + 1, found.length - 1));
+          else if (event.key === 'ArrowUp') setAt(Math.max(at - 1, 0));
+          else if (event.key === 'Enter') run(found[at]);
+          else return;
+          event.preventDefault();
+        }}
+      />
+      <Box id="commands" role="listbox" aria-label="Commands" mt="6px" maxH="320px" overflowY="auto">
+        {found.map((command, i) => (
+          <Box key={command.name} id={`command-${i}`} role="option" aria-selected={i === at} display="flex" justifyContent="space-between" px="9px" py="3px" cursor="pointer" bg={i === at ? 'actGround' : undefined} _hover={{ bg: 'actGround' }} onClick={() => run(command)}>
+            <span>{command.name}</span>
+            {command.key !== undefined && <Mono color="soft">Alt+{KEY_NAMES[command.key] ?? command.key.toUpperCase()}</Mono>}
+          </Box>
+        ))}
+        {found.length === 0 && (
+          <Box px="9px" py="3px" color="soft">
+            No command is called that.
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+}
