@@ -4,6 +4,10 @@ import { Box, chakra, Flex, Splitter } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
+import { fieldsOf } from '@/core/form/definition';
+import { textOf } from '@/core/form/kinds';
+import { indexTable } from '@/core/form/table-index';
+import type { Value } from '@/core/form/value';
 import { readHeader } from '@/core/language/header';
 import { linesOf } from '@/core/tape/lines';
 import { standingWords, Tape } from '@/core/tape/tape';
@@ -123,6 +127,8 @@ function Layout({ bench }: { bench: BenchStore }) {
               <Handle id="code:form" label="Width of the live form" />
               <Splitter.Panel css={CLIP} id="form" minW={0} as="section" aria-label="Live form">
                 <Flex direction="column" height="100%" width="100%" overflowY="auto" position="relative" px="12px" py="10px" gap="8px">
+                  {/* What has failed stays in sight however far the form is scrolled. */}
+                  <Flex direction="column" gap="6px" position="sticky" top="-10px" zIndex={2} bg="ground" mx="-12px" px="12px" my="-4px" py="6px" flexShrink={0}>
                   <Flex gap="14px" color="soft" fontSize="13px" flexWrap="wrap" align="center">
                     <span>
                       <chakra.b color="ink" fontWeight={620}>
@@ -138,6 +144,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                     </chakra.button>
                   </Flex>
                   <Failing bench={bench} seen={seen} names={names} behaviours={behaviours} />
+                  </Flex>
                   {at < steps.length && <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>}
                   {answers[at]?.refused != null && <Notice tone="warning">That step was refused: {answers[at].refused}.</Notice>}
                   {answers[at]?.messages.map((message, i) => (
@@ -345,9 +352,12 @@ function Hidden({ material, seen, onAsk }: { material: BenchMaterial; seen: Retu
 
 /** What the margin has room for. */
 function shortWord(aspect: string, to: unknown, part: string, material: BenchMaterial): string {
+  const field = fieldsOf(material.form).find(({ name }) => name === part);
+  if (aspect === 'value' && field !== undefined && to !== null) {
+    return textOf(to as Value, field, { options: null, table: (name) => indexTable(material.tables.find((table) => table.name === name)!) });
+  }
   if (aspect !== 'options') return aspect === 'hint' || aspect === 'problem' ? (to === null ? '' : aspect) : becameInWords(aspect, to);
   if (!Array.isArray(to)) return '';
-  const field = material.form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields)).find((candidate) => candidate.name === part);
   const all = field?.kind === 'reference' ? material.tables.find((table) => table.name === field.table)?.rows.length : field?.kind === 'choice' ? field.options.length : undefined;
   return all === undefined ? `${to.length} options` : `${to.length} of ${all} offered`;
 }

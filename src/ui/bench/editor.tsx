@@ -42,6 +42,7 @@ class EndOfLine extends WidgetType {
     const span = document.createElement('span');
     span.className = this.failed ? 'tv-failed' : 'tv-value';
     span.textContent = this.text;
+    span.title = this.text;
     return span;
   }
 }
@@ -119,8 +120,10 @@ const look = EditorView.theme({
   '.cm-activeLine': { backgroundColor: 'color-mix(in srgb, var(--tavro-colors-act-ground) 45%, transparent)' },
   '.cm-activeLineGutter': { backgroundColor: 'transparent' },
   '.cm-selectionBackground, &.cm-focused > .cm-scroller > .cm-selectionLayer .cm-selectionBackground': { backgroundColor: 'color-mix(in srgb, var(--tavro-colors-act) 22%, transparent)' },
-  '.tv-value': { color: 'var(--tavro-colors-said)', fontSize: '11.5px', marginLeft: '18px', whiteSpace: 'pre' },
-  '.tv-failed': { color: 'var(--tavro-colors-bad)', fontSize: '11.5px', marginLeft: '18px' },
+  // A long note must not widen the code; the whole of it is in its title and on the tape.
+  '.tv-value, .tv-failed': { display: 'inline-block', maxWidth: '44ch', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'pre', verticalAlign: 'bottom', fontSize: '11.5px', marginLeft: '18px' },
+  '.tv-value': { color: 'var(--tavro-colors-said)' },
+  '.tv-failed': { color: 'var(--tavro-colors-bad)' },
   '.tv-failed-line': { backgroundColor: 'var(--tavro-colors-bad-ground)' },
   '.cm-tooltip': { backgroundColor: 'var(--tavro-colors-sheet)', color: 'var(--tavro-colors-ink)', border: '1px solid var(--tavro-colors-line)', borderRadius: '4px', maxWidth: '460px' },
   '.cm-tooltip-autocomplete ul li[aria-selected]': { backgroundColor: 'var(--tavro-colors-act)', color: 'var(--tavro-colors-on-act)' },

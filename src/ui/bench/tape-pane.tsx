@@ -166,7 +166,7 @@ function Why(props: TapePaneProps) {
       {aspects.map((aspect) => (
         <Box key={aspect} mb="6px">
           <Box fontWeight={620}>
-            Why {aspect === 'value' ? 'this value' : aspect}? <chakra.span fontWeight={400}>It is {becameInWords(aspect, state[aspect as keyof PartState] ?? null)}.</chakra.span>
+            Why {becameInWords(aspect, state[aspect as keyof PartState] ?? null)}?
           </Box>
           <Box as="ol" listStyleType="none" pl="12px" ml="3px" borderLeftWidth="1px" borderColor="line">
             {why(tape, asked.part, aspect).map((because, i) => (

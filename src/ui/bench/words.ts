@@ -93,8 +93,10 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
     case 'event':
       return entry.part === null ? entry.event : `${entry.event} of ${names.part(entry.part)}`;
     case 'run': {
-      const what = entry.sort === 'rule' ? `rule “${entry.title}”` : `${names.behaviour(entry.behaviour)} ran on ${entry.title.replace(/ of (\w+)$/, (_, part: string) => ` of ${names.part(part)}`)}`;
-      return entry.outcome === 'failed' ? `${what} failed` : what;
+      const failed = entry.outcome === 'failed';
+      if (entry.sort === 'rule') return `rule “${entry.title}”${failed ? ' failed' : ''}`;
+      const event = entry.title.replace(/ of (\w+)$/, (_, part: string) => ` of ${names.part(part)}`);
+      return `${names.behaviour(entry.behaviour)} ${failed ? 'failed' : 'ran'} on ${event}`;
     }
     case 'effect':
       return effectInWords(entry as EffectEntry, names);
