@@ -111,3 +111,17 @@ export function Select({ options, ...props }: { options: readonly { key: string;
     </chakra.select>
   );
 }
+
+/** A cell of a plain table. */
+export function Cell({ children }: { children: ReactNode }) {
+  return (
+    <chakra.td py="7px" pr="12px" verticalAlign="top" borderBottomWidth="1px" borderColor="line">
+      {children}
+    </chakra.td>
+  );
+}
+
+/** A line to type into, outside of forms. */
+export function Line(props: HTMLChakraProps<'input'>) {
+  return <chakra.input bg="field" borderWidth="1px" borderColor="edge" borderRadius="4px" px="9px" py="3px" {...props} />;
+}

@@ -1,9 +1,9 @@
 'use client';
 /** Everything that can be done on the bench, with its name and keys: one table for the keyboard and for the command list. */
-import { Box, chakra, Dialog } from '@chakra-ui/react';
+import { Box, Dialog } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { readHeader } from '@/core/language/header';
-import { Mono } from '../kit';
+import { Line, Mono } from '../kit';
 import type { BenchStore } from './store';
 
 export interface Command {
@@ -62,7 +62,7 @@ export function CommandList({ commands, onDone }: { commands: readonly Command[]
   return (
     <Box p="12px">
       <Dialog.Title fontSize="15px">Commands</Dialog.Title>
-      <chakra.input
+      <Line
         autoFocus
         role="combobox"
         aria-expanded
@@ -72,12 +72,6 @@ export function CommandList({ commands, onDone }: { commands: readonly Command[]
         placeholder="Find a command"
         width="100%"
         mt="6px"
-        bg="field"
-        borderWidth="1px"
-        borderColor="edge"
-        borderRadius="4px"
-        px="9px"
-        py="3px"
         value={wanted}
         onChange={(event) => {
           setWanted(event.target.value);

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/definition';
-import { Button, Mono, Notice, PageHead, Select } from '../kit';
+import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
 import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';
 import type { BenchStore } from './store';
 
@@ -156,16 +156,10 @@ function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
       </Box>
       <chakra.label display="block" mt="10px">
         Title
-        <chakra.input
+        <Line
           autoFocus
           display="block"
           width="100%"
-          bg="field"
-          borderWidth="1px"
-          borderColor="edge"
-          borderRadius="4px"
-          px="9px"
-          py="3px"
           value={title}
           placeholder="What it shows, in a few words"
           onChange={(event) => setTitle(event.target.value)}

@@ -6,7 +6,7 @@ import type { Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/snapshot';
 import { readHeader } from '@/core/language/header';
 import type { Tape } from '@/core/tape/tape';
-import { Button, Mono } from '../kit';
+import { Button, Line, Mono } from '../kit';
 import type { Behaviour } from './store';
 
 export interface OutlineProps {
@@ -111,17 +111,12 @@ function Behaviours(props: OutlineProps) {
       ))}
       {naming !== null && (
         <Flex px="14px" py="4px" gap="6px">
-          <chakra.input
+          <Line
             aria-label="Title of the new behaviour"
             placeholder="What it is about"
             autoFocus
             flex="1"
             minW={0}
-            bg="field"
-            borderWidth="1px"
-            borderColor="edge"
-            borderRadius="4px"
-            px="6px"
             value={naming}
             onChange={(event) => setNaming(event.target.value)}
             onKeyDown={(event) => {

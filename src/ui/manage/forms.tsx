@@ -9,7 +9,7 @@ import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { runScenario } from '@/core/scenario/run';
 import { engineInWorker, LanguageClient } from '@/workers/in-browser';
-import { PageHead } from '../kit';
+import { Cell, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
 
 export interface FormRow {
@@ -117,14 +117,6 @@ export function Forms(props: FormsProps) {
         </Flex>
       </Box>
     </>
-  );
-}
-
-function Cell({ children }: { children: React.ReactNode }) {
-  return (
-    <chakra.td py="9px" pr="14px" verticalAlign="top" borderBottomWidth="1px" borderColor="line">
-      {children}
-    </chakra.td>
   );
 }
 

@@ -6,7 +6,7 @@ import { textOf } from '@/core/form/kinds';
 import { indexTable } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
 import type { Values } from '@/core/form/value';
-import { PageHead } from '../kit';
+import { Cell, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
 
 export interface RecordsProps {
@@ -65,13 +65,5 @@ export function Records({ title, people, person, form, tables, records }: Record
         </chakra.table>
       </Box>
     </>
-  );
-}
-
-function Cell({ children }: { children: React.ReactNode }) {
-  return (
-    <chakra.td py="6px" pr="12px" verticalAlign="top" borderBottomWidth="1px" borderColor="line">
-      {children}
-    </chakra.td>
   );
 }
