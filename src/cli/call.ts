@@ -3,6 +3,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { inOrder } from '../core/language/header';
 import type { Mode } from '../core/language/compile';
+import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';
 import { readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
 import { engineInThread } from '../workers/engine-in-thread';
@@ -15,6 +16,7 @@ export interface Call {
   steps?: string | undefined;
   reporter?: string | undefined;
   tape?: boolean | undefined;
+  coverage?: string | undefined;
 }
 
 /** The command was called wrongly. */
@@ -51,8 +53,9 @@ export function newEngine(): Engine {
 }
 
 /** Loads a form of the workspace into an engine. The compiler is loaded only now: it is by far the largest part. */
-export async function load(engine: Engine, workspace: Workspace, { form, behaviours }: WorkspaceForm, mode: Mode): Promise<void> {
+export async function load(engine: Engine, workspace: Workspace, { form, behaviours }: WorkspaceForm, mode: Mode): Promise<CompiledScript[]> {
   const { compile } = await import('../core/language/compile');
   const scripts = inOrder(behaviours).map((behaviour) => compile(behaviour, mode));
   await engine.load({ form, tables: workspace.tables, scripts, traced: mode === 'traced' });
+  return scripts;
 }

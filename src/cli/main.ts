@@ -16,6 +16,7 @@ import { types } from './types';
 const USAGE = `usage: tavro COMMAND DIR [options]
 
   test  DIR [--form F] [--scenario S] [--reporter spec|junit|tap|json]   runs the scenarios
+             [--coverage FILE]                                           and writes the lines they reached as LCOV
   play  DIR --form F --steps FILE|- [--tape]                             opens the form, does the steps, prints what came out
   types DIR --form F                                                     prints the form's typings
   check DIR [--form F]                                                   type errors and misuses, each as file:line:column
@@ -47,6 +48,7 @@ function readCall(rest: string[]): Call {
         steps: { type: 'string' },
         reporter: { type: 'string' },
         tape: { type: 'boolean' },
+        coverage: { type: 'string' },
       },
     });
     const [folder, ...more] = positionals;

@@ -45,6 +45,19 @@ describe('tavro test', () => {
     expect(tavro(['test', folder, '--reporter', 'tap']).stdout).toMatch(/^TAP version 14\n1\.\.4\nok 1 .*\n[^]*not ok 4 - /);
   });
 
+  test('writes the lines that scenarios reached as LCOV', () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'lcov.info');
+    expect(tavro(['test', 'demo', '--coverage', file]).status).toBe(0);
+    const records = readFileSync(file, 'utf8').split('end_of_record\n').filter((record) => record !== '');
+    expect(records).toHaveLength(4);
+    const arrival = records[0]!;
+    expect(arrival).toContain('SF:demo/forms/berth_visit/behaviours/10-arrival.ts\n');
+    // No scenario presses "stay a week" without an arrival, so its warning is the gap.
+    const missed = [...arrival.matchAll(/^DA:(\d+),0$/gm)].map(([, line]) => Number(line));
+    expect(missed).toEqual([16, 17]);
+    expect(Number(/^LF:(\d+)$/m.exec(arrival)![1]) - Number(/^LH:(\d+)$/m.exec(arrival)![1])).toBe(missed.length);
+  });
+
   test('a broken workspace is exit 2 with file, line and path', () => {
     const folder = copyOfDemo({ file: 'forms/berth_visit/form.json', from: '"kind": "money"', to: '"kind": "mony"' });
     const { status, stderr } = tavro(['test', folder]);
