@@ -102,6 +102,17 @@ describe('values', () => {
     expect(use.opened.errors.map(({ behaviour, code }) => [behaviour, code])).toEqual([['a', 'type'], ['b', 'type']]);
   });
 
+  test('3 what a record brings of another kind is empty for scripts, shown as it is, and saved again unchanged until set', () => {
+    const form = formWith([number('length', { required: true }), choice('pilot', ['own'])]);
+    const record = { id: '1', values: { length: 'about 40', pilot: 7 } };
+    const use = open({ form, record, scripts: { a: 'on.load(() => log(fields.length.value, fields.pilot.value));' } });
+    expect(use.opened.log[0]!.values).toEqual([null, null]);
+    expect([use.part('length').stray, use.part('pilot').stray]).toEqual(['about 40', 7]);
+    expect(use.do({ submit: true }).submit).toMatchObject({ saved: true, values: { length: 'about 40', pilot: 7 } });
+    use.do({ set: 'length', to: 40 });
+    expect([use.part('length').stray, use.do({ submit: true }).submit!.values.length]).toEqual([null, 40]);
+  });
+
   test('4 money stores what round gives, a number is never rounded, minus zero is zero', () => {
     const form = formWith([money('dues'), number('length', { decimals: 1 }), number('draught')]);
     const use = open({ form, scripts: { a: 'on.load(() => { fields.dues.value = 1.005; fields.length.value = 1.25; fields.draught.value = -0; log(Object.is(fields.draught.value, 0)); });' } });

@@ -166,8 +166,9 @@ export class Session {
     const offered = record === null ? (part.field.default ?? null) : (record[part.name] ?? null);
     const { field } = part;
     // A key that is no longer known is kept, marked and shown; see semantics 6.
-    if (field.kind === 'choice' || field.kind === 'reference') return typeof offered === 'string' ? offered : null;
+    if ((field.kind === 'choice' || field.kind === 'reference') && typeof offered === 'string') return offered;
     const accepted = accept(offered, field, this.#state.surroundings(part));
+    if (!accepted.ok) this.#state.strays.set(part, offered);
     return accepted.ok ? accepted.value : null;
   }
 
@@ -401,7 +402,7 @@ export class Session {
   #faultOf(part: Part): string | null {
     if (!part.onScreen) return null;
     const value = part.aspects.value!.base;
-    const kept = this.#state.orphans.has(part) ? null : faultOf(value, part.field, part.aspects.required!.current === true);
+    const kept = this.#state.orphans.has(part) || this.#state.strays.has(part) ? null : faultOf(value, part.field, part.aspects.required!.current === true);
     return kept?.says ?? (part.aspects.problem!.current as string | null);
   }
 
@@ -464,7 +465,7 @@ export class Session {
     for (const part of this.#state.parts.fields) {
       const omitted = part.field.whenHidden === 'omit' && !part.onScreen;
       if (omitted) without.push(part.name);
-      values[part.name] = omitted ? null : part.aspects.value!.base;
+      values[part.name] = omitted ? null : (this.#state.strays.get(part) ?? part.aspects.value!.base);
     }
     return { values, without };
   }
@@ -528,6 +529,7 @@ export class Session {
     tell('problem', onScreen ? aspects.problem!.current : null);
     tell('fault', onScreen ? (this.#state.faults.get(part)?.says ?? null) : null);
     tell('orphan', this.#state.orphans.has(part));
+    tell('stray', this.#state.strays.get(part) ?? null);
     return difference;
   }
 }

@@ -23,6 +23,8 @@ export class State {
   readonly initial = new Map<Part, Value>();
   /** Fields whose value came with the record and is not offered (semantics 6). */
   readonly orphans = new Set<Part>();
+  /** What a record brought that is no value of its field's kind any more: empty for scripts, saved again as it is (edges 3). */
+  readonly strays = new Map<Part, Value>();
   /** Faults found by the last check, by field, until mended; those a script stopped at stay until the value changes. */
   readonly faults = new Map<Part, { says: string; byScript: boolean }>();
   readonly #differing = new Set<Part>();
@@ -73,17 +75,20 @@ export class State {
     const { part, base: before, changedBy } = aspect;
     const wasOrphan = this.orphans.has(part);
     const fault = this.faults.get(part);
+    const stray = this.strays.get(part);
     this.#journal.push(() => {
       aspect.base = before;
       aspect.changedBy = changedBy;
       if (wasOrphan) this.orphans.add(part);
       if (fault !== undefined) this.faults.set(part, fault);
+      if (stray !== undefined) this.strays.set(part, stray);
       this.#stir(aspect);
       this.#judgeChanged(part);
     });
     aspect.base = value;
     aspect.changedBy = by;
     this.orphans.delete(part);
+    this.strays.delete(part);
     if (fault?.byScript) this.faults.delete(part);
     this.#stir(aspect);
     this.#judgeChanged(part);

@@ -57,6 +57,8 @@ export interface PartState {
   fault?: string | null;
   /** The value is not among the options offered and came with the record. */
   orphan?: boolean;
+  /** What the record brought and is no value of this kind; saved again as it is until the field is set. Else null. */
+  stray?: Value;
 }
 
 export interface Message {

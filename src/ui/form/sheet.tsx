@@ -239,6 +239,11 @@ function FieldBlock({ field, ...props }: SheetProps & { field: Field }) {
           This came with the record and is no longer offered.
         </chakra.p>
       )}
+      {state.stray != null && (
+        <chakra.p color="said" fontSize="12.5px">
+          The record holds {JSON.stringify(state.stray)}, which this field no longer takes. It stays until you enter something.
+        </chakra.p>
+      )}
       {state.hint != null && (
         <chakra.p id={`${id}-hint`} color={props.margin ? 'said' : 'soft'} fontSize="12.5px">
           {state.hint}
