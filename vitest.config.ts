@@ -1,6 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
+  resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },
   test: {
     env: { TZ: 'UTC' },
     testTimeout: 30_000,

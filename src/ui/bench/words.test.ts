@@ -1,0 +1,68 @@
+import { beforeAll, describe, expect, test } from 'vitest';
+import { button, choice, formWith, number, text } from '../../../tests/support/forms';
+import { bootMachine, inMachine } from '../../../tests/support/hosts';
+import { Tape } from '@/core/tape/tape';
+import { why } from '@/core/tape/why';
+import { becameInWords, becauseInWords, entryInWords, namesFor, stepAtBead, stepInWords, valueInWords } from './words';
+
+beforeAll(bootMachine);
+
+const form = formWith([choice('pilot', ['own', 'none']), number('dues'), text('note')], { buttons: [button('start_over')] });
+const sources = [{ name: '10-pilot.ts', text: '/** Pilot details: asked only with a pilot. */\nkeep("asked", () => {\n  fields.note.shown = fields.pilot.value === "own";\n});\non.change(fields.dues, ({ value }) => {\n  if (value === 9) throw new Error("nine");\n});' }];
+const names = namesFor(form, sources, [{ key: 'mira', name: 'Mira Oldane' }]);
+
+describe('steps', () => {
+  test.each([
+    [{ set: 'pilot', to: 'own' }, ['Pilot', 'own'], 'Mira set Pilot to own'],
+    [{ set: 'note', to: null }, ['Note', 'nothing'], 'Mira set Note to nothing'],
+    [{ input: 'note', to: 'a' }, ['Note', 'typing a'], 'Mira typed a into Note'],
+    [{ focus: 'note' }, ['Note', 'entered'], 'Mira went to Note'],
+    [{ blur: 'note' }, ['Note', 'left'], 'Mira left Note'],
+    [{ click: 'start_over' }, ['Start over', 'pressed'], 'Mira pressed Start over'],
+    [{ wait: 400 }, ['wait', '400 ms'], '400 ms passed'],
+    [{ turnTo: 'main' }, ['Main', 'turned to'], 'Mira turned to Main'],
+    [{ submit: true as const }, ['submit', ''], 'Mira submitted the form'],
+  ])('%j', (step, bead, sentence) => {
+    expect(stepAtBead(step, names)).toEqual(bead);
+    expect(stepInWords(step, names, 'Mira')).toBe(sentence);
+  });
+});
+
+test.each([
+  ['shown', false, 'hidden'],
+  ['locked', true, 'locked'],
+  ['required', false, 'not required'],
+  ['options', null, 'all options'],
+  ['options', [], 'options none'],
+  ['value', 3, '3'],
+  ['hint', null, 'no hint'],
+  ['hint', 'x', 'hint “x”'],
+])('%s became %j: %s', (aspect, to, words) => {
+  expect(becameInWords(aspect, to)).toBe(words);
+});
+
+test('values of lists and objects stay short', () => {
+  expect([valueInWords(['a', 'b']), valueInWords(['a', 'b', 'c', 'd', 'e', 'f']), valueInWords({ a: 1 })]).toEqual(['a, b', '6 options', '{"a":1}']);
+});
+
+test('a tape reads as sentences, and asking why as a chain of them', () => {
+  const use = inMachine({ form, scripts: { '10-pilot': sources[0]!.text } });
+  const { tape } = use.do({ set: 'pilot', to: 'own' });
+  expect(tape.map((entry) => entryInWords(entry, names, 'Mira Oldane'))).toEqual([
+    'Mira Oldane set Pilot to own',
+    'Pilot: nothing → own',
+    'change of Pilot',
+    'rule “asked”',
+    'Note: shown',
+  ]);
+  expect(why(new Tape(use.tape), 'note', 'shown').map((because) => becauseInWords(because, names, 'Mira Oldane'))).toEqual([
+    'Rule “asked”, line 3, said so: Note shown',
+    'because Mira Oldane set Pilot to own',
+  ]);
+});
+
+test('a failure reads the same on the tape as in the bar: behaviour, line, words', () => {
+  const use = inMachine({ form, scripts: { '10-pilot': sources[0]!.text } });
+  const { tape } = use.do({ set: 'dues', to: 9 });
+  expect(tape.slice(-2).map((entry) => entryInWords(entry, names, 'Mira Oldane'))).toEqual(['Pilot details failed on change of Dues', 'Pilot details, line 6, threw: nine']);
+});
