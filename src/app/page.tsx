@@ -1,6 +1,6 @@
 import { newestRelease } from '@/server/releases';
 import { currentPerson } from '@/server/request';
-import { countRecords, readBehaviours, readForms, readHead, readRecords, readScenarios, readTables } from '@/server/store';
+import { readBehaviours, readForms, readHead, readRecords, readScenarios, readTables } from '@/server/store';
 import { Forms } from '@/ui/manage/forms';
 
 export const dynamic = 'force-dynamic';
@@ -10,10 +10,10 @@ export default async function Home() {
   const rows = await Promise.all(
     forms.map(async (form) => {
       const { name } = form;
-      const [behaviours, scenarios, records, release, count] = await Promise.all([
-        readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), countRecords(name),
+      const [behaviours, scenarios, records, release] = await Promise.all([
+        readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name),
       ]);
-      return { form, behaviours, scenarios, records: records.map(({ id, values }) => ({ id, values })), release: release === null ? null : { number: release.number, createdAt: release.createdAt }, count };
+      return { form, behaviours, scenarios, records: records.map(({ id, values }) => ({ id, values })), release: release === null ? null : { number: release.number, createdAt: release.createdAt } };
     }),
   );
   return <Forms {...head} person={person.key} tables={tables} forms={rows} />;

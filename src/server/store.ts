@@ -1,5 +1,5 @@
 /** Reading and writing the workspace's own things: forms, behaviours with revisions, scenarios, tables, people. */
-import { and, asc, count, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { FormSchema, type Form } from '../core/form/definition';
 import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Table } from '../core/form/table';
@@ -112,9 +112,4 @@ export async function readRecord(form: string, id: string): Promise<StoredRecord
 function asRecord(row: typeof schema.record.$inferSelect): StoredRecord {
   const { id, revision, release, savedBy, savedAt } = row;
   return { id, values: ValuesSchema.parse(row.values), revision, release, savedBy, savedAt: savedAt.toISOString() };
-}
-
-export async function countRecords(form: string): Promise<number> {
-  const [row] = await database().select({ n: count() }).from(schema.record).where(eq(schema.record.form, form));
-  return row?.n ?? 0;
 }

@@ -333,7 +333,7 @@ export class Runs {
   #applyValueWord(run: Run, aspect: Aspect, word: { value: Value; line: number }, changes: ValueChange[]): void {
     const winner = aspect.ruleWords[aspect.ruleWords.length - 1]!;
     const previous = aspect.base;
-    if (winner.value !== word.value && !equal(winner.value, word.value)) return;
+    if (!equal(winner.value, word.value)) return;
     if (equal(previous, word.value)) return;
     this.#state.setValue(aspect, word.value, run.record);
     this.#effect(run, aspect, previous, word.line);

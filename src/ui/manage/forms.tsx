@@ -18,7 +18,6 @@ export interface FormRow {
   scenarios: { name: string; scenario: Scenario }[];
   records: SampleRecord[];
   release: { number: number; createdAt: string } | null;
-  count: number;
 }
 
 export interface FormsProps {
@@ -85,7 +84,7 @@ export function Forms(props: FormsProps) {
                     )}
                   </Cell>
                   <Cell>
-                    <Go href={`/records/${name}`}>{row.count === 1 ? '1 record' : `${row.count} records`}</Go>
+                    <Go href={`/records/${name}`}>{row.records.length === 1 ? '1 record' : `${row.records.length} records`}</Go>
                   </Cell>
                 </tr>
               );
