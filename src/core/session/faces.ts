@@ -43,7 +43,7 @@ export interface Globals {
   round: typeof round;
   /** Those that belong to one behaviour, since ties are made in its name. */
   of(behaviour: Behaviour): { on: object; keep: object; log: (...values: unknown[]) => void };
-  eventFor(event: Event, handler: Handler): object;
+  eventFor(event: Event): object;
 }
 
 export function makeFaces(state: State, runs: Runs, settling: Settling, stage: Stage): Globals {

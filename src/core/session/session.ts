@@ -69,9 +69,9 @@ export class Session {
     this.#state = new State(form, material.tables);
     this.#tape = new TapeWriter(material.traced);
     this.#runs = new Runs(this.#state, this.#tape);
-    this.#settling = new Settling(this.#state, this.#runs, this.#tape, form.settings?.runLimit ?? 100, (event, handler) => {
+    this.#settling = new Settling(this.#state, this.#runs, this.#tape, form.settings?.runLimit ?? 100, (event) => {
       if (event.type === 'change') this.#previous.set(event.part!, event.previous);
-      return this.#globals.eventFor(event, handler);
+      return this.#globals.eventFor(event);
     });
     this.#checkPages = form.settings?.checkPages ?? true;
     const stage: Stage = {

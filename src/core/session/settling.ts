@@ -40,7 +40,7 @@ export class Settling {
   readonly #tape: TapeWriter;
   readonly #limit: number;
   /** How handlers are called with an event; the faces know. */
-  readonly #eventFor: (event: Event, handler: Handler) => unknown;
+  readonly #eventFor: (event: Event) => unknown;
   readonly handlers = new Map<string, Handler[]>();
   readonly rules: Rule[] = [];
   #queue: Item[] = [];
@@ -60,7 +60,7 @@ export class Settling {
     runs: Runs,
     tape: TapeWriter,
     limit: number,
-    eventFor: (event: Event, handler: Handler) => unknown,
+    eventFor: (event: Event) => unknown,
   ) {
     this.#state = state;
     this.#runs = runs;
@@ -166,7 +166,7 @@ export class Settling {
     for (const handler of handlers ?? []) {
       this.#count(handler, name, event.from);
       const title = name === null ? type : `${type} of ${name}`;
-      const result = this.#runs.run(handler, this.#eventFor(event, handler), title, name, event.from, entry?.n ?? null);
+      const result = this.#runs.run(handler, this.#eventFor(event), title, name, event.from, entry?.n ?? null);
       this.#after(handler, result);
       if (result.failure !== null && (event.type === 'submit' || event.type === 'pageChange')) {
         (event.extra as { stop?: (says: string, part: Part | null) => void }).stop?.(`${handler.behaviour.title} failed, line ${result.failure.line}.`, null);
