@@ -7,7 +7,7 @@ import { fireEvent } from '@testing-library/dom';
 import userEvent from '@testing-library/user-event';
 import { JSDOM } from 'jsdom';
 import { Temporal } from 'temporal-polyfill';
-import { compile } from '../src/core/language/compile';
+import { materialOf } from '../src/core/language/material';
 import { startMachine } from '../src/core/sandbox/machine';
 import { Sandbox } from '../src/core/sandbox/sandbox';
 import { Session, type Material } from '../src/core/session/session';
@@ -18,12 +18,7 @@ import { readWorkspace } from '../src/core/workspace/workspace';
 const workspace = readWorkspace(readFolder('demo'));
 const entry = workspace.forms[0]!;
 const pilot = entry.behaviours.filter((behaviour) => behaviour.name === '20-pilot.ts');
-const material = (mode: 'traced' | 'untraced'): Material => ({
-  form: entry.form,
-  tables: workspace.tables,
-  scripts: pilot.map((source) => compile(source, mode)),
-  traced: mode === 'traced',
-});
+const material = (mode: 'traced' | 'untraced'): Material => materialOf(entry.form, workspace, pilot, mode);
 const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', role: 'clerk' }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
 const CHOICES = ['harbour_pilot', 'own', 'none'];
 const KINDS = ['tanker', 'tug'];

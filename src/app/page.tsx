@@ -1,12 +1,12 @@
 import { newestRelease } from '@/server/releases';
 import { currentPerson } from '@/server/request';
-import { readBehaviours, readForms, readHead, readRecords, readScenarios, readTables } from '@/server/store';
+import { readBehaviours, readForms, readHead, readRecords, readScenarios, readServices, readTables } from '@/server/store';
 import { Forms } from '@/ui/manage/forms';
 
 export const dynamic = 'force-dynamic';
 
 export default async function Home() {
-  const [head, forms, tables, person] = await Promise.all([readHead(), readForms(), readTables(), currentPerson()]);
+  const [head, forms, tables, services, person] = await Promise.all([readHead(), readForms(), readTables(), readServices(), currentPerson()]);
   const rows = await Promise.all(
     forms.map(async (form) => {
       const { name } = form;
@@ -16,5 +16,5 @@ export default async function Home() {
       return { form, behaviours, scenarios, records: records.map(({ id, values }) => ({ id, values })), release: release === null ? null : { number: release.number, createdAt: release.createdAt } };
     }),
   );
-  return <Forms {...head} person={person.key} tables={tables} forms={rows} />;
+  return <Forms {...head} person={person.key} tables={tables} services={services} forms={rows} />;
 }

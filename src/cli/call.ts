@@ -53,9 +53,9 @@ export function newEngine(): Engine {
 }
 
 /** Loads a form of the workspace into an engine. The compiler is loaded only now: it is by far the largest part. */
-export async function load(engine: Engine, workspace: Workspace, { form, behaviours }: WorkspaceForm, mode: Mode): Promise<CompiledScript[]> {
-  const { compile } = await import('../core/language/compile');
-  const scripts = inOrder(behaviours).map((behaviour) => compile(behaviour, mode));
-  await engine.load({ form, tables: workspace.tables, scripts, traced: mode === 'traced' });
-  return scripts;
+export async function load(engine: Engine, workspace: Workspace, { form, behaviours }: WorkspaceForm, mode: Mode): Promise<readonly CompiledScript[]> {
+  const { materialOf } = await import('../core/language/material');
+  const material = materialOf(form, workspace, behaviours, mode);
+  await engine.load(material);
+  return material.scripts;
 }

@@ -8,7 +8,7 @@ export async function check(call: Call): Promise<number> {
   let found = 0;
   for (const { form, behaviours } of formsOf(call, workspace)) {
     const language = new FormLanguage(libs);
-    language.setTypings(typingsOf({ form, tables: workspace.tables, roles: workspace.roles }));
+    language.setTypings(typingsOf({ ...workspace, form }));
     for (const behaviour of behaviours) language.put(behaviour);
     for (const { name } of behaviours) {
       for (const diagnosis of language.diagnose(name)) {

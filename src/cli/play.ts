@@ -3,7 +3,8 @@ import { readFileSync } from 'node:fs';
 import type { z } from 'zod';
 import { textFault } from './text-fault';
 import { openingOf } from '../core/scenario/opening';
-import { nothingHeard, NOTHING_SEEN, seenAfter } from '../core/scenario/snapshot';
+import type { Form } from '../core/form/definition';
+import { nothingHeard, NOTHING_SEEN, partsSeen, seenAfter } from '../core/scenario/snapshot';
 import type { Answer } from '../core/session/step';
 import { PlayInput } from '../core/workspace/schemas';
 import { BrokenWorkspace } from '../core/workspace/workspace';
@@ -18,9 +19,9 @@ export async function play(call: Call): Promise<number> {
   const { open: opening, steps } = Array.isArray(input) ? { open: { as: workspace.people[0]!.key }, steps: input } : input;
   const engine = newEngine();
   await load(engine, workspace, entry, call.tape === true ? 'traced' : 'untraced');
-  const answers = await engine.play(openingOf(opening, { people: workspace.people, records: entry.records }), steps);
+  const answers = await engine.play(openingOf(opening, { people: workspace.people, records: entry.records, forms: workspace.forms }), steps);
   engine.close();
-  process.stdout.write(`${JSON.stringify(resultOf(answers, call.tape === true), null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify(resultOf(answers, entry.form, call.tape === true), null, 2)}\n`);
   return 0;
 }
 
@@ -37,7 +38,7 @@ function readSteps(file: string): z.infer<typeof PlayInput> {
   return input;
 }
 
-function resultOf(answers: readonly Answer[], withTape: boolean): object {
+function resultOf(answers: readonly Answer[], form: Form, withTape: boolean): object {
   const heard = nothingHeard();
   let seen = NOTHING_SEEN;
   answers.forEach((answer, i) => {
@@ -48,7 +49,10 @@ function resultOf(answers: readonly Answer[], withTape: boolean): object {
     if (answer.refused !== null) heard.refused.push({ step: i - 1, why: answer.refused });
   });
   return {
-    parts: seen.parts,
+    parts: partsSeen(seen, form),
+    '@record': seen.record,
+    '@waiting': seen.waiting,
+    '@toParent': answers.flatMap((answer) => answer.toParent),
     '@page': seen.page,
     '@replaced': seen.replaced,
     '@notice': seen.notice,

@@ -5,6 +5,6 @@ import { formOf, open, type Call } from './call';
 export async function types(call: Call): Promise<number> {
   const workspace = open(call);
   const { form } = formOf(call, workspace);
-  process.stdout.write(`${typingsOf({ form, tables: workspace.tables, roles: workspace.roles })}\n`);
+  process.stdout.write(`${typingsOf({ ...workspace, form })}\n`);
   return 0;
 }

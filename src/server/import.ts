@@ -8,6 +8,7 @@ export async function importWorkspace(database: Database, workspace: Workspace):
   await database.transaction(async (tx) => {
     await tx.insert(schema.workspace).values({ content: { title, roles, people } });
     for (const table of workspace.tables) await tx.insert(schema.referenceTable).values({ name: table.name, content: table });
+    for (const service of workspace.services) await tx.insert(schema.service).values({ name: service.name, content: service });
     for (const { form, behaviours, scenarios, records } of workspace.forms) {
       await tx.insert(schema.form).values({ name: form.name, definition: form });
       for (const { name, text } of behaviours) {

@@ -2,17 +2,21 @@
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { FormSchema } from '../core/form/definition';
+import { ServiceSchema } from '../core/form/service';
 import { TableSchema } from '../core/form/table';
 import { MaterialSchema } from '../core/sandbox/protocol';
 import type { Material } from '../core/session/session';
-import { compile } from '../core/language/compile';
+import { materialOf } from '../core/language/material';
 import { database } from './database';
-import { readBehaviours, readForm, readTables } from './store';
+import { readBehaviours, readForm, readServices, readTables } from './store';
 import * as schema from './schema';
 
 const ReleaseRow = z.strictObject({
   form: FormSchema,
   tables: z.array(TableSchema),
+  /** Absent from releases made before there were services. */
+  services: z.array(ServiceSchema).default([]),
+  answering: z.array(z.unknown()).default([]),
   sources: z.array(z.strictObject({ name: z.string(), text: z.string(), revision: z.number() })),
   scripts: z.array(z.unknown()),
 });
@@ -31,8 +35,8 @@ export class CannotRelease extends Error {}
 export async function makeRelease(name: string): Promise<{ number: number }> {
   const form = await readForm(name);
   if (form === null) throw new CannotRelease(`There is no form "${name}".`);
-  const [sources, allTables] = await Promise.all([readBehaviours(name), readTables()]);
-  const scripts = sources.map((source) => compile(source, 'untraced'));
+  const [sources, tables, services] = await Promise.all([readBehaviours(name), readTables(), readServices()]);
+  const { scripts, answering } = materialOf(form, { tables, services }, sources, 'untraced');
   const broken = scripts.find((script) => script.failure !== null);
   if (broken !== undefined) throw new CannotRelease(`${broken.title}, line ${broken.failure!.line}: ${broken.failure!.says}`);
   return database().transaction(async (tx) => {
@@ -40,7 +44,7 @@ export async function makeRelease(name: string): Promise<{ number: number }> {
     await tx.select().from(schema.form).where(eq(schema.form.name, name)).for('update');
     const [last] = await tx.select().from(schema.release).where(eq(schema.release.form, name)).orderBy(desc(schema.release.number)).limit(1);
     const number = (last?.number ?? 0) + 1;
-    await tx.insert(schema.release).values({ form: name, number, content: { form, tables: allTables, sources, scripts } });
+    await tx.insert(schema.release).values({ form: name, number, content: { form, tables, services, answering, sources, scripts } });
     return { number };
   });
 }
@@ -56,7 +60,7 @@ export async function releaseById(id: number): Promise<Release | null> {
 }
 
 function asRelease(row: typeof schema.release.$inferSelect): Release {
-  const { form, tables, sources, scripts } = ReleaseRow.parse(row.content);
-  const material = MaterialSchema.parse({ form, tables, scripts, traced: false });
+  const { form, tables, services, answering, sources, scripts } = ReleaseRow.parse(row.content);
+  const material = MaterialSchema.parse({ form, tables, services, answering, scripts, traced: false });
   return { id: row.id, number: row.number, createdAt: row.createdAt.toISOString(), material, sources };
 }

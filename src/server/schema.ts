@@ -14,6 +14,8 @@ export const workspace = pgTable('workspace', { id: serial('id').primaryKey(), c
 
 export const referenceTable = pgTable('reference_table', { name: text('name').primaryKey(), content: json('content').notNull() });
 
+export const service = pgTable('service', { name: text('name').primaryKey(), content: json('content').notNull() });
+
 export const form = pgTable('form', { name: text('name').primaryKey(), definition: json('definition').notNull() });
 
 export const behaviour = pgTable(

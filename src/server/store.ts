@@ -2,6 +2,7 @@
 import { and, asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { FormSchema, type Form } from '../core/form/definition';
+import { ServiceSchema, type Service } from '../core/form/service';
 import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Table } from '../core/form/table';
 import type { Values } from '../core/form/value';
 import { inOrder } from '../core/language/header';
@@ -37,6 +38,11 @@ export async function readTables(): Promise<Table[]> {
   return rows.map((row) => TableSchema.parse(row.content));
 }
 
+export async function readServices(): Promise<Service[]> {
+  const rows = await database().select().from(schema.service).orderBy(asc(schema.service.name));
+  return rows.map((row) => ServiceSchema.parse(row.content));
+}
+
 export async function readForm(name: string): Promise<Form | null> {
   const [row] = await database().select().from(schema.form).where(eq(schema.form.name, name));
   return row === undefined ? null : FormSchema.parse(row.definition);
@@ -45,6 +51,12 @@ export async function readForm(name: string): Promise<Form | null> {
 export async function readForms(): Promise<Form[]> {
   const rows = await database().select().from(schema.form).orderBy(asc(schema.form.name));
   return rows.map((row) => FormSchema.parse(row.definition));
+}
+
+/** Forms that list records of this one, with their own records: those it can be opened from. */
+export async function readParents(name: string): Promise<{ form: Form; records: { id: string; values: Values }[] }[]> {
+  const parents = (await readForms()).filter((form) => form.children?.some((list) => list.form === name));
+  return Promise.all(parents.map(async (form) => ({ form, records: (await readRecords(form.name)).map(({ id, values }) => ({ id, values })) })));
 }
 
 export async function readBehaviours(form: string): Promise<StoredBehaviour[]> {

@@ -3,14 +3,15 @@
  * and does steps in one of them; the same tests run in both, and their tapes are compared.
  */
 import { Temporal } from 'temporal-polyfill';
+import { expect } from 'vitest';
 import type { Form } from '../../src/core/form/definition';
+import type { Service } from '../../src/core/form/service';
 import type { Table } from '../../src/core/form/table';
 import type { Values } from '../../src/core/form/value';
-import { compile } from '../../src/core/language/compile';
-import { inOrder } from '../../src/core/language/header';
+import { materialOf } from '../../src/core/language/material';
 import { startMachine } from '../../src/core/sandbox/machine';
 import { Sandbox } from '../../src/core/sandbox/sandbox';
-import { seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/snapshot';
+import { partSeen, seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/snapshot';
 import type { Entry } from '../../src/core/session/entries';
 import { Session, type Material } from '../../src/core/session/session';
 import type { Answer, Opening, TimedStep } from '../../src/core/session/step';
@@ -25,6 +26,8 @@ export interface Setting {
   role?: string;
   clock?: number;
   seed?: number;
+  services?: Service[];
+  opening?: Partial<Opening>;
 }
 
 /** A form in use, in whichever host. */
@@ -35,20 +38,16 @@ export interface Use {
   /** Every entry so far. */
   readonly tape: Entry[];
   readonly opened: Answer;
-  value(field: string): unknown;
+  /** The value at an address, such as `draught` or `cargo[0].weight`; of a rows field its rows. */
+  value(address: string): unknown;
   part(name: string): Seen['parts'][string];
 }
 
 export type Host = (setting: Setting, traced?: boolean) => Use;
 
-function materialOf(setting: Setting, traced: boolean): Material {
+function materialFor(setting: Setting, traced: boolean): Material {
   const sources = Object.entries(setting.scripts ?? {}).map(([name, text]) => ({ name: `${name}.ts`, text }));
-  return {
-    form: setting.form,
-    tables: setting.tables ?? [],
-    scripts: inOrder(sources).map((source) => compile(source, traced ? 'traced' : 'untraced')),
-    traced,
-  };
+  return materialOf(setting.form, { tables: setting.tables ?? [], services: setting.services ?? [] }, sources, traced ? 'traced' : 'untraced');
 }
 
 function openingOf(setting: Setting): Opening {
@@ -59,10 +58,11 @@ function openingOf(setting: Setting): Opening {
     clock: setting.clock ?? Date.parse('2031-05-02T09:00:00Z'),
     seed: setting.seed ?? 1,
     newId: 'new',
+    ...setting.opening,
   };
 }
 
-function use(open: () => Answer, step: (step: TimedStep) => Answer): Use {
+function use(form: Form, open: () => Answer, step: (step: TimedStep) => Answer): Use {
   const opened = open();
   let seen = seenAfter(NOTHING_SEEN, opened);
   const tape = [...opened.tape];
@@ -78,20 +78,20 @@ function use(open: () => Answer, step: (step: TimedStep) => Answer): Use {
       return seen;
     },
     tape,
-    value: (field) => seen.parts[field]?.value,
-    part: (name) => seen.parts[name]!,
+    value: (address) => partSeen(seen, form, address)?.value,
+    part: (address) => partSeen(seen, form, address)!,
   };
 }
 
 export const direct: Host = (setting, traced = true) => {
-  const session = new Session(materialOf(setting, traced), {
+  const session = new Session(materialFor(setting, traced), {
     makeFunction: (parameters, body) => new Function(...parameters, body) as never,
     temporal: Temporal,
     tell: null,
   });
   // As through the machine: what goes in and out is JSON.
   const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
-  return use(() => copy(session.open(copy(openingOf(setting)))), (step) => copy(session.do(copy(step))));
+  return use(setting.form, () => copy(session.open(copy(openingOf(setting)))), (step) => copy(session.do(copy(step))));
 };
 
 let machine: Sandbox | null = null;
@@ -103,6 +103,25 @@ export async function bootMachine(): Promise<void> {
 
 export const inMachine: Host = (setting, traced = true) => {
   const sandbox = machine!;
-  sandbox.load(materialOf(setting, traced));
-  return use(() => sandbox.open(openingOf(setting)), (step) => sandbox.step(step));
+  sandbox.load(materialFor(setting, traced));
+  return use(setting.form, () => sandbox.open(openingOf(setting)), (step) => sandbox.step(step));
+};
+
+/** Both hosts do the same and tape the same, to the byte (27); the test then looks at one of them. */
+export const both: Host = (setting, traced) => {
+  const [here, there] = [direct(setting, traced), inMachine(setting, traced)];
+  const same = () => expect(JSON.stringify(there.tape)).toBe(JSON.stringify(here.tape));
+  same();
+  return {
+    ...here,
+    do(step) {
+      const answer = here.do(step);
+      expect(there.do(step)).toEqual(answer);
+      same();
+      return answer;
+    },
+    get seen() {
+      return here.seen;
+    },
+  };
 };

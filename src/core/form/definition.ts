@@ -3,6 +3,7 @@
  * How a value of each kind behaves stands in `kinds/`; what names must not clash is checked in `integrity.ts`.
  */
 import { z } from 'zod';
+import { isDateTime, isTime } from './formats';
 
 export const Name = z
   .string()
@@ -25,11 +26,12 @@ const common = {
   label: Text,
   help: z.string().optional(),
   hidden: z.boolean().optional().meta({ description: 'Hidden until a script shows it.' }),
-  locked: z.boolean().optional().meta({ description: 'Refuses people from the start; scripts may write it.' }),
+  locked: z.boolean().optional().meta({ description: 'Refuses people from the start, until a script unlocks it.' }),
+  scriptOnly: z.boolean().optional().meta({ description: 'Only scripts may ever write it: it refuses people whatever is said of locked.' }),
   required: z.boolean().optional(),
   whenHidden: WhenHidden.optional(),
   keepsSpace: z.boolean().optional().meta({ description: 'Leaves its place empty when hidden, instead of closing up.' }),
-  width: z.enum(['half', 'full']).optional().meta({ description: 'Half fields stand side by side.' }),
+  width: z.enum(['half', 'full']).optional().meta({ description: 'A half field takes one column of its section, a full one all of them.' }),
 };
 
 const Length = z.number().int().min(0);
@@ -50,16 +52,21 @@ const Pattern = z.string().refine(
 
 const CalendarDate = z.iso.date();
 
+export const TextFormat = z.enum(['email', 'url', 'phone', 'iban', 'imo', 'container']);
+export type TextFormat = z.infer<typeof TextFormat>;
+
 export const TextField = z.strictObject({
   ...common,
   kind: z.literal('text'),
   lines: z.number().int().min(1).max(40).optional().meta({ description: 'More than one makes it a text of many lines.' }),
-  format: z.enum(['email', 'url']).optional(),
+  format: TextFormat.optional().meta({ description: 'A published format: see core/checks.' }),
   minLength: Length.optional(),
   maxLength: Length.optional(),
   pattern: Pattern.optional(),
   patternHelp: z.string().optional().meta({ description: 'Says in words what the pattern asks for.' }),
+  mask: z.string().min(1).max(60).optional().meta({ description: 'How it is spelled: 9 a digit, A a capital letter, * either; everything else stands for itself.' }),
   default: z.string().optional(),
+  defaultFrom: z.enum(['person_name', 'person_key', 'person_role']).optional(),
 });
 
 export const NumberField = z.strictObject({
@@ -89,6 +96,29 @@ export const DateField = z.strictObject({
   min: CalendarDate.optional(),
   max: CalendarDate.optional(),
   default: z.string().optional(),
+  defaultFrom: z.literal('today').optional(),
+});
+
+const TimeOfDay = z.string().refine(isTime, { message: 'is not a time spelled HH:MM' });
+const Moment = z.string().refine(isDateTime, { message: 'is not a date and time as of RFC 3339, such as 2031-05-02T09:00:00Z' });
+
+export const TimeField = z.strictObject({
+  ...common,
+  kind: z.literal('time'),
+  min: TimeOfDay.optional(),
+  max: TimeOfDay.optional(),
+  step: z.number().int().min(1).max(720).optional().meta({ description: 'In minutes, from midnight or the minimum.' }),
+  default: z.string().optional(),
+  defaultFrom: z.literal('now').optional(),
+});
+
+export const DateTimeField = z.strictObject({
+  ...common,
+  kind: z.literal('datetime'),
+  min: Moment.optional(),
+  max: Moment.optional(),
+  default: z.string().optional(),
+  defaultFrom: z.literal('now').optional(),
 });
 
 export const YesNoField = z.strictObject({ ...common, kind: z.literal('yes_no'), default: z.boolean().optional() });
@@ -98,25 +128,71 @@ export const ChoiceField = z.strictObject({
   kind: z.literal('choice'),
   options: z.array(OptionSchema),
   display: z.enum(['list', 'radios']).optional(),
+  blank: z.boolean().optional().meta({ description: 'Whether an empty entry comes first: so in a list and not with radios, unless said.' }),
   default: z.string().optional(),
+});
+
+const Count = z.number().int().min(0).max(10_000);
+
+export const ChoicesField = z.strictObject({
+  ...common,
+  kind: z.literal('choices'),
+  options: z.array(OptionSchema),
+  minCount: Count.optional(),
+  maxCount: Count.optional(),
+  default: z.array(z.string()).optional(),
 });
 
 export const ReferenceField = z.strictObject({
   ...common,
   kind: z.literal('reference'),
   table: Name,
+  display: z.enum(['list', 'search']).optional().meta({ description: 'A list, or a line to search with: the latter beyond 40 rows, unless said.' }),
   default: z.string().optional(),
 });
 
-export const FieldSchema = z.discriminatedUnion('kind', [
+/** Bytes that one file may have at most, whatever a form says. */
+export const MOST_BYTES = 10 * 1024 * 1024;
+
+export const FileField = z.strictObject({
+  ...common,
+  kind: z.literal('file'),
+  maxFiles: z.number().int().min(1).max(20).optional().meta({ description: 'One unless said.' }),
+  maxBytes: z.number().int().min(1).max(MOST_BYTES).optional().meta({ description: 'Bytes of each file, 10 MiB at most.' }),
+  types: z.array(z.string().regex(/^[a-z0-9.+-]+\/(\*|[a-z0-9.+-]+)$/, 'is not a media type such as application/pdf or image/*')).optional(),
+});
+
+/** What a row may hold: every kind but rows, since rows do not nest (edges 1). */
+export const CellSchema = z.discriminatedUnion('kind', [
   TextField,
   NumberField,
   MoneyField,
   DateField,
+  TimeField,
+  DateTimeField,
   YesNoField,
   ChoiceField,
+  ChoicesField,
   ReferenceField,
+  FileField,
 ]);
+
+export type CellField = z.infer<typeof CellSchema>;
+
+/** Rows that one field may have at most, whatever a form says. */
+export const MOST_ROWS = 10_000;
+
+export const RowsField = z.strictObject({
+  ...common,
+  kind: z.literal('rows'),
+  fields: z.array(CellSchema).min(1).meta({ description: 'The fields that each row has.' }),
+  minRows: Count.optional(),
+  maxRows: Count.optional(),
+  display: z.enum(['grid', 'stack']).optional().meta({ description: 'A grid, or one row under the other.' }),
+  addLabel: z.string().optional().meta({ description: 'What the button that adds a row says.' }),
+});
+
+export const FieldSchema = z.discriminatedUnion('kind', [...CellSchema.options, RowsField]);
 export type Field = z.infer<typeof FieldSchema>;
 export type FieldKind = Field['kind'];
 export type FieldOf<K extends FieldKind> = Extract<Field, { kind: K }>;
@@ -127,6 +203,7 @@ export const SectionSchema = z.strictObject({
   hidden: z.boolean().optional(),
   locked: z.boolean().optional(),
   keepsSpace: z.boolean().optional(),
+  columns: z.number().int().min(1).max(4).optional().meta({ description: 'Columns its fields stand in: 2 unless said.' }),
   fields: z.array(FieldSchema),
 });
 export type Section = z.infer<typeof SectionSchema>;
@@ -149,6 +226,27 @@ export const ButtonSchema = z.strictObject({
 });
 export type Button = z.infer<typeof ButtonSchema>;
 
+export const TrackSchema = z.strictObject({
+  name: Name,
+  title: Text,
+  stages: z.array(OptionSchema).min(1),
+  stage: Key.optional().meta({ description: 'The stage it begins at; none unless said.' }),
+  hidden: z.boolean().optional(),
+});
+export type Track = z.infer<typeof TrackSchema>;
+
+/** Records of another form that refer to the open one. */
+export const ChildListSchema = z.strictObject({
+  name: Name,
+  title: Text,
+  form: Name.meta({ description: 'The form whose records are listed.' }),
+  field: Name.meta({ description: "The child's field that holds the id of this record." }),
+  launch: Name.meta({ description: 'The launch parameter that hands a new child the id of this record.' }),
+  columns: z.array(Name).min(1).meta({ description: "The child's fields that the list shows." }),
+  section: Name.optional().meta({ description: 'The section at whose end it stands; without one, below the form.' }),
+});
+export type ChildList = z.infer<typeof ChildListSchema>;
+
 export const FormSettings = z.strictObject({
   runLimit: z
     .number()
@@ -167,6 +265,8 @@ export const FormSchema = z.strictObject({
   settings: FormSettings.optional(),
   pages: z.array(PageSchema).min(1),
   buttons: z.array(ButtonSchema).optional(),
+  tracks: z.array(TrackSchema).optional(),
+  children: z.array(ChildListSchema).optional(),
 });
 export type Form = z.infer<typeof FormSchema>;
 
@@ -178,4 +278,9 @@ export function fieldsOf(form: Form): Field[] {
 /** The sections of a form in the order of the definition. */
 export function sectionsOf(form: Form): Section[] {
   return form.pages.flatMap((page) => page.sections);
+}
+
+/** The fields of a rows field; none for others. */
+export function cellsOf(field: Field): readonly Field[] {
+  return field.kind === 'rows' ? field.fields : [];
 }

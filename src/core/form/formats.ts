@@ -1,4 +1,4 @@
-/** Text formats of the WHATWG standards: valid e-mail address, valid absolute URL, valid date. */
+/** Text formats of published standards: valid e-mail address and date (WHATWG), date and time (RFC 3339). */
 
 /**
  * "A valid e-mail address" as the HTML standard writes it (section "E-mail state", type=email), a wilful violation of
@@ -19,6 +19,19 @@ export function isDate(text: string): boolean {
   if (match === null) return false;
   const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])];
   return year >= 1 && month >= 1 && month <= 12 && day >= 1 && day <= daysIn(year, month);
+}
+
+/** A time of day spelled `HH:MM`, 00:00 to 23:59. */
+export function isTime(text: string): boolean {
+  return /^(?:[01]\d|2[0-3]):[0-5]\d$/.test(text);
+}
+
+const DATE_TIME = /^(\d{4}-\d{2}-\d{2})T(?:[01]\d|2[0-3]):[0-5]\d:[0-5]\d(?:\.\d{1,9})?(?:Z|[+-](?:[01]\d|2[0-3]):[0-5]\d)$/;
+
+/** A moment as of RFC 3339 (section 5.6), without leap seconds, which no clock here has. */
+export function isDateTime(text: string): boolean {
+  const match = DATE_TIME.exec(text);
+  return match !== null && isDate(match[1]!);
 }
 
 function daysIn(year: number, month: number): number {

@@ -2,9 +2,9 @@
  * What a schema cannot say of a form: that names do not clash, that tables exist, that defaults are of their kind
  * (edges 7). Every fault names its place as a path into the definition.
  */
-import type { Form } from './definition';
+import { cellsOf, type Field, type Form, type Option } from './definition';
 import { accept } from './kinds';
-import { indexTable } from './table-index';
+import { indexTable, type TableIndex } from './table-index';
 import type { Table } from './table';
 import { inWords } from './value';
 
@@ -30,23 +30,7 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
       section.fields.forEach((field, f) => {
         const path = ['pages', p, 'sections', s, 'fields', f];
         claim(field.name, 'field', path);
-        if (field.kind === 'reference' && !byName.has(field.table)) {
-          flaws.push({ path: [...path, 'table'], says: `there is no table "${field.table}"` });
-          return;
-        }
-        if (field.kind === 'choice') {
-          const keys = new Set<string>();
-          field.options.forEach((option, o) => {
-            if (keys.has(option.key)) flaws.push({ path: [...path, 'options', o, 'key'], says: `the key "${option.key}" is there twice` });
-            keys.add(option.key);
-          });
-        }
-        if (field.default !== undefined) {
-          const accepted = accept(field.default, field, { options: null, table: (name) => byName.get(name)! });
-          if (!accepted.ok) {
-            flaws.push({ path: [...path, 'default'], says: `is ${inWords(field.default)}, but a ${field.kind} takes ${accepted.takes}` });
-          }
-        }
+        flaws.push(...flawsOfField(field, path, byName));
       });
     });
   });
@@ -56,5 +40,45 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
       flaws.push({ path: ['buttons', b, 'section'], says: `there is no section "${button.section}"` });
     }
   });
+  form.tracks?.forEach((track, t) => {
+    claim(track.name, 'track', ['tracks', t]);
+    flaws.push(...twice(track.stages, ['tracks', t, 'stages']));
+    if (track.stage !== undefined && !track.stages.some((stage) => stage.key === track.stage)) {
+      flaws.push({ path: ['tracks', t, 'stage'], says: `there is no stage "${track.stage}"` });
+    }
+  });
+  form.children?.forEach((list, c) => {
+    claim(list.name, 'list of records', ['children', c]);
+    if (list.section !== undefined && taken.get(list.section) !== 'section') {
+      flaws.push({ path: ['children', c, 'section'], says: `there is no section "${list.section}"` });
+    }
+  });
   return flaws;
+}
+
+/** What is wrong with one field, cells of rows included. */
+function flawsOfField(field: Field, path: Flaw['path'], tables: ReadonlyMap<string, TableIndex>): Flaw[] {
+  const flaws: Flaw[] = [];
+  if (field.kind === 'reference' && !tables.has(field.table)) return [{ path: [...path, 'table'], says: `there is no table "${field.table}"` }];
+  if (field.kind === 'choice' || field.kind === 'choices') flaws.push(...twice(field.options, [...path, 'options']));
+  const names = new Set<string>();
+  cellsOf(field).forEach((cell, c) => {
+    if (names.has(cell.name)) flaws.push({ path: [...path, 'fields', c, 'name'], says: `"${cell.name}" already names a field of this row` });
+    names.add(cell.name);
+    flaws.push(...flawsOfField(cell, [...path, 'fields', c], tables));
+  });
+  if ('default' in field && field.default !== undefined) {
+    const accepted = accept(field.default, field, { options: null, table: (name) => tables.get(name)! });
+    if (!accepted.ok) flaws.push({ path: [...path, 'default'], says: `is ${inWords(field.default)}, but a ${field.kind} takes ${accepted.takes}` });
+  }
+  return flaws;
+}
+
+function twice(options: readonly Option[], path: Flaw['path']): Flaw[] {
+  const keys = new Set<string>();
+  return options.flatMap(({ key }, o) => {
+    const again = keys.has(key);
+    keys.add(key);
+    return again ? [{ path: [...path, o, 'key'], says: `the key "${key}" is there twice` }] : [];
+  });
 }

@@ -7,6 +7,11 @@ export type Value = string | number | boolean | null | readonly Value[] | { read
 /** Values by field name. */
 export type Values = Record<string, Value>;
 
+/** Whether a value is empty, of whatever kind its field is (semantics 2). */
+export function isEmpty(value: Value | undefined): boolean {
+  return value === null || value === undefined || (Array.isArray(value) && value.length === 0);
+}
+
 /** Deep equality on plain JSON; the order of an object's keys does not count. */
 export function equal(a: unknown, b: unknown): boolean {
   if (a === b) return true;

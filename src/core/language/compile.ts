@@ -70,6 +70,10 @@ function forbidden(file: ts.SourceFile, lineAt: (position: number) => number): {
     if (ts.isIdentifier(node) && (node.text === 'eval' || node.text === '__probe') && !isPropertyName(node)) {
       return found(node, `uses the name ${node.text}, which scripts cannot.`);
     }
+    if (ts.isForOfStatement(node) && node.awaitModifier !== undefined) return found(node, 'has a for await loop, which scripts cannot. Await each item in a plain loop.');
+    if (ts.isFunctionLike(node) && 'asteriskToken' in node && node.asteriskToken !== undefined && ts.canHaveModifiers(node) && ts.getModifiers(node)?.some((m) => m.kind === ts.SyntaxKind.AsyncKeyword)) {
+      return found(node, 'has an async generator, which scripts cannot. Use an async function.');
+    }
     if (ts.isWithStatement(node)) return found(node, 'has a with statement, which scripts cannot.');
     return ts.forEachChild(node, look) ?? null;
   };

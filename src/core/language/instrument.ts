@@ -1,6 +1,8 @@
 /**
  * Puts probes into a behaviour's source: the line of each statement, fuel in loops and functions, and, for a traced
- * script, the values it assigned and the conditions it met. Works on the syntax tree before types are taken off, so
+ * script, the values it assigned and the conditions it met. Async functions become generators that the session drives
+ * (`session/promises.ts`), so that it decides when one goes on; `parent` becomes a question to the session, which knows
+ * only once a form is open. Works on the syntax tree before types are taken off, so
  * lines are those of the source. What the probes do is `session/probe.ts`.
  */
 import ts from 'typescript-classic';
@@ -61,7 +63,21 @@ export function instrument(traced: boolean): ts.TransformerFactory<ts.SourceFile
       return traced ? value(node, visited, node.getText(file)) : visited;
     };
 
+    /** The body of an async function: what it did as a generator, run by the session. */
+    const asGenerator = (node: ts.FunctionLikeDeclaration, statements: readonly ts.Statement[]): ts.Block => {
+      const generator = f.createFunctionExpression(undefined, f.createToken(ts.SyntaxKind.AsteriskToken), undefined, undefined, [], undefined, f.createBlock(statements, true));
+      const args = ts.isArrowFunction(node) ? f.createArrayLiteralExpression([]) : f.createIdentifier('arguments');
+      return f.createBlock([f.createReturnStatement(call('go', f.createThis(), generator, args))], true);
+    };
+
+    const isParent = declaresParent(file) ? () => false : isParentUse;
+
     function visit(node: ts.Node): ts.Node {
+      if (ts.isAwaitExpression(node)) {
+        return call('at', num(lineOf(node)), f.createYieldExpression(undefined, ts.visitNode(node.expression, visit) as ts.Expression));
+      }
+      if (ts.isIdentifier(node) && isParent(node)) return call('parent');
+      if (ts.isShorthandPropertyAssignment(node) && node.name.text === 'parent' && !declaresParent(file)) return f.createPropertyAssignment('parent', call('parent'));
       if (ts.isBlock(node)) return f.updateBlock(node, marked(node.statements));
       if (ts.isCaseClause(node)) {
         return f.updateCaseClause(node, ts.visitNode(node.expression, visit) as ts.Expression, marked(node.statements));
@@ -118,7 +134,11 @@ export function instrument(traced: boolean): ts.TransformerFactory<ts.SourceFile
     function visitArrow(node: ts.ArrowFunction): ts.Node {
       const parameters = ts.visitNodes(node.parameters, visit) as ts.NodeArray<ts.ParameterDeclaration>;
       const rebuild = (body: ts.ConciseBody) =>
-        f.updateArrowFunction(node, node.modifiers, node.typeParameters, parameters, undefined, node.equalsGreaterThanToken, body);
+        f.updateArrowFunction(node, withoutAsync(node.modifiers), node.typeParameters, parameters, undefined, node.equalsGreaterThanToken, body);
+      if (isAsync(node)) {
+        const statements = ts.isBlock(node.body) ? functionBody(node.body, false).statements : [burn(lineOf(node.body)), f.createReturnStatement(ts.visitNode(node.body, visit) as ts.Expression)];
+        return rebuild(asGenerator(node, statements));
+      }
       if (ts.isBlock(node.body)) return rebuild(functionBody(node.body, isPlain(node)));
       const body = ts.visitNode(node.body, visit) as ts.Expression;
       if (!callsByName(node.body)) {
@@ -132,12 +152,38 @@ export function instrument(traced: boolean): ts.TransformerFactory<ts.SourceFile
     }
 
     function visitFunction(node: FunctionWithBody): ts.Node {
-      const body = functionBody(node.body, isPlain(node) && !ts.isConstructorDeclaration(node));
-      return ts.visitEachChild(node, (child) => (child === node.body ? body : visit(child)), context);
+      const counted = functionBody(node.body, isPlain(node) && !ts.isConstructorDeclaration(node));
+      const body = isAsync(node) ? asGenerator(node, counted.statements) : counted;
+      return ts.visitEachChild(node, (child) => (child === node.body ? body : child.kind === ts.SyntaxKind.AsyncKeyword ? undefined : visit(child)), context);
     }
 
     return f.updateSourceFile(file, marked(file.statements));
   };
+}
+
+function isAsync(node: ts.FunctionLikeDeclaration): boolean {
+  return node.modifiers?.some((modifier) => modifier.kind === ts.SyntaxKind.AsyncKeyword) ?? false;
+}
+
+function withoutAsync(modifiers: ts.NodeArray<ts.ModifierLike> | undefined): readonly ts.Modifier[] | undefined {
+  return modifiers?.filter((modifier): modifier is ts.Modifier => ts.isModifier(modifier) && modifier.kind !== ts.SyntaxKind.AsyncKeyword);
+}
+
+/** Whether a script has a `parent` of its own, which then is meant wherever it says so. */
+function declaresParent(file: ts.SourceFile): boolean {
+  const look = (node: ts.Node): boolean => {
+    const declares = (ts.isVariableDeclaration(node) || ts.isParameter(node) || ts.isBindingElement(node) || ts.isFunctionDeclaration(node)) && node.name !== undefined && ts.isIdentifier(node.name) && node.name.text === 'parent';
+    return declares || (ts.forEachChild(node, look) ?? false);
+  };
+  return look(file);
+}
+
+/** Whether an identifier is the global `parent` being used, and not a name of something else. */
+function isParentUse(node: ts.Identifier): boolean {
+  const { parent } = node;
+  if (node.text !== 'parent') return false;
+  if (ts.isPropertyAccessExpression(parent) && parent.name === node) return false;
+  return !(ts.isPropertyAssignment(parent) && parent.name === node) && !ts.isMethodDeclaration(parent) && !ts.isTypeNode(parent);
 }
 
 type FunctionWithBody = ts.FunctionLikeDeclaration & { body: ts.Block };

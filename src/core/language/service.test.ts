@@ -8,7 +8,7 @@ import { typingsOf } from './typings';
 const workspace = readWorkspace(readFolder('demo'));
 const entry = workspace.forms[0]!;
 const language = new FormLanguage(libs);
-language.setTypings(typingsOf({ form: entry.form, tables: workspace.tables, roles: workspace.roles }));
+language.setTypings(typingsOf({ ...workspace, form: entry.form }));
 
 function found(text: string): string[] {
   language.put({ name: 'x.ts', text });

@@ -2,9 +2,9 @@
 import ts from 'typescript-classic';
 import { words } from '../session/errors';
 
-const PARTS = new Set(['fields', 'sections', 'pages', 'buttons']);
+const PARTS = new Set(['fields', 'sections', 'pages', 'tracks', 'buttons']);
 /** What of a part is the same in every session and may be read anywhere. */
-const CONSTANT = new Set(['name', 'label']);
+const CONSTANT = new Set(['name', 'label', 'each']);
 
 export interface Misuse {
   from: number;

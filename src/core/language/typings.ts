@@ -2,9 +2,10 @@
  * The language of one form: a declaration file in which every field, option key, table column and role is a type, so
  * that a label in place of a key is an error while typing. Describes what `session/faces.ts` makes.
  */
-import { fieldsOf, sectionsOf, type Field, type Form } from '../form/definition';
+import { cellsOf, fieldsOf, sectionsOf, type Field, type FieldOf, type Form } from '../form/definition';
 import { kindInWords } from '../form/in-words';
 import { kindOf } from '../form/kinds';
+import type { Service, ServiceFunction } from '../form/service';
 import type { Role, Table } from '../form/table';
 
 /** Longer lists of keys would slow the checker down and help nobody; such keys are plain texts. */
@@ -13,21 +14,25 @@ const MOST_KEYS = 300;
 export interface Surface {
   form: Form;
   tables: readonly Table[];
+  services: readonly Service[];
   roles: readonly Role[];
 }
 
 /** The text of the form's `.d.ts`. */
-export function typingsOf({ form, tables, roles }: Surface): string {
+export function typingsOf({ form, tables, services, roles }: Surface): string {
   return [
     `// The language of the form "${form.title}" (${form.name}). Made by Tavro; do not edit.`,
     BASE,
     `interface TableRows {\n${tables.map((t) => `  ${t.name}: ${rowType(t)};`).join('\n')}\n}`,
     `interface TableKeys {\n${tables.map((t) => `  ${t.name}: ${keyType(t)};`).join('\n')}\n}`,
     `type RoleKey = ${roles.map((role) => JSON.stringify(role.key)).join(' | ') || 'string'};`,
+    ...fieldsOf(form).flatMap((field) => (field.kind === 'rows' ? [rowTypes(field)] : [])),
     `declare const fields: {\n${fieldsOf(form).map(fieldEntry).join('\n')}\n};`,
     frames('sections', sectionsOf(form), 'Section'),
     frames('pages', form.pages, 'Page'),
     frames('buttons', (form.buttons ?? []).map((b) => ({ name: b.name, title: b.label })), 'Button'),
+    `declare const tracks: {\n${(form.tracks ?? []).map((track) => `  /** ${comment(track.title)}: ${track.stages.map((stage) => `\`${stage.key}\` ${comment(stage.label)}`).join(', ')}. */\n  readonly ${track.name}: Track<${keys(track.stages)}>;`).join('\n')}\n};`,
+    `declare const services: {\n${services.map(serviceEntry).join('\n')}\n};`,
     `declare const tables: { readonly [T in keyof TableRows]: Table<TableRows[T], TableKeys[T]> };`,
   ].join('\n\n');
 }
@@ -46,15 +51,47 @@ function fieldEntry(field: Field): string {
 }
 
 function fieldType(field: Field): string {
-  const value = kindOf(field).type(field);
   switch (field.kind) {
     case 'choice':
-      return `ChoiceField<${value}>`;
+      return `ChoiceField<${kindOf(field).type(field)}>`;
+    case 'choices':
+      return `ChoicesField<${keys(field.options)}>`;
     case 'reference':
       return `ReferenceField<${JSON.stringify(field.table)}>`;
+    case 'file':
+      return 'Field<readonly FileValue[], never>';
+    case 'rows':
+      return `RowsField<Row_${field.name}, Cells_${field.name}>`;
     default:
-      return `Field<${value}>`;
+      return `Field<${kindOf(field).type(field)}>`;
   }
+}
+
+function keys(options: readonly { key: string }[]): string {
+  return options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string';
+}
+
+/** The types of a rows field: what a row holds as values, and its cells as parts. */
+function rowTypes(field: FieldOf<'rows'>): string {
+  const values = field.fields.map((cell) => {
+    const type = kindOf(cell).type(cell);
+    return `  readonly ${cell.name}: ${cell.kind === 'choices' || cell.kind === 'file' ? type : `${type} | null`};`;
+  });
+  return `interface Row_${field.name} {\n${values.join('\n')}\n}\ninterface Cells_${field.name} {\n${cellsOf(field).map(fieldEntry).join('\n')}\n}`;
+}
+
+function serviceEntry(service: Service): string {
+  const functions = Object.entries(service.functions).map(([name, made]) => {
+    const parameters = made.parameters.map((parameter) => `${parameter.name}${parameter.optional ? '?' : ''}: ${COLUMN_TYPES[parameter.kind]}${parameter.optional ? ' | null' : ''}`);
+    return `    /** ${comment(made.title ?? service.title)} */\n    ${name}(${parameters.length === 0 ? '' : `given: { ${parameters.join('; ')} }`}): Promise<${answerType(made)}>;`;
+  });
+  return `  /** ${comment(service.title)} */\n  readonly ${service.name}: {\n${functions.join('\n')}\n  };`;
+}
+
+function answerType({ answers }: ServiceFunction): string {
+  if (answers.from === 'script') return answers.gives;
+  const row = `TableRows[${JSON.stringify(answers.table)}]`;
+  return answers.many === true ? `readonly ${row}[]` : `${row} | null`;
 }
 
 function comment(text: string): string {
@@ -107,14 +144,9 @@ interface Button extends Part {
   get label(): string;
   set label(label: string | undefined);
 }
-interface Field<V> extends Part {
-  /** The value; null when empty. */
-  get value(): V | null;
-  set value(value: V | null | undefined);
-  /** The value before its last change. */
-  readonly previous: V | null;
-  /** The value as opened or last saved. */
-  readonly initial: V | null;
+interface FileValue { readonly name: string; readonly size: number; readonly type: string }
+/** A field as it is whatever it holds. */
+interface AnyField extends Part {
   readonly empty: boolean;
   get required(): boolean;
   set required(required: boolean | undefined);
@@ -124,6 +156,63 @@ interface Field<V> extends Part {
   /** What is wrong with the value: shown at the field, and stops a submission while the field is on screen. */
   get problem(): string | null;
   set problem(problem: string | null | undefined);
+}
+/** N is null where empty is null, never where empty is an empty list. */
+interface Field<V, N = null> extends AnyField {
+  /** The value; null, or an empty list, when empty. */
+  get value(): V | N;
+  set value(value: V | null | undefined);
+  /** The value before its last change. */
+  readonly previous: V | N;
+  /** The value as opened or last saved. */
+  readonly initial: V | N;
+}
+interface ChoicesField<K extends string> extends Field<readonly K[], never> {
+  get options(): readonly Option<K>[];
+  set options(options: readonly (K | { readonly key: K; readonly label?: string })[] | undefined);
+  /** The labels of the chosen options. For reading: compare keys. */
+  readonly optionLabel: readonly string[];
+  readonly orphan: boolean;
+}
+interface RowsField<V, C> extends AnyField {
+  /** The values of all rows. */
+  get value(): readonly V[];
+  set value(value: readonly Partial<V>[] | null | undefined);
+  readonly initial: readonly V[];
+  readonly rows: readonly Row<V, C>[];
+  readonly count: number;
+  /** The columns, to tie handlers to. */
+  readonly each: { readonly [N in keyof C]: Column<C[N]> };
+  /** Adds a row at the end and gives it. */
+  add(values?: Partial<V>): Row<V, C>;
+  remove(row: Row<V, C>): void;
+  /** The sum of a column of numbers; empty cells count nothing. */
+  sum(column: { [N in keyof V]: V[N] extends number | null ? N : never }[keyof V]): number;
+}
+interface Column<F> { readonly name: string; readonly __field?: F }
+interface Row<V, C> {
+  /** The cells of this row, as parts. */
+  readonly fields: C;
+  /** The values of this row. */
+  readonly values: V;
+  /** Its place, from 0. */
+  readonly index: number;
+  get shown(): boolean;
+  set shown(shown: boolean | undefined);
+  get locked(): boolean;
+  set locked(locked: boolean | undefined);
+  readonly onScreen: boolean;
+  readonly editable: boolean;
+}
+interface Track<S extends string> {
+  readonly name: string;
+  readonly label: string;
+  get shown(): boolean;
+  set shown(shown: boolean | undefined);
+  readonly onScreen: boolean;
+  /** The stage it stands at; null for none. */
+  get stage(): S | null;
+  set stage(stage: S | null | undefined);
 }
 interface ChoiceField<K extends string> extends Field<K> {
   get options(): readonly Option<K>[];
@@ -147,47 +236,67 @@ interface Table<R, K extends string> {
 }
 
 type By = "person" | "script" | "form";
-interface FieldEvent<V> { readonly part: Field<V>; readonly value: V | null; readonly previous: V | null; readonly by: By }
-interface AnyFieldEvent { readonly part: Field<any>; readonly value: Json; readonly previous: Json; readonly by: By }
+interface FieldEvent<F extends AnyField, V> { readonly part: F; readonly value: V; readonly previous: V; readonly by: By }
+interface CellEvent<F extends AnyField, V, R> extends FieldEvent<F, V> { readonly row: R }
+interface RowEvent<R> { readonly row: R; readonly by: By }
 interface ClickEvent { readonly part: Button; readonly by: By }
 interface LoadEvent { readonly by: By }
 interface Stoppable {
   /** Stops it, and says why; at a part when one is named. */
-  stop(says: string, part?: Field<any> | Section | Page): void;
+  stop(says: string, part?: AnyField | Section | Page): void;
 }
 interface PageEvent extends Stoppable { readonly from: string; readonly to: string; readonly by: By }
 interface SubmitEvent extends Stoppable { readonly by: By }
 interface SavedEvent { readonly id: string; readonly by: By }
+/** What happens when a handler starts again while an earlier run of it still waits: that one ends, or both go on. */
+interface TieOptions { readonly overlap?: "supersede" | "all" }
+type Handler<E> = (event: E) => void | Promise<void>;
+type ValueOf<F> = F extends { readonly value: infer V } ? V : never;
+type AnyRow = Row<any, any>;
 interface TieToField {
-  <V>(field: Field<V>, handler: (event: FieldEvent<V>) => void): () => void;
-  (fields: readonly Field<any>[], handler: (event: AnyFieldEvent) => void): () => void;
+  <F extends AnyField & { readonly value: any }>(field: F, handler: Handler<FieldEvent<F, ValueOf<F>>>, options?: TieOptions): () => void;
+  <F extends AnyField & { readonly value: any }>(column: Column<F>, handler: Handler<CellEvent<F, ValueOf<F>, AnyRow>>, options?: TieOptions): () => void;
+  (fields: readonly (AnyField | Column<any>)[], handler: Handler<{ readonly part: AnyField; readonly value: Json; readonly previous: Json; readonly by: By; readonly row?: AnyRow }>, options?: TieOptions): () => void;
+}
+interface TieToRows {
+  <V, C>(field: RowsField<V, C>, handler: Handler<RowEvent<Row<V, C>>>, options?: TieOptions): () => void;
 }
 
 /** Ties a handler to an event. Each call gives a function that unties it. */
 declare const on: {
   /** Once per opened record, before the rules. */
-  load(handler: (event: LoadEvent) => void): () => void;
+  load(handler: Handler<LoadEvent>, options?: TieOptions): () => void;
   /** A committed new value, whoever wrote it. */
   change: TieToField;
   /** Each keystroke, before the value is committed. */
   input: TieToField;
   focus: TieToField;
   blur: TieToField;
-  click(button: Button | readonly Button[], handler: (event: ClickEvent) => void): () => void;
-  pageChange(handler: (event: PageEvent) => void): () => void;
+  click(button: Button | readonly Button[], handler: Handler<ClickEvent>, options?: TieOptions): () => void;
+  rowAdded: TieToRows;
+  /** The row can still be read. */
+  rowRemoved: TieToRows;
+  pageChange(handler: Handler<PageEvent>, options?: TieOptions): () => void;
   /** After the fields have been checked and before anything is saved. */
-  submit(handler: (event: SubmitEvent) => void): () => void;
-  saved(handler: (event: SavedEvent) => void): () => void;
+  submit(handler: Handler<SubmitEvent>, options?: TieOptions): () => void;
+  saved(handler: Handler<SavedEvent>, options?: TieOptions): () => void;
 };
 /** A rule holds all the time; what it no longer says is taken back. */
-declare function keep(title: string, rule: () => void): void;
-declare function keep(rule: () => void): void;
+declare const keep: {
+  (title: string, rule: () => void): void;
+  (rule: () => void): void;
+  /** A rule for each row, which says something of its own row alone. */
+  each<V, C>(field: RowsField<V, C>, title: string, rule: (row: Row<V, C>) => void): void;
+  each<V, C>(field: RowsField<V, C>, rule: (row: Row<V, C>) => void): void;
+};
 declare const form: {
   readonly isNew: boolean;
   /** The id of the open record; null for a new entry. */
   readonly record: string | null;
   readonly person: { readonly key: string; readonly name: string; readonly role: RoleKey };
   readonly launch: { readonly [name: string]: Json | undefined };
+  /** The record is only looked at: people can change nothing. */
+  readonly viewing: boolean;
   /** Whether any value differs from the record as opened or saved. */
   readonly changed: boolean;
   /** Sets every field to its default. */
@@ -196,6 +305,40 @@ declare const form: {
   /** Stands instead of the form's body; null ends it. */
   replaceWith(text: string | null): void;
   submit(): void;
+};
+/** The form that opened this one, or null. */
+declare const parent: {
+  /** A value of the parent as it was when this form was opened. */
+  get(field: string): Json;
+  /** Asks for a value to be set in the parent. */
+  set(field: string, value: Json): Promise<void>;
+} | null;
+/** A promise that ends after so many milliseconds of the session's clock. */
+declare function after(milliseconds: number): Promise<void>;
+/** What a service's promise rejects with. */
+declare class ServiceError extends Error {
+  readonly service: string;
+  readonly function: string;
+  readonly reason: string;
+}
+/** Published check digits and formats. */
+declare const checks: {
+  /** ISO 13616, with the check digits of ISO/IEC 7064 MOD 97-10. */
+  iban(text: string): boolean;
+  /** The check digit of ISO/IEC 7812. */
+  luhn(text: string): boolean;
+  /** A freight container's number, ISO 6346. */
+  container(text: string): boolean;
+  /** A ship's IMO number. */
+  imo(text: string): boolean;
+  /** An international telephone number, ITU-T E.164. */
+  phone(text: string): boolean;
+  /** An e-mail address as of the HTML standard. */
+  email(text: string): boolean;
+  /** Whether a text is spelled as a mask says: 9 a digit, A a capital letter, * either. */
+  fits(text: string, mask: string): boolean;
+  /** Spells a text as a mask says. */
+  format(text: string, mask: string): string;
 };
 /** Rounds half away from zero on the decimal digits: round(1.005, 2) is 1.01. */
 declare function round(x: number, places?: number): number;

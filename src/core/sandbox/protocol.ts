@@ -1,6 +1,7 @@
 /** The messages between an engine and the worker in which its sandbox runs. */
 import { z } from 'zod';
 import { FormSchema } from '../form/definition';
+import { ServiceSchema } from '../form/service';
 import { TableSchema } from '../form/table';
 import { OpeningSchema, TimedStepSchema } from '../session/schema';
 import type { Material } from '../session/session';
@@ -17,6 +18,8 @@ const CompiledSchema = z.strictObject({
 export const MaterialSchema = z.strictObject({
   form: FormSchema,
   tables: z.array(TableSchema),
+  services: z.array(ServiceSchema),
+  answering: z.array(CompiledSchema),
   scripts: z.array(CompiledSchema),
   traced: z.boolean(),
 }) as unknown as z.ZodType<Material>;

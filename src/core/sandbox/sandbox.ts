@@ -120,5 +120,5 @@ function describe(error: unknown): string {
 
 /** Whether any script wants `Temporal`, which makes the machine larger and slower to put back. */
 export function needsTemporal(material: Material): boolean {
-  return material.scripts.some((script) => script.code?.includes('Temporal') ?? false);
+  return [...material.scripts, ...material.answering].some((script) => script.code?.includes('Temporal') ?? false);
 }

@@ -1,6 +1,7 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
 import { z } from 'zod';
-import { StepSchema, ValueSchema, ValuesSchema } from '../session/schema';
+import { Name } from '../form/definition';
+import { ServiceMoods, StepSchema, ValueSchema, ValuesSchema } from '../session/schema';
 
 export const OpenSchema = z.strictObject({
   as: z.string().meta({ description: 'The key of a person of the workspace.' }),
@@ -8,6 +9,12 @@ export const OpenSchema = z.strictObject({
   launch: ValuesSchema.optional(),
   clock: z.iso.datetime().optional().meta({ description: 'When the form is opened, 2031-05-02T09:00:00Z unless said.' }),
   seed: z.number().int().optional(),
+  viewing: z.boolean().optional().meta({ description: 'The record is only looked at.' }),
+  parent: z
+    .strictObject({ form: Name, record: z.string() })
+    .optional()
+    .meta({ description: 'The form and sample record that this one is opened from.' }),
+  services: ServiceMoods.optional().meta({ description: 'How services behave in this session instead of as defined.' }),
 });
 export type Open = z.infer<typeof OpenSchema>;
 
@@ -27,6 +34,9 @@ export const PartExpectation = z.strictObject({
   problem: z.string().nullable().optional(),
   fault: z.string().nullable().optional().meta({ description: 'What the last check found.' }),
   orphan: z.boolean().optional(),
+  stage: z.string().nullable().optional().meta({ description: 'Of a track: the key of its stage.' }),
+  count: z.number().int().optional().meta({ description: 'Of a rows field: how many rows there are.' }),
+  cells: z.record(Name, ValueSchema).optional().meta({ description: 'Of a row: only the cells named are looked at.' }),
 });
 export type PartExpectation = z.infer<typeof PartExpectation>;
 

@@ -1,4 +1,5 @@
 /** From what a scenario says of its opening to what a session takes. */
+import { fieldsOf, type Form } from '../form/definition';
 import type { Person } from '../form/table';
 import type { Values } from '../form/value';
 import type { Opening } from '../session/step';
@@ -14,6 +15,8 @@ export interface SampleRecord {
 export interface Cast {
   people: readonly Person[];
   records: readonly SampleRecord[];
+  /** Other forms with their records, for openings from a parent. */
+  forms?: readonly { form: Form; records: readonly SampleRecord[] }[];
 }
 
 /** An opening that names somebody or something that is not there; the path leads into the scenario. */
@@ -37,5 +40,17 @@ export function openingOf(open: Open, cast: Cast): Opening {
     clock: Date.parse(open.clock ?? DEFAULT_CLOCK),
     seed: open.seed ?? 1,
     newId: 'new',
+    records: cast.records.map(({ id, values }) => ({ id, values })),
+    ...(open.viewing === undefined ? {} : { viewing: open.viewing }),
+    ...(open.services === undefined ? {} : { services: open.services }),
+    ...(open.parent === undefined ? {} : { parent: parentOf(open.parent, cast) }),
   };
+}
+
+function parentOf({ form: name, record: id }: NonNullable<Open['parent']>, cast: Cast): NonNullable<Opening['parent']> {
+  const found = cast.forms?.find(({ form }) => form.name === name);
+  if (found === undefined) throw new NoSuchOpening(['open', 'parent', 'form'], `there is no form "${name}"`);
+  const record = found.records.find((one) => one.id === id);
+  if (record === undefined) throw new NoSuchOpening(['open', 'parent', 'record'], `the form ${name} has no record "${id}"`);
+  return { form: name, record: id, fields: fieldsOf(found.form), values: record.values };
 }

@@ -2,29 +2,30 @@
  * Turning what was clicked into a scenario: the steps as done, and after them expectations on what they changed, so
  * that a passing scenario says what mattered and nothing more.
  */
+import type { Form } from '../form/definition';
 import { equal, type Value } from '../form/value';
-import type { Answer, PartState, Step } from '../session/step';
+import type { Answer, PartState, RowsChange, Step } from '../session/step';
 import type { Expectation, Open, PartExpectation, Scenario, ScenarioStep } from './definition';
-import { NOTHING_SEEN, seenAfter, type Seen } from './snapshot';
+import { NOTHING_SEEN, partSeen, seenAfter, type Seen } from './snapshot';
 
-const ASPECTS = ['value', 'shown', 'locked', 'required', 'options', 'hint', 'problem', 'label'] as const;
+const ASPECTS = ['value', 'stage', 'shown', 'locked', 'required', 'options', 'hint', 'problem', 'label'] as const;
 
 /** `answers` holds the opening's answer and one for each step. */
-export function recordScenario(title: string, open: Open, steps: readonly Step[], answers: readonly Answer[]): Scenario {
+export function recordScenario(title: string, open: Open, form: Form, steps: readonly Step[], answers: readonly Answer[]): Scenario {
   let before = seenAfter(NOTHING_SEEN, answers[0]!);
   const recorded: ScenarioStep[] = [];
   steps.forEach((step, i) => {
     const answer = answers[i + 1]!;
     const after = seenAfter(before, answer);
     recorded.push(step);
-    const expect = expectationOf(step, before, after, answer, recorded.length - 1);
+    const expect = expectationOf(step, form, before, after, answer, recorded.length - 1);
     if (Object.keys(expect).length > 0) recorded.push({ expect });
     before = after;
   });
   return { title, open, steps: recorded };
 }
 
-function expectationOf(step: Step, before: Seen, after: Seen, answer: Answer, place: number): Expectation {
+function expectationOf(step: Step, form: Form, before: Seen, after: Seen, answer: Answer, place: number): Expectation {
   const expect: Record<string, unknown> = {};
   for (const name of Object.keys(answer.changes)) {
     const changed = changedAspects(before.parts[name], after.parts[name]!);
@@ -32,6 +33,7 @@ function expectationOf(step: Step, before: Seen, after: Seen, answer: Answer, pl
     if ('set' in step && step.set === name && equal(changed.value ?? null, step.to)) delete changed.value;
     if (Object.keys(changed).length > 0) expect[name] = changed;
   }
+  for (const [name, change] of Object.entries(answer.rows)) expectRows(name, change, form, step, before, after, expect);
   if (before.page !== after.page) expect['@page'] = after.page;
   if (before.replaced !== after.replaced) expect['@replaced'] = after.replaced;
   if (answer.messages.length > 0) expect['@messages'] = answer.messages.map(({ text, tone }) => ({ text, tone }));
@@ -39,6 +41,26 @@ function expectationOf(step: Step, before: Seen, after: Seen, answer: Answer, pl
   if (answer.errors.length > 0) expect['@errors'] = answer.errors.map(({ behaviour, line }) => ({ behaviour, ...(line === null ? {} : { line }) }));
   if (answer.submit !== null) expect['@submit'] = { saved: answer.submit.saved, stoppedBy: answer.submit.stoppedBy };
   return expect as Expectation;
+}
+
+/** Rows are named by their place after the step; those that a person has just added or filled in go without saying. */
+function expectRows(name: string, change: RowsChange, form: Form, step: Step, before: Seen, after: Seen, expect: Record<string, unknown>): void {
+  const rows = after.rows[name]!;
+  if (change.order !== undefined && before.rows[name] !== undefined && !('addRow' in step) && !('removeRow' in step) && !('moveRow' in step)) {
+    expect[name] = { ...(expect[name] as object | undefined), count: rows.order.length };
+  }
+  for (const [id, row] of Object.entries(change.rows)) {
+    const place = rows.order.indexOf(id);
+    const columns = new Set([...Object.keys(row.values ?? {}), ...Object.keys(row.cells ?? {})]);
+    const had = before.rows[name]?.order.indexOf(id) ?? -1;
+    for (const column of columns) {
+      const address = `${name}[${place}].${column}`;
+      const changed = changedAspects(had < 0 ? undefined : partSeen(before, form, `${name}[${had}].${column}`), partSeen(after, form, address)!);
+      if ('set' in step && step.set === address && equal(changed.value ?? null, step.to)) delete changed.value;
+      if (had < 0) for (const aspect of Object.keys(changed)) if (aspect === 'value' || row.cells?.[column]?.[aspect as never] === undefined) delete changed[aspect as 'value'];
+      if (Object.keys(changed).length > 0) expect[address] = changed;
+    }
+  }
 }
 
 function changedAspects(before: PartState | undefined, after: PartState): PartExpectation {

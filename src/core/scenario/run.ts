@@ -3,11 +3,11 @@
  * against what was seen at its place. An error or a refusal that no expectation names is a failure too (4-files).
  */
 import { fieldsOf, type Form } from '../form/definition';
-import { equal, inWords, type Value } from '../form/value';
+import { equal, inWords, type Value, type Values } from '../form/value';
 import type { Answer, Opening, PartState, Step } from '../session/step';
 import type { Expectation, PartExpectation, Scenario, ScenarioStep } from './definition';
 import { openingOf, type Cast } from './opening';
-import { nothingHeard, NOTHING_SEEN, seenAfter, type Heard, type Seen } from './snapshot';
+import { nothingHeard, NOTHING_SEEN, partSeen, seenAfter, type Heard, type Seen } from './snapshot';
 import { tableOptions, type OptionSource } from './options';
 
 /** Opens a form and does steps: the answer of the opening, then one for each step. */
@@ -32,7 +32,7 @@ export interface ScenarioResult {
 export async function runScenario(scenario: Scenario, form: Form, source: OptionSource, cast: Cast, play: Player): Promise<ScenarioResult> {
   const steps = scenario.steps.filter((step) => !isExpect(step)) as Step[];
   const answers = await play(openingOf(scenario.open, cast), steps);
-  const misses = compare(scenario, answers, tableOptions(form, source));
+  const misses = compare(scenario, answers, form, tableOptions(form, source));
   return { title: scenario.title, passed: misses.length === 0, misses, steps: steps.length };
 }
 
@@ -41,7 +41,7 @@ export function isExpect(step: ScenarioStep): step is { expect: Expectation } {
 }
 
 /** All that came out otherwise than expected, in order. */
-function compare(scenario: Scenario, answers: readonly Answer[], baseOptions: (field: string) => string[] | null): Miss[] {
+function compare(scenario: Scenario, answers: readonly Answer[], form: Form, baseOptions: (field: string) => string[] | null): Miss[] {
   const misses: Miss[] = [];
   let heard = nothingHeard();
   let seen = hear(heard, NOTHING_SEEN, answers[0]!, -1);
@@ -51,7 +51,7 @@ function compare(scenario: Scenario, answers: readonly Answer[], baseOptions: (f
       seen = hear(heard, seen, answers[next++]!, index);
       return;
     }
-    misses.push(...meet(step.expect, seen, heard, index, baseOptions));
+    misses.push(...meet(step.expect, seen, heard, index, form, baseOptions));
     heard = nothingHeard();
   });
   misses.push(...unnamed(heard, {}, scenario.steps.length));
@@ -66,7 +66,7 @@ function hear(heard: Heard, seen: Seen, answer: Answer, step: number): Seen {
   return seenAfter(seen, answer);
 }
 
-function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, baseOptions: (field: string) => string[] | null): Miss[] {
+function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, form: Form, baseOptions: (field: string) => string[] | null): Miss[] {
   const misses: Miss[] = unnamed(heard, expect, step);
   const miss = (part: string, aspect: string | null, says: string) => misses.push({ step, part, aspect, says });
   const demand = (part: string, aspect: string | null, got: Value, wanted: Value) => {
@@ -74,12 +74,21 @@ function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, baseO
   };
   for (const [name, wanted] of Object.entries(expect)) {
     if (name.startsWith('@') || wanted === undefined) continue;
-    const part = seen.parts[name];
+    const part = partSeen(seen, form, name);
     if (part === undefined) {
       miss(name, null, `there is no part "${name}"`);
       continue;
     }
     for (const [aspect, value] of Object.entries(wanted as PartExpectation)) {
+      if (aspect === 'cells') {
+        const cells = part.sort === 'row' ? (part.value as Values) : {};
+        for (const [cell, inCell] of Object.entries(value as Values)) demand(`${name}.${cell}`, null, cells[cell] ?? null, inCell);
+        continue;
+      }
+      if (aspect === 'count') {
+        demand(name, aspect, seen.rows[name]?.order.length ?? 0, value as Value);
+        continue;
+      }
       demand(name, aspect, aspectOf(name, part, aspect, baseOptions), value as Value);
     }
   }
@@ -149,17 +158,38 @@ function show(value: Value): string {
   return typeof value === 'object' && value !== null ? JSON.stringify(value) : inWords(value);
 }
 
-/** The parts and aspects a scenario names that the form does not have, as paths into it. */
+/** The parts that a scenario names and the form does not have, as paths into it. */
 export function unknownNames(scenario: Scenario, form: Form): { path: (string | number)[]; says: string }[] {
-  const parts = new Set<string>();
-  for (const page of form.pages) {
-    parts.add(page.name);
-    for (const section of page.sections) parts.add(section.name);
-  }
-  for (const field of fieldsOf(form)) parts.add(field.name);
-  for (const button of form.buttons ?? []) parts.add(button.name);
+  const known = addressesOf(form);
+  const unknown = (name: string) => !known.has(name.replace(/\[\d+\]/, '[]'));
   return scenario.steps.flatMap((step, i) => {
-    const names = isExpect(step) ? Object.keys(step.expect).filter((name) => !name.startsWith('@')) : [];
-    return names.filter((name) => !parts.has(name)).map((name) => ({ path: ['steps', i, 'expect', name], says: `the form has no part "${name}"` }));
+    const places: [string, string[]][] = isExpect(step)
+      ? Object.keys(step.expect).filter((name) => !name.startsWith('@')).map((name) => [name, ['expect', name]])
+      : namedBy(step).map(([key, name]) => [name, [key]]);
+    return places.filter(([name]) => unknown(name)).map(([name, path]) => ({ path: ['steps', i, ...path], says: `the form has no part "${name}"` }));
   });
+}
+
+/** The parts of a form as scenarios spell them, with `[]` for the place of a row. */
+export function addressesOf(form: Form): Set<string> {
+  const known = new Set<string>();
+  for (const page of form.pages) {
+    known.add(page.name);
+    for (const section of page.sections) known.add(section.name);
+  }
+  for (const field of fieldsOf(form)) {
+    known.add(field.name);
+    if (field.kind !== 'rows') continue;
+    known.add(`${field.name}[]`);
+    for (const cell of field.fields) known.add(`${field.name}[].${cell.name}`);
+  }
+  for (const button of form.buttons ?? []) known.add(button.name);
+  for (const track of form.tracks ?? []) known.add(track.name);
+  return known;
+}
+
+/** The keys of a step that name a part, with the name. */
+export function namedBy(step: Step): [string, string][] {
+  const keys = ['set', 'input', 'focus', 'blur', 'click', 'turnTo', 'addRow', 'removeRow', 'moveRow', 'fromChild'];
+  return Object.entries(step).filter((entry): entry is [string, string] => keys.includes(entry[0]) && typeof entry[1] === 'string');
 }

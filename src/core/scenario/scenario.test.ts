@@ -17,7 +17,7 @@ let play: Player;
 beforeAll(async () => {
   await bootMachine();
   const sandbox = new Sandbox(await startMachine(), { temporal: false });
-  sandbox.load({ form, tables: [], scripts: [compile({ name: 'a.ts', text: SOURCE }, 'untraced')], traced: false });
+  sandbox.load({ form, tables: [], services: [], answering: [], scripts: [compile({ name: 'a.ts', text: SOURCE }, 'untraced')], traced: false });
   play = async (opening, steps) => [sandbox.open(opening), ...steps.map((step) => sandbox.step(step))];
 });
 
@@ -57,7 +57,7 @@ describe('a scenario', () => {
 test('what was clicked becomes a scenario with expectations on what it changed, and it passes', async () => {
   const steps: Step[] = [{ set: 'a', to: 3 }, { set: 'a', to: 9 }, { set: 'note', to: 'x' }, { submit: true }];
   const opening = { person: cast.people[0]!, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
-  const scenario: Scenario = recordScenario('kept', { as: 'mira' }, steps, await play(opening, steps));
+  const scenario: Scenario = recordScenario('kept', { as: 'mira' }, form, steps, await play(opening, steps));
   expect(scenario.steps.slice(0, 2)).toEqual([{ set: 'a', to: 3 }, { expect: { b: { value: 6 }, '@messages': [{ text: 'three', tone: 'info' }] } }]);
   expect((await run(scenario.steps)).misses).toEqual([]);
 });

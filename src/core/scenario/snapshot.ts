@@ -3,10 +3,23 @@
  * shows and `tavro play` prints.
  */
 import type { Failure } from '../session/errors';
-import type { Answer, LogLine, Message, PartState, SubmitOutcome } from '../session/step';
+import { cellsOf, fieldsOf, type Field, type Form } from '../form/definition';
+import { emptyOf } from '../form/kinds';
+import type { Value, Values } from '../form/value';
+import type { Answer, LogLine, Message, PartState, RowState, SubmitOutcome } from '../session/step';
+
+/** The rows of a field: ids in order, and each row by its id. */
+export interface SeenRows {
+  order: readonly string[];
+  byId: Readonly<Record<string, RowState>>;
+}
 
 export interface Seen {
   parts: Record<string, PartState>;
+  rows: Record<string, SeenRows>;
+  record: string | null;
+  clock: number;
+  waiting: Answer['waiting'];
   page: string | null;
   replaced: string | null;
   notice: Answer['notice'];
@@ -15,7 +28,7 @@ export interface Seen {
   changed: boolean;
 }
 
-export const NOTHING_SEEN: Seen = { parts: {}, page: null, replaced: null, notice: null, failing: [], submit: null, changed: false };
+export const NOTHING_SEEN: Seen = { parts: {}, rows: {}, record: null, clock: 0, waiting: [], page: null, replaced: null, notice: null, failing: [], submit: null, changed: false };
 
 /** What is seen after an answer; the former is left as it was. */
 export function seenAfter(before: Seen, answer: Answer): Seen {
@@ -25,8 +38,104 @@ export function seenAfter(before: Seen, answer: Answer): Seen {
     parts = { ...parts };
     for (const name of names) parts[name] = { ...parts[name], ...answer.changes[name] } as PartState;
   }
-  const { page, replaced, notice, failing, changed } = answer;
-  return { parts, page, replaced, notice, failing, changed, submit: answer.submit ?? before.submit };
+  const { record, clock, waiting, page, replaced, notice, failing, changed } = answer;
+  return { parts, rows: rowsAfter(before.rows, answer.rows), record, clock, waiting, page, replaced, notice, failing, changed, submit: answer.submit ?? before.submit };
+}
+
+function rowsAfter(before: Seen['rows'], changes: Answer['rows']): Seen['rows'] {
+  const names = Object.keys(changes);
+  if (names.length === 0) return before;
+  const after = { ...before };
+  for (const name of names) {
+    const change = changes[name]!;
+    const was = before[name] ?? { order: [], byId: {} };
+    const byId: Record<string, RowState> = { ...was.byId };
+    for (const [id, row] of Object.entries(change.rows)) byId[id] = rowAfter(byId[id], row);
+    if (change.order !== undefined) {
+      const here = new Set(change.order);
+      for (const id of Object.keys(byId)) if (!here.has(id)) delete byId[id];
+    }
+    after[name] = { order: change.order ?? was.order, byId };
+  }
+  return after;
+}
+
+const NEW_ROW: RowState = { shown: true, locked: false, values: {}, cells: {} };
+
+function rowAfter(before: RowState = NEW_ROW, change: Partial<RowState>): RowState {
+  const cells = { ...before.cells };
+  for (const [name, cell] of Object.entries(change.cells ?? {})) cells[name] = { ...cells[name], ...cell };
+  return { ...before, ...change, values: { ...before.values, ...change.values }, cells };
+}
+
+/** A cell as a part of its own: what stands of it, else what its definition says, within its row and its field. */
+export function cellState(field: PartState, row: RowState, cell: Field): PartState {
+  const said = row.cells[cell.name] ?? {};
+  const shown = said.shown ?? cell.hidden !== true;
+  const locked = said.locked ?? cell.locked === true;
+  return {
+    sort: 'field',
+    shown,
+    onScreen: shown && row.shown && field.onScreen,
+    locked,
+    editable: !locked && cell.scriptOnly !== true && !row.locked && field.editable,
+    value: row.values[cell.name] ?? emptyOf(cell),
+    required: said.required ?? cell.required === true,
+    options: said.options ?? null,
+    hint: said.hint ?? null,
+    problem: said.problem ?? null,
+    fault: said.fault ?? null,
+    orphan: said.orphan ?? false,
+  };
+}
+
+const PLACE = /^([a-z][a-z0-9_]*)\[(\d+)\](?:\.([a-z][a-z0-9_]*))?$/;
+
+/** The part that an address names now, such as `draught`, `cargo[0]` or `cargo[0].weight`; undefined when there is none. */
+export function partSeen(seen: Seen, form: Form, address: string): PartState | undefined {
+  const match = PLACE.exec(address);
+  if (match === null) return seen.parts[address] && withRows(seen, address);
+  const [, name, place, column] = match;
+  const rows = seen.rows[name!];
+  const row = rows?.byId[rows.order[Number(place)] ?? ''];
+  const field = seen.parts[name!];
+  if (row === undefined || field === undefined) return undefined;
+  if (column === undefined) {
+    const { shown, locked, values } = row;
+    return { sort: 'row', shown, onScreen: shown && field.onScreen, locked, editable: !locked && field.editable, value: values };
+  }
+  const definition = fieldsOf(form).find((one) => one.name === name);
+  const cell = definition && cellsOf(definition).find((one) => one.name === column);
+  return cell && cellState(field, row, cell);
+}
+
+function withRows(seen: Seen, name: string): PartState {
+  const part = seen.parts[name]!;
+  return seen.rows[name] === undefined ? part : { ...part, value: rowValues(seen, name) };
+}
+
+/** All parts by their address, rows and cells by their place. */
+export function partsSeen(seen: Seen, form: Form): Record<string, PartState> {
+  const parts: Record<string, PartState> = {};
+  for (const name of Object.keys(seen.parts)) parts[name] = withRows(seen, name);
+  for (const field of fieldsOf(form)) {
+    seen.rows[field.name]?.order.forEach((_, place) => {
+      const addresses = [`${field.name}[${place}]`, ...cellsOf(field).map((cell) => `${field.name}[${place}].${cell.name}`)];
+      for (const address of addresses) parts[address] = partSeen(seen, form, address)!;
+    });
+  }
+  return parts;
+}
+
+/** The value of a rows field as seen. */
+export function rowValues(seen: Seen, name: string): Value {
+  const rows = seen.rows[name];
+  return rows === undefined ? [] : rows.order.map((id) => rows.byId[id]!.values);
+}
+
+/** The values of all fields as seen. */
+export function valuesSeen(seen: Seen, form: Form): Values {
+  return Object.fromEntries(fieldsOf(form).map((field) => [field.name, field.kind === 'rows' ? rowValues(seen, field.name) : (seen.parts[field.name]?.value ?? emptyOf(field))]));
 }
 
 /** What was said since some moment. */

@@ -9,7 +9,7 @@ import type { Message, PartSort, Step, SubmitOutcome } from './step';
 
 export type By = 'person' | 'script' | 'form';
 
-export type EventType = 'load' | 'input' | 'change' | 'focus' | 'blur' | 'click' | 'pageChange' | 'submit' | 'saved';
+export type EventType = 'load' | 'input' | 'change' | 'focus' | 'blur' | 'click' | 'rowAdded' | 'rowRemoved' | 'pageChange' | 'submit' | 'saved';
 
 interface Base {
   /** Its number on the tape. */
@@ -33,6 +33,11 @@ export type Entry = Base &
     | { type: 'takenBack'; what: string }
     | { type: 'checked'; faults: { part: string; says: string }[] }
     | ({ type: 'outcome' } & SubmitOutcome)
+    | { type: 'rows'; part: string; did: 'added' | 'removed' | 'moved'; row: string; place: number; by: By; line: number | null }
+    | { type: 'call'; name: string; args: Value; due: number | null; line: number }
+    | { type: 'answered'; name: string; with: Value; fails: string | null; clock: number; struck?: true }
+    | { type: 'superseded'; behaviour: string; title: string; line: number; why: 'started again' | 'another record' }
+    | { type: 'toParent'; set: string; to: Value; line: number }
     | { type: 'page'; from: string | null; to: string | null; line: number | null }
   );
 
@@ -44,7 +49,8 @@ export interface RunEntry extends Base {
   title: string;
   /** Where it is tied, 1-based. */
   line: number;
-  outcome: 'ended' | 'failed';
+  /** `open` when it went on waiting. */
+  outcome: 'ended' | 'failed' | 'open';
   /** The fuel it used. */
   fuel: number;
   /** What it read, with what it saw; a rule depends on these. */

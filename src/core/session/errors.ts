@@ -28,7 +28,9 @@ export type FailureCode =
   | 'wrong_value'
   | 'wrong_use'
   | 'cycle'
-  | 'async';
+  | 'async'
+  | 'service'
+  | 'waited';
 
 /** Thrown by what scripts touch when they touch it wrongly. */
 export class ScriptFault extends Error {
@@ -36,6 +38,20 @@ export class ScriptFault extends Error {
   constructor(code: FailureCode, says: string) {
     super(says);
     this.code = code;
+  }
+}
+
+/** What a service call rejects with. */
+export class ServiceError extends Error {
+  readonly service: string;
+  readonly function: string;
+  readonly reason: string;
+  constructor(name: string, reason: string) {
+    super(words.serviceFailed(name, reason));
+    const [service, called] = name.split('.') as [string, string?];
+    this.service = service;
+    this.function = called ?? '';
+    this.reason = reason;
   }
 }
 
@@ -48,7 +64,20 @@ export const words = {
   name: 'uses a name that does not exist.',
   range: 'gave a built-in function a number it does not take.',
   syntax: 'does not parse as a script.',
-  async: 'waits (async). Handlers of this version have to end at once.',
+  asyncRule: 'waits (async), which a rule cannot: a rule says what holds now. Let a handler wait, and the rule read what it brought.',
+  asyncService: 'waits (async), which the script of a service cannot: what it returns is its answer.',
+  notRow: (part: string) => `${part} is not in the row that this rule runs for. A rule for each row says something of its own row alone.`,
+  rowGone: (part: string) => `${part} is in a row that was removed; it can be read, not written.`,
+  noRow: (field: string, offered: unknown) => `${field}.remove() takes a row of ${field}, not ${inWords(offered)}.`,
+  noCell: (field: string, name: string, known: readonly string[]) => `${field} has no column "${name}". It has ${known.join(', ')}.`,
+  notNumbers: (field: string, name: string) => `${field}.sum("${name}") needs a column of numbers or money.`,
+  noService: (name: string, near: string | null) => `there is no service "${name}"${near === null ? '.' : `. Is it "${near}"?`}`,
+  noFunction: (service: string, name: string, known: readonly string[]) => `${service} has no function "${name}". It has ${known.join(', ')}.`,
+  wrongArguments: (name: string, says: string) => `${name}() ${says}`,
+  serviceFailed: (name: string, reason: string) => `${name} failed: ${reason}`,
+  waitedTooLong: (names: string) => `Still waiting for ${names} after 30 seconds.`,
+  noStage: (track: string, stages: readonly string[], offered: unknown) => `${track}.stage takes one of ${stages.map((s) => JSON.stringify(s)).join(', ')} or null, not ${inWords(offered)}.`,
+  noParentField: (name: string, form: string) => `parent has no field "${name}": the form ${form} has none.`,
   topLevel: (what: string) =>
     `${what} at the top level of the script, where no form is open yet. Put it into on.load(() => …) or keep("…", () => …).`,
   outside: (what: string) => `${what} after its handler or rule had ended.`,
@@ -80,6 +109,7 @@ function temporalHelp(offered: unknown): string {
  */
 export function readFailure(caught: unknown, marked: boolean, depth: number): { code: FailureCode; says: string } {
   if (caught instanceof ScriptFault) return { code: caught.code, says: caught.message };
+  if (caught instanceof ServiceError) return { code: 'service', says: caught.message };
   if (marked) {
     const said = caught instanceof Error ? caught.message : typeof caught === 'string' ? caught : inWords(caught);
     return { code: 'thrown', says: `threw: ${said}` };

@@ -1,168 +1,241 @@
 /**
- * What scripts touch: `fields`, `sections`, `pages`, `buttons`, `form`, `on`, `keep` and the rest, all frozen. Each
- * face only passes reads and writes on to `runs.ts`; a name or aspect that does not exist is answered in words.
- * `language/typings.ts` describes the same surface to the editor, and a test holds the two together.
+ * What scripts touch: `fields`, `sections`, `pages`, `tracks`, `buttons`, `form`, `services` and the rest, all frozen.
+ * Each face only passes reads and writes on to `runs.ts`; a name or aspect that does not exist is answered in words.
+ * What behaviours tie with, `on` and `keep`, is `tying.ts`. `language/typings.ts` describes the same surface to the
+ * editor, and a test holds the two together.
  */
+import { checks, fitsMask, throughMask } from '../form/checks';
+import { accept, textOf } from '../form/kinds';
 import { round } from '../form/round';
-import { textOf } from '../form/kinds';
-import type { Value } from '../form/value';
-import { inWords } from '../form/value';
-import { nearest, ScriptFault, words } from './errors';
-import type { EventType } from './entries';
-import type { Aspect, Part } from './parts';
-import { reads } from './plain';
+import { isEmpty, type Value } from '../form/value';
+import type { Clock } from './clock';
+import { nearest, ScriptFault, ServiceError, words } from './errors';
+import { gather, makeSurface, partOf, type Member, type Refusals } from './face';
+import { formFace } from './form-face';
+import type { Part } from './parts';
+import type { Row } from './rows';
 import type { Runs } from './runs';
-import type { Event, Settling } from './settling';
+import type { Services } from './services';
 import type { State } from './state';
-import type { Opening } from './step';
-import type { Behaviour, Handler } from './ties';
-
-const FORM_ASPECTS = [
-  'isNew', 'record', 'person', 'launch', 'changed', 'clear', 'message', 'replaceWith', 'submit',
-] as const;
+import type { Opening, PartSort } from './step';
 
 /** What the faces need of the session besides state and runs. */
 export interface Stage {
   opening(): Opening;
   isNew(): boolean;
-  recordId(): string | null;
-  previousOf(part: Part): Value;
+  record(): string | null;
   submitting(): boolean;
+  defaultOf(part: Part): Value;
   openPage(page: Part, cause: number | null, line: number): void;
-  /** The place of the next tie of this behaviour among all. */
-  nextOrder(behaviour: Behaviour): number;
 }
 
 export interface Globals {
   fields: object;
   sections: object;
   pages: object;
+  tracks: object;
   buttons: object;
   tables: object;
+  services: object;
   form: object;
+  after: (milliseconds: unknown) => object;
   round: typeof round;
-  /** Those that belong to one behaviour, since ties are made in its name. */
-  of(behaviour: Behaviour): { on: object; keep: object; log: (...values: unknown[]) => void };
-  eventFor(event: Event): object;
+  checks: object;
+  ServiceError: typeof ServiceError;
 }
 
-export function makeFaces(state: State, runs: Runs, settling: Settling, stage: Stage): Globals {
+export interface Faces {
+  globals: Globals;
+  /** The parent while a form is open; null when none opened it. */
+  parent: () => object | null;
+  faceOf(part: Part): object;
+  rowFace(row: Row): object;
+  /** The column that `fields.NAME.each.COLUMN` stands for. */
+  columnOf(token: unknown): { rows: Part; column: string } | null;
+}
+
+const SORTS = ['field', 'section', 'page', 'track', 'button'] as const satisfies readonly PartSort[];
+
+export function makeFaces(state: State, runs: Runs, services: Services, clock: Clock, stage: Stage): Faces {
   const faces = new Map<Part, object>();
-  const partBehind = new WeakMap<object, Part>();
-
+  const tokens = new WeakMap<object, { rows: Part; column: string }>();
   const fault = (says: string): never => runs.fault(new ScriptFault('wrong_use', says));
+  const refusals: Refusals = {
+    readOnly: (part, name) => fault(words.readOnly(part.name, name)),
+    unknown: (part, name, known) => fault(words.noAspect(part.name, name, known)),
+  };
 
-  /** Gets and sets aspects by name. What is not listed as writable can only be read. */
-  function face(part: Part, getters: Record<string, () => unknown>, writable: readonly string[]): object {
-    const target = Object.create(unknownAspects(part.name, Object.keys(getters))) as object;
-    for (const [name, get] of Object.entries(getters)) {
-      Object.defineProperty(target, name, {
-        enumerable: true,
-        get,
-        set: writable.includes(name) ? writer(part.aspects[name]!) : () => fault(words.readOnly(part.name, name)),
-      });
-    }
-    reads.set(target, `${part.sort}s.${part.name}`);
-    partBehind.set(target, part);
-    faces.set(part, target);
-    return Object.freeze(target);
+  const read = (name: string): Member => ({ get: (part) => runs.read(part.aspect(name)) });
+  const both = (name: string): Member => ({ ...read(name), set: (part, offered) => runs.say(part.aspect(name), offered) });
+  const method = (make: (part: Part) => unknown): Member => {
+    const made = new Map<Part, unknown>();
+    return {
+      get: (part) => {
+        if (!made.has(part)) made.set(part, make(part));
+        return made.get(part);
+      },
+    };
+  };
+
+  const shownAndLocked: Record<string, Member> = {
+    name: { get: (part) => (part.row === null ? part.name : part.field.name) },
+    label: { get: (part) => ('label' in part.definition ? part.definition.label : part.label) },
+    shown: both('shown'),
+    locked: both('locked'),
+    onScreen: { get: (part) => up(part, (p) => !p.has('shown') || runs.read(p.aspect('shown')) === true) },
+    editable: { get: (part) => up(part, (p) => !p.has('locked') || runs.read(p.aspect('locked')) === false) && !part.scriptOnly },
+  };
+
+  const valueOf = (part: Part) => runs.read(part.aspect('value'));
+  const ofField: Record<string, Member> = {
+    ...shownAndLocked,
+    value: both('value'),
+    previous: { get: (part) => (valueOf(part), state.previous.get(part) ?? null) },
+    initial: { get: (part) => (valueOf(part), initialOf(part)) },
+    empty: { get: (part) => isEmpty(valueOf(part)) },
+    orphan: { get: (part) => (valueOf(part), state.orphans.has(part)) },
+    required: both('required'),
+    options: { get: (part) => state.optionsOf(part.field, runs.read(part.aspect('options'))) ?? Object.freeze([]), set: both('options').set! },
+    optionLabel: { get: optionLabel },
+    row: { get: (part) => (part.field.kind === 'reference' && valueOf(part) !== null ? state.table(part.field.table).find(String(valueOf(part))) : null) },
+    hint: both('hint'),
+    problem: both('problem'),
+  };
+
+  function initialOf(part: Part): Value {
+    if (part.row !== null) return part.row.initial?.[part.field.name] ?? null;
+    return part.rows === null ? (state.initial.get(part) ?? null) : Object.freeze([...part.rows.initial.values]);
   }
 
-  const writer = (aspect: Aspect) => (offered: unknown) => runs.say(aspect, offered);
-  const reader = (aspect: Aspect) => () => runs.read(aspect);
+  function optionLabel(part: Part): unknown {
+    const value = valueOf(part);
+    const set = runs.read(part.aspect('options'));
+    const { field } = part;
+    const around = { options: set as never, table: (name: string) => state.table(name) };
+    if (field.kind === 'choices') return Object.freeze((value as string[]).map((key) => textOf([key], field, around)));
+    if ((field.kind !== 'choice' && field.kind !== 'reference') || value === null) return null;
+    return textOf(value, field, around);
+  }
 
-  /** Stands behind a face and answers whatever the face does not have. */
-  function unknownAspects(of: string, known: readonly string[]): object {
-    return new Proxy(Object.freeze(Object.create(null) as object), {
-      get: (_, name) => (isSilent(name) ? undefined : fault(words.noAspect(of, String(name), known))),
-      set: (_, name) => fault(words.noAspect(of, String(name), known)),
+  const fieldSurface = makeSurface(ofField, refusals, (part) => (part.row === null ? `fields.${part.name}` : part.name));
+  const ofRows = without(ofField, ['previous', 'orphan', 'options', 'optionLabel', 'row']);
+  const rowsSurface = makeSurface(
+    {
+      ...ofRows,
+      rows: { get: (part) => (runs.read(part.rows!.order), rowFaces(part)) },
+      count: { get: (part) => runs.read(part.rows!.count) },
+      each: method(columnTokens),
+      add: method((part) => (values?: unknown) => rowFace(runs.addRow(part.rows!, withDefaults(part, values)))),
+      remove: method((part) => (row: unknown) => runs.removeRow(part.rows!, partOf(row)?.row ?? null, row)),
+      sum: method((part) => (column: unknown) => {
+        const name = String(column);
+        const found = part.rows!.columns.get(name);
+        if (found === undefined) return fault(words.noCell(part.name, name, [...part.rows!.columns.keys()]));
+        if (found.field.kind !== 'number' && found.field.kind !== 'money') return fault(words.notNumbers(part.name, name));
+        return runs.read(part.rows!.sum(name));
+      }),
+    },
+    refusals,
+    (part) => `fields.${part.name}`,
+  );
+
+  /** A new row begins with the defaults of its cells, and what is given instead. */
+  function withDefaults(part: Part, given: unknown): unknown {
+    if (given !== undefined && (typeof given !== 'object' || given === null)) return given;
+    const row: Record<string, unknown> = { ...(given as object | undefined) };
+    for (const [name, { field }] of part.rows!.columns) if (row[name] === undefined) row[name] = stage.defaultOf({ field } as Part);
+    return row;
+  }
+
+  const rowLists = new Map<Part, { list: readonly Row[]; faces: readonly object[] }>();
+  function rowFaces(part: Part): readonly object[] {
+    const { list } = part.rows!;
+    const known = rowLists.get(part);
+    if (known?.list === list) return known.faces;
+    const made = Object.freeze(list.map(rowFace));
+    rowLists.set(part, { list, faces: made });
+    return made;
+  }
+
+  function columnTokens(part: Part): object {
+    const made = new Map(
+      [...part.rows!.columns.keys()].map((column) => {
+        const token = Object.freeze({ name: column });
+        tokens.set(token, { rows: part, column });
+        return [column, () => token] as const;
+      }),
+    );
+    const known = [...made.keys()];
+    return gather(made, {
+      assign: (name) => fault(words.readOnly(`${part.name}.each`, name)),
+      unknown: (name) => fault(words.noCell(part.name, name, known)),
     });
   }
 
-  function nested(part: Part): Record<string, () => unknown> {
-    const read = (name: string) => reader(part.aspects[name]!);
-    return {
-      shown: read('shown'),
-      locked: read('locked'),
-      onScreen: () => up(part, (p) => p.aspects.shown === undefined || runs.read(p.aspects.shown) === true),
-      editable: () => up(part, (p) => p.aspects.locked === undefined || runs.read(p.aspects.locked) === false),
-      name: () => part.name,
-    };
-  }
-
-  function fieldFace(part: Part): object {
-    const { field } = part;
-    const aspect = (name: string): Aspect => part.aspects[name]!;
-    const value = reader(aspect('value'));
-    const isKey = field.kind === 'choice' || field.kind === 'reference';
-    return face(
-      part,
-      {
-        ...nested(part),
-        value,
-        previous: () => (runs.read(aspect('value')), stage.previousOf(part)),
-        initial: () => (runs.read(aspect('value')), state.initial.get(part) ?? null),
-        empty: () => value() === null,
-        orphan: () => (value(), state.orphans.has(part)),
-        label: () => field.label,
-        required: reader(aspect('required')),
-        options: () => state.optionsOf(part, runs.read(aspect('options'))) ?? Object.freeze([]),
-        optionLabel: () => {
-          const key = value();
-          const set = runs.read(aspect('options'));
-          if (!isKey || key === null) return null;
-          return textOf(key, field, { options: set as never, table: (name) => state.table(name) });
-        },
-        row: () => {
-          const key = value();
-          return field.kind === 'reference' && key !== null ? state.table(field.table).find(String(key)) : null;
-        },
-        hint: reader(aspect('hint')),
-        problem: reader(aspect('problem')),
-      },
-      ['value', 'shown', 'locked', 'required', 'options', 'hint', 'problem'],
+  const rowSurfaces = new Map<Part, ReturnType<typeof makeSurface>>();
+  function rowSurface(field: Part): ReturnType<typeof makeSurface> {
+    const made = rowSurfaces.get(field);
+    if (made !== undefined) return made;
+    const rows = field.rows!;
+    const columns = [...rows.columns.keys()];
+    const cells = makeSurface(
+      Object.fromEntries(columns.map((column) => [column, { get: (part: Part) => faceOf(rows.cell(part.row!, column)), set: (part: Part) => fault(words.assignPart('field', `${part.name}.${column}`)) }])),
+      { readOnly: refusals.readOnly, unknown: (_part, name) => fault(words.noCell(field.name, name, columns)) },
+      (part) => `${part.name}.fields`,
     );
+    const surface = makeSurface(
+      {
+        fields: method((part) => cells.face(part)),
+        values: read('values'),
+        index: { get: (part) => (runs.read(rows.order), part.row!.index) },
+        ...without(shownAndLocked, ['name', 'label']),
+      },
+      refusals,
+      (part) => part.name,
+    );
+    rowSurfaces.set(field, surface);
+    return surface;
   }
 
-  function frameFace(part: Part): object {
-    const isButton = part.sort === 'button';
-    const more: Record<string, () => unknown> = { label: () => (isButton ? runs.read(part.aspects.label!) : part.label) };
-    if (part.sort === 'page') {
-      const open = () => {
-        runs.act(`pages.${part.name}.open()`);
-        stage.openPage(part, runs.cause, runs.line);
-      };
-      more.open = () => open;
-    }
-    return face(part, { ...nested(part), ...more }, ['shown', 'locked', ...(isButton ? ['label'] : [])]);
+  function rowFace(row: Row): object {
+    return faceOf(row.part);
   }
 
-  /** `fields.NAME` and the like: each name gives its face; assigning to a name, or an unknown one, is answered. */
-  function gather(sort: 'field' | 'section' | 'page' | 'button'): object {
-    const parts = [...state.parts.byName.values()].filter((part) => part.sort === sort);
-    const names = parts.map((part) => part.name);
-    const unknown = (name: string | symbol) => fault(words.noPart(sort, String(name), nearest(String(name), names)));
-    const target = Object.create(
-      new Proxy(Object.freeze(Object.create(null) as object), {
-        get: (_, name) => (isSilent(name) ? undefined : unknown(name)),
-        set: (_, name) => unknown(name),
-      }),
-    ) as object;
-    for (const part of parts) {
-      const made = sort === 'field' ? fieldFace(part) : frameFace(part);
-      Object.defineProperty(target, part.name, {
-        enumerable: true,
-        get: () => made,
-        set: () => fault(words.assignPart(sort, part.name)),
-      });
-    }
-    return Object.freeze(target);
+  const surfaces = {
+    section: makeSurface(shownAndLocked, refusals, (part) => `sections.${part.name}`),
+    page: makeSurface(
+      {
+        ...shownAndLocked,
+        open: method((part) => () => {
+          const { line } = runs.act(`pages.${part.name}.open()`);
+          stage.openPage(part, runs.cause, line);
+        }),
+      },
+      refusals,
+      (part) => `pages.${part.name}`,
+    ),
+    track: makeSurface({ ...without(shownAndLocked, ['locked', 'editable']), stage: both('stage') }, refusals, (part) => `tracks.${part.name}`),
+    button: makeSurface({ ...shownAndLocked, label: both('label') }, refusals, (part) => `buttons.${part.name}`),
+  };
+
+  function faceOf(part: Part): object {
+    const made = faces.get(part);
+    if (made !== undefined) return made;
+    const { sort } = part;
+    const surface =
+      sort === 'row' ? rowSurface(part.row!.rows.field) : sort === 'field' ? (part.rows === null ? fieldSurface : rowsSurface) : surfaces[sort as keyof typeof surfaces];
+    const face = surface.face(part);
+    faces.set(part, face);
+    return face;
   }
 
-  const fields = gather('field');
-  const sections = gather('section');
-  const pages = gather('page');
-  const buttons = gather('button');
+  function gatherParts(sort: (typeof SORTS)[number]): object {
+    const parts = new Map([...state.parts.byName.values()].filter((part) => part.sort === sort).map((part) => [part.name, () => faceOf(part)]));
+    return gather(parts, {
+      assign: (name) => fault(words.assignPart(sort, name)),
+      unknown: (name) => fault(words.noPart(sort, name, nearest(name, parts.keys()))),
+    });
+  }
 
   const tables = Object.freeze(
     Object.fromEntries(
@@ -176,144 +249,105 @@ export function makeFaces(state: State, runs: Runs, settling: Settling, stage: S
     ),
   );
 
-  const constant = <T>(name: string, get: () => T) => () => {
-    if (runs.running === null) throw new ScriptFault('wrong_use', runs.topLevel ? words.topLevel(`form.${name} was read`) : words.outside(`form.${name} was read`));
-    return get();
+  const servicesFace = gather(
+    new Map(
+      [...services.all.values()].map((service) => {
+        const functions = Object.keys(service.functions);
+        const face = gather(
+          new Map(
+            functions.map((called) => {
+              const call = (offered: unknown) => {
+                runs.act(`services.${service.name}.${called}()`);
+                const asked = guarded(() => services.ask(service, called, offered));
+                const now = clock.read('a service');
+                return runs.call(asked.name, asked.args, now, now + asked.delay, asked.outcome);
+              };
+              return [called, () => call] as const;
+            }),
+          ),
+          {
+            assign: (name) => fault(words.readOnly(`services.${service.name}`, name)),
+            unknown: (name) => fault(words.noFunction(service.name, name, functions)),
+          },
+        );
+        return [service.name, () => face] as const;
+      }),
+    ),
+    {
+      assign: (name) => fault(words.readOnly('services', name)),
+      unknown: (name) => fault(words.noService(name, nearest(name, services.all.keys()))),
+    },
+  );
+
+  function guarded<T>(work: () => T): T {
+    try {
+      return work();
+    } catch (caught) {
+      return caught instanceof ScriptFault ? runs.fault(caught) : fault(words.type);
+    }
+  }
+
+  const after = (milliseconds: unknown): object => {
+    if (typeof milliseconds !== 'number' || !(milliseconds >= 0) || milliseconds > 86_400_000) return fault(words.wrongArguments('after', 'takes milliseconds from 0 to a day.'));
+    const now = clock.read('after()');
+    return runs.call('after', milliseconds, now, now + milliseconds, () => ({ ok: true, value: undefined }));
   };
 
-  const form = (() => {
-    const { message, replaced, changed } = state.parts.form.aspects as Record<'message' | 'replaced' | 'changed', Aspect>;
-    const target = Object.create(unknownAspects('form', FORM_ASPECTS)) as object;
-    const define = (name: string, get: () => unknown) =>
-      Object.defineProperty(target, name, { enumerable: true, get, set: () => fault(words.readOnly('form', name)) });
-    define('isNew', constant('isNew', stage.isNew));
-    define('record', constant('record', stage.recordId));
-    define('person', constant('person', () => stage.opening().person));
-    define('launch', constant('launch', () => stage.opening().launch));
-    define('changed', () => runs.read(changed));
-    const clear = () => {
-      runs.act('form.clear()');
-      for (const part of state.parts.fields) runs.say(part.aspects.value!, part.field.default ?? null);
-    };
-    const say = (text: unknown, tone: unknown = 'info') => {
-      if (typeof text !== 'string') return fault(words.wrongAspect('form', 'message()', 'a text', text));
-      if (tone !== 'info' && tone !== 'warning' && tone !== 'error') {
-        return fault(words.wrongAspect('form', 'message()', 'the tone "info", "warning" or "error"', tone));
+  const parentFace = Object.freeze({
+    get: (name: unknown) => {
+      const { form, fields, values } = stage.opening().parent!;
+      if (!fields.some((field) => field.name === name)) return fault(words.noParentField(String(name), form));
+      return values[String(name)] ?? null;
+    },
+    set: (name: unknown, offered: unknown) => {
+      runs.act('parent.set()');
+      const { form, fields } = stage.opening().parent!;
+      const field = fields.find((one) => one.name === name);
+      const now = clock.read('parent.set()');
+      const refuse = (reason: string) => runs.call('parent.set', String(name), now, now, () => ({ ok: false, reason }));
+      if (field === undefined) return refuse(words.noParentField(String(name), form));
+      if (field.kind === 'rows' || field.kind === 'reference') {
+        runs.askParent(field.name, (offered ?? null) as Value);
+        return runs.call('parent.set', field.name, now, now, () => ({ ok: true, value: undefined }));
       }
-      if (runs.running?.sort === 'rule') runs.say(message, { text, tone });
-      else runs.message(text, tone);
-    };
-    const replaceWith = (text: unknown) => runs.say(replaced, text);
-    const submit = () => {
-      runs.act('form.submit()');
-      if (stage.submitting()) fault(words.submitInSubmit);
-      runs.wantSubmit();
-    };
-    for (const [name, method] of Object.entries({ clear, message: say, replaceWith, submit })) define(name, () => method);
-    reads.set(target, 'form');
-    return Object.freeze(target);
-  })();
+      const accepted = accept(offered, field, { options: null, table: () => state.tables.values().next().value! });
+      if (!accepted.ok) return refuse(`${field.label} takes ${accepted.takes}`);
+      runs.askParent(field.name, accepted.value);
+      return runs.call('parent.set', field.name, now, now, () => ({ ok: true, value: undefined }));
+    },
+  });
 
-  function partsGiven(given: unknown, sorts: readonly Part['sort'][], call: string): Part[] {
-    const list = Array.isArray(given) ? (given as unknown[]) : [given];
-    return list.map((item) => {
-      const part = typeof item === 'object' && item !== null ? partBehind.get(item) : undefined;
-      if (part === undefined || !sorts.includes(part.sort)) {
-        return fault(`${call} takes ${sorts.join(' or ')} such as ${sorts[0]}s.name, not ${inWords(item)}.`);
-      }
-      return part;
-    });
-  }
+  return {
+    globals: {
+      fields: gatherParts('field'),
+      sections: gatherParts('section'),
+      pages: gatherParts('page'),
+      tracks: gatherParts('track'),
+      buttons: gatherParts('button'),
+      tables,
+      services: servicesFace,
+      form: formFace(state, runs, stage, fault),
+      after,
+      round,
+      checks: Object.freeze({ ...checks, fits: fitsMask, format: throughMask }),
+      ServiceError: Object.freeze(ServiceError),
+    },
+    parent: () => {
+      if (runs.running === null) throw new ScriptFault('wrong_use', runs.topLevel ? words.topLevel('parent was read') : words.outside('parent was read'));
+      return stage.opening().parent == null ? null : parentFace;
+    },
+    faceOf,
+    rowFace,
+    columnOf: (token) => (typeof token === 'object' && token !== null ? (tokens.get(token) ?? null) : null),
+  };
+}
 
-  function of(behaviour: Behaviour) {
-    const mayTie = (call: string) => {
-      const { running } = runs;
-      if (running !== null && !(running.sort === 'handler' && running.event === 'load')) fault(words.tieInside(call));
-    };
-    const tie = (event: EventType, call: string, parts: readonly Part[], run: unknown) => {
-      mayTie(call);
-      if (typeof run !== 'function') return fault(`${call} takes a function to run, not ${inWords(run)}.`);
-      return settling.tie({
-        sort: 'handler',
-        behaviour,
-        event,
-        parts,
-        run: run as Handler['run'],
-        line: behaviour.probe.l,
-        order: stage.nextOrder(behaviour),
-        step: 0,
-        runs: 0,
-      });
-    };
-    const tiedTo =
-      (event: EventType, sorts: readonly Part['sort'][]) =>
-      (given: unknown, run: unknown): (() => void) =>
-        tie(event, `on.${event}`, partsGiven(given, sorts, `on.${event}`), run);
-    const whole =
-      (event: EventType) =>
-      (run: unknown): (() => void) =>
-        tie(event, `on.${event}`, [], run);
-    const on = Object.freeze({
-      load: whole('load'),
-      submit: whole('submit'),
-      saved: whole('saved'),
-      pageChange: whole('pageChange'),
-      change: tiedTo('change', ['field']),
-      input: tiedTo('input', ['field']),
-      focus: tiedTo('focus', ['field']),
-      blur: tiedTo('blur', ['field']),
-      click: tiedTo('click', ['button']),
-    });
-    const keep = (title: unknown, run: unknown) => {
-      const [name, body] = typeof title === 'function' ? [`rule in line ${behaviour.probe.l}`, title] : [title, run];
-      mayTie('keep');
-      if (typeof name !== 'string' || typeof body !== 'function') fault(words.wrongAspect('keep', '()', 'a title and a function', body));
-      settling.keep({
-        sort: 'rule',
-        behaviour,
-        title: name as string,
-        run: body as () => unknown,
-        line: behaviour.probe.l,
-        order: stage.nextOrder(behaviour),
-        words: new Map(),
-        reads: null,
-        forced: false,
-        step: 0,
-        runs: 0,
-      });
-    };
-    return { on, keep: Object.freeze(keep), log: (...values: unknown[]) => runs.log(values) };
-  }
-
-  function eventFor(event: Event): object {
-    const { extra } = event;
-    const basic = { part: event.part === null ? null : faces.get(event.part)!, value: event.value, previous: event.previous, by: event.by };
-    if (extra === undefined) return Object.freeze(basic);
-    const stop = extra.stop as ((says: string, part: Part | null) => void) | undefined;
-    return Object.freeze({
-      ...basic,
-      ...extra,
-      ...(stop === undefined
-        ? {}
-        : {
-            stop: (says: unknown, part?: unknown) => {
-              if (typeof says !== 'string' || says === '') fault(words.wrongAspect('event', 'stop()', 'a text that says why', says));
-              stop(says as string, part === undefined || part === null ? null : partsGiven(part, ['field', 'section', 'page'], 'event.stop')[0]!);
-            },
-          }),
-    });
-  }
-
-  return { fields, sections, pages, buttons, tables, form, round, of, eventFor };
+function without(members: Readonly<Record<string, Member>>, names: readonly string[]): Record<string, Member> {
+  return Object.fromEntries(Object.entries(members).filter(([name]) => !names.includes(name)));
 }
 
 /** Walks a part and what it stands in. */
 function up(part: Part, holds: (part: Part) => boolean): boolean {
   for (let p: Part | null = part; p !== null; p = p.parent) if (!holds(p)) return false;
   return true;
-}
-
-/** Names that engines and printing ask for on their own account. */
-function isSilent(name: string | symbol): boolean {
-  return typeof name === 'symbol' || name === 'then' || name === 'toJSON' || name === 'constructor';
 }

@@ -1,12 +1,15 @@
 /**
  * The parts of a form in use and their aspects, each aspect with the layers of what was said of it: the base of the
  * definition, above it the last word of a handler, above that the words of rules in their order (semantics 7, 18, 19).
- * Who may say what, and what follows, is `session.ts`.
+ * Rows and their cells are parts too, made when somebody first touches them (`rows.ts`); the tree of all parts is made
+ * in `tree.ts`. Who may say what, and what follows, is `session.ts`.
  */
-import type { Button, Field, Form, Page, Section } from '../form/definition';
+import type { Button, Field, Form, Page, Section, Track } from '../form/definition';
+import { emptyOf } from '../form/kinds';
 import type { Value } from '../form/value';
-import type { Rule } from './ties';
+import type { Row, Rows } from './rows';
 import type { PartSort, PartState } from './step';
+import type { Rule } from './ties';
 
 /** What one rule says of an aspect at present. */
 export interface RuleWord {
@@ -20,7 +23,7 @@ export class Aspect {
   readonly name: string;
   /** What the definition says; for `value`, the value itself, since values stick whoever wrote them. */
   base: Value;
-  /** The last word of a handler. Boxed, since null is a word too. */
+  /** The last word of a handler. Boxed, since null is a word too, and so that a superseded run knows its own. */
   handlerWord: { value: Value } | null = null;
   /** In the order of the rules, so that the last one wins. */
   ruleWords: readonly RuleWord[] = NONE;
@@ -30,16 +33,20 @@ export class Aspect {
   changedBy: RunRecord | null = null;
   /** Values are one slot: rules' words of them are kept only to tell who wins. */
   readonly sticks: boolean;
+  /** Computed from other things instead of said: the value, count and sums of rows. */
+  readonly derive: (() => Value) | null;
 
-  constructor(part: Part, name: string, base: Value) {
+  constructor(part: Part, name: string, base: Value, derive: (() => Value) | null = null) {
     this.part = part;
     this.name = name;
     this.base = base;
     this.sticks = name === 'value';
+    this.derive = derive;
   }
 
   /** What holds now. */
   get current(): Value {
+    if (this.derive !== null) return this.derive();
     if (this.sticks) return this.base;
     const { ruleWords } = this;
     if (ruleWords.length > 0) return ruleWords[ruleWords.length - 1]!.value;
@@ -48,6 +55,7 @@ export class Aspect {
 
   /** What a rule sees: what stands below it, never its own former words nor those of later rules. */
   below(rule: Rule): Value {
+    if (this.derive !== null) return this.derive();
     if (this.sticks) return this.base;
     const { ruleWords } = this;
     for (let i = ruleWords.length - 1; i >= 0; i--) {
@@ -81,32 +89,65 @@ export interface Nesting {
   version: number;
 }
 
+export type Definition = Form | Page | Section | Field | Button | Track;
+
 export class Part {
   readonly sort: PartSort;
+  /** Its technical name; `cargo#3` is a row, `cargo#3.weight` a cell, whatever place the row has. */
   readonly name: string;
-  readonly definition: Form | Page | Section | Field | Button;
+  readonly definition: Definition;
   readonly parent: Part | null;
   readonly children: Part[] = [];
+  /** The row that it is or stands in. */
+  readonly row: Row | null;
+  /** The rows of a rows field. */
+  rows: Rows | null = null;
   readonly #nesting: Nesting;
+  readonly #bases: Readonly<Record<string, Value>>;
   #lookedAt = -1;
   #onScreen = true;
   #editable = true;
+  /** Those that somebody has touched. */
   readonly aspects: Record<string, Aspect> = Object.create(null);
   /** The state last told to the outside, so that only differences are told. */
   told: Partial<PartState> = {};
 
-  constructor(sort: PartSort, name: string, definition: Part['definition'], parent: Part | null, nesting: Nesting) {
+  constructor(sort: PartSort, name: string, definition: Definition, parent: Part | null, nesting: Nesting, bases: Readonly<Record<string, Value>>, row: Row | null = null) {
     this.#nesting = nesting;
+    this.#bases = bases;
     this.sort = sort;
     this.name = name;
     this.definition = definition;
     this.parent = parent;
-    parent?.children.push(this);
-    for (const [aspect, base] of Object.entries(basesOf(sort, definition))) this.aspects[aspect] = new Aspect(this, aspect, base);
+    this.row = row;
+    // Cells and rows are found through their field.
+    if (row === null) parent?.children.push(this);
   }
 
   get field(): Field {
     return this.definition as Field;
+  }
+
+  /** An aspect that this sort of part has. */
+  aspect(name: string): Aspect {
+    return (this.aspects[name] ??= this.#make(name));
+  }
+
+  /** The value of a field. */
+  get value(): Value {
+    return this.aspect('value').current;
+  }
+
+  #make(name: string): Aspect {
+    const { row, rows } = this;
+    if (rows !== null && name === 'value') return new Aspect(this, name, null, () => rows.value);
+    if (row !== null && name === 'value') return new Aspect(this, name, row.values[this.field.name] ?? null);
+    if (row !== null && name === 'values') return new Aspect(this, name, null, () => row.values);
+    return new Aspect(this, name, this.#bases[name] as Value);
+  }
+
+  has(name: string): boolean {
+    return name in this.#bases;
   }
 
   get onScreen(): boolean {
@@ -119,69 +160,71 @@ export class Part {
     return this.#editable;
   }
 
+  /** What was said of an aspect, or its base while nobody touched it. */
+  now(name: string): Value {
+    const aspect = this.aspects[name];
+    return aspect === undefined ? (this.#bases[name] as Value) : aspect.current;
+  }
+
   /** Asked many times a step and changed seldom, so both are kept until something is shown, hidden or locked. */
   #look(): void {
-    const { parent, aspects } = this;
-    this.#onScreen = aspects.shown?.current !== false && (parent === null || parent.onScreen);
-    this.#editable = aspects.locked?.current !== true && (parent === null || parent.editable);
+    const { parent } = this;
+    this.#onScreen = this.now('shown') !== false && (parent === null || parent.onScreen);
+    this.#editable = this.now('locked') !== true && !this.scriptOnly && (parent === null || parent.editable);
     this.#lookedAt = this.#nesting.version;
+  }
+
+  get scriptOnly(): boolean {
+    return this.sort === 'field' && this.field.scriptOnly === true;
   }
 
   /** How people know it. */
   get label(): string {
-    const { definition } = this;
-    return (this.aspects.label?.current as string | undefined) ?? ('label' in definition ? definition.label : definition.title);
+    const { definition, row } = this;
+    if (this.sort === 'row') return `Row ${row!.index + 1} of ${this.parent!.label}`;
+    const own = (this.aspects.label?.current as string | undefined) ?? ('label' in definition ? definition.label : definition.title);
+    return row === null ? own : `${own} in row ${row.index + 1} of ${row.rows.field.label}`;
+  }
+
+  /** How steps and scenarios name it now: rows by their place, from 0. */
+  get address(): string {
+    const { row } = this;
+    if (row === null) return this.name;
+    const place = `${row.rows.field.name}[${row.index}]`;
+    return this.sort === 'row' ? place : `${place}.${this.field.name}`;
+  }
+
+  /** Forgets all that was said, as if the form had just been made. */
+  reset(): void {
+    for (const name of Object.keys(this.aspects)) {
+      const aspect = this.aspects[name]!;
+      aspect.handlerWord = null;
+      aspect.ruleWords = NONE;
+      aspect.readers.clear();
+      aspect.changedBy = null;
+      if (aspect.derive === null) aspect.base = this.#bases[name] as Value;
+    }
+    this.rows?.clear();
   }
 }
 
-function basesOf(sort: PartSort, definition: Part['definition']): Record<string, Value> {
-  const d = definition as { hidden?: boolean; locked?: boolean; required?: boolean; label?: string };
+/** The aspects that a sort of part has, with what the definition says of each. */
+export function basesOf(sort: PartSort, definition: Definition): Readonly<Record<string, Value>> {
+  const d = definition as { hidden?: boolean; locked?: boolean; required?: boolean; label?: string; stage?: string };
   const nested = { shown: d.hidden !== true, locked: d.locked === true };
   switch (sort) {
     case 'form':
-      return { message: null, replaced: null, changed: false };
+      return { message: null, replaced: null, changed: false, locked: false };
     case 'page':
     case 'section':
       return nested;
+    case 'row':
+      return { shown: true, locked: false, values: null };
+    case 'track':
+      return { shown: d.hidden !== true, stage: d.stage ?? null };
     case 'button':
       return { ...nested, label: d.label! };
     case 'field':
-      return { ...nested, value: null, required: d.required === true, options: null, hint: null, problem: null };
+      return { ...nested, value: emptyOf(definition as Field), required: d.required === true, options: null, hint: null, problem: null };
   }
-}
-
-/** The parts of a form by name; `@form` is the form itself. */
-export interface Parts {
-  nesting: Nesting;
-  form: Part;
-  byName: Map<string, Part>;
-  pages: Part[];
-  fields: Part[];
-}
-
-export const FORM = '@form';
-
-export function partsOf(form: Form): Parts {
-  const nesting: Nesting = { version: 0 };
-  const root = new Part('form', FORM, form, null, nesting);
-  const byName = new Map<string, Part>([[FORM, root]]);
-  const pages: Part[] = [];
-  const fields: Part[] = [];
-  const add = (sort: PartSort, definition: Page | Section | Field | Button, parent: Part): Part => {
-    const part = new Part(sort, definition.name, definition, parent, nesting);
-    byName.set(part.name, part);
-    return part;
-  };
-  for (const page of form.pages) {
-    const pagePart = add('page', page, root);
-    pages.push(pagePart);
-    for (const section of page.sections) {
-      const sectionPart = add('section', section, pagePart);
-      for (const field of section.fields) fields.push(add('field', field, sectionPart));
-    }
-  }
-  for (const button of form.buttons ?? []) {
-    add('button', button, button.section === undefined ? root : byName.get(button.section)!);
-  }
-  return { nesting, form: root, byName, pages, fields };
 }

@@ -6,6 +6,7 @@
 import type { Value } from '../form/value';
 import { plain } from './plain';
 import { ScriptFault, words } from './errors';
+import type { Promises } from './promises';
 
 /** Loop rounds and function calls that one run may make. About 0.2 s in the slowest machine that counts. */
 export const FUEL = 250_000;
@@ -28,6 +29,12 @@ export class Probe {
   hits: Map<number, number> | null = null;
   values: { line: number; what: string; value: Value }[] = [];
   cut = false;
+  /** Runs a compiled async function. */
+  go: Promises['go'] = () => {
+    throw new ScriptFault('async', words.asyncService);
+  };
+  /** What the name `parent` stands for. */
+  parent: () => object | null = () => null;
   readonly #tell: ((line: number) => void) | null;
 
   constructor(tell: ((line: number) => void) | null = null) {

@@ -1,28 +1,30 @@
 /**
  * Running one handler or rule, atomically (semantics 16, 18, 19): what it reads and writes goes through here, and when
- * it fails everything it did is undone. What runs when is `settling.ts`.
+ * it fails everything it did is undone. A handler that waits runs in stretches, each atomic by itself (semantics 21).
+ * What runs when is `settling.ts`.
  */
-import { equal, type Value } from '../form/value';
-import { accept } from '../form/kinds';
-import type { Option } from '../form/definition';
+import { readRow, accept } from '../form/kinds';
+import type { FieldOf } from '../form/definition';
+import { equal, inWords, type Value, type Values } from '../form/value';
+import { acceptAspect, acceptValue } from './accepting';
 import type { EffectEntry, Entry, RunEntry } from './entries';
-import { readFailure, ScriptFault, words, type Failure } from './errors';
+import { readFailure, ScriptFault, ServiceError, words, type Failure } from './errors';
 import type { Aspect, Part, RunRecord } from './parts';
 import { plain } from './plain';
+import { makePromises, type Promises } from './promises';
+import type { Row, Rows } from './rows';
 import type { State } from './state';
 import type { LogLine, Message } from './step';
 import type { TapeWriter } from './tape-writer';
 import type { Handler, Rule } from './ties';
+import { OpenRun, type Call, type Outcome, type Waiting } from './waiting';
 
-/** A value change that a run made, to be announced when the run is over. */
-export interface ValueChange {
-  part: Part;
-  value: Value;
-  previous: Value;
-  cause: number | null;
-}
+/** What a run did that others are told of when it is over, in order. */
+export type Announced =
+  | { type: 'change'; part: Part; value: Value; previous: Value; cause: number | null }
+  | { type: 'rowAdded' | 'rowRemoved'; part: Part; row: Row; cause: number | null };
 
-/** What is remembered of a run while it lasts. */
+/** What is remembered of a run, or of one stretch of it, while it lasts. */
 class Run {
   readonly tie: Handler | Rule;
   readonly record: RunRecord;
@@ -32,9 +34,17 @@ class Run {
   readonly reads = new Map<Aspect, Value>();
   /** Values a handler wrote, with what stood before the run. */
   readonly before = new Map<Aspect, Value>();
+  /** Rows fields it changed, with their value before where somebody will ask. */
+  readonly rowsBefore = new Map<Rows, Value>();
+  readonly announced: Announced[] = [];
   readonly effects: (EffectEntry & Entry)[] = [];
   readonly logs: Entry[] = [];
   readonly messages: { message: Message; line: number }[] = [];
+  readonly toParent: { set: string; to: Value; line: number }[] = [];
+  /** A handler's words, for when it is superseded. */
+  readonly words: OpenRun['words'] = new Map();
+  /** What waits, once it does. */
+  open: OpenRun | null = null;
   wantsSubmit = false;
   /** A wrong use stays a failure even where the script catches it (edges 3). */
   fault: ScriptFault | null = null;
@@ -48,24 +58,41 @@ class Run {
 
 export interface RunResult {
   failure: Failure | null;
-  changes: ValueChange[];
+  announced: Announced[];
   record: RunRecord;
   wantsSubmit: boolean;
+}
+
+/** What made a handler run: for its title, for what supersedes what, and for printing cycles. */
+export interface Trigger {
+  title: string;
+  part: Part | null;
+  row: Row | null;
+  before: RunRecord | null;
+  cause: number | null;
 }
 
 export class Runs {
   readonly #state: State;
   readonly #tape: TapeWriter;
+  readonly #waiting: Waiting;
+  readonly promises: Promises;
   /** The run going on; scripts can touch parts only while there is one. */
   #run: Run | null = null;
+  #trigger: Trigger | null = null;
   /** Between the start and the end of a script's top level. */
   topLevel = false;
   messages: Message[] = [];
   logs: LogLine[] = [];
+  toParent: { set: string; to: Value }[] = [];
+  /** Whether anybody will be told of changes to a rows field, which cost as much as it has rows. */
+  listensToRows: (part: Part) => boolean = () => false;
 
-  constructor(state: State, tape: TapeWriter) {
+  constructor(state: State, tape: TapeWriter, waiting: Waiting) {
     this.#state = state;
     this.#tape = tape;
+    this.#waiting = waiting;
+    this.promises = makePromises(() => this.#owner());
   }
 
   /** The tie that is running, or null. */
@@ -95,6 +122,13 @@ export class Runs {
     return this.#run;
   }
 
+  /** The run that a promise is waited for in. */
+  #owner(): OpenRun {
+    const run = this.#demand('a promise was made');
+    if (run.tie.sort === 'rule') return this.fault(new ScriptFault('async', words.asyncRule));
+    return (run.open ??= new OpenRun(run.tie, this.#trigger!.title, this.#trigger!.part, this.#trigger!.row, run.record));
+  }
+
   /** What a script sees of an aspect. A rule's reads are what it depends on. */
   read(aspect: Aspect): Value {
     const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was read`);
@@ -110,29 +144,95 @@ export class Runs {
   say(aspect: Aspect, offered: unknown): void {
     const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was written`);
     const { line } = this;
+    const { part } = aspect;
+    if (part.row?.removed === true) this.fault(new ScriptFault('wrong_use', words.rowGone(part.name)));
+    if (run.tie.sort === 'rule' && run.tie.row !== null && run.tie.row !== part.row) this.fault(new ScriptFault('wrong_use', words.notRow(part.name)));
     if (aspect.name === 'value') {
-      const value = this.#acceptValue(aspect.part, offered);
+      const value = this.#guarded(() => acceptValue(this.#state, part, offered));
       if (run.tie.sort === 'rule') run.said.set(aspect, { value, line });
       else this.#writeValue(run, aspect, value, line);
       return;
     }
-    const value = offered === undefined ? undefined : this.#acceptAspect(aspect, offered);
+    const value = offered === undefined ? undefined : this.#guarded(() => acceptAspect(this.#state, aspect, offered));
     if (run.tie.sort === 'rule') {
       if (value === undefined) run.said.delete(aspect);
       else run.said.set(aspect, { value, line });
       return;
     }
     const from = aspect.current;
+    const before = run.words.get(aspect)?.before ?? aspect.handlerWord;
     this.#state.setHandlerWord(aspect, value, run.record);
+    run.words.set(aspect, { before, mine: aspect.handlerWord });
     this.#effect(run, aspect, from, line, value);
   }
 
+  #guarded<T>(read: () => T): T {
+    try {
+      return read();
+    } catch (caught) {
+      return this.fault(caught as ScriptFault);
+    }
+  }
+
   #writeValue(run: Run, aspect: Aspect, value: Value, line: number): void {
+    const { rows, row } = aspect.part;
+    if (rows !== null) return this.#writeRows(run, rows, value as readonly Values[], line);
     const from = aspect.base;
     if (equal(from, value)) return;
+    if (row !== null) this.#rowsTouched(run, row.rows);
     if (!run.before.has(aspect)) run.before.set(aspect, from);
     this.#state.setValue(aspect, value, run.record);
     this.#effect(run, aspect, from, line);
+  }
+
+  #rowsTouched(run: Run, rows: Rows): void {
+    if (!run.rowsBefore.has(rows)) run.rowsBefore.set(rows, this.listensToRows(rows.field) ? rows.value : null);
+  }
+
+  /** Brings a rows field to a value: cells by place, rows added and removed at the end. */
+  #writeRows(run: Run, rows: Rows, value: readonly Values[], line: number): void {
+    value.slice(0, rows.list.length).forEach((wanted, i) => {
+      const row = rows.list[i]!;
+      for (const name of rows.columns.keys()) {
+        if (equal(row.values[name], wanted[name])) continue;
+        this.#writeValue(run, rows.cell(row, name).aspect('value'), wanted[name]!, line);
+      }
+    });
+    for (const row of rows.list.slice(value.length)) this.#removeRow(run, row, line);
+    for (const wanted of value.slice(rows.list.length)) this.#addRow(run, rows, wanted, line);
+  }
+
+  #addRow(run: Run, rows: Rows, values: Values, line: number): Row {
+    this.#rowsTouched(run, rows);
+    const row = rows.make(values);
+    this.#state.setRows(rows, [...rows.list, row]);
+    const entry = this.#tape.add(run.entry?.n ?? null, { type: 'rows', part: rows.field.name, did: 'added', row: row.id, place: row.index, by: 'script', line });
+    run.announced.push({ type: 'rowAdded', part: rows.field, row, cause: entry?.n ?? run.entry?.n ?? null });
+    return row;
+  }
+
+  #removeRow(run: Run, row: Row, line: number): void {
+    const { rows } = row;
+    this.#rowsTouched(run, rows);
+    const place = row.index;
+    this.#state.setRows(rows, rows.list.filter((other) => other !== row));
+    const entry = this.#tape.add(run.entry?.n ?? null, { type: 'rows', part: rows.field.name, did: 'removed', row: row.id, place, by: 'script', line });
+    run.announced.push({ type: 'rowRemoved', part: rows.field, row, cause: entry?.n ?? run.entry?.n ?? null });
+  }
+
+  /** `fields.NAME.add(values)`. */
+  addRow(rows: Rows, offered: unknown): Row {
+    const { line } = this.act(`fields.${rows.field.name}.add()`);
+    const read = readRow(offered ?? {}, rows.field.field as FieldOf<'rows'>, this.#state.surroundings(rows.field), accept);
+    if (typeof read === 'string') return this.fault(new ScriptFault('wrong_value', words.wrongArguments(`${rows.field.name}.add`, `takes the cells of a row; ${read}.`)));
+    return this.#addRow(this.#run!, rows, read, line);
+  }
+
+  /** `fields.NAME.remove(row)`. */
+  removeRow(rows: Rows, row: Row | null, offered: unknown): void {
+    const { line } = this.act(`fields.${rows.field.name}.remove()`);
+    if (row === null || row.rows !== rows || row.removed) return this.fault(new ScriptFault('wrong_use', words.noRow(rows.field.name, offered)));
+    this.#removeRow(this.#run!, row, line);
   }
 
   /** Tapes an effect if anything came of it; a word hidden by a rule's is taped as covered. */
@@ -154,66 +254,6 @@ export class Runs {
       ...(covered ? { covered: true as const } : {}),
     });
     run.effects.push(entry as EffectEntry & Entry);
-  }
-
-  #acceptValue(part: Part, offered: unknown): Value {
-    const { field } = part;
-    const accepted = accept(offered, field, this.#state.surroundings(part));
-    if (accepted.ok) return accepted.value;
-    return this.fault(new ScriptFault('wrong_value', words.wrongValue(part.name, field.kind, accepted.takes, offered, accepted.help)));
-  }
-
-  #acceptAspect(aspect: Aspect, offered: unknown): Value {
-    const wrong = (takes: string): never =>
-      this.fault(new ScriptFault('wrong_value', words.wrongAspect(aspect.part.name, aspect.name, takes, offered)));
-    switch (aspect.name) {
-      case 'shown':
-      case 'locked':
-      case 'required':
-        return typeof offered === 'boolean' ? offered : wrong('true or false');
-      case 'hint':
-      case 'problem':
-      case 'replaced':
-        if (offered === null || offered === '') return null;
-        return typeof offered === 'string' ? offered : wrong('a text or null');
-      case 'label':
-        return typeof offered === 'string' && offered !== '' ? offered : wrong('a text');
-      case 'options':
-        return this.#acceptOptions(aspect.part, offered, wrong) as unknown as Value;
-      default:
-        return plain(offered);
-    }
-  }
-
-  /** Options are given as keys, as key and label, or as rows of a table. */
-  #acceptOptions(part: Part, offered: unknown, wrong: (takes: string) => never): readonly Option[] {
-    const { field } = part;
-    if (field.kind !== 'choice' && field.kind !== 'reference') return wrong('nothing: only choices and references have options');
-    if (!Array.isArray(offered)) return wrong('a list of options or rows, or undefined to take it back');
-    const known = this.#state.optionsOf(part, null)!;
-    const table = field.kind === 'reference' ? this.#state.table(field.table) : null;
-    const seen = new Set<string>();
-    const options: Option[] = [];
-    for (const item of offered as unknown[]) {
-      const option = this.#readOption(item, known);
-      if (option === null) return wrong('keys, { key, label } or rows of a table');
-      if (table !== null && table.find(option.key) === null) return wrong(`keys of table ${table.table.name}, and "${option.key}" is none`);
-      if (!seen.has(option.key)) options.push(option);
-      seen.add(option.key);
-    }
-    return Object.freeze(options);
-  }
-
-  #readOption(item: unknown, known: readonly Option[]): Option | null {
-    if (typeof item === 'string') return known.find((option) => option.key === item) ?? Object.freeze({ key: item, label: item });
-    if (typeof item !== 'object' || item === null) return null;
-    const { key, label } = item as { key?: unknown; label?: unknown };
-    for (const table of this.#state.tables.values()) {
-      const row = table.find(String((item as Record<string, unknown>)[table.table.key]));
-      if (row === item) return table.optionOf(row);
-    }
-    if (typeof key !== 'string') return null;
-    return Object.freeze({ key, label: typeof label === 'string' ? label : (known.find((o) => o.key === key)?.label ?? key) });
   }
 
   /** Something a handler does that is no aspect; refused to rules. */
@@ -240,35 +280,127 @@ export class Runs {
     this.#demand('form.submit() was called').wantsSubmit = true;
   }
 
+  askParent(set: string, to: Value): void {
+    this.#demand('parent.set() was called').toParent.push({ set, to, line: this.line });
+  }
+
+  /** Calls something that ends later, at `due`, and gives the promise of it. */
+  call(name: string, args: Value, now: number, due: number, outcome: () => Outcome): object {
+    const { line } = this.act(`${name}()`);
+    const open = this.#owner();
+    const { promise, settle, waitedFor } = this.promises.pending();
+    const entry = this.#tape.add(this.cause, { type: 'call', name, args, due: Number.isFinite(due) ? due : null, line });
+    this.#waiting.add({
+      name,
+      args,
+      run: open,
+      due,
+      since: now,
+      entry: entry?.n ?? null,
+      outcome,
+      settle: (came) => {
+        if (came.ok) settle({ ok: true, value: came.value });
+        else {
+          const error = new ServiceError(name, came.reason);
+          // A failure that nobody waits for is a failure of the run.
+          if (!waitedFor()) open.ready(() => this.#throwIn(error));
+          settle({ ok: false, reason: error });
+        }
+      },
+    });
+    return promise;
+  }
+
+  #throwIn(error: Error): never {
+    throw error;
+  }
+
   /** Runs a handler with its event, or a rule, and says what came of it. */
-  run(tie: Handler | Rule, event: unknown, title: string, because: string | null, before: RunRecord | null, cause: number | null): RunResult {
-    const { probe } = tie.behaviour;
-    const record: RunRecord = { behaviour: tie.behaviour.title, line: tie.line, tie, because, before };
-    const run = new Run(tie, record, this.#openEntry(tie, title, cause));
+  run(tie: Handler | Rule, argument: unknown, trigger: Trigger): RunResult {
+    const because = trigger.row !== null && trigger.part === null ? trigger.row.part.name : (trigger.part?.name ?? null);
+    const record: RunRecord = { behaviour: tie.behaviour.title, line: tie.line, tie, because, before: trigger.before };
+    const run = new Run(tie, record, this.#openEntry(tie, trigger.title, trigger.cause));
+    this.#trigger = trigger;
+    return this.#stretch(run, () => {
+      const result = (tie.run as (argument: unknown) => unknown)(argument);
+      const waits = this.promises.isPromise(result);
+      if (tie.sort === 'rule') {
+        if (waits || (typeof result === 'object' && result !== null && 'then' in result)) this.fault(new ScriptFault('async', words.asyncRule));
+        return;
+      }
+      if (waits) this.#owner().main = result;
+    });
+  }
+
+  /** Goes on with an open run after something it waited for has ended. */
+  resume(open: OpenRun, call: Call, came: Outcome, cause: number | null): RunResult {
+    const { handler, record } = open;
+    const run = new Run(handler, record, this.#openEntry(handler, open.title, cause));
+    run.open = open;
+    this.#trigger = { title: open.title, part: open.part, row: open.row, before: record.before, cause };
+    return this.#stretch(run, () => call.settle(came));
+  }
+
+  /** A handler starts again while an earlier run of it is open: the earlier one is not resumed (semantics 22). */
+  supersede(open: OpenRun, why: 'started again' | 'another record', cause: number | null): void {
+    this.#waiting.end(open, 'superseded');
+    const { behaviour, line } = open.handler;
+    const entry = this.#tape.add(cause, { type: 'superseded', behaviour: behaviour.name, title: open.title, line, why });
+    for (const [aspect, { before, mine }] of open.words) {
+      if (aspect.handlerWord !== mine) continue;
+      const from = aspect.current;
+      this.#state.putHandlerWord(aspect, before, open.record);
+      if (entry === null || equal(from, aspect.current)) continue;
+      this.#tape.add(entry.n, {
+        type: 'effect', part: aspect.part.name, sort: aspect.part.sort, aspect: aspect.name,
+        from: forTape(from), to: forTape(aspect.current), by: 'form', line: null, withdrawn: true,
+      });
+    }
+  }
+
+  /** One atomic stretch: from the start or a wait to the next wait or the end. */
+  #stretch(run: Run, begin: () => void): RunResult {
+    const { tie } = run;
     const mark = this.#state.mark();
-    probe.begin(tie.line, this.#tape.on);
+    tie.behaviour.probe.begin(tie.line, this.#tape.on);
     this.#run = run;
     let failure: Failure | null = null;
-    const changes: ValueChange[] = [];
+    let announced: Announced[] = [];
     try {
-      const result = tie.sort === 'handler' ? tie.run(event) : tie.run();
+      begin();
+      this.#drain(run);
       if (run.fault !== null) throw run.fault;
-      if (typeof (result as { then?: unknown } | undefined | null)?.then === 'function') {
-        probe.l = tie.line;
-        throw new ScriptFault('async', words.async);
-      }
-      if (tie.sort === 'rule') this.#settleRule(run, tie, changes);
-      else this.#gatherChanges(run, changes);
+      const main = run.open?.main ?? null;
+      const settled = main === null ? null : this.promises.settled(main);
+      if (settled?.ok === false) throw settled.reason;
+      announced = tie.sort === 'rule' ? this.#settleRule(run, tie) : this.#gather(run);
     } catch (caught) {
       this.#state.rollBack(mark);
-      changes.length = 0;
+      announced = [];
       failure = this.#fail(run, caught);
     } finally {
       this.#run = null;
+      this.#trigger = null;
     }
-    if (failure === null) this.#deliver(run);
+    this.#leave(run, failure);
     this.#closeEntry(run, failure);
-    return { failure, changes, record, wantsSubmit: failure === null && run.wantsSubmit };
+    return { failure, announced, record: run.record, wantsSubmit: failure === null && run.wantsSubmit };
+  }
+
+  /** What is ready goes on at once: an `await` of something that has ended does not end the stretch. */
+  #drain(run: Run): void {
+    for (let job = run.open?.jobs.shift(); job !== undefined; job = run.open!.jobs.shift()) job();
+  }
+
+  #leave(run: Run, failure: Failure | null): void {
+    const { open } = run;
+    if (failure === null) this.#deliver(run);
+    if (open === null) return;
+    if (failure !== null) return this.#waiting.end(open, 'failed');
+    for (const [aspect, word] of run.words) open.words.set(aspect, { before: open.words.get(aspect)?.before ?? word.before, mine: word.mine });
+    const ended = (open.main === null || this.promises.settled(open.main) !== null) && open.calls.size === 0;
+    if (ended) this.#waiting.end(open, 'ended');
+    else this.#waiting.runs.add(open);
   }
 
   #deliver(run: Run): void {
@@ -276,13 +408,27 @@ export class Runs {
       this.messages.push(message);
       this.#tape.add(run.entry?.n ?? null, { type: 'message', line, ...message });
     }
+    for (const { set, to, line } of run.toParent) {
+      this.toParent.push({ set, to });
+      this.#tape.add(run.entry?.n ?? null, { type: 'toParent', set, to: forTape(to), line });
+    }
   }
 
-  #gatherChanges(run: Run, changes: ValueChange[]): void {
+  #gather(run: Run): Announced[] {
+    const announced: Announced[] = [];
     for (const [aspect, previous] of run.before) {
       const { base: value, part } = aspect;
-      if (!equal(previous, value)) changes.push({ part, value, previous, cause: this.#lastEffectOn(run, part) });
+      if (part.row?.removed !== true && !equal(previous, value)) announced.push({ type: 'change', part, value, previous, cause: this.#lastEffectOn(run, part) });
     }
+    announced.push(...run.announced);
+    for (const [rows, previous] of run.rowsBefore) announced.push(...this.#rowsChange(run, rows, previous));
+    return announced;
+  }
+
+  #rowsChange(run: Run, rows: Rows, previous: Value): Announced[] {
+    if (!this.listensToRows(rows.field)) return [];
+    const { value } = rows;
+    return equal(previous, value) ? [] : [{ type: 'change', part: rows.field, value, previous, cause: run.entry?.n ?? null }];
   }
 
   #lastEffectOn(run: Run, part: Part): number | null {
@@ -291,7 +437,7 @@ export class Runs {
   }
 
   /** Replaces all the rule's previous run said by what this one says (semantics 18). */
-  #settleRule(run: Run, rule: Rule, changes: ValueChange[]): void {
+  #settleRule(run: Run, rule: Rule): Announced[] {
     const { words: old, reads } = rule;
     this.#state.undoable(() => {
       rule.words = old;
@@ -299,26 +445,36 @@ export class Runs {
     });
     rule.words = run.said;
     for (const aspect of old.keys()) {
-      if (!run.said.has(aspect)) this.#withdraw(run, rule, aspect, changes);
+      if (!run.said.has(aspect)) this.#withdraw(run, rule, aspect);
     }
     for (const [aspect, word] of run.said) {
       // Most runs say again what the last one said.
       const standing = old.get(aspect);
-      if (standing !== undefined && equal(standing.value, word.value) && (!aspect.sticks || equal(aspect.base, word.value))) continue;
+      if (standing !== undefined && equal(standing.value, word.value) && (!aspect.sticks || equal(aspect.current, word.value))) continue;
       const from = aspect.current;
       this.#state.setRuleWord(aspect, rule, word, run.record);
-      if (aspect.sticks) this.#applyValueWord(run, aspect, word, changes);
+      if (aspect.sticks) this.#applyValueWord(run, aspect, word);
       else this.#effect(run, aspect, from, word.line, word.value);
       this.#noteConflict(run, aspect);
     }
     this.#remember(rule, run.reads);
     // A rule's own writes never set it off: it counts as having seen them.
     for (const aspect of run.said.keys()) {
-      if (aspect.sticks && run.reads.has(aspect)) run.reads.set(aspect, aspect.base);
+      if (aspect.sticks && run.reads.has(aspect)) run.reads.set(aspect, aspect.current);
+    }
+    if (run.before.size > 0 || run.rowsBefore.size > 0) this.#seeOwnRows(run);
+    return this.#gather(run);
+  }
+
+  /** Sums and values of rows that the rule read and itself moved count as seen too. */
+  #seeOwnRows(run: Run): void {
+    for (const aspect of run.reads.keys()) {
+      const { rows } = aspect.part;
+      if (aspect.derive !== null && rows !== null && run.rowsBefore.has(rows)) run.reads.set(aspect, aspect.current);
     }
   }
 
-  #withdraw(run: Run, rule: Rule, aspect: Aspect, changes: ValueChange[]): void {
+  #withdraw(run: Run, rule: Rule, aspect: Aspect): void {
     const from = aspect.current;
     this.#state.setRuleWord(aspect, rule, null, run.record);
     if (!aspect.sticks) {
@@ -327,17 +483,13 @@ export class Runs {
     }
     // The value stays, unless a rule that was covered until now says it differently.
     const next = aspect.ruleWords[aspect.ruleWords.length - 1];
-    if (next !== undefined) this.#applyValueWord(run, aspect, next, changes);
+    if (next !== undefined) this.#applyValueWord(run, aspect, next);
   }
 
-  #applyValueWord(run: Run, aspect: Aspect, word: { value: Value; line: number }, changes: ValueChange[]): void {
+  #applyValueWord(run: Run, aspect: Aspect, word: { value: Value; line: number }): void {
     const winner = aspect.ruleWords[aspect.ruleWords.length - 1]!;
-    const previous = aspect.base;
-    if (!equal(winner.value, word.value)) return;
-    if (equal(previous, word.value)) return;
-    this.#state.setValue(aspect, word.value, run.record);
-    this.#effect(run, aspect, previous, word.line);
-    changes.push({ part: aspect.part, value: word.value, previous, cause: this.#lastEffectOn(run, aspect.part) });
+    if (aspect.part.row?.removed === true || !equal(winner.value, word.value)) return;
+    this.#writeValue(run, aspect, word.value, word.line);
   }
 
   #noteConflict(run: Run, aspect: Aspect): void {
@@ -398,7 +550,7 @@ export class Runs {
   }
 
   #closeEntry(run: Run, failure: Failure | null): void {
-    const { entry, tie } = run;
+    const { entry, tie, open } = run;
     if (entry === null) return;
     const { probe } = tie.behaviour;
     entry.fuel = probe.used;
@@ -406,6 +558,7 @@ export class Runs {
     entry.lines = [...(probe.hits ?? [])].sort((a, b) => a[0] - b[0]);
     entry.values = probe.values;
     entry.cut = probe.cut;
+    if (open?.state === 'open' && this.#waiting.runs.has(open)) entry.outcome = 'open';
     if (failure === null) return;
     entry.outcome = 'failed';
     for (const effect of run.effects) effect.struck = true;
@@ -420,10 +573,15 @@ function sameKeys(a: ReadonlyMap<Aspect, Value>, b: ReadonlyMap<Aspect, Value>):
   return true;
 }
 
-/** Options are told by their keys on the tape. */
+/** More rows than this are told by their number. */
+const MOST_TAPED = 20;
+
+/** Options are told by their keys on the tape, long lists by how long they are. */
 export function forTape(value: Value): Value {
   if (!Array.isArray(value)) return value;
+  const isRows = value.length > MOST_TAPED && typeof value[0] === 'object';
+  if (isRows && !('key' in (value[0] as object))) return inWords(value);
   return value.map((item: Value) =>
-    typeof item === 'object' && item !== null && !Array.isArray(item) && 'key' in item ? (item as { key: Value }).key : item,
+    typeof item === 'object' && item !== null && !Array.isArray(item) && 'key' in item && 'label' in item ? (item as { key: Value }).key : item,
   );
 }

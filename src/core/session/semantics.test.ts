@@ -4,32 +4,13 @@
  */
 import { beforeAll, describe, expect, test } from 'vitest';
 import { berths, button, choice, date, formWith, money, number, page, reference, section, text, yesNo } from '../../../tests/support/forms';
-import { bootMachine, direct, inMachine, type Host, type Setting } from '../../../tests/support/hosts';
+import { both, bootMachine, direct, inMachine, type Setting } from '../../../tests/support/hosts';
 import type { EffectEntry, Entry } from './entries';
 
 beforeAll(bootMachine);
 
 const effects = (tape: Entry[]) => tape.filter((entry): entry is Entry & EffectEntry => entry.type === 'effect');
 const runs = (tape: Entry[], title: string) => tape.filter((entry) => entry.type === 'run' && entry.title === title).length;
-
-/** Both hosts do the same and tape the same, to the byte (27); the test then looks at one of them. */
-const both: Host = (setting, traced) => {
-  const [here, there] = [direct(setting, traced), inMachine(setting, traced)];
-  const same = () => expect(JSON.stringify(there.tape)).toBe(JSON.stringify(here.tape));
-  same();
-  return {
-    ...here,
-    do(step) {
-      const answer = here.do(step);
-      expect(there.do(step)).toEqual(answer);
-      same();
-      return answer;
-    },
-    get seen() {
-      return here.seen;
-    },
-  };
-};
 
 const open = (setting: Setting) => both(setting);
 
@@ -170,7 +151,7 @@ describe('state', () => {
     ['fields.note.shown = null', 'note.shown takes true or false, not nothing.'],
     ['fields.pilot.options = null', 'pilot.options takes a list of options or rows, or undefined to take it back, not nothing.'],
     ['fields.note.label = "x"', 'note.label can be read, not written.'],
-    ['fields.note.visible = false', 'note has no aspect "visible". It has shown, locked, onScreen, editable, name, value, previous, initial, empty, orphan, label, required, options, optionLabel, row, hint, problem.'],
+    ['fields.note.visible = false', 'note has no aspect "visible". It has name, label, shown, locked, onScreen, editable, value, previous, initial, empty, orphan, required, options, optionLabel, row, hint, problem.'],
     ['fields.not.value = 1', 'there is no field "not". Is it "note"?'],
     ['fields.note = 3', 'fields.note is the field itself. Write fields.note.value = …'],
   ])('7 a wrong aspect is an error in words: %s', (code, says) => {
@@ -594,11 +575,5 @@ describe('submitting', () => {
     expect(without(steps.map((step) => second.do(step)))).toEqual(without(first));
     expect(untraced.tape).toEqual([]);
     expect(traced.tape.length).toBeGreaterThan(0);
-  });
-
-  test('21 an async handler is refused with words while waiting is not supported', () => {
-    const use = inMachine({ form: formWith([text('note')]), scripts: { a: 'on.load(async () => { fields.note.value = "x"; });' } });
-    expect(use.opened.errors[0]).toMatchObject({ code: 'async', line: 1 });
-    expect(use.value('note')).toBeNull();
   });
 });

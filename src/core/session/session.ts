@@ -2,23 +2,32 @@
  * A form in use, from opening to closing: takes steps, settles, answers. One session opens once; a host that wants
  * another opening makes a new session or puts its machine back to the moment before (see `sandbox/`).
  *
- * The stations of a step are accept (`#accept…`: may a person do this), write, settle (`settling.ts`) and answer.
+ * The stations of a step are accept (`#accept…`: may a person do this), write, settle (`settling.ts`) and answer
+ * (`telling.ts`). Time passes only here (`#passTime`), and what becomes due on the way goes on.
  */
-import type { Form } from '../form/definition';
-import { accept, faultOf } from '../form/kinds';
+import type { FieldOf, Form } from '../form/definition';
+import { accept, readRow } from '../form/kinds';
+import type { Service } from '../form/service';
 import type { Table } from '../form/table';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
+import { check, outgoing, setFault, valuesOf, wrongWith, type Found } from './checking';
 import { Clock, dateOn, mathOn, temporalOn } from './clock';
-import { readFailure, type Failure } from './errors';
-import { makeFaces, type Globals, type Stage } from './faces';
-import { FORM, type Part } from './parts';
+import { defaultOf } from './defaults';
+import { readFailure, words, type Failure } from './errors';
+import { makeFaces, type Faces } from './faces';
+import type { Part } from './parts';
 import { Probe } from './probe';
-import { forTape, Runs } from './runs';
-import { changeEvent, Settling } from './settling';
+import { Runs } from './runs';
+import { Services, type Answering } from './services';
+import { Settling, type Event } from './settling';
 import { State } from './state';
-import type { Answer, Opening, PartState, Step, SubmitOutcome, TimedStep } from './step';
+import type { Answer, Opening, Step, SubmitOutcome, TimedStep } from './step';
 import { TapeWriter } from './tape-writer';
+import { tell } from './telling';
 import type { Behaviour, CompiledScript } from './ties';
+import { partAt } from './tree';
+import { eventFor, tyingFor } from './tying';
+import { Waiting } from './waiting';
 
 /** What the machine around a session lends it. */
 export interface Machine {
@@ -32,6 +41,9 @@ export interface Machine {
 export interface Material {
   form: Form;
   tables: readonly Table[];
+  services: readonly Service[];
+  /** The compiled scripts of services, named `service.function`. */
+  answering: readonly CompiledScript[];
   scripts: readonly CompiledScript[];
   traced: boolean;
 }
@@ -39,13 +51,18 @@ export interface Material {
 /** Names that scripts do not get, though the machine has them. */
 const WITHHELD = ['globalThis', 'Function', 'Reflect', 'Intl', 'console', 'setTimeout', 'setInterval', 'queueMicrotask', 'process', 'window', 'self', 'document', 'fetch'];
 
+/** How long a submission or a turn of pages waits for open runs, on the session's clock. */
+const MOST_WAITED = 30_000;
+
 export class Session {
   readonly #state: State;
   readonly #tape: TapeWriter;
+  readonly #waiting = new Waiting();
   readonly #runs: Runs;
   readonly #settling: Settling;
   readonly #clock = new Clock();
-  readonly #globals: Globals;
+  readonly #services: Services;
+  readonly #faces: Faces;
   readonly #checkPages: boolean;
   /** Failures of scripts' top levels: those behaviours are out for good. */
   readonly #out: Failure[] = [];
@@ -58,63 +75,86 @@ export class Session {
   /** What is typed and not yet committed. */
   #typing: { part: Part; value: Value } | null = null;
   #submitting = false;
-  /** What the last check found. */
-  #found: { part: string; says: string }[] = [];
   #outcome: SubmitOutcome | null = null;
-  /** Values before the last committed change of each field. */
-  readonly #previous = new Map<Part, Value>();
 
   constructor(material: Material, machine: Machine) {
     const { form } = material;
     this.#state = new State(form, material.tables);
     this.#tape = new TapeWriter(material.traced);
-    this.#runs = new Runs(this.#state, this.#tape);
-    this.#settling = new Settling(this.#state, this.#runs, this.#tape, form.settings?.runLimit ?? 100, (event) => {
-      if (event.type === 'change') this.#previous.set(event.part!, event.previous);
-      return this.#globals.eventFor(event);
+    this.#runs = new Runs(this.#state, this.#tape, this.#waiting);
+    this.#services = new Services(material.services, this.#state, this.#answering(material.answering, machine));
+    this.#settling = new Settling(this.#state, this.#runs, this.#tape, this.#waiting, form.settings?.runLimit ?? 100, {
+      eventFor: (event) => eventFor(event, this.#faces, this.#runs),
+      rowFace: (row) => this.#faces.rowFace(row),
+      defaultOf: (part) => this.#defaultOf(part),
     });
+    this.#runs.listensToRows = (part) => this.#settling.listens('change', part);
     this.#checkPages = form.settings?.checkPages ?? true;
-    const stage: Stage = {
+    this.#faces = makeFaces(this.#state, this.#runs, this.#services, this.#clock, {
       opening: () => this.#opening!,
       isNew: () => this.#isNew,
-      recordId: () => this.#recordId,
-      previousOf: (part) => this.#previous.get(part) ?? null,
+      record: () => this.#recordId,
       submitting: () => this.#submitting,
+      defaultOf: (part) => this.#defaultOf(part),
       openPage: (page, cause, line) => this.#turnTo(page, cause, line),
-      nextOrder: (behaviour) => behaviour.index * 100_000 + this.#orders++,
-    };
-    this.#globals = makeFaces(this.#state, this.#runs, this.#settling, stage);
+    });
     material.scripts.forEach((script, index) => this.#loadScript(script, index, machine));
   }
 
-  /** Which events anybody listens to, so that a live form sends no steps in vain. */
+  /** Which events anybody listens to, so that a live form sends no steps in vain; columns as `rows.column`. */
   listensTo(): { input: string[]; focus: string[]; blur: string[] } {
-    const of = (type: 'input' | 'focus' | 'blur') =>
-      this.#state.parts.fields.filter((part) => this.#settling.listens(type, part)).map((part) => part.name);
+    const names = this.#state.parts.fields.flatMap((part) => [part.name, ...[...(part.rows?.columns.keys() ?? [])].map((column) => `${part.name}.${column}`)]);
+    const of = (type: 'input' | 'focus' | 'blur') => names.filter((name) => this.#settling.handlers.has(`${type}:${name}`));
     return { input: of('input'), focus: of('focus'), blur: of('blur') };
   }
 
+  /** What every script gets, whatever it is for. */
+  #surroundings(machine: Machine): Record<string, unknown> {
+    const scope: Record<string, unknown> = {
+      Date: dateOn(this.#clock),
+      Math: mathOn(this.#clock),
+      Temporal: machine.temporal === null ? undefined : temporalOn(this.#clock, machine.temporal as never),
+      Promise: this.#runs.promises.constructor,
+    };
+    for (const name of WITHHELD) scope[name] = undefined;
+    return scope;
+  }
+
+  /** Compiled scripts of services as functions of their parameters. */
+  #answering(scripts: readonly CompiledScript[], machine: Machine): Map<string, { run: Answering; probe: Probe }> {
+    const made = new Map<string, { run: Answering; probe: Probe }>();
+    for (const { name, code } of scripts) {
+      if (code === null) continue;
+      const { tell: told } = machine;
+      const probe = new Probe(told === null ? null : (line) => told(name, line));
+      const tables = Object.fromEntries([...this.#state.tables].map(([table, index]) => [table, Object.freeze({ rows: Object.freeze(index.rows), find: (key: unknown) => index.find(String(key)) })]));
+      const scope = { __probe: probe, tables, ...this.#surroundings(machine) };
+      const run = machine.makeFunction(['parameters', ...Object.keys(scope)], `"use strict";${code}`);
+      made.set(name, { probe, run: (parameters) => run(parameters, ...Object.values(scope)) });
+    }
+    return made;
+  }
+
   #loadScript(script: CompiledScript, index: number, machine: Machine): void {
-    const { tell } = machine;
-    const probe = new Probe(tell === null ? null : (line) => tell(script.name, line));
+    const { tell: told } = machine;
+    const probe = new Probe(told === null ? null : (line) => told(script.name, line));
+    probe.go = this.#runs.promises.go;
+    probe.parent = this.#faces.parent;
     const behaviour: Behaviour = { name: script.name, title: script.title, index, probe };
     if (script.code === null) {
       this.#out.push({ ...script.failure!, behaviour: script.name });
       return;
     }
-    const { fields, sections, pages, buttons, tables, form, round } = this.#globals;
-    const temporal = machine.temporal === null ? undefined : temporalOn(this.#clock, machine.temporal as never);
+    const nextOrder = () => behaviour.index * 100_000 + this.#orders++;
     const scope: Record<string, unknown> = {
       __probe: probe,
-      ...this.#globals.of(behaviour),
-      fields, sections, pages, buttons, tables, form, round,
-      Date: dateOn(this.#clock),
-      Math: mathOn(this.#clock),
-      Temporal: temporal,
+      ...tyingFor(behaviour, this.#runs, this.#settling, this.#faces, nextOrder),
+      ...this.#faces.globals,
+      ...this.#surroundings(machine),
     };
-    for (const name of WITHHELD) scope[name] = undefined;
     const handlers = new Map(this.#settling.handlers);
     const rules = [...this.#settling.rules];
+    const each = new Map(this.#state.parts.fields.map(({ rows }) => [rows, rows?.each]));
     probe.begin(1, false);
     this.#runs.topLevel = true;
     try {
@@ -127,6 +167,7 @@ export class Session {
       this.#settling.handlers.clear();
       for (const [key, list] of handlers) this.#settling.handlers.set(key, list);
       this.#settling.rules.splice(0, Infinity, ...rules);
+      for (const [rows, made] of each) if (rows !== null) rows.each = made!.filter((rule) => rule.behaviour !== behaviour);
     } finally {
       this.#runs.topLevel = false;
     }
@@ -138,45 +179,63 @@ export class Session {
     this.#opening = deepFreeze(opening);
     this.#clock.now = opening.clock;
     this.#clock.seed(opening.seed);
-    this.#isNew = opening.record === null;
-    this.#recordId = opening.record?.id ?? null;
+    this.#services.moods = opening.services ?? {};
+    this.#openRecord(opening.record);
+    return this.#answer(null);
+  }
+
+  #openRecord(record: Opening['record']): void {
+    this.#isNew = record === null;
+    this.#recordId = record?.id ?? null;
+    const opening = this.#opening!;
+    if (opening.viewing === true) {
+      this.#state.parts.form.aspect('locked').base = true;
+      this.#state.parts.nesting.version++;
+    }
     for (const part of this.#state.parts.fields) {
-      part.aspects.value!.base = this.#firstValue(part, opening.record?.values ?? null);
+      this.#state.begin(part, record === null ? this.#defaultOf(part) : (record.values[part.name] ?? null));
     }
     this.#state.rebase();
     for (const part of this.#state.parts.byName.values()) this.#state.touch(part);
+    this.#touchUnoffered();
     const entry = this.#tape.add(null, {
       type: 'opened',
       record: this.#recordId,
       person: opening.person.key,
-      clock: opening.clock,
-      values: this.#values(),
+      clock: this.#clock.now!,
+      values: valuesOf(this.#state),
     });
-    for (const failure of this.#out) this.#tape.add(entry?.n ?? null, { type: 'error', failure });
+    const cause = entry?.n ?? null;
+    for (const failure of this.#out) this.#tape.add(cause, { type: 'error', failure });
     this.#settling.errors.push(...this.#out);
     this.#settling.begin(true);
-    this.#settling.push({ type: 'load', part: null, value: null, previous: null, by: 'form', from: null, cause: entry?.n ?? null });
-    this.#settling.settle(entry?.n ?? null);
+    this.#settling.push({ ...ofForm('load', cause), by: 'form' });
+    this.#settling.settle(cause);
     this.#page = this.#state.parts.pages.find((page) => page.onScreen) ?? null;
     this.#afterSteps();
-    return this.#answer(null);
   }
 
-  #firstValue(part: Part, record: Values | null): Value {
-    const offered = record === null ? (part.field.default ?? null) : (record[part.name] ?? null);
-    const { field } = part;
-    // A key that is no longer known is kept, marked and shown; see semantics 6.
-    if ((field.kind === 'choice' || field.kind === 'reference') && typeof offered === 'string') return offered;
-    const accepted = accept(offered, field, this.#state.surroundings(part));
-    if (!accepted.ok) this.#state.strays.set(part, offered);
-    return accepted.ok ? accepted.value : null;
+  /** Keys in rows that are not offered have to be marked or dropped, though nobody has touched their cells. */
+  #touchUnoffered(): void {
+    for (const { rows } of this.#state.parts.fields) {
+      if (rows === null) continue;
+      for (const [name, { field }] of rows.columns) {
+        if (field.kind !== 'choice' && field.kind !== 'choices' && field.kind !== 'reference') continue;
+        const around = { options: null, table: (table: string) => this.#state.table(table) };
+        for (const row of rows.list) if (!accept(row.values[name], field, around).ok) this.#state.touch(rows.cell(row, name));
+      }
+    }
+  }
+
+  #defaultOf(part: Part): Value {
+    return defaultOf(part.field, this.#opening!.person, this.#clock.now!);
   }
 
   /** Does one step of a person's, settles, and says what came of it. */
   do(step: TimedStep): Answer {
     if (this.#opening === null) throw new Error('the form is not open');
     const { at, ...bare } = step;
-    if (at !== undefined) this.#clock.now = Math.max(this.#clock.now!, this.#opening.clock + at);
+    if (at !== undefined) this.#passTime(this.#opening.clock + at, null);
     this.#outcome = null;
     const refused = this.#step(bare as Step, 'person');
     this.#afterSteps();
@@ -207,6 +266,29 @@ export class Session {
     return null;
   }
 
+  /** Lets the clock move on; what becomes due on the way goes on in order, each as a settling of its own. */
+  #passTime(until: number, cause: number | null): void {
+    for (let call = this.#waiting.next(until); call !== null; call = this.#waiting.next(until)) {
+      this.#clock.now = Math.max(this.#clock.now!, call.due);
+      this.#settling.begin(false);
+      this.#settling.resume(call, cause);
+      this.#settling.settle(cause);
+      this.#keepPage(cause);
+    }
+    this.#clock.now = Math.max(this.#clock.now!, until);
+  }
+
+  /** Waits until no run is open. What it waited for in vain, or null when all have ended. */
+  #waitOut(cause: number | null): string | null {
+    const until = this.#clock.now! + MOST_WAITED;
+    while (this.#waiting.runs.size > 0) {
+      const call = this.#waiting.next(until);
+      if (call === null) return words.waitedTooLong([...new Set(this.#waiting.calls.map(({ name }) => name))].join(' and '));
+      this.#passTime(call.due, cause);
+    }
+    return null;
+  }
+
   /** Accepts a step and sets off what it does; or says why a person cannot do it. */
   #begin(step: Step, cause: number | null): string | null {
     if ('set' in step) return this.#acceptSet(step.set, step.to, cause);
@@ -216,34 +298,44 @@ export class Session {
     this.#commitTyping(cause);
     if ('click' in step) return this.#acceptClick(step.click, cause);
     if ('wait' in step) {
-      this.#clock.now! += Math.max(0, step.wait);
+      this.#settling.settle(cause);
+      this.#passTime(this.#clock.now! + Math.max(0, step.wait), cause);
       return null;
     }
     if ('turnTo' in step) return this.#acceptTurn(step.turnTo, cause);
+    if ('addRow' in step) return this.#acceptAddRow(step.addRow, step.with ?? {}, cause);
+    if ('removeRow' in step) return this.#acceptRemoveRow(step.removeRow, cause);
+    if ('moveRow' in step) return this.#acceptMoveRow(step.moveRow, step.to, cause);
+    if ('next' in step) return this.#acceptTurnRecord(1, cause);
+    if ('previous' in step) return this.#acceptTurnRecord(-1, cause);
+    if ('answer' in step) return this.#acceptAnswer(step, cause);
+    if ('fromChild' in step) return this.#acceptFromChild(step.fromChild, step.to, cause);
+    if (this.#opening!.viewing === true) return 'this record is only being viewed';
     this.#submit(cause);
     return null;
   }
 
-  #reachable(name: string, sort: 'field' | 'button'): Part | string {
-    const part = this.#state.parts.byName.get(name);
-    if (part === undefined || part.sort !== sort) return `there is no ${sort} "${name}"`;
+  #reachable(name: string, sort: 'field' | 'button' | 'row'): Part | string {
+    const part = partAt(this.#state.parts, name);
+    if (part === null || part.sort !== sort) return `there is no ${sort} "${name}"`;
     if (!part.onScreen) return `${part.label} is hidden`;
-    if (!part.editable) return `${part.label} is locked`;
+    if (!part.editable) return this.#opening!.viewing === true ? 'this record is only being viewed' : `${part.label} is locked`;
     return part;
   }
 
   #offer(part: Part, offered: Value): { value: Value } | string {
     const accepted = accept(offered, part.field, this.#state.surroundings(part));
-    const current = part.aspects.value!.base;
+    if (part.rows !== null) return `the rows of ${part.label} are added, removed and filled in one by one`;
+    const current = part.value;
     if (!accepted.ok) return equal(offered, current) ? { value: current } : `${part.label} takes ${accepted.takes}`;
     if (!this.#state.isOffered(part, accepted.value) && !equal(accepted.value, current)) {
-      return `${JSON.stringify(accepted.value)} is not among the options of ${part.label}`;
+      return `${this.#state.notOffered(part, accepted.value).map((key) => JSON.stringify(key)).join(', ')} is not among the options of ${part.label}`;
     }
     return { value: accepted.value };
   }
 
   #acceptSet(name: string, offered: Value, cause: number | null): string | null {
-    if (this.#typing !== null && this.#typing.part.name !== name) this.#commitTyping(cause);
+    if (this.#typing !== null && this.#typing.part.address !== name) this.#commitTyping(cause);
     const part = this.#reachable(name, 'field');
     if (typeof part === 'string') return part;
     const offer = this.#offer(part, offered);
@@ -258,7 +350,7 @@ export class Session {
   }
 
   #acceptInput(name: string, offered: Value, cause: number | null): string | null {
-    if (this.#typing !== null && this.#typing.part.name !== name) this.#commitTyping(cause);
+    if (this.#typing !== null && this.#typing.part.address !== name) this.#commitTyping(cause);
     const part = this.#reachable(name, 'field');
     if (typeof part === 'string') return part;
     const offer = this.#offer(part, offered);
@@ -270,20 +362,20 @@ export class Session {
   }
 
   #acceptFocus(name: string, cause: number | null): string | null {
-    if (this.#typing !== null && this.#typing.part.name !== name) this.#commitTyping(cause);
+    if (this.#typing !== null && this.#typing.part.address !== name) this.#commitTyping(cause);
     const part = this.#reachable(name, 'field');
     // A locked field can be visited, if not changed.
-    if (typeof part === 'string' && !part.endsWith('is locked')) return part;
-    this.#moveFocus(this.#state.parts.byName.get(name)!, cause);
+    if (typeof part === 'string' && partAt(this.#state.parts, name)?.onScreen !== true) return part;
+    this.#moveFocus(partAt(this.#state.parts, name)!, cause);
     return null;
   }
 
   #acceptBlur(name: string, cause: number | null): string | null {
-    const part = this.#state.parts.byName.get(name);
-    if (part === undefined || part.sort !== 'field') return `there is no field "${name}"`;
+    const part = partAt(this.#state.parts, name);
+    if (part === null || part.sort !== 'field') return `there is no field "${name}"`;
     this.#commitTyping(cause);
     if (this.#focused === part) {
-      this.#fire('blur', part, part.aspects.value!.base, cause);
+      this.#fire('blur', part, part.value, cause);
       this.#focused = null;
     }
     return null;
@@ -292,6 +384,8 @@ export class Session {
   #acceptClick(name: string, cause: number | null): string | null {
     const part = this.#reachable(name, 'button');
     if (typeof part === 'string') return part;
+    const busy = [...this.#waiting.runs].some((run) => run.part === part && run.handler.overlap === 'supersede');
+    if (busy) return `${part.label} is busy until what it began has ended`;
     this.#fire('click', part, null, cause);
     return null;
   }
@@ -299,33 +393,25 @@ export class Session {
   #moveFocus(part: Part, cause: number | null): void {
     const before = this.#focused;
     if (before === part) return;
-    if (before !== null) this.#fire('blur', before, before.aspects.value!.base, cause);
+    if (before !== null) this.#fire('blur', before, before.value, cause);
     this.#focused = part;
-    this.#fire('focus', part, part.aspects.value!.base, cause);
+    this.#fire('focus', part, part.value, cause);
   }
 
   #fire(type: 'input' | 'focus' | 'blur' | 'click', part: Part, value: Value, cause: number | null): void {
     // Most fields have nobody listening for these.
     if (!this.#settling.listens(type, part)) return;
-    const previous = type === 'click' ? null : type === 'blur' ? value : part.aspects.value!.base;
-    this.#settling.push({ type, part, value, previous, by: 'person', from: null, cause });
+    const previous = type === 'click' ? null : type === 'blur' ? value : part.value;
+    this.#settling.push({ type, part, row: part.row, value, previous, by: 'person', from: null, cause });
   }
 
   /** Writes what a person entered when its turn in the queue comes. */
   #commit(part: Part, value: Value, cause: number | null): void {
     this.#settling.push(() => {
-      const aspect = part.aspects.value!;
-      const previous = aspect.base;
-      if (equal(previous, value)) return;
-      this.#state.setValue(aspect, value, null);
-      this.#settling.entered(aspect, value);
-      const effect = !this.#tape.on
-        ? null
-        : this.#tape.add(cause, {
-            type: 'effect', part: part.name, sort: 'field', aspect: 'value',
-            from: forTape(previous), to: forTape(value), by: 'person', line: null,
-          });
-      this.#settling.unshift(changeEvent({ part, value, previous, cause: effect?.n ?? cause }, 'person', null));
+      const aspect = part.aspect('value');
+      if (equal(aspect.base, value)) return;
+      this.#settling.entered(() => this.#state.setValue(aspect, value, null));
+      this.#settling.write(part, value, 'person', cause);
     });
   }
 
@@ -333,11 +419,106 @@ export class Session {
     const typing = this.#typing;
     if (typing === null) return;
     this.#typing = null;
-    this.#commit(typing.part, typing.value, cause);
+    if (typing.part.row?.removed !== true) this.#commit(typing.part, typing.value, cause);
     if (this.#focused === typing.part) {
       this.#fire('blur', typing.part, typing.value, cause);
       this.#focused = null;
     }
+  }
+
+  #acceptAddRow(name: string, given: Values, cause: number | null): string | null {
+    const part = this.#reachable(name, 'field');
+    if (typeof part === 'string') return part;
+    const { rows, field } = part;
+    if (rows === null) return `${part.label} has no rows`;
+    const { maxRows } = field as FieldOf<'rows'>;
+    if (maxRows !== undefined && rows.list.length >= maxRows) return `${part.label} takes at most ${maxRows} rows`;
+    const values: Values = Object.fromEntries([...rows.columns].map(([column, { field: cell }]) => [column, given[column] ?? defaultOf(cell, this.#opening!.person, this.#clock.now!)]));
+    const read = readRow({ ...values, ...given }, field as FieldOf<'rows'>, this.#state.surroundings(part), accept);
+    if (typeof read === 'string') return `${part.label} takes rows of its own cells; ${read}`;
+    this.#settling.push(() => {
+      const row = rows.make(read);
+      this.#settling.entered(() => this.#state.setRows(rows, [...rows.list, row]));
+      this.#settling.arrange(part, [...rows.list, row], row, 'added', 'person', cause);
+    });
+    return null;
+  }
+
+  #acceptRemoveRow(name: string, cause: number | null): string | null {
+    const part = this.#reachable(name, 'row');
+    if (typeof part === 'string') return part;
+    const { rows } = part.row!;
+    const without = () => rows.list.filter((row) => row !== part.row);
+    this.#settling.push(() => {
+      this.#settling.entered(() => this.#state.setRows(rows, without()));
+      this.#settling.arrange(rows.field, without(), null, 'removed', 'person', cause);
+    });
+    return null;
+  }
+
+  #acceptMoveRow(name: string, to: number, cause: number | null): string | null {
+    const part = this.#reachable(name, 'row');
+    if (typeof part === 'string') return part;
+    const row = part.row!;
+    const { rows } = row;
+    if (to >= rows.list.length) return `${rows.field.label} has ${rows.list.length} rows, so none can be moved to place ${to}`;
+    this.#settling.push(() => {
+      const list = rows.list.filter((other) => other !== row);
+      list.splice(to, 0, row);
+      this.#settling.entered(() => this.#state.setRows(rows, list));
+      if (row.index !== to) this.#settling.arrange(rows.field, list, row, 'moved', 'person', cause);
+    });
+    return null;
+  }
+
+  /** Opens the next or the previous record: `load` fires for it, and nothing of the former one stays. */
+  #acceptTurnRecord(by: 1 | -1, cause: number | null): string | null {
+    const records = this.#opening!.records ?? [];
+    const at = records.findIndex((record) => record.id === this.#recordId);
+    const to = at < 0 ? undefined : records[at + by];
+    if (to === undefined) return by > 0 ? 'there is no next record' : 'there is no previous record';
+    for (const run of [...this.#waiting.runs]) this.#runs.supersede(run, 'another record', cause);
+    this.#settling.leaveRecord();
+    this.#state.reset();
+    this.#focused = null;
+    this.#typing = null;
+    this.#openRecord(to);
+    return null;
+  }
+
+  /** Somebody answers the oldest call of a service in its place. */
+  #acceptAnswer(step: Extract<Step, { answer: string }>, cause: number | null): string | null {
+    if (!this.#settling.settle(cause)) return null;
+    const call = this.#waiting.oldest(step.answer);
+    if (call === null) return `nothing waits for ${step.answer}`;
+    call.due = Infinity;
+    this.#passTime(this.#clock.now! + (step.after ?? 0), cause);
+    // What was let through meanwhile may have superseded the run that waits.
+    if (!this.#waiting.calls.includes(call)) return null;
+    call.due = this.#clock.now!;
+    const answer = step.with ?? null;
+    const came = step.fails === undefined ? { ok: true as const, value: deepFreeze(answer) } : { ok: false as const, reason: step.fails };
+    this.#settling.begin(false);
+    this.#settling.resume(call, cause, came);
+    return null;
+  }
+
+  /** A form that was opened from this one sets a value here, as a script would. */
+  #acceptFromChild(name: string, offered: Value, cause: number | null): string | null {
+    const part = partAt(this.#state.parts, name);
+    if (part === null || part.sort !== 'field' || part.rows !== null) return `there is no field "${name}"`;
+    const accepted = accept(offered, part.field, this.#state.surroundings(part));
+    if (!accepted.ok) return `${part.label} takes ${accepted.takes}`;
+    this.#settling.push(() => {
+      if (equal(part.value, accepted.value)) return;
+      this.#settling.write(part, accepted.value, 'script', cause);
+    });
+    return null;
+  }
+
+  /** An event that handlers may stop; who stops it is told to `stopped`. */
+  #pushStoppable(type: 'pageChange' | 'submit', cause: number | null, extra: Record<string, unknown>, stopped: (says: string, part: Part | null) => void): void {
+    this.#settling.push({ ...ofForm(type, cause), by: 'person', extra, stop: stopped });
   }
 
   #acceptTurn(name: string, cause: number | null): string | null {
@@ -349,18 +530,17 @@ export class Session {
     if (from === to || from === null) return null;
     const forward = pages.indexOf(to) > pages.indexOf(from);
     if (!this.#settling.settle(cause)) return null;
-    if (forward && this.#checkPages && !this.#check(cause, from)) return null;
+    if (forward && this.#checkPages && this.#check(cause, from).length > 0) return null;
     let stopped = false;
-    const stop = (says: string, part: Part | null) => {
+    this.#pushStoppable('pageChange', cause, { from: from.name, to: to.name }, (says, part) => {
       stopped = true;
-      if (part?.sort === 'field') this.#setFault(part, says, true);
+      if (part?.sort === 'field') setFault(this.#state, part, says, true);
       else this.#runs.messages.push({ text: says, tone: 'error', behaviour: '' });
-    };
-    this.#settling.push({
-      type: 'pageChange', part: null, value: null, previous: null, by: 'person', from: null, cause,
-      extra: { from: from.name, to: to.name, stop },
     });
-    if (this.#settling.settle(cause) && !stopped) this.#turnTo(to, cause, null);
+    if (!this.#settling.settle(cause)) return null;
+    const inVain = this.#waitOut(cause);
+    if (inVain !== null) this.#runs.messages.push({ text: inVain, tone: 'error', behaviour: '' });
+    else if (!stopped) this.#turnTo(to, cause, null);
     return null;
   }
 
@@ -385,109 +565,81 @@ export class Session {
     this.#page = nearest;
   }
 
-  /** Checks the fields on screen, of one page or of all; true when none has a fault or a problem (semantics 25). */
-  #check(cause: number | null, page: Part | null): boolean {
-    const found: { part: string; says: string }[] = [];
-    for (const part of this.#state.parts.fields) {
-      if (page !== null && part.parent!.parent !== page) continue;
-      const says = this.#faultOf(part);
-      if (says !== null && part.aspects.problem!.current === null) this.#setFault(part, says, false);
-      if (says !== null) found.push({ part: part.name, says });
-    }
+  #check(cause: number | null, page: Part | null): Found[] {
+    const found = check(this.#state, page);
     this.#tape.add(cause, { type: 'checked', faults: found });
-    this.#found = found;
-    return found.length === 0;
-  }
-  /** What is wrong with a field as it stands: a broken constraint, else a problem a script set. */
-  #faultOf(part: Part): string | null {
-    if (!part.onScreen) return null;
-    const value = part.aspects.value!.base;
-    const kept = this.#state.orphans.has(part) || this.#state.strays.has(part) ? null : faultOf(value, part.field, part.aspects.required!.current === true);
-    return kept?.says ?? (part.aspects.problem!.current as string | null);
-  }
-
-  #setFault(part: Part, says: string, byScript: boolean): void {
-    this.#state.faults.set(part, { says, byScript });
-    this.#state.touch(part);
+    return found;
   }
 
   #submit(cause: number | null): void {
     const stops: SubmitOutcome['stops'] = [];
-    const values = () => this.#outgoing();
     const finish = (saved: boolean) => {
-      this.#outcome = { saved, stoppedBy: stops[0]?.part ?? null, stops, id: saved ? this.#recordId : null, ...values() };
+      this.#outcome = { saved, stoppedBy: stops[0]?.part ?? null, stops, id: saved ? this.#recordId : null, ...outgoing(this.#state) };
       this.#tape.add(cause, { type: 'outcome', ...this.#outcome });
     };
+    const noRest = { part: null, says: 'The behaviours of this form came to no rest.' };
+    const waited = (): boolean => {
+      const inVain = this.#waitOut(cause);
+      if (inVain !== null) stops.push({ part: null, says: inVain });
+      return inVain === null;
+    };
     if (!this.#settling.settle(cause)) {
-      stops.push({ part: null, says: 'The behaviours of this form came to no rest.' });
+      stops.push(noRest);
       return finish(false);
     }
+    if (!waited()) return finish(false);
+    for (const part of this.#state.faults.keys()) this.#state.touch(part);
     this.#state.faults.clear();
     for (const part of this.#state.parts.fields) this.#state.touch(part);
-    if (!this.#check(cause, null)) {
-      stops.push(...this.#found);
+    const found = this.#check(cause, null);
+    if (found.length > 0) {
+      stops.push(...found);
       return finish(false);
     }
     this.#submitting = true;
-    const before = this.#values();
-    const stop = (says: string, part: Part | null) => {
-      stops.push({ part: part?.name ?? null, says });
-      if (part?.sort === 'field') this.#setFault(part, says, true);
-    };
-    this.#settling.push({
-      type: 'submit', part: null, value: null, previous: null, by: 'person', from: null, cause, extra: { stop },
+    const before = valuesOf(this.#state);
+    this.#pushStoppable('submit', cause, {}, (says, part) => {
+      stops.push({ part: part?.address ?? null, says });
+      if (part?.sort === 'field') setFault(this.#state, part, says, true);
     });
-    if (!this.#settling.settle(cause)) stops.push({ part: null, says: 'The behaviours of this form came to no rest.' });
+    if (!this.#settling.settle(cause)) stops.push(noRest);
+    waited();
     this.#submitting = false;
     if (stops.length > 0) return finish(false);
-    if (!equal(before, this.#values()) && !this.#check(cause, null)) {
-      stops.push(...this.#found);
-      return finish(false);
+    if (!equal(before, valuesOf(this.#state))) {
+      stops.push(...this.#check(cause, null));
+      if (stops.length > 0) return finish(false);
     }
     this.#recordId ??= this.#opening!.newId;
     finish(true);
     this.#state.rebase();
-    this.#settling.push({
-      type: 'saved', part: null, value: null, previous: null, by: 'form', from: null, cause, extra: { id: this.#recordId },
-    });
+    this.#settling.push({ ...ofForm('saved', cause), by: 'form', extra: { id: this.#recordId } });
     this.#settling.settle(cause);
     this.#isNew = false;
   }
 
-  #values(): Values {
-    return Object.fromEntries(this.#state.parts.fields.map((part) => [part.name, part.aspects.value!.base]));
-  }
-
-  /** What is saved: every field, with null where an off-screen field omits its value (semantics 11). */
-  #outgoing(): { values: Values; without: string[] } {
-    const values: Values = {};
-    const without: string[] = [];
-    for (const part of this.#state.parts.fields) {
-      const omitted = part.field.whenHidden === 'omit' && !part.onScreen;
-      if (omitted) without.push(part.name);
-      values[part.name] = omitted ? null : (this.#state.strays.get(part) ?? part.aspects.value!.base);
-    }
-    return { values, without };
-  }
-
   #answer(refused: string | null): Answer {
-    const changes: Answer['changes'] = {};
     // The field that was mended loses its fault; others keep theirs until the next check.
     for (const [part, fault] of this.#state.faults) {
-      if (!fault.byScript && this.#outcome === null && this.#state.touched.has(part) && this.#faultOf(part) === null) this.#state.faults.delete(part);
+      const mended = !fault.byScript && this.#outcome === null && this.#state.touched.has(part) && wrongWith(this.#state, part) === null;
+      if (mended) this.#state.faults.delete(part);
     }
-    for (const part of this.#state.touched) {
-      if (part.name === FORM) continue;
-      const difference = this.#difference(part);
-      if (difference !== null) changes[part.name] = difference;
-    }
-    this.#state.touched.clear();
+    const { form } = this.#state.parts;
     const answer: Answer = {
       refused,
-      changes,
+      ...tell(this.#state),
+      record: this.#recordId,
+      clock: this.#clock.now!,
+      waiting: [...this.#waiting.runs].map((run) => ({
+        behaviour: run.handler.behaviour.name,
+        line: run.handler.line,
+        part: run.part?.name ?? null,
+        calls: [...run.calls].map(({ name, args, since, due }) => ({ name, args, since, due: Number.isFinite(due) ? due : null })),
+      })),
+      toParent: this.#runs.toParent,
       page: this.#page?.name ?? null,
-      replaced: this.#state.parts.form.aspects.replaced!.current as string | null,
-      notice: this.#state.parts.form.aspects.message!.current as Answer['notice'],
+      replaced: form.now('replaced') as string | null,
+      notice: form.now('message') as Answer['notice'],
       messages: this.#runs.messages,
       log: this.#runs.logs,
       errors: this.#settling.errors,
@@ -498,38 +650,13 @@ export class Session {
     };
     this.#runs.messages = [];
     this.#runs.logs = [];
+    this.#runs.toParent = [];
     this.#settling.errors = [];
     return answer;
   }
+}
 
-  /** The aspects of a part that differ from what was told, which are told by this; null when none does. */
-  #difference(part: Part): Partial<PartState> | null {
-    const { aspects, sort } = part;
-    const told = part.told as Record<string, unknown>;
-    let difference: Record<string, unknown> | null = null;
-    const tell = (name: string, now: unknown) => {
-      if (told[name] === now) return;
-      // Options are the only aspect that is not a plain value; lists that read the same are the same.
-      if (typeof now === 'object' && now !== null && equal(now, told[name])) return;
-      told[name] = now;
-      (difference ??= {})[name] = now;
-    };
-    if (told.sort === undefined) tell('sort', sort);
-    const { onScreen } = part;
-    tell('shown', aspects.shown!.current);
-    tell('onScreen', onScreen);
-    tell('locked', aspects.locked!.current);
-    tell('editable', part.editable);
-    if (sort === 'button') tell('label', aspects.label!.current);
-    if (sort !== 'field') return difference;
-    tell('value', aspects.value!.base);
-    tell('required', aspects.required!.current);
-    tell('options', aspects.options!.current);
-    tell('hint', aspects.hint!.current);
-    tell('problem', onScreen ? aspects.problem!.current : null);
-    tell('fault', onScreen ? (this.#state.faults.get(part)?.says ?? null) : null);
-    tell('orphan', this.#state.orphans.has(part));
-    tell('stray', this.#state.strays.get(part) ?? null);
-    return difference;
-  }
+/** An event of the form as a whole. */
+function ofForm(type: Event['type'], cause: number | null): Omit<Event, 'by'> {
+  return { type, part: null, row: null, value: null, previous: null, from: null, cause };
 }

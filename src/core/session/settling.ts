@@ -2,26 +2,33 @@
  * From a step to rest (semantics 15, 17): events first in first out, each with its handlers; when none is left, rules
  * that read something that differs, in order; when those are still, the form's own corrections (semantics 6, 11).
  */
-import { equal, type Value } from '../form/value';
+import { emptyOf } from '../form/kinds';
+import { equal, isEmpty, type Value } from '../form/value';
 import type { By, EventType } from './entries';
 import { words, type Failure } from './errors';
 import type { Aspect, Part, RunRecord } from './parts';
-import { forTape, type RunResult, type Runs, type ValueChange } from './runs';
+import type { Row } from './rows';
+import { forTape, type Announced, type RunResult, type Runs } from './runs';
 import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
-import type { Handler, Rule } from './ties';
+import { ruleOf, type EachRule, type Handler, type Rule } from './ties';
+import type { Call, Outcome, Waiting } from './waiting';
 
 export interface Event {
   type: EventType;
   part: Part | null;
+  /** The row that was added or removed, or in which it happened. */
+  row: Row | null;
   value: Value;
   previous: Value;
   by: By;
   /** The run that made it happen; null for persons and the form. */
   from: RunRecord | null;
   cause: number | null;
-  /** What handlers get besides, such as `stop`. */
+  /** What handlers get besides, such as the id of the saved record. */
   extra?: Record<string, unknown>;
+  /** Stops what the event announces. */
+  stop?: (says: string, part: Part | null) => void;
 }
 
 type Item = Event | (() => void);
@@ -38,14 +45,15 @@ export class Settling {
   readonly #state: State;
   readonly #runs: Runs;
   readonly #tape: TapeWriter;
+  readonly #waiting: Waiting;
   readonly #limit: number;
-  /** How handlers are called with an event; the faces know. */
-  readonly #eventFor: (event: Event) => unknown;
+  readonly #faces: FacesOf;
   readonly handlers = new Map<string, Handler[]>();
   readonly rules: Rule[] = [];
   #queue: Item[] = [];
   #step = 0;
-  #entered: { aspect: Aspect; value: Value }[] = [];
+  /** What the person entered in this step, to be entered again when all else is taken back. */
+  #entered: (() => void)[] = [];
   /** Fields as judged at the last rest, for `whenHidden`. */
   readonly #wasOnScreen = new Map<Part, boolean>();
   /** The opening is settling: nothing is cleared, and what came with the record may stay. */
@@ -59,14 +67,16 @@ export class Settling {
     state: State,
     runs: Runs,
     tape: TapeWriter,
+    waiting: Waiting,
     limit: number,
-    eventFor: (event: Event) => unknown,
+    faces: FacesOf,
   ) {
     this.#state = state;
     this.#runs = runs;
     this.#tape = tape;
+    this.#waiting = waiting;
     this.#limit = limit;
-    this.#eventFor = eventFor;
+    this.#faces = faces;
   }
 
   listens(type: EventType, part: Part | null): boolean {
@@ -74,37 +84,61 @@ export class Settling {
   }
 
   tie(handler: Handler): () => void {
-    const keys = handler.parts.length === 0 ? [keyOf(handler.event, null)] : handler.parts.map((part) => keyOf(handler.event, part));
-    for (const key of keys) {
+    for (const key of handler.keys) {
       const list = [...(this.handlers.get(key) ?? []), handler];
       this.handlers.set(key, list.sort((a, b) => a.order - b.order));
     }
-    return () => {
-      for (const key of keys) {
-        const rest = (this.handlers.get(key) ?? []).filter((other) => other !== handler);
-        if (rest.length === 0) this.handlers.delete(key);
-        else this.handlers.set(key, rest);
-      }
-    };
+    return () => this.#untie(handler);
+  }
+
+  #untie(handler: Handler): void {
+    for (const key of handler.keys) {
+      const rest = (this.handlers.get(key) ?? []).filter((other) => other !== handler);
+      if (rest.length === 0) this.handlers.delete(key);
+      else this.handlers.set(key, rest);
+    }
   }
 
   keep(rule: Rule): void {
     this.rules.push(rule);
     this.rules.sort((a, b) => a.order - b.order);
+    if (rule.ofRecord) this.#state.stirred.add(rule);
+  }
+
+  keepEach(made: EachRule): void {
+    const { rows } = made;
+    rows.each.push(made);
+    for (const row of rows.list) {
+      const rule = ruleOf(made, row);
+      row.rules.push(rule);
+      this.#state.stirred.add(rule);
+    }
+  }
+
+  /** Another record is opened: what was tied while the former one was loaded ends with it, rules forget what they saw. */
+  leaveRecord(): void {
+    for (const handler of new Set([...this.handlers.values()].flat())) {
+      if (handler.ofRecord) this.#untie(handler);
+      handler.rowRuns = null;
+    }
+    this.rules.splice(0, Infinity, ...this.rules.filter((rule) => !rule.ofRecord));
+    for (const rule of this.rules) {
+      rule.words = new Map();
+      rule.reads = null;
+    }
+    for (const { rows } of this.#state.parts.fields) if (rows !== null) rows.each = rows.each.filter((made) => !made.ofRecord);
+    this.failing.clear();
+    this.#wasOnScreen.clear();
+    this.#queue = [];
   }
 
   push(item: Item): void {
     this.#queue.push(item);
   }
 
-  /** Puts an event before all that wait, since it belongs to the item being taken. */
-  unshift(item: Item): void {
-    this.#queue.unshift(item);
-  }
-
   /** Notes what a person entered in this step: it stays even when scripts come to no rest. */
-  entered(aspect: Aspect, value: Value): void {
-    this.#entered.push({ aspect, value });
+  entered(again: () => void): void {
+    this.#entered.push(again);
   }
 
   /** Opens a step: counts start anew, and what follows can be undone as one. */
@@ -142,10 +176,11 @@ export class Settling {
       if (!(caught instanceof NoRest)) throw caught;
       this.#queue = [];
       this.#state.rollBack(0);
-      for (const { aspect, value } of this.#entered) this.#state.setValue(aspect, value, null);
+      for (const enter of this.#entered) enter();
       this.#state.stirred.clear();
       this.submitWanted = false;
       this.#runs.messages = [];
+      this.#runs.toParent = [];
       this.errors.push(caught.failure);
       const error = this.#tape.add(cause, { type: 'error', failure: caught.failure });
       this.#tape.add(error?.n ?? null, { type: 'takenBack', what: 'everything scripts did in this step' });
@@ -156,33 +191,43 @@ export class Settling {
 
   #dispatch(event: Event): void {
     const handlers = this.handlers.get(keyOf(event.type, event.part));
-    const quiet = event.type === 'focus' || event.type === 'blur' || event.type === 'input';
-    if (handlers === undefined && (quiet || !this.#tape.on)) return;
-    const { part, type } = event;
+    // Nobody listens, so nothing happens that a tape could tell.
+    if (handlers === undefined) return;
+    const { part, row, type, from } = event;
     const name = part === null ? null : part.name;
     const entry = !this.#tape.on
       ? null
-      : this.#tape.add(event.cause, { type: 'event', event: type, part: name, value: event.value, previous: event.previous, by: event.by });
-    for (const handler of handlers ?? []) {
-      this.#count(handler, name, event.from);
+      : this.#tape.add(event.cause, { type: 'event', event: type, part: name, value: forTape(event.value), previous: forTape(event.previous), by: event.by });
+    const cause = entry?.n ?? null;
+    for (const handler of handlers) {
+      this.#count(handler, row, name, from);
+      const earlier = handler.overlap === 'all' ? null : this.#waiting.earlier(handler, part, row);
+      if (earlier !== null) this.#runs.supersede(earlier, 'started again', cause);
       const title = name === null ? type : `${type} of ${name}`;
-      const result = this.#runs.run(handler, this.#eventFor(event), title, name, event.from, entry?.n ?? null);
+      const result = this.#runs.run(handler, this.#faces.eventFor(event), { title, part, row, before: from, cause });
       this.#after(handler, result);
-      if (result.failure !== null && (event.type === 'submit' || event.type === 'pageChange')) {
-        (event.extra as { stop?: (says: string, part: Part | null) => void }).stop?.(`${handler.behaviour.title} failed, line ${result.failure.line}.`, null);
-      }
+      if (result.failure !== null) event.stop?.(`${handler.behaviour.title} failed, line ${result.failure.line}.`, null);
     }
+  }
+
+  /** Goes on with the run that waited for this call, with what it comes to or with what somebody answers instead. */
+  resume(call: Call, cause: number | null, instead: Outcome | null = null): void {
+    const { run } = call;
+    const came = instead ?? call.outcome();
+    this.#waiting.remove(call);
+    const entry = this.#tape.add(call.entry ?? cause, {
+      type: 'answered', name: call.name, with: came.ok ? forTape(came.value as Value) : null, fails: came.ok ? null : came.reason, clock: call.due,
+    });
+    this.#after(run.handler, this.#runs.resume(run, call, came, entry?.n ?? cause));
   }
 
   #nextRule(): Rule | null {
     const { stirred } = this.#state;
-    if (stirred.size === 0) return null;
-    let next: Rule | null = null;
-    for (const rule of stirred) {
-      if (!this.#concerned(rule)) stirred.delete(rule);
-      else if (next === null || rule.order < next.order) next = rule;
+    for (let rule = stirred.first(); rule !== null; rule = stirred.first()) {
+      if (this.#concerned(rule)) return rule;
+      stirred.delete(rule);
     }
-    return next;
+    return null;
   }
 
   /** Whether a rule has to run: something it read differs by value from what it saw. */
@@ -196,8 +241,9 @@ export class Settling {
     rule.forced = false;
     const because = trigger?.part.name ?? null;
     const before = trigger?.changedBy ?? null;
-    this.#count(rule, because, before);
-    const result = this.#runs.run(rule, null, rule.title, because, before, cause);
+    this.#count(rule, null, because, before);
+    const argument = rule.row === null ? undefined : this.#faces.rowFace(rule.row);
+    const result = this.#runs.run(rule, argument, { title: rule.title, part: trigger?.part ?? null, row: rule.row, before, cause });
     this.#state.stirred.delete(rule);
     this.#after(rule, result);
   }
@@ -220,12 +266,20 @@ export class Settling {
       this.errors.push(result.failure);
     }
     if (result.wantsSubmit) this.submitWanted = true;
-    for (const change of result.changes) this.push(changeEvent(change, 'script', result.record));
+    for (const announced of result.announced) this.push(eventOf(announced, 'script', result.record));
   }
 
-  #count(tie: Handler | Rule, because: string | null, before: RunRecord | null): void {
-    if (tie.step !== this.#step) [tie.step, tie.runs] = [this.#step, 0];
-    if (++tie.runs <= this.#limit) return;
+  #count(tie: Handler | Rule, row: Row | null, because: string | null, before: RunRecord | null): void {
+    if (tie.step !== this.#step) {
+      [tie.step, tie.runs] = [this.#step, 0];
+      if (tie.sort === 'handler') tie.rowRuns = null;
+    }
+    if (tie.sort === 'handler' && row !== null) {
+      tie.rowRuns ??= new Map();
+      const runs = (tie.rowRuns.get(row) ?? 0) + 1;
+      tie.rowRuns.set(row, runs);
+      if (runs <= this.#limit) return;
+    } else if (++tie.runs <= this.#limit) return;
     throw new NoRest({
       code: 'cycle',
       says: words.cycle(this.#limit),
@@ -239,7 +293,7 @@ export class Settling {
   #correct(cause: number | null): boolean {
     let corrected = false;
     for (const part of Array.from(this.#state.touched)) {
-      if (part.sort !== 'field') continue;
+      if (part.sort !== 'field' || part.row?.removed === true) continue;
       corrected = this.#dropUnoffered(part, cause) || corrected;
       corrected = this.#clearHidden(part, cause) || corrected;
     }
@@ -247,19 +301,23 @@ export class Settling {
   }
 
   #dropUnoffered(part: Part, cause: number | null): boolean {
-    const { field } = part;
-    if (field.kind !== 'choice' && field.kind !== 'reference') return false;
-    const value = part.aspects.value!.base;
-    if (this.#state.isOffered(part, value)) {
+    const { value } = part;
+    const gone = this.#state.notOffered(part, value);
+    if (gone.length === 0) {
       if (this.#state.orphans.delete(part)) this.#state.touch(part);
       return false;
     }
     if (this.#state.orphans.has(part)) return false;
-    if (this.#opening && equal(value, this.#state.initial.get(part) ?? null)) {
+    if (this.#opening && part.row === null && equal(value, this.#state.initial.get(part) ?? null)) {
       this.#state.orphans.add(part);
       return false;
     }
-    this.writeByForm(part, null, cause);
+    if (this.#opening && part.row?.initial != null && equal(value, part.row.initial[part.field.name])) {
+      this.#state.orphans.add(part);
+      return false;
+    }
+    // Of several keys only the missing ones go.
+    this.writeByForm(part, Array.isArray(value) ? (value as string[]).filter((key) => !gone.includes(key)) : null, cause);
     return true;
   }
 
@@ -271,14 +329,14 @@ export class Settling {
     if (on === was) return false;
     this.#wasOnScreen.set(part, on);
     this.#state.undoable(() => this.#wasOnScreen.set(part, was));
-    const aspect = part.aspects.value!;
+    const aspect = part.aspect('value');
     if (!on) {
-      if (aspect.base === null) return false;
-      this.writeByForm(part, null, cause);
+      if (isEmpty(aspect.current)) return false;
+      this.writeByForm(part, emptyOf(field), cause);
       return true;
     }
-    const fallback = field.default ?? null;
-    const wrote = aspect.base === null && fallback !== null;
+    const fallback = this.#faces.defaultOf(part);
+    const wrote = isEmpty(aspect.current) && !isEmpty(fallback);
     if (wrote) this.writeByForm(part, fallback, cause);
     // A rule that says this value says it again.
     for (const word of aspect.ruleWords) {
@@ -289,36 +347,100 @@ export class Settling {
   }
 
   writeByForm(part: Part, value: Value, cause: number | null): void {
-    const aspect = part.aspects.value!;
+    this.write(part, value, 'form', cause);
+  }
+
+  /** Writes a value that no script wrote: tapes it and queues its events. */
+  write(part: Part, value: Value, by: By, cause: number | null): void {
+    const { rows, row } = part;
+    if (rows !== null) {
+      // Only ever emptied as a whole.
+      this.arrange(rows.field, [], null, 'removed', by, cause);
+      return;
+    }
+    const aspect = part.aspect('value');
     const previous = aspect.base;
+    const rowsBefore = this.#before(row?.rows.field ?? null);
     this.#state.setValue(aspect, value, null);
     const effect = this.#tape.add(cause, {
-      type: 'effect',
-      part: part.name,
-      sort: part.sort,
-      aspect: 'value',
-      from: forTape(previous),
-      to: forTape(value),
-      by: 'form',
-      line: null,
+      type: 'effect', part: part.name, sort: part.sort, aspect: 'value', from: forTape(previous), to: forTape(value), by, line: null,
     });
-    this.push(changeEvent({ part, value, previous, cause: effect?.n ?? cause }, 'form', null));
+    const why = effect?.n ?? cause;
+    this.#announce([{ type: 'change', part, value, previous, cause: why }, ...this.#rowsChange(row?.rows.field ?? null, rowsBefore, why)], by);
+  }
+
+  /** Puts the rows of a field in another order, with one new or some gone, and queues its events. */
+  arrange(field: Part, list: readonly Row[], row: Row | null, did: 'added' | 'removed' | 'moved', by: By, cause: number | null): void {
+    const rows = field.rows!;
+    const before = this.#before(field);
+    const gone = did === 'removed' ? rows.list.filter((one) => !list.includes(one)) : [];
+    const placeOf = (one: Row) => (did === 'removed' ? one.index : list.indexOf(one));
+    const taped = (did === 'removed' ? gone : [row!]).map((one) => ({ row: one, place: placeOf(one) }));
+    this.#state.setRows(rows, list);
+    let why = cause;
+    for (const { row: one, place } of taped) {
+      why = this.#tape.add(cause, { type: 'rows', part: field.name, did, row: one.id, place, by, line: null })?.n ?? cause;
+    }
+    const events: Announced[] = did === 'moved' ? [] : taped.map(({ row: one }) => ({ type: did === 'added' ? 'rowAdded' : 'rowRemoved', part: field, row: one, cause: why }));
+    this.#announce([...events, ...this.#rowsChange(field, before, why)], by);
+  }
+
+  #before(field: Part | null): Value {
+    return field !== null && this.listens('change', field) ? field.rows!.value : null;
+  }
+
+  #rowsChange(field: Part | null, previous: Value, cause: number | null): Announced[] {
+    if (field === null || !this.listens('change', field)) return [];
+    const { value } = field.rows!;
+    return equal(previous, value) ? [] : [{ type: 'change', part: field, value, previous, cause }];
+  }
+
+  /** A person's events belong to the item being taken, so they go before all that wait; the form's come after. */
+  #announce(announced: readonly Announced[], by: By): void {
+    const events = announced.map((one) => eventOf(one, by, null));
+    if (by === 'person') this.#queue.unshift(...events);
+    else this.#queue.push(...events);
   }
 
   #rest(): void {
-    for (const part of this.#opening ? this.#state.parts.fields : this.#state.touched) {
-      if (part.sort === 'field' && part.field.whenHidden === 'clear') this.#wasOnScreen.set(part, part.onScreen);
-    }
+    if (this.#opening) {
+      for (const part of this.#state.parts.fields) this.#noteOnScreen(part);
+    } else for (const part of this.#state.touched) this.#noteOnScreen(part);
     this.#opening = false;
+  }
+
+  #noteOnScreen(part: Part): void {
+    if (part.sort !== 'field') return;
+    if (part.field.whenHidden === 'clear') this.#wasOnScreen.set(part, part.onScreen);
+    const { rows } = part;
+    if (rows === null || !this.#opening) return;
+    for (const [name, { field }] of rows.columns) {
+      if (field.whenHidden === 'clear') for (const row of rows.list) this.#noteOnScreen(rows.cell(row, name));
+    }
   }
 }
 
-function keyOf(type: EventType, part: Part | null): string {
-  return part === null ? type : `${type}:${part.name}`;
+/** What settling needs of the faces: how scripts see an event and a row, and what a field begins with. */
+export interface FacesOf {
+  eventFor(event: Event): unknown;
+  rowFace(row: Row): object;
+  defaultOf(part: Part): Value;
 }
 
-export function changeEvent(change: ValueChange, by: By, from: RunRecord | null): Event {
-  return { type: 'change', part: change.part, value: change.value, previous: change.previous, by, from, cause: change.cause };
+/** What an event is tied by: its type and the part, for cells the column. */
+export function keyOf(type: EventType, part: Part | null): string {
+  if (part === null) return type;
+  return part.row === null || part.sort === 'row' ? `${type}:${part.name}` : columnKey(type, part.row.rows.field.name, part.field.name);
+}
+
+export function columnKey(type: EventType, rows: string, column: string): string {
+  return `${type}:${rows}.${column}`;
+}
+
+export function eventOf(announced: Announced, by: By, from: RunRecord | null): Event {
+  const { type, part, cause } = announced;
+  if (announced.type === 'change') return { type, part, row: part.row, value: announced.value, previous: announced.previous, by, from, cause };
+  return { type, part, row: announced.row, value: announced.row.values, previous: null, by, from, cause };
 }
 
 /** The round that a run went, as sentences: which behaviour set which part, back to the same run. */

@@ -1,26 +1,30 @@
 /**
- * The state of a session: every aspect of every part, changed only through the three writes below, each of which can
- * be undone. It knows which rules a change concerns and which parts to tell the outside about; running scripts is
+ * The state of a session: every aspect of every part, changed only through the writes below, each of which can be
+ * undone. It knows which rules a change concerns and which parts to tell the outside about; running scripts is
  * `runs.ts`.
  */
-import type { Option } from '../form/definition';
-import type { Surroundings } from '../form/kinds';
-import type { Form } from '../form/definition';
-import { indexTable, type TableIndex } from '../form/table-index';
+import type { Field, Form, Option } from '../form/definition';
+import { accept, emptyOf, type Surroundings } from '../form/kinds';
 import type { Table } from '../form/table';
-import { deepFreeze, equal, type Value } from '../form/value';
-import { partsOf, type Aspect, type Part, type Parts, type RunRecord } from './parts';
-import type { Rule } from './ties';
+import { indexTable, type TableIndex } from '../form/table-index';
+import { deepFreeze, equal, type Value, type Values } from '../form/value';
+import type { Aspect, Part, RunRecord } from './parts';
+import type { Row, Rows } from './rows';
+import { Stirred } from './stirred';
+import { partsOf, type Parts } from './tree';
+import { ruleOf, type Rule } from './ties';
 
 export class State {
   readonly parts: Parts;
   readonly tables = new Map<string, TableIndex>();
   /** Rules that read something which was touched; whether it really differs is asked at their turn. */
-  readonly stirred = new Set<Rule>();
+  readonly stirred = new Stirred();
   /** Parts whose state may differ from what was told. */
   readonly touched = new Set<Part>();
   /** The values as opened or saved, against which `changed` is judged. */
   readonly initial = new Map<Part, Value>();
+  /** Values before the last change. */
+  readonly previous = new Map<Part, Value>();
   /** Fields whose value came with the record and is not offered (semantics 6). */
   readonly orphans = new Set<Part>();
   /** What a record brought that is no value of its field's kind any more: empty for scripts, saved again as it is (edges 3). */
@@ -44,65 +48,141 @@ export class State {
   }
 
   surroundings(part: Part): Surroundings {
-    return { options: part.aspects.options!.current as readonly Option[] | null, table: (name) => this.table(name) };
+    return { options: part.now('options') as readonly Option[] | null, table: (name) => this.table(name) };
   }
 
   /** The options of a choice or reference as seen now: those a script set, else those of the definition. */
-  optionsOf(part: Part, set: Value): readonly Option[] | null {
+  optionsOf(field: Field, set: Value): readonly Option[] | null {
     if (set !== null) return set as unknown as readonly Option[];
-    const { field } = part;
-    if (field.kind === 'choice') return field.options;
+    if (field.kind === 'choice' || field.kind === 'choices') return field.options;
     if (field.kind === 'reference') return this.table(field.table).options;
     return null;
   }
 
   isOffered(part: Part, value: Value): boolean {
-    if (value === null) return true;
-    const set = part.aspects.options!.current as readonly Option[] | null;
+    return this.notOffered(part, value).length === 0;
+  }
+
+  /** The keys of a value that are not among the options now. */
+  notOffered(part: Part, value: Value): string[] {
     const { field } = part;
+    if (value === null || (field.kind !== 'choice' && field.kind !== 'choices' && field.kind !== 'reference')) return [];
+    const set = part.now('options') as readonly Option[] | null;
+    const keys = (Array.isArray(value) ? value : [value]) as readonly string[];
     // A reference with all its rows on offer is asked by key, not by walking ten thousand options.
-    if (set === null && field.kind === 'reference') return this.table(field.table).find(String(value)) !== null;
-    const options = this.optionsOf(part, set);
-    return options === null || options.some((option) => option.key === value);
+    if (set === null && field.kind === 'reference') return keys.filter((key) => this.table(field.table).find(key) === null);
+    const options = this.optionsOf(field, set)!;
+    return keys.filter((key) => !options.some((option) => option.key === key));
   }
 
   get changed(): boolean {
     return this.#differing.size > 0;
   }
 
-  /** Writes a value slot. `by` is the run to blame, or null for persons and the form. */
+  /** Writes a value slot. `by` is the run to blame, or null for persons and the form. Whole rows are written row by row. */
   setValue(aspect: Aspect, value: Value, by: RunRecord | null): void {
     const { part, base: before, changedBy } = aspect;
+    const { row } = part;
+    const rowBefore = row?.values;
     const wasOrphan = this.orphans.has(part);
     const fault = this.faults.get(part);
     const stray = this.strays.get(part);
+    const previous = this.previous.get(part);
     this.#journal.push(() => {
       aspect.base = before;
       aspect.changedBy = changedBy;
+      if (row !== null) row.values = rowBefore!;
       if (wasOrphan) this.orphans.add(part);
       if (fault !== undefined) this.faults.set(part, fault);
       if (stray !== undefined) this.strays.set(part, stray);
-      this.#stir(aspect);
-      this.#judgeChanged(part);
+      if (previous === undefined) this.previous.delete(part);
+      else this.previous.set(part, previous);
+      this.#valueChanged(aspect);
     });
     aspect.base = value;
     aspect.changedBy = by;
+    if (row !== null) row.values = Object.freeze({ ...row.values, [part.field.name]: value });
+    this.previous.set(part, before);
     this.orphans.delete(part);
     this.strays.delete(part);
     if (fault?.byScript) this.faults.delete(part);
-    this.#stir(aspect);
-    this.#judgeChanged(part);
+    this.#valueChanged(aspect);
   }
 
-  /** Puts a handler's word, or takes it back with undefined. */
+  #valueChanged(aspect: Aspect): void {
+    const { part } = aspect;
+    const { row } = part;
+    this.#stir(aspect);
+    if (row === null) {
+      this.#judgeChanged(part, () => !equal(aspect.base, this.initial.get(part) ?? null));
+      return;
+    }
+    const { values } = row.part.aspects;
+    if (values !== undefined) this.#stirReaders(values);
+    for (const derived of row.rows.changed(part.field.name)) this.#stirReaders(derived);
+    this.touched.add(row.part);
+    this.#judgeChanged(row.rows.field, () => row.rows.differs(row));
+  }
+
+  /** Puts rows in another order, with some new or gone; each knows by itself whether it is still there. */
+  setRows(rows: Rows, list: readonly Row[]): void {
+    const before = rows.list;
+    this.#journal.push(() => this.#replaceRows(rows, before));
+    this.#replaceRows(rows, list);
+  }
+
+  #replaceRows(rows: Rows, list: readonly Row[]): void {
+    const { list: before } = rows;
+    rows.list = list;
+    const here = new Set(list);
+    for (const row of before) if (!here.has(row)) this.#leave(row);
+    const were = new Set(before);
+    for (const row of list) if (!were.has(row)) this.#arrive(rows, row);
+    for (const derived of rows.changed(null)) this.#stirReaders(derived);
+    this.touched.add(rows.field);
+    this.#judgeChanged(rows.field, () => rows.differs(null));
+  }
+
+  #arrive(rows: Rows, row: Row): void {
+    row.removed = false;
+    row.rules = rows.each.map((made) => row.rules.find((rule) => rule.order === made.order) ?? ruleOf(made, row));
+    for (const rule of row.rules) {
+      for (const aspect of rule.reads?.keys() ?? []) aspect.readers.add(rule);
+      this.stirred.add(rule);
+    }
+    this.touched.add(row.part);
+    for (const cell of row.cells.values()) this.touched.add(cell);
+  }
+
+  /** Nothing of a removed row is asked, checked or told any more; undoing brings it back as it was. */
+  #leave(row: Row): void {
+    row.removed = true;
+    row.told = { values: null, state: {} };
+    for (const rule of row.rules) {
+      this.stirred.delete(rule);
+      for (const aspect of rule.reads?.keys() ?? []) aspect.readers.delete(rule);
+    }
+    this.touched.delete(row.part);
+    for (const cell of row.cells.values()) {
+      cell.told = {};
+      this.touched.delete(cell);
+      this.faults.delete(cell);
+    }
+  }
+
+  /** Puts a handler's word, or takes it back with undefined. Gives the word as it stands. */
   setHandlerWord(aspect: Aspect, value: Value | undefined, by: RunRecord): void {
+    this.putHandlerWord(aspect, value === undefined ? null : { value }, by);
+  }
+
+  putHandlerWord(aspect: Aspect, word: Aspect['handlerWord'], by: RunRecord | null): void {
     const { handlerWord: before, changedBy } = aspect;
     this.#journal.push(() => {
       aspect.handlerWord = before;
       aspect.changedBy = changedBy;
       this.#stir(aspect);
     });
-    aspect.handlerWord = value === undefined ? null : { value };
+    aspect.handlerWord = word;
     aspect.changedBy = by;
     this.#stir(aspect);
   }
@@ -140,9 +220,50 @@ export class State {
     this.#journal = [];
   }
 
+  /** Another record is opened: nothing of the former one stays. */
+  reset(): void {
+    this.#journal = [];
+    this.stirred.clear();
+    for (const kept of [this.initial, this.previous, this.orphans, this.strays, this.faults, this.#differing]) kept.clear();
+    for (const part of this.parts.byName.values()) part.reset();
+    this.parts.nesting.version++;
+  }
+
+  /** Gives a field the value a record or the definition brings, before anything runs. */
+  begin(part: Part, offered: Value): void {
+    const { field, rows } = part;
+    if (rows !== null) {
+      rows.clear();
+      const list = Array.isArray(offered) ? (offered as unknown[]) : [];
+      if (!Array.isArray(offered) && offered !== null) this.strays.set(part, offered);
+      const made = list.map((row) => rows.make(this.#firstRow(rows, row as Values, part)));
+      this.#replaceRows(rows, made);
+      return;
+    }
+    part.aspect('value').base = this.#firstValue(field, offered, part);
+  }
+
+  #firstRow(rows: Rows, offered: Values, part: Part): Values {
+    const row: Values = {};
+    for (const [name, { field }] of rows.columns) row[name] = this.#firstValue(field, offered?.[name] ?? null, part, false);
+    return row;
+  }
+
+  #firstValue(field: Field, offered: Value, part: Part, keepStray = true): Value {
+    // A key that is no longer known is kept, marked and shown; see semantics 6.
+    if ((field.kind === 'choice' || field.kind === 'reference') && typeof offered === 'string') return offered;
+    if (field.kind === 'choices' && Array.isArray(offered) && offered.every((key) => typeof key === 'string')) return offered;
+    const accepted = accept(offered, field, { options: null, table: (name) => this.table(name) });
+    if (!accepted.ok && keepStray) this.strays.set(part, offered);
+    return accepted.ok ? accepted.value : emptyOf(field);
+  }
+
   /** Values as now are the record's: nothing is changed. */
   rebase(): void {
-    for (const part of this.parts.fields) this.initial.set(part, part.aspects.value!.base);
+    for (const part of this.parts.fields) {
+      if (part.rows === null) this.initial.set(part, part.aspect('value').base);
+      else part.rows.rebase();
+    }
     this.#differing.clear();
     this.#setChanged(false);
   }
@@ -151,27 +272,40 @@ export class State {
     this.touched.add(part);
   }
 
-  #stir(aspect: Aspect): void {
+  #stirReaders(aspect: Aspect): void {
     for (const rule of aspect.readers) this.stirred.add(rule);
+  }
+
+  #stir(aspect: Aspect): void {
+    this.#stirReaders(aspect);
     const nests = aspect.name === 'shown' || aspect.name === 'locked';
     if (nests) this.parts.nesting.version++;
     this.#touchWithin(aspect.part, nests);
   }
 
   #touchWithin(part: Part, nests: boolean): void {
+    if (part.row?.removed === true) return;
     this.touched.add(part);
-    if (nests) for (const child of part.children) this.#touchWithin(child, true);
+    if (!nests) return;
+    for (const child of part.children) this.#touchWithin(child, true);
+    // Whether cells are on screen follows from what they stand in; only those that are cleared have to be looked at.
+    if (part.rows !== null) for (const row of part.rows.list) this.#touchCleared(row);
+    else if (part.sort === 'row') this.#touchCleared(part.row!);
   }
 
-  #judgeChanged(part: Part): void {
+  #touchCleared(row: Row): void {
+    for (const [name, { field }] of row.rows.columns) if (field.whenHidden === 'clear') this.touched.add(row.rows.cell(row, name));
+  }
+
+  #judgeChanged(part: Part, differs: () => boolean): void {
     const before = this.#differing.size > 0;
-    if (equal(part.aspects.value!.base, this.initial.get(part) ?? null)) this.#differing.delete(part);
-    else this.#differing.add(part);
+    if (differs()) this.#differing.add(part);
+    else this.#differing.delete(part);
     if (before !== this.#differing.size > 0) this.#setChanged(!before);
   }
 
   #setChanged(changed: boolean): void {
-    const aspect = this.parts.form.aspects.changed!;
+    const aspect = this.parts.form.aspect('changed');
     aspect.base = changed;
     this.#stir(aspect);
   }

@@ -3,7 +3,8 @@
  * strings go to the browser's worker, to the server and to the command line. The Zod schemas that hosts parse with
  * stand in `schema.ts`; this file is types alone and costs the machine nothing.
  */
-import type { Option } from '../form/definition';
+import type { Field, Option } from '../form/definition';
+import type { ServiceMood } from '../form/service';
 import type { Value, Values } from '../form/value';
 import type { Entry } from './entries';
 import type { Failure } from './errors';
@@ -21,9 +22,20 @@ export interface Opening {
   seed: number;
   /** The id a new record gets when it is saved. */
   newId: string;
+  /** The form is only looked at: scripts run, people change nothing. */
+  viewing?: boolean | undefined;
+  /** The records that `next` and `previous` go through, in order. */
+  records?: { id: string; values: Values }[] | undefined;
+  /** The form that opened this one, as it was then. */
+  parent?: { form: string; record: string; fields: Field[]; values: Values } | null | undefined;
+  /** How services, by `name` or `name.function`, behave in this session instead of as defined. */
+  services?: Record<string, ServiceMood> | undefined;
 }
 
-/** One thing a person does. */
+/**
+ * One thing a person does. Fields of rows are named by place, such as `cargo[0].weight`. Two steps are not a person's:
+ * `answer` is a service that somebody answers by hand, `fromChild` a value that a form opened from this one hands back.
+ */
 export type Step =
   | { set: string; to: Value }
   | { input: string; to: Value }
@@ -32,12 +44,19 @@ export type Step =
   | { click: string }
   | { wait: number }
   | { turnTo: string }
+  | { addRow: string; with?: Values | undefined }
+  | { removeRow: string }
+  | { moveRow: string; to: number }
+  | { next: true }
+  | { previous: true }
+  | { answer: string; with?: Value | undefined; fails?: string | undefined; after?: number | undefined }
+  | { fromChild: string; to: Value }
   | { submit: true };
 
 /** A step at a time of the session's clock, in milliseconds after the opening; without one the clock stands still. */
 export type TimedStep = Step & { at?: number | undefined };
 
-export type PartSort = 'form' | 'page' | 'section' | 'field' | 'button';
+export type PartSort = 'form' | 'page' | 'section' | 'field' | 'button' | 'track' | 'row';
 
 /** The state of a part as people meet it. What a sort of part does not have is absent. */
 export interface PartState {
@@ -47,6 +66,9 @@ export interface PartState {
   locked: boolean;
   editable: boolean;
   label?: string;
+  /** The stage of a track; null for none. */
+  stage?: string | null;
+  /** The value; of a rows field it stands with the rows. */
   value?: Value;
   required?: boolean;
   /** Null while the options of the definition stand. */
@@ -59,6 +81,36 @@ export interface PartState {
   orphan?: boolean;
   /** What the record brought and is no value of this kind; saved again as it is until the field is set. Else null. */
   stray?: Value;
+}
+
+/**
+ * A row: its own aspects, its values, and of its cells what differs from the definition. What is absent from a cell
+ * stands as the definition says.
+ */
+export interface RowState {
+  shown: boolean;
+  locked: boolean;
+  values: Values;
+  cells: Record<string, CellState>;
+}
+
+export type CellState = Partial<Pick<PartState, 'shown' | 'locked' | 'required' | 'options' | 'hint' | 'problem' | 'fault' | 'orphan'>>;
+
+/** What changed among the rows of a field: their order by id when rows came, went or moved, and the rows that changed. */
+export interface RowsChange {
+  order?: string[];
+  /** `values` and `cells` hold only what changed. */
+  rows: Record<string, Partial<RowState>>;
+}
+
+/** A run that waits, for people and the bench. */
+export interface OpenRunState {
+  behaviour: string;
+  line: number;
+  /** The part whose event started it. */
+  part: string | null;
+  /** What it waits for; `due` on the session's clock, null when somebody answers by hand. */
+  calls: { name: string; args: Value; since: number; due: number | null }[];
 }
 
 export interface Message {
@@ -91,6 +143,16 @@ export interface Answer {
   refused: string | null;
   /** The parts that changed, with the aspects that did. */
   changes: Record<string, Partial<PartState>>;
+  /** What changed in rows fields. */
+  rows: Record<string, RowsChange>;
+  /** The record that is open, since `next` and `previous` change it; null for a new entry. */
+  record: string | null;
+  /** The session's clock, in milliseconds since 1970-01-01T00:00:00Z. */
+  clock: number;
+  /** Runs that wait. */
+  waiting: OpenRunState[];
+  /** Values to be set in the parent, since the last answer. */
+  toParent: { set: string; to: Value }[];
   page: string | null;
   /** What stands instead of the form's body. */
   replaced: string | null;

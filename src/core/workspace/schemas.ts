@@ -1,6 +1,7 @@
 /** The published JSON Schemas (2020-12) of every file of a workspace and of what the command line reads and prints. */
 import { z } from 'zod';
 import { FormSchema } from '../form/definition';
+import { ServiceShape } from '../form/service';
 import { TableShape } from '../form/table';
 import { OpenSchema, ScenarioSchema } from '../scenario/definition';
 import { StepSchema, ValuesSchema } from '../session/schema';
@@ -22,7 +23,12 @@ const Failure = z.object({
 
 /** What `tavro play` prints. */
 export const PlayResult = z.object({
-  parts: z.record(z.string(), z.looseObject({ sort: z.string(), shown: z.boolean(), onScreen: z.boolean(), locked: z.boolean(), editable: z.boolean() })),
+  parts: z
+    .record(z.string(), z.looseObject({ sort: z.string(), shown: z.boolean(), onScreen: z.boolean() }))
+    .meta({ description: 'Rows and their cells stand here too, by their place: cargo[0], cargo[0].weight.' }),
+  '@record': z.string().nullable(),
+  '@waiting': z.array(z.looseObject({ behaviour: z.string(), line: z.number().int(), part: z.string().nullable(), calls: z.array(z.looseObject({ name: z.string() })) })),
+  '@toParent': z.array(z.object({ set: z.string(), to: z.json() })),
   '@page': z.string().nullable(),
   '@replaced': z.string().nullable(),
   '@notice': z.object({ text: z.string(), tone: z.string() }).nullable(),
@@ -62,6 +68,7 @@ export const TestReport = z.object({
 const published = {
   workspace: WorkspaceFile,
   table: TableShape,
+  service: ServiceShape,
   form: FormSchema,
   scenario: ScenarioSchema,
   records: RecordsFile,

@@ -4,12 +4,13 @@
  */
 import { parse as parseCsv } from 'csv-parse/sync';
 import { z } from 'zod';
-import { FormSchema, Name, type Form } from '../form/definition';
+import { fieldsOf, FormSchema, Name, type Form } from '../form/definition';
 import { flawsOf } from '../form/integrity';
+import { ServiceShape, type Service } from '../form/service';
 import { isDate } from '../form/formats';
 import { PersonSchema, RoleSchema, TableShape, type CellValue, type Person, type Role, type Row, type Table } from '../form/table';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
-import { NoSuchOpening, openingOf, type SampleRecord } from '../scenario/opening';
+import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
 import { unknownNames } from '../scenario/run';
 import { ValuesSchema } from '../session/schema';
 import { placeFault, readJson, type Fault } from './json';
@@ -50,6 +51,7 @@ export interface Workspace {
   roles: Role[];
   people: Person[];
   tables: Table[];
+  services: Service[];
   forms: WorkspaceForm[];
 }
 
@@ -83,15 +85,17 @@ export function readWorkspace(files: Files): Workspace {
   const head = read('workspace.json', WorkspaceFile);
   if (head !== null) checkPeople(head, faults);
   const tables = [...names(files, /^tables\/([^/]+)\.json$/)].flatMap((name) => readTable(name, files, read, faults));
-  const cast = { people: head?.people ?? [], records: [] as SampleRecord[] };
+  const services = [...names(files, /^services\/([^/]+)\.json$/)].flatMap((name) => readService(name, tables, read, faults));
   const forms = [...new Set(names(files, /^forms\/([^/]+)\//))].flatMap((name) => {
     const form = readForm(name, files, tables, read, faults);
-    if (form === null) return [];
-    checkScenarios(form, `forms/${name}`, { ...cast, records: form.records }, files, faults);
-    return [form];
+    return form === null ? [] : [form];
   });
+  for (const form of forms) {
+    checkChildren(form.form, forms, faults);
+    checkScenarios(form, `forms/${form.form.name}`, { people: head?.people ?? [], records: form.records, forms }, faults);
+  }
   if (faults.length > 0 || head === null) throw new BrokenWorkspace(faults.map((fault) => placeFault(fault, files.get(fault.file))));
-  return { title: head.title, roles: head.roles, people: head.people, tables, forms };
+  return { title: head.title, roles: head.roles, people: head.people, tables, services, forms };
 }
 
 function* names(files: Files, pattern: RegExp): Iterable<string> {
@@ -207,7 +211,43 @@ function readForm(name: string, files: Files, tables: readonly Table[], read: Re
   return { form: definition, behaviours, scenarios, records: records?.records ?? [] };
 }
 
-function checkScenarios(form: WorkspaceForm, folder: string, cast: { people: Person[]; records: SampleRecord[] }, files: Files, faults: Fault[]): void {
+function readService(name: string, tables: readonly Table[], read: Reader, faults: Fault[]): Service[] {
+  const file = `services/${name}.json`;
+  const shape = read(file, ServiceShape);
+  if (shape === null) return [];
+  const fault = (path: (string | number)[], says: string) => faults.push({ file, line: 1, path, says });
+  if (!Name.safeParse(name).success) fault([], 'a service is named by its file: lower-case letters, digits and _');
+  for (const [called, { parameters, answers }] of Object.entries(shape.functions)) {
+    if (answers.from !== 'table') continue;
+    const path = ['functions', called, 'answers'];
+    const table = tables.find((one) => one.name === answers.table);
+    if (table === undefined) {
+      fault([...path, 'table'], `there is no table "${answers.table}"`);
+      continue;
+    }
+    for (const [column, parameter] of Object.entries(answers.where)) {
+      if (!table.columns.some((one) => one.name === column)) fault([...path, 'where', column], `table ${table.name} has no column "${column}"`);
+      if (!parameters.some((one) => one.name === parameter)) fault([...path, 'where', column], `${called} has no parameter "${parameter}"`);
+    }
+  }
+  const { $schema: _, ...rest } = shape;
+  return [{ name, ...rest }];
+}
+
+/** Lists of records name another form and its fields. */
+function checkChildren(form: Form, forms: readonly WorkspaceForm[], faults: Fault[]): void {
+  form.children?.forEach((list, c) => {
+    const fault = (key: string, says: string) => faults.push({ file: `forms/${form.name}/form.json`, line: 1, path: ['children', c, key], says });
+    const child = forms.find((one) => one.form.name === list.form);
+    if (child === undefined) return fault('form', `there is no form "${list.form}"`);
+    const known = new Set(fieldsOf(child.form).map((field) => field.name));
+    for (const [key, names] of [['field', [list.field]], ['columns', list.columns]] as const) {
+      for (const name of names) if (!known.has(name)) fault(key, `the form ${list.form} has no field "${name}"`);
+    }
+  });
+}
+
+function checkScenarios(form: WorkspaceForm, folder: string, cast: Cast, faults: Fault[]): void {
   for (const { name, scenario } of form.scenarios) {
     const file = `${folder}/scenarios/${name}.json`;
     for (const unknown of unknownNames(scenario, form.form)) faults.push({ file, line: 1, ...unknown });

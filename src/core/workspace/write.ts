@@ -12,6 +12,7 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
     json(`tables/${name}.json`, shape);
     files.set(`tables/${name}.csv`, writeRows(shape.columns, rows));
   }
+  for (const { name, ...shape } of workspace.services) json(`services/${name}.json`, shape);
   for (const { form, behaviours, scenarios, records } of workspace.forms) {
     const folder = `forms/${form.name}`;
     json(`${folder}/form.json`, form);

@@ -5,6 +5,7 @@
  */
 import { createStore } from 'zustand/vanilla';
 import type { Form } from '@/core/form/definition';
+import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
 import { equal } from '@/core/form/value';
 import { inOrder, readHeader } from '@/core/language/header';
@@ -25,6 +26,9 @@ export interface BenchMaterial {
   title: string;
   form: Form;
   tables: Table[];
+  services: Service[];
+  /** Other forms with their records, as parents to open this one from. */
+  forms: { form: Form; records: SampleRecord[] }[];
   people: Person[];
   roles: Role[];
   records: SampleRecord[];
@@ -112,21 +116,23 @@ export function createBench(material: BenchMaterial) {
   let language: LanguageClient | null = null;
   let live: Engine | null = null;
   let proving: Engine | null = null;
+  let answering: CompiledScript[] = [];
   const saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
 
-  const cast = () => ({ people: material.people, records: material.records });
+  const cast = () => ({ people: material.people, records: material.records, forms: material.forms });
   const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
   const change = (name: string, changes: Partial<Behaviour>) =>
     set((state) => ({ behaviours: state.behaviours.map((behaviour) => (behaviour.name === name ? { ...behaviour, ...changes } : behaviour)) }));
   const scripts = () => get().behaviours.flatMap((behaviour) => (behaviour.running === null ? [] : [behaviour.running]));
-  const engineMaterial = () => ({ form: material.form, tables: material.tables, scripts: scripts(), traced: true });
+  const engineMaterial = () => ({ form: material.form, tables: material.tables, services: material.services, answering, scripts: scripts(), traced: true });
 
   /** Starts the workers, compiles all behaviours and opens the form. */
   async function start(): Promise<void> {
     language = new LanguageClient();
     live = engineInWorker();
-    await language.surround(typingsOf({ form: material.form, tables: material.tables, roles: material.roles }));
+    answering = await language.answering(material.services);
+    await language.surround(typingsOf(material));
     await Promise.all(get().behaviours.map((behaviour) => compileOne(behaviour.name, false)));
     await replay();
     void runScenarios();
@@ -291,7 +297,7 @@ export function createBench(material: BenchMaterial) {
 
   async function keepScenario(title: string): Promise<boolean> {
     const { open, steps, answers } = get();
-    const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), recordScenario(title, open, steps, answers));
+    const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), recordScenario(title, open, material.form, steps, answers));
     if (!reply.ok) {
       set({ notice: { tone: 'error', text: reply.says } });
       return false;

@@ -54,6 +54,13 @@ export function stepInWords(step: Step, names: Names, who: string): string {
   if ('click' in step) return `${who} pressed ${names.part(step.click)}`;
   if ('wait' in step) return `${step.wait} ms passed`;
   if ('turnTo' in step) return `${who} turned to ${names.part(step.turnTo)}`;
+  if ('addRow' in step) return `${who} added a row to ${names.part(step.addRow)}`;
+  if ('removeRow' in step) return `${who} removed ${names.part(step.removeRow)}`;
+  if ('moveRow' in step) return `${who} moved ${names.part(step.moveRow)} to place ${step.to + 1}`;
+  if ('next' in step) return `${who} went to the next record`;
+  if ('previous' in step) return `${who} went to the previous record`;
+  if ('answer' in step) return `${step.answer} was answered by hand: ${step.fails === undefined ? valueInWords(step.with ?? null) : `failed, ${step.fails}`}`;
+  if ('fromChild' in step) return `a form opened from here set ${names.part(step.fromChild)} to ${valueInWords(step.to)}`;
   return `${who} submitted the form`;
 }
 
@@ -114,6 +121,16 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
       return entry.faults.length === 0 ? 'checked: nothing amiss' : `checked: ${entry.faults.map(({ part, says }) => `${names.part(part)}: ${says}`).join(' ')}`;
     case 'outcome':
       return entry.saved ? `saved as ${entry.id}` : `not saved${entry.stoppedBy === null ? '' : `, stopped by ${names.part(entry.stoppedBy)}`}`;
+    case 'rows':
+      return `${names.part(entry.part)}: row ${entry.place + 1} ${entry.did}`;
+    case 'call':
+      return `called ${entry.name}${entry.name === 'after' ? ` ${String(entry.args)} ms` : `(${valueInWords(entry.args)})`}`;
+    case 'answered':
+      return entry.fails === null ? `${entry.name} answered ${entry.name === 'after' ? '' : valueInWords(entry.with)}`.trim() : `${entry.name} failed: ${entry.fails}`;
+    case 'superseded':
+      return `${names.behaviour(entry.behaviour)}, line ${entry.line}, goes no further: ${entry.why === 'started again' ? 'it was started again' : 'another record was opened'}`;
+    case 'toParent':
+      return `asked the parent to set ${entry.set} to ${valueInWords(entry.to)}`;
     case 'page':
       return entry.to === null ? 'no page is shown' : `turned to ${names.part(entry.to)}`;
   }

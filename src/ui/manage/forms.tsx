@@ -4,6 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import type { Form } from '@/core/form/definition';
+import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
 import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
@@ -26,6 +27,7 @@ export interface FormsProps {
   people: Person[];
   person: string;
   tables: Table[];
+  services: Service[];
   forms: FormRow[];
 }
 
@@ -128,19 +130,20 @@ function Go({ href, strong = false, children }: { href: string; strong?: boolean
 }
 
 /** Runs all scenarios of all forms in the worker, one form after the other. */
-function usePassed({ forms, tables, people }: FormsProps): Record<string, number> {
+function usePassed({ forms, tables, services, people }: FormsProps): Record<string, number> {
   const [passed, setPassed] = useState<Record<string, number>>({});
   useEffect(() => {
     const engine = engineInWorker();
     const language = new LanguageClient();
     let gone = false;
     const runAll = async () => {
+      const answering = await language.answering(services);
       for (const { form, behaviours, scenarios, records } of forms) {
         const compiled = await Promise.all(behaviours.map((behaviour) => language.put({ name: behaviour.name, text: behaviour.text }, false)));
-        await engine.load({ form, tables, scripts: compiled.map((entry) => entry.compiled), traced: false });
+        await engine.load({ form, tables, services, answering, scripts: compiled.map((entry) => entry.compiled), traced: false });
         let good = 0;
         for (const { scenario } of scenarios) {
-          const result = await runScenario(scenario, form, { tables }, { people, records }, (opening, steps) => engine.play(opening, steps));
+          const result = await runScenario(scenario, form, { tables }, { people, records, forms }, (opening, steps) => engine.play(opening, steps));
           if (result.passed) good++;
         }
         if (gone) return;

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { newestRelease } from '@/server/releases';
-import { readBehaviours, readForm, readHead, readRecords, readScenarios, readTables } from '@/server/store';
+import { readBehaviours, readForm, readHead, readParents, readRecords, readScenarios, readServices, readTables } from '@/server/store';
 import { Bench } from '@/ui/bench/bench';
 
 export const dynamic = 'force-dynamic';
@@ -19,13 +19,15 @@ export default async function BenchPage({ params }: Props) {
   const { form: name } = await params;
   const form = await readForm(name);
   if (form === null) notFound();
-  const [head, tables, behaviours, scenarios, records, release] = await Promise.all([
-    readHead(), readTables(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name),
+  const [head, tables, services, behaviours, scenarios, records, release, forms] = await Promise.all([
+    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), readParents(name),
   ]);
   const material = {
     ...head,
     form,
     tables,
+    services,
+    forms,
     behaviours,
     scenarios,
     records: records.map(({ id, values }) => ({ id, values })),

@@ -4,21 +4,29 @@
  */
 import type { Field, FieldKind, FieldOf } from '../definition';
 import { date } from './date';
-import { choice, reference } from './keys';
+import { choice, choices, reference } from './keys';
+import { file } from './file';
 import type { Accepted, Fault, Kind, Surroundings } from './kind';
 import { money, number } from './number';
+import { rowsKind } from './rows';
 import { text } from './text';
+import { datetime, time } from './time';
 import { yesNo } from './yes-no';
-import type { Value } from '../value';
+import { isEmpty, type Value } from '../value';
 
 const kinds: { [K in FieldKind]: Kind<FieldOf<K>> } = {
   text,
   number,
   money,
   date,
+  time,
+  datetime,
   yes_no: yesNo,
   choice,
+  choices,
   reference,
+  file,
+  rows: rowsKind(accept),
 };
 
 /** The kind of a field. */
@@ -27,24 +35,36 @@ export function kindOf(field: Field): Kind {
   return kinds[field.kind] as unknown as Kind;
 }
 
+/** What a field holds when nothing is in it: `[]` for those that hold several things, else `null` (semantics 2). */
+export function emptyOf(field: Field): Value {
+  return field.kind === 'choices' || field.kind === 'file' || field.kind === 'rows' ? NOTHING : null;
+}
+
+const NOTHING: readonly Value[] = Object.freeze([]);
+
 /** Reads an offered value for a field: undefined, null and the empty text are empty (semantics 2, 3). */
 export function accept(offered: unknown, field: Field, around: Surroundings): Accepted {
-  if (offered === undefined || offered === null) return { ok: true, value: null };
+  if (offered === undefined || offered === null) return { ok: true, value: emptyOf(field) };
   return kindOf(field).accept(offered, field, around);
 }
 
 /**
  * The first constraint that a value breaks, required among them: `valueMissing` for an empty value of a required
- * field, and nothing else is asked of an empty one (HTML, "constraint validation").
+ * field, and nothing else is asked of an empty one (HTML, "constraint validation") but how many rows there are.
  */
 export function faultOf(value: Value, field: Field, required: boolean): Fault | null {
-  if (value === null) return required ? { code: 'valueMissing', says: 'This has to be filled in.' } : null;
+  if (isEmpty(value)) {
+    if (required) return { code: 'valueMissing', says: field.kind === 'rows' ? 'At least one row is needed.' : 'This has to be filled in.' };
+    if (field.kind !== 'rows') return null;
+  }
   return kindOf(field).check(value, field);
 }
 
 /** How a value reads to people; empty reads as nothing at all. */
 export function textOf(value: Value, field: Field, around: Surroundings): string {
-  return value === null ? '' : kindOf(field).text(value, field, around);
+  return isEmpty(value) ? '' : kindOf(field).text(value, field, around);
 }
 
 export type { Accepted, Fault, Kind, Surroundings } from './kind';
+export { readRow } from './rows';
+export type { FileValue } from './file';

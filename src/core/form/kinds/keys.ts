@@ -1,5 +1,6 @@
-/** The kinds whose value is a key: a choice among options, and a reference to a row of a table. */
+/** The kinds whose values are keys: one option, several options, a row of a table. */
 import type { FieldOf, Option } from '../definition';
+import { inWords } from '../value';
 import type { Kind } from './kind';
 
 /** Names keys in an error: all of a short list, the first few of a long one. */
@@ -26,6 +27,35 @@ export const choice: Kind<FieldOf<'choice'>> = {
   type: (field) => field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string',
   text: (value, field, around) =>
     [...(around.options ?? []), ...field.options].find((option) => option.key === value)?.label ?? String(value),
+};
+
+export const choices: Kind<FieldOf<'choices'>> = {
+  accept(offered, field, around) {
+    const current = around.options ?? field.options;
+    const known = [...current, ...field.options];
+    if (!Array.isArray(offered)) return { ok: false, takes: `a list of its keys, such as [${JSON.stringify(field.options[0]?.key ?? 'key')}]` };
+    const keys = new Set<string>();
+    for (const key of offered as unknown[]) {
+      if (typeof key !== 'string' || !known.some((option) => option.key === key)) {
+        return { ok: false, takes: `${listed(current)} each; ${inWords(key)} is none`, ...meant(key, known) };
+      }
+      keys.add(key);
+    }
+    // In the order of the options, which makes reordering no change (edges 6).
+    const order = [...new Set(known.map((option) => option.key))];
+    return { ok: true, value: order.filter((key) => keys.has(key)) };
+  },
+  check(value, field) {
+    const { length } = value as readonly string[];
+    if (field.minCount !== undefined && length < field.minCount) return { code: 'tooFew', says: `Choose at least ${field.minCount}.` };
+    if (field.maxCount !== undefined && length > field.maxCount) return { code: 'tooMany', says: `Choose at most ${field.maxCount}.` };
+    return null;
+  },
+  type: (field) => `readonly (${field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string'})[]`,
+  text: (value, field, around) =>
+    (value as readonly string[])
+      .map((key) => [...(around.options ?? []), ...field.options].find((option) => option.key === key)?.label ?? key)
+      .join(', '),
 };
 
 export const reference: Kind<FieldOf<'reference'>> = {

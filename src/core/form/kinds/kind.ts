@@ -7,8 +7,8 @@ import type { Value } from '../value';
 export type Accepted = { ok: true; value: Value } | { ok: false; takes: string; help?: string };
 
 /**
- * A broken constraint. The codes are those of HTML's ValidityState
- * (https://html.spec.whatwg.org/#validitystate), so that they can be held against a browser's own.
+ * A broken constraint. The codes are those of HTML's ValidityState (https://html.spec.whatwg.org/#validitystate), so
+ * that they can be held against a browser's own; `tooFew` and `tooMany` count what HTML has no word for.
  */
 export interface Fault {
   code:
@@ -19,7 +19,9 @@ export interface Fault {
     | 'tooShort'
     | 'rangeUnderflow'
     | 'rangeOverflow'
-    | 'stepMismatch';
+    | 'stepMismatch'
+    | 'tooFew'
+    | 'tooMany';
   says: string;
 }
 

@@ -1,8 +1,17 @@
 /** Text of one or many lines, kept as typed; only the empty text becomes empty (semantics 2). */
-import type { FieldOf } from '../definition';
-import { isEmail } from '../formats';
+import type { FieldOf, TextFormat } from '../definition';
+import { checks, fitsMask } from '../checks';
 import { isAbsoluteUrl } from '../url';
 import type { Kind } from './kind';
+
+const FORMATS: Readonly<Record<TextFormat, { fits: (text: string) => boolean; says: string }>> = {
+  email: { fits: checks.email, says: 'This is not an e-mail address, such as name@example.org.' },
+  url: { fits: isAbsoluteUrl, says: 'This is not a full web address, such as https://example.org/page.' },
+  phone: { fits: checks.phone, says: 'This is not an international number, such as +999 12 345 678.' },
+  iban: { fits: checks.iban, says: 'This is not an IBAN: a letter or digit of it is wrong or missing.' },
+  imo: { fits: checks.imo, says: 'This is not an IMO number: seven digits, the last a check digit.' },
+  container: { fits: checks.container, says: 'This is not a container number: four letters, six digits and a check digit.' },
+};
 
 export const text: Kind<FieldOf<'text'>> = {
   accept(offered) {
@@ -11,11 +20,11 @@ export const text: Kind<FieldOf<'text'>> = {
   },
   check(value, field) {
     const typed = value as string;
-    if (field.format === 'email' && !isEmail(typed)) {
-      return { code: 'typeMismatch', says: 'This is not an e-mail address, such as name@example.org.' };
+    if (field.format !== undefined && !FORMATS[field.format].fits(typed)) {
+      return { code: 'typeMismatch', says: FORMATS[field.format].says };
     }
-    if (field.format === 'url' && !isAbsoluteUrl(typed)) {
-      return { code: 'typeMismatch', says: 'This is not a full web address, such as https://example.org/page.' };
+    if (field.mask !== undefined && !fitsMask(typed, field.mask)) {
+      return { code: 'patternMismatch', says: field.patternHelp ?? `This is spelled ${field.mask}: 9 stands for a digit, A for a capital letter, * for either.` };
     }
     if (field.pattern !== undefined && !new RegExp(`^(?:${field.pattern})$`, 'u').test(typed)) {
       return { code: 'patternMismatch', says: field.patternHelp ?? 'This is not in the form asked for.' };

@@ -1,0 +1,53 @@
+/** Files: what is known of each (name, size, type). Their content never enters a session; the server keeps it. */
+import { MOST_BYTES, type FieldOf } from '../definition';
+import type { Kind } from './kind';
+
+export interface FileValue {
+  readonly name: string;
+  /** Bytes. */
+  readonly size: number;
+  /** Media type (RFC 6838); empty when the browser knows none. */
+  readonly type: string;
+}
+
+const TAKES = 'a list of files, each { name, size, type }';
+
+function readFile(offered: unknown): FileValue | null {
+  if (typeof offered !== 'object' || offered === null) return null;
+  const { name, size, type } = offered as Record<string, unknown>;
+  if (typeof name !== 'string' || name === '' || name.length > 255 || typeof type !== 'string') return null;
+  if (typeof size !== 'number' || !Number.isInteger(size) || size < 0) return null;
+  return { name, size, type };
+}
+
+export const file: Kind<FieldOf<'file'>> = {
+  accept(offered) {
+    if (!Array.isArray(offered)) return { ok: false, takes: TAKES };
+    const files = (offered as unknown[]).map(readFile);
+    if (files.includes(null)) return { ok: false, takes: TAKES };
+    return { ok: true, value: files as never };
+  },
+  check(value, field) {
+    const files = value as unknown as readonly FileValue[];
+    const most = field.maxFiles ?? 1;
+    if (files.length > most) return { code: 'tooMany', says: most === 1 ? 'One file at most.' : `${most} files at most.` };
+    const bytes = field.maxBytes ?? MOST_BYTES;
+    const large = files.find(({ size }) => size > bytes);
+    if (large !== undefined) return { code: 'rangeOverflow', says: `${large.name} has ${inBytes(large.size)}; at most ${inBytes(bytes)}.` };
+    const other = field.types === undefined ? undefined : files.find(({ type }) => !field.types!.some((wanted) => isOfType(type, wanted)));
+    if (other !== undefined) return { code: 'typeMismatch', says: `${other.name} is not one of ${field.types!.join(', ')}.` };
+    return null;
+  },
+  type: () => 'readonly FileValue[]',
+  text: (value) => (value as unknown as readonly FileValue[]).map(({ name, size }) => `${name} (${inBytes(size)})`).join(', '),
+};
+
+function isOfType(type: string, wanted: string): boolean {
+  return wanted.endsWith('/*') ? type.startsWith(wanted.slice(0, -1)) : type === wanted;
+}
+
+function inBytes(size: number): string {
+  if (size < 1024) return `${size} bytes`;
+  const kib = size / 1024;
+  return kib < 1024 ? `${Math.round(kib)} KiB` : `${(kib / 1024).toFixed(1)} MiB`;
+}

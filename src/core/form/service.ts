@@ -1,0 +1,60 @@
+/**
+ * Services: stand-ins for remote systems that scripts can call (1-words). What one answers comes from a table or from a
+ * small script, after a delay on the session's clock; it can be told to be slow or to fail.
+ */
+import { z } from 'zod';
+import { Name } from './definition';
+
+const Milliseconds = z.number().int().min(0).max(600_000);
+
+export const ParameterSchema = z.strictObject({
+  name: Name,
+  label: z.string().optional(),
+  kind: z.enum(['text', 'number', 'date', 'yes_no']),
+  optional: z.boolean().optional(),
+});
+
+const FromTable = z.strictObject({
+  from: z.literal('table'),
+  table: Name,
+  where: z.record(Name, Name).meta({ description: 'Columns, each with the parameter it has to equal.' }),
+  many: z.boolean().optional().meta({ description: 'All rows that fit as a list; otherwise the first, or null.' }),
+});
+
+const FromScript = z.strictObject({
+  from: z.literal('script'),
+  script: z.string().meta({ description: 'The body of a function: it has the parameters and `tables` by name and returns what is answered.' }),
+  gives: z.string().meta({ description: 'The TypeScript type of what it returns.' }),
+});
+
+export const FunctionSchema = z.strictObject({
+  title: z.string().optional(),
+  parameters: z.array(ParameterSchema),
+  delay: Milliseconds.optional(),
+  answers: z.discriminatedUnion('from', [FromTable, FromScript]),
+});
+export type ServiceFunction = z.infer<typeof FunctionSchema>;
+
+/** `services/NAME.json`. */
+export const ServiceShape = z.strictObject({
+  $schema: z.string().optional(),
+  title: z.string().min(1),
+  delay: Milliseconds.optional().meta({ description: 'Milliseconds until an answer comes: 300 unless said.' }),
+  slow: z.strictObject({ every: z.number().int().min(1), delay: Milliseconds }).optional().meta({ description: 'Each so-manieth call takes this long instead.' }),
+  fails: z.string().optional().meta({ description: 'Every call fails, for this reason.' }),
+  functions: z.record(Name, FunctionSchema),
+});
+export type ServiceShape = z.infer<typeof ServiceShape>;
+
+export const ServiceSchema = z.strictObject({ name: Name, ...ServiceShape.omit({ $schema: true }).shape });
+export type Service = z.infer<typeof ServiceSchema>;
+
+/** How a service, or one function of it, behaves for one session instead of as defined. */
+export const ServiceMood = z.strictObject({
+  delay: Milliseconds.optional(),
+  fails: z.string().min(1).optional(),
+  byHand: z.boolean().optional().meta({ description: 'Nothing comes until an `answer` step.' }),
+});
+export type ServiceMood = z.infer<typeof ServiceMood>;
+
+export const DEFAULT_DELAY = 300;

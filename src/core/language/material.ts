@@ -1,0 +1,37 @@
+/** What a session is made of, from a form and its sources: behaviours in their order and the scripts of services. */
+import type { Form } from '../form/definition';
+import type { Service } from '../form/service';
+import type { Table } from '../form/table';
+import type { Material } from '../session/session';
+import type { CompiledScript } from '../session/ties';
+import { compile, type Mode, type Source } from './compile';
+import { inOrder } from './header';
+
+/** The reference data and services that all forms of a workspace share. */
+export interface Shared {
+  tables: readonly Table[];
+  services: readonly Service[];
+}
+
+export function materialOf(form: Form, { tables, services }: Shared, sources: readonly Source[], mode: Mode): Material {
+  return {
+    form,
+    tables,
+    services,
+    answering: compileServices(services),
+    scripts: inOrder(sources).map((source) => compile(source, mode)),
+    traced: mode === 'traced',
+  };
+}
+
+/** The scripts by which services answer, as `service.function`; each has its parameters by name. */
+export function compileServices(services: readonly Service[]): CompiledScript[] {
+  return services.flatMap((service) =>
+    Object.entries(service.functions).flatMap(([name, { parameters, answers }]) => {
+      if (answers.from !== 'script') return [];
+      // On one line with the script's first, so that lines are those of the script.
+      const text = `const { ${parameters.map((parameter) => parameter.name).join(', ')} } = parameters; ${answers.script}`;
+      return [{ ...compile({ name: `${service.name}.${name}.ts`, text }, 'untraced'), name: `${service.name}.${name}` }];
+    }),
+  );
+}

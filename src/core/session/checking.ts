@@ -1,0 +1,81 @@
+/** Checking fields at a submission or a turn of pages, and what a submission hands out (semantics 11, 25). */
+import { emptyOf, faultOf } from '../form/kinds';
+import type { Value, Values } from '../form/value';
+import type { Part } from './parts';
+import type { State } from './state';
+
+export interface Found {
+  /** The part as steps name it, such as `cargo[0].weight`. */
+  part: string;
+  says: string;
+}
+
+/** What is wrong with a field as it stands: a broken constraint, else a problem a script set; nothing off screen. */
+export function wrongWith(state: State, part: Part): string | null {
+  if (!part.onScreen) return null;
+  const kept = state.orphans.has(part) || state.strays.has(part) ? null : faultOf(part.value, part.field, part.now('required') === true);
+  return kept?.says ?? (part.now('problem') as string | null);
+}
+
+/** Checks the fields on screen, of one page or of all, and marks those with a fault. */
+export function check(state: State, page: Part | null): Found[] {
+  const found: Found[] = [];
+  const look = (part: Part) => {
+    const says = wrongWith(state, part);
+    if (says === null) return;
+    if (part.now('problem') === null) setFault(state, part, says, false);
+    found.push({ part: part.address, says });
+  };
+  for (const part of state.parts.fields) {
+    if (page !== null && part.parent!.parent !== page) continue;
+    look(part);
+    if (part.rows !== null && part.onScreen) checkRows(state, part, look);
+  }
+  return found;
+}
+
+/** Cells that nobody has touched are checked by their definition, and become parts only when something is wrong. */
+function checkRows(state: State, part: Part, look: (part: Part) => void): void {
+  const rows = part.rows!;
+  for (const row of rows.list) {
+    if (!row.part.onScreen) continue;
+    for (const [name, { field, bases }] of rows.columns) {
+      const cell = row.cells.get(name);
+      if (cell !== undefined) look(cell);
+      else if (bases.shown === true && faultOf(row.values[name]!, field, bases.required === true) !== null) look(rows.cell(row, name));
+    }
+  }
+}
+
+export function setFault(state: State, part: Part, says: string, byScript: boolean): void {
+  state.faults.set(part, { says, byScript });
+  state.touch(part);
+}
+
+/** Every field as it stands. */
+export function valuesOf(state: State): Values {
+  return Object.fromEntries(state.parts.fields.map((part) => [part.name, part.value]));
+}
+
+/** What is saved: every field, empty where an off-screen field omits its value. */
+export function outgoing(state: State): { values: Values; without: string[] } {
+  const values: Values = {};
+  const without: string[] = [];
+  for (const part of state.parts.fields) {
+    const omitted = part.field.whenHidden === 'omit' && !part.onScreen;
+    if (omitted) without.push(part.name);
+    values[part.name] = omitted ? emptyOf(part.field) : (state.strays.get(part) ?? (part.rows === null ? part.value : rowsOut(part, without)));
+  }
+  return { values, without };
+}
+
+function rowsOut(part: Part, without: string[]): Value {
+  const rows = part.rows!;
+  const omitting = [...rows.columns].filter(([, { field }]) => field.whenHidden === 'omit');
+  if (omitting.length === 0) return rows.value;
+  return rows.list.map((row) => {
+    const left = omitting.filter(([name]) => !rows.cell(row, name).onScreen);
+    for (const [name] of left) without.push(rows.cell(row, name).address);
+    return { ...row.values, ...Object.fromEntries(left.map(([name, { field }]) => [name, emptyOf(field)])) };
+  });
+}
