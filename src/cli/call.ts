@@ -1,7 +1,6 @@
 /** What a command is called with, and the workspace it is called on. */
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { inOrder } from '../core/language/header';
 import type { Mode } from '../core/language/compile';
 import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';

@@ -11,6 +11,9 @@ import type { Promises } from './promises';
 /** Loop rounds and function calls that one run may make. About 0.2 s in the slowest machine that counts. */
 export const FUEL = 250_000;
 
+/** Fuel that going on after an `await` burns: it takes the machine about so many loop rounds. */
+const AWAIT_COSTS = 50;
+
 /** How deep functions of a script may call one another. Below what the machine's own stack takes. */
 export const DEPTH = 100;
 
@@ -29,10 +32,8 @@ export class Probe {
   hits: Map<number, number> | null = null;
   values: { line: number; what: string; value: Value }[] = [];
   cut = false;
-  /** Runs a compiled async function. */
-  go: Promises['go'] = () => {
-    throw new ScriptFault('async', words.asyncService);
-  };
+  /** The promises of a session; the scripts of services have none. */
+  promises: Promises | null = null;
   /** What the name `parent` stands for. */
   parent: () => object | null = () => null;
   readonly #tell: ((line: number) => void) | null;
@@ -82,6 +83,18 @@ export class Probe {
   /** A function is left, however that happens. */
   out(): void {
     this.depth--;
+  }
+
+  /** Runs a compiled async function. */
+  go(self: unknown, body: () => Generator<unknown, unknown, unknown>, args: readonly unknown[]): object {
+    if (this.promises === null) throw new ScriptFault('async', words.asyncService);
+    return this.promises.go(this, self, body, args);
+  }
+
+  /** An async function starts or goes on, which costs far more than a call. */
+  goOn(): void {
+    this.fuel -= AWAIT_COSTS;
+    if (this.fuel < 0) throw new ScriptFault('fuel', words.fuel);
   }
 
   /** Something that could have moved the line is over: says it again, and passes the value on. */

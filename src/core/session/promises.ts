@@ -17,13 +17,21 @@ interface Reaction {
   react: (settled: Settled) => void;
 }
 
+/** The script an async function belongs to. */
+export interface Script {
+  /** The line that is being run, 1-based. */
+  l: number;
+  /** Burns the fuel of going on once. Throws when none is left. */
+  goOn(): void;
+}
+
 export interface Promises {
   /** The `Promise` of scripts. */
   readonly constructor: object;
   /** A promise that is settled from outside. */
   pending(): { promise: object; settle: (settled: Settled) => void; waitedFor: () => boolean };
-  /** Runs a compiled async function: a generator that yields what it awaits. */
-  go(self: unknown, body: (...args: unknown[]) => Generator<unknown, unknown, unknown>, args: readonly unknown[]): object;
+  /** Runs a compiled async function: a generator that yields what it awaits. Its script is told each time it goes on. */
+  go(script: Script, self: unknown, body: (...args: unknown[]) => Generator<unknown, unknown, unknown>, args: readonly unknown[]): object;
   isPromise(value: unknown): value is object;
   /** How a promise stands; null while it is pending. */
   settled(promise: object): Settled | null;
@@ -76,6 +84,7 @@ export function makePromises(owner: () => Owner): Promises {
       else reaction.owner.ready(() => reaction.react(settled));
     }
 
+    // oxlint-disable-next-line unicorn/no-thenable -- this is a promise
     then(onValue?: unknown, onReason?: unknown): SessionPromise {
       return new SessionPromise((resolve, reject) => {
         const react = (settled: Settled) => {
@@ -159,7 +168,7 @@ export function makePromises(owner: () => Owner): Promises {
   function gather(items: Iterable<unknown>, eachOf: (results: unknown[], i: number, resolve: Act, reject: Act, done: (end: () => void) => void) => [Act, Act]): SessionPromise {
     return new SessionPromise((resolve, reject) => {
       const list = [...items];
-      const results: unknown[] = new Array<unknown>(list.length);
+      const results: unknown[] = list.map(() => undefined);
       let left = list.length;
       if (left === 0) resolve(results);
       const done = (end: () => void) => {
@@ -169,13 +178,18 @@ export function makePromises(owner: () => Owner): Promises {
     });
   }
 
-  function go(self: unknown, body: (...args: unknown[]) => Generator<unknown, unknown, unknown>, args: readonly unknown[]): SessionPromise {
+  function go(script: Script, self: unknown, body: (...args: unknown[]) => Generator<unknown, unknown, unknown>, args: readonly unknown[]): SessionPromise {
     return new SessionPromise((resolve, reject) => {
       const generator = body.apply(self, args as unknown[]);
+      let { l: line } = script;
       const advance = (how: 'next' | 'throw', what: unknown): void => {
         let result: IteratorResult<unknown, unknown>;
+        // It goes on where it was, which is also where a failure is met.
+        script.l = line;
         try {
+          script.goOn();
           result = generator[how](what);
+          line = script.l;
         } catch (reason) {
           return reject(reason);
         }

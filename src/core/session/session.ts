@@ -138,7 +138,7 @@ export class Session {
   #loadScript(script: CompiledScript, index: number, machine: Machine): void {
     const { tell: told } = machine;
     const probe = new Probe(told === null ? null : (line) => told(script.name, line));
-    probe.go = this.#runs.promises.go;
+    probe.promises = this.#runs.promises;
     probe.parent = this.#faces.parent;
     const behaviour: Behaviour = { name: script.name, title: script.title, index, probe };
     if (script.code === null) {

@@ -111,7 +111,8 @@ export class Waiting {
     run.state = state;
     run.jobs = [];
     this.runs.delete(run);
-    for (const call of [...run.calls]) this.remove(call);
+    this.#calls = this.#calls.filter((call) => call.run !== run);
+    run.calls.clear();
   }
 
   clear(): OpenRun[] {
