@@ -23,7 +23,7 @@ export async function test(call: Call): Promise<number> {
         scenario,
         entry.form,
         workspace,
-        { people: workspace.people, records: entry.records },
+        { people: workspace.people, records: entry.records, forms: workspace.forms },
         async (opening, steps) => {
           const answers = await engine.play(opening, steps);
           for (const { tape } of answers) coverage.add(tape);

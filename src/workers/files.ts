@@ -3,7 +3,7 @@ import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 
 /** What belongs to a workspace; anything else in the folder is not looked at. */
-const WANTED = /^(?:workspace\.json|tables\/[^/]+\.(?:json|csv)|forms\/[^/]+\/(?:form\.json|records\.json|behaviours\/[^/]+\.[jt]s|scenarios\/[^/]+\.json))$/;
+const WANTED = /^(?:workspace\.json|tables\/[^/]+\.(?:json|csv)|services\/[^/]+\.json|forms\/[^/]+\/(?:form\.json|records\.json|behaviours\/[^/]+\.[jt]s|scenarios\/[^/]+\.json))$/;
 
 /** The texts of a workspace folder by path. Throws with a plain message when there is no such folder. */
 export function readFolder(folder: string): Map<string, string> {

@@ -3,9 +3,19 @@
 on.load(() => {
   if (!form.isNew) return;
   if (form.person.role === "agent") form.message(`Welcome, ${form.person.name}. The office answers within a day.`);
-  const { vessel } = form.launch;
+  const { vessel, vessel_record: record } = form.launch;
   if (typeof vessel === "string") {
     fields.vessel.value = vessel;
+    fields.vessel.locked = true;
+  }
+  if (typeof record === "string") {
+    fields.vessel_record.value = record;
+    fields.vessel_record.shown = true;
+  }
+  if (parent !== null) {
+    fields.vessel.value = parent.get("name") as string | null;
+    fields.length.value = parent.get("length") as number | null;
+    fields.draught.value = parent.get("draught") as number | null;
     fields.vessel.locked = true;
   }
 });
@@ -27,3 +37,5 @@ keep("departure is not before arrival", () => {
   const early = arrival !== null && departure !== null && departure < arrival;
   fields.departure.problem = early ? "Departure is before arrival." : null;
 });
+
+on.saved(({ id }) => parent?.set("latest_visit", id));

@@ -1,0 +1,31 @@
+/** Ship register: looks a vessel up by its number, and says what it is waiting for. */
+
+async function lookUp(imo: string): Promise<void> {
+  fields.imo.hint = "Asking the ship register…";
+  try {
+    const ship = await services.ship_register.find({ imo });
+    fields.imo.hint = ship === null ? "The register does not know this number." : null;
+    if (ship === null) return;
+    fields.name.value = ship.name;
+    fields.call_sign.value = ship.call_sign;
+    fields.length.value = ship.length;
+    fields.draught.value = ship.draught;
+    fields.kind.value = tables.vessel_kinds.find(ship.kind as never)?.code ?? null;
+  } catch (error) {
+    if (!(error instanceof ServiceError)) throw error;
+    fields.imo.hint = "The register does not answer. Fill the vessel in by hand.";
+  }
+}
+
+on.change(fields.imo, async ({ value, by }) => {
+  fields.imo.hint = null;
+  if (by === "person" && value !== null && checks.imo(value)) await lookUp(value);
+});
+
+on.click(buttons.look_up, async () => {
+  if (fields.imo.value !== null) await lookUp(fields.imo.value);
+});
+
+keep("nothing to look up without a sound number", () => {
+  buttons.look_up.locked = fields.imo.value === null || !checks.imo(fields.imo.value);
+});

@@ -1,0 +1,21 @@
+/** Safety: what each kind of works asks for. */
+
+keep("fire watch", () => {
+  const hot = fields.works_kind.value === "hot";
+  fields.fire_watch.shown = hot;
+  fields.fire_watch.required = hot;
+  const missing = hot && !fields.gear.value.includes("extinguisher");
+  fields.gear.problem = missing ? "Hot works need extinguishers on site." : null;
+});
+
+keep("diving", () => {
+  const diving = fields.works_kind.value === "diving";
+  fields.dive_supervisor.shown = diving;
+  fields.dive_supervisor.required = diving;
+});
+
+keep("a plan for lifting and diving", () => {
+  const kind = fields.works_kind.value;
+  fields.plan.shown = kind === "diving" || kind === "lifting";
+  fields.plan.required = kind === "diving";
+});

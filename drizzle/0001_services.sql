@@ -1,0 +1,4 @@
+CREATE TABLE "service" (
+	"name" text PRIMARY KEY NOT NULL,
+	"content" jsonb NOT NULL
+);
