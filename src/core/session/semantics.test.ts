@@ -4,7 +4,7 @@
  */
 import { beforeAll, describe, expect, test } from 'vitest';
 import { berths, button, choice, date, formWith, money, number, page, reference, section, text, yesNo } from '../../../tests/support/forms';
-import { both, bootMachine, direct, inMachine, type Setting } from '../../../tests/support/hosts';
+import { both, bootMachine, inMachine, type Setting } from '../../../tests/support/hosts';
 import type { EffectEntry, Entry } from './entries';
 
 beforeAll(bootMachine);

@@ -477,7 +477,7 @@ export class Session {
     const at = records.findIndex((record) => record.id === this.#recordId);
     const to = at < 0 ? undefined : records[at + by];
     if (to === undefined) return by > 0 ? 'there is no next record' : 'there is no previous record';
-    for (const run of [...this.#waiting.runs]) this.#runs.supersede(run, 'another record', cause);
+    for (const run of this.#waiting.runs) this.#runs.supersede(run, 'another record', cause);
     this.#settling.leaveRecord();
     this.#state.reset();
     this.#focused = null;

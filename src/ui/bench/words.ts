@@ -1,5 +1,5 @@
 /** Sentences for what stands on the tape: the same words in the tree, at the beads and in the answers to why. */
-import { fieldsOf, type Form } from '@/core/form/definition';
+import { cellsOf, fieldsOf, type Form } from '@/core/form/definition';
 import type { Entry, EffectEntry } from '@/core/session/entries';
 import type { Step } from '@/core/session/step';
 import type { Because } from '@/core/tape/why';
@@ -17,14 +17,28 @@ export function namesFor(form: Form, behaviours: readonly { name: string; text: 
     labels.set(page.name, page.title);
     for (const section of page.sections) labels.set(section.name, section.title);
   }
-  for (const field of fieldsOf(form)) labels.set(field.name, field.label);
+  for (const field of fieldsOf(form)) {
+    labels.set(field.name, field.label);
+    for (const cell of cellsOf(field)) labels.set(`${field.name}.${cell.name}`, cell.label);
+  }
+  for (const track of form.tracks ?? []) labels.set(track.name, track.title);
   for (const button of form.buttons ?? []) labels.set(button.name, button.label);
   const titles = new Map(behaviours.map((behaviour) => [behaviour.name.replace(/\.[jt]s$/, ''), readHeader(behaviour).title]));
   return {
-    part: (name) => labels.get(name) ?? name,
+    part: (name) => labels.get(name) ?? inRows(name, labels) ?? name,
     behaviour: (name) => titles.get(name) ?? name,
     person: (key) => people.find((person) => person.key === key)?.name ?? key,
   };
+}
+
+/** `cargo[0].weight` is a cell by its place, `cargo#3.weight` one by its row, whose place the tape does not tell. */
+function inRows(name: string, labels: ReadonlyMap<string, string>): string | null {
+  const match = /^(\w+)(?:\[(\d+)\]|#\d+)(?:\.(\w+))?$/.exec(name);
+  if (match === null) return null;
+  const [, field, place, cell] = match;
+  const row = place === undefined ? 'a row' : `row ${Number(place) + 1}`;
+  const of = `${row} of ${labels.get(field!) ?? field}`;
+  return cell === undefined ? of : `${labels.get(`${field}.${cell}`) ?? cell} in ${of}`;
 }
 
 export function valueInWords(value: unknown): string {
@@ -43,6 +57,13 @@ export function stepAtBead(step: Step, names: Names): [string, string] {
   if ('click' in step) return [names.part(step.click), 'pressed'];
   if ('wait' in step) return ['wait', `${step.wait} ms`];
   if ('turnTo' in step) return [names.part(step.turnTo), 'turned to'];
+  if ('addRow' in step) return [names.part(step.addRow), 'row added'];
+  if ('removeRow' in step) return [names.part(step.removeRow), 'removed'];
+  if ('moveRow' in step) return [names.part(step.moveRow), `to place ${step.to + 1}`];
+  if ('next' in step) return ['next record', ''];
+  if ('previous' in step) return ['previous record', ''];
+  if ('answer' in step) return [step.answer, step.fails === undefined ? 'answered' : 'failed'];
+  if ('fromChild' in step) return [names.part(step.fromChild), `${valueInWords(step.to)}, from a child`];
   return ['submit', ''];
 }
 

@@ -2,49 +2,13 @@
 /** The input of each kind of field. An input shows the value it is given and says when another is committed. */
 import { chakra } from '@chakra-ui/react';
 import { useEffect, useState, type KeyboardEvent } from 'react';
-import type { Field, Option } from '@/core/form/definition';
+import { throughMask } from '@/core/form/checks';
+import type { FieldOf } from '@/core/form/definition';
 import { round } from '@/core/form/round';
 import type { Value } from '@/core/form/value';
-
-export interface InputProps {
-  field: Field;
-  id: string;
-  value: Value;
-  options: readonly Option[];
-  editable: boolean;
-  required: boolean;
-  invalid: boolean;
-  describedBy: string | undefined;
-  /** Said by a script, and shown so on the bench. */
-  marked: boolean;
-  onCommit: (value: Value) => void;
-  /** Each keystroke; only where a behaviour listens. */
-  onType: ((value: Value) => void) | null;
-  onFocus: () => void;
-  onBlur: () => void;
-}
-
-const look = (props: InputProps) =>
-  ({
-    width: '100%',
-    minH: '28px',
-    px: '9px',
-    py: '3px',
-    borderWidth: '1px',
-    borderRadius: '4px',
-    borderColor: props.invalid ? 'bad' : props.marked ? 'saidEdge' : 'edge',
-    boxShadow: props.marked ? 'inset 0 -2px 0 var(--tavro-colors-said-edge)' : undefined,
-    bg: props.editable ? 'field' : 'lockedField',
-    color: 'ink',
-  }) as const;
-
-const named = (props: InputProps) => ({
-  id: props.id,
-  'aria-required': props.required,
-  'aria-invalid': props.invalid,
-  'aria-describedby': props.describedBy,
-  onFocus: props.onFocus,
-});
+import { FileInput } from './file-input';
+import { look, named, type InputProps } from './input';
+import { SearchInput } from './search-input';
 
 const ChakraInput = chakra('input');
 const ChakraArea = chakra('textarea');
@@ -124,8 +88,12 @@ function TypedInput({ typing, area, ...props }: InputProps & { typing: Typing; a
   );
 }
 
+/** Typed in whatever way, kept as the mask spells it. */
+const asMasked = (mask: string): Typing => ({ show: asText.show, read: (text) => ({ ok: true, value: text === '' ? null : throughMask(text, mask) }) });
+
 function TextInput(props: InputProps) {
-  return <TypedInput {...props} typing={asText} area={props.field.kind === 'text' ? props.field.lines : undefined} />;
+  const { mask } = props.field as FieldOf<'text'>;
+  return <TypedInput {...props} typing={mask === undefined ? asText : asMasked(mask)} area={props.field.kind === 'text' ? props.field.lines : undefined} />;
 }
 
 function NumberInput(props: InputProps) {
@@ -134,19 +102,34 @@ function NumberInput(props: InputProps) {
   return <TypedInput {...props} typing={asNumber(decimals)} />;
 }
 
-/** The browser's own date input: it speaks the person's way of writing dates and stores ours. */
-function DateInput(props: InputProps) {
-  const [text, setText] = useState(props.value === null ? '' : String(props.value));
-  const shown = props.value === null ? '' : String(props.value);
+/** How a browser's own input for dates and times spells a value, and how we do. */
+interface BrowserTyping {
+  type: 'date' | 'time' | 'datetime-local';
+  show: (value: string) => string;
+  read: (text: string) => string;
+}
+
+const SPELLED: Record<'date' | 'time' | 'datetime', BrowserTyping> = {
+  date: { type: 'date', show: (value) => value, read: (text) => text },
+  time: { type: 'time', show: (value) => value, read: (text) => text.slice(0, 5) },
+  // Moments are entered as of UTC, as the label says.
+  datetime: { type: 'datetime-local', show: (value) => new Date(value).toISOString().slice(0, 16), read: (text) => `${text.slice(0, 16)}:00Z` },
+};
+
+/** The browser's own input for dates and times: it speaks the person's way of writing them and stores ours. */
+function CalendarInput(props: InputProps & { spelled: BrowserTyping }) {
+  const { spelled, value } = props;
+  const shown = typeof value === 'string' ? spelled.show(value) : '';
+  const [text, setText] = useState(shown);
   useEffect(() => setText(shown), [shown]);
   const commit = () => {
-    if (text !== shown) props.onCommit(text === '' ? null : text);
+    if (text !== shown) props.onCommit(text === '' ? null : spelled.read(text));
   };
   return (
     <ChakraInput
       {...named(props)}
       {...look(props)}
-      type="date"
+      type={spelled.type}
       readOnly={!props.editable}
       value={text}
       onChange={(event) => setText(event.target.value)}
@@ -164,6 +147,7 @@ function DateInput(props: InputProps) {
 function ListInput(props: InputProps) {
   const { options, value } = props;
   const known = value === null || options.some((option) => option.key === value);
+  const blank = !(props.field.kind === 'choice' && props.field.blank === false);
   return (
     <ChakraSelect
       {...named(props)}
@@ -173,7 +157,7 @@ function ListInput(props: InputProps) {
       onBlur={props.onBlur}
       onChange={(event) => props.onCommit(event.target.value === '' ? null : event.target.value)}
     >
-      <option value="" />
+      {blank ? <option value="" /> : value === null && <option value="" disabled hidden />}
       {!known && <option value={String(value)}>{String(value)} (no longer offered)</option>}
       {options.map((option) => (
         <option key={option.key} value={option.key}>
@@ -186,7 +170,7 @@ function ListInput(props: InputProps) {
 
 function Radios({ choices, ...props }: InputProps & { choices: readonly { value: Value; label: string }[] }) {
   return (
-    <chakra.div display="flex" gap="14px" flexWrap="wrap" role="radiogroup" aria-labelledby={`${props.id}-label`} aria-required={props.required} aria-invalid={props.invalid} aria-describedby={props.describedBy} minH="28px" alignItems="center">
+    <chakra.div display="flex" gap="14px" flexWrap="wrap" role="radiogroup" {...groupName(props)} aria-required={props.required} aria-invalid={props.invalid} aria-describedby={props.describedBy} minH="28px" alignItems="center">
       {choices.map((choice, i) => (
         <chakra.label key={choice.label} display="flex" gap="6px" alignItems="center">
           <input
@@ -206,10 +190,44 @@ function Radios({ choices, ...props }: InputProps & { choices: readonly { value:
   );
 }
 
+/** A group is named by the label beside it, or by itself in a grid. */
+function groupName({ id, label }: InputProps): { 'aria-label': string } | { 'aria-labelledby': string } {
+  return label === undefined ? { 'aria-labelledby': `${id}-label` } : { 'aria-label': label };
+}
+
+/** Several keys: a box to tick for each option, and those of the value that are no longer offered. */
+function Ticks(props: InputProps) {
+  const chosen = (props.value ?? []) as readonly string[];
+  const gone = chosen.filter((key) => !props.options.some((option) => option.key === key));
+  const toggle = (key: string, on: boolean) => props.onCommit(on ? [...chosen, key] : chosen.filter((other) => other !== key));
+  return (
+    <chakra.div display="grid" gridTemplateColumns="repeat(auto-fill, minmax(150px, 1fr))" columnGap="14px" rowGap="2px" role="group" {...groupName(props)} aria-describedby={props.describedBy} minH="28px" alignItems="center">
+      {[...props.options, ...gone.map((key) => ({ key, label: `${key} (no longer offered)` }))].map((option, i) => (
+        <chakra.label key={option.key} display="flex" gap="6px" alignItems="center" minH="24px">
+          <input
+            type="checkbox"
+            id={i === 0 ? props.id : undefined}
+            disabled={!props.editable}
+            aria-invalid={props.invalid}
+            checked={chosen.includes(option.key)}
+            onFocus={props.onFocus}
+            onBlur={props.onBlur}
+            onChange={(event) => toggle(option.key, event.target.checked)}
+          />
+          {option.label}
+        </chakra.label>
+      ))}
+    </chakra.div>
+  );
+}
+
 const YES_NO = [
   { value: true, label: 'Yes' },
   { value: false, label: 'No' },
 ];
+
+/** Longer lists are searched, unless the definition says otherwise. */
+const LIST_AT_MOST = 40;
 
 /** The input of a field, by its kind. */
 export function FieldInput(props: InputProps) {
@@ -221,13 +239,21 @@ export function FieldInput(props: InputProps) {
     case 'money':
       return <NumberInput {...props} />;
     case 'date':
-      return <DateInput {...props} />;
+    case 'time':
+    case 'datetime':
+      return <CalendarInput {...props} spelled={SPELLED[field.kind]} />;
     case 'yes_no':
       return <Radios {...props} choices={YES_NO} />;
     case 'choice':
-      if (field.display === 'radios') return <Radios {...props} choices={props.options.map(({ key, label }) => ({ value: key, label }))} />;
+      if (field.display === 'radios') return <Radios {...props} choices={[...(field.blank === true ? [{ value: null, label: 'None' }] : []), ...props.options.map(({ key, label }) => ({ value: key, label }))]} />;
       return <ListInput {...props} />;
+    case 'choices':
+      return <Ticks {...props} />;
     case 'reference':
-      return <ListInput {...props} />;
+      return (field.display ?? (props.options.length > LIST_AT_MOST ? 'search' : 'list')) === 'search' ? <SearchInput {...props} /> : <ListInput {...props} />;
+    case 'file':
+      return <FileInput {...props} field={field} />;
+    case 'rows':
+      throw new Error('rows are drawn by RowsBlock');
   }
 }

@@ -4,14 +4,16 @@
  * bench gives it a margin that says which script decided what; the fill page shows it without.
  */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
-import type { Button as ButtonDefinition, Field, Form, Option, Section } from '@/core/form/definition';
-import { indexTable } from '@/core/form/table-index';
+import { useRef, type ReactNode } from 'react';
+import type { Button as ButtonDefinition, ChildList, Field, Form, Section, Track } from '@/core/form/definition';
+import type { FileValue } from '@/core/form/kinds';
 import type { Table } from '@/core/form/table';
 import type { Seen } from '@/core/scenario/snapshot';
-import type { PartState, Step } from '@/core/session/step';
+import type { Step } from '@/core/session/step';
 import { Button, Mono, Notice } from '../kit';
-import { FieldInput } from './inputs';
+import { useAnnouncements, useKeptFocus } from './attention';
+import { FieldBlock, Name } from './field-block';
+import { RowsBlock } from './rows-block';
 
 export interface SheetProps {
   form: Form;
@@ -28,6 +30,10 @@ export interface SheetProps {
   marked?: ReadonlySet<string>;
   onAsk?: (part: string) => void;
   asked?: string | null;
+  /** Draws a list of records that refer to this one. */
+  childList?: (list: ChildList) => ReactNode;
+  /** Keeps the content of a file that was chosen; without it only what is known of the file is taken. */
+  upload?: ((file: File) => Promise<FileValue>) | undefined;
   children?: ReactNode;
 }
 
@@ -61,6 +67,9 @@ export function FormSheet(props: SheetProps) {
         </Row>
       ) : (
         <>
+          {(form.tracks ?? []).map((track) => (
+            <TrackBar key={track.name} {...props} track={track} />
+          ))}
           {shownPages.length > 1 && (
             <Row {...props}>
               <Flex as="nav" aria-label="Pages" gap="8px" mt="6px" flexWrap="wrap">
@@ -78,6 +87,11 @@ export function FormSheet(props: SheetProps) {
               <Box py="20px">No page of this form is shown.</Box>
             </Row>
           )}
+          {(form.children ?? []).filter((list) => list.section === undefined).map((list) => (
+            <Row key={list.name} {...props}>
+              {props.childList?.(list)}
+            </Row>
+          ))}
           <Row {...props}>
             <Flex gap="8px" mt="14px" flexWrap="wrap">
               {(form.buttons ?? []).filter((button) => button.section === undefined).map((button) => (
@@ -121,13 +135,18 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
           {props.names && <Name {...props} part={section.name} />}
         </Flex>
       </Row>
-      {pairs(section.fields, props.seen).map((fields) => (
+      {linesOf(section, props.seen).map((fields) => (
         <Row key={fields[0]!.name} {...props} note={props.margin && <Box pt="22px">{fields.map((field) => <Box key={field.name}>{props.margin!(field.name)}</Box>)}</Box>}>
-          <Flex gap="12px">
+          <Box display="grid" gridTemplateColumns={`repeat(${fields.length === 1 && fields[0]!.width !== 'half' ? 1 : columnsOf(section)}, minmax(0, 1fr))`} columnGap="12px">
             {fields.map((field) => (
-              <FieldBlock key={field.name} {...props} field={field} />
+              <Placed key={field.name} {...props} field={field} />
             ))}
-          </Flex>
+          </Box>
+        </Row>
+      ))}
+      {(props.form.children ?? []).filter((list) => list.section === section.name).map((list) => (
+        <Row key={list.name} {...props}>
+          {props.childList?.(list)}
         </Row>
       ))}
       {buttons.length > 0 && (
@@ -143,24 +162,60 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
   );
 }
 
-/** Half-width fields that stand next to each other in the definition, two by two; hidden ones close up. */
-function pairs(fields: readonly Field[], seen: Seen): Field[][] {
-  const rows: Field[][] = [];
-  for (const field of fields) {
+function columnsOf(section: Section): number {
+  return section.columns ?? 2;
+}
+
+/** The lines a section is set in: full fields by themselves, half ones as many as there are columns; hidden ones close up. */
+function linesOf(section: Section, seen: Seen): Field[][] {
+  const lines: Field[][] = [];
+  for (const field of section.fields) {
     if (!seen.parts[field.name]?.onScreen && !field.keepsSpace) continue;
-    const last = rows.at(-1);
-    if (field.width === 'half' && last?.length === 1 && last[0]!.width === 'half') last.push(field);
-    else rows.push([field]);
+    const last = lines.at(-1);
+    if (field.width === 'half' && last !== undefined && last.length < columnsOf(section) && last[0]!.width === 'half') last.push(field);
+    else lines.push([field]);
   }
-  return rows;
+  return lines;
+}
+
+function Placed({ field, ...props }: SheetProps & { field: Field }) {
+  const state = props.seen.parts[field.name]!;
+  // Its place stays empty.
+  if (!state.onScreen) return <Box minH="50px" aria-hidden data-kept={field.name} />;
+  if (field.kind === 'rows') return <RowsBlock {...props} field={field} state={state} />;
+  return <FieldBlock {...props} spot={{ field, name: field.name, address: field.name, state }} />;
+}
+
+/** A bar of stages: those before the present one are done, those after it are to come. */
+function TrackBar({ track, ...props }: SheetProps & { track: Track }) {
+  const state = props.seen.parts[track.name];
+  if (!state?.onScreen) return null;
+  const at = track.stages.findIndex((stage) => stage.key === state.stage);
+  return (
+    <Row {...props} note={props.margin && <Box pt="10px">{props.margin(track.name)}</Box>}>
+      <Flex mt="8px" align="center" gap="8px" data-part={track.name}>
+        <chakra.ol aria-label={track.title} display="flex" flex="1" listStyleType="none" borderWidth="1px" borderColor="line" borderRadius="4px" overflow="hidden" fontSize="12.5px">
+          {track.stages.map((stage, i) => (
+            <chakra.li key={stage.key} flex="1" px="8px" py="3px" bg={i === at ? 'actGround' : undefined} color={i < at ? 'soft' : 'ink'} fontWeight={i === at ? 640 : 400} borderLeftWidth={i === 0 ? 0 : '1px'} borderColor="line" aria-current={i === at ? 'step' : undefined}>
+              <span aria-hidden>{i < at ? '✓ ' : ''}</span>
+              {stage.label}
+            </chakra.li>
+          ))}
+        </chakra.ol>
+        {props.names && <Name {...props} part={track.name} />}
+      </Flex>
+    </Row>
+  );
 }
 
 function ScriptButton({ button, ...props }: SheetProps & { button: ButtonDefinition }) {
   const state = props.seen.parts[button.name];
   if (!state?.onScreen) return null;
+  const busy = props.seen.waiting.some((run) => run.part === button.name);
   return (
-    <Button data-part={button.name} disabled={!state.editable || props.frozen} onClick={() => props.onStep({ click: button.name })}>
+    <Button data-part={button.name} aria-busy={busy || undefined} disabled={!state.editable || busy || props.frozen} onClick={() => props.onStep({ click: button.name })}>
       {state.label ?? button.label}
+      {busy && ' …'}
       {props.names && (
         <Mono color="soft" ml="6px">
           {button.name}
@@ -168,168 +223,4 @@ function ScriptButton({ button, ...props }: SheetProps & { button: ButtonDefinit
       )}
     </Button>
   );
-}
-
-function Name({ part, onAsk, asked }: { part: string } & Pick<SheetProps, 'onAsk' | 'asked'>) {
-  if (onAsk === undefined) return <Mono color="soft">{part}</Mono>;
-  return (
-    <chakra.button type="button" fontFamily="mono" fontSize="11.2px" color={asked === part ? 'act' : 'soft'} cursor="pointer" title={`Why is ${part} like that?`} onClick={() => onAsk(part)} _hover={{ color: 'act', textDecoration: 'underline' }}>
-      {part}
-    </chakra.button>
-  );
-}
-
-function FieldBlock({ field, ...props }: SheetProps & { field: Field }) {
-  const state = props.seen.parts[field.name]!;
-  if (!state.onScreen) return <Box flex="1" height="50px" aria-hidden />;
-  const id = `field-${field.name}`;
-  const wrong = state.problem ?? state.fault ?? null;
-  const notes = [wrong !== null && `${id}-wrong`, state.hint != null && `${id}-hint`, field.help !== undefined && `${id}-help`].filter(Boolean).join(' ');
-  const isGroup = field.kind === 'yes_no' || (field.kind === 'choice' && field.display === 'radios');
-  return (
-    <Box flex="1" minW={0} my="4px" data-part={field.name} data-asked={props.asked === field.name || undefined}>
-      <Flex gap="8px" fontSize="12.5px" lineHeight="18px" align="baseline">
-        <chakra.label id={`${id}-label`} flexShrink={0} maxW="100%" htmlFor={isGroup ? undefined : id}>
-          {field.label}
-          {unitOf(field) !== null && <chakra.span color="soft">, {unitOf(field)}</chakra.span>}
-          {state.required && (
-            <chakra.span color={props.marked?.has(field.name) ? 'said' : 'soft'} ml="6px">
-              required
-            </chakra.span>
-          )}
-          {!state.editable && (
-            <chakra.span color="soft" ml="6px">
-              locked
-            </chakra.span>
-          )}
-        </chakra.label>
-        {props.names && (
-          <Box ml="auto" minW={0} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-            <Name {...props} part={field.name} />
-          </Box>
-        )}
-      </Flex>
-      <FieldInput
-        field={field}
-        id={id}
-        value={state.value ?? null}
-        options={optionsOf(field, state, props.tables)}
-        editable={state.editable && !props.frozen}
-        required={state.required ?? false}
-        invalid={wrong !== null}
-        marked={props.marked?.has(field.name) ?? false}
-        describedBy={notes === '' ? undefined : notes}
-        onCommit={(value) => props.onStep({ set: field.name, to: value })}
-        onType={props.listens.input.includes(field.name) ? (value) => props.onStep({ input: field.name, to: value }) : null}
-        onFocus={() => {
-          if (props.listens.focus.includes(field.name)) props.onStep({ focus: field.name });
-        }}
-        onBlur={() => {
-          if (props.listens.blur.includes(field.name)) props.onStep({ blur: field.name });
-        }}
-      />
-      {wrong !== null && (
-        <chakra.p id={`${id}-wrong`} color="bad" fontSize="12.5px">
-          <span aria-hidden>× </span>
-          {wrong}
-        </chakra.p>
-      )}
-      {state.orphan && (
-        <chakra.p color="said" fontSize="12.5px">
-          This came with the record and is no longer offered.
-        </chakra.p>
-      )}
-      {state.stray != null && (
-        <chakra.p color="said" fontSize="12.5px">
-          The record holds {JSON.stringify(state.stray)}, which this field no longer takes. It stays until you enter something.
-        </chakra.p>
-      )}
-      {state.hint != null && (
-        <chakra.p id={`${id}-hint`} color={props.margin ? 'said' : 'soft'} fontSize="12.5px">
-          {state.hint}
-        </chakra.p>
-      )}
-      {field.help !== undefined && (
-        <chakra.p id={`${id}-help`} color="soft" fontSize="12px">
-          {field.help}
-        </chakra.p>
-      )}
-    </Box>
-  );
-}
-
-function unitOf(field: Field): string | null {
-  if (field.kind === 'number') return field.unit ?? null;
-  return field.kind === 'money' ? (field.currency ?? null) : null;
-}
-
-const indexes = new WeakMap<Table, ReturnType<typeof indexTable>>();
-
-function optionsOf(field: Field, state: PartState, tables: readonly Table[]): readonly Option[] {
-  if (state.options != null) return state.options;
-  if (field.kind === 'choice') return field.options;
-  if (field.kind !== 'reference') return [];
-  const table = tables.find((t) => t.name === field.table);
-  if (table === undefined) return [];
-  let index = indexes.get(table);
-  if (index === undefined) indexes.set(table, (index = indexTable(table)));
-  return index.options;
-}
-
-/** Sentences for what scripts showed and hid since the last step, for screen readers. */
-function useAnnouncements(form: Form, seen: Seen): string {
-  const before = useRef<Seen | null>(null);
-  const [says, setSays] = useState('');
-  useEffect(() => {
-    const last = before.current;
-    before.current = seen;
-    if (last === null || last.page !== seen.page) return;
-    const labels = labelsOf(form);
-    const turned = Object.keys(seen.parts).filter((name) => labels.has(name) && last.parts[name] !== undefined && last.parts[name].shown !== seen.parts[name]!.shown);
-    if (turned.length > 0) setSays(turned.map((name) => `${labels.get(name)} is ${seen.parts[name]!.shown ? 'shown' : 'hidden'}.`).join(' '));
-  }, [form, seen]);
-  return says;
-}
-
-function labelsOf(form: Form): Map<string, string> {
-  const labels = new Map<string, string>();
-  for (const page of form.pages) {
-    for (const section of page.sections) {
-      labels.set(section.name, section.title);
-      for (const field of section.fields) labels.set(field.name, field.label);
-    }
-  }
-  return labels;
-}
-
-/** When a script hides what has the focus, the focus goes to the next input of the sheet instead of being lost. */
-function useKeptFocus(root: { current: HTMLDivElement | null }, seen: Seen): void {
-  const last = useRef<string | null>(null);
-  useEffect(() => {
-    const sheet = root.current;
-    if (sheet === null) return;
-    const remember = (event: FocusEvent) => {
-      last.current = (event.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part ?? null;
-    };
-    const forget = (event: FocusEvent) => {
-      if (event.relatedTarget !== null) last.current = null;
-    };
-    sheet.addEventListener('focusin', remember);
-    sheet.addEventListener('focusout', forget);
-    return () => {
-      sheet.removeEventListener('focusin', remember);
-      sheet.removeEventListener('focusout', forget);
-    };
-  }, [root]);
-  useEffect(() => {
-    const sheet = root.current;
-    const name = last.current;
-    if (sheet === null || name === null || seen.parts[name]?.onScreen !== false) return;
-    if (document.activeElement !== document.body && document.activeElement !== null) return;
-    last.current = null;
-    const order = Object.keys(seen.parts);
-    const after = order.slice(order.indexOf(name) + 1);
-    const next = after.map((part) => sheet.querySelector<HTMLElement>(`[data-part="${part}"] :is(input, select, textarea):not(:disabled)`)).find((element) => element !== null);
-    (next ?? sheet).focus();
-  }, [root, seen]);
 }
