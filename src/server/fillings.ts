@@ -5,14 +5,15 @@
 import { join } from 'node:path';
 import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { fieldsOf, type Form } from '../core/form/definition';
+import { fieldsOf, type FieldOf, type Form } from '../core/form/definition';
 import { equal, type Value, type Values } from '../core/form/value';
 import type { Engine } from '../core/sandbox/engine';
-import { OpeningSchema, TimedStepSchema, ValuesSchema } from '../core/session/schema';
+import { OpeningSchema, TimedStepSchema, ValueSchema, ValuesSchema } from '../core/session/schema';
 import type { Answer, Opening, SubmitOutcome, TimedStep } from '../core/session/step';
 import type { Person } from '../core/form/table';
 import { engineInThread } from '../workers/engine-in-thread';
 import { database } from './database';
+import { missingFile } from './files';
 import { newestRelease, releaseById, type Release } from './releases';
 import * as schema from './schema';
 import { readHead, readRecord, type StoredRecord } from './store';
@@ -42,11 +43,29 @@ export interface Difference {
 }
 
 export type SubmissionResult =
-  | { status: 201; kind: 'saved'; id: string; revision: number; values: Values }
+  | { status: 201; kind: 'saved'; id: string; revision: number; values: Values; toParent?: { set: string; to: Value }[] }
   | { status: 409; kind: 'differs'; says: string; differences: Difference[]; values: Values }
   | { status: 409; kind: 'conflict'; says: string; theirs: StoredRecord; mine: Values }
   | { status: 422; kind: 'stopped'; says: string; outcome: SubmitOutcome }
   | { status: 404 | 422; kind: 'refused'; says: string };
+
+/** How a form is opened, besides by whom and with which record. */
+export interface HowOpened {
+  launch: Values;
+  viewing?: boolean;
+  /** The filling-in this one is opened from, with what the child may read of its record. */
+  parent?: { filling: string; opening: NonNullable<Opening['parent']> } | null;
+}
+
+/** What a form opened from a filling-in may read: the values of its record as saved. Null when it is not saved yet. */
+export async function parentOf(filling: string): Promise<HowOpened['parent']> {
+  const parent = await readFilling(filling);
+  if (parent === null) return null;
+  const { form } = parent.release.material;
+  const id = parent.opening.record?.id ?? parent.savedAs;
+  const record = id === null ? null : await readRecord(form.name, id);
+  return record === null ? null : { filling, opening: { form: form.name, record: record.id, fields: fieldsOf(form), values: record.values } };
+}
 
 export interface Handout {
   filling: string;
@@ -54,19 +73,21 @@ export interface Handout {
 }
 
 /** Hands a form out to be filled in: the opening is the server's word for who, what and when. */
-export async function handOut(release: Release, person: Person, record: StoredRecord | null, launch: Values): Promise<Handout> {
+export async function handOut(release: Release, person: Person, record: StoredRecord | null, how: HowOpened): Promise<Handout> {
   const form = release.material.form.name;
   const opening: Opening = {
     person: { key: person.key, name: person.name, role: person.role },
     record: record === null ? null : { id: record.id, values: record.values },
-    launch,
+    launch: how.launch,
     clock: Date.now(),
     seed: Math.floor(Math.random() * 2 ** 31),
     newId: record?.id ?? (await nextRecordId(form)),
+    ...(how.viewing === true ? { viewing: true } : {}),
+    ...(how.parent == null ? {} : { parent: how.parent.opening }),
   };
   const [row] = await database()
     .insert(schema.filling)
-    .values({ release: release.id, opening, recordRevision: record?.revision ?? null, clock: opening.clock })
+    .values({ release: release.id, opening, recordRevision: record?.revision ?? null, clock: opening.clock, parent: how.parent?.filling ?? null })
     .returning({ id: schema.filling.id });
   return { filling: row!.id, opening };
 }
@@ -105,6 +126,8 @@ export async function submit(form: string, submission: Submission, person: Perso
   if (filling.savedAs !== null) return savedBefore(form, filling.savedAs);
   const made = submission.steps === undefined ? stepsFrom(submission.values!, filling) : timed(submission.steps, filling);
   if (typeof made === 'string') return refused(made);
+  const foreign = await foreignSet(filling.id, made);
+  if (foreign !== null) return refused(`No form opened from here set "${foreign}" to that.`);
   const answers = await doAgain(filling, made);
   const refusal = answers.findIndex((answer) => answer.refused !== null);
   if (refusal >= 0) return refused(`Step ${refusal} could not be done by ${person.name}: ${answers[refusal]!.refused}.`);
@@ -115,8 +138,22 @@ export async function submit(form: string, submission: Submission, person: Perso
   if (differences.length > 0) {
     return { status: 409, kind: 'differs', says: 'Some values came out otherwise on the server. Nothing is saved yet.', differences, values: outcome.values };
   }
-  return save(form, filling, outcome, person, submission.overRevision);
+  const lost = await missingFile(filling.release.material.form, filling.id, filling.opening.record?.id ?? null, outcome.values);
+  if (lost !== null) return refused(`The content of ${lost.name} has not arrived. Choose the file again.`);
+  const toParent = answers.flatMap((answer) => answer.toParent);
+  return save(form, filling, { ...outcome, toParent }, person, submission.overRevision);
 }
+
+/** The first value said to come from a child that no form opened from this filling-in asked for. */
+async function foreignSet(filling: string, steps: readonly TimedStep[]): Promise<string | null> {
+  const sets = steps.filter((step): step is TimedStep & { fromChild: string; to: Value } => 'fromChild' in step);
+  if (sets.length === 0) return null;
+  const rows = await database().select({ toParent: schema.filling.toParent }).from(schema.filling).where(eq(schema.filling.parent, filling));
+  const asked = rows.flatMap((row) => ToParent.parse(row.toParent ?? []));
+  return sets.find((step) => !asked.some(({ set, to }) => set === step.fromChild && equal(to, step.to)))?.fromChild ?? null;
+}
+
+const ToParent = z.array(z.strictObject({ set: z.string(), to: ValueSchema }));
 
 /** A client that sends only values gets a filling-in of its own. */
 async function handOutFor(form: string, submission: Submission, person: Person): Promise<Filling | null> {
@@ -124,8 +161,14 @@ async function handOutFor(form: string, submission: Submission, person: Person):
   if (release === null) return null;
   const record = submission.record === undefined ? null : await readRecord(form, submission.record);
   if (submission.record !== undefined && record === null) return null;
-  const { filling } = await handOut(release, person, record, {});
+  const { filling } = await handOut(release, person, record, { launch: {} });
   return readFilling(filling);
+}
+
+/** Whether a filling-in was handed out for this form to this person. */
+export async function ownFilling(form: string, id: string, person: Person): Promise<boolean> {
+  const filling = await readFilling(id);
+  return filling !== null && filling.release.material.form.name === form && filling.opening.person.key === person.key;
 }
 
 async function readFilling(id: string): Promise<Filling | null> {
@@ -162,9 +205,22 @@ function stepsFrom(values: Values, filling: Filling): TimedStep[] | string {
   const sets = fieldsOf(form).flatMap((field): TimedStep[] => {
     const value = values[field.name];
     const same = value === undefined || equal(value, filling.opening.record?.values[field.name] ?? null);
-    return same ? [] : [{ set: field.name, to: value }];
+    if (same) return [];
+    if (field.kind !== 'rows') return [{ set: field.name, to: value }];
+    return rowSteps(field, value, filling.opening.record?.values[field.name] ?? null);
   });
   return [...sets, { submit: true }];
+}
+
+/** Rows as steps: cells by place, then rows added or removed at the end. */
+function rowSteps(field: FieldOf<'rows'>, value: Value, before: Value): TimedStep[] {
+  const wanted = (Array.isArray(value) ? value : []) as readonly Values[];
+  const had = (Array.isArray(before) ? before : []) as readonly Values[];
+  const cells = wanted.slice(0, had.length).flatMap((row, place) =>
+    field.fields.flatMap(({ name }): TimedStep[] => (row[name] === undefined || equal(row[name], had[place]![name] ?? null) ? [] : [{ set: `${field.name}[${place}].${name}`, to: row[name] }])),
+  );
+  const removed = had.slice(wanted.length).map((_, i): TimedStep => ({ removeRow: `${field.name}[${had.length - 1 - i}]` }));
+  return [...cells, ...removed, ...wanted.slice(had.length).map((row): TimedStep => ({ addRow: field.name, with: row }))];
 }
 
 async function doAgain(filling: Filling, steps: TimedStep[]): Promise<Answer[]> {
@@ -182,7 +238,7 @@ function differencesOf(form: Form, shown: Values | undefined, values: Values): D
   });
 }
 
-async function save(form: string, filling: Filling, outcome: SubmitOutcome, person: Person, overRevision: number | undefined): Promise<SubmissionResult> {
+async function save(form: string, filling: Filling, outcome: SubmitOutcome & { toParent: { set: string; to: Value }[] }, person: Person, overRevision: number | undefined): Promise<SubmissionResult> {
   const id = outcome.id!;
   const row = { values: outcome.values, release: filling.release.number, savedBy: person.key, savedAt: new Date() };
   const where = and(eq(schema.record.form, form), eq(schema.record.id, id));
@@ -201,7 +257,8 @@ async function save(form: string, filling: Filling, outcome: SubmitOutcome, pers
     const revision = (now?.revision ?? 0) + 1;
     if (now === undefined) await tx.insert(schema.record).values({ form, id, revision, ...row });
     else await tx.update(schema.record).set({ revision, ...row }).where(where);
-    await tx.update(schema.filling).set({ savedAs: id }).where(eq(schema.filling.id, filling.id));
-    return { status: 201, kind: 'saved', id, revision, values: outcome.values };
+    await tx.update(schema.filling).set({ savedAs: id, toParent: outcome.toParent }).where(eq(schema.filling.id, filling.id));
+    await tx.update(schema.fileContent).set({ record: id }).where(eq(schema.fileContent.filling, filling.id));
+    return { status: 201, kind: 'saved', id, revision, values: outcome.values, toParent: outcome.toParent };
   });
 }

@@ -19,7 +19,7 @@ export class Refusal extends Error {
 
 /** Reads a JSON body. Throws a Refusal: 413 when it is too large, 400 when it is no JSON or not what is asked for. */
 export async function readBody<T>(request: Request, body: z.ZodType<T>): Promise<T> {
-  const text = await readBounded(request);
+  const text = (await readBytes(request, MOST_BYTES)).toString('utf8');
   let offered: unknown;
   try {
     offered = JSON.parse(text);
@@ -31,17 +31,18 @@ export async function readBody<T>(request: Request, body: z.ZodType<T>): Promise
   return result.data;
 }
 
-async function readBounded(request: Request): Promise<string> {
-  const tooLarge = () => new Refusal(413, `The body is larger than ${MOST_BYTES / 1024 / 1024} MB.`);
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES) throw tooLarge();
+/** Reads a body of at most so many bytes. Throws a Refusal with 413 when it is larger. */
+export async function readBytes(request: Request, most: number): Promise<Buffer> {
+  const tooLarge = () => new Refusal(413, `The body is larger than ${most / 1024 / 1024} MB.`);
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
   for await (const chunk of request.body ?? []) {
     size += (chunk as Uint8Array).length;
-    if (size > MOST_BYTES) throw tooLarge();
+    if (size > most) throw tooLarge();
     chunks.push(chunk as Uint8Array);
   }
-  return Buffer.concat(chunks).toString('utf8');
+  return Buffer.concat(chunks);
 }
 
 /** Runs a route's work and turns what it throws into an answer. */

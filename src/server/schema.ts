@@ -7,6 +7,8 @@ const json = customType<{ data: unknown; driverData: string }>({
   toDriver: (value) => JSON.stringify(value),
 });
 
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
 const created = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
 
 /** One row: title, roles and people. */
@@ -91,7 +93,28 @@ export const filling = pgTable('filling', {
   /** What it was saved as, so that sending it twice saves once. */
   savedAs: text('saved_as'),
   clock: bigint('clock', { mode: 'number' }).notNull(),
+  /** The filling-in it was opened from. */
+  parent: uuid('parent'),
+  /** What it asked to be set in its parent when it was saved; only such values may come from a child. */
+  toParent: json('to_parent'),
 });
+
+/** The content of files, kept from when they are chosen; a record names them by field and name. */
+export const fileContent = pgTable(
+  'file_content',
+  {
+    filling: uuid('filling').notNull().references(() => filling.id),
+    name: text('name').notNull(),
+    size: integer('size').notNull(),
+    type: text('type').notNull(),
+    content: bytes('content').notNull(),
+    form: text('form').notNull(),
+    /** The record it belongs to; null until the filling-in is saved. */
+    record: text('record'),
+    createdAt: created(),
+  },
+  (table) => [primaryKey({ columns: [table.filling, table.name] })],
+);
 
 /** Numbers for new records, one sequence a form. */
 export const recordNumber = pgTable('record_number', { form: text('form').primaryKey(), next: integer('next').notNull() });

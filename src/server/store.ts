@@ -1,5 +1,5 @@
 /** Reading and writing the workspace's own things: forms, behaviours with revisions, scenarios, tables, people. */
-import { and, asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { FormSchema, type Form } from '../core/form/definition';
 import { ServiceSchema, type Service } from '../core/form/service';
@@ -7,6 +7,7 @@ import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Tab
 import type { Values } from '../core/form/value';
 import { inOrder } from '../core/language/header';
 import { ScenarioSchema, type Scenario } from '../core/scenario/definition';
+import type { FormRecords } from '../core/scenario/opening';
 import { ValuesSchema } from '../core/session/schema';
 import { database } from './database';
 import * as schema from './schema';
@@ -54,7 +55,7 @@ export async function readForms(): Promise<Form[]> {
 }
 
 /** Forms that list records of this one, with their own records: those it can be opened from. */
-export async function readParents(name: string): Promise<{ form: Form; records: { id: string; values: Values }[] }[]> {
+export async function readParents(name: string): Promise<FormRecords[]> {
   const parents = (await readForms()).filter((form) => form.children?.some((list) => list.form === name));
   return Promise.all(parents.map(async (form) => ({ form, records: (await readRecords(form.name)).map(({ id, values }) => ({ id, values })) })));
 }
@@ -113,12 +114,39 @@ export async function removeScenario(form: string, name: string): Promise<void> 
 
 export async function readRecords(form: string): Promise<StoredRecord[]> {
   const rows = await database().select().from(schema.record).where(eq(schema.record.form, form)).orderBy(desc(schema.record.savedAt));
-  return rows.map(asRecord).sort((a, b) => Number(b.id) - Number(a.id));
+  return inListOrder(rows.map(asRecord));
 }
 
 export async function readRecord(form: string, id: string): Promise<StoredRecord | null> {
   const [row] = await database().select().from(schema.record).where(and(eq(schema.record.form, form), eq(schema.record.id, id)));
   return row === undefined ? null : asRecord(row);
+}
+
+/** The records before and after one in the order of the list, where newer ones stand first. */
+export async function neighboursOf(form: string, id: string): Promise<{ previous: string | null; next: string | null }> {
+  const rows = await database().select({ id: schema.record.id }).from(schema.record).where(eq(schema.record.form, form)).orderBy(desc(schema.record.savedAt));
+  const ids = inListOrder(rows).map((row) => row.id);
+  const at = ids.indexOf(id);
+  return { previous: ids[at - 1] ?? null, next: at < 0 ? null : (ids[at + 1] ?? null) };
+}
+
+/** For each list of a form, the records that refer to this one. */
+export async function childrenOf(form: Form, record: string | null): Promise<Record<string, FormRecords>> {
+  const lists = await Promise.all(
+    (form.children ?? []).map(async (list) => {
+      const child = await readForm(list.form);
+      if (child === null) return [];
+      const { record: table } = schema;
+      const refers = sql`${table.values} ->> ${list.field} = ${record}`;
+      const rows = record === null ? [] : await database().select().from(table).where(and(eq(table.form, list.form), refers)).orderBy(desc(table.savedAt));
+      return [[list.name, { form: child, records: inListOrder(rows.map(asRecord)).map(({ id, values }) => ({ id, values })) }] as const];
+    }),
+  );
+  return Object.fromEntries(lists.flat());
+}
+
+function inListOrder<T extends { id: string }>(rows: readonly T[]): T[] {
+  return rows.toSorted((a, b) => Number(b.id) - Number(a.id) || 0);
 }
 
 function asRecord(row: typeof schema.record.$inferSelect): StoredRecord {

@@ -28,7 +28,7 @@ const GOOD: TimedStep[] = [
 
 async function fresh(recordId?: string) {
   const record = recordId === undefined ? null : await readRecord(FORM, recordId);
-  return (await handOut((await newestRelease(FORM))!, await mira(), record, {})).filling;
+  return (await handOut((await newestRelease(FORM))!, await mira(), record, { launch: {} })).filling;
 }
 
 const send = async (steps: TimedStep[], more: object = {}, recordId?: string) => submit(FORM, { filling: await fresh(recordId), steps, ...more }, await mira());

@@ -11,12 +11,18 @@ export interface SampleRecord {
   values: Values;
 }
 
+/** A form with its records. */
+export interface FormRecords {
+  form: Form;
+  records: readonly SampleRecord[];
+}
+
 /** Where an opening finds its people and records. */
 export interface Cast {
   people: readonly Person[];
   records: readonly SampleRecord[];
   /** Other forms with their records, for openings from a parent. */
-  forms?: readonly { form: Form; records: readonly SampleRecord[] }[];
+  forms?: readonly FormRecords[];
 }
 
 /** An opening that names somebody or something that is not there; the path leads into the scenario. */

@@ -10,13 +10,14 @@ import { indexTable } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
 import { readHeader } from '@/core/language/header';
 import { linesOf } from '@/core/tape/lines';
-import { standingWords, Tape } from '@/core/tape/tape';
+import { standingWords, Tape, type Word } from '@/core/tape/tape';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice } from '../kit';
 import { BenchHead } from './head';
 import { Outline } from './outline';
 import { createBench, seenAt, type Behaviour, type BenchMaterial, type BenchStore } from './store';
 import { TapePane } from './tape-pane';
+import { WaitingBar } from './waiting';
 import { becameInWords, namesFor } from './words';
 
 const Editor = dynamic(() => import('./editor'), { ssr: false, loading: () => <Box p="14px">Opening the editor…</Box> });
@@ -74,10 +75,11 @@ function Layout({ bench }: { bench: BenchStore }) {
   const marked = useMemo(() => new Set(words.keys()), [words]);
 
   const margin = (part: string) => {
-    const said = words.get(part);
+    const said = words.get(part) ?? cellsSaid(words, part);
     if (said === undefined) return null;
     const last = said.at(-1)!;
-    const label = said.map((word) => shortWord(word.aspect, word.to, part, material)).filter(Boolean).join(', ');
+    const cells = words.has(part) ? 0 : said.length;
+    const label = cells > 0 ? (cells === 1 ? '1 in its rows' : `${cells} in its rows`) : said.map((word) => shortWord(word.aspect, word.to, part, material)).filter(Boolean).join(', ');
     return (
       <chakra.button type="button" textAlign="right" cursor="pointer" width="100%" onClick={() => bench.goTo(last.behaviour, last.line)} title={`${names.behaviour(last.behaviour)}, line ${last.line}`}>
         <Box color="said">{label}</Box>
@@ -136,6 +138,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                       </chakra.b>{' '}
                       after step {at} of {steps.length}
                     </span>
+                    {seen.record !== null && <RecordTurn bench={bench} record={seen.record} changed={seen.changed} frozen={at < steps.length} records={material.records} />}
                     <chakra.span ml="auto" role="status">
                       {state.busy ? 'replaying…' : (state.replayed ?? '')}
                     </chakra.span>
@@ -144,6 +147,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                     </chakra.button>
                   </Flex>
                   <Failing bench={bench} seen={seen} names={names} behaviours={behaviours} />
+                  <WaitingBar bench={bench} seen={seen} material={material} frozen={at < steps.length} />
                   </Flex>
                   {at < steps.length && <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>}
                   {answers[at]?.refused != null && <Notice tone="warning">That step was refused: {answers[at].refused}.</Notice>}
@@ -205,6 +209,37 @@ function Layout({ bench }: { bench: BenchStore }) {
           </Splitter.Panel>
         </Splitter.Root>
       )}
+    </Flex>
+  );
+}
+
+/** Next and previous record, which asks before changes are left behind. */
+function RecordTurn({ bench, record, changed, frozen, records }: { bench: BenchStore; record: string; changed: boolean; frozen: boolean; records: readonly { id: string }[] }) {
+  const [asking, setAsking] = useState<'next' | 'previous' | null>(null);
+  const at = records.findIndex(({ id }) => id === record);
+  const turn = (way: 'next' | 'previous') => {
+    setAsking(null);
+    void bench.step(way === 'next' ? { next: true } : { previous: true });
+  };
+  const want = (way: 'next' | 'previous') => (changed ? setAsking(way) : turn(way));
+  if (asking !== null) {
+    return (
+      <Flex gap="6px" align="center" role="alert">
+        Changes in record {record} are not saved.
+        <Button onClick={() => turn(asking)}>Go on</Button>
+        <Button onClick={() => setAsking(null)}>Stay</Button>
+      </Flex>
+    );
+  }
+  return (
+    <Flex gap="4px" align="center" role="group" aria-label="Records">
+      <Button look="text" disabled={frozen || at <= 0} onClick={() => want('previous')} aria-label="Previous record">
+        ‹
+      </Button>
+      record {record}
+      <Button look="text" disabled={frozen || at < 0 || at >= records.length - 1} onClick={() => want('next')} aria-label="Next record">
+        ›
+      </Button>
     </Flex>
   );
 }
@@ -348,6 +383,12 @@ function Hidden({ material, seen, onAsk }: { material: BenchMaterial; seen: Retu
       ))}
     </Box>
   );
+}
+
+/** What scripts said in the rows of a field, where nothing was said of the field itself. */
+function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | undefined {
+  const said = [...words].flatMap(([name, ofPart]) => (name.startsWith(`${part}#`) ? ofPart : []));
+  return said.length === 0 ? undefined : said;
 }
 
 /** What the margin has room for. */

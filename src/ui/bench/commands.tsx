@@ -13,7 +13,7 @@ export interface Command {
   run: () => void;
 }
 
-export type BenchDialog = 'scenarios' | 'keep' | 'commands';
+export type BenchDialog = 'scenarios' | 'keep' | 'commands' | 'opening';
 
 export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => void): Command[] {
   const state = () => bench.store.getState();
@@ -22,6 +22,9 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Look at the step after', key: 'ArrowRight', run: () => bench.lookAt(state().at + 1) },
     { name: 'Undo the last step', key: 'u', run: () => void bench.undo() },
     { name: 'Start again', key: 'r', run: () => void bench.reopen() },
+    { name: 'How the form is opened', key: 'o', run: () => show('opening') },
+    { name: 'Next record', run: () => void bench.step({ next: true }) },
+    { name: 'Previous record', run: () => void bench.step({ previous: true }) },
     { name: 'Submit the form', key: 'Enter', run: () => void bench.step({ submit: true }) },
     { name: 'Show or hide technical names', key: 'n', run: () => bench.showNames(!state().names) },
     { name: 'Scenarios', key: 's', run: () => show('scenarios') },

@@ -7,6 +7,7 @@ import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/definition';
 import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
 import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';
+import { openedHow, OpeningDialog } from './opening';
 import type { BenchStore } from './store';
 
 export function BenchHead({ bench }: { bench: BenchStore }) {
@@ -14,6 +15,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   const { material, open, scenarios, results } = state;
   const [dialog, setDialog] = useState<BenchDialog | null>(null);
   useCommandKeys(bench, setDialog);
+  const how = openedHow(open);
   // Before the form is open there is nothing to open otherwise.
   const opening = state.answers.length === 0;
   const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
@@ -54,6 +56,9 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
             if (event.target.value !== '') void bench.reopen({ ...open, clock: `${event.target.value}T09:00:00Z` });
           }}
         />
+        <Button disabled={opening} onClick={() => setDialog('opening')} title={how === '' ? 'Viewing only, launch parameters, parent, services' : how} color={how === '' ? undefined : 'said'}>
+          {how === '' ? 'More…' : 'More: changed…'}
+        </Button>
         <Button disabled={opening} onClick={() => void bench.reopen()} title="Open the form anew, without the steps done so far (Alt+R)">
           Start again
         </Button>
@@ -75,6 +80,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           <Dialog.Backdrop />
           <Dialog.Positioner>
             <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
+              {dialog === 'opening' && <OpeningDialog bench={bench} onDone={() => setDialog(null)} />}
               {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
               {dialog === 'commands' && <CommandList commands={commandsOf(bench, setDialog)} onDone={() => setDialog(null)} />}
               {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}

@@ -2,7 +2,7 @@
 /** The left column: the form's parts, and the behaviours with what each did. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Form } from '@/core/form/definition';
+import { cellsOf, type Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/snapshot';
 import { readHeader } from '@/core/language/header';
 import type { Tape } from '@/core/tape/tape';
@@ -32,11 +32,21 @@ export function Outline(props: OutlineProps) {
           <Dot said /> decided by a script
         </span>
       </Caption>
+      {(props.form.tracks ?? []).map((track) => (
+        <PartRow key={track.name} {...props} name={track.name} label={track.title} head />
+      ))}
       {props.form.pages.flatMap((page) => page.sections).map((section) => (
         <Box key={section.name} mt="3px">
           <PartRow {...props} name={section.name} label={section.title} head />
           {section.fields.map((field) => (
-            <PartRow key={field.name} {...props} name={field.name} label={field.label} />
+            <Box key={field.name}>
+              <PartRow {...props} name={field.name} label={field.label} />
+              {cellsOf(field).map((cell) => (
+                <chakra.div key={cell.name} pl="40px" pr="14px" color="soft" fontSize="12px" lineHeight="17px" whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis">
+                  {cell.label} <Mono>each.{cell.name}</Mono>
+                </chakra.div>
+              ))}
+            </Box>
           ))}
         </Box>
       ))}

@@ -12,7 +12,7 @@ import { inOrder, readHeader } from '@/core/language/header';
 import type { Diagnosis } from '@/core/language/service';
 import { typingsOf } from '@/core/language/typings';
 import type { Open, Scenario } from '@/core/scenario/definition';
-import { openingOf, type SampleRecord } from '@/core/scenario/opening';
+import { openingOf, type FormRecords, type SampleRecord } from '@/core/scenario/opening';
 import { recordScenario } from '@/core/scenario/record';
 import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run';
 import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
@@ -28,7 +28,7 @@ export interface BenchMaterial {
   tables: Table[];
   services: Service[];
   /** Other forms with their records, as parents to open this one from. */
-  forms: { form: Form; records: SampleRecord[] }[];
+  forms: FormRecords[];
   people: Person[];
   roles: Role[];
   records: SampleRecord[];
@@ -117,6 +117,7 @@ export function createBench(material: BenchMaterial) {
   let live: Engine | null = null;
   let proving: Engine | null = null;
   let answering: CompiledScript[] = [];
+  let waitTimer: ReturnType<typeof setTimeout> | undefined;
   const saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
 
@@ -154,6 +155,7 @@ export function createBench(material: BenchMaterial) {
     language?.close();
     live?.close();
     proving?.close();
+    clearTimeout(waitTimer);
     for (const timer of [...saveTimers.values(), ...compileTimers.values()]) clearTimeout(timer);
   }
 
@@ -185,6 +187,7 @@ export function createBench(material: BenchMaterial) {
       busy: false,
       replayed: before.length === answers.length ? differenceInWords(before, answers) : null,
     });
+    keepTime();
   }
 
   function edit(name: string, text: string): void {
@@ -247,14 +250,26 @@ export function createBench(material: BenchMaterial) {
     edit(name, `/** ${title}: says what this is for. */\n\n`);
   }
 
+  /** Time passes on the bench as it does for people: when something waited for becomes due, a wait is done as a step. */
+  function keepTime(): void {
+    clearTimeout(waitTimer);
+    const { answers, steps, at } = get();
+    const last = answers.at(-1);
+    if (last === undefined || at < steps.length || answers.length !== steps.length + 1) return;
+    const due = Math.min(...last.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)));
+    if (Number.isFinite(due)) waitTimer = setTimeout(() => void step({ wait: Math.max(0, due - last.clock) }), Math.max(0, due - last.clock));
+  }
+
   async function step(done: Step): Promise<void> {
     if (get().at < get().steps.length) return;
+    clearTimeout(waitTimer);
     const steps = [...get().steps, done];
     set({ steps, at: steps.length, replayed: null });
     const answer = await live!.step(done);
     // After a replay has begun, it brings the answers itself.
     if (get().answers.length !== steps.length) return;
     set((state) => ({ answers: [...state.answers, answer], listens: live!.listens }));
+    keepTime();
   }
 
   async function reopen(open: Open = get().open): Promise<void> {
@@ -348,7 +363,10 @@ export function createBench(material: BenchMaterial) {
     complete: (name: string, position: number) => language?.complete({ name, text: behaviourOf(name).text }, position) ?? Promise.resolve([]),
     explain: (name: string, position: number) => language?.explain(name, position) ?? Promise.resolve(null),
     choose: (active: string) => set({ active }),
-    lookAt: (at: number) => set((state) => ({ at: Math.max(0, Math.min(at, state.steps.length)) })),
+    lookAt: (at: number) => {
+      set((state) => ({ at: Math.max(0, Math.min(at, state.steps.length)) }));
+      keepTime();
+    },
     ask: (part: string, aspect: string | null = null) => set({ asked: { part, aspect } }),
     showNames: (names: boolean) => set({ names }),
     dismiss: () => set({ notice: null }),
@@ -366,8 +384,8 @@ export function seenAt(answers: readonly Answer[], at: number): Seen {
 
 /** Whether a replay came out as before, and if not, for which parts. */
 function differenceInWords(before: readonly Answer[], now: readonly Answer[]): string {
-  const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1).parts) as [Seen['parts'], Seen['parts']];
-  const other = Object.keys(is).filter((name) => !equal(was[name], is[name]));
+  const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1)) as [Seen, Seen];
+  const other = [...Object.keys(is.parts).filter((name) => !equal(was.parts[name], is.parts[name])), ...Object.keys(is.rows).filter((name) => !equal(was.rows[name], is.rows[name]))];
   if (other.length === 0) return 'replayed: nothing came out otherwise';
   const shown = other.slice(0, 3).join(', ');
   return `replayed: ${shown}${other.length > 3 ? ` and ${other.length - 3} more` : ''} came out otherwise`;

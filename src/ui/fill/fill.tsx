@@ -3,25 +3,39 @@
  * Filling a release in. The session runs in the browser at once and on the server again when it is submitted; what the
  * server says counts, and a refusal loses nothing that was typed.
  */
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import { fieldsOf } from '@/core/form/definition';
+import { fieldsOf, type ChildList, type Form } from '@/core/form/definition';
+import type { FileValue } from '@/core/form/kinds';
 import type { Person } from '@/core/form/table';
-import type { Value, Values } from '@/core/form/value';
-import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
-import type { Engine } from '@/core/sandbox/engine';
+import { equal, type Value, type Values } from '@/core/form/value';
+import type { FormRecords } from '@/core/scenario/opening';
 import type { Material } from '@/core/session/session';
-import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';
-import { engineInWorker } from '@/workers/in-browser';
+import type { Opening, Step } from '@/core/session/step';
 import { call } from '../api';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
+import { ChildRecordsList } from './child-list';
+import { useSession } from './use-session';
 
 export interface FillProps {
   workspace: string;
   people: Person[];
+  number: number;
+  material: Material;
+  handout: { filling: string; opening: Opening };
+  recordRevision: number | null;
+  /** The records before and after this one; null at the ends and for a new entry. */
+  neighbours: { previous: string | null; next: string | null };
+  /** For each list of the form, the records that refer to this one. */
+  related: Record<string, FormRecords>;
+}
+
+/** A form that was handed out, whether it fills the page or stands over the one it was opened from. */
+export interface HandedOut {
   number: number;
   material: Material;
   handout: { filling: string; opening: Opening };
@@ -37,33 +51,85 @@ type Outcome =
   | { kind: 'conflict'; says: string; theirs: { values: Values; revision: number }; mine: Values };
 
 export function Fill(props: FillProps) {
+  const { form } = props.material;
+  const { opening } = props.handout;
+  const router = useRouter();
+  const [changed, setChanged] = useState(false);
+  /** Where to go once the person has said what becomes of the changes. */
+  const [leaving, setLeaving] = useState<string | null>(null);
+  const pathOf = (record: string) => `/fill/${form.name}?record=${encodeURIComponent(record)}${opening.viewing === true ? '&view' : ''}`;
+  const go = (record: string | null) => {
+    if (record === null) return;
+    if (changed) setLeaving(record);
+    else router.push(pathOf(record));
+  };
+  return (
+    <>
+      <PageHead trail={[{ label: props.workspace, href: '/' }, { label: form.title }]}>
+        <chakra.span color="soft">
+          release {props.number} · {opening.record === null ? 'new entry' : `record ${opening.record.id}`}
+          {opening.viewing === true && ' · only viewing'}
+        </chakra.span>
+        {opening.record !== null && (
+          <Flex gap="4px" role="group" aria-label="Other records">
+            <Button disabled={props.neighbours.previous === null} onClick={() => go(props.neighbours.previous)}>
+              Previous
+            </Button>
+            <Button disabled={props.neighbours.next === null} onClick={() => go(props.neighbours.next)}>
+              Next
+            </Button>
+          </Flex>
+        )}
+        <PersonSwitch people={props.people} person={opening.person.key} />
+      </PageHead>
+      <Box as="main" maxW={hasGrid(form) ? '900px' : '720px'} mx="auto" px="16px" py="16px">
+        {leaving !== null && (
+          <Box mb="8px">
+            <Notice tone="warning">
+              What you changed in this record is not saved.
+              <Flex gap="8px" mt="6px">
+                <Button look="go" onClick={() => setLeaving(null)}>
+                  Stay here
+                </Button>
+                <Button onClick={() => router.push(pathOf(leaving))}>Go without saving</Button>
+              </Flex>
+            </Notice>
+          </Box>
+        )}
+        <FilledForm {...props} onChanged={setChanged} />
+      </Box>
+    </>
+  );
+}
+
+function hasGrid(form: Form): boolean {
+  return fieldsOf(form).some((field) => field.kind === 'rows' && field.display !== 'stack');
+}
+
+const NOTHING = {};
+
+interface FilledFormProps extends HandedOut {
+  related: Record<string, FormRecords>;
+  onChanged?: (changed: boolean) => void;
+  /** Stands over a parent: what was saved, and what it asks to be set there. */
+  onSaved?: (id: string, toParent: { set: string; to: Value }[]) => void;
+}
+
+/** The form itself, with all that is said above it. */
+function FilledForm(props: FilledFormProps) {
   const { material, handout } = props;
   const { form } = material;
   const { opening } = handout;
-  const engine = useRef<Engine | null>(null);
-  const steps = useRef<TimedStep[]>([]);
-  const began = useRef(0);
-  const [seen, setSeen] = useState<Seen>(NOTHING_SEEN);
-  const [answer, setAnswer] = useState<Answer | null>(null);
-  const [listens, setListens] = useState({ input: [] as string[], focus: [] as string[], blur: [] as string[] });
+  const session = useSession(material, opening);
+  const { seen, answer } = session;
   const [outcome, setOutcome] = useState<Outcome>({ kind: 'filling' });
+  const [related, setRelated] = useState(props.related);
+  const [child, setChild] = useState<(HandedOut & { list: ChildList }) | null>(null);
+  const [says, setSays] = useState<string | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const notices = useRef<HTMLDivElement>(null);
-
-  useEffect(() => {
-    const made = engineInWorker();
-    engine.current = made;
-    began.current = Date.now();
-    const open = async () => {
-      await made.load(material);
-      const [first] = await made.play(opening, steps.current);
-      setListens(made.listens);
-      setSeen(seenAfter(NOTHING_SEEN, first!));
-      setAnswer(first!);
-    };
-    void open();
-    return () => made.close();
-  }, [material, opening]);
+  const { onChanged } = props;
+  useEffect(() => onChanged?.(seen.changed), [seen.changed, onChanged]);
 
   // What the server says stands above the form, while the button that was pressed is below it.
   useEffect(() => {
@@ -80,25 +146,52 @@ export function Fill(props: FillProps) {
   const isOpen = outcome.kind === 'filling' || outcome.kind === 'refused';
 
   async function step(done: Step): Promise<void> {
-    const timed: TimedStep = { ...done, at: Date.now() - began.current };
-    const result = await engine.current!.step(timed);
-    // A step that came too late, such as on a field just hidden, is none.
-    if (result.refused === null) steps.current.push(timed);
-    setSeen((before) => seenAfter(before, result));
-    setAnswer(result);
+    const result = await session.step(done);
     if (result.submit?.saved === true) await send(result.submit.values, undefined);
+  }
+
+  /** Keeps the content of a file on the server, for this filling-in. */
+  async function upload(file: File): Promise<FileValue> {
+    const query = new URLSearchParams({ filling: handout.filling, name: file.name });
+    const response = await fetch(`/api/fill/${form.name}/files?${query.toString()}`, { method: 'POST', body: file, headers: { 'content-type': file.type === '' ? 'application/octet-stream' : file.type } }).catch(() => null);
+    if (response === null) throw new Error('The server is out of reach, so the file was not kept.');
+    const body = (await response.json()) as FileValue & { says?: string };
+    if (!response.ok) throw new Error(body.says ?? 'The server did not take the file.');
+    return { name: file.name, size: file.size, type: file.type };
+  }
+
+  async function openChild(list: ChildList, record: string | null): Promise<void> {
+    setSays(null);
+    const reply = await call<HandedOut>('POST', `/api/fill/${list.form}/handouts`, {
+      ...(record === null ? { launch: { [list.launch]: opening.record!.id } } : { record }),
+      parent: { form: form.name, filling: handout.filling },
+    });
+    if (reply.ok) setChild({ ...reply.body, list });
+    else setSays(reply.says);
+  }
+
+  /** What a child asks to be set here is a step of this session, with all that follows from it. */
+  async function childSaved(toParent: { set: string; to: Value }[]): Promise<void> {
+    setChild(null);
+    for (const { set, to } of toParent) {
+      const result = await session.step({ fromChild: set, to });
+      if (result.refused !== null) setSays(`A value that was handed back could not be set: ${result.refused}.`);
+    }
+    const response = await fetch(`/api/fill/${form.name}/children?${new URLSearchParams({ record: opening.record!.id }).toString()}`).catch(() => null);
+    if (response?.ok === true) setRelated((await response.json()) as Record<string, FormRecords>);
   }
 
   async function send(shown: Values, overRevision: number | undefined): Promise<void> {
     setOutcome({ kind: 'sending' });
-    const reply = await call<{ id: string }>('POST', `/api/fill/${form.name}/submissions`, {
+    const reply = await call<{ id: string; toParent?: { set: string; to: Value }[] }>('POST', `/api/fill/${form.name}/submissions`, {
       filling: handout.filling,
-      steps: steps.current,
+      steps: session.steps(),
       shown,
       ...(overRevision === undefined ? {} : { overRevision }),
     });
     if (reply.ok) {
       setOutcome({ kind: 'saved', id: reply.body.id });
+      props.onSaved?.(reply.body.id, reply.body.toParent ?? []);
       return;
     }
     const body = reply.body as { kind?: string } | null;
@@ -111,24 +204,19 @@ export function Fill(props: FillProps) {
 
   /** The submission did not go through: the session is brought back to before it, with all that was typed. */
   async function backToFilling(says: string): Promise<void> {
-    steps.current = steps.current.slice(0, -1);
-    const answers = await engine.current!.play(opening, steps.current);
-    setSeen(answers.reduce(seenAfter, NOTHING_SEEN));
-    setAnswer(null);
+    await session.takeBack();
     setOutcome({ kind: 'refused', says });
   }
 
-  const label = (value: Value) => (value === null ? 'nothing' : String(value));
+  const drawList = (list: ChildList) => (
+    <ChildRecordsList list={list} related={related[list.name]} tables={material.tables} record={opening.record?.id ?? null} onAdd={() => void openChild(list, null)} onOpen={(record) => void openChild(list, record)} />
+  );
+
+  const label = (value: Value) => (value === null ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value));
 
   return (
     <>
-      <PageHead trail={[{ label: props.workspace, href: '/' }, { label: form.title }]}>
-        <chakra.span color="soft">
-          release {props.number} · {opening.record === null ? 'new entry' : `record ${opening.record.id}`}
-        </chakra.span>
-        <PersonSwitch people={props.people} person={opening.person.key} />
-      </PageHead>
-      <Box as="main" maxW="720px" mx="auto" px="16px" py="16px" ref={sheet}>
+      <Box ref={sheet}>
         {outcome.kind === 'saved' ? (
           <Box bg="sheet" borderWidth="1px" borderColor="line" p="18px" role="status">
             <chakra.h2 fontSize="17px" fontWeight={640}>
@@ -170,7 +258,7 @@ export function Fill(props: FillProps) {
                     head={['Field', 'Yours', 'Saved meanwhile']}
                     rows={fieldsOf(form).flatMap((field) => {
                       const [mine, theirs] = [outcome.mine[field.name] ?? null, outcome.theirs.values[field.name] ?? null];
-                      return mine === theirs ? [] : [[field.label, label(mine), label(theirs)] as const];
+                      return equal(mine, theirs) ? [] : [[field.label, label(mine), label(theirs)] as const];
                     })}
                   />
                   <Flex gap="8px" mt="8px">
@@ -181,6 +269,7 @@ export function Fill(props: FillProps) {
                   </Flex>
                 </Notice>
               )}
+              {says !== null && <Notice tone="error">{says}</Notice>}
               {seen.failing.map((failure, i) => (
                 <Notice key={i} tone="warning">
                   A part of this form does not work at the moment ({failure.behaviour}
@@ -201,8 +290,10 @@ export function Fill(props: FillProps) {
             {answer === null && outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
-              <FormSheet form={form} tables={material.tables} seen={seen} listens={listens} frozen={!isOpen} onStep={(done) => void step(done)}>
-                <Flex mt="16px" gap="10px">
+              <FormSheet form={form} tables={material.tables} seen={seen} listens={session.listens} frozen={!isOpen} onStep={(done) => void step(done)} upload={upload}
+                childList={drawList}
+              >
+                <Flex mt="16px" gap="10px" hidden={opening.viewing === true}>
                   <Button look="go" px="18px" py="6px" disabled={!isOpen} onClick={() => void step({ submit: true })}>
                     {opening.record === null ? 'Submit' : 'Save'}
                   </Button>
@@ -212,6 +303,28 @@ export function Fill(props: FillProps) {
           </>
         )}
       </Box>
+      <Dialog.Root open={child !== null} onOpenChange={({ open }) => !open && setChild(null)} size="xl" closeOnInteractOutside={false}>
+        <Portal>
+          <Dialog.Backdrop />
+          <Dialog.Positioner>
+            <Dialog.Content bg="ground" color="ink" borderRadius="5px" p="16px">
+              {child !== null && (
+                <>
+                  <Flex align="baseline" mb="8px" gap="12px">
+                    <Dialog.Title fontSize="15px">
+                      {child.list.title}: {child.handout.opening.record === null ? 'new entry' : `record ${child.handout.opening.record.id}`}
+                    </Dialog.Title>
+                    <Button ml="auto" onClick={() => setChild(null)}>
+                      Back without saving
+                    </Button>
+                  </Flex>
+                  <FilledForm key={child.handout.filling} {...child} related={NOTHING} onSaved={(_, toParent) => void childSaved(toParent)} />
+                </>
+              )}
+            </Dialog.Content>
+          </Dialog.Positioner>
+        </Portal>
+      </Dialog.Root>
     </>
   );
 }

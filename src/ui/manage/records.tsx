@@ -22,7 +22,7 @@ export interface RecordsProps {
 const COLUMNS = 7;
 
 export function Records({ title, people, person, form, tables, records }: RecordsProps) {
-  const fields = fieldsOf(form).filter((field) => !(field.kind === 'text' && (field.lines ?? 1) > 1)).slice(0, COLUMNS);
+  const fields = fieldsOf(form).filter((field) => field.hidden !== true && field.kind !== 'rows' && !(field.kind === 'text' && (field.lines ?? 1) > 1)).slice(0, COLUMNS);
   const indexes = new Map(tables.map((table) => [table.name, indexTable(table)]));
   const around = { options: null, table: (name: string) => indexes.get(name)! };
   return (
@@ -51,6 +51,9 @@ export function Records({ title, people, person, form, tables, records }: Record
                   {/* A plain link: each opening is handed out anew by the server. */}
                   <chakra.a color="act" textDecoration="underline" textUnderlineOffset="3px" href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}`}>
                     {record.id}
+                  </chakra.a>{' '}
+                  <chakra.a color="soft" fontSize="12.5px" textDecoration="underline" textUnderlineOffset="3px" aria-label={`View record ${record.id}`} href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}&view`}>
+                    view
                   </chakra.a>
                 </Cell>
                 {fields.map((field) => (

@@ -4,11 +4,13 @@ import type { Values } from '@/core/form/value';
 import { handOut } from '@/server/fillings';
 import { newestRelease } from '@/server/releases';
 import { currentPerson } from '@/server/request';
-import { readForm, readHead, readRecord } from '@/server/store';
+import { childrenOf, neighboursOf, readForm, readHead, readRecord } from '@/server/store';
 import { Fill } from '@/ui/fill/fill';
 import { NoRelease } from '@/ui/fill/no-release';
 
 export const dynamic = 'force-dynamic';
+
+const NONE = { previous: null, next: null };
 
 interface Props {
   params: Promise<{ form: string }>;
@@ -20,10 +22,10 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: form === null ? 'No such form' : form.title };
 }
 
-/** Hands the newest release out. `record` opens one; every other parameter is a launch parameter. */
+/** Hands the newest release out. `record` opens one, `view` only to look at; every other parameter is a launch parameter. */
 export default async function FillPage({ params, searchParams }: Props) {
   const { form: name } = await params;
-  const { record: id, ...query } = await searchParams;
+  const { record: id, view, ...query } = await searchParams;
   const [form, head, release, person] = await Promise.all([readForm(name), readHead(), newestRelease(name), currentPerson()]);
   if (form === null) notFound();
   if (release === null) return <NoRelease workspace={head.title} title={form.title} name={name} />;
@@ -31,6 +33,8 @@ export default async function FillPage({ params, searchParams }: Props) {
   if (typeof id === 'string' && record === null) notFound();
   const launch: Values = {};
   for (const [key, value] of Object.entries(query)) if (typeof value === 'string') launch[key] = value;
-  const handout = await handOut(release, person, record, launch);
-  return <Fill key={handout.filling} workspace={head.title} people={head.people} number={release.number} material={release.material} handout={handout} recordRevision={record?.revision ?? null} />;
+  const viewing = view !== undefined && record !== null;
+  const handout = await handOut(release, person, record, { launch, viewing });
+  const [neighbours, related] = await Promise.all([record === null ? NONE : neighboursOf(name, record.id), childrenOf(release.material.form, record?.id ?? null)]);
+  return <Fill key={handout.filling} workspace={head.title} people={head.people} number={release.number} material={release.material} handout={handout} recordRevision={record?.revision ?? null} neighbours={neighbours} related={related} />;
 }

@@ -1,0 +1,30 @@
+import { z } from 'zod';
+import { ValuesSchema } from '@/core/session/schema';
+import { handOut, ownFilling, parentOf } from '@/server/fillings';
+import { newestRelease } from '@/server/releases';
+import { answer, currentPerson, readBody, Refusal } from '@/server/request';
+import { readForm, readRecord } from '@/server/store';
+
+const Wanted = z.strictObject({
+  record: z.string().optional(),
+  launch: ValuesSchema.optional(),
+  parent: z.strictObject({ form: z.string(), filling: z.uuid() }).optional().meta({ description: 'The filling-in this form is opened from.' }),
+});
+
+/** Hands a form out that is opened from another one. */
+export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(async () => {
+    const { form: name } = await params;
+    const { record: id, launch = {}, parent } = await readBody(request, Wanted);
+    const [form, release, person] = await Promise.all([readForm(name), newestRelease(name), currentPerson()]);
+    if (form === null) throw new Refusal(404, `There is no form "${name}".`);
+    if (release === null) throw new Refusal(409, `${form.title} has no release yet, so it cannot be filled in.`);
+    const record = id === undefined ? null : await readRecord(name, id);
+    if (id !== undefined && record === null) throw new Refusal(404, `There is no record ${id}.`);
+    if (parent !== undefined && !(await ownFilling(parent.form, parent.filling, person))) throw new Refusal(404, 'The form this one is opened from was not handed out to you.');
+    const from = parent === undefined ? null : await parentOf(parent.filling);
+    if (parent !== undefined && from === null) throw new Refusal(409, 'Save this record first: what is added here refers to it.');
+    const handout = await handOut(release, person, record, { launch, parent: from ?? null });
+    return Response.json({ number: release.number, material: release.material, handout, recordRevision: record?.revision ?? null }, { status: 201 });
+  });
+}

@@ -1,0 +1,72 @@
+'use client';
+/** The records of another form that refer to the open one, with what adds one. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { fieldsOf, type ChildList } from '@/core/form/definition';
+import { textOf } from '@/core/form/kinds';
+import { indexTable } from '@/core/form/table-index';
+import type { Table } from '@/core/form/table';
+import type { FormRecords } from '@/core/scenario/opening';
+import { Button, Cell } from '../kit';
+
+export interface ChildListProps {
+  list: ChildList;
+  related: FormRecords | undefined;
+  tables: readonly Table[];
+  /** Null while the record is not saved: then nothing can refer to it. */
+  record: string | null;
+  onAdd: () => void;
+  onOpen: (record: string) => void;
+}
+
+export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen }: ChildListProps) {
+  const fields = related === undefined ? [] : list.columns.flatMap((name) => fieldsOf(related.form).filter((field) => field.name === name));
+  const around = { options: null, table: (name: string) => indexTable(tables.find((table) => table.name === name)!) };
+  const records = related?.records ?? [];
+  return (
+    <Box my="6px">
+      <Flex align="baseline" gap="8px">
+        <chakra.h4 fontSize="12.5px" fontWeight={620}>
+          {list.title}
+        </chakra.h4>
+        <chakra.span color="soft" fontSize="12.5px">
+          {records.length === 1 ? '1 record' : `${records.length} records`}
+        </chakra.span>
+        <Button ml="auto" disabled={record === null} aria-describedby={record === null ? `${list.name}-unsaved` : undefined} onClick={onAdd}>
+          Add to {list.title.toLowerCase()}
+        </Button>
+      </Flex>
+      {record === null && (
+        <chakra.p id={`${list.name}-unsaved`} color="soft" fontSize="12.5px">
+          This record has to be saved first: what is added here refers to it.
+        </chakra.p>
+      )}
+      {records.length > 0 && (
+        <chakra.table width="100%" borderCollapse="collapse" fontSize="13px" mt="4px">
+          <thead>
+            <tr>
+              {['Record', ...fields.map((field) => field.label)].map((head) => (
+                <chakra.th key={head} scope="col" textAlign="left" fontWeight={400} color="soft" fontSize="12px" borderBottomWidth="1px" borderColor="line">
+                  {head}
+                </chakra.th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {records.map(({ id, values }) => (
+              <tr key={id}>
+                <Cell>
+                  <Button look="text" aria-label={`Open record ${id} of ${list.title}`} onClick={() => onOpen(id)}>
+                    {id}
+                  </Button>
+                </Cell>
+                {fields.map((field) => (
+                  <Cell key={field.name}>{textOf(values[field.name] ?? null, field, around)}</Cell>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </chakra.table>
+      )}
+    </Box>
+  );
+}
