@@ -112,6 +112,14 @@ export class FormLanguage {
     return diagnoses.sort((a, b) => a.from - b.from);
   }
 
+  /** Every place in behaviours that names what the form's typings declare at an offset, and how a new name reads there. */
+  namings(offset: number): { file: string; from: number; to: number; before: string; after: string }[] {
+    const found = this.#service.findRenameLocations(TYPINGS, offset, false, false, { providePrefixAndSuffixTextForRename: true }) ?? [];
+    return found
+      .filter(({ fileName }) => base(fileName) !== TYPINGS)
+      .map(({ fileName, textSpan, prefixText, suffixText }) => ({ file: base(fileName), from: textSpan.start, to: textSpan.start + textSpan.length, before: prefixText ?? '', after: suffixText ?? '' }));
+  }
+
   complete(name: string, position: number): Completion[] {
     const found = this.#service.getCompletionsAtPosition(name, position, { includeCompletionsWithInsertText: false });
     const entries = found?.entries ?? [];
