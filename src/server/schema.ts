@@ -18,7 +18,7 @@ export const referenceTable = pgTable('reference_table', { name: text('name').pr
 
 export const service = pgTable('service', { name: text('name').primaryKey(), content: json('content').notNull() });
 
-export const form = pgTable('form', { name: text('name').primaryKey(), definition: json('definition').notNull() });
+export const form = pgTable('form', { name: text('name').primaryKey(), definition: json('definition').notNull(), revision: integer('revision').notNull().default(1) });
 
 export const behaviour = pgTable(
   'behaviour',

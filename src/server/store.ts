@@ -65,6 +65,23 @@ export async function readBehaviours(form: string): Promise<StoredBehaviour[]> {
   return inOrder(rows.map(({ name, text, revision }) => ({ name, text, revision })));
 }
 
+/** The definition with the revision it is at; null when there is no such form. */
+export async function readDefinition(name: string): Promise<{ form: Form; revision: number } | null> {
+  const [row] = await database().select().from(schema.form).where(eq(schema.form.name, name));
+  return row === undefined ? null : { form: FormSchema.parse(row.definition), revision: row.revision };
+}
+
+/** Saves a definition, provided that it is still at the revision the writer started from; else gives the other one. */
+export async function saveDefinition(form: Form, from: number): Promise<{ saved: true; revision: number } | { saved: false; theirs: { form: Form; revision: number } }> {
+  return database().transaction(async (tx) => {
+    const where = eq(schema.form.name, form.name);
+    const [now] = await tx.select().from(schema.form).where(where).for('update');
+    if (now === undefined || now.revision !== from) return { saved: false, theirs: { form: now === undefined ? form : FormSchema.parse(now.definition), revision: now?.revision ?? 0 } };
+    await tx.update(schema.form).set({ definition: form, revision: from + 1 }).where(where);
+    return { saved: true, revision: from + 1 };
+  });
+}
+
 export type SaveResult = { saved: true; revision: number } | { saved: false; theirs: StoredBehaviour };
 
 /**

@@ -35,7 +35,7 @@ export type Entry = Base &
     | ({ type: 'outcome' } & SubmitOutcome)
     | { type: 'rows'; part: string; did: 'added' | 'removed' | 'moved'; row: string; place: number; by: By; line: number | null }
     | { type: 'call'; name: string; args: Value; due: number | null; line: number }
-    | { type: 'answered'; name: string; with: Value; fails: string | null; clock: number; struck?: true }
+    | { type: 'answered'; name: string; with: Value; fails: string | null; clock: number; call: number | null }
     | { type: 'superseded'; behaviour: string; title: string; line: number; why: 'started again' | 'another record' }
     | { type: 'toParent'; set: string; to: Value; line: number }
     | { type: 'page'; from: string | null; to: string | null; line: number | null }

@@ -215,8 +215,9 @@ export class Settling {
     const { run } = call;
     const came = instead ?? call.outcome();
     this.#waiting.remove(call);
-    const entry = this.#tape.add(call.entry ?? cause, {
-      type: 'answered', name: call.name, with: came.ok ? forTape(came.value as Value) : null, fails: came.ok ? null : came.reason, clock: call.due,
+    // Under the step that let time pass, while `call` leads back to what asked for it.
+    const entry = this.#tape.add(cause ?? call.entry, {
+      type: 'answered', call: call.entry, name: call.name, with: came.ok ? forTape(came.value as Value) : null, fails: came.ok ? null : came.reason, clock: call.due,
     });
     this.#after(run.handler, this.#runs.resume(run, call, came, entry?.n ?? cause));
   }

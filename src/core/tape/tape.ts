@@ -24,6 +24,10 @@ export class Tape {
     return this.entries.filter((entry) => entry.cause === null);
   }
 
+  entry(n: number): Entry | null {
+    return this.#byNumber.get(n) ?? null;
+  }
+
   childrenOf(entry: Entry): readonly Entry[] {
     return this.#children.get(entry.n) ?? [];
   }

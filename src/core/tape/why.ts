@@ -12,6 +12,8 @@ export type Because =
   | { type: 'corrected'; effect: Effect }
   /** A run was set off by this event. */
   | { type: 'event'; entry: Entry & { type: 'event' } }
+  /** A run went on when what it waited for came. */
+  | { type: 'answered'; entry: Entry & { type: 'answered' } }
   | { type: 'opened'; entry: Entry }
   | { type: 'step'; entry: Entry };
 
@@ -40,6 +42,10 @@ function reasonsOfRun(tape: Tape, run: Run, seen: Set<number>): Because[] {
     return trigger === null ? rootOf(tape, run) : reasons(tape, trigger, seen);
   }
   const event = tape.causeOf(run);
+  if (event?.type === 'answered') {
+    const asking = event.call === null ? null : tape.causeOf(tape.entry(event.call)!);
+    return [{ type: 'answered', entry: event }, ...(asking?.type === 'run' ? reasonsOfRun(tape, asking as Run, seen) : rootOf(tape, event))];
+  }
   if (event?.type !== 'event') return rootOf(tape, run);
   const before = tape.causeOf(event);
   const rest = before?.type === 'effect' ? reasons(tape, before as Effect, seen) : rootOf(tape, event);

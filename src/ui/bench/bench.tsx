@@ -16,6 +16,7 @@ import { Button, Notice } from '../kit';
 import { BenchHead } from './head';
 import { Outline } from './outline';
 import { createBench, seenAt, type Behaviour, type BenchMaterial, type BenchStore } from './store';
+import { StructurePane } from './structure';
 import { TapePane } from './tape-pane';
 import { WaitingBar } from './waiting';
 import { becameInWords, namesFor } from './words';
@@ -122,8 +123,8 @@ function Layout({ bench }: { bench: BenchStore }) {
               <Handle id="outline:code" label="Width of the outline" />
               <Splitter.Panel css={CLIP} id="code" minW={0} as="section" aria-label="Code">
                 <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
-                  <Tabs behaviours={behaviours} active={active} onChoose={bench.choose} />
-                  {behaviour === undefined ? <Box p="14px">This form has no behaviour yet. Add one in the outline.</Box> : <Code bench={bench} behaviour={behaviour} notes={notes} goTo={state.goTo?.behaviour === active ? state.goTo : null} />}
+                  <Tabs behaviours={behaviours} active={state.pane === 'structure' ? STRUCTURE : active} onChoose={(name) => (name === STRUCTURE ? bench.showPane('structure') : bench.choose(name))} />
+                  {state.pane === 'structure' ? <StructurePane bench={bench} /> : behaviour === undefined ? <Box p="14px">This form has no behaviour yet. Add one in the outline.</Box> : <Code bench={bench} behaviour={behaviour} notes={notes} goTo={state.goTo?.behaviour === active ? state.goTo : null} />}
                 </Flex>
               </Splitter.Panel>
               <Handle id="code:form" label="Width of the live form" />
@@ -255,9 +256,15 @@ function Handle({ id, label, flat = false }: { id: `${string}:${string}`; label:
   );
 }
 
+/** The tab of the form's structure, which no behaviour can be called. */
+const STRUCTURE = '@structure';
+
 function Tabs({ behaviours, active, onChoose }: { behaviours: readonly Behaviour[]; active: string; onChoose: (name: string) => void }) {
   return (
     <Flex role="tablist" aria-label="Behaviours" gap="2px" px="10px" pt="6px" bg="ground" borderBottomWidth="1px" borderColor="line" overflowX="auto" flexShrink={0}>
+      <chakra.button type="button" role="tab" aria-selected={active === STRUCTURE} px="12px" py="4px" cursor="pointer" whiteSpace="nowrap" borderWidth="1px" borderBottomWidth={0} borderRadius="5px 5px 0 0" borderColor={active === STRUCTURE ? 'line' : 'transparent'} bg={active === STRUCTURE ? 'sheet' : undefined} color={active === STRUCTURE ? 'ink' : 'soft'} fontStyle="italic" mb="-1px" onClick={() => onChoose(STRUCTURE)}>
+        Structure
+      </chakra.button>
       {behaviours.map((behaviour) => {
         const on = behaviour.name === active;
         return (

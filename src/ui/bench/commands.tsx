@@ -27,6 +27,8 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Previous record', run: () => void bench.step({ previous: true }) },
     { name: 'Submit the form', key: 'Enter', run: () => void bench.step({ submit: true }) },
     { name: 'Show or hide technical names', key: 'n', run: () => bench.showNames(!state().names) },
+    { name: 'Structure of the form', key: 'f', run: () => bench.showPane('structure') },
+    { name: 'Undo the last edit of the structure', run: bench.undoStructure },
     { name: 'Scenarios', key: 's', run: () => show('scenarios') },
     { name: 'Run all scenarios', run: () => void bench.runScenarios() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },

@@ -57,7 +57,8 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           }}
         />
         <Button disabled={opening} onClick={() => setDialog('opening')} title={how === '' ? 'Viewing only, launch parameters, parent, services' : how} color={how === '' ? undefined : 'said'}>
-          {how === '' ? 'More…' : 'More: changed…'}
+          <span aria-hidden>{how === '' ? '…' : '… changed'}</span>
+          <chakra.span srOnly>How the form is opened</chakra.span>
         </Button>
         <Button disabled={opening} onClick={() => void bench.reopen()} title="Open the form anew, without the steps done so far (Alt+R)">
           Start again
@@ -66,8 +67,8 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
       <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
         {failed > 0 ? `× ${failed} of ${scenarios.length} fail` : passed === scenarios.length ? `✓ ${passed} scenarios` : `${passed} of ${scenarios.length} scenarios…`}
       </Button>
-      <Button disabled={state.steps.length === 0} onClick={() => setDialog('keep')}>
-        Keep as scenario
+      <Button disabled={state.steps.length === 0} onClick={() => setDialog('keep')} aria-label="Keep as scenario" title="Keep what was done as a scenario (Alt+C)">
+        Keep
       </Button>
       <Button look="go" disabled={opening} onClick={() => void bench.makeRelease()}>
         Make release {(state.release ?? 0) + 1}

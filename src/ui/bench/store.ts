@@ -4,7 +4,8 @@
  * at. Everything that happens on the bench is a method here; components show and say what was done.
  */
 import { createStore } from 'zustand/vanilla';
-import type { Form } from '@/core/form/definition';
+import { FormSchema, type Form } from '@/core/form/definition';
+import { flawsOf } from '@/core/form/integrity';
 import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
 import { equal } from '@/core/form/value';
@@ -16,6 +17,8 @@ import { openingOf, type FormRecords, type SampleRecord } from '@/core/scenario/
 import { recordScenario } from '@/core/scenario/record';
 import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run';
 import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
+import { edited, placeOf, StructureFault, type Edit, type PartName } from '@/core/structure/edit';
+import { advance, begin, redo as redoIn, undo as undoIn, type History } from '@/core/structure/history';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
@@ -25,6 +28,8 @@ import { call } from '../api';
 export interface BenchMaterial {
   title: string;
   form: Form;
+  /** Of the form's definition. */
+  revision: number;
   tables: Table[];
   services: Service[];
   /** Other forms with their records, as parents to open this one from. */
@@ -35,6 +40,20 @@ export interface BenchMaterial {
   behaviours: { name: string; text: string; revision: number }[];
   scenarios: { name: string; scenario: Scenario }[];
   release: number | null;
+}
+
+/** What a renaming would change, or has changed. */
+export interface Renaming {
+  plan: {
+    part: string;
+    to: string;
+    behaviours: { form: string; name: string; title: string; lines: { line: number; before: string; after: string }[] }[];
+    mentions: { behaviour: string; line: number; text: string }[];
+    forms: string[];
+    scenarios: { name: string; title: string }[];
+  };
+  records: number;
+  applied: boolean;
 }
 
 export type Saving =
@@ -56,8 +75,21 @@ export interface Behaviour {
   broken: { says: string; line: number | null } | null;
 }
 
+/** The structure of the form being edited. */
+export interface Structure {
+  history: History<Form>;
+  /** The part whose definition is shown; a cell as `rows.cell`. */
+  selected: PartName | null;
+  saving: { state: 'saved' } | { state: 'waiting' } | { state: 'unsaved'; says: string } | { state: 'conflict'; theirs: { form: Form; revision: number } };
+  /** Why the last edit could not be done. */
+  says: string | null;
+}
+
 export interface BenchState {
   material: BenchMaterial;
+  /** What stands between the outline and the live form. */
+  pane: 'code' | 'structure';
+  structure: Structure;
   behaviours: Behaviour[];
   active: string;
   open: Open;
@@ -93,6 +125,8 @@ export function createBench(material: BenchMaterial) {
   }));
   const store = createStore<BenchState>(() => ({
     material,
+    pane: 'code',
+    structure: { history: begin(material.form), selected: null, saving: { state: 'saved' }, says: null },
     behaviours,
     active: behaviours[0]?.name ?? '',
     open: { as: material.people[0]!.key, record: null },
@@ -121,19 +155,22 @@ export function createBench(material: BenchMaterial) {
   const saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
 
+  let definitionTimer: ReturnType<typeof setTimeout> | undefined;
+  let definitionRevision = material.revision;
+  const form = () => get().material.form;
   const cast = () => ({ people: material.people, records: material.records, forms: material.forms });
   const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
   const change = (name: string, changes: Partial<Behaviour>) =>
     set((state) => ({ behaviours: state.behaviours.map((behaviour) => (behaviour.name === name ? { ...behaviour, ...changes } : behaviour)) }));
   const scripts = () => get().behaviours.flatMap((behaviour) => (behaviour.running === null ? [] : [behaviour.running]));
-  const engineMaterial = () => ({ form: material.form, tables: material.tables, services: material.services, answering, scripts: scripts(), traced: true });
+  const engineMaterial = () => ({ form: form(), tables: material.tables, services: material.services, answering, scripts: scripts(), traced: true });
 
   /** Starts the workers, compiles all behaviours and opens the form. */
   async function start(): Promise<void> {
     language = new LanguageClient();
     live = engineInWorker();
     answering = await language.answering(material.services);
-    await language.surround(typingsOf(material));
+    await language.surround(typingsOf(get().material));
     await Promise.all(get().behaviours.map((behaviour) => compileOne(behaviour.name, false)));
     await replay();
     void runScenarios();
@@ -142,6 +179,10 @@ export function createBench(material: BenchMaterial) {
 
   /** Saves what waits to be saved, without waiting for the answer: the page is being left. */
   function flush(): void {
+    if (get().structure.saving.state === 'waiting') {
+      clearTimeout(definitionTimer);
+      void saveForm();
+    }
     for (const { name, saving } of get().behaviours) {
       if (saving.state === 'waiting' || saving.state === 'unsaved') {
         clearTimeout(saveTimers.get(name));
@@ -272,6 +313,77 @@ export function createBench(material: BenchMaterial) {
     keepTime();
   }
 
+  /** Edits the structure; what cannot be done is said and leaves it as it is. */
+  function editStructure(edit: Edit): boolean {
+    const { structure } = get();
+    try {
+      const next = edited(structure.history.present, edit);
+      const [flaw] = flawsOf(next, material.tables);
+      if (flaw !== undefined) throw new StructureFault(`${flaw.path.at(-1) === 'name' ? '' : `${String(flaw.path.at(-1))}: `}${flaw.says}`);
+      const read = FormSchema.safeParse(next);
+      if (!read.success) throw new StructureFault(`${read.error.issues[0]!.path.at(-1)?.toString() ?? 'the form'}: ${read.error.issues[0]!.message}`);
+      putForm(advance(structure.history, next));
+      return true;
+    } catch (caught) {
+      if (!(caught instanceof StructureFault)) throw caught;
+      set({ structure: { ...structure, says: caught.message } });
+      return false;
+    }
+  }
+
+  function putForm(history: History<Form>): void {
+    const { structure } = get();
+    const { selected } = structure;
+    const kept = selected !== null && placeOf(history.present, selected) !== null ? selected : null;
+    set((state) => ({ material: { ...state.material, form: history.present }, structure: { ...structure, history, selected: kept, says: null, saving: structure.saving.state === 'conflict' ? structure.saving : { state: 'waiting' } } }));
+    clearTimeout(definitionTimer);
+    definitionTimer = setTimeout(() => void saveForm(), SAVE_AFTER);
+    void resurround();
+  }
+
+  /** The new form is in force at once: for the editor, in the live form, for the scenarios. */
+  async function resurround(): Promise<void> {
+    await language!.surround(typingsOf(get().material));
+    await replay();
+    void runScenarios();
+    for (const { name } of get().behaviours) change(name, { diagnoses: await language!.diagnose(name) });
+  }
+
+  async function saveForm(): Promise<void> {
+    const saved = form();
+    if (get().structure.saving.state === 'conflict') return;
+    const reply = await call<{ revision: number }>('PUT', pathOf('definition'), { form: saved, from: definitionRevision });
+    const saving = (state: Structure['saving']) => set(({ structure }) => ({ structure: { ...structure, saving: state } }));
+    if (reply.ok) {
+      definitionRevision = reply.body.revision;
+      saving(form() === saved ? { state: 'saved' } : { state: 'waiting' });
+    } else if (reply.status === 409) saving({ state: 'conflict', theirs: (reply.body as { theirs: { form: Form; revision: number } }).theirs });
+    else {
+      saving({ state: 'unsaved', says: reply.says });
+      definitionTimer = setTimeout(() => void saveForm(), RETRY_AFTER);
+    }
+  }
+
+  /** Ends a conflict with one of the two structures. */
+  function settleStructure(take: 'mine' | 'theirs'): void {
+    const { structure } = get();
+    if (structure.saving.state !== 'conflict') return;
+    const { form: theirs, revision } = structure.saving.theirs;
+    definitionRevision = revision;
+    set({ structure: { ...structure, saving: { state: 'waiting' } } });
+    if (take === 'theirs') putForm(advance(get().structure.history, theirs));
+    else void saveForm();
+  }
+
+  /** Renames a part everywhere; the page is read anew, since scripts, scenarios and records change with it. */
+  async function rename(part: PartName, to: string, apply: boolean): Promise<Renaming | { says: string }> {
+    if (get().structure.saving.state === 'waiting') await saveForm();
+    for (const { name, saving } of get().behaviours) if (saving.state === 'waiting' || saving.state === 'unsaved') await save(name);
+    if (get().structure.saving.state !== 'saved' || get().behaviours.some(({ saving }) => saving.state !== 'saved')) return { says: 'Something is not saved yet. Renaming reaches everywhere, so all has to be saved first.' };
+    const reply = await call<Renaming>('POST', pathOf('rename'), { part, to, apply });
+    return reply.ok ? reply.body : { says: reply.says };
+  }
+
   async function reopen(open: Open = get().open): Promise<void> {
     set({ open, steps: [], answers: [], at: 0, replayed: null, asked: null });
     await replay();
@@ -293,7 +405,7 @@ export function createBench(material: BenchMaterial) {
     const { scenarios } = get();
     await proving.load({ ...engineMaterial(), traced: false });
     for (const { name, scenario } of scenarios) {
-      const result = await runScenario(scenario, material.form, material, cast(), (opening, steps) => proving!.play(opening, steps));
+      const result = await runScenario(scenario, form(), material, cast(), (opening, steps) => proving!.play(opening, steps));
       set((state) => ({ results: { ...state.results, [name]: result } }));
     }
     set({ runningScenarios: false });
@@ -312,7 +424,7 @@ export function createBench(material: BenchMaterial) {
 
   async function keepScenario(title: string): Promise<boolean> {
     const { open, steps, answers } = get();
-    const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), recordScenario(title, open, material.form, steps, answers));
+    const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), recordScenario(title, open, form(), steps, answers));
     if (!reply.ok) {
       set({ notice: { tone: 'error', text: reply.says } });
       return false;
@@ -330,6 +442,11 @@ export function createBench(material: BenchMaterial) {
 
   async function makeRelease(): Promise<void> {
     // What is not saved yet would be missing from the release.
+    if (get().structure.saving.state !== 'saved') await saveForm();
+    if (get().structure.saving.state !== 'saved') {
+      set({ notice: { tone: 'error', text: 'The structure is not saved yet, so no release was made.' } });
+      return;
+    }
     for (const behaviour of get().behaviours) if (behaviour.saving.state !== 'saved') await save(behaviour.name);
     if (get().behaviours.some((behaviour) => behaviour.saving.state !== 'saved')) {
       set({ notice: { tone: 'error', text: 'Some behaviours are not saved yet, so no release was made.' } });
@@ -341,7 +458,7 @@ export function createBench(material: BenchMaterial) {
   }
 
   function pathOf(rest: string): string {
-    return `/api/forms/${material.form.name}/${rest}`;
+    return `/api/forms/${form().name}/${rest}`;
   }
 
   return {
@@ -362,7 +479,14 @@ export function createBench(material: BenchMaterial) {
     makeRelease,
     complete: (name: string, position: number) => language?.complete({ name, text: behaviourOf(name).text }, position) ?? Promise.resolve([]),
     explain: (name: string, position: number) => language?.explain(name, position) ?? Promise.resolve(null),
-    choose: (active: string) => set({ active }),
+    editStructure,
+    settleStructure,
+    rename,
+    undoStructure: () => putForm(undoIn(get().structure.history)),
+    redoStructure: () => putForm(redoIn(get().structure.history)),
+    select: (selected: PartName | null) => set(({ structure }) => ({ structure: { ...structure, selected, says: null } })),
+    showPane: (pane: BenchState['pane']) => set({ pane }),
+    choose: (active: string) => set({ active, pane: 'code' }),
     lookAt: (at: number) => {
       set((state) => ({ at: Math.max(0, Math.min(at, state.steps.length)) }));
       keepTime();
@@ -372,7 +496,7 @@ export function createBench(material: BenchMaterial) {
     dismiss: () => set({ notice: null }),
     goTo: (behaviour: string, line: number) => {
       const name = get().behaviours.find((entry) => entry.name.replace(/\.[jt]s$/, '') === behaviour)?.name;
-      if (name !== undefined) set((state) => ({ active: name, goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 } }));
+      if (name !== undefined) set((state) => ({ active: name, pane: 'code', goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 } }));
     },
   };
 }

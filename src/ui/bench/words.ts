@@ -172,6 +172,8 @@ export function becauseInWords(because: Because, names: Names, who: string): str
       return `because ${who} set ${names.part(because.effect.part)} to ${valueInWords(because.effect.to)}`;
     case 'corrected':
       return `because the form itself set ${names.part(because.effect.part)} to ${valueInWords(because.effect.to)}: the value was no longer offered, or the field went off screen`;
+    case 'answered':
+      return `when ${because.entry.name} ${because.entry.fails === null ? 'answered' : 'failed'}`;
     case 'event':
       return `because of ${entryInWords(because.entry, names, who)}`;
     case 'opened':

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { newestRelease } from '@/server/releases';
-import { readBehaviours, readForm, readHead, readParents, readRecords, readScenarios, readServices, readTables } from '@/server/store';
+import { readBehaviours, readDefinition, readForm, readHead, readParents, readRecords, readScenarios, readServices, readTables } from '@/server/store';
 import { Bench } from '@/ui/bench/bench';
 
 export const dynamic = 'force-dynamic';
@@ -17,14 +17,14 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 
 export default async function BenchPage({ params }: Props) {
   const { form: name } = await params;
-  const form = await readForm(name);
-  if (form === null) notFound();
+  const definition = await readDefinition(name);
+  if (definition === null) notFound();
   const [head, tables, services, behaviours, scenarios, records, release, forms] = await Promise.all([
     readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), readParents(name),
   ]);
   const material = {
     ...head,
-    form,
+    ...definition,
     tables,
     services,
     forms,

@@ -1,0 +1,1 @@
+ALTER TABLE "form" ADD COLUMN "revision" integer DEFAULT 1 NOT NULL;

@@ -1,0 +1,481 @@
+'use client';
+/** How one part is defined, to be read and changed: its words, its limits, its options, its technical name, its removal. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useState, type ReactNode } from 'react';
+import { useStore } from 'zustand';
+import type { Option } from '@/core/form/definition';
+import { kindInWords } from '@/core/form/in-words';
+import { placeOf, type PartName } from '@/core/structure/edit';
+import { Button, Line, Mono, Notice, Select } from '../kit';
+import type { BenchStore, Renaming } from './store';
+
+type Draft = Record<string, unknown>;
+
+export function Definition({ bench, part }: { bench: BenchStore; part: PartName }) {
+  const { material } = useStore(bench.store);
+  const place = placeOf(material.form, part);
+  if (place === null) return <Box color="soft">This part is gone.</Box>;
+  const definition = place.definition as unknown as Draft;
+  const change = (to: Draft) => bench.editStructure({ do: 'change', part, to });
+  const kind = (definition.kind as string | undefined) ?? place.sort;
+  const sections = material.form.pages.flatMap((page) => page.sections.map((section) => ({ key: section.name, label: section.title })));
+  const pages = material.form.pages.map((page) => ({ key: page.name, label: page.title }));
+  const targets = place.sort === 'field' ? sections : place.sort === 'section' ? pages : [];
+  const shared = { definition, change };
+  const isField = place.sort === 'field' || place.sort === 'cell';
+  return (
+    <Flex direction="column" gap="8px" fontSize="13.5px">
+      <Flex align="baseline" gap="8px">
+        <chakra.h2 fontSize="15px" fontWeight={640}>
+          {(definition.label ?? definition.title) as string}
+        </chakra.h2>
+        <chakra.span color="soft">{isField ? kindInWords(place.definition as never) : place.sort}</chakra.span>
+      </Flex>
+      <Rename bench={bench} part={part} />
+      <Text {...shared} name={'label' in definition ? 'label' : 'title'} label={'label' in definition ? 'Label' : 'Title'} needed />
+      {isField && <Text {...shared} name="help" label="Help, below the field" />}
+      <Flex gap="14px" wrap="wrap">
+        {place.sort !== 'track' && <Tick {...shared} name="locked" label="locked from the start" />}
+        <Tick {...shared} name="hidden" label="hidden from the start" />
+        {isField && <Tick {...shared} name="required" label="required" />}
+        {isField && <Tick {...shared} name="scriptOnly" label="only scripts write it" />}
+        {(isField || place.sort === 'section') && <Tick {...shared} name="keepsSpace" label="keeps its space" />}
+      </Flex>
+      {isField && (
+        <Flex gap="10px" wrap="wrap">
+          <Choice {...shared} name="whenHidden" label="When hidden" options={[['', 'keeps its value'], ['omit', 'is left out'], ['clear', 'is cleared']]} />
+          <Choice {...shared} name="width" label="Width" options={[['', 'full'], ['half', 'one column']]} />
+        </Flex>
+      )}
+      <KindOfDefinition kind={kind} {...shared} tables={material.tables.map(({ name, title }) => [name, title])} />
+      {(kind === 'choice' || kind === 'choices') && <Options bench={bench} part={part} options={definition.options as Option[]} onChange={(options) => change({ options })} title="Options" />}
+      {kind === 'track' && <Options bench={bench} part={part} options={definition.stages as Option[]} onChange={(stages) => change({ stages })} title="Stages" />}
+      {kind === 'button' && <Choice {...shared} name="section" label="Stands in" options={[['', 'the foot of the form'], ...sections.map(({ key, label }): [string, string] => [key, label])]} />}
+      {targets.length > 1 && (
+        <Labelled label="Move to">
+          <Select value={place.into ?? ''} options={targets} onChange={(event) => bench.editStructure({ do: 'move', part, into: event.target.value, at: Number.MAX_SAFE_INTEGER })} />
+        </Labelled>
+      )}
+      <Remove bench={bench} part={part} />
+    </Flex>
+  );
+}
+
+/** What only some kinds have. */
+function KindOfDefinition({ kind, tables, ...shared }: { kind: string; definition: Draft; change: (to: Draft) => void; tables: [string, string][] }) {
+  const numeric = (name: string, label: string) => <NumberLine {...shared} name={name} label={label} />;
+  switch (kind) {
+    case 'text':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          {numeric('lines', 'Lines')}
+          <Choice {...shared} name="format" label="Format" options={[['', 'none'], ['email', 'e-mail'], ['url', 'web address'], ['phone', 'telephone'], ['iban', 'IBAN'], ['imo', 'IMO number'], ['container', 'container']]} />
+          {numeric('minLength', 'At least, characters')}
+          {numeric('maxLength', 'At most, characters')}
+          <Text {...shared} name="mask" label="Mask" mono />
+          <Text {...shared} name="pattern" label="Pattern" mono />
+          <Text {...shared} name="patternHelp" label="What the pattern asks for" />
+          <Text {...shared} name="default" label="Default" />
+          <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], ['person_name', 'the name of the person'], ['person_key', 'the key of the person'], ['person_role', 'the role of the person']]} />
+        </Flex>
+      );
+    case 'number':
+    case 'money':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          {numeric('min', 'At least')}
+          {numeric('max', 'At most')}
+          {kind === 'number' && numeric('step', 'In steps of')}
+          {numeric('decimals', 'Decimals')}
+          <Text {...shared} name={kind === 'number' ? 'unit' : 'currency'} label={kind === 'number' ? 'Unit' : 'Currency'} />
+          {numeric('default', 'Default')}
+        </Flex>
+      );
+    case 'date':
+    case 'time':
+    case 'datetime':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          <Text {...shared} name="min" label="Not before" mono />
+          <Text {...shared} name="max" label="Not after" mono />
+          {kind === 'time' && numeric('step', 'Every so many minutes')}
+          <Text {...shared} name="default" label="Default" mono />
+          <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], kind === 'date' ? ['today', 'today'] : ['now', 'now']]} />
+        </Flex>
+      );
+    case 'yes_no':
+      return <YesNoDefault {...shared} />;
+    case 'choice':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          <Choice {...shared} name="display" label="Shown as" options={[['', 'list'], ['radios', 'radio buttons']]} />
+          <Text {...shared} name="default" label="Default (key)" mono />
+        </Flex>
+      );
+    case 'choices':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          {numeric('minCount', 'Choose at least')}
+          {numeric('maxCount', 'Choose at most')}
+        </Flex>
+      );
+    case 'reference':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          <Choice {...shared} name="table" label="Table" options={tables} />
+          <Choice {...shared} name="display" label="Shown as" options={[['', 'what suits its length'], ['list', 'list'], ['search', 'search']]} />
+        </Flex>
+      );
+    case 'file':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          {numeric('maxFiles', 'Files at most')}
+          {numeric('maxBytes', 'Bytes of each at most')}
+        </Flex>
+      );
+    case 'rows':
+      return (
+        <Flex gap="10px" wrap="wrap">
+          <Choice {...shared} name="display" label="Shown as" options={[['', 'grid'], ['stack', 'one under the other']]} />
+          {numeric('minRows', 'Rows at least')}
+          {numeric('maxRows', 'Rows at most')}
+          <Text {...shared} name="addLabel" label="Button that adds one" />
+        </Flex>
+      );
+    case 'section':
+      return numeric('columns', 'Columns');
+    case 'track':
+      return <Text {...shared} name="stage" label="Stage it begins at (key)" mono />;
+    default:
+      return null;
+  }
+}
+
+interface Shared {
+  definition: Draft;
+  change: (to: Draft) => void;
+  name: string;
+  label: string;
+}
+
+function Labelled({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <chakra.label display="block">
+      <chakra.span display="block" color="soft" fontSize="12.5px">
+        {label}
+      </chakra.span>
+      {children}
+    </chakra.label>
+  );
+}
+
+/** A line that is taken over when it is left or Enter is pressed; what is refused is put back. */
+function Committed({ label, value, mono, width, onCommit }: { label: string; value: string; mono?: boolean; width?: string; onCommit: (text: string) => boolean }) {
+  const [text, setText] = useState<string | null>(null);
+  const commit = () => {
+    if (text !== null && text !== value) onCommit(text);
+    setText(null);
+  };
+  return (
+    <Labelled label={label}>
+      <Line
+        width={width ?? '100%'}
+        fontFamily={mono ? 'mono' : undefined}
+        value={text ?? value}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit();
+          if (event.key === 'Escape') setText(null);
+        }}
+      />
+    </Labelled>
+  );
+}
+
+function Text({ definition, change, name, label, needed, mono }: Shared & { needed?: boolean; mono?: boolean }) {
+  const commit = (text: string) => {
+    if (needed && text.trim() === '') return false;
+    change({ [name]: text === '' ? undefined : text });
+    return true;
+  };
+  return <Committed label={label} value={(definition[name] as string | undefined) ?? ''} {...(mono ? { mono, width: '170px' } : {})} onCommit={commit} />;
+}
+
+function NumberLine({ definition, change, name, label }: Shared) {
+  const commit = (text: string) => {
+    const number = Number(text.replace(',', '.'));
+    if (text.trim() !== '' && !Number.isFinite(number)) return false;
+    change({ [name]: text.trim() === '' ? undefined : number });
+    return true;
+  };
+  return <Committed label={label} value={definition[name] === undefined ? '' : String(definition[name])} width="100px" onCommit={commit} />;
+}
+
+function Tick({ definition, change, name, label }: Shared) {
+  return (
+    <chakra.label display="flex" gap="6px" alignItems="center">
+      <input type="checkbox" checked={definition[name] === true} onChange={(event) => change({ [name]: event.target.checked ? true : undefined })} />
+      {label}
+    </chakra.label>
+  );
+}
+
+function Choice({ definition, change, name, label, options }: Shared & { options: readonly (readonly [string, string])[] }) {
+  return (
+    <Labelled label={label}>
+      <Select value={(definition[name] as string | undefined) ?? ''} options={options.map(([key, text]) => ({ key, label: text }))} onChange={(event) => change({ [name]: event.target.value === '' ? undefined : event.target.value })} />
+    </Labelled>
+  );
+}
+
+function YesNoDefault({ definition, change }: Omit<Shared, 'name' | 'label'>) {
+  const value = definition.default === undefined ? '' : definition.default === true ? 'yes' : 'no';
+  return (
+    <Labelled label="Default">
+      <Select value={value} options={[{ key: '', label: 'untouched' }, { key: 'yes', label: 'yes' }, { key: 'no', label: 'no' }]} onChange={({ target }) => change({ default: target.value === '' ? undefined : target.value === 'yes' })} />
+    </Labelled>
+  );
+}
+
+interface KeyUses {
+  mentions: { behaviour: string; line: number; text: string }[];
+  scenarios: string[];
+  records: number;
+}
+
+/** Keys and labels apart: the label is free to change, a key that is in use warns before it does. */
+function Options({ bench, part, options, onChange, title }: { bench: BenchStore; part: PartName; options: readonly Option[]; onChange: (options: Option[]) => void; title: string }) {
+  const [pending, setPending] = useState<{ key: string; says: string; next: Option[] } | null>(null);
+  const form = useStore(bench.store).material.form.name;
+  /** Takes a change of keys over when nothing uses the key; else asks first. */
+  const guarded = async (key: string, next: Option[]) => {
+    const response = await fetch(`/api/forms/${form}/uses?${new URLSearchParams({ part, key }).toString()}`).catch(() => null);
+    const uses = response?.ok === true ? ((await response.json()) as KeyUses) : null;
+    const places = uses === null ? 'It could not be looked up whether it is in use.' : inUse(uses);
+    if (places === '') onChange(next);
+    else setPending({ key, says: places, next });
+  };
+  const replaced = (i: number, option: Option) => options.map((other, j) => (j === i ? option : other));
+  const moved = (i: number, by: number) => {
+    const next = [...options];
+    const [taken] = next.splice(i, 1);
+    next.splice(i + by, 0, taken!);
+    return next;
+  };
+  const small = { look: 'text', color: 'soft', px: '4px', minW: '24px', minH: '24px', textDecoration: 'none' } as const;
+  return (
+    <chakra.fieldset borderTopWidth="1px" borderColor="line" pt="6px">
+      <chakra.legend fontWeight={620} pr="6px">
+        {title}
+      </chakra.legend>
+      {options.map((option, i) => (
+        <Flex key={`${option.key}-${i}`} gap="6px" align="end">
+          <Box flex="1">
+            <Committed label={i === 0 ? 'Label' : ''} value={option.label} onCommit={(label) => label.trim() !== '' && (onChange(replaced(i, { ...option, label })), true)} />
+          </Box>
+          <Box width="130px">
+            <Committed label={i === 0 ? 'Key' : ''} mono value={option.key} onCommit={(key) => key.trim() !== '' && (void guarded(option.key, replaced(i, { ...option, key: key.trim() })), true)} />
+          </Box>
+          <Button {...small} aria-label={`${option.label} up`} disabled={i === 0} onClick={() => onChange(moved(i, -1))}>
+            ↑
+          </Button>
+          <Button {...small} aria-label={`${option.label} down`} disabled={i === options.length - 1} onClick={() => onChange(moved(i, 1))}>
+            ↓
+          </Button>
+          <Button {...small} aria-label={`Remove ${option.label}`} disabled={options.length === 1} onClick={() => void guarded(option.key, options.filter((_, j) => j !== i))}>
+            ×
+          </Button>
+        </Flex>
+      ))}
+      {pending !== null && (
+        <Notice tone="warning">
+          The key <Mono>{pending.key}</Mono> is in use. {pending.says}
+          <Flex gap="8px" mt="4px">
+            <Button
+              onClick={() => {
+                onChange(pending.next);
+                setPending(null);
+              }}
+            >
+              Change it all the same
+            </Button>
+            <Button onClick={() => setPending(null)}>Leave it</Button>
+          </Flex>
+        </Notice>
+      )}
+      <Button mt="6px" onClick={() => onChange([...options, { key: freeKey(options), label: `New ${title === 'Stages' ? 'stage' : 'option'}` }])}>
+        Add one
+      </Button>
+    </chakra.fieldset>
+  );
+}
+
+function freeKey(options: readonly Option[]): string {
+  for (let i = options.length + 1; ; i++) if (!options.some(({ key }) => key === `key_${i}`)) return `key_${i}`;
+}
+
+function inUse({ mentions, scenarios, records }: KeyUses): string {
+  const places = [
+    ...mentions.slice(0, 4).map(({ behaviour, line }) => `${behaviour}, line ${line}`),
+    ...scenarios.slice(0, 3).map((title) => `scenario “${title}”`),
+    ...(records > 0 ? [records === 1 ? 'one record' : `${records} records`] : []),
+  ];
+  return places.length === 0 ? '' : `${places.join('; ')}.`;
+}
+
+/** The technical name, and renaming it everywhere after a look at what will change. */
+function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
+  const [to, setTo] = useState<string | null>(null);
+  const [preview, setPreview] = useState<Renaming | null>(null);
+  const [says, setSays] = useState<string | null>(null);
+  const bare = part.split('.').at(-1)!;
+  const ask = async (apply: boolean) => {
+    const reply = await bench.rename(part, to!.trim(), apply);
+    if ('says' in reply) {
+      setSays(reply.says);
+      return;
+    }
+    setSays(null);
+    setPreview(reply);
+    // Scripts, scenarios and records have changed with the form: all of it is read anew.
+    if (reply.applied) location.reload();
+  };
+  if (to === null) {
+    return (
+      <Flex gap="8px" align="baseline">
+        <Mono>{part}</Mono>
+        <Button look="text" onClick={() => setTo(bare)}>
+          rename
+        </Button>
+      </Flex>
+    );
+  }
+  return (
+    <Box borderWidth="1px" borderColor="line" borderRadius="4px" p="8px">
+      <Flex gap="6px" align="end">
+        <Labelled label="New technical name">
+          <Line
+            autoFocus
+            fontFamily="mono"
+            width="180px"
+            value={to}
+            onChange={(event) => {
+              setTo(event.target.value);
+              setPreview(null);
+            }}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') void ask(false);
+            }}
+          />
+        </Labelled>
+        <Button disabled={to.trim() === bare || to.trim() === ''} onClick={() => void ask(false)}>
+          Show what changes
+        </Button>
+        <Button
+          onClick={() => {
+            setTo(null);
+            setPreview(null);
+            setSays(null);
+          }}
+        >
+          Cancel
+        </Button>
+      </Flex>
+      {says !== null && (
+        <Box mt="6px">
+          <Notice tone="error">{says}</Notice>
+        </Box>
+      )}
+      {preview !== null && !preview.applied && (
+        <Box mt="8px" role="region" aria-label="What renaming changes">
+          {preview.plan.behaviours.map((behaviour) => (
+            <Box key={`${behaviour.form}/${behaviour.name}`} mb="4px">
+              <chakra.b fontWeight={620}>{behaviour.title}</chakra.b>
+              {behaviour.lines.map(({ line, before, after }) => (
+                <Box key={line} fontFamily="mono" fontSize="12px" overflowX="auto" whiteSpace="pre">
+                  <chakra.span color="soft">{String(line).padStart(4)} </chakra.span>
+                  <chakra.del color="bad">{before}</chakra.del>
+                  {'\n     '}
+                  <chakra.ins color="act" textDecoration="none">
+                    {after}
+                  </chakra.ins>
+                </Box>
+              ))}
+            </Box>
+          ))}
+          <Box>{preview.plan.scenarios.length === 0 ? 'No scenario names it.' : `Scenarios: ${preview.plan.scenarios.map(({ title }) => title).join('; ')}.`}</Box>
+          <Box>{preview.records === 0 ? 'No record holds it.' : `${preview.records === 1 ? 'One record' : `${preview.records} records`} will hold it under the new name.`}</Box>
+          {preview.plan.forms.length > 1 && <Box>Definitions: {preview.plan.forms.join(', ')}.</Box>}
+          {preview.plan.mentions.length > 0 && (
+            <Notice tone="warning" mt="4px">
+              These texts read like the name and are left as they are: {preview.plan.mentions.map(({ behaviour, line }) => `${behaviour}, line ${line}`).join('; ')}.
+            </Notice>
+          )}
+          <Button look="go" mt="6px" onClick={() => void ask(true)}>
+            Rename everywhere
+          </Button>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+interface Uses {
+  code: { form: string; behaviour: string; title: string; lines: number[] }[];
+  scenarios: { title: string }[];
+  lists: { list: string }[];
+}
+
+/** Removing shows first which behaviours and scenarios would break. */
+function Remove({ bench, part }: { bench: BenchStore; part: PartName }) {
+  const [uses, setUses] = useState<Uses | 'asking' | 'unknown' | null>(null);
+  const form = useStore(bench.store).material.form.name;
+  const remove = () => {
+    setUses(null);
+    bench.editStructure({ do: 'remove', part });
+  };
+  const ask = async () => {
+    setUses('asking');
+    const response = await fetch(`/api/forms/${form}/uses?${new URLSearchParams({ part }).toString()}`).catch(() => null);
+    const found = response?.ok === true ? ((await response.json()) as Uses) : null;
+    if (found === null) setUses('unknown');
+    else if (found.code.length === 0 && found.scenarios.length === 0 && found.lists.length === 0) remove();
+    else setUses(found);
+  };
+  return (
+    <Box borderTopWidth="1px" borderColor="line" pt="8px">
+      <Button color="bad" disabled={uses === 'asking'} onClick={() => void ask()}>
+        Remove this part
+      </Button>
+      {uses !== null && uses !== 'asking' && (
+        <Notice tone="warning" mt="6px">
+          {uses === 'unknown' ? (
+            'It could not be looked up what uses this part.'
+          ) : (
+            <>
+              Removing it breaks:
+              <chakra.ul pl="16px">
+                {uses.code.map((use) => (
+                  <li key={`${use.form}/${use.behaviour}`}>
+                    {use.title}, {use.lines.length === 1 ? `line ${use.lines[0]}` : `lines ${use.lines.join(', ')}`}
+                  </li>
+                ))}
+                {uses.scenarios.map(({ title }) => (
+                  <li key={title}>scenario “{title}”</li>
+                ))}
+                {uses.lists.map(({ list }) => (
+                  <li key={list}>the list “{list}”</li>
+                ))}
+              </chakra.ul>
+            </>
+          )}
+          <Flex gap="8px" mt="4px">
+            <Button onClick={remove}>Remove it all the same</Button>
+            <Button onClick={() => setUses(null)}>Keep it</Button>
+          </Flex>
+        </Notice>
+      )}
+    </Box>
+  );
+}
