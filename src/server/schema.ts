@@ -12,11 +12,11 @@ const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const created = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
 
 /** One row: title, roles and people. */
-export const workspace = pgTable('workspace', { id: serial('id').primaryKey(), content: json('content').notNull() });
+export const workspace = pgTable('workspace', { id: serial('id').primaryKey(), content: json('content').notNull(), revision: integer('revision').notNull().default(1) });
 
-export const referenceTable = pgTable('reference_table', { name: text('name').primaryKey(), content: json('content').notNull() });
+export const referenceTable = pgTable('reference_table', { name: text('name').primaryKey(), content: json('content').notNull(), revision: integer('revision').notNull().default(1) });
 
-export const service = pgTable('service', { name: text('name').primaryKey(), content: json('content').notNull() });
+export const service = pgTable('service', { name: text('name').primaryKey(), content: json('content').notNull(), revision: integer('revision').notNull().default(1) });
 
 export const form = pgTable('form', { name: text('name').primaryKey(), definition: json('definition').notNull(), revision: integer('revision').notNull().default(1) });
 

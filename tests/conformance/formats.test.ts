@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { isDate, isEmail } from '../../src/core/form/formats';
 import { isAbsoluteUrl } from '../../src/core/form/url';
-import { readRows } from '../../src/core/workspace/workspace';
+import { readRows } from '../../src/core/workspace/csv';
 import { writeRows } from '../../src/core/workspace/write';
 import type { Fault } from '../../src/core/workspace/json';
 

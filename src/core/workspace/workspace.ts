@@ -2,17 +2,16 @@
  * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
  * map of paths to texts and gets the workspace, or every fault with its file, line and path.
  */
-import { parse as parseCsv } from 'csv-parse/sync';
 import { z } from 'zod';
 import { fieldsOf, FormSchema, Name, type Form } from '../form/definition';
 import { flawsOf } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
-import { isDate } from '../form/formats';
-import { PersonSchema, RoleSchema, TableShape, type CellValue, type Person, type Role, type Row, type Table } from '../form/table';
+import { PersonSchema, RoleSchema, TableShape, type Person, type Role, type Table } from '../form/table';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
 import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
 import { unknownNames } from '../scenario/run';
 import { ValuesSchema } from '../session/schema';
+import { readRows } from './csv';
 import { placeFault, readJson, type Fault } from './json';
 
 export const WorkspaceFile = z.strictObject({
@@ -131,65 +130,6 @@ function readTable(name: string, files: Files, read: Reader, faults: Fault[]): T
   }
   const { $schema: _, ...rest } = shape;
   return [{ name, ...rest, rows: readRows(csv, text, shape, faults) }];
-}
-
-/** Reads the rows of a table from CSV (RFC 4180); every bad cell is named by line and column. */
-export function readRows(file: string, text: string, shape: Pick<TableShape, 'key' | 'columns'>, faults: Fault[]): Row[] {
-  const fault = (line: number, path: (string | number)[], says: string) => faults.push({ file, line, path, says });
-  let lines: { record: string[]; info: { lines: number } }[];
-  try {
-    lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true }) as never;
-  } catch (caught) {
-    const { lines: line = 1 } = caught as { lines?: number };
-    fault(line, [], `is not CSV as of RFC 4180: ${(caught as Error).message}`);
-    return [];
-  }
-  const [header, ...body] = lines;
-  if (header === undefined) {
-    fault(1, [], 'the first line has to name the columns');
-    return [];
-  }
-  const columns = header.record.map((name) => shape.columns.find((column) => column.name === name));
-  header.record.forEach((name, i) => {
-    if (columns[i] === undefined) fault(1, [name], 'is not a column of this table');
-  });
-  for (const column of shape.columns) {
-    if (!header.record.includes(column.name)) fault(1, [column.name], 'this column is missing');
-  }
-  const keys = new Set<string>();
-  return body.map(({ record, info }) => {
-    const row: Record<string, CellValue> = {};
-    record.forEach((cell, i) => {
-      const column = columns[i];
-      if (column === undefined) return;
-      const value = readCell(cell, column.kind);
-      if (value === undefined) fault(info.lines, [column.name], `${JSON.stringify(cell)} is not ${CELLS[column.kind]}`);
-      else row[column.name] = value;
-    });
-    const key = String(row[shape.key] ?? '');
-    if (key === '') fault(info.lines, [shape.key], 'a row needs a key');
-    else if (keys.has(key)) fault(info.lines, [shape.key], `the key "${key}" is there twice`);
-    keys.add(key);
-    return row;
-  });
-}
-
-const CELLS = { text: 'a text', number: 'a number', date: 'a date spelled YYYY-MM-DD', yes_no: 'yes or no' } as const;
-
-function readCell(cell: string, kind: keyof typeof CELLS): CellValue | undefined {
-  if (cell === '') return null;
-  switch (kind) {
-    case 'text':
-      return cell;
-    case 'number': {
-      const number = Number(cell);
-      return cell.trim() === '' || !Number.isFinite(number) ? undefined : number;
-    }
-    case 'date':
-      return isDate(cell) ? cell : undefined;
-    case 'yes_no':
-      return cell === 'yes' ? true : cell === 'no' ? false : undefined;
-  }
 }
 
 function readForm(name: string, files: Files, tables: readonly Table[], read: Reader, faults: Fault[]): WorkspaceForm | null {

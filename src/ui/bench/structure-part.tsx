@@ -353,7 +353,7 @@ function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
   }
   return (
     <Box borderWidth="1px" borderColor="line" borderRadius="4px" p="8px">
-      <Flex gap="6px" align="end">
+      <Flex gap="6px" align="end" wrap="wrap">
         <Labelled label="New technical name">
           <Line
             autoFocus

@@ -105,7 +105,7 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
             </SortableContext>
           </DndContext>
         </Box>
-        <Box flex="1" minW={0} overflowY="auto" p="12px" role="region" aria-label="The part chosen" tabIndex={0}>
+        <Box flex="1" minW={0} overflowY="auto" overflowX="hidden" p="12px" role="region" aria-label="The part chosen" tabIndex={0}>
           {selected === null ? <Box color="soft">Choose a part to see and change how it is defined.</Box> : <DefinitionPane key={`${selected}`} bench={bench} part={selected} />}
         </Box>
       </Flex>

@@ -2,6 +2,7 @@
 /** The workspace's forms: for each its behaviours, scenarios passed of all, newest release, records. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import type { Form } from '@/core/form/definition';
 import type { Service } from '@/core/form/service';
@@ -10,7 +11,7 @@ import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { runScenario } from '@/core/scenario/run';
 import { engineInWorker, LanguageClient } from '@/workers/in-browser';
-import { Cell, PageHead } from '../kit';
+import { Button, Cell, Line, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
 
 export interface FormRow {
@@ -101,9 +102,21 @@ export function Forms(props: FormsProps) {
             </Box>
             {props.tables.map((table) => (
               <div key={table.name}>
-                {table.title}, {table.rows.length} rows
+                <Go href={`/tables/${table.name}`}>{table.title}</Go>, {table.rows.length} rows
               </div>
             ))}
+            <Go href="/tables">New table</Go>
+          </Box>
+          <Box>
+            <Box color="ink" fontWeight={620}>
+              Services
+            </Box>
+            {props.services.map((service) => (
+              <div key={service.name}>
+                <Go href={`/services/${service.name}`}>{service.title}</Go>
+              </div>
+            ))}
+            <NewService taken={props.services.map((service) => service.name)} />
           </Box>
           <Box>
             <Box color="ink" fontWeight={620}>
@@ -114,10 +127,26 @@ export function Forms(props: FormsProps) {
                 {person.name}, {props.roles.find((role) => role.key === person.role)?.label ?? person.role}
               </div>
             ))}
+            <Go href="/people">People and roles</Go>
           </Box>
         </Flex>
       </Box>
     </>
+  );
+}
+
+/** Begins a service under a technical name. */
+function NewService({ taken }: { taken: readonly string[] }) {
+  const [name, setName] = useState('');
+  const router = useRouter();
+  const good = /^[a-z][a-z0-9_]*$/.test(name) && !taken.includes(name);
+  return (
+    <Flex gap="6px" mt="4px">
+      <Line aria-label="Technical name of a new service" fontFamily="mono" width="130px" placeholder="technical_name" value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && good && router.push(`/services/${name}`)} />
+      <Button disabled={!good} onClick={() => router.push(`/services/${name}`)}>
+        New service
+      </Button>
+    </Flex>
   );
 }
 

@@ -1,1 +1,0 @@
-ALTER TABLE "form" ADD COLUMN "revision" integer DEFAULT 1 NOT NULL;

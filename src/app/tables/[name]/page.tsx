@@ -1,0 +1,14 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { readTable } from '@/server/reference';
+import { readHead } from '@/server/store';
+import { TablePage } from '@/ui/manage/table-page';
+
+export const dynamic = 'force-dynamic';
+export const metadata: Metadata = { title: 'Table' };
+
+export default async function Page({ params }: { params: Promise<{ name: string }> }) {
+  const [head, found] = await Promise.all([readHead(), readTable((await params).name)]);
+  if (found === null) notFound();
+  return <TablePage workspace={head.title} {...found} />;
+}

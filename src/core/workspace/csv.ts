@@ -1,0 +1,118 @@
+/**
+ * Tables as CSV (RFC 4180): reading rows, with every bad cell named by line and column, and guessing the columns of a
+ * file that nobody has described yet.
+ */
+import { parse as parseCsv } from 'csv-parse/sync';
+import { isDate } from '../form/formats';
+import type { CellValue, Row, TableShape } from '../form/table';
+import type { Fault } from './json';
+
+/** Reads the rows of a table from CSV; every bad cell is named by line and column. `names` stand in for the headings. */
+export function readRows(file: string, text: string, shape: Pick<TableShape, 'key' | 'columns'>, faults: Fault[], names: readonly string[] | null = null): Row[] {
+  const fault = (line: number, path: (string | number)[], says: string) => faults.push({ file, line, path, says });
+  let lines: { record: string[]; info: { lines: number } }[];
+  try {
+    lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true }) as never;
+  } catch (caught) {
+    const { lines: line = 1 } = caught as { lines?: number };
+    fault(line, [], `is not CSV as of RFC 4180: ${(caught as Error).message}`);
+    return [];
+  }
+  const [header, ...body] = lines;
+  if (header === undefined) {
+    fault(1, [], 'the first line has to name the columns');
+    return [];
+  }
+  const headings = names ?? header.record;
+  const columns = headings.map((name) => shape.columns.find((column) => column.name === name));
+  headings.forEach((name, i) => {
+    if (columns[i] === undefined) fault(1, [name], 'is not a column of this table');
+  });
+  for (const column of shape.columns) {
+    if (!headings.includes(column.name)) fault(1, [column.name], 'this column is missing');
+  }
+  const keys = new Set<string>();
+  return body.map(({ record, info }) => {
+    const row: Record<string, CellValue> = {};
+    record.forEach((cell, i) => {
+      const column = columns[i];
+      if (column === undefined) return;
+      const value = readCell(cell, column.kind);
+      if (value === undefined) fault(info.lines, [column.name], `${JSON.stringify(cell)} is not ${CELLS[column.kind]}`);
+      else row[column.name] = value;
+    });
+    const key = String(row[shape.key] ?? '');
+    if (key === '') fault(info.lines, [shape.key], 'a row needs a key');
+    else if (keys.has(key)) fault(info.lines, [shape.key], `the key "${key}" is there twice`);
+    keys.add(key);
+    return row;
+  });
+}
+
+const CELLS = { text: 'a text', number: 'a number', date: 'a date spelled YYYY-MM-DD', yes_no: 'yes or no' } as const;
+
+function readCell(cell: string, kind: keyof typeof CELLS): CellValue | undefined {
+  if (cell === '') return null;
+  switch (kind) {
+    case 'text':
+      return cell;
+    case 'number': {
+      const number = Number(cell);
+      return cell.trim() === '' || !Number.isFinite(number) ? undefined : number;
+    }
+    case 'date':
+      return isDate(cell) ? cell : undefined;
+    case 'yes_no':
+      return cell === 'yes' ? true : cell === 'no' ? false : undefined;
+  }
+}
+
+type Column = TableShape['columns'][number];
+
+/** What a file with a line of headings seems to hold. */
+export interface Guess {
+  columns: (Column & { heading: string; empty: number })[];
+  /** The column whose values are all there and all different, the first of them; null when none is. */
+  key: string | null;
+  rows: number;
+}
+
+/** Guesses columns from their headings and cells: a kind fits when every cell that is not empty is of it. */
+export function guessColumns(file: string, text: string, faults: Fault[]): Guess | null {
+  let lines: string[][];
+  try {
+    lines = parseCsv(text, { bom: true, skip_empty_lines: true }) as string[][];
+  } catch (caught) {
+    const { lines: line = 1 } = caught as { lines?: number };
+    faults.push({ file, line, path: [], says: `is not CSV as of RFC 4180: ${(caught as Error).message}` });
+    return null;
+  }
+  const [headings, ...rows] = lines;
+  if (headings === undefined) {
+    faults.push({ file, line: 1, path: [], says: 'the first line has to name the columns' });
+    return null;
+  }
+  const taken = new Set<string>();
+  const columns = headings.map((heading, i) => {
+    const cells = rows.map((row) => row[i] ?? '');
+    const name = columnName(heading, taken);
+    taken.add(name);
+    const kind: Column['kind'] = (['number', 'date', 'yes_no'] as const).find((candidate) => fits(cells, candidate)) ?? 'text';
+    return { name, heading, kind, ...(heading.trim() === '' || heading === name ? {} : { label: heading.trim() }), empty: cells.filter((cell) => cell === '').length };
+  });
+  const key = columns.find((column, i) => column.empty === 0 && new Set(rows.map((row) => row[i])).size === rows.length)?.name ?? null;
+  return { columns, key, rows: rows.length };
+}
+
+function fits(cells: readonly string[], kind: 'number' | 'date' | 'yes_no'): boolean {
+  const given = cells.filter((cell) => cell !== '');
+  // A code with a leading zero is no number, though it reads like one.
+  if (kind === 'number' && given.some((cell) => /^0\d/.test(cell))) return false;
+  return given.length > 0 && given.every((cell) => readCell(cell, kind) !== undefined);
+}
+
+function columnName(heading: string, taken: ReadonlySet<string>): string {
+  const stem = heading.toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^[^a-z]+|_+$/g, '').slice(0, 50) || 'column';
+  if (!taken.has(stem)) return stem;
+  for (let i = 2; ; i++) if (!taken.has(`${stem}_${i}`)) return `${stem}_${i}`;
+}

@@ -1,0 +1,80 @@
+'use client';
+/** The people a form can be opened as, and their roles. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { Person, Role } from '@/core/form/table';
+import { nameFor } from '@/core/structure/edit';
+import { Button, Line, Mono, PageHead, Select } from '../kit';
+import { SavingNote, useAutosave } from './autosave';
+
+interface Head {
+  title: string;
+  roles: Role[];
+  people: Person[];
+}
+
+export function PeoplePage({ head: first, revision }: { head: Head; revision: number }) {
+  const { value: head, saving, edit, settle } = useAutosave('/api/people', first, revision, (value, from) => ({ head: value, from }));
+  const { roles, people } = head;
+  return (
+    <>
+      <PageHead trail={[{ label: head.title, href: '/' }, { label: 'People and roles' }]}>
+        <SavingNote saving={saving} onSettle={settle} />
+      </PageHead>
+      <Flex as="main" px="16px" py="14px" gap="40px" wrap="wrap">
+        <Box as="section" aria-labelledby="people">
+          <chakra.h2 id="people" fontSize="15px" fontWeight={640}>
+            People
+          </chakra.h2>
+          {people.map((person, i) => (
+            <Flex key={person.key} gap="8px" mt="6px" align="center">
+              <Line aria-label={`Name of ${person.key}`} value={person.name} onChange={({ target }) => edit({ ...head, people: people.map((other, j) => (i === j ? { ...other, name: target.value } : other)) })} />
+              <Select aria-label={`Role of ${person.name}`} value={person.role} options={roles} onChange={({ target }) => edit({ ...head, people: people.map((other, j) => (i === j ? { ...other, role: target.value } : other)) })} />
+              <Mono color="soft">{person.key}</Mono>
+              <Button look="text" color="soft" disabled={people.length === 1} aria-label={`Remove ${person.name}`} onClick={() => edit({ ...head, people: people.filter((other) => other !== person) })}>
+                remove
+              </Button>
+            </Flex>
+          ))}
+          <Adder what="person" onAdd={(name) => edit({ ...head, people: [...people, { key: nameFor(name, new Set(people.map((person) => person.key))), name, role: roles[0]!.key }] })} />
+        </Box>
+        <Box as="section" aria-labelledby="roles">
+          <chakra.h2 id="roles" fontSize="15px" fontWeight={640}>
+            Roles
+          </chakra.h2>
+          {roles.map((role, i) => {
+            const held = people.filter((person) => person.role === role.key).length;
+            return (
+              <Flex key={role.key} gap="8px" mt="6px" align="center">
+                <Line aria-label={`Label of ${role.key}`} value={role.label} onChange={({ target }) => edit({ ...head, roles: roles.map((other, j) => (i === j ? { ...other, label: target.value } : other)) })} />
+                <Mono color="soft">{role.key}</Mono>
+                <chakra.span color="soft">{held === 1 ? '1 person' : `${held} people`}</chakra.span>
+                <Button look="text" color="soft" disabled={held > 0} title={held > 0 ? 'Somebody has this role' : undefined} aria-label={`Remove ${role.label}`} onClick={() => edit({ ...head, roles: roles.filter((other) => other !== role) })}>
+                  remove
+                </Button>
+              </Flex>
+            );
+          })}
+          <Adder what="role" onAdd={(label) => edit({ ...head, roles: [...roles, { key: nameFor(label, new Set(roles.map((role) => role.key))), label }] })} />
+        </Box>
+      </Flex>
+    </>
+  );
+}
+
+function Adder({ what, onAdd }: { what: string; onAdd: (text: string) => void }) {
+  const [text, setText] = useState('');
+  const add = () => {
+    if (text.trim() === '') return;
+    onAdd(text.trim());
+    setText('');
+  };
+  return (
+    <Flex gap="8px" mt="10px">
+      <Line aria-label={`Name of a new ${what}`} placeholder={`New ${what}`} value={text} onChange={(event) => setText(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && add()} />
+      <Button disabled={text.trim() === ''} onClick={add}>
+        Add {what}
+      </Button>
+    </Flex>
+  );
+}

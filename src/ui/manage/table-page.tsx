@@ -1,0 +1,207 @@
+'use client';
+/** A table: its columns, its rows to be edited in place, CSV in and out. Of long tables only the rows in view are drawn. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import { isDate } from '@/core/form/formats';
+import type { CellValue, Row, Table } from '@/core/form/table';
+import { call } from '../api';
+import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
+import { SavingNote, useAutosave } from './autosave';
+import { CsvImport } from './csv-import';
+
+type Column = Table['columns'][number];
+
+const KINDS = [
+  { key: 'text', label: 'text' },
+  { key: 'number', label: 'number' },
+  { key: 'date', label: 'date' },
+  { key: 'yes_no', label: 'yes or no' },
+];
+
+export function TablePage({ workspace, table: first, revision }: { workspace: string; table: Table; revision: number }) {
+  const { value: table, saving, edit, settle } = useAutosave(`/api/tables/${first.name}`, first, revision, (value, from) => ({ table: value, from }));
+  const [importing, setImporting] = useState(false);
+  const [says, setSays] = useState<string | null>(null);
+  const router = useRouter();
+  const put = (rows: Row[]) => edit({ ...table, rows });
+  const remove = async () => {
+    const reply = await call('DELETE', `/api/tables/${table.name}`);
+    if (reply.ok) router.push('/');
+    else setSays(reply.says);
+  };
+  return (
+    <>
+      <PageHead trail={[{ label: workspace, href: '/' }, { label: table.title }]}>
+        <SavingNote saving={saving} onSettle={settle} />
+        <Button onClick={() => setImporting(!importing)} aria-expanded={importing}>
+          Import CSV…
+        </Button>
+        <chakra.a href={`/api/tables/${table.name}`} color="act" textDecoration="underline" textUnderlineOffset="3px">
+          Export CSV
+        </chakra.a>
+        <Button color="bad" onClick={() => void remove()}>
+          Remove table
+        </Button>
+      </PageHead>
+      <Box as="main" px="16px" py="14px">
+        {says !== null && <Notice tone="error">{says} It stays.</Notice>}
+        {importing && (
+          <CsvImport
+            columns={table.columns}
+            tableKey={table.key}
+            onDone={() => setImporting(false)}
+            onTake={(taken, how) => {
+              const added = taken.rows.filter((row) => how === 'replace' || !table.rows.some((old) => old[table.key] === row[table.key]));
+              edit({ ...table, columns: taken.columns, rows: how === 'replace' ? taken.rows : [...table.rows, ...added] });
+              setImporting(false);
+            }}
+          />
+        )}
+        <Flex gap="14px" align="end" wrap="wrap">
+          <label>
+            <chakra.span display="block" color="soft" fontSize="12.5px">
+              Title
+            </chakra.span>
+            <Line value={table.title} onChange={(event) => event.target.value !== '' && edit({ ...table, title: event.target.value })} />
+          </label>
+          <label>
+            <chakra.span display="block" color="soft" fontSize="12.5px">
+              Key
+            </chakra.span>
+            <Select value={table.key} options={table.columns.map((column) => ({ key: column.name, label: column.name }))} onChange={(event) => edit({ ...table, key: event.target.value })} />
+          </label>
+          <label>
+            <chakra.span display="block" color="soft" fontSize="12.5px">
+              Read as
+            </chakra.span>
+            <Select value={table.label} options={table.columns.map((column) => ({ key: column.name, label: column.name }))} onChange={(event) => edit({ ...table, label: event.target.value })} />
+          </label>
+          <AddColumn table={table} onAdd={(column) => edit({ ...table, columns: [...table.columns, column], rows: table.rows.map((row) => ({ ...row, [column.name]: null })) })} />
+        </Flex>
+        <Grid table={table} onPut={put} />
+        <Button mt="8px" onClick={() => put([...table.rows, { ...Object.fromEntries(table.columns.map((column) => [column.name, null])), [table.key]: freeKey(table) }])}>
+          Add a row
+        </Button>
+      </Box>
+    </>
+  );
+}
+
+function freeKey(table: Table): string {
+  const taken = new Set(table.rows.map((row) => String(row[table.key])));
+  for (let i = table.rows.length + 1; ; i++) if (!taken.has(`new_${i}`)) return `new_${i}`;
+}
+
+function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => void }) {
+  const [name, setName] = useState('');
+  const [kind, setKind] = useState<Column['kind']>('text');
+  const good = /^[a-z][a-z0-9_]*$/.test(name) && !table.columns.some((column) => column.name === name);
+  return (
+    <Flex gap="6px" align="end">
+      <label>
+        <chakra.span display="block" color="soft" fontSize="12.5px">
+          New column
+        </chakra.span>
+        <Line fontFamily="mono" width="140px" placeholder="technical_name" value={name} onChange={(event) => setName(event.target.value)} />
+      </label>
+      <Select aria-label="Kind of the new column" value={kind} options={KINDS} onChange={(event) => setKind(event.target.value as Column['kind'])} />
+      <Button
+        disabled={!good}
+        onClick={() => {
+          onAdd({ name, kind });
+          setName('');
+        }}
+      >
+        Add column
+      </Button>
+    </Flex>
+  );
+}
+
+function Grid({ table, onPut }: { table: Table; onPut: (rows: Row[]) => void }) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({ count: table.rows.length, getScrollElement: () => scroller.current, estimateSize: () => 34, overscan: 12, initialRect: { width: 900, height: 560 } });
+  const set = (place: number, column: string, value: CellValue) => onPut(table.rows.map((row, i) => (i === place ? { ...row, [column]: value } : row)));
+  const width = `repeat(${table.columns.length}, minmax(120px, 1fr)) 70px`;
+  return (
+    <Box ref={scroller} mt="12px" maxH="calc(100vh - 220px)" overflow="auto" borderWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label={`Rows of ${table.title}`}>
+      <Box role="table" aria-label={table.title} aria-rowcount={table.rows.length + 1} minW={`${table.columns.length * 130 + 70}px`}>
+        <Box role="rowgroup" position="sticky" top={0} bg="ground" zIndex={1}>
+          <Box role="row" display="grid" gridTemplateColumns={width} gap="6px" px="6px" py="3px" borderBottomWidth="1px" borderColor="line">
+            {table.columns.map((column) => (
+              <Box role="columnheader" key={column.name} fontSize="12px" lineHeight="16px">
+                {column.label ?? column.name}
+                <chakra.span display="block" color="soft">
+                  <Mono>{column.name}</Mono> {column.kind === 'yes_no' ? 'yes or no' : column.kind}
+                </chakra.span>
+              </Box>
+            ))}
+            <Box role="columnheader">
+              <chakra.span srOnly>Remove</chakra.span>
+            </Box>
+          </Box>
+        </Box>
+        <Box role="rowgroup" position="relative" height={`${virtual.getTotalSize()}px`}>
+          {virtual.getVirtualItems().map((item) => {
+            const row = table.rows[item.index]!;
+            return (
+              <Box role="row" key={item.key} aria-rowindex={item.index + 2} display="grid" gridTemplateColumns={width} gap="6px" px="6px" py="2px" position="absolute" top={0} left={0} width="100%" transform={`translateY(${item.start}px)`}>
+                {table.columns.map((column) => (
+                  <Box role="cell" key={column.name}>
+                    <CellInput label={`${column.label ?? column.name}, row ${item.index + 1}`} kind={column.kind} value={row[column.name] ?? null} onCommit={(value) => set(item.index, column.name, value)} />
+                  </Box>
+                ))}
+                <Box role="cell">
+                  <Button look="text" color="soft" aria-label={`Remove row ${item.index + 1}`} onClick={() => onPut(table.rows.filter((_, i) => i !== item.index))}>
+                    remove
+                  </Button>
+                </Box>
+              </Box>
+            );
+          })}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** A cell as text; what is not of the column's kind is kept as typed, marked, and not taken over. */
+function CellInput({ label, kind, value, onCommit }: { label: string; kind: Column['kind']; value: CellValue; onCommit: (value: CellValue) => void }) {
+  const [text, setText] = useState<string | null>(null);
+  if (kind === 'yes_no') {
+    const key = value === null ? '' : value === true ? 'yes' : 'no';
+    return <Select aria-label={label} width="100%" value={key} options={[{ key: '', label: '' }, { key: 'yes', label: 'yes' }, { key: 'no', label: 'no' }]} onChange={({ target }) => onCommit(target.value === '' ? null : target.value === 'yes')} />;
+  }
+  const shown = text ?? (value === null ? '' : String(value));
+  const read = readCell(shown, kind);
+  const commit = () => {
+    if (text === null || read === undefined) return;
+    setText(null);
+    if (read !== value) onCommit(read);
+  };
+  return (
+    <Line
+      aria-label={label}
+      aria-invalid={read === undefined}
+      title={read === undefined ? `This is no ${kind}.` : undefined}
+      width="100%"
+      borderColor={read === undefined ? 'bad' : 'line'}
+      value={shown}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') commit();
+        if (event.key === 'Escape') setText(null);
+      }}
+    />
+  );
+}
+
+function readCell(text: string, kind: Column['kind']): CellValue | undefined {
+  if (text === '') return null;
+  if (kind === 'number') return Number.isFinite(Number(text)) && text.trim() !== '' ? Number(text) : undefined;
+  if (kind === 'date') return isDate(text) ? text : undefined;
+  return text;
+}
