@@ -125,3 +125,15 @@ export function Cell({ children }: { children: ReactNode }) {
 export function Line(props: HTMLChakraProps<'input'>) {
   return <chakra.input bg="field" borderWidth="1px" borderColor="edge" borderRadius="4px" px="9px" py="3px" {...props} />;
 }
+
+/** A control under its label, outside of forms. */
+export function Labelled({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <chakra.label display="block">
+      <chakra.span display="block" color="soft" fontSize="12.5px">
+        {label}
+      </chakra.span>
+      {children}
+    </chakra.label>
+  );
+}

@@ -5,7 +5,7 @@
 import type { Failure } from '../session/errors';
 import { cellsOf, fieldsOf, type Field, type Form } from '../form/definition';
 import { emptyOf } from '../form/kinds';
-import type { Value, Values } from '../form/value';
+import type { Value } from '../form/value';
 import type { Answer, LogLine, Message, PartState, RowState, SubmitOutcome } from '../session/step';
 
 /** The rows of a field: ids in order, and each row by its id. */
@@ -131,11 +131,6 @@ export function partsSeen(seen: Seen, form: Form): Record<string, PartState> {
 export function rowValues(seen: Seen, name: string): Value {
   const rows = seen.rows[name];
   return rows === undefined ? [] : rows.order.map((id) => rows.byId[id]!.values);
-}
-
-/** The values of all fields as seen. */
-export function valuesSeen(seen: Seen, form: Form): Values {
-  return Object.fromEntries(fieldsOf(form).map((field) => [field.name, field.kind === 'rows' ? rowValues(seen, field.name) : (seen.parts[field.name]?.value ?? emptyOf(field))]));
 }
 
 /** What was said since some moment. */

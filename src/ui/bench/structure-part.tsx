@@ -1,12 +1,12 @@
 'use client';
 /** How one part is defined, to be read and changed: its words, its limits, its options, its technical name, its removal. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Option } from '@/core/form/definition';
 import { kindInWords } from '@/core/form/in-words';
 import { placeOf, type PartName } from '@/core/structure/edit';
-import { Button, Line, Mono, Notice, Select } from '../kit';
+import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
 import type { BenchStore, Renaming } from './store';
 
 type Draft = Record<string, unknown>;
@@ -156,17 +156,6 @@ interface Shared {
   change: (to: Draft) => void;
   name: string;
   label: string;
-}
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <chakra.label display="block">
-      <chakra.span display="block" color="soft" fontSize="12.5px">
-        {label}
-      </chakra.span>
-      {children}
-    </chakra.label>
-  );
 }
 
 /** A line that is taken over when it is left or Enter is pressed; what is refused is put back. */

@@ -13,7 +13,7 @@ import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
 import type { FormRecords } from '@/core/scenario/opening';
 import type { Material } from '@/core/session/session';
-import type { Opening, Step } from '@/core/session/step';
+import type { Opening, Step, SubmitOutcome } from '@/core/session/step';
 import { call } from '../api';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice, PageHead } from '../kit';
@@ -102,6 +102,12 @@ export function Fill(props: FillProps) {
   );
 }
 
+/** The page on which a field stands, of rows the field of them; null for what stands on none. */
+function pageOf(form: Form, part: string | null): string | null {
+  const name = part?.replace(/\[.*$/, '');
+  return form.pages.find((page) => page.sections.some((section) => section.fields.some((field) => field.name === name)))?.name ?? null;
+}
+
 function hasGrid(form: Form): boolean {
   return fieldsOf(form).some((field) => field.kind === 'rows' && field.display !== 'stack');
 }
@@ -126,6 +132,8 @@ function FilledForm(props: FilledFormProps) {
   const [related, setRelated] = useState(props.related);
   const [child, setChild] = useState<(HandedOut & { list: ChildList }) | null>(null);
   const [says, setSays] = useState<string | null>(null);
+  /** What stopped the last submission, until something else is done. */
+  const [stops, setStops] = useState<SubmitOutcome['stops'] | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const notices = useRef<HTMLDivElement>(null);
   const { onChanged } = props;
@@ -140,14 +148,20 @@ function FilledForm(props: FilledFormProps) {
 
   // After a failed check the first field that has to be mended gets the focus.
   useEffect(() => {
-    if (answer?.submit?.saved === false) sheet.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
-  }, [answer]);
+    if (stops !== null) sheet.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+  }, [stops, seen.page]);
 
   const isOpen = outcome.kind === 'filling' || outcome.kind === 'refused';
 
   async function step(done: Step): Promise<void> {
+    setStops(null);
     const result = await session.step(done);
-    if (result.submit?.saved === true) await send(result.submit.values, undefined);
+    if (result.submit?.saved === true) return send(result.submit.values, undefined);
+    if (result.submit === null) return;
+    setStops(result.submit.stops);
+    // What has to be mended may stand on another page.
+    const wrong = pageOf(form, result.submit.stoppedBy);
+    if (wrong !== null && wrong !== result.page) await session.step({ turnTo: wrong });
   }
 
   /** Keeps the content of a file on the server, for this filling-in. */
@@ -281,9 +295,9 @@ function FilledForm(props: FilledFormProps) {
                   {message.text}
                 </Notice>
               ))}
-              {answer?.submit?.saved === false && (
+              {stops !== null && (
                 <Notice tone="error">
-                  Not saved yet. {answer.submit.stops.length === 1 ? answer.submit.stops[0]!.says : `${answer.submit.stops.length} things have to be mended.`}
+                  Not saved yet. {stops.length === 1 ? stops[0]!.says : `${stops.length} things have to be mended.`}
                 </Notice>
               )}
             </Flex>

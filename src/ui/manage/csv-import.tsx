@@ -56,7 +56,7 @@ export function CsvImport({ columns, tableKey, onTake, onDone }: { columns: read
   return (
     <Box borderWidth="1px" borderColor="line" bg="sheet" p="12px" mb="14px" role="region" aria-label="Import CSV">
       <Flex gap="10px" align="center" wrap="wrap">
-        <label>
+        <chakra.label>
           <chakra.span mr="8px">CSV file, its first line naming the columns</chakra.span>
           <input
             type="file"
@@ -71,7 +71,7 @@ export function CsvImport({ columns, tableKey, onTake, onDone }: { columns: read
               });
             }}
           />
-        </label>
+        </chakra.label>
         <Button ml="auto" onClick={onDone}>
           Close
         </Button>

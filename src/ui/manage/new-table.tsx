@@ -1,12 +1,12 @@
 'use client';
 /** A new table: from a CSV file, or empty. */
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Table } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
 import { call } from '../api';
-import { Button, Line, Notice, PageHead } from '../kit';
+import { Button, Labelled, Line, Notice, PageHead } from '../kit';
 import { CsvImport } from './csv-import';
 
 export function NewTable({ workspace, taken }: { workspace: string; taken: string[] }) {
@@ -24,12 +24,9 @@ export function NewTable({ workspace, taken }: { workspace: string; taken: strin
     <>
       <PageHead trail={[{ label: workspace, href: '/' }, { label: 'New table' }]} />
       <Box as="main" px="16px" py="14px" maxW="1000px">
-        <label>
-          <chakra.span display="block" color="soft" fontSize="12.5px">
-            Title
-          </chakra.span>
+        <Labelled label="Title">
           <Line autoFocus width="300px" value={title} onChange={(event) => setTitle(event.target.value)} />
-        </label>
+        </Labelled>
         {says !== null && <Notice tone="error">{says}</Notice>}
         <Flex gap="8px" my="12px">
           <Button disabled={title.trim() === ''} onClick={() => void make({ columns: [{ name: 'code', kind: 'text', label: 'Code' }, { name: 'name', kind: 'text', label: 'Name' }], key: 'code', rows: [] })}>

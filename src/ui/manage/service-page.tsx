@@ -2,10 +2,10 @@
 /** A service: its functions, what each takes and answers from, how long it takes, whether it fails. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { DEFAULT_DELAY, type Service, type ServiceFunction } from '@/core/form/service';
 import { call } from '../api';
-import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
+import { Button, Labelled, Line, Mono, Notice, PageHead, Select } from '../kit';
 import { SavingNote, useAutosave } from './autosave';
 
 interface TableInfo {
@@ -93,17 +93,6 @@ export function ServicePage({ workspace, tables, service: first, revision }: { w
 function withKey<K extends keyof Service>(service: Service, key: K, value: Service[K] | undefined): Service {
   const { [key]: _, ...rest } = service;
   return (value === undefined ? rest : { ...rest, [key]: value }) as Service;
-}
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <chakra.label display="block">
-      <chakra.span display="block" color="soft" fontSize="12.5px">
-        {label}
-      </chakra.span>
-      {children}
-    </chakra.label>
-  );
 }
 
 function NumberLine({ value, placeholder, onPut }: { value: number | undefined; placeholder?: string; onPut: (value: number | undefined) => void }) {

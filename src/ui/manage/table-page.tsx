@@ -7,7 +7,7 @@ import { useRef, useState } from 'react';
 import { isDate } from '@/core/form/formats';
 import type { CellValue, Row, Table } from '@/core/form/table';
 import { call } from '../api';
-import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
+import { Button, Labelled, Line, Mono, Notice, PageHead, Select } from '../kit';
 import { SavingNote, useAutosave } from './autosave';
 import { CsvImport } from './csv-import';
 
@@ -60,24 +60,15 @@ export function TablePage({ workspace, table: first, revision }: { workspace: st
           />
         )}
         <Flex gap="14px" align="end" wrap="wrap">
-          <label>
-            <chakra.span display="block" color="soft" fontSize="12.5px">
-              Title
-            </chakra.span>
+          <Labelled label="Title">
             <Line value={table.title} onChange={(event) => event.target.value !== '' && edit({ ...table, title: event.target.value })} />
-          </label>
-          <label>
-            <chakra.span display="block" color="soft" fontSize="12.5px">
-              Key
-            </chakra.span>
+          </Labelled>
+          <Labelled label="Key">
             <Select value={table.key} options={table.columns.map((column) => ({ key: column.name, label: column.name }))} onChange={(event) => edit({ ...table, key: event.target.value })} />
-          </label>
-          <label>
-            <chakra.span display="block" color="soft" fontSize="12.5px">
-              Read as
-            </chakra.span>
+          </Labelled>
+          <Labelled label="Read as">
             <Select value={table.label} options={table.columns.map((column) => ({ key: column.name, label: column.name }))} onChange={(event) => edit({ ...table, label: event.target.value })} />
-          </label>
+          </Labelled>
           <AddColumn table={table} onAdd={(column) => edit({ ...table, columns: [...table.columns, column], rows: table.rows.map((row) => ({ ...row, [column.name]: null })) })} />
         </Flex>
         <Grid table={table} onPut={put} />
@@ -100,12 +91,9 @@ function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => 
   const good = /^[a-z][a-z0-9_]*$/.test(name) && !table.columns.some((column) => column.name === name);
   return (
     <Flex gap="6px" align="end">
-      <label>
-        <chakra.span display="block" color="soft" fontSize="12.5px">
-          New column
-        </chakra.span>
+      <Labelled label="New column">
         <Line fontFamily="mono" width="140px" placeholder="technical_name" value={name} onChange={(event) => setName(event.target.value)} />
-      </label>
+      </Labelled>
       <Select aria-label="Kind of the new column" value={kind} options={KINDS} onChange={(event) => setKind(event.target.value as Column['kind'])} />
       <Button
         disabled={!good}
