@@ -79,6 +79,9 @@ export async function removeTable(name: string): Promise<void> {
     const answers = Object.values(service.functions).some((made) => made.answers.from === 'table' && made.answers.table === name);
     if (answers) throw new Refusal(409, `The service ${service.title} answers from this table.`);
   }
+  const scripts = await database().select().from(schema.behaviour);
+  const user = scripts.find(({ text }) => new RegExp(`\\btables\\s*(?:\\.|\\?\\.|\\[\\s*["'])\\s*${name}\\b`).test(text));
+  if (user !== undefined) throw new Refusal(409, `The behaviour ${user.name} of ${user.form} uses this table.`);
   await database().delete(schema.referenceTable).where(eq(schema.referenceTable.name, name));
 }
 
@@ -108,6 +111,10 @@ export async function saveService(service: Service, from: number): Promise<Saved
   });
 }
 
+/** Removes a service that no behaviour calls. Throws a Refusal that names who does. */
 export async function removeService(name: string): Promise<void> {
+  const scripts = await database().select().from(schema.behaviour);
+  const user = scripts.find(({ text }) => new RegExp(`\\bservices\\s*\\.\\s*${name}\\b`).test(text));
+  if (user !== undefined) throw new Refusal(409, `The behaviour ${user.name} of ${user.form} calls this service.`);
   await database().delete(schema.service).where(eq(schema.service.name, name));
 }

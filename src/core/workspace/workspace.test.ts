@@ -22,7 +22,7 @@ const FORM = 'forms/berth_visit/form.json';
 
 test('the demo reads, and written and read back it is equal', () => {
   const workspace = readWorkspace(demo());
-  expect(workspace.forms[0]!.behaviours).toHaveLength(4);
+  expect(workspace.forms.map(({ behaviours, scenarios }) => [behaviours.length, scenarios.length])).toEqual([[5, 7], [3, 3], [3, 5], [3, 3], [4, 4]]);
   expect(readWorkspace(writeWorkspace(workspace))).toEqual(workspace);
 });
 
@@ -36,6 +36,12 @@ describe('a broken workspace names file, line and path', () => {
     ['a key twice', (f: Map<string, string>) => f.set('tables/berths.csv', f.get('tables/berths.csv')!.replace('nq2', 'nq1')), 'tables/berths.csv:3: code: the key "nq1" is there twice'],
     ['a scenario by nobody', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/dues.json', f.get('forms/berth_visit/scenarios/dues.json')!.replace('"mira"', '"nobody"')), 'open.as: there is no person "nobody"'],
     ['a scenario about no part', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/dues.json', f.get('forms/berth_visit/scenarios/dues.json')!.replace('"dues": {', '"duess": {')), 'the form has no part "duess"'],
+    ['a service without its table', (f: Map<string, string>) => f.set('services/ship_register.json', f.get('services/ship_register.json')!.replace('"table": "ships"', '"table": "boats"')), 'functions.find.answers.table: there is no table "boats"'],
+    ['a service that asks for no column', (f: Map<string, string>) => f.set('services/ship_register.json', f.get('services/ship_register.json')!.replace('"imo": "imo"', '"number": "imo"')), 'table ships has no column "number"'],
+    ['a list of no form', (f: Map<string, string>) => f.set('forms/vessel/form.json', f.get('forms/vessel/form.json')!.replace('"form": "berth_visit"', '"form": "visits"')), 'children.0.form: there is no form "visits"'],
+    ['a list of no field', (f: Map<string, string>) => f.set('forms/vessel/form.json', f.get('forms/vessel/form.json')!.replace('"field": "vessel_record"', '"field": "ship"')), 'the form berth_visit has no field "ship"'],
+    ['a scenario from no parent', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/from-vessel.json', f.get('forms/berth_visit/scenarios/from-vessel.json')!.replace('"record": "v-017"', '"record": "v-000"')), 'open.parent.record: the form vessel has no record "v-000"'],
+    ['a scenario that sets no cell', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/cargo.json', f.get('forms/berth_visit/scenarios/cargo.json')!.replace('"cargo[1].goods"', '"cargo[1].good"')), 'steps.4.set: the form has no part "cargo[1].good"'],
     ['a folder of another name', (f: Map<string, string>) => f.set(FORM, f.get(FORM)!.replace('"name": "berth_visit"', '"name": "visit"')), 'name: is "visit", but its folder is called "berth_visit"'],
   ])('%s', (_what, change, says) => {
     expect(faultsOf((files) => void change(files)).join('\n')).toContain(says);

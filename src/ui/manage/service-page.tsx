@@ -24,6 +24,7 @@ const KINDS = [
 export function ServicePage({ workspace, tables, service: first, revision }: { workspace: string; tables: TableInfo[]; service: Service; revision: number }) {
   const { value: service, saving, edit, settle } = useAutosave(`/api/services/${first.name}`, first, revision, (value, from) => ({ service: value, from }));
   const [name, setName] = useState('');
+  const [says, setSays] = useState<string | null>(null);
   const router = useRouter();
   const good = /^[a-z][a-z0-9_]*$/.test(name) && service.functions[name] === undefined;
   const add = () => {
@@ -33,8 +34,9 @@ export function ServicePage({ workspace, tables, service: first, revision }: { w
     setName('');
   };
   const remove = async () => {
-    await call('DELETE', `/api/services/${service.name}`);
-    router.push('/');
+    const reply = await call('DELETE', `/api/services/${service.name}`);
+    if (reply.ok) router.push('/');
+    else setSays(reply.says);
   };
   return (
     <>
@@ -45,6 +47,7 @@ export function ServicePage({ workspace, tables, service: first, revision }: { w
         </Button>
       </PageHead>
       <Box as="main" px="16px" py="14px" maxW="900px">
+        {says !== null && <Notice tone="error">{says} It stays.</Notice>}
         <Flex gap="14px" wrap="wrap" align="end">
           <Labelled label="Title">
             <Line value={service.title} onChange={({ target }) => target.value !== '' && edit({ ...service, title: target.value })} />
