@@ -220,7 +220,8 @@ function rowSteps(field: FieldOf<'rows'>, value: Value, before: Value): TimedSte
     field.fields.flatMap(({ name }): TimedStep[] => (row[name] === undefined || equal(row[name], had[place]![name] ?? null) ? [] : [{ set: `${field.name}[${place}].${name}`, to: row[name] }])),
   );
   const removed = had.slice(wanted.length).map((_, i): TimedStep => ({ removeRow: `${field.name}[${had.length - 1 - i}]` }));
-  return [...cells, ...removed, ...wanted.slice(had.length).map((row): TimedStep => ({ addRow: field.name, with: row }))];
+  const added = wanted.slice(had.length);
+  return [...cells, ...removed, ...(added.length === 0 ? [] : [{ addRow: field.name, with: added }])];
 }
 
 async function doAgain(filling: Filling, steps: TimedStep[]): Promise<Answer[]> {

@@ -75,6 +75,13 @@ describe('events', () => {
     ]);
   });
 
+  test('12 several rows may be added at once: each is announced, the field changes once', () => {
+    const open = use({ a: LISTEN });
+    expect(logged(open.do({ addRow: 'cargo', with: [{ weight: 2 }, { goods: 'tin' }] })).map(([what, first]) => [what, first])).toEqual([['added', 0], ['added', 1], ['cargo', 2]]);
+    expect(open.do({ addRow: 'cargo', with: [{ weight: 2 }, { weight: 'x' }] }).refused).toContain('weight is "x"');
+    expect(open.value('cargo')).toHaveLength(2);
+  });
+
   test('12 a cell changed: its own change, then that of the rows field', () => {
     const open = use({ a: LISTEN }, record([{ goods: 'salt' }]));
     expect(logged(open.do({ set: 'cargo[0].weight', to: 5 }))).toEqual([

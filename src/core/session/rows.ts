@@ -23,7 +23,10 @@ export class Row {
   readonly cells = new Map<string, Part>();
   /** The rules for each row, bound to this one. */
   rules: Rule[] = [];
-  removed = false;
+  /** Not in the list: not yet, or no more. */
+  removed = true;
+  /** While a list is replaced: it is in the new one. */
+  here = false;
   /** Its values as opened or saved; null for a row that came since. */
   initial: Readonly<Values> | null = null;
   /** What the outside was told of it. */

@@ -22,7 +22,7 @@ export const StepSchema = z.union([
   z.strictObject({ click: PartName }),
   z.strictObject({ wait: z.number().int().min(0).max(31_536_000_000).meta({ description: 'Milliseconds.' }) }),
   z.strictObject({ turnTo: PartName }),
-  z.strictObject({ addRow: PartName, with: z.record(Name, ValueSchema).optional() }),
+  z.strictObject({ addRow: PartName, with: z.union([z.record(Name, ValueSchema), z.array(z.record(Name, ValueSchema)).max(MOST_ROWS)]).optional().meta({ description: 'The cells given; a list adds several rows at once.' }) }),
   z.strictObject({ removeRow: PartName }),
   z.strictObject({ moveRow: PartName, to: z.number().int().min(0).max(MOST_ROWS) }),
   z.strictObject({ next: z.literal(true) }),

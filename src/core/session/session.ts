@@ -5,7 +5,7 @@
  * The stations of a step are accept (`#accept…`: may a person do this), write, settle (`settling.ts`) and answer
  * (`telling.ts`). Time passes only here (`#passTime`), and what becomes due on the way goes on.
  */
-import type { FieldOf, Form } from '../form/definition';
+import { MOST_ROWS, type FieldOf, type Form } from '../form/definition';
 import { accept, readRow } from '../form/kinds';
 import type { Service } from '../form/service';
 import type { Table } from '../form/table';
@@ -303,7 +303,7 @@ export class Session {
       return null;
     }
     if ('turnTo' in step) return this.#acceptTurn(step.turnTo, cause);
-    if ('addRow' in step) return this.#acceptAddRow(step.addRow, step.with ?? {}, cause);
+    if ('addRow' in step) return this.#acceptAddRow(step.addRow, isList(step.with) ? step.with : [step.with ?? {}], cause);
     if ('removeRow' in step) return this.#acceptRemoveRow(step.removeRow, cause);
     if ('moveRow' in step) return this.#acceptMoveRow(step.moveRow, step.to, cause);
     if ('next' in step) return this.#acceptTurnRecord(1, cause);
@@ -426,20 +426,24 @@ export class Session {
     }
   }
 
-  #acceptAddRow(name: string, given: Values, cause: number | null): string | null {
+  #acceptAddRow(name: string, given: readonly Values[], cause: number | null): string | null {
     const part = this.#reachable(name, 'field');
     if (typeof part === 'string') return part;
     const { rows, field } = part;
     if (rows === null) return `${part.label} has no rows`;
     const { maxRows } = field as FieldOf<'rows'>;
-    if (maxRows !== undefined && rows.list.length >= maxRows) return `${part.label} takes at most ${maxRows} rows`;
-    const values: Values = Object.fromEntries([...rows.columns].map(([column, { field: cell }]) => [column, given[column] ?? defaultOf(cell, this.#opening!.person, this.#clock.now!)]));
-    const read = readRow({ ...values, ...given }, field as FieldOf<'rows'>, this.#state.surroundings(part), accept);
-    if (typeof read === 'string') return `${part.label} takes rows of its own cells; ${read}`;
+    if (rows.list.length + given.length > (maxRows ?? MOST_ROWS)) return `${part.label} takes at most ${maxRows ?? MOST_ROWS} rows`;
+    const defaults: Values = Object.fromEntries([...rows.columns].map(([column, { field: cell }]) => [column, defaultOf(cell, this.#opening!.person, this.#clock.now!)]));
+    const read: Values[] = [];
+    for (const row of given) {
+      const values = readRow({ ...defaults, ...row }, field as FieldOf<'rows'>, this.#state.surroundings(part), accept);
+      if (typeof values === 'string') return `${part.label} takes rows of its own cells; ${values}`;
+      read.push(values);
+    }
     this.#settling.push(() => {
-      const row = rows.make(read);
-      this.#settling.entered(() => this.#state.setRows(rows, [...rows.list, row]));
-      this.#settling.arrange(part, [...rows.list, row], row, 'added', 'person', cause);
+      const added = read.map((values) => rows.make(values));
+      this.#settling.entered(() => this.#state.setRows(rows, [...rows.list, ...added]));
+      this.#settling.arrange(part, [...rows.list, ...added], added, 'added', 'person', cause);
     });
     return null;
   }
@@ -451,7 +455,7 @@ export class Session {
     const without = () => rows.list.filter((row) => row !== part.row);
     this.#settling.push(() => {
       this.#settling.entered(() => this.#state.setRows(rows, without()));
-      this.#settling.arrange(rows.field, without(), null, 'removed', 'person', cause);
+      this.#settling.arrange(rows.field, without(), [part.row!], 'removed', 'person', cause);
     });
     return null;
   }
@@ -466,7 +470,7 @@ export class Session {
       const list = rows.list.filter((other) => other !== row);
       list.splice(to, 0, row);
       this.#settling.entered(() => this.#state.setRows(rows, list));
-      if (row.index !== to) this.#settling.arrange(rows.field, list, row, 'moved', 'person', cause);
+      if (row.index !== to) this.#settling.arrange(rows.field, list, [row], 'moved', 'person', cause);
     });
     return null;
   }
@@ -654,6 +658,10 @@ export class Session {
     this.#settling.errors = [];
     return answer;
   }
+}
+
+function isList(given: Values | Values[] | undefined): given is Values[] {
+  return Array.isArray(given);
 }
 
 /** An event of the form as a whole. */

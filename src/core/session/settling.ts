@@ -356,7 +356,7 @@ export class Settling {
     const { rows, row } = part;
     if (rows !== null) {
       // Only ever emptied as a whole.
-      this.arrange(rows.field, [], null, 'removed', by, cause);
+      this.arrange(rows.field, [], rows.list, 'removed', by, cause);
       return;
     }
     const aspect = part.aspect('value');
@@ -370,13 +370,12 @@ export class Settling {
     this.#announce([{ type: 'change', part, value, previous, cause: why }, ...this.#rowsChange(row?.rows.field ?? null, rowsBefore, why)], by);
   }
 
-  /** Puts the rows of a field in another order, with one new or some gone, and queues its events. */
-  arrange(field: Part, list: readonly Row[], row: Row | null, did: 'added' | 'removed' | 'moved', by: By, cause: number | null): void {
+  /** Puts the rows of a field in another order, with those named new, gone or moved, and queues its events. */
+  arrange(field: Part, list: readonly Row[], touched: readonly Row[], did: 'added' | 'removed' | 'moved', by: By, cause: number | null): void {
     const rows = field.rows!;
     const before = this.#before(field);
-    const gone = did === 'removed' ? rows.list.filter((one) => !list.includes(one)) : [];
-    const placeOf = (one: Row) => (did === 'removed' ? one.index : list.indexOf(one));
-    const taped = (did === 'removed' ? gone : [row!]).map((one) => ({ row: one, place: placeOf(one) }));
+    const places = did === 'removed' ? rows.list : list;
+    const taped = touched.map((row) => ({ row, place: this.#tape.on ? places.indexOf(row) : -1 }));
     this.#state.setRows(rows, list);
     let why = cause;
     for (const { row: one, place } of taped) {

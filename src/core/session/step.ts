@@ -44,7 +44,8 @@ export type Step =
   | { click: string }
   | { wait: number }
   | { turnTo: string }
-  | { addRow: string; with?: Values | undefined }
+  /** Several rows at once when a list is given. */
+  | { addRow: string; with?: Values | Values[] | undefined }
   | { removeRow: string }
   | { moveRow: string; to: number }
   | { next: true }

@@ -108,7 +108,10 @@ export function renameInScenario(scenario: Scenario, part: PartName, to: string,
   const steps = scenario.steps.map((step): ScenarioStep => {
     if (isExpect(step)) return { expect: renameInExpectation(step.expect, rename, keys, part, to, sort) };
     const renamed = Object.fromEntries(Object.entries(step).map(([key, value]) => [key, NAMES.has(key) && typeof value === 'string' ? rename(value) : value]));
-    if ('addRow' in step && step.with !== undefined) renamed.with = renameInRow(step.with, step.addRow, part, to, sort);
+    if ('addRow' in step && step.with !== undefined) {
+      const row = (given: Values) => renameInRow(given, step.addRow, part, to, sort);
+      renamed.with = Array.isArray(step.with) ? (step.with as readonly Values[]).map(row) : row(step.with as Values);
+    }
     return renamed as ScenarioStep;
   });
   return { ...scenario, steps };

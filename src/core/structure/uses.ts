@@ -157,7 +157,7 @@ function scenariosWith({ form, scenarios }: FormSources, part: PartName, sort: P
   return scenarios.flatMap(({ name, scenario }) => {
     const steps = scenario.steps.flatMap((step, i) => {
       if (!isExpect(step)) {
-        const cells = 'addRow' in step && sort === 'cell' ? Object.keys(step.with ?? {}).map((cell) => `${step.addRow}.${cell}`) : [];
+        const cells = 'addRow' in step && sort === 'cell' ? [step.with ?? {}].flat().flatMap((row) => Object.keys(row)).map((cell) => `${step.addRow}.${cell}`) : [];
         return namedBy(step).some(([, address]) => addresses(address, part, sort)) || cells.includes(part) ? [i] : [];
       }
       const submit = step.expect['@submit'];
