@@ -46,20 +46,15 @@ describe('published examples', () => {
 const letters = fc.stringMatching(/^[A-Z]{4}$/);
 const digits = (n: number) => fc.stringMatching(new RegExp(`^\\d{${n}}$`));
 
-test('IBANs are as ibantools says: made whole with every check digit, and with a character changed', () => {
-  const countries = fc.constantFrom('DE', 'FR', 'GB', 'NL', 'NO', 'CH', 'PL', 'ES', 'AT', 'BE');
+test('IBANs are as validator and ibantools say, with every check digit', () => {
+  // Countries whose account numbers have no check digits of their own, which ISO 13616 leaves to them.
   fc.assert(
-    fc.property(countries, digits(20), letters, fc.nat(99), (country, account, bank, check) => {
-      const { bban_regexp: shape, chars } = ibantools.countrySpecs[country]!;
-      const body = (country === 'GB' || country === 'NL' ? bank : '') + account;
-      const bban = body.slice(0, chars! - 4);
-      fc.pre(new RegExp(shape!).test(bban));
+    fc.property(fc.constantFrom('DE', 'GB', 'AT', 'CH', 'LU', 'GR'), digits(24), letters, fc.nat(99), (country, account, bank, check) => {
+      const bban = ((country === 'GB' ? bank : '') + account).slice(0, ibantools.countrySpecs[country]!.chars! - 4);
       const made = `${country}${String(check).padStart(2, '0')}${bban}`;
-      // Both only judge the number as such; national check digits are no part of ISO 13616.
-      const theirs = ibantools.validateIBAN(made).errorCodes.every((code) => code === ibantools.ValidationErrorsIBAN.WrongAccountBankBranchChecksum);
-      expect([made, checks.iban(made)]).toEqual([made, theirs]);
+      expect([made, checks.iban(made), checks.iban(made)]).toEqual([made, validator.isIBAN(made), ibantools.isValidIBAN(made)]);
     }),
-    { seed: SEED, numRuns: 3000 },
+    { seed: SEED, numRuns: 4000 },
   );
 });
 

@@ -30,7 +30,8 @@ const IBAN_LENGTHS: Readonly<Record<string, number>> = {
 /** An International Bank Account Number: ISO 13616, check digits by MOD 97-10 of ISO/IEC 7064. */
 function iban(text: string): boolean {
   const plain = text.replace(/ /g, '').toUpperCase();
-  if (!/^[A-Z]{2}\d{2}[A-Z0-9]{8,30}$/.test(plain)) return false;
+  // Check digits run from 02 to 98; 00, 01 and 99 would leave the same remainder as another pair.
+  if (!/^[A-Z]{2}(?:0[2-9]|[1-8]\d|9[0-8])[A-Z0-9]{8,30}$/.test(plain)) return false;
   const length = IBAN_LENGTHS[plain.slice(0, 2)];
   if (length !== undefined && plain.length !== length) return false;
   return modulo(asDigits(plain.slice(4) + plain.slice(0, 4)), 97) === 1;

@@ -8,6 +8,7 @@ import { words } from '../session/errors';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import { ReplySchema, type Request } from './protocol';
+import { allowanceFor, rowsIn } from './allowance';
 import type { Listens } from './sandbox';
 
 /** A worker, whatever the host makes of it. */
@@ -71,7 +72,7 @@ export class Engine {
     return this.#inTurn(async () => {
       if (this.#opening === null) throw new Error('the form is not open');
       this.#steps.push(step);
-      const outcome = await this.#ask({ do: 'step', step }, PATIENCE);
+      const outcome = await this.#ask({ do: 'step', step }, PATIENCE + this.#allowance());
       if (outcome.ok) return outcome.answers[0]!;
       await this.#takeOutCulprit();
       return (await this.#playAll()).at(-1)!;
@@ -89,6 +90,11 @@ export class Engine {
     return result;
   }
 
+  /** More time for sessions with many rows. */
+  #allowance(): number {
+    return allowanceFor(rowsIn(this.#opening!) + this.#steps.reduce((rows, step) => rows + rowsIn(step), 0));
+  }
+
   async #load(): Promise<void> {
     for (;;) {
       const outcome = await this.#ask({ do: 'load', material: this.#material!, watched: false }, PATIENCE + BOOT);
@@ -103,7 +109,7 @@ export class Engine {
   async #playAll(): Promise<Answer[]> {
     const { length } = this.#material!.scripts;
     for (let tries = 0; tries <= length; tries++) {
-      const outcome = await this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps }, PATIENCE + 20 * this.#steps.length);
+      const outcome = await this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps }, PATIENCE + 20 * this.#steps.length + this.#allowance());
       if (outcome.ok) return outcome.answers;
       await this.#takeOutCulprit();
     }
@@ -115,7 +121,7 @@ export class Engine {
     const material = this.#material!;
     let outcome = await this.#ask({ do: 'load', material, watched: true }, BOOT, PATIENCE_WATCHED);
     if (outcome.ok && this.#opening !== null) {
-      outcome = await this.#ask({ do: 'play', opening: this.#opening, steps: this.#steps }, PATIENCE + 20 * this.#steps.length, PATIENCE_WATCHED);
+      outcome = await this.#ask({ do: 'play', opening: this.#opening, steps: this.#steps }, PATIENCE + 20 * this.#steps.length + this.#allowance(), PATIENCE_WATCHED);
     }
     const culprit = outcome.ok ? null : outcome.at;
     if (culprit !== null) {

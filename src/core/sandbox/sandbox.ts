@@ -7,12 +7,13 @@ import type { QuickJSContext, QuickJSHandle, QuickJSWASMModule } from 'quickjs-e
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import { session as sessionSource, temporal as temporalSource } from './generated/guest';
+import { allowanceFor, rowsIn } from './allowance';
 import { regionsOf, Snapshot } from './snapshot';
 
 export interface Limits {
   /** Bytes the machine may use. */
   memory: number;
-  /** Real milliseconds one call may take where the machine still polls; deterministic fuel comes long before. */
+  /** Real milliseconds one call may take where the machine still polls, and more for rows; deterministic fuel comes long before. */
   milliseconds: number;
 }
 
@@ -43,6 +44,8 @@ export class Sandbox {
   #loaded: Snapshot | null = null;
   #opened = false;
   #deadline = Infinity;
+  /** Rows that came into the session so far. */
+  #rows = 0;
 
   /** Boots a machine: 10–50 ms, once. `wasm` has to be a module that nothing else uses. */
   constructor(wasm: QuickJSWASMModule, options: { temporal: boolean; limits?: Limits; tell?: Tell }) {
@@ -75,7 +78,7 @@ export class Sandbox {
 
   #call<T>(request: object): T {
     const context = this.#context;
-    this.#deadline = Date.now() + this.#limits.milliseconds;
+    this.#deadline = Date.now() + this.#limits.milliseconds + allowanceFor(this.#rows);
     try {
       const text = context.newString(JSON.stringify(request));
       const result = context.callFunction(this.#answer, context.undefined, text);
@@ -104,10 +107,12 @@ export class Sandbox {
     if (this.#loaded === null) throw new Error('nothing is loaded');
     if (this.#opened) this.#loaded.restore();
     this.#opened = true;
+    this.#rows = Math.max(rowsIn(opening), ...(opening.records ?? []).map((record) => rowsIn({ ...opening, record })));
     return this.#call<Answer>({ do: 'open', opening });
   }
 
   step(step: TimedStep): Answer {
+    this.#rows += rowsIn(step);
     return this.#call<Answer>({ do: 'step', step });
   }
 }

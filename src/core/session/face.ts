@@ -3,7 +3,7 @@
  * prototype for all faces of its kind; whatever the prototype does not have is answered in words.
  */
 import type { Part } from './parts';
-import { reads } from './plain';
+import { whatFacesReadAs } from './plain';
 
 class Face {
   readonly #part: Part;
@@ -17,6 +17,13 @@ class Face {
 
 /** The part behind a face; null for anything else. */
 export const partOf: (face: unknown) => Part | null = (face) => Face.partOf(face);
+
+/** How the faces of a surface read in a log, by their prototype. */
+const readings = new WeakMap<object, (part: Part) => string>();
+whatFacesReadAs((value) => {
+  const part = Face.partOf(value);
+  return part === null ? null : readings.get(Object.getPrototypeOf(value) as object)!(part);
+});
 
 export interface Member {
   get: (part: Part) => unknown;
@@ -62,12 +69,11 @@ export function makeSurface(members: Readonly<Record<string, Member>>, refusals:
     }),
   );
   Object.freeze(prototype);
+  readings.set(prototype, called);
   return {
     members: known,
     face(part) {
-      const face = Object.freeze(new Made(part));
-      reads.set(face, called(part));
-      return face;
+      return Object.freeze(new Made(part));
     },
   };
 }

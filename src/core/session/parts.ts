@@ -27,8 +27,8 @@ export class Aspect {
   handlerWord: { value: Value } | null = null;
   /** In the order of the rules, so that the last one wins. */
   ruleWords: readonly RuleWord[] = NONE;
-  /** Rules whose last run read this. */
-  readonly readers = new Set<Rule>();
+  /** Rules whose last run read this; null while none has. */
+  readers: Set<Rule> | null = null;
   /** The run that last changed it, for printing cycles. Null for persons and the form. */
   changedBy: RunRecord | null = null;
   /** Values are one slot: rules' words of them are kept only to tell who wins. */
@@ -42,6 +42,10 @@ export class Aspect {
     this.base = base;
     this.sticks = name === 'value';
     this.derive = derive;
+  }
+
+  readBy(rule: Rule): void {
+    (this.readers ??= new Set()).add(rule);
   }
 
   /** What holds now. */
@@ -91,13 +95,17 @@ export interface Nesting {
 
 export type Definition = Form | Page | Section | Field | Button | Track;
 
+/** Shared by all parts of which nothing was told yet; a teller makes one of its own. */
+export const NOTHING_TOLD: Partial<PartState> = Object.freeze({});
+
 export class Part {
   readonly sort: PartSort;
   /** Its technical name; `cargo#3` is a row, `cargo#3.weight` a cell, whatever place the row has. */
   readonly name: string;
   readonly definition: Definition;
   readonly parent: Part | null;
-  readonly children: Part[] = [];
+  /** Without rows and cells, which are found through their field. */
+  children: Part[] | null = null;
   /** The row that it is or stands in. */
   readonly row: Row | null;
   /** The rows of a rows field. */
@@ -110,7 +118,7 @@ export class Part {
   /** Those that somebody has touched. */
   readonly aspects: Record<string, Aspect> = Object.create(null);
   /** The state last told to the outside, so that only differences are told. */
-  told: Partial<PartState> = {};
+  told: Partial<PartState> = NOTHING_TOLD;
 
   constructor(sort: PartSort, name: string, definition: Definition, parent: Part | null, nesting: Nesting, bases: Readonly<Record<string, Value>>, row: Row | null = null) {
     this.#nesting = nesting;
@@ -120,8 +128,7 @@ export class Part {
     this.definition = definition;
     this.parent = parent;
     this.row = row;
-    // Cells and rows are found through their field.
-    if (row === null) parent?.children.push(this);
+    if (row === null && parent !== null) (parent.children ??= []).push(this);
   }
 
   get field(): Field {
@@ -200,7 +207,7 @@ export class Part {
       const aspect = this.aspects[name]!;
       aspect.handlerWord = null;
       aspect.ruleWords = NONE;
-      aspect.readers.clear();
+      aspect.readers?.clear();
       aspect.changedBy = null;
       if (aspect.derive === null) aspect.base = this.#bases[name] as Value;
     }

@@ -4,6 +4,12 @@ import type { Value } from '../form/value';
 /** Objects that stand for something in a script, such as a part, say here how they read. */
 export const reads = new WeakMap<object, string>();
 
+/** How faces read, asked only when one is printed: there may be tens of thousands. */
+let readsAs: (value: object) => string | null = () => null;
+export function whatFacesReadAs(say: (value: object) => string | null): void {
+  readsAs = say;
+}
+
 const MOST_ITEMS = 50;
 const MOST_DEPTH = 4;
 const MOST_TEXT = 500;
@@ -28,7 +34,7 @@ export function plain(value: unknown, depth = 0): Value {
 }
 
 function plainObject(value: object, depth: number): Value {
-  const name = reads.get(value);
+  const name = reads.get(value) ?? readsAs(value) ?? undefined;
   if (name !== undefined) return name;
   if (depth >= MOST_DEPTH) return '…';
   try {

@@ -157,6 +157,6 @@ export class Rows {
     this.initial = { list: [], values: [] };
     this.differing.clear();
     this.#next = 1;
-    for (const aspect of this.changed(null)) aspect.readers.clear();
+    for (const aspect of this.changed(null)) aspect.readers?.clear();
   }
 }

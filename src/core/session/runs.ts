@@ -32,17 +32,18 @@ class Run {
   /** A rule's words, gathered and put in place together at its end. */
   readonly said = new Map<Aspect, { value: Value; line: number }>();
   readonly reads = new Map<Aspect, Value>();
+  // What most runs never need is made when it is first needed: with rules for each of ten thousand rows it counts.
   /** Values a handler wrote, with what stood before the run. */
-  readonly before = new Map<Aspect, Value>();
+  before: Map<Aspect, Value> | null = null;
   /** Rows fields it changed, with their value before where somebody will ask. */
-  readonly rowsBefore = new Map<Rows, Value>();
-  readonly announced: Announced[] = [];
-  readonly effects: (EffectEntry & Entry)[] = [];
-  readonly logs: Entry[] = [];
-  readonly messages: { message: Message; line: number }[] = [];
-  readonly toParent: { set: string; to: Value; line: number }[] = [];
+  rowsBefore: Map<Rows, Value> | null = null;
+  announced: Announced[] | null = null;
+  effects: (EffectEntry & Entry)[] | null = null;
+  logs: Entry[] | null = null;
+  messages: { message: Message; line: number }[] | null = null;
+  toParent: { set: string; to: Value; line: number }[] | null = null;
   /** A handler's words, for when it is superseded. */
-  readonly words: OpenRun['words'] = new Map();
+  words: OpenRun['words'] | null = null;
   /** What waits, once it does. */
   open: OpenRun | null = null;
   wantsSubmit = false;
@@ -56,9 +57,12 @@ class Run {
   }
 }
 
+const NOTHING: readonly Announced[] = [];
+const NO_WORDS: OpenRun['words'] = new Map();
+
 export interface RunResult {
   failure: Failure | null;
-  announced: Announced[];
+  announced: readonly Announced[];
   record: RunRecord;
   wantsSubmit: boolean;
 }
@@ -160,9 +164,9 @@ export class Runs {
       return;
     }
     const from = aspect.current;
-    const before = run.words.get(aspect)?.before ?? aspect.handlerWord;
+    const before = run.words?.get(aspect)?.before ?? aspect.handlerWord;
     this.#state.setHandlerWord(aspect, value, run.record);
-    run.words.set(aspect, { before, mine: aspect.handlerWord });
+    (run.words ??= new Map()).set(aspect, { before, mine: aspect.handlerWord });
     this.#effect(run, aspect, from, line, value);
   }
 
@@ -180,12 +184,14 @@ export class Runs {
     const from = aspect.base;
     if (equal(from, value)) return;
     if (row !== null) this.#rowsTouched(run, row.rows);
+    run.before ??= new Map();
     if (!run.before.has(aspect)) run.before.set(aspect, from);
     this.#state.setValue(aspect, value, run.record);
     this.#effect(run, aspect, from, line);
   }
 
   #rowsTouched(run: Run, rows: Rows): void {
+    run.rowsBefore ??= new Map();
     if (!run.rowsBefore.has(rows)) run.rowsBefore.set(rows, this.listensToRows(rows.field) ? rows.value : null);
   }
 
@@ -207,7 +213,7 @@ export class Runs {
     const row = rows.make(values);
     this.#state.setRows(rows, [...rows.list, row]);
     const entry = this.#tape.add(run.entry?.n ?? null, { type: 'rows', part: rows.field.name, did: 'added', row: row.id, place: row.index, by: 'script', line });
-    run.announced.push({ type: 'rowAdded', part: rows.field, row, cause: entry?.n ?? run.entry?.n ?? null });
+    (run.announced ??= []).push({ type: 'rowAdded', part: rows.field, row, cause: entry?.n ?? run.entry?.n ?? null });
     return row;
   }
 
@@ -217,7 +223,7 @@ export class Runs {
     const place = row.index;
     this.#state.setRows(rows, rows.list.filter((other) => other !== row));
     const entry = this.#tape.add(run.entry?.n ?? null, { type: 'rows', part: rows.field.name, did: 'removed', row: row.id, place, by: 'script', line });
-    run.announced.push({ type: 'rowRemoved', part: rows.field, row, cause: entry?.n ?? run.entry?.n ?? null });
+    (run.announced ??= []).push({ type: 'rowRemoved', part: rows.field, row, cause: entry?.n ?? run.entry?.n ?? null });
   }
 
   /** `fields.NAME.add(values)`. */
@@ -253,7 +259,7 @@ export class Runs {
       ...(line === null ? { withdrawn: true as const } : {}),
       ...(covered ? { covered: true as const } : {}),
     });
-    run.effects.push(entry as EffectEntry & Entry);
+    (run.effects ??= []).push(entry as EffectEntry & Entry);
   }
 
   /** Something a handler does that is no aspect; refused to rules. */
@@ -265,7 +271,7 @@ export class Runs {
 
   message(text: string, tone: Message['tone']): void {
     const run = this.#demand('form.message() was called');
-    run.messages.push({ message: { text, tone, behaviour: run.tie.behaviour.name }, line: this.line });
+    (run.messages ??= []).push({ message: { text, tone, behaviour: run.tie.behaviour.name }, line: this.line });
   }
 
   log(values: unknown[]): void {
@@ -273,7 +279,7 @@ export class Runs {
     const line = { behaviour: run.tie.behaviour.name, line: this.line, values: values.map((value) => plain(value)) };
     this.logs.push(line);
     const entry = this.#tape.add(this.cause, { type: 'log', ...line, struck: false });
-    if (entry !== null) run.logs.push(entry);
+    if (entry !== null) (run.logs ??= []).push(entry);
   }
 
   wantSubmit(): void {
@@ -281,7 +287,7 @@ export class Runs {
   }
 
   askParent(set: string, to: Value): void {
-    this.#demand('parent.set() was called').toParent.push({ set, to, line: this.line });
+    (this.#demand('parent.set() was called').toParent ??= []).push({ set, to, line: this.line });
   }
 
   /** Calls something that ends later, at `due`, and gives the promise of it. */
@@ -365,7 +371,7 @@ export class Runs {
     tie.behaviour.probe.begin(tie.line, this.#tape.on);
     this.#run = run;
     let failure: Failure | null = null;
-    let announced: Announced[] = [];
+    let announced = NOTHING;
     try {
       begin();
       this.#drain(run);
@@ -376,7 +382,7 @@ export class Runs {
       announced = tie.sort === 'rule' ? this.#settleRule(run, tie) : this.#gather(run);
     } catch (caught) {
       this.#state.rollBack(mark);
-      announced = [];
+      announced = NOTHING;
       failure = this.#fail(run, caught);
     } finally {
       this.#run = null;
@@ -397,31 +403,32 @@ export class Runs {
     if (failure === null) this.#deliver(run);
     if (open === null) return;
     if (failure !== null) return this.#waiting.end(open, 'failed');
-    for (const [aspect, word] of run.words) open.words.set(aspect, { before: open.words.get(aspect)?.before ?? word.before, mine: word.mine });
+    for (const [aspect, word] of run.words ?? NO_WORDS) open.words.set(aspect, { before: open.words.get(aspect)?.before ?? word.before, mine: word.mine });
     const ended = (open.main === null || this.promises.settled(open.main) !== null) && open.calls.size === 0;
     if (ended) this.#waiting.end(open, 'ended');
     else this.#waiting.runs.add(open);
   }
 
   #deliver(run: Run): void {
-    for (const { message, line } of run.messages) {
+    for (const { message, line } of run.messages ?? []) {
       this.messages.push(message);
       this.#tape.add(run.entry?.n ?? null, { type: 'message', line, ...message });
     }
-    for (const { set, to, line } of run.toParent) {
+    for (const { set, to, line } of run.toParent ?? []) {
       this.toParent.push({ set, to });
       this.#tape.add(run.entry?.n ?? null, { type: 'toParent', set, to: forTape(to), line });
     }
   }
 
-  #gather(run: Run): Announced[] {
+  #gather(run: Run): readonly Announced[] {
+    if (run.before === null && run.rowsBefore === null && run.announced === null) return NOTHING;
     const announced: Announced[] = [];
-    for (const [aspect, previous] of run.before) {
+    for (const [aspect, previous] of run.before ?? []) {
       const { base: value, part } = aspect;
       if (part.row?.removed !== true && !equal(previous, value)) announced.push({ type: 'change', part, value, previous, cause: this.#lastEffectOn(run, part) });
     }
-    announced.push(...run.announced);
-    for (const [rows, previous] of run.rowsBefore) announced.push(...this.#rowsChange(run, rows, previous));
+    announced.push(...(run.announced ?? []));
+    for (const [rows, previous] of run.rowsBefore ?? []) announced.push(...this.#rowsChange(run, rows, previous));
     return announced;
   }
 
@@ -432,12 +439,12 @@ export class Runs {
   }
 
   #lastEffectOn(run: Run, part: Part): number | null {
-    const effect = run.effects.findLast((entry) => entry.part === part.name && entry.aspect === 'value');
+    const effect = run.effects?.findLast((entry) => entry.part === part.name && entry.aspect === 'value');
     return effect?.n ?? run.entry?.n ?? null;
   }
 
   /** Replaces all the rule's previous run said by what this one says (semantics 18). */
-  #settleRule(run: Run, rule: Rule): Announced[] {
+  #settleRule(run: Run, rule: Rule): readonly Announced[] {
     const { words: old, reads } = rule;
     this.#state.undoable(() => {
       rule.words = old;
@@ -462,15 +469,15 @@ export class Runs {
     for (const aspect of run.said.keys()) {
       if (aspect.sticks && run.reads.has(aspect)) run.reads.set(aspect, aspect.current);
     }
-    if (run.before.size > 0 || run.rowsBefore.size > 0) this.#seeOwnRows(run);
+    if (run.rowsBefore !== null) this.#seeOwnRows(run, run.rowsBefore);
     return this.#gather(run);
   }
 
   /** Sums and values of rows that the rule read and itself moved count as seen too. */
-  #seeOwnRows(run: Run): void {
+  #seeOwnRows(run: Run, moved: ReadonlyMap<Rows, Value>): void {
     for (const aspect of run.reads.keys()) {
       const { rows } = aspect.part;
-      if (aspect.derive !== null && rows !== null && run.rowsBefore.has(rows)) run.reads.set(aspect, aspect.current);
+      if (aspect.derive !== null && rows !== null && moved.has(rows)) run.reads.set(aspect, aspect.current);
     }
   }
 
@@ -512,9 +519,9 @@ export class Runs {
       rule.reads = reads;
       return;
     }
-    for (const aspect of rule.reads?.keys() ?? []) aspect.readers.delete(rule);
+    for (const aspect of rule.reads?.keys() ?? []) aspect.readers?.delete(rule);
     rule.reads = reads;
-    for (const aspect of reads?.keys() ?? []) aspect.readers.add(rule);
+    for (const aspect of reads?.keys() ?? []) aspect.readBy(rule);
   }
 
   #fail(run: Run, caught: unknown): Failure {
@@ -561,8 +568,8 @@ export class Runs {
     if (open?.state === 'open' && this.#waiting.runs.has(open)) entry.outcome = 'open';
     if (failure === null) return;
     entry.outcome = 'failed';
-    for (const effect of run.effects) effect.struck = true;
-    for (const log of run.logs) (log as { struck: boolean }).struck = true;
+    for (const effect of run.effects ?? []) effect.struck = true;
+    for (const log of run.logs ?? []) (log as { struck: boolean }).struck = true;
     this.#tape.add(entry.n, { type: 'error', failure });
   }
 }

@@ -8,7 +8,7 @@ import { accept, emptyOf, type Surroundings } from '../form/kinds';
 import type { Table } from '../form/table';
 import { indexTable, type TableIndex } from '../form/table-index';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
-import type { Aspect, Part, RunRecord } from './parts';
+import { NOTHING_TOLD, type Aspect, type Part, type RunRecord } from './parts';
 import type { Row, Rows } from './rows';
 import { Stirred } from './stirred';
 import { partsOf, type Parts } from './tree';
@@ -150,7 +150,7 @@ export class State {
     row.removed = false;
     row.rules = rows.each.map((made) => row.rules.find((rule) => rule.order === made.order) ?? ruleOf(made, row));
     for (const rule of row.rules) {
-      for (const aspect of rule.reads?.keys() ?? []) aspect.readers.add(rule);
+      for (const aspect of rule.reads?.keys() ?? []) aspect.readBy(rule);
       this.stirred.add(rule);
     }
     this.touched.add(row.part);
@@ -163,11 +163,11 @@ export class State {
     row.told = { values: null, state: {} };
     for (const rule of row.rules) {
       this.stirred.delete(rule);
-      for (const aspect of rule.reads?.keys() ?? []) aspect.readers.delete(rule);
+      for (const aspect of rule.reads?.keys() ?? []) aspect.readers?.delete(rule);
     }
     this.touched.delete(row.part);
     for (const cell of row.cells.values()) {
-      cell.told = {};
+      cell.told = NOTHING_TOLD;
       this.touched.delete(cell);
       this.faults.delete(cell);
     }
@@ -276,7 +276,7 @@ export class State {
   }
 
   #stirReaders(aspect: Aspect): void {
-    for (const rule of aspect.readers) this.stirred.add(rule);
+    if (aspect.readers !== null) for (const rule of aspect.readers) this.stirred.add(rule);
   }
 
   #stir(aspect: Aspect): void {
@@ -290,7 +290,7 @@ export class State {
     if (part.row?.removed === true) return;
     this.touched.add(part);
     if (!nests) return;
-    for (const child of part.children) this.#touchWithin(child, true);
+    for (const child of part.children ?? []) this.#touchWithin(child, true);
     // Whether cells are on screen follows from what they stand in; only those that are cleared have to be looked at.
     if (part.rows !== null) for (const row of part.rows.list) this.#touchCleared(row);
     else if (part.sort === 'row') this.#touchCleared(part.row!);

@@ -1,7 +1,7 @@
 /** What the outside is told after a step: of each part touched, the aspects that differ from what was told before. */
 import type { Option } from '../form/definition';
 import { equal, type Value } from '../form/value';
-import type { Part } from './parts';
+import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
 import type { Answer, CellState, PartState, RowsChange, RowState } from './step';
@@ -39,9 +39,14 @@ function teller(told: Record<string, unknown>): { tell: (name: string, now: unkn
   };
 }
 
+function toldOf(part: Part): Record<string, unknown> {
+  if (part.told === NOTHING_TOLD) part.told = {};
+  return part.told as Record<string, unknown>;
+}
+
 function differenceOf(state: State, part: Part): Partial<PartState> | null {
   const { sort, onScreen } = part;
-  const told = part.told as Record<string, unknown>;
+  const told = toldOf(part);
   const { tell, difference } = teller(told);
   if (told.sort === undefined) tell('sort', sort);
   tell('shown', part.now('shown'));
@@ -92,7 +97,7 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
 
 /** Of a cell only what differs from its definition is ever told. */
 function cellDifference(state: State, part: Part, row: Row): CellState | null {
-  const told = part.told as Record<string, unknown>;
+  const told = toldOf(part);
   const { bases } = row.rows.columns.get(part.field.name)!;
   const now: Record<string, Value | readonly Option[]> = {
     shown: part.now('shown'),
