@@ -70,7 +70,7 @@ test('by keyboard alone: the form is filled in, mended where it is wrong, submit
   await keys.press('Enter');
   await expect(page.getByRole('heading', { name: 'Saved as record 7' })).toBeVisible();
   await page.getByRole('link', { name: 'All records' }).click();
-  await expect(page.getByRole('row', { name: /^7 view Aurelle Survey vessel 42.5 m 3.1 m/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /^7 View record 7 Aurelle Survey vessel 42.5 m 3.1 m desk@varrick.example/ })).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
 });
 
