@@ -43,7 +43,7 @@ export interface Difference {
 }
 
 export type SubmissionResult =
-  | { status: 201; kind: 'saved'; id: string; revision: number; values: Values; toParent?: { set: string; to: Value }[] }
+  | { status: 201; kind: 'saved'; id: string; revision: number; values: Values; toParent: { set: string; to: Value }[] }
   | { status: 409; kind: 'differs'; says: string; differences: Difference[]; values: Values }
   | { status: 409; kind: 'conflict'; says: string; theirs: StoredRecord; mine: Values }
   | { status: 422; kind: 'stopped'; says: string; outcome: SubmitOutcome }
@@ -114,6 +114,8 @@ interface Filling {
   opening: Opening;
   recordRevision: number | null;
   savedAs: string | null;
+  /** What it asked its parent to set when it was saved. */
+  toParent: { set: string; to: Value }[];
 }
 
 const refused = (says: string, status: 404 | 422 = 422): SubmissionResult => ({ status, kind: 'refused', says });
@@ -123,7 +125,7 @@ export async function submit(form: string, submission: Submission, person: Perso
   if (filling === null) return refused('This form was not handed out by this server. Open it again.', 404);
   if (filling.release.material.form.name !== form) return refused(`This was handed out for the form "${filling.release.material.form.name}", not for "${form}".`);
   if (filling.opening.person.key !== person.key) return refused(`This form was opened by ${filling.opening.person.name}. Open it again as yourself.`);
-  if (filling.savedAs !== null) return savedBefore(form, filling.savedAs);
+  if (filling.savedAs !== null) return savedBefore(form, filling.savedAs, filling.toParent);
   const made = submission.steps === undefined ? stepsFrom(submission.values!, filling) : timed(submission.steps, filling);
   if (typeof made === 'string') return refused(made);
   const foreign = await foreignSet(filling.id, made);
@@ -175,13 +177,13 @@ async function readFilling(id: string): Promise<Filling | null> {
   const [row] = await database().select().from(schema.filling).where(eq(schema.filling.id, id));
   if (row === undefined) return null;
   const release = await releaseById(row.release);
-  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, savedAs: row.savedAs };
+  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, savedAs: row.savedAs, toParent: ToParent.parse(row.toParent ?? []) };
 }
 
-async function savedBefore(form: string, id: string): Promise<SubmissionResult> {
+async function savedBefore(form: string, id: string, toParent: Filling['toParent']): Promise<SubmissionResult> {
   const record = await readRecord(form, id);
   if (record === null) return refused('This was saved before and has since been removed.');
-  return { status: 201, kind: 'saved', id, revision: record.revision, values: record.values };
+  return { status: 201, kind: 'saved', id, revision: record.revision, values: record.values, toParent };
 }
 
 /** Steps with times that can be: in order, and none in the future. */
@@ -246,7 +248,7 @@ async function save(form: string, filling: Filling, outcome: SubmitOutcome & { t
   return database().transaction(async (tx): Promise<SubmissionResult> => {
     const [again] = await tx.select().from(schema.filling).where(eq(schema.filling.id, filling.id)).for('update');
     const [now] = await tx.select().from(schema.record).where(where).for('update');
-    if (again?.savedAs != null && now !== undefined) return { status: 201, kind: 'saved', id, revision: now.revision, values: ValuesSchema.parse(now.values) };
+    if (again?.savedAs != null && now !== undefined) return { status: 201, kind: 'saved', id, revision: now.revision, values: ValuesSchema.parse(now.values), toParent: filling.toParent };
     const expected = overRevision ?? filling.recordRevision;
     if ((now?.revision ?? null) !== expected) {
       const theirs = await readRecord(form, id);

@@ -27,7 +27,7 @@ describe('tavro test', () => {
   test('passes on the demo with exit 0', () => {
     const { status, stdout } = tavro(['test', 'demo']);
     expect(status).toBe(0);
-    expect(stdout.trimEnd().split('\n').at(-1)).toBe('4 passed, 0 failed');
+    expect(stdout.trimEnd().split('\n').at(-1)).toBe('22 passed, 0 failed');
   });
 
   test('names file, step and difference of a failed expectation, with exit 1', () => {
@@ -39,27 +39,27 @@ describe('tavro test', () => {
 
   test('reports as JSON of the published schema, as JUnit and as TAP', () => {
     const folder = broken();
-    const report = TestReport.parse(JSON.parse(tavro(['test', folder, '--reporter', 'json']).stdout));
-    expect(report.scenarios.map(({ name, passed }) => [name, passed])).toEqual([['agent', true], ['berths', true], ['dues', true], ['pilot', false]]);
-    expect(tavro(['test', folder, '--reporter', 'junit']).stdout).toMatch(/<testsuite name="berth_visit" tests="4" failures="1">/);
-    expect(tavro(['test', folder, '--reporter', 'tap']).stdout).toMatch(/^TAP version 14\n1\.\.4\nok 1 .*\n[^]*not ok 4 - /);
+    const report = TestReport.parse(JSON.parse(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'json']).stdout));
+    expect(report.scenarios.map(({ name, passed }) => [name, passed])).toEqual([['agent', true], ['berths', true], ['cargo', true], ['dues', true], ['from-vessel', true], ['pages', true], ['pilot', false]]);
+    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'junit']).stdout).toMatch(/<testsuite name="berth_visit" tests="7" failures="1">/);
+    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'tap']).stdout).toMatch(/^TAP version 14\n1\.\.7\nok 1 .*\n[^]*not ok 7 - /);
   });
 
   test('writes the lines that scenarios reached as LCOV', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'lcov.info');
-    expect(tavro(['test', 'demo', '--coverage', file]).status).toBe(0);
+    expect(tavro(['test', 'demo', '--form', 'berth_visit', '--coverage', file]).status).toBe(0);
     const records = readFileSync(file, 'utf8').split('end_of_record\n').filter((record) => record !== '');
-    expect(records).toHaveLength(4);
+    expect(records).toHaveLength(5);
     const arrival = records[0]!;
     expect(arrival).toContain('SF:demo/forms/berth_visit/behaviours/10-arrival.ts\n');
     // No scenario presses "stay a week" without an arrival, so its warning is the gap.
     const missed = [...arrival.matchAll(/^DA:(\d+),0$/gm)].map(([, line]) => Number(line));
-    expect(missed).toEqual([16, 17]);
+    expect(missed).toEqual([26, 27]);
     expect(Number(/^LF:(\d+)$/m.exec(arrival)![1]) - Number(/^LH:(\d+)$/m.exec(arrival)![1])).toBe(missed.length);
   });
 
   test('a broken workspace is exit 2 with file, line and path', () => {
-    const folder = copyOfDemo({ file: 'forms/berth_visit/form.json', from: '"kind": "money"', to: '"kind": "mony"' });
+    const folder = copyOfDemo({ file: 'forms/berth_visit/form.json', from: '"name": "dues",\n              "label": "Dues",\n              "kind": "money"', to: '"kind": "mony"' });
     const { status, stderr } = tavro(['test', folder]);
     expect(status).toBe(2);
     expect(stderr).toMatch(/^forms\/berth_visit\/form\.json:\d+: pages\.0\.sections\.3\.fields\.0\.kind: /);
@@ -68,7 +68,7 @@ describe('tavro test', () => {
   test.each([
     [['test'], 'one workspace folder has to be named'],
     [['test', 'nowhere'], 'cannot read the folder nowhere'],
-    [['test', 'demo', '--form', 'x'], 'there is no form "x". There is berth_visit.'],
+    [['test', 'demo', '--form', 'x'], 'there is no form "x". There is berth_visit, crew_change, vessel, waste_declaration, works_permit.'],
     [['test', 'demo', '--scenario', 'x'], 'there is no scenario "x"'],
     [['test', 'demo', '--reporter', 'x'], 'there is no reporter "x"'],
     [['fly', 'demo'], 'there is no command "fly"'],
@@ -98,7 +98,7 @@ describe('tavro play', () => {
   });
 
   test('steps that are none are named by line', () => {
-    const { status, stderr } = tavro(['play', 'demo', '--steps', '-'], '[\n  {"set": "vessel"}\n]');
+    const { status, stderr } = tavro(['play', 'demo', '--form', 'berth_visit', '--steps', '-'], '[\n  {"set": "vessel"}\n]');
     expect([status, stderr.startsWith('standard input:')]).toEqual([2, true]);
   });
 });

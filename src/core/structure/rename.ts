@@ -122,6 +122,7 @@ const NAMES = new Set(['set', 'input', 'focus', 'blur', 'click', 'turnTo', 'addR
 function renameInExpectation(expect: Expectation, rename: (address: string) => string, keys: <T>(named: Readonly<Record<string, T>>) => Record<string, T>, part: PartName, to: string, sort: PartSort): Expectation {
   const renamed = keys(expect) as Record<string, unknown>;
   for (const [address, wanted] of Object.entries(expect)) {
+    if (address.startsWith('@')) continue;
     const { cells } = wanted as { cells?: Values };
     if (cells !== undefined) renamed[rename(address)] = { ...(wanted as object), cells: renameInRow(cells, address.replace(/\[\d+\]/, ''), part, to, sort) };
   }

@@ -1,0 +1,93 @@
+/** Editing what forms share, and structure that reaches beyond one form. Against a real PostgreSQL. */
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { HeadSchema, readHeadRevision, readService, readTable, removeService, removeTable, saveHead, saveService, saveTable } from '../../src/server/reference';
+import { Refusal } from '../../src/server/request';
+import { renamePart, whatUses } from '../../src/server/structure';
+import { readBehaviours, readDefinition, readForm, readHead, readRecord, readScenarios, saveDefinition } from '../../src/server/store';
+import { freshDatabase } from './support';
+
+let end: () => Promise<void>;
+beforeAll(async () => {
+  end = await freshDatabase('tavro_reference_test');
+});
+afterAll(() => end());
+
+const says = async (work: Promise<unknown>) => work.then(() => 'nothing', (caught: unknown) => (caught instanceof Refusal ? caught.message : String(caught)));
+
+describe('tables', () => {
+  test('are saved when nobody else was faster; otherwise the other one is given back', async () => {
+    const { table, revision } = (await readTable('berths'))!;
+    const changed = { ...table, title: 'All berths' };
+    expect(await saveTable(changed, revision)).toEqual({ saved: true, revision: revision + 1 });
+    expect(await saveTable(table, revision)).toMatchObject({ saved: false, theirs: { content: { title: 'All berths' }, revision: revision + 1 } });
+    expect(await saveTable({ ...table, name: 'quays' }, 0)).toEqual({ saved: true, revision: 1 });
+  });
+
+  test('have a key in every row, each once', async () => {
+    const { table, revision } = (await readTable('quays'))!;
+    expect(await says(saveTable({ ...table, rows: [...table.rows, table.rows[0]!] }, revision))).toContain('is there twice');
+    expect(await says(saveTable({ ...table, rows: [{ name: 'x' }] }, revision))).toBe('Row 1 has no key (code).');
+    expect(await says(saveTable({ ...table, key: 'nothing' }, revision))).toContain('There is no column "nothing"');
+  });
+
+  test('are removed only when nothing refers to them', async () => {
+    expect(await says(removeTable('berths'))).toMatch(/refers to this table/);
+    expect(await says(removeTable('ships'))).toBe('The service Ship register answers from this table.');
+    expect(await says(removeTable('waste_tariffs'))).toBe('The behaviour 30-fee.ts of waste_declaration uses this table.');
+    await removeTable('quays');
+    expect(await readTable('quays')).toBeNull();
+  });
+});
+
+describe('services and people', () => {
+  test('a service answers from what there is, and is removed only when nobody calls it', async () => {
+    const { service, revision } = (await readService('ship_register'))!;
+    expect(await saveService({ ...service, fails: 'closed' }, revision)).toMatchObject({ saved: true });
+    expect(await saveService(service, revision)).toMatchObject({ saved: false, theirs: { content: { fails: 'closed' } } });
+    const find = service.functions.find!;
+    expect(await says(saveService({ ...service, functions: { find: { ...find, answers: { from: 'table', table: 'boats', where: { imo: 'imo' } } } } }, revision + 1))).toContain('which there is not');
+    expect(await says(saveService({ ...service, functions: { find: { ...find, answers: { from: 'table', table: 'ships', where: { number: 'imo' } } } } }, revision + 1))).toContain('has no column "number"');
+    expect(await says(removeService('ship_register'))).toBe('The behaviour 10-register.ts of vessel calls this service.');
+    await removeService('tide_gauge');
+    expect(await readService('tide_gauge')).toBeNull();
+  });
+
+  test('people have roles that there are', async () => {
+    const head = await readHead();
+    expect(HeadSchema.safeParse({ ...head, people: [{ key: 'x', name: 'X', role: 'pilot' }] }).error!.issues[0]!.message).toBe('X has the role "pilot", which there is not');
+    expect(HeadSchema.safeParse({ ...head, people: [...head.people, head.people[0]!] }).success).toBe(false);
+    const revision = await readHeadRevision();
+    expect(await saveHead({ ...head, title: 'Office' }, revision)).toMatchObject({ saved: true });
+    expect(await saveHead(head, revision)).toMatchObject({ saved: false, theirs: { content: { title: 'Office' } } });
+  });
+});
+
+describe('structure', () => {
+  test('a definition saved from an older revision gives the other one back', async () => {
+    const { form, revision } = (await readDefinition('vessel'))!;
+    expect(await saveDefinition({ ...form, title: 'Vessels' }, revision)).toEqual({ saved: true, revision: revision + 1 });
+    expect(await saveDefinition(form, revision)).toMatchObject({ saved: false, theirs: { form: { title: 'Vessels' } } });
+  });
+
+  test('renaming is planned without changing anything, and taken over everywhere at once', async () => {
+    const planned = await renamePart('crew_change', 'people_rows.movement', 'moves', false);
+    expect([planned.applied, planned.records, planned.plan.behaviours.map(({ name }) => name), planned.plan.scenarios.length]).toEqual([false, 1, ['10-flags.ts', '30-numbers.ts'], 3]);
+    expect((await readBehaviours('crew_change'))[0]!.revision).toBe(1);
+    await renamePart('crew_change', 'people_rows.movement', 'moves', true);
+    const [flags] = await readBehaviours('crew_change');
+    expect([flags!.revision, flags!.text.includes('row.fields.moves.row')]).toEqual([2, true]);
+    expect(JSON.stringify(await readForm('crew_change'))).toContain('"name":"moves"');
+    expect(JSON.stringify(await readScenarios('crew_change'))).not.toContain('.movement');
+    expect((await readRecord('crew_change', '1'))!.values.people_rows).toMatchObject([{ moves: 'sign_off' }, { moves: 'sign_on' }]);
+  });
+
+  test('what cannot be renamed is refused in words', async () => {
+    expect(await says(renamePart('vessel', 'imo', 'name', false))).toContain('already names a part');
+    expect(await says(renamePart('nowhere', 'imo', 'x', false))).toContain('has no part');
+  });
+
+  test('what uses an option key says texts, scenarios and records', async () => {
+    expect(await whatUses('waste_declaration', 'wastes', 'bilge')).toMatchObject({ records: 1, mentions: [{ behaviour: '10-kinds.ts', line: 3 }], scenarios: [] });
+    expect(await says(whatUses('nowhere', 'x', null))).toBe('There is no form "nowhere".');
+  });
+});
