@@ -9,6 +9,7 @@ import { inOrder } from '../core/language/header';
 import { ScenarioSchema, type Scenario } from '../core/scenario/definition';
 import type { FormRecords } from '../core/scenario/opening';
 import { ValuesSchema } from '../core/session/schema';
+import { nameFor } from '../core/structure/edit';
 import { database } from './database';
 import * as schema from './schema';
 
@@ -58,6 +59,26 @@ export async function readForms(): Promise<Form[]> {
 export async function readParents(name: string): Promise<FormRecords[]> {
   const parents = (await readForms()).filter((form) => form.children?.some((list) => list.form === name));
   return Promise.all(parents.map(async (form) => ({ form, records: (await readRecords(form.name)).map(({ id, values }) => ({ id, values })) })));
+}
+
+/** For each list of a form all records of the form it lists. */
+export async function readRelated(form: Form): Promise<Record<string, FormRecords>> {
+  const lists = await Promise.all(
+    (form.children ?? []).map(async (list) => {
+      const child = await readForm(list.form);
+      return child === null ? [] : [[list.name, { form: child, records: (await readRecords(list.form)).map(({ id, values }) => ({ id, values })) }] as const];
+    }),
+  );
+  return Object.fromEntries(lists.flat());
+}
+
+/** A new form with one page and one section, under a technical name made from its title. */
+export async function addForm(title: string): Promise<string> {
+  const taken = new Set((await readForms()).map((form) => form.name));
+  const name = nameFor(title, taken);
+  const form: Form = FormSchema.parse({ name, title, pages: [{ name: 'first_page', title, sections: [{ name: 'first_section', title, fields: [] }] }] });
+  await database().insert(schema.form).values({ name, definition: form });
+  return name;
 }
 
 export async function readBehaviours(form: string): Promise<StoredBehaviour[]> {

@@ -1,6 +1,6 @@
 /** Waiting (semantics 21–24 and their edges), in both hosts. */
 import { beforeAll, describe, expect, test } from 'vitest';
-import { berths, button, formWith, lookup, number, page, rows, section, text } from '../../../tests/support/forms';
+import { berths, button, formWith, lookup, number, page, reference, rows, section, text } from '../../../tests/support/forms';
 import { both, bootMachine, type Setting } from '../../../tests/support/hosts';
 
 beforeAll(bootMachine);
@@ -69,6 +69,24 @@ describe('services', () => {
     const open = use('on.click(buttons.fetch, async () => { await services.register.find({ code: "x" }); log("answered"); }, { overlap: "all" });', { services: [{ ...lookup, slow: { every: 2, delay: 2000 } }] });
     for (let i = 0; i < 4; i++) open.do({ click: 'fetch' });
     expect([open.do({ wait: 300 }).log.length, open.do({ wait: 1700 }).log.length]).toEqual([2, 2]);
+  });
+
+  test('options may come from a service, and an empty list says why', () => {
+    const picking = formWith([number('depth'), reference('berth', 'berths')]);
+    const open = both({
+      form: picking,
+      tables: [berths],
+      services: [lookup],
+      scripts: { a: 'on.change(fields.depth, async ({ value }) => { fields.berth.hint = "Asking…"; const codes = await services.register.deeper({ than: value ?? 0 }); fields.berth.options = codes as never; fields.berth.hint = codes.length === 0 ? "No berth is that deep." : null; });' },
+    });
+    open.do({ set: 'berth', to: 'nq1' });
+    open.do({ set: 'depth', to: 8 });
+    expect([open.part('berth').options, open.part('berth').hint]).toEqual([null, 'Asking…']);
+    open.do({ wait: 500 });
+    expect([open.part('berth').options, open.part('berth').hint, open.value('berth')]).toEqual([[{ key: 'nq2', label: 'North quay 2' }, { key: 'om1', label: 'Outer mole 1' }], null, null]);
+    open.do({ set: 'depth', to: 80 });
+    open.do({ wait: 500 });
+    expect([open.part('berth').options, open.part('berth').hint]).toEqual([[], 'No berth is that deep.']);
   });
 
   test('21 answers may come out of order', () => {

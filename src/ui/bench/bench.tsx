@@ -4,13 +4,15 @@ import { Box, chakra, Flex, Splitter } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
-import { fieldsOf } from '@/core/form/definition';
+import { fieldsOf, type ChildList } from '@/core/form/definition';
 import { textOf } from '@/core/form/kinds';
 import { indexTable } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
 import { readHeader } from '@/core/language/header';
+import type { Open } from '@/core/scenario/definition';
 import { linesOf } from '@/core/tape/lines';
 import { standingWords, Tape, type Word } from '@/core/tape/tape';
+import { ChildRecordsList } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice } from '../kit';
 import { BenchHead } from './head';
@@ -23,8 +25,9 @@ import { becameInWords, namesFor } from './words';
 
 const Editor = dynamic(() => import('./editor'), { ssr: false, loading: () => <Box p="14px">Opening the editor…</Box> });
 
-export function Bench({ material }: { material: BenchMaterial }) {
-  const [bench] = useState(() => createBench(material));
+/** `opened` says how the form is opened at first, such as from a parent. */
+export function Bench({ material, opened }: { material: BenchMaterial; opened: Partial<Open> }) {
+  const [bench] = useState(() => createBench(material, opened));
   useEffect(() => {
     void bench.start();
     addEventListener('pagehide', bench.flush);
@@ -88,6 +91,22 @@ function Layout({ bench }: { bench: BenchStore }) {
           {names.behaviour(last.behaviour)}, {last.line}
         </Box>
       </chakra.button>
+    );
+  };
+
+  const drawList = (list: ChildList) => {
+    const all = material.related[list.name];
+    const related = all && { form: all.form, records: all.records.filter(({ values }) => seen.record !== null && values[list.field] === seen.record) };
+    const goTo = (query: Record<string, string>) => window.open(`/bench/${list.form}?${new URLSearchParams(query).toString()}`, '_blank', 'noopener');
+    return (
+      <ChildRecordsList
+        list={list}
+        related={related}
+        tables={material.tables}
+        record={seen.record}
+        onAdd={() => goTo({ parent: `${material.form.name}/${seen.record}`, [`launch.${list.launch}`]: seen.record! })}
+        onOpen={(record) => goTo({ record, parent: `${material.form.name}/${seen.record}` })}
+      />
     );
   };
 
@@ -170,6 +189,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                       asked={state.asked?.part ?? null}
                       onAsk={bench.ask}
                       onStep={(step) => void bench.step(step)}
+                      childList={drawList}
                     >
                       <Hidden material={material} seen={seen} onAsk={bench.ask} />
                       <Flex mt="12px" gap="10px" align="center">

@@ -34,6 +34,8 @@ export interface BenchMaterial {
   services: Service[];
   /** Other forms with their records, as parents to open this one from. */
   forms: FormRecords[];
+  /** For each list of the form all records of the form it lists. */
+  related: Record<string, FormRecords>;
   people: Person[];
   roles: Role[];
   records: SampleRecord[];
@@ -119,7 +121,7 @@ const SAVE_AFTER = 600;
 const RETRY_AFTER = 2000;
 const COMPILE_AFTER = 120;
 
-export function createBench(material: BenchMaterial) {
+export function createBench(material: BenchMaterial, first: Partial<Open> = {}) {
   const behaviours = material.behaviours.map((behaviour): Behaviour => ({
     ...behaviour, saving: { state: 'saved' }, diagnoses: [], running: null, broken: null,
   }));
@@ -129,7 +131,7 @@ export function createBench(material: BenchMaterial) {
     structure: { history: begin(material.form), selected: null, saving: { state: 'saved' }, says: null },
     behaviours,
     active: behaviours[0]?.name ?? '',
-    open: { as: material.people[0]!.key, record: null },
+    open: { as: material.people[0]!.key, record: null, ...first },
     steps: [],
     answers: [],
     at: 0,

@@ -15,10 +15,10 @@ import type { FormRecords } from '@/core/scenario/opening';
 import type { Material } from '@/core/session/session';
 import type { Opening, Step, SubmitOutcome } from '@/core/session/step';
 import { call } from '../api';
+import { ChildRecordsList } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
-import { ChildRecordsList } from './child-list';
 import { useSession } from './use-session';
 
 export interface FillProps {

@@ -11,6 +11,7 @@ import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { runScenario } from '@/core/scenario/run';
 import { engineInWorker, LanguageClient } from '@/workers/in-browser';
+import { call } from '../api';
 import { Button, Cell, Line, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
 
@@ -95,6 +96,7 @@ export function Forms(props: FormsProps) {
           </tbody>
         </chakra.table>
         {props.forms.length === 0 && <Box color="soft">This workspace has no form yet.</Box>}
+        <NewForm />
         <Flex mt="26px" gap="30px" color="soft" fontSize="13px" flexWrap="wrap">
           <Box>
             <Box color="ink" fontWeight={620}>
@@ -132,6 +134,28 @@ export function Forms(props: FormsProps) {
         </Flex>
       </Box>
     </>
+  );
+}
+
+/** Begins a form and goes to its bench. */
+function NewForm() {
+  const [title, setTitle] = useState('');
+  const [says, setSays] = useState<string | null>(null);
+  const router = useRouter();
+  const add = async () => {
+    if (title.trim() === '') return;
+    const reply = await call<{ name: string }>('POST', '/api/forms', { title });
+    if (reply.ok) router.push(`/bench/${reply.body.name}`);
+    else setSays(reply.says);
+  };
+  return (
+    <Flex gap="6px" mt="8px" align="center">
+      <Line aria-label="Title of a new form" placeholder="Title" value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && void add()} />
+      <Button disabled={title.trim() === ''} onClick={() => void add()}>
+        New form
+      </Button>
+      {says !== null && <chakra.span color="bad">{says}</chakra.span>}
+    </Flex>
   );
 }
 

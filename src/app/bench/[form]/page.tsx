@@ -1,13 +1,16 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { newestRelease } from '@/server/releases';
-import { readBehaviours, readDefinition, readForm, readHead, readParents, readRecords, readScenarios, readServices, readTables } from '@/server/store';
+import { readBehaviours, readDefinition, readForm, readHead, readParents, readRecords, readRelated, readScenarios, readServices, readTables } from '@/server/store';
+import type { Open } from '@/core/scenario/definition';
+import type { FormRecords } from '@/core/scenario/opening';
 import { Bench } from '@/ui/bench/bench';
 
 export const dynamic = 'force-dynamic';
 
 interface Props {
   params: Promise<{ form: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
@@ -15,12 +18,13 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: form === null ? 'No such form' : form.title };
 }
 
-export default async function BenchPage({ params }: Props) {
+/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first. */
+export default async function BenchPage({ params, searchParams }: Props) {
   const { form: name } = await params;
   const definition = await readDefinition(name);
   if (definition === null) notFound();
-  const [head, tables, services, behaviours, scenarios, records, release, forms] = await Promise.all([
-    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), readParents(name),
+  const [head, tables, services, behaviours, scenarios, records, release, forms, related] = await Promise.all([
+    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), readParents(name), readRelated(definition.form),
   ]);
   const material = {
     ...head,
@@ -28,10 +32,23 @@ export default async function BenchPage({ params }: Props) {
     tables,
     services,
     forms,
+    related,
     behaviours,
     scenarios,
     records: records.map(({ id, values }) => ({ id, values })),
     release: release?.number ?? null,
   };
-  return <Bench material={material} />;
+  return <Bench material={material} opened={openedBy(await searchParams, material)} />;
+}
+
+/** What of a query can be: a record and a parent that are there, and launch parameters with technical names. */
+function openedBy(query: Record<string, string | string[] | undefined>, material: { records: readonly { id: string }[]; forms: readonly FormRecords[] }): Partial<Open> {
+  const launch = Object.fromEntries(Object.entries(query).flatMap(([key, value]) => (/^launch\.[a-z][a-z0-9_]*$/.test(key) && typeof value === 'string' ? [[key.slice(7), value]] : [])));
+  const [form, record] = typeof query.parent === 'string' ? query.parent.split('/') : [];
+  const parent = material.forms.find((one) => one.form.name === form)?.records.some(({ id }) => id === record) === true;
+  return {
+    ...(material.records.some(({ id }) => id === query.record) ? { record: query.record as string } : {}),
+    ...(Object.keys(launch).length > 0 ? { launch } : {}),
+    ...(parent ? { parent: { form: form!, record: record! } } : {}),
+  };
 }
