@@ -48,8 +48,10 @@ describe('services and people', () => {
     expect(await says(saveService({ ...service, functions: { find: { ...find, answers: { from: 'table', table: 'boats', where: { imo: 'imo' } } } } }, revision + 1))).toContain('which there is not');
     expect(await says(saveService({ ...service, functions: { find: { ...find, answers: { from: 'table', table: 'ships', where: { number: 'imo' } } } } }, revision + 1))).toContain('has no column "number"');
     expect(await says(removeService('ship_register'))).toBe('The behaviour 10-register.ts of vessel calls this service.');
-    await removeService('tide_gauge');
-    expect(await readService('tide_gauge')).toBeNull();
+    expect(await says(removeService('tide_gauge'))).toBe('The behaviour 40-safety.ts of works_permit calls this service.');
+    await saveService({ ...service, name: 'spare_register' }, 0);
+    await removeService('spare_register');
+    expect(await readService('spare_register')).toBeNull();
   });
 
   test('people have roles that there are', async () => {

@@ -55,11 +55,11 @@ export function ServicePage({ workspace, tables, service: first, revision }: { w
           <Labelled label="Answers after, ms">
             <NumberLine value={service.delay} placeholder={String(DEFAULT_DELAY)} onPut={(delay) => edit(withKey(service, 'delay', delay))} />
           </Labelled>
-          <Labelled label="Each so-manieth call is slow">
+          <Labelled label="Slow one call in">
             <NumberLine value={service.slow?.every} placeholder="never" onPut={(every) => edit(withKey(service, 'slow', every === undefined || every < 1 ? undefined : { every, delay: service.slow?.delay ?? 3000 }))} />
           </Labelled>
           {service.slow !== undefined && (
-            <Labelled label="and takes, ms">
+            <Labelled label="A slow call takes, ms">
               <NumberLine value={service.slow.delay} onPut={(delay) => edit(withKey(service, 'slow', { every: service.slow!.every, delay: delay ?? 3000 }))} />
             </Labelled>
           )}
