@@ -160,7 +160,7 @@ test('a table of ten thousand rows is searched while typing', async ({ page, req
   await page.getByLabel('What to add').selectOption('reference');
   await page.getByLabel('Label of the new part').fill('Next port');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await page.getByLabel('Table', { exact: true }).selectOption('ports');
+  await page.getByRole('region', { name: 'The part chosen' }).getByRole('combobox', { name: 'Table' }).selectOption('ports');
   const search = page.locator('#field-next_port');
   await expect(search).toHaveAttribute('role', 'combobox');
   await search.click();
@@ -284,5 +284,5 @@ test('on the bench a service is answered by hand, slow or failing for this sessi
   await page.locator('#field-imo').fill('9900045');
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Fail', exact: true }).click();
-  await expect(page.getByText('The register does not answer. Fill the vessel in by hand.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Live form' }).getByText('The register does not answer. Fill the vessel in by hand.')).toBeVisible();
 });

@@ -382,7 +382,7 @@ function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
             <Box key={`${behaviour.form}/${behaviour.name}`} mb="4px">
               <chakra.b fontWeight={620}>{behaviour.title}</chakra.b>
               {behaviour.lines.map(({ line, before, after }) => (
-                <Box key={line} fontFamily="mono" fontSize="12px" overflowX="auto" whiteSpace="pre">
+                <Box key={line} fontFamily="mono" fontSize="12px" whiteSpace="pre-wrap" overflowWrap="anywhere">
                   <chakra.span color="soft">{String(line).padStart(4)} </chakra.span>
                   <chakra.del color="bad">{before}</chakra.del>
                   {'\n     '}
