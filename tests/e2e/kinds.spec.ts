@@ -205,6 +205,12 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   await page.keyboard.press('Space');
   await expect(parts.locator('[data-item]').nth(3)).toHaveAttribute('data-item', 'tank');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  // A hidden part that keeps its space leaves its place empty; others close up.
+  await expect(page.locator('[data-kept=next_port]')).toHaveCount(0);
+  await item('next_port').getByRole('button', { name: /^Port where/ }).click();
+  await part.getByLabel('keeps its space').check();
+  await expect(page.locator('[data-kept=next_port]')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   // A key in use warns.
   await item('wastes').getByRole('button', { name: /^What is on board/ }).click();
   await part.getByRole('button', { name: 'Remove Sludge' }).click();
