@@ -40,7 +40,7 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
         </chakra.label>
         {props.names && (
           <Box ml="auto" minW={0} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-            <Name {...props} part={name} shown={spot.address} />
+            <Name {...props} part={name} shown={field.name} />
           </Box>
         )}
       </Flex>

@@ -214,7 +214,7 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
           Row {place + 1}
           <Box ml="auto">{field.scriptOnly !== true && children}</Box>
         </Flex>
-        <Box display="grid" gridTemplateColumns="1fr 1fr" columnGap="12px">
+        <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" columnGap="12px">
           {shown.map((spot) => (
             <Box key={spot.field.name} data-column={spot.field.name} gridColumn={spot.field.width === 'half' ? undefined : '1 / -1'}>
               {spot.state.onScreen && <FieldBlock {...props} spot={spot} />}
