@@ -2,13 +2,13 @@
  * Editing the structure of a form: adding, removing, moving and changing parts. Each edit gives a new definition and
  * leaves the former as it was, so that undo is going back to it. Renaming, which reaches beyond the form, is `rename.ts`.
  */
-import type { Button, CellField, Field, FieldKind, Form, Page, Section, Track } from '../form/definition';
+import type { Button, CellField, ChildList, Field, FieldKind, Form, Page, Section, Track } from '../form/definition';
 
 /** A part by its name; the cell of a rows field as `rows.cell`. */
 export type PartName = string;
 
-export type PartSort = 'page' | 'section' | 'field' | 'cell' | 'button' | 'track';
-export type Definition = Page | Section | Field | CellField | Button | Track;
+export type PartSort = 'page' | 'section' | 'field' | 'cell' | 'button' | 'track' | 'list';
+export type Definition = Page | Section | Field | CellField | Button | Track | ChildList;
 
 export type Edit =
   /** `into` names the page of a section, the section of a field, the rows field of a cell; the form itself is null. */
@@ -16,7 +16,9 @@ export type Edit =
   | { do: 'remove'; part: PartName }
   | { do: 'move'; part: PartName; into: PartName | null; at: number }
   /** Keys that are undefined are taken out. Names are changed by renaming. */
-  | { do: 'change'; part: PartName; to: Readonly<Record<string, unknown>> };
+  | { do: 'change'; part: PartName; to: Readonly<Record<string, unknown>> }
+  /** The title of the form, and its settings. */
+  | { do: 'changeForm'; title?: string; settings?: Form['settings'] };
 
 /** An edit that cannot be done, with the reason. */
 export class StructureFault extends Error {}
@@ -43,6 +45,7 @@ function* lists(form: Form): Iterable<{ sort: PartSort; into: PartName | null; l
   }
   yield { sort: 'button', into: null, list: (form.buttons ??= []) };
   yield { sort: 'track', into: null, list: (form.tracks ??= []) };
+  yield { sort: 'list', into: null, list: (form.children ??= []) };
 }
 
 function nameIn(into: PartName | null, sort: PartSort, definition: Definition): PartName {
@@ -76,6 +79,10 @@ export function edited(form: Form, edit: Edit): Form {
     case 'change':
       change(next, edit.part, edit.to);
       break;
+    case 'changeForm':
+      if (edit.title !== undefined) next.title = edit.title;
+      if (edit.settings !== undefined) next.settings = edit.settings;
+      break;
   }
   return tidy(next);
 }
@@ -88,6 +95,8 @@ function copyOf(form: Form): Form {
 function tidy(form: Form): Form {
   if (form.buttons?.length === 0) delete form.buttons;
   if (form.tracks?.length === 0) delete form.tracks;
+  if (form.children?.length === 0) delete form.children;
+  if (form.settings !== undefined && Object.keys(form.settings).length === 0) delete form.settings;
   return form;
 }
 

@@ -90,6 +90,8 @@ function renameInForm(form: Form, part: PartName, to: string, sort: PartSort): v
       return form.buttons?.forEach(rename);
     case 'track':
       return form.tracks?.forEach(rename);
+    case 'list':
+      return form.children?.forEach(rename);
   }
 }
 

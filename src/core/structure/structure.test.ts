@@ -41,6 +41,13 @@ describe('an edit', () => {
     expect(placeOf(next, 'note')!.definition).toEqual({ ...text('note'), required: true });
   });
 
+  test('lists of records and what is said of the form are edited too', () => {
+    const list = { name: 'calls', title: 'Calls', form: 'call', field: 'vessel', launch: 'vessel', columns: ['length'] };
+    const next = edited(edited(form, { do: 'add', sort: 'list', into: null, at: 0, definition: list }), { do: 'changeForm', title: 'Visits', settings: { checkPages: false } });
+    expect([next.children, next.title, next.settings]).toEqual([[list], 'Visits', { checkPages: false }]);
+    expect(edited(edited(next, { do: 'remove', part: 'calls' }), { do: 'changeForm', title: 'Visit', settings: {} })).toEqual(form);
+  });
+
   test('removing a section lets its buttons stand at the foot of the form', () => {
     expect(edited(form, { do: 'remove', part: 'stay' }).buttons).toEqual([button('go')]);
   });

@@ -59,13 +59,15 @@ export interface Uses {
   lists: { form: string; list: string }[];
 }
 
-const CONSTANTS: Readonly<Record<Exclude<PartSort, 'cell'>, string>> = { page: 'pages', section: 'sections', field: 'fields', button: 'buttons', track: 'tracks' };
+const CONSTANTS: Readonly<Record<Exclude<PartSort, 'cell' | 'list'>, string>> = { page: 'pages', section: 'sections', field: 'fields', button: 'buttons', track: 'tracks' };
 
 /** Everything that uses a part of a form. */
 export function usesOf(reach: Reach, formName: string, part: PartName): Uses {
   const own = reach.forms.find(({ form }) => form.name === formName)!;
   const place = placeOf(own.form, part);
   if (place === null) return { code: [], mentions: [], scenarios: [], lists: [] };
+  // Scripts do not name lists of records.
+  if (place.sort === 'list') return { code: [], mentions: [], scenarios: [], lists: [] };
   const spots = spotsIn(reach, own, part, place.sort);
   const bare = part.split('.').at(-1)!;
   const code: CodeUse[] = [];
@@ -112,7 +114,7 @@ function spotsIn(reach: Reach, { form, behaviours }: FormSources, part: PartName
 /** Where the typings declare a part. A cell stands there twice: as a part, and among the values of its row. */
 function declarationsOf(typings: string, part: PartName, sort: PartSort): number[] {
   const [owner, name] = sort === 'cell' ? (part.split('.') as [string, string]) : ['', part];
-  const heads = sort === 'cell' ? [`interface Cells_${owner} {`, `interface Row_${owner} {`] : [`declare const ${CONSTANTS[sort]}: {`];
+  const heads = sort === 'cell' ? [`interface Cells_${owner} {`, `interface Row_${owner} {`] : [`declare const ${CONSTANTS[sort as keyof typeof CONSTANTS]}: {`];
   return heads.flatMap((head) => {
     const from = typings.indexOf(head);
     const at = from < 0 ? -1 : typings.indexOf(`\n  readonly ${name}:`, from);

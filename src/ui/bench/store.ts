@@ -34,6 +34,8 @@ export interface BenchMaterial {
   services: Service[];
   /** Other forms with their records, as parents to open this one from. */
   forms: FormRecords[];
+  /** The other forms of the workspace with their fields, for lists of their records. */
+  others: { name: string; title: string; fields: { key: string; label: string }[] }[];
   /** For each list of the form all records of the form it lists. */
   related: Record<string, FormRecords>;
   people: Person[];

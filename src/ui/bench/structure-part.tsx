@@ -7,7 +7,7 @@ import type { Option } from '@/core/form/definition';
 import { kindInWords } from '@/core/form/in-words';
 import { placeOf, type PartName } from '@/core/structure/edit';
 import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
-import type { BenchStore, Renaming } from './store';
+import type { BenchMaterial, BenchStore, Renaming } from './store';
 
 type Draft = Record<string, unknown>;
 
@@ -29,14 +29,14 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
         <chakra.h2 fontSize="15px" fontWeight={640}>
           {(definition.label ?? definition.title) as string}
         </chakra.h2>
-        <chakra.span color="soft">{isField ? kindInWords(place.definition as never) : place.sort}</chakra.span>
+        <chakra.span color="soft">{isField ? kindInWords(place.definition as never) : place.sort === 'list' ? 'list of records' : place.sort}</chakra.span>
       </Flex>
       <Rename bench={bench} part={part} />
       <Text {...shared} name={'label' in definition ? 'label' : 'title'} label={'label' in definition ? 'Label' : 'Title'} needed />
       {isField && <Text {...shared} name="help" label="Help, below the field" />}
       <Flex gap="14px" wrap="wrap">
-        {place.sort !== 'track' && <Tick {...shared} name="locked" label="locked from the start" />}
-        <Tick {...shared} name="hidden" label="hidden from the start" />
+        {place.sort !== 'track' && place.sort !== 'list' && <Tick {...shared} name="locked" label="locked from the start" />}
+        {place.sort !== 'list' && <Tick {...shared} name="hidden" label="hidden from the start" />}
         {isField && <Tick {...shared} name="required" label="required" />}
         {isField && <Tick {...shared} name="scriptOnly" label="only scripts write it" />}
         {(isField || place.sort === 'section') && <Tick {...shared} name="keepsSpace" label="keeps its space" />}
@@ -50,13 +50,77 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
       <KindOfDefinition kind={kind} {...shared} tables={material.tables.map(({ name, title }) => [name, title])} />
       {(kind === 'choice' || kind === 'choices') && <Options bench={bench} part={part} options={definition.options as Option[]} onChange={(options) => change({ options })} title="Options" />}
       {kind === 'track' && <Options bench={bench} part={part} options={definition.stages as Option[]} onChange={(stages) => change({ stages })} title="Stages" />}
-      {kind === 'button' && <Choice {...shared} name="section" label="Stands in" options={[['', 'the foot of the form'], ...sections.map(({ key, label }): [string, string] => [key, label])]} />}
+      {kind === 'list' && <ListOfRecords {...shared} others={material.others} />}
+      {(kind === 'button' || kind === 'list') && <Choice {...shared} name="section" label="Stands in" options={[['', 'the foot of the form'], ...sections.map(({ key, label }): [string, string] => [key, label])]} />}
       {targets.length > 1 && (
         <Labelled label="Move to">
           <Select value={place.into ?? ''} options={targets} onChange={(event) => bench.editStructure({ do: 'move', part, into: event.target.value, at: Number.MAX_SAFE_INTEGER })} />
         </Labelled>
       )}
       <Remove bench={bench} part={part} />
+    </Flex>
+  );
+}
+
+/** What is said of the form as a whole, while no part is chosen. */
+export function FormDefinition({ bench }: { bench: BenchStore }) {
+  const { form } = useStore(bench.store).material;
+  const settings = form.settings ?? {};
+  const commitLimit = (text: string) => {
+    const limit = text.trim() === '' ? undefined : Number(text);
+    const { runLimit: _, ...rest } = settings;
+    return bench.editStructure({ do: 'changeForm', settings: limit === undefined ? rest : { ...rest, runLimit: limit } });
+  };
+  return (
+    <Flex direction="column" gap="8px" fontSize="13.5px">
+      <Box color="soft">Choose a part to see and change how it is defined.</Box>
+      <Committed label="Title of the form" value={form.title} onCommit={(title) => title.trim() !== '' && bench.editStructure({ do: 'changeForm', title })} />
+      <Committed label="How often one handler or rule may run in a step (100)" width="100px" value={settings.runLimit === undefined ? '' : String(settings.runLimit)} onCommit={commitLimit} />
+      <chakra.label display="flex" gap="6px" alignItems="center">
+        <input
+          type="checkbox"
+          checked={settings.checkPages !== false}
+          onChange={(event) => {
+            const { checkPages: _, ...rest } = settings;
+            bench.editStructure({ do: 'changeForm', settings: event.target.checked ? rest : { ...rest, checkPages: false } });
+          }}
+        />
+        a page is checked when it is left
+      </chakra.label>
+    </Flex>
+  );
+}
+
+/** A list of records: of which form, by which of its fields, showing which. */
+function ListOfRecords({ definition, change, others }: { definition: Draft; change: (to: Draft) => void; others: BenchMaterial['others'] }) {
+  const other = others.find(({ name }) => name === definition.form);
+  const fields = (other?.fields ?? []).map(({ key, label }): [string, string] => [key, label]);
+  const columns = definition.columns as string[];
+  return (
+    <Flex direction="column" gap="8px">
+      <Labelled label="Records of">
+        <Select
+          value={definition.form as string}
+          options={others.map(({ name, title }) => ({ key: name, label: title }))}
+          onChange={({ target }) => {
+            const first = others.find(({ name }) => name === target.value)?.fields[0]?.key;
+            if (first !== undefined) change({ form: target.value, field: first, columns: [first] });
+          }}
+        />
+      </Labelled>
+      <Choice definition={definition} change={change} name="field" label="whose field holds the id of this record" options={fields} />
+      <Text definition={definition} change={change} name="launch" label="Launch parameter that hands it to a new one" mono needed />
+      <chakra.fieldset>
+        <chakra.legend color="soft" fontSize="12.5px">
+          Columns
+        </chakra.legend>
+        {fields.map(([key, label]) => (
+          <chakra.label key={key} display="flex" gap="6px" alignItems="center">
+            <input type="checkbox" checked={columns.includes(key)} disabled={columns.length === 1 && columns[0] === key} onChange={({ target }) => change({ columns: target.checked ? [...columns, key] : columns.filter((column) => column !== key) })} />
+            {label}
+          </chakra.label>
+        ))}
+      </chakra.fieldset>
     </Flex>
   );
 }

@@ -12,8 +12,8 @@ import { useStore } from 'zustand';
 import type { FieldKind, Form } from '@/core/form/definition';
 import { nameFor, namesTaken, newField, placeOf, type Definition, type PartName, type PartSort } from '@/core/structure/edit';
 import { Button, Line, Mono, Notice, Select } from '../kit';
-import { Definition as DefinitionPane } from './structure-part';
-import type { BenchStore } from './store';
+import { Definition as DefinitionPane, FormDefinition } from './structure-part';
+import type { BenchMaterial, BenchStore } from './store';
 
 interface Item {
   part: PartName;
@@ -42,6 +42,7 @@ export function itemsOf(form: Form): Item[] {
   });
   form.buttons?.forEach((button, b) => add('button', null, b, 0, button.name, button));
   form.tracks?.forEach((track, t) => add('track', null, t, 0, track.name, track));
+  form.children?.forEach((list, l) => add('list', null, l, 0, list.name, list));
   return items;
 }
 
@@ -106,7 +107,7 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
           </DndContext>
         </Box>
         <Box flex="1" minW={0} overflowY="auto" overflowX="hidden" p="12px" role="region" aria-label="The part chosen" tabIndex={0}>
-          {selected === null ? <Box color="soft">Choose a part to see and change how it is defined.</Box> : <DefinitionPane key={`${selected}`} bench={bench} part={selected} />}
+          {selected === null ? <FormDefinition bench={bench} /> : <DefinitionPane key={`${selected}`} bench={bench} part={selected} />}
         </Box>
       </Flex>
       <Flex px="14px" py="6px" borderTopWidth="1px" borderColor="line" color="soft" fontSize="13px" minH="33px" role="status">
@@ -176,13 +177,14 @@ function Add({ bench }: { bench: BenchStore }) {
     { key: '@page', label: 'Page' },
     { key: '@button', label: 'Button' },
     { key: '@track', label: 'Track' },
+    { key: '@list', label: 'List of records' },
   ];
   const add = () => {
     const text = label.trim();
     if (text === '') return;
     const target = targetFor(form, structure.selected, what);
     const name = nameFor(text, namesTaken(form, target));
-    const definition = definitionFor(form, what, name, text, tables[0]?.name ?? null);
+    const definition = what === '@list' ? listFor(material.others, name, text) : definitionFor(form, what, name, text, tables[0]?.name ?? null);
     if (definition === null || !bench.editStructure({ do: 'add', ...target, definition })) return;
     setLabel('');
     bench.select(target.sort === 'cell' ? `${target.into}.${name}` : name);
@@ -214,6 +216,7 @@ function targetFor(form: Form, selected: PartName | null, what: string): { sort:
   if (what === '@page') return { sort: 'page', into: null, at: place?.sort === 'page' ? place.at + 1 : end };
   if (what === '@button') return { sort: 'button', into: null, at: end };
   if (what === '@track') return { sort: 'track', into: null, at: end };
+  if (what === '@list') return { sort: 'list', into: null, at: end };
   if (what === '@section') {
     if (place?.sort === 'section') return { sort: 'section', into: place.into, at: place.at + 1 };
     return { sort: 'section', into: place?.sort === 'page' ? selected : form.pages.at(-1)!.name, at: end };
@@ -222,6 +225,13 @@ function targetFor(form: Form, selected: PartName | null, what: string): { sort:
   if (place?.sort === 'field' && 'kind' in place.definition && place.definition.kind === 'rows' && what !== 'rows') return { sort: 'cell', into: selected, at: end };
   if (place?.sort === 'field') return { sort: 'field', into: place.into, at: place.at + 1 };
   return { sort: 'field', into: place?.sort === 'section' ? selected : form.pages.at(-1)!.sections.at(-1)!.name, at: end };
+}
+
+/** A list of the first other form's records; which form and by which field is chosen after. */
+function listFor(others: BenchMaterial['others'], name: string, title: string): Definition | null {
+  const other = others.find(({ fields }) => fields.length > 0);
+  const field = other?.fields[0];
+  return other === undefined || field === undefined ? null : { name, title, form: other.name, field: field.key, launch: field.key, columns: [field.key] };
 }
 
 function definitionFor(form: Form, what: string, name: string, label: string, table: string | null): Definition | null {

@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { newestRelease } from '@/server/releases';
-import { readBehaviours, readDefinition, readForm, readHead, readParents, readRecords, readRelated, readScenarios, readServices, readTables } from '@/server/store';
+import { readBehaviours, readDefinition, readForm, readForms, readHead, readParents, readRecords, readRelated, readScenarios, readServices, readTables } from '@/server/store';
+import { fieldsOf } from '@/core/form/definition';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
 import { Bench } from '@/ui/bench/bench';
@@ -23,8 +24,8 @@ export default async function BenchPage({ params, searchParams }: Props) {
   const { form: name } = await params;
   const definition = await readDefinition(name);
   if (definition === null) notFound();
-  const [head, tables, services, behaviours, scenarios, records, release, forms, related] = await Promise.all([
-    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), readParents(name), readRelated(definition.form),
+  const [head, tables, services, behaviours, scenarios, records, release, forms, related, all] = await Promise.all([
+    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), readParents(name), readRelated(definition.form), readForms(),
   ]);
   const material = {
     ...head,
@@ -33,6 +34,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
     services,
     forms,
     related,
+    others: all.map((form) => ({ name: form.name, title: form.title, fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })) })),
     behaviours,
     scenarios,
     records: records.map(({ id, values }) => ({ id, values })),
