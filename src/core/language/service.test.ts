@@ -33,6 +33,15 @@ describe('an error while typing', () => {
     ['a role that is none', 'on.load(() => { if (form.person.role === "chief") log(1); });', 'have no overlap'],
     ['a column that is none', 'on.load(() => { log(fields.berth.row?.dept); });', "Property 'dept' does not exist"],
     ['empty not thought of', 'on.load(() => { log(fields.draught.value + 1); });', 'possibly'],
+    ['a column of a row that is none', 'keep.each(fields.cargo, (row) => { row.fields.mass.shown = true; });', "Property 'mass' does not exist"],
+    ['a column to listen to that is none', 'on.change(fields.cargo.each.mass, () => {});', "Property 'mass' does not exist"],
+    ['another column of the row of an event', 'on.change(fields.cargo.each.weight, ({ row, value }) => { row.fields.goods.value = value; });', "Type 'number' is not assignable"],
+    ['a sum of texts', 'on.load(() => log(fields.cargo.sum("goods")));', 'is not assignable to parameter of type'],
+    ['a row with another cell', 'on.load(() => { fields.cargo.add({ mass: 3 }); });', "'mass' does not exist in type"],
+    ['a parameter of another kind', 'on.load(async () => { await services.ship_register.find({ imo: 3 }); });', "Type 'number' is not assignable to type 'string'"],
+    ['an answer not waited for', 'on.load(() => { const ship = services.ship_register.find({ imo: "x" }); fields.vessel.value = ship.name; });', "Property 'name' does not exist on type 'Promise"],
+    ['nothing found not thought of', 'on.load(async () => { fields.vessel.value = (await services.ship_register.find({ imo: "x" })).name; });', 'possibly'],
+    ['no parent not thought of', 'on.load(() => { log(parent.get("name")); });', 'possibly'],
     ['the document, which is not there', 'on.load(() => { document.title = "x"; });', "Cannot find name 'document'"],
     ['the form at the top level, written', 'fields.draught.value = 3;', 'draught.value was written at the top level of the script'],
     ['the form at the top level, read', 'const who = form.person;', 'form.person was read at the top level of the script'],
@@ -46,6 +55,12 @@ describe('an error while typing', () => {
     'on.change([fields.arrival, fields.departure], ({ part }) => log(part.name));',
     'on.load(() => { fields.dues.hint = undefined; log(Temporal.Now.plainDateISO().toString()); });',
     'const label = fields.draught.label;',
+    'keep.each(fields.cargo, "name", (row) => { row.fields.un_number.hint = row.fields.goods_class.row?.name ?? null; row.locked = row.index > 3; });',
+    'on.change(fields.cargo.each.weight, async ({ row, value, previous }) => { await after(10); row.fields.container.hint = `${value ?? 0} after ${previous ?? 0}`; }, { overlap: "all" });',
+    'on.rowAdded(fields.cargo, ({ row }) => { row.fields.weight.value = fields.cargo.sum("weight") > 100 ? 1 : null; });',
+    'on.load(async () => { const [a, b] = await Promise.all([services.ship_register.find({ imo: "x" }), services.tide_gauge.level({ day: "2031-01-01" })]); log(a?.name, b.level); });',
+    'on.saved(({ id }) => parent?.set("latest_visit", id));',
+    'on.load(() => { if (checks.imo("9074729")) log(checks.format("qh12", "AA-99")); });',
   ])('and none where all is well: %s', (text) => {
     expect(found(text)).toEqual([]);
   });

@@ -182,14 +182,15 @@ interface RowsField<V, C> extends AnyField {
   readonly rows: readonly Row<V, C>[];
   readonly count: number;
   /** The columns, to tie handlers to. */
-  readonly each: { readonly [N in keyof C]: Column<C[N]> };
+  readonly each: { readonly [N in keyof C]: Column<C[N], Row<V, C>> };
   /** Adds a row at the end and gives it. */
   add(values?: Partial<V>): Row<V, C>;
   remove(row: Row<V, C>): void;
   /** The sum of a column of numbers; empty cells count nothing. */
   sum(column: { [N in keyof V]: V[N] extends number | null ? N : never }[keyof V]): number;
 }
-interface Column<F> { readonly name: string; readonly __field?: F }
+declare const held: unique symbol;
+interface Column<F, R> { readonly name: string; readonly [held]?: { field: F; row: R } }
 interface Row<V, C> {
   /** The cells of this row, as parts. */
   readonly fields: C;
@@ -255,8 +256,8 @@ type ValueOf<F> = F extends { readonly value: infer V } ? V : never;
 type AnyRow = Row<any, any>;
 interface TieToField {
   <F extends AnyField & { readonly value: any }>(field: F, handler: Handler<FieldEvent<F, ValueOf<F>>>, options?: TieOptions): () => void;
-  <F extends AnyField & { readonly value: any }>(column: Column<F>, handler: Handler<CellEvent<F, ValueOf<F>, AnyRow>>, options?: TieOptions): () => void;
-  (fields: readonly (AnyField | Column<any>)[], handler: Handler<{ readonly part: AnyField; readonly value: Json; readonly previous: Json; readonly by: By; readonly row?: AnyRow }>, options?: TieOptions): () => void;
+  <F extends AnyField & { readonly value: any }, R>(column: Column<F, R>, handler: Handler<CellEvent<F, ValueOf<F>, R>>, options?: TieOptions): () => void;
+  (fields: readonly (AnyField | Column<any, any>)[], handler: Handler<{ readonly part: AnyField; readonly value: Json; readonly previous: Json; readonly by: By; readonly row?: AnyRow }>, options?: TieOptions): () => void;
 }
 interface TieToRows {
   <V, C>(field: RowsField<V, C>, handler: Handler<RowEvent<Row<V, C>>>, options?: TieOptions): () => void;

@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { bootMachine } from '../../../tests/support/hosts';
-import { formWith, number, section, page, text } from '../../../tests/support/forms';
+import { formWith, number, page, rows, section, text } from '../../../tests/support/forms';
 import { compile } from '../language/compile';
+import { materialOf } from '../language/material';
 import { startMachine } from '../sandbox/machine';
 import { Sandbox } from '../sandbox/sandbox';
 import type { Step } from '../session/step';
@@ -60,6 +61,27 @@ test('what was clicked becomes a scenario with expectations on what it changed, 
   const scenario: Scenario = recordScenario('kept', { as: 'mira' }, form, steps, await play(opening, steps));
   expect(scenario.steps.slice(0, 2)).toEqual([{ set: 'a', to: 3 }, { expect: { b: { value: 6 }, '@messages': [{ text: 'three', tone: 'info' }] } }]);
   expect((await run(scenario.steps)).misses).toEqual([]);
+});
+
+test('what was clicked among rows becomes a scenario too, with rows named by their place, and it passes', async () => {
+  const rowsForm = formWith([rows('list', [number('n'), text('t', { hidden: true })]), number('total')]);
+  const sandbox = new Sandbox(await startMachine(), { temporal: false });
+  sandbox.load(materialOf(rowsForm, { tables: [], services: [] }, [{ name: 'a.ts', text: 'keep.each(fields.list, "t", (row) => { row.fields.t.shown = (row.fields.n.value ?? 0) > 1; });\nkeep("total", () => { fields.total.value = fields.list.sum("n"); });\non.change(fields.total, ({ value }) => { if (value === 5) fields.list.add({ n: 0 }); });' }], 'untraced'));
+  const playRows: Player = async (opening, steps) => [sandbox.open(opening), ...steps.map((step) => sandbox.step(step))];
+  const steps: Step[] = [{ addRow: 'list' }, { addRow: 'list' }, { set: 'list[1].n', to: 2 }, { moveRow: 'list[1]', to: 0 }, { set: 'list[1].n', to: 3 }, { removeRow: 'list[0]' }];
+  const opening = { person: cast.people[0]!, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
+  const kept = recordScenario('rows', { as: 'mira' }, rowsForm, steps, await playRows(opening, steps));
+  expect(kept.steps.slice(2, 6)).toEqual([
+    { set: 'list[1].n', to: 2 },
+    { expect: { 'list[1].t': { shown: true }, total: { value: 2 } } },
+    { moveRow: 'list[1]', to: 0 },
+    { set: 'list[1].n', to: 3 },
+  ]);
+  const result = await runScenario(ScenarioSchema.parse(kept), rowsForm, { tables: [] }, cast, playRows);
+  expect(result.misses).toEqual([]);
+  // And it is no empty promise: without the rule it fails.
+  const wrong = await runScenario(ScenarioSchema.parse({ ...kept, steps: [...kept.steps, { expect: { list: { count: 9 }, 'list[0]': { cells: { n: 9 } }, 'list[7].n': { value: 1 } } }] }), rowsForm, { tables: [] }, cast, playRows);
+  expect(wrong.misses.map(({ says }) => says)).toEqual(['list.count is 2, expected 9', 'list[0].n is 3, expected 9', 'there is no part "list[7].n"']);
 });
 
 test('names that the form does not have are found before anything runs', () => {
