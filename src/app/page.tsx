@@ -1,4 +1,6 @@
-import { newestRelease } from '@/server/releases';
+import { compileServices } from '@/core/language/material';
+import { compiled } from '@/server/compiled';
+import { newestNumber } from '@/server/releases';
 import { currentPerson } from '@/server/request';
 import { readBehaviours, readForms, readHead, readRecords, readScenarios, readServices, readTables } from '@/server/store';
 import { Forms } from '@/ui/manage/forms';
@@ -11,10 +13,10 @@ export default async function Home() {
     forms.map(async (form) => {
       const { name } = form;
       const [behaviours, scenarios, records, release] = await Promise.all([
-        readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name),
+        readBehaviours(name), readScenarios(name), readRecords(name), newestNumber(name),
       ]);
-      return { form, behaviours, scenarios, records: records.map(({ id, values }) => ({ id, values })), release: release === null ? null : { number: release.number, createdAt: release.createdAt } };
+      return { form, scripts: behaviours.map((behaviour) => compiled(behaviour, 'untraced')), scenarios, records: records.map(({ id, values }) => ({ id, values })), release };
     }),
   );
-  return <Forms {...head} person={person.key} tables={tables} services={services} forms={rows} />;
+  return <Forms {...head} person={person.key} tables={tables} services={services} answering={compileServices(services)} forms={rows} />;
 }

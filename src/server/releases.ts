@@ -49,6 +49,13 @@ export async function makeRelease(name: string): Promise<{ number: number }> {
   });
 }
 
+/** Which release is the newest, without reading it whole. */
+export async function newestNumber(form: string): Promise<{ number: number; createdAt: string } | null> {
+  const { number, createdAt } = schema.release;
+  const [row] = await database().select({ number, createdAt }).from(schema.release).where(eq(schema.release.form, form)).orderBy(desc(number)).limit(1);
+  return row === undefined ? null : { number: row.number, createdAt: row.createdAt.toISOString() };
+}
+
 export async function newestRelease(form: string): Promise<Release | null> {
   const [row] = await database().select().from(schema.release).where(eq(schema.release.form, form)).orderBy(desc(schema.release.number)).limit(1);
   return row === undefined ? null : asRelease(row);

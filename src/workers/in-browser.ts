@@ -1,6 +1,5 @@
 /** Engines and the language worker as a page starts them. */
 import { Engine, type Port } from '../core/sandbox/engine';
-import type { Service } from '../core/form/service';
 import type { Completion, Diagnosis, Explanation } from '../core/language/service';
 import type { Source } from '../core/language/compile';
 import type { CompiledScript } from '../core/session/ties';
@@ -38,10 +37,6 @@ export class LanguageClient {
 
   put(source: Source, diagnose: boolean): Promise<{ compiled: CompiledScript; diagnoses: Diagnosis[] | null }> {
     return this.#ask({ do: 'put', source, diagnose });
-  }
-
-  answering(services: Service[]): Promise<CompiledScript[]> {
-    return this.#ask({ do: 'answering', services });
   }
 
   diagnose(name: string): Promise<Diagnosis[]> {

@@ -1,7 +1,6 @@
 /** The editor's brain in a worker: keeps TypeScript warm over the behaviours of one form. */
 import { compile } from '../core/language/compile';
 import { libs } from '../core/language/generated/libs';
-import { compileServices } from '../core/language/material';
 import { FormLanguage } from '../core/language/service';
 import { LanguageRequest, type LanguageReply } from './language-protocol';
 
@@ -15,8 +14,6 @@ function answer(request: LanguageRequest): unknown {
     case 'put':
       language.put(request.source);
       return { compiled: compile(request.source, 'traced'), diagnoses: request.diagnose ? language.diagnose(request.source.name) : null };
-    case 'answering':
-      return compileServices(request.services);
     case 'diagnose':
       return language.diagnose(request.name);
     case 'complete':

@@ -41,7 +41,9 @@ export interface BenchMaterial {
   people: Person[];
   roles: Role[];
   records: SampleRecord[];
-  behaviours: { name: string; text: string; revision: number }[];
+  /** With each script as compiled by the server, so that the form opens before the editor's brain is awake. */
+  behaviours: { name: string; text: string; revision: number; compiled: CompiledScript }[];
+  answering: CompiledScript[];
   scenarios: { name: string; scenario: Scenario }[];
   release: number | null;
 }
@@ -125,7 +127,7 @@ const COMPILE_AFTER = 120;
 
 export function createBench(material: BenchMaterial, first: Partial<Open> = {}) {
   const behaviours = material.behaviours.map((behaviour): Behaviour => ({
-    ...behaviour, saving: { state: 'saved' }, diagnoses: [], running: null, broken: null,
+    name: behaviour.name, text: behaviour.text, revision: behaviour.revision, saving: { state: 'saved' }, diagnoses: [], running: behaviour.compiled, broken: behaviour.compiled.failure,
   }));
   const store = createStore<BenchState>(() => ({
     material,
@@ -154,7 +156,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   let language: LanguageClient | null = null;
   let live: Engine | null = null;
   let proving: Engine | null = null;
-  let answering: CompiledScript[] = [];
+  const { answering } = material;
   let waitTimer: ReturnType<typeof setTimeout> | undefined;
   const saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
@@ -162,6 +164,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   let definitionTimer: ReturnType<typeof setTimeout> | undefined;
   let definitionRevision = material.revision;
   const form = () => get().material.form;
+  const brain = () => (language ??= new LanguageClient());
   const cast = () => ({ people: material.people, records: material.records, forms: material.forms });
   const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
   const change = (name: string, changes: Partial<Behaviour>) =>
@@ -169,16 +172,14 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   const scripts = () => get().behaviours.flatMap((behaviour) => (behaviour.running === null ? [] : [behaviour.running]));
   const engineMaterial = () => ({ form: form(), tables: material.tables, services: material.services, answering, scripts: scripts(), traced: true });
 
-  /** Starts the workers, compiles all behaviours and opens the form. */
+  /** Opens the form with the scripts as the server compiled them, then starts the editor's brain. */
   async function start(): Promise<void> {
-    language = new LanguageClient();
     live = engineInWorker();
-    answering = await language.answering(material.services);
-    await language.surround(typingsOf(get().material));
-    await Promise.all(get().behaviours.map((behaviour) => compileOne(behaviour.name, false)));
     await replay();
     void runScenarios();
-    for (const { name } of get().behaviours) change(name, { diagnoses: await language.diagnose(name) });
+    // Only now: waking the editor's brain keeps a core busy for seconds, and the form should not wait for it.
+    await brain().surround(typingsOf(get().material));
+    for (const { name } of get().behaviours) await compileOne(name, true);
   }
 
   /** Saves what waits to be saved, without waiting for the answer: the page is being left. */
@@ -206,7 +207,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   async function compileOne(name: string, diagnose: boolean): Promise<void> {
     const { text } = behaviourOf(name);
-    const { compiled, diagnoses } = await language!.put({ name, text }, diagnose);
+    const { compiled, diagnoses } = await brain().put({ name, text }, diagnose);
     // An answer about a text that has changed since says nothing any more.
     if (behaviourOf(name).text !== text) return;
     const broken = compiled.failure;
@@ -347,10 +348,10 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   /** The new form is in force at once: for the editor, in the live form, for the scenarios. */
   async function resurround(): Promise<void> {
-    await language!.surround(typingsOf(get().material));
+    await brain().surround(typingsOf(get().material));
     await replay();
     void runScenarios();
-    for (const { name } of get().behaviours) change(name, { diagnoses: await language!.diagnose(name) });
+    for (const { name } of get().behaviours) change(name, { diagnoses: await brain().diagnose(name) });
   }
 
   async function saveForm(): Promise<void> {

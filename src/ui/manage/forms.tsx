@@ -10,14 +10,15 @@ import type { Person, Role, Table } from '@/core/form/table';
 import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { runScenario } from '@/core/scenario/run';
-import { engineInWorker, LanguageClient } from '@/workers/in-browser';
+import type { CompiledScript } from '@/core/session/ties';
+import { engineInWorker } from '@/workers/in-browser';
 import { call } from '../api';
 import { Button, Cell, Line, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
 
 export interface FormRow {
   form: Form;
-  behaviours: { name: string; text: string }[];
+  scripts: CompiledScript[];
   scenarios: { name: string; scenario: Scenario }[];
   records: SampleRecord[];
   release: { number: number; createdAt: string } | null;
@@ -30,6 +31,8 @@ export interface FormsProps {
   person: string;
   tables: Table[];
   services: Service[];
+  /** The compiled scripts of services. */
+  answering: CompiledScript[];
   forms: FormRow[];
 }
 
@@ -68,7 +71,7 @@ export function Forms(props: FormsProps) {
                       {name}
                     </chakra.div>
                   </Cell>
-                  <Cell>{row.behaviours.length}</Cell>
+                  <Cell>{row.scripts.length}</Cell>
                   <Cell>
                     {good === undefined ? (
                       <chakra.span color="soft">running {row.scenarios.length}…</chakra.span>
@@ -183,17 +186,14 @@ function Go({ href, strong = false, children }: { href: string; strong?: boolean
 }
 
 /** Runs all scenarios of all forms in the worker, one form after the other. */
-function usePassed({ forms, tables, services, people }: FormsProps): Record<string, number> {
+function usePassed({ forms, tables, services, answering, people }: FormsProps): Record<string, number> {
   const [passed, setPassed] = useState<Record<string, number>>({});
   useEffect(() => {
     const engine = engineInWorker();
-    const language = new LanguageClient();
     let gone = false;
     const runAll = async () => {
-      const answering = await language.answering(services);
-      for (const { form, behaviours, scenarios, records } of forms) {
-        const compiled = await Promise.all(behaviours.map((behaviour) => language.put({ name: behaviour.name, text: behaviour.text }, false)));
-        await engine.load({ form, tables, services, answering, scripts: compiled.map((entry) => entry.compiled), traced: false });
+      for (const { form, scripts, scenarios, records } of forms) {
+        await engine.load({ form, tables, services, answering, scripts, traced: false });
         let good = 0;
         for (const { scenario } of scenarios) {
           const result = await runScenario(scenario, form, { tables }, { people, records, forms }, (opening, steps) => engine.play(opening, steps));
@@ -207,7 +207,6 @@ function usePassed({ forms, tables, services, people }: FormsProps): Record<stri
     return () => {
       gone = true;
       engine.close();
-      language.close();
     };
   }, [forms, tables, people]);
   return passed;

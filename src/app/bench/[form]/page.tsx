@@ -1,6 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { newestRelease } from '@/server/releases';
+import { compileServices } from '@/core/language/material';
+import { compiled } from '@/server/compiled';
+import { newestNumber } from '@/server/releases';
 import { readBehaviours, readDefinition, readForm, readForms, readHead, readParents, readRecords, readRelated, readScenarios, readServices, readTables } from '@/server/store';
 import { fieldsOf } from '@/core/form/definition';
 import type { Open } from '@/core/scenario/definition';
@@ -25,7 +27,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
   const definition = await readDefinition(name);
   if (definition === null) notFound();
   const [head, tables, services, behaviours, scenarios, records, release, forms, related, all] = await Promise.all([
-    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestRelease(name), readParents(name), readRelated(definition.form), readForms(),
+    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestNumber(name), readParents(name), readRelated(definition.form), readForms(),
   ]);
   const material = {
     ...head,
@@ -35,7 +37,8 @@ export default async function BenchPage({ params, searchParams }: Props) {
     forms,
     related,
     others: all.map((form) => ({ name: form.name, title: form.title, fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })) })),
-    behaviours,
+    behaviours: behaviours.map((behaviour) => ({ ...behaviour, compiled: compiled(behaviour, 'traced') })),
+    answering: compileServices(services),
     scenarios,
     records: records.map(({ id, values }) => ({ id, values })),
     release: release?.number ?? null,
