@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { button, choice, formWith, number, text } from '../../../tests/support/forms';
+import { button, choice, formWith, number, rows, text, track } from '../../../tests/support/forms';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
 import { Tape } from '@/core/tape/tape';
 import { why } from '@/core/tape/why';
@@ -7,7 +7,7 @@ import { becameInWords, becauseInWords, entryInWords, namesFor, stepAtBead, step
 
 beforeAll(bootMachine);
 
-const form = formWith([choice('pilot', ['own', 'none']), number('dues'), text('note')], { buttons: [button('start_over')] });
+const form = formWith([choice('pilot', ['own', 'none']), number('dues'), text('note'), rows('cargo', [text('goods')])], { buttons: [button('start_over')], tracks: [track('course', ['asked'])] });
 const sources = [{ name: '10-pilot.ts', text: '/** Pilot details: asked only with a pilot. */\nkeep("asked", () => {\n  fields.note.shown = fields.pilot.value === "own";\n});\non.change(fields.dues, ({ value }) => {\n  if (value === 9) throw new Error("nine");\n});' }];
 const names = namesFor(form, sources, [{ key: 'mira', name: 'Mira Oldane' }]);
 
@@ -21,6 +21,15 @@ describe('steps', () => {
     [{ click: 'start_over' }, ['Start over', 'pressed'], 'Mira pressed Start over'],
     [{ wait: 400 }, ['wait', '400 ms'], '400 ms passed'],
     [{ turnTo: 'main' }, ['Main', 'turned to'], 'Mira turned to Main'],
+    [{ addRow: 'cargo' }, ['Cargo', 'row added'], 'Mira added a row to Cargo'],
+    [{ removeRow: 'cargo[1]' }, ['row 2 of Cargo', 'removed'], 'Mira removed row 2 of Cargo'],
+    [{ moveRow: 'cargo[0]', to: 1 }, ['row 1 of Cargo', 'to place 2'], 'Mira moved row 1 of Cargo to place 2'],
+    [{ set: 'cargo[0].goods', to: 'tin' }, ['Goods in row 1 of Cargo', 'tin'], 'Mira set Goods in row 1 of Cargo to tin'],
+    [{ next: true as const }, ['next record', ''], 'Mira went to the next record'],
+    [{ previous: true as const }, ['previous record', ''], 'Mira went to the previous record'],
+    [{ answer: 'register.find', with: null }, ['register.find', 'answered'], 'register.find was answered by hand: nothing'],
+    [{ answer: 'register.find', fails: 'down' }, ['register.find', 'failed'], 'register.find was answered by hand: failed, down'],
+    [{ fromChild: 'note', to: 'x' }, ['Note', 'x, from a child'], 'a form opened from here set Note to x'],
     [{ submit: true as const }, ['submit', ''], 'Mira submitted the form'],
   ])('%j', (step, bead, sentence) => {
     expect(stepAtBead(step, names)).toEqual(bead);
@@ -51,7 +60,6 @@ test('a tape reads as sentences, and asking why as a chain of them', () => {
   expect(tape.map((entry) => entryInWords(entry, names, 'Mira Oldane'))).toEqual([
     'Mira Oldane set Pilot to own',
     'Pilot: nothing → own',
-    'change of Pilot',
     'rule “asked”',
     'Note: shown',
   ]);
@@ -65,4 +73,29 @@ test('a failure reads the same on the tape as in the bar: behaviour, line, words
   const use = inMachine({ form, scripts: { '10-pilot': sources[0]!.text } });
   const { tape } = use.do({ set: 'dues', to: 9 });
   expect(tape.slice(-2).map((entry) => entryInWords(entry, names, 'Mira Oldane'))).toEqual(['Pilot details failed on change of Dues', 'Pilot details, line 6, threw: nine']);
+});
+
+test('waiting and rows read as sentences, a cell by its row', () => {
+  const waits = { '10-pilot': 'on.rowAdded(fields.cargo, async ({ row }) => {\n  await after(5);\n  row.fields.goods.hint = "late";\n});\non.change(fields.note, () => tracks.course.stage = "asked");' };
+  const use = inMachine({ form, scripts: waits });
+  use.do({ addRow: 'cargo' });
+  use.do({ wait: 5 });
+  use.do({ set: 'note', to: 'x' });
+  const sentences = use.tape.map((entry) => entryInWords(entry, names, 'Mira'));
+  expect(sentences.slice(1)).toEqual([
+    'Mira added a row to Cargo',
+    'Cargo: row 1 added',
+    'rowAdded of Cargo',
+    'Pilot details ran on rowAdded of Cargo',
+    'called after 5 ms',
+    '5 ms passed',
+    'after answered',
+    'Pilot details ran on rowAdded of Cargo',
+    'Goods in a row of Cargo: hint “late”',
+    'Mira set Note to x',
+    'Note: nothing → x',
+    'change of Note',
+    'Pilot details ran on change of Note',
+    'Course: stage “asked”',
+  ]);
 });
