@@ -202,6 +202,9 @@ interface Row<V, C> {
   set shown(shown: boolean | undefined);
   get locked(): boolean;
   set locked(locked: boolean | undefined);
+  /** What is wrong with the row as a whole: shown at it, and stops a submission while it is on screen. */
+  get problem(): string | null;
+  set problem(problem: string | null | undefined);
   readonly onScreen: boolean;
   readonly editable: boolean;
 }
@@ -244,7 +247,7 @@ interface ClickEvent { readonly part: Button; readonly by: By }
 interface LoadEvent { readonly by: By }
 interface Stoppable {
   /** Stops it, and says why; at a part when one is named. */
-  stop(says: string, part?: AnyField | Section | Page): void;
+  stop(says: string, part?: AnyField | Section | Page | Row<any, any>): void;
 }
 interface PageEvent extends Stoppable { readonly from: string; readonly to: string; readonly by: By }
 interface SubmitEvent extends Stoppable { readonly by: By }

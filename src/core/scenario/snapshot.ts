@@ -101,8 +101,8 @@ export function partSeen(seen: Seen, form: Form, address: string): PartState | u
   const field = seen.parts[name!];
   if (row === undefined || field === undefined) return undefined;
   if (column === undefined) {
-    const { shown, locked, values } = row;
-    return { sort: 'row', shown, onScreen: shown && field.onScreen, locked, editable: !locked && field.editable, value: values };
+    const { shown, locked, values, problem = null } = row;
+    return { sort: 'row', shown, onScreen: shown && field.onScreen, locked, editable: !locked && field.editable, problem, value: values };
   }
   const definition = fieldsOf(form).find((one) => one.name === name);
   const cell = definition && cellsOf(definition).find((one) => one.name === column);

@@ -29,16 +29,18 @@ export function check(state: State, page: Part | null): Found[] {
   for (const part of state.parts.fields) {
     if (page !== null && part.parent!.parent !== page) continue;
     look(part);
-    if (part.rows !== null && part.onScreen) checkRows(state, part, look);
+    if (part.rows !== null && part.onScreen) checkRows(state, part, look, (row, says) => found.push({ part: row.address, says }));
   }
   return found;
 }
 
 /** Cells that nobody has touched are checked by their definition, and become parts only when something is wrong. */
-function checkRows(state: State, part: Part, look: (part: Part) => void): void {
+function checkRows(state: State, part: Part, look: (part: Part) => void, ofRow: (row: Part, problem: string) => void): void {
   const rows = part.rows!;
   for (const row of rows.list) {
     if (!row.part.onScreen) continue;
+    const problem = row.part.now('problem');
+    if (problem !== null) ofRow(row.part, problem as string);
     for (const [name, { field, bases }] of rows.columns) {
       const cell = row.cells.get(name);
       if (cell !== undefined) look(cell);

@@ -189,6 +189,7 @@ export function makeFaces(state: State, runs: Runs, services: Services, clock: C
         values: read('values'),
         index: { get: (part) => (runs.read(rows.order), part.row!.index) },
         ...without(shownAndLocked, ['name', 'label']),
+        problem: both('problem'),
       },
       refusals,
       (part) => part.name,

@@ -226,7 +226,7 @@ export function basesOf(sort: PartSort, definition: Definition): Readonly<Record
     case 'section':
       return nested;
     case 'row':
-      return { shown: true, locked: false, values: null };
+      return { shown: true, locked: false, problem: null, values: null };
     case 'track':
       return { shown: d.hidden !== true, stage: d.stage ?? null };
     case 'button':

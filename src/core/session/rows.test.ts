@@ -284,6 +284,14 @@ describe('showing, locking, checking', () => {
     expect(open.do({ submit: true }).submit).toMatchObject({ stoppedBy: 'cargo[1].goods', stops: [{ says: 'name it' }] });
   });
 
+  test('25 a row may have a problem of its own, which stops while it is on screen, and a submit handler may stop at one', () => {
+    const open = use({ a: 'keep.each(fields.cargo, (row) => { row.problem = row.fields.goods.value === null && row.fields.weight.value === null ? "say what it is" : null; row.shown = row.fields.class.value !== "three"; });\non.submit((event) => { const [row] = fields.cargo.rows; if (row !== undefined) event.stop("not this one", row); });' }, record([{ goods: 'x' }, {}]));
+    expect([open.part('cargo[0]').problem, open.part('cargo[1]').problem]).toEqual([null, 'say what it is']);
+    expect(open.do({ submit: true }).submit).toMatchObject({ saved: false, stops: [{ part: 'cargo[1]', says: 'say what it is' }] });
+    open.do({ set: 'cargo[1].class', to: 'three' });
+    expect(open.do({ submit: true }).submit).toMatchObject({ saved: false, stoppedBy: 'cargo[0]', stops: [{ says: 'not this one' }] });
+  });
+
   test('25 how many rows there are is checked', () => {
     const few = both({ form: formWith([cargo({ minRows: 2, maxRows: 2 })]) });
     few.do({ addRow: 'cargo' });

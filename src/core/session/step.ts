@@ -91,6 +91,8 @@ export interface PartState {
 export interface RowState {
   shown: boolean;
   locked: boolean;
+  /** What is wrong with the row as a whole; absent while nothing ever was. */
+  problem?: string | null;
   values: Values;
   cells: Record<string, CellState>;
 }

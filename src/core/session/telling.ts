@@ -88,6 +88,7 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
     const { tell, difference } = teller(told.state as Record<string, unknown>);
     tell('shown', part.now('shown'));
     tell('locked', part.now('locked'));
+    if (part.now('problem') !== null || 'problem' in told.state) tell('problem', part.now('problem'));
     Object.assign(change(), difference() ?? {});
     return;
   }

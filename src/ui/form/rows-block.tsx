@@ -214,6 +214,7 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
           Row {place + 1}
           <Box ml="auto">{field.scriptOnly !== true && children}</Box>
         </Flex>
+        <RowProblem row={row} />
         <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" columnGap="12px">
           {shown.map((spot) => (
             <Box key={spot.field.name} data-column={spot.field.name} gridColumn={spot.field.width === 'half' ? undefined : '1 / -1'}>
@@ -225,7 +226,7 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
     );
   }
   return (
-    <Flex gap="6px" px="2px" py="3px" borderBottomWidth="1px" borderColor="line" align="flex-start">
+    <Flex gap="6px" px="2px" py="3px" borderBottomWidth="1px" borderColor="line" align="flex-start" wrap={row.problem == null ? 'nowrap' : 'wrap'}>
       {spots.map((spot) => (
         <Box role="cell" key={spot.field.name} {...widthOf(spot.field)} data-column={spot.field.name} data-part={spot.name} data-asked={props.asked === spot.name || undefined}>
           {spot.state.onScreen && (
@@ -242,7 +243,22 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
           {children}
         </Box>
       )}
+      {row.problem != null && (
+        <Box role="cell" width="100%">
+          <RowProblem row={row} />
+        </Box>
+      )}
     </Flex>
+  );
+}
+
+function RowProblem({ row }: { row: RowState }) {
+  if (row.problem == null) return null;
+  return (
+    <chakra.p color="bad" fontSize="12.5px">
+      <span aria-hidden>× </span>
+      {row.problem}
+    </chakra.p>
   );
 }
 
