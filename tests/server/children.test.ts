@@ -6,6 +6,8 @@ import { keepFile, readFile } from '../../src/server/files';
 import { handOut, ownFilling, parentOf, submit } from '../../src/server/fillings';
 import { makeRelease, newestRelease } from '../../src/server/releases';
 import { childrenOf, neighboursOf, readForm, readHead, readRecord } from '../../src/server/store';
+import { database } from '../../src/server/database';
+import { tidyFillings } from '../../src/server/tidy';
 import { freshDatabase } from './support';
 
 let end: () => Promise<void>;
@@ -54,6 +56,15 @@ describe('a form opened from another', () => {
     expect(await neighboursOf('crew_change', '1')).toEqual({ previous: null, next: null });
     expect((await neighboursOf('berth_visit', '2')).next).toBe('1');
   });
+});
+
+test('what was handed out and never sent is cleared away after thirty days, with its files; what was saved stays', async () => {
+  const [left, saved] = [await handedOut('crew_change', null), await handedOut('crew_change', '1')];
+  await keepFile('crew_change', left.filling, { name: 'x', size: 1, type: '' }, Buffer.from('x'));
+  expect(await submit('crew_change', { filling: saved.filling, steps: [{ submit: true }] }, await mira())).toMatchObject({ kind: 'saved' });
+  expect(await tidyFillings(database(), Date.now() + 29 * 86_400_000)).toBe(0);
+  expect(await tidyFillings(database(), Date.now() + 31 * 86_400_000)).toBeGreaterThan(0);
+  expect([await ownFilling('crew_change', left.filling, await mira()), await ownFilling('crew_change', saved.filling, await mira())]).toEqual([false, true]);
 });
 
 test('a record that is only viewed cannot be submitted', async () => {

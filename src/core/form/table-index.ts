@@ -11,6 +11,15 @@ export interface TableIndex {
   optionOf(row: Row): Option;
 }
 
+const kept = new WeakMap<Table, TableIndex>();
+
+/** The index of a table, made once as long as the table is around. */
+export function indexOf(table: Table): TableIndex {
+  let index = kept.get(table);
+  if (index === undefined) kept.set(table, (index = indexTable(table)));
+  return index;
+}
+
 /** Builds the index on first use of each part of it, since most sessions look at few tables. */
 export function indexTable(table: Table): TableIndex {
   let byKey: Map<string, Row> | undefined;

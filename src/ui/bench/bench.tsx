@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { fieldsOf, type ChildList } from '@/core/form/definition';
 import { textOf } from '@/core/form/kinds';
-import { indexTable } from '@/core/form/table-index';
+import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
 import { readHeader } from '@/core/language/header';
 import type { Open } from '@/core/scenario/definition';
@@ -422,7 +422,7 @@ function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | u
 function shortWord(aspect: string, to: unknown, part: string, material: BenchMaterial): string {
   const field = fieldsOf(material.form).find(({ name }) => name === part);
   if (aspect === 'value' && field !== undefined && to !== null) {
-    return textOf(to as Value, field, { options: null, table: (name) => indexTable(material.tables.find((table) => table.name === name)!) });
+    return textOf(to as Value, field, { options: null, table: (name) => indexOf(material.tables.find((table) => table.name === name)!) });
   }
   if (aspect !== 'options') return aspect === 'hint' || aspect === 'problem' ? (to === null ? '' : aspect) : becameInWords(aspect, to);
   if (!Array.isArray(to)) return '';

@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { fieldsOf, type ChildList } from '@/core/form/definition';
 import { textOf } from '@/core/form/kinds';
-import { indexTable } from '@/core/form/table-index';
+import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { FormRecords } from '@/core/scenario/opening';
 import { Button, Cell } from '../kit';
@@ -20,7 +20,7 @@ export interface ChildListProps {
 
 export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen }: ChildListProps) {
   const fields = related === undefined ? [] : list.columns.flatMap((name) => fieldsOf(related.form).filter((field) => field.name === name));
-  const around = { options: null, table: (name: string) => indexTable(tables.find((table) => table.name === name)!) };
+  const around = { options: null, table: (name: string) => indexOf(tables.find((table) => table.name === name)!) };
   const records = related?.records ?? [];
   return (
     <Box my="6px">

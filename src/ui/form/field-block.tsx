@@ -2,7 +2,7 @@
 /** A field of the sheet: its label, its input, and what there is to say about it. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Field, Option } from '@/core/form/definition';
-import { indexTable } from '@/core/form/table-index';
+import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { PartState } from '@/core/session/step';
 import { FieldInput } from './inputs';
@@ -158,15 +158,10 @@ export function unitOf(field: Field): string | null {
   return field.kind === 'money' ? (field.currency ?? null) : null;
 }
 
-const indexes = new WeakMap<Table, ReturnType<typeof indexTable>>();
-
 function optionsOf(field: Field, state: PartState, tables: readonly Table[]): readonly Option[] {
   if (state.options != null) return state.options;
   if (field.kind === 'choice' || field.kind === 'choices') return field.options;
   if (field.kind !== 'reference') return [];
   const table = tables.find((t) => t.name === field.table);
-  if (table === undefined) return [];
-  let index = indexes.get(table);
-  if (index === undefined) indexes.set(table, (index = indexTable(table)));
-  return index.options;
+  return table === undefined ? [] : indexOf(table).options;
 }

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { fieldsOf, type Form } from '@/core/form/definition';
 import { textOf } from '@/core/form/kinds';
-import { indexTable } from '@/core/form/table-index';
+import { indexOf } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
 import type { Values } from '@/core/form/value';
 import { Cell, PageHead } from '../kit';
@@ -23,7 +23,7 @@ const COLUMNS = 7;
 
 export function Records({ title, people, person, form, tables, records }: RecordsProps) {
   const fields = fieldsOf(form).filter((field) => field.hidden !== true && field.kind !== 'rows' && !(field.kind === 'text' && (field.lines ?? 1) > 1)).slice(0, COLUMNS);
-  const indexes = new Map(tables.map((table) => [table.name, indexTable(table)]));
+  const indexes = new Map(tables.map((table) => [table.name, indexOf(table)]));
   const around = { options: null, table: (name: string) => indexes.get(name)! };
   return (
     <>
