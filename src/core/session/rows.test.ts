@@ -108,6 +108,12 @@ describe('events', () => {
     expect(logged(open.do({ set: 'note', to: '' }))).toEqual([['removed', 'salt'], ['cargo', 0]]);
   });
 
+  test('a value entered into a row that a handler removes on the way goes with the row', () => {
+    const open = use({ a: 'on.focus(fields.cargo.each.goods, ({ row }) => fields.cargo.remove(row));\non.change(fields.cargo.each.goods, () => log("changed"));' }, record([{ goods: 'salt' }, { goods: 'tin' }]));
+    const answer = open.do({ set: 'cargo[0].goods', to: 'ore' });
+    expect([answer.errors, answer.log, open.value('cargo')]).toMatchObject([[], [], [{ goods: 'tin' }]]);
+  });
+
   test('16 a failed handler leaves no row behind, and none gone', () => {
     const open = use({ a: 'on.change(fields.note, () => { fields.cargo.add({}); fields.cargo.remove(fields.cargo.rows[0]!); throw new Error("no"); });' }, record([{ goods: 'salt' }]));
     open.do({ set: 'note', to: 'x' });

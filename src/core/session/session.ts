@@ -409,7 +409,8 @@ export class Session {
   #commit(part: Part, value: Value, cause: number | null): void {
     this.#settling.push(() => {
       const aspect = part.aspect('value');
-      if (equal(aspect.base, value)) return;
+      // A handler may have removed the row meanwhile.
+      if (part.row?.removed === true || equal(aspect.base, value)) return;
       this.#settling.entered(() => this.#state.setValue(aspect, value, null));
       this.#settling.write(part, value, 'person', cause);
     });
