@@ -27,7 +27,7 @@ describe('tavro test', () => {
   test('passes on the demo with exit 0', () => {
     const { status, stdout } = tavro(['test', 'demo']);
     expect(status).toBe(0);
-    expect(stdout.trimEnd().split('\n').at(-1)).toBe('22 passed, 0 failed');
+    expect(stdout.trimEnd().split('\n').at(-1)).toBe('21 passed, 0 failed');
   });
 
   test('names file, step and difference of a failed expectation, with exit 1', () => {
@@ -40,9 +40,9 @@ describe('tavro test', () => {
   test('reports as JSON of the published schema, as JUnit and as TAP', () => {
     const folder = broken();
     const report = TestReport.parse(JSON.parse(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'json']).stdout));
-    expect(report.scenarios.map(({ name, passed }) => [name, passed])).toEqual([['agent', true], ['berths', true], ['cargo', true], ['dues', true], ['from-vessel', true], ['pages', true], ['pilot', false]]);
-    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'junit']).stdout).toMatch(/<testsuite name="berth_visit" tests="7" failures="1">/);
-    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'tap']).stdout).toMatch(/^TAP version 14\n1\.\.7\nok 1 .*\n[^]*not ok 7 - /);
+    expect(report.scenarios.map(({ name, passed }) => [name, passed])).toEqual([['agent', true], ['berths', true], ['cargo', true], ['dues', true], ['from-vessel', true], ['pilot', false]]);
+    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'junit']).stdout).toMatch(/<testsuite name="berth_visit" tests="6" failures="1">/);
+    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'tap']).stdout).toMatch(/^TAP version 14\n1\.\.6\nok 1 .*\n[^]*not ok 6 - /);
   });
 
   test('writes the lines that scenarios reached as LCOV', () => {

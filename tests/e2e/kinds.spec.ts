@@ -292,3 +292,23 @@ test('on the bench a service is answered by hand, slow or failing for this sessi
   await page.getByRole('button', { name: 'Fail', exact: true }).click();
   await expect(page.getByRole('region', { name: 'Live form' }).getByText('The register does not answer. Fill the vessel in by hand.')).toBeVisible();
 });
+
+test('on the bench too a form opened from another hands its value back, and it settles there', async ({ page, context }) => {
+  await page.goto('/bench/vessel?record=v-021');
+  await expect(page.locator('#field-name')).toHaveValue('Marrow Star');
+  const opened = context.waitForEvent('page');
+  await page.getByRole('button', { name: 'Add to visits of this vessel' }).click();
+  const child = await opened;
+  await expect(child.locator('#field-vessel')).toHaveValue('Marrow Star');
+  await child.locator('#field-vessel_kind').selectOption('coaster');
+  await child.locator('#field-contact').fill('crew@marrow.example');
+  await child.locator('#field-arrival').fill('2031-06-01');
+  await child.locator('#field-departure').fill('2031-06-03');
+  await child.locator('#field-berth').selectOption({ index: 1 });
+  await child.locator('#field-pilot_choice').selectOption('none');
+  await child.getByRole('button', { name: 'Submit' }).click();
+  await expect(child.getByText('✓ would be saved')).toBeVisible();
+  await expect(page.locator('#field-latest_visit')).toHaveValue('new');
+  await expect(page.getByLabel('Known')).toBeChecked();
+  await expect(page.getByText('a form opened from here set Latest visit to new')).toBeVisible();
+});

@@ -8,7 +8,7 @@ import { FormSchema, type Form } from '@/core/form/definition';
 import { flawsOf } from '@/core/form/integrity';
 import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
-import { equal } from '@/core/form/value';
+import { equal, type Value } from '@/core/form/value';
 import { inOrder, readHeader } from '@/core/language/header';
 import type { Diagnosis } from '@/core/language/service';
 import { typingsOf } from '@/core/language/typings';
@@ -24,6 +24,7 @@ import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
 import { engineInWorker, LanguageClient } from '@/workers/in-browser';
 import { call } from '../api';
+import { handToParent, listenToChildren } from './parent-channel';
 
 export interface BenchMaterial {
   title: string;
@@ -157,6 +158,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   let live: Engine | null = null;
   let proving: Engine | null = null;
   const { answering } = material;
+  let deafen = () => undefined as void;
   let waitTimer: ReturnType<typeof setTimeout> | undefined;
   const saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
@@ -174,12 +176,19 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   /** Opens the form with the scripts as the server compiled them, then starts the editor's brain. */
   async function start(): Promise<void> {
+    deafen = listenToChildren(form().name, (record, sets) => void takeFromChild(record, sets));
     live = engineInWorker();
     await replay();
     void runScenarios();
     // Only now: waking the editor's brain keeps a core busy for seconds, and the form should not wait for it.
     await brain().surround(typingsOf(get().material));
     for (const { name } of get().behaviours) await compileOne(name, true);
+  }
+
+  /** A bench that was opened from this one has saved: what it asks for is done here as steps, when its record is open. */
+  async function takeFromChild(record: string, sets: readonly { set: string; to: Value }[]): Promise<void> {
+    if (get().answers.at(-1)?.record !== record) return;
+    for (const { set: name, to } of sets) await step({ fromChild: name, to });
   }
 
   /** Saves what waits to be saved, without waiting for the answer: the page is being left. */
@@ -201,6 +210,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     language?.close();
     live?.close();
     proving?.close();
+    deafen();
     clearTimeout(waitTimer);
     for (const timer of [...saveTimers.values(), ...compileTimers.values()]) clearTimeout(timer);
   }
@@ -315,6 +325,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     // After a replay has begun, it brings the answers itself.
     if (get().answers.length !== steps.length) return;
     set((state) => ({ answers: [...state.answers, answer], listens: live!.listens }));
+    const { parent } = get().open;
+    if (parent !== undefined && answer.toParent.length > 0) handToParent({ ...parent, sets: answer.toParent });
     keepTime();
   }
 

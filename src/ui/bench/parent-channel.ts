@@ -1,0 +1,28 @@
+/**
+ * What a form opened from another asks to be set there, handed from its bench to the parent's: both are pages of this
+ * browser, so they talk over a channel of their own.
+ */
+import { z } from 'zod';
+import { Name } from '@/core/form/definition';
+import { ValueSchema } from '@/core/session/schema';
+
+const Handed = z.strictObject({ form: Name, record: z.string(), sets: z.array(z.strictObject({ set: z.string(), to: ValueSchema })) });
+type Handed = z.infer<typeof Handed>;
+
+const CHANNEL = 'tavro.to-parent';
+
+export function handToParent(handed: Handed): void {
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.postMessage(handed);
+  channel.close();
+}
+
+/** Listens for values meant for a form; gives what ends listening. What is not of that shape is not for us. */
+export function listenToChildren(form: string, take: (record: string, sets: Handed['sets']) => void): () => void {
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.addEventListener('message', (event: MessageEvent<unknown>) => {
+    const read = Handed.safeParse(event.data);
+    if (read.success && read.data.form === form) take(read.data.record, read.data.sets);
+  });
+  return () => channel.close();
+}
