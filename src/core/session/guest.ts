@@ -2,7 +2,8 @@
  * The session's side of the machine it runs in: strings in, strings out. Bundled into one script that the sandbox
  * evaluates before it takes its snapshot; see `scripts/build-guest.mjs`.
  */
-import { Session, type Machine, type Material } from './session';
+import type { Machine } from './loading';
+import { Session, type Material } from './session';
 import type { Opening, TimedStep } from './step';
 
 type Request =

@@ -57,7 +57,7 @@ export class Rows {
   /** Rows whose values differ from those as opened, while the list is still the same. */
   readonly differing = new Set<Row>();
   /** The rules that hold for each row. */
-  each: EachRule[] = [];
+  each: readonly EachRule[] = [];
   toldOrder: readonly Row[] | null = null;
   readonly #nesting: Nesting;
   readonly #derived = new Map<string, Aspect>();

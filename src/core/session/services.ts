@@ -41,10 +41,6 @@ export class Services {
     this.#scripts = scripts;
   }
 
-  reset(): void {
-    this.#calls.clear();
-  }
-
   /** Takes a call. Throws ScriptFault for arguments the function does not take. */
   ask(service: Service, called: string, offered: unknown): Asked {
     const name = `${service.name}.${called}`;

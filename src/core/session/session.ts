@@ -11,32 +11,23 @@ import type { Service } from '../form/service';
 import type { Table } from '../form/table';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
 import { check, outgoing, setFault, valuesOf, wrongWith, type Found } from './checking';
-import { Clock, dateOn, mathOn, temporalOn } from './clock';
+import { Clock } from './clock';
 import { defaultOf } from './defaults';
-import { readFailure, words, type Failure } from './errors';
+import { words, type Failure } from './errors';
 import { makeFaces, type Faces } from './faces';
+import { Loader, type Machine } from './loading';
 import type { Part } from './parts';
-import { Probe } from './probe';
 import { Runs } from './runs';
-import { Services, type Answering } from './services';
+import { Services } from './services';
 import { Settling, type Event } from './settling';
 import { State } from './state';
 import type { Answer, Opening, Step, SubmitOutcome, TimedStep } from './step';
 import { TapeWriter } from './tape-writer';
 import { tell } from './telling';
-import type { Behaviour, CompiledScript } from './ties';
+import type { CompiledScript } from './ties';
 import { partAt } from './tree';
-import { eventFor, tyingFor } from './tying';
+import { eventFor } from './tying';
 import { Waiting } from './waiting';
-
-/** What the machine around a session lends it. */
-export interface Machine {
-  /** Makes a function of these parameters from compiled source. Throws what the engine throws when it cannot. */
-  makeFunction(parameters: readonly string[], body: string): (...args: unknown[]) => unknown;
-  temporal: object | null;
-  /** Told before each run and, in a traced session, each line, when somebody looks for the script that got stuck. */
-  tell: ((behaviour: string, line: number) => void) | null;
-}
 
 export interface Material {
   form: Form;
@@ -47,9 +38,6 @@ export interface Material {
   scripts: readonly CompiledScript[];
   traced: boolean;
 }
-
-/** Names that scripts do not get, though the machine has them. */
-const WITHHELD = ['globalThis', 'Function', 'Reflect', 'Intl', 'console', 'setTimeout', 'setInterval', 'queueMicrotask', 'process', 'window', 'self', 'document', 'fetch'];
 
 /** How long a submission or a turn of pages waits for open runs, on the session's clock. */
 const MOST_WAITED = 30_000;
@@ -66,7 +54,6 @@ export class Session {
   readonly #checkPages: boolean;
   /** Failures of scripts' top levels: those behaviours are out for good. */
   readonly #out: Failure[] = [];
-  #orders = 0;
   #opening: Opening | null = null;
   #isNew = true;
   #recordId: string | null = null;
@@ -82,7 +69,8 @@ export class Session {
     this.#state = new State(form, material.tables);
     this.#tape = new TapeWriter(material.traced);
     this.#runs = new Runs(this.#state, this.#tape, this.#waiting);
-    this.#services = new Services(material.services, this.#state, this.#answering(material.answering, machine));
+    const loader = new Loader(machine, this.#state, this.#runs, this.#clock);
+    this.#services = new Services(material.services, this.#state, loader.answering(material.answering));
     this.#settling = new Settling(this.#state, this.#runs, this.#tape, this.#waiting, form.settings?.runLimit ?? 100, {
       eventFor: (event) => eventFor(event, this.#faces, this.#runs),
       rowFace: (row) => this.#faces.rowFace(row),
@@ -98,7 +86,10 @@ export class Session {
       defaultOf: (part) => this.#defaultOf(part),
       openPage: (page, cause, line) => this.#turnTo(page, cause, line),
     });
-    material.scripts.forEach((script, index) => this.#loadScript(script, index, machine));
+    material.scripts.forEach((script, index) => {
+      const failure = loader.load(script, index, this.#settling, this.#faces);
+      if (failure !== null) this.#out.push(failure);
+    });
   }
 
   /** Which events anybody listens to, so that a live form sends no steps in vain; columns as `rows.column`. */
@@ -106,71 +97,6 @@ export class Session {
     const names = this.#state.parts.fields.flatMap((part) => [part.name, ...[...(part.rows?.columns.keys() ?? [])].map((column) => `${part.name}.${column}`)]);
     const of = (type: 'input' | 'focus' | 'blur') => names.filter((name) => this.#settling.handlers.has(`${type}:${name}`));
     return { input: of('input'), focus: of('focus'), blur: of('blur') };
-  }
-
-  /** What every script gets, whatever it is for. */
-  #surroundings(machine: Machine): Record<string, unknown> {
-    const scope: Record<string, unknown> = {
-      Date: dateOn(this.#clock),
-      Math: mathOn(this.#clock),
-      Temporal: machine.temporal === null ? undefined : temporalOn(this.#clock, machine.temporal as never),
-      Promise: this.#runs.promises.constructor,
-    };
-    for (const name of WITHHELD) scope[name] = undefined;
-    return scope;
-  }
-
-  /** Compiled scripts of services as functions of their parameters. */
-  #answering(scripts: readonly CompiledScript[], machine: Machine): Map<string, { run: Answering; probe: Probe }> {
-    const made = new Map<string, { run: Answering; probe: Probe }>();
-    for (const { name, code } of scripts) {
-      if (code === null) continue;
-      const { tell: told } = machine;
-      const probe = new Probe(told === null ? null : (line) => told(name, line));
-      const tables = Object.fromEntries([...this.#state.tables].map(([table, index]) => [table, Object.freeze({ rows: Object.freeze(index.rows), find: (key: unknown) => index.find(String(key)) })]));
-      const scope = { __probe: probe, tables, ...this.#surroundings(machine) };
-      const run = machine.makeFunction(['parameters', ...Object.keys(scope)], `"use strict";${code}`);
-      made.set(name, { probe, run: (parameters) => run(parameters, ...Object.values(scope)) });
-    }
-    return made;
-  }
-
-  #loadScript(script: CompiledScript, index: number, machine: Machine): void {
-    const { tell: told } = machine;
-    const probe = new Probe(told === null ? null : (line) => told(script.name, line));
-    probe.promises = this.#runs.promises;
-    probe.parent = this.#faces.parent;
-    const behaviour: Behaviour = { name: script.name, title: script.title, index, probe };
-    if (script.code === null) {
-      this.#out.push({ ...script.failure!, behaviour: script.name });
-      return;
-    }
-    const nextOrder = () => behaviour.index * 100_000 + this.#orders++;
-    const scope: Record<string, unknown> = {
-      __probe: probe,
-      ...tyingFor(behaviour, this.#runs, this.#settling, this.#faces, nextOrder),
-      ...this.#faces.globals,
-      ...this.#surroundings(machine),
-    };
-    const handlers = new Map(this.#settling.handlers);
-    const rules = [...this.#settling.rules];
-    const each = new Map(this.#state.parts.fields.map(({ rows }) => [rows, rows?.each]));
-    probe.begin(1, false);
-    this.#runs.topLevel = true;
-    try {
-      machine.makeFunction(Object.keys(scope), `"use strict";${script.code}`)(...Object.values(scope));
-    } catch (caught) {
-      const { thrownByScript } = probe;
-      const failure = readFailure(caught, thrownByScript !== null && thrownByScript.value === caught, probe.deepest);
-      this.#out.push({ ...failure, behaviour: script.name, line: probe.l });
-      // None of its ties stay.
-      this.#settling.handlers.clear();
-      for (const [key, list] of handlers) this.#settling.handlers.set(key, list);
-      this.#settling.rules.splice(0, Infinity, ...rules);
-      for (const [rows, made] of each) if (rows !== null) rows.each = made!.filter((rule) => rule.behaviour !== behaviour);
-    } finally {
-      this.#runs.topLevel = false;
-    }
   }
 
   /** Opens the form: base and record, `load` handlers, rules. To be called once. */

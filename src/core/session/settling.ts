@@ -7,7 +7,7 @@ import { equal, isEmpty, type Value } from '../form/value';
 import type { By, EventType } from './entries';
 import { words, type Failure } from './errors';
 import type { Aspect, Part, RunRecord } from './parts';
-import type { Row } from './rows';
+import type { Row, Rows } from './rows';
 import { forTape, type Announced, type RunResult, type Runs } from './runs';
 import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
@@ -32,6 +32,12 @@ export interface Event {
 }
 
 type Item = Event | (() => void);
+
+interface Ties {
+  handlers: ReadonlyMap<string, Handler[]>;
+  rules: readonly Rule[];
+  each: ReadonlyMap<Rows, readonly EachRule[]>;
+}
 
 /** Thrown through the settling when a handler or rule exceeds the limit. Never reaches a script. */
 class NoRest {
@@ -107,12 +113,28 @@ export class Settling {
 
   keepEach(made: EachRule): void {
     const { rows } = made;
-    rows.each.push(made);
+    rows.each = [...rows.each, made];
     for (const row of rows.list) {
       const rule = ruleOf(made, row);
       row.rules.push(rule);
       this.#state.stirred.add(rule);
     }
+  }
+
+  /** All that is tied now, to be put back when a script's top level fails. */
+  ties(): Ties {
+    return { handlers: new Map(this.handlers), rules: [...this.rules], each: new Map(this.#rowsFields().map((rows) => [rows, rows.each])) };
+  }
+
+  putTies({ handlers, rules, each }: Ties): void {
+    this.handlers.clear();
+    for (const [key, list] of handlers) this.handlers.set(key, list);
+    this.rules.splice(0, Infinity, ...rules);
+    for (const [rows, made] of each) rows.each = made;
+  }
+
+  #rowsFields(): Rows[] {
+    return this.#state.parts.fields.flatMap(({ rows }) => (rows === null ? [] : [rows]));
   }
 
   /** Another record is opened: what was tied while the former one was loaded ends with it, rules forget what they saw. */
@@ -126,7 +148,7 @@ export class Settling {
       rule.words = new Map();
       rule.reads = null;
     }
-    for (const { rows } of this.#state.parts.fields) if (rows !== null) rows.each = rows.each.filter((made) => !made.ofRecord);
+    for (const rows of this.#rowsFields()) rows.each = rows.each.filter((made) => !made.ofRecord);
     this.failing.clear();
     this.#wasOnScreen.clear();
     this.#queue = [];
