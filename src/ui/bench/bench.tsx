@@ -94,6 +94,10 @@ function Layout({ bench }: { bench: BenchStore }) {
     );
   };
 
+  // Time that passes after it does not take the outcome away.
+  const lastDone = steps.slice(0, at).findLast((step) => !('wait' in step));
+  const submittedLast = lastDone !== undefined && 'submit' in lastDone;
+
   const drawList = (list: ChildList) => {
     const all = material.related[list.name];
     const related = all && { form: all.form, records: all.records.filter(({ values }) => seen.record !== null && values[list.field] === seen.record) };
@@ -196,7 +200,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                         <Button look="go" disabled={at < steps.length} onClick={() => void bench.step({ submit: true })}>
                           Submit
                         </Button>
-                        {seen.submit !== null && steps[at - 1] !== undefined && 'submit' in steps[at - 1]! && (
+                        {seen.submit !== null && submittedLast && (
                           <chakra.span role="status" color={seen.submit.saved ? 'act' : 'bad'}>
                             {seen.submit.saved ? '✓ would be saved' : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}
                           </chakra.span>
