@@ -18,8 +18,8 @@ export class Refusal extends Error {
 }
 
 /** Reads a JSON body. Throws a Refusal: 413 when it is too large, 400 when it is no JSON or not what is asked for. */
-export async function readBody<T>(request: Request, body: z.ZodType<T>): Promise<T> {
-  const text = (await readBytes(request, MOST_BYTES)).toString('utf8');
+export async function readBody<T>(request: Request, body: z.ZodType<T>, most = MOST_BYTES): Promise<T> {
+  const text = (await readBytes(request, most)).toString('utf8');
   let offered: unknown;
   try {
     offered = JSON.parse(text);

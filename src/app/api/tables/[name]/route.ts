@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { TableSchema } from '@/core/form/table';
 import { writeRows } from '@/core/workspace/write';
 import { readTable, removeTable, saveTable } from '@/server/reference';
-import { answer, readBytes, Refusal } from '@/server/request';
+import { answer, readBody, Refusal } from '@/server/request';
 
 type Props = { params: Promise<{ name: string }> };
 
@@ -26,9 +26,7 @@ export async function GET(_: Request, { params }: Props) {
 export async function PUT(request: Request, { params }: Props) {
   return answer(async () => {
     const { name } = await params;
-    const read = Saving.safeParse(JSON.parse((await readBytes(request, MOST_BYTES)).toString('utf8')));
-    if (!read.success) throw new Refusal(400, `This is not a table:\n${z.prettifyError(read.error)}`);
-    const { table, from } = read.data;
+    const { table, from } = await readBody(request, Saving, MOST_BYTES);
     if (table.name !== name) throw new Refusal(400, `This is the table "${table.name}", not "${name}".`);
     const result = await saveTable(table, from);
     return Response.json(result, { status: result.saved ? 200 : 409 });

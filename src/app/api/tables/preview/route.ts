@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { ColumnSchema } from '@/core/form/table';
 import { guessColumns, readRows } from '@/core/workspace/csv';
 import type { Fault } from '@/core/workspace/json';
-import { answer, readBytes, Refusal } from '@/server/request';
+import { answer, readBody } from '@/server/request';
 
 const Wanted = z.strictObject({
   file: z.string().max(255),
@@ -17,9 +17,7 @@ const MOST_BYTES = 8 * 1024 * 1024;
 /** Reads a CSV file without keeping it: its columns as guessed or as told, its rows, and every cell that does not fit. */
 export async function POST(request: Request) {
   return answer(async () => {
-    const read = Wanted.safeParse(JSON.parse((await readBytes(request, MOST_BYTES)).toString('utf8')));
-    if (!read.success) throw new Refusal(400, 'Send the name and the text of a CSV file.');
-    const { file, text, columns, key } = read.data;
+    const { file, text, columns, key } = await readBody(request, Wanted, MOST_BYTES);
     const faults: Fault[] = [];
     const guess = guessColumns(file, text, faults);
     if (guess === null) return Response.json({ guess: null, rows: [], faults });
