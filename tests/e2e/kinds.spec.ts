@@ -42,6 +42,7 @@ test('rows by keyboard: Enter goes down and adds, arrows go up and down, Alt wit
 });
 
 test('five thousand rows scroll, and only those in view are drawn', async ({ page, request }) => {
+  test.slow();
   const cargo = Array.from({ length: 5000 }, (_, i) => ({ goods: `Lot ${i + 1}`, goods_class: i % 7 === 0 ? 'class_3' : 'general', weight: 1, un_number: i % 7 === 0 ? '1263' : null }));
   const made = await request.post('/api/fill/berth_visit/submissions', {
     data: { values: { vessel: 'Long Haul', vessel_kind: 'coaster', length: 60, draught: 3, contact: 'long@haul.example', arrival: '2031-06-01', departure: '2031-06-02', berth: 'nq1', pilot_choice: 'none', cargo } },
@@ -173,6 +174,7 @@ test('a table of ten thousand rows is searched while typing', async ({ page, req
 });
 
 test('structure is edited on the bench: options, order by keyboard, undo, renaming everywhere, removal with what it breaks', async ({ page }) => {
+  test.slow();
   await page.goto('/bench/waste_declaration');
   await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible();
   await page.getByRole('tab', { name: 'Structure' }).click();
@@ -294,6 +296,7 @@ test('on the bench a service is answered by hand, slow or failing for this sessi
 });
 
 test('on the bench too a form opened from another hands its value back, and it settles there', async ({ page, context }) => {
+  test.slow();
   await page.goto('/bench/vessel?record=v-021');
   await expect(page.locator('#field-name')).toHaveValue('Marrow Star');
   const opened = context.waitForEvent('page');
