@@ -188,8 +188,10 @@ export function addressesOf(form: Form): Set<string> {
   return known;
 }
 
+/** The keys of steps whose text names a part. */
+export const NAMING_KEYS: ReadonlySet<string> = new Set(['set', 'input', 'focus', 'blur', 'click', 'turnTo', 'addRow', 'removeRow', 'moveRow', 'fromChild']);
+
 /** The keys of a step that name a part, with the name. */
 export function namedBy(step: Step): [string, string][] {
-  const keys = ['set', 'input', 'focus', 'blur', 'click', 'turnTo', 'addRow', 'removeRow', 'moveRow', 'fromChild'];
-  return Object.entries(step).filter((entry): entry is [string, string] => keys.includes(entry[0]) && typeof entry[1] === 'string');
+  return Object.entries(step).filter((entry): entry is [string, string] => NAMING_KEYS.has(entry[0]) && typeof entry[1] === 'string');
 }

@@ -2,6 +2,7 @@
  * A session as seen from outside at one moment: the answers so far, added up. What a scenario compares, the live form
  * shows and `tavro play` prints.
  */
+import { readRowAddress } from '../session/address';
 import type { Failure } from '../session/errors';
 import { cellsOf, fieldsOf, type Field, type Form } from '../form/definition';
 import { emptyOf } from '../form/kinds';
@@ -89,23 +90,20 @@ export function cellState(field: PartState, row: RowState, cell: Field): PartSta
   };
 }
 
-const PLACE = /^([a-z][a-z0-9_]*)\[(\d+)\](?:\.([a-z][a-z0-9_]*))?$/;
-
 /** The part that an address names now, such as `draught`, `cargo[0]` or `cargo[0].weight`; undefined when there is none. */
 export function partSeen(seen: Seen, form: Form, address: string): PartState | undefined {
-  const match = PLACE.exec(address);
-  if (match === null) return seen.parts[address] && withRows(seen, address);
-  const [, name, place, column] = match;
-  const rows = seen.rows[name!];
-  const row = rows?.byId[rows.order[Number(place)] ?? ''];
-  const field = seen.parts[name!];
+  const found = readRowAddress(address);
+  if (found === null) return seen.parts[address] && withRows(seen, address);
+  const rows = seen.rows[found.rows];
+  const row = rows?.byId[rows.order[found.place] ?? ''];
+  const field = seen.parts[found.rows];
   if (row === undefined || field === undefined) return undefined;
-  if (column === undefined) {
+  if (found.cell === null) {
     const { shown, locked, values, problem = null } = row;
     return { sort: 'row', shown, onScreen: shown && field.onScreen, locked, editable: !locked && field.editable, problem, value: values };
   }
-  const definition = fieldsOf(form).find((one) => one.name === name);
-  const cell = definition && cellsOf(definition).find((one) => one.name === column);
+  const definition = fieldsOf(form).find((one) => one.name === found.rows);
+  const cell = definition && cellsOf(definition).find((one) => one.name === found.cell);
   return cell && cellState(field, row, cell);
 }
 

@@ -29,8 +29,7 @@ export type FailureCode =
   | 'wrong_use'
   | 'cycle'
   | 'async'
-  | 'service'
-  | 'waited';
+  | 'service';
 
 /** Thrown by what scripts touch when they touch it wrongly. */
 export class ScriptFault extends Error {

@@ -32,7 +32,6 @@ export interface Member {
 }
 
 export interface Surface {
-  readonly members: readonly string[];
   face(part: Part): object;
 }
 
@@ -71,7 +70,6 @@ export function makeSurface(members: Readonly<Record<string, Member>>, refusals:
   Object.freeze(prototype);
   readings.set(prototype, called);
   return {
-    members: known,
     face(part) {
       return Object.freeze(new Made(part));
     },

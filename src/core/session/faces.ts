@@ -91,7 +91,7 @@ export function makeFaces(state: State, runs: Runs, services: Services, clock: C
     ...shownAndLocked,
     value: both('value'),
     previous: { get: (part) => (valueOf(part), state.previous.get(part) ?? null) },
-    initial: { get: (part) => (valueOf(part), initialOf(part)) },
+    initial: { get: (part) => (valueOf(part), state.initialOf(part)) },
     empty: { get: (part) => isEmpty(valueOf(part)) },
     orphan: { get: (part) => (valueOf(part), state.orphans.has(part)) },
     required: both('required'),
@@ -101,11 +101,6 @@ export function makeFaces(state: State, runs: Runs, services: Services, clock: C
     hint: both('hint'),
     problem: both('problem'),
   };
-
-  function initialOf(part: Part): Value {
-    if (part.row !== null) return part.row.initial?.[part.field.name] ?? null;
-    return part.rows === null ? (state.initial.get(part) ?? null) : Object.freeze([...part.rows.initial.values]);
-  }
 
   function optionLabel(part: Part): unknown {
     const value = valueOf(part);

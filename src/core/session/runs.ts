@@ -428,14 +428,10 @@ export class Runs {
       if (part.row?.removed !== true && !equal(previous, value)) announced.push({ type: 'change', part, value, previous, cause: this.#lastEffectOn(run, part) });
     }
     announced.push(...(run.announced ?? []));
-    for (const [rows, previous] of run.rowsBefore ?? []) announced.push(...this.#rowsChange(run, rows, previous));
+    for (const [rows, previous] of run.rowsBefore ?? []) {
+      if (this.listensToRows(rows.field)) announced.push(...rowsChanged(rows, previous, run.entry?.n ?? null));
+    }
     return announced;
-  }
-
-  #rowsChange(run: Run, rows: Rows, previous: Value): Announced[] {
-    if (!this.listensToRows(rows.field)) return [];
-    const { value } = rows;
-    return equal(previous, value) ? [] : [{ type: 'change', part: rows.field, value, previous, cause: run.entry?.n ?? null }];
   }
 
   #lastEffectOn(run: Run, part: Part): number | null {
@@ -572,6 +568,12 @@ export class Runs {
     for (const log of run.logs ?? []) (log as { struck: boolean }).struck = true;
     this.#tape.add(entry.n, { type: 'error', failure });
   }
+}
+
+/** The change of a rows field as a whole, if it differs from before. */
+export function rowsChanged(rows: Rows, previous: Value, cause: number | null): Announced[] {
+  const { value, field: part } = rows;
+  return equal(previous, value) ? [] : [{ type: 'change', part, value, previous, cause }];
 }
 
 function sameKeys(a: ReadonlyMap<Aspect, Value>, b: ReadonlyMap<Aspect, Value>): boolean {

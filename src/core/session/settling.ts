@@ -8,7 +8,7 @@ import type { By, EventType } from './entries';
 import { words, type Failure } from './errors';
 import type { Aspect, Part, RunRecord } from './parts';
 import type { Row, Rows } from './rows';
-import { forTape, type Announced, type RunResult, type Runs } from './runs';
+import { forTape, rowsChanged, type Announced, type RunResult, type Runs } from './runs';
 import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
 import { ruleOf, type EachRule, type Handler, type Rule } from './ties';
@@ -331,11 +331,7 @@ export class Settling {
       return false;
     }
     if (this.#state.orphans.has(part)) return false;
-    if (this.#opening && part.row === null && equal(value, this.#state.initial.get(part) ?? null)) {
-      this.#state.orphans.add(part);
-      return false;
-    }
-    if (this.#opening && part.row?.initial != null && equal(value, part.row.initial[part.field.name])) {
+    if (this.#opening && equal(value, this.#state.initialOf(part))) {
       this.#state.orphans.add(part);
       return false;
     }
@@ -412,9 +408,7 @@ export class Settling {
   }
 
   #rowsChange(field: Part | null, previous: Value, cause: number | null): Announced[] {
-    if (field === null || !this.listens('change', field)) return [];
-    const { value } = field.rows!;
-    return equal(previous, value) ? [] : [{ type: 'change', part: field, value, previous, cause }];
+    return field === null || !this.listens('change', field) ? [] : rowsChanged(field.rows!, previous, cause);
   }
 
   /** A person's events belong to the item being taken, so they go before all that wait; the form's come after. */

@@ -75,6 +75,13 @@ export class State {
     return keys.filter((key) => !options.some((option) => option.key === key));
   }
 
+  /** The value as opened or saved; null for a cell of a row that came since. */
+  initialOf(part: Part): Value {
+    const { row, rows } = part;
+    if (row !== null) return row.initial?.[part.field.name] ?? null;
+    return rows === null ? (this.initial.get(part) ?? null) : Object.freeze([...rows.initial.values]);
+  }
+
   get changed(): boolean {
     return this.#differing.size > 0;
   }
@@ -173,11 +180,12 @@ export class State {
     }
   }
 
-  /** Puts a handler's word, or takes it back with undefined. Gives the word as it stands. */
+  /** Puts a handler's word, or takes it back with undefined. */
   setHandlerWord(aspect: Aspect, value: Value | undefined, by: RunRecord): void {
     this.putHandlerWord(aspect, value === undefined ? null : { value }, by);
   }
 
+  /** Puts a word as it was boxed before, which is how what a superseded run said is taken back. */
   putHandlerWord(aspect: Aspect, word: Aspect['handlerWord'], by: RunRecord | null): void {
     const { handlerWord: before, changedBy } = aspect;
     this.#journal.push(() => {

@@ -1,5 +1,6 @@
 /** The tree of a form's parts, and how a part is found by its name or its place. */
 import type { Button, Field, Form, Page, Section, Track } from '../form/definition';
+import { readRowAddress } from './address';
 import { basesOf, Part, type Nesting } from './parts';
 import { Rows } from './rows';
 import type { PartSort } from './step';
@@ -46,15 +47,13 @@ export function partsOf(form: Form): Parts {
   return { nesting, form: root, byName, pages, fields };
 }
 
-const PLACE = /^([a-z][a-z0-9_]*)\[(\d+)\](?:\.([a-z][a-z0-9_]*))?$/;
-
 /** The part that a step or scenario names, such as `draught`, `cargo[0]` or `cargo[0].weight`; null when there is none. */
 export function partAt(parts: Parts, address: string): Part | null {
-  const match = PLACE.exec(address);
-  if (match === null) return address === FORM ? null : (parts.byName.get(address) ?? null);
-  const rows = parts.byName.get(match[1]!)?.rows ?? null;
-  const row = rows?.list[Number(match[2])];
+  const found = readRowAddress(address);
+  if (found === null) return address === FORM ? null : (parts.byName.get(address) ?? null);
+  const rows = parts.byName.get(found.rows)?.rows ?? null;
+  const row = rows?.list[found.place];
   if (rows === null || row === undefined) return null;
-  if (match[3] === undefined) return row.part;
-  return rows.columns.has(match[3]) ? rows.cell(row, match[3]) : null;
+  if (found.cell === null) return row.part;
+  return rows.columns.has(found.cell) ? rows.cell(row, found.cell) : null;
 }

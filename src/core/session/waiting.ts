@@ -17,7 +17,6 @@ export class OpenRun implements Owner {
   /** The part and row it was started for: another start for the same supersedes it. */
   readonly part: Part | null;
   readonly row: Row | null;
-  readonly because: string | null;
   readonly record: RunRecord;
   state: RunState = 'open';
   /** What its handler returned. */
@@ -33,7 +32,6 @@ export class OpenRun implements Owner {
     this.title = title;
     this.part = part;
     this.row = row;
-    this.because = record.because;
     this.record = record;
   }
 

@@ -5,7 +5,7 @@
 import { fieldsOf, Name, type Form } from '../form/definition';
 import type { Value, Values } from '../form/value';
 import type { Expectation, Scenario, ScenarioStep } from '../scenario/definition';
-import { isExpect } from '../scenario/run';
+import { isExpect, NAMING_KEYS } from '../scenario/run';
 import { namesTaken, placeOf, StructureFault, type PartName, type PartSort } from './edit';
 import { addresses, usesOf, type CodeUse, type FormSources, type Reach, type Uses } from './uses';
 
@@ -109,7 +109,7 @@ export function renameInScenario(scenario: Scenario, part: PartName, to: string,
   const keys = <T>(named: Readonly<Record<string, T>>) => Object.fromEntries(Object.entries(named).map(([key, value]) => [rename(key), value]));
   const steps = scenario.steps.map((step): ScenarioStep => {
     if (isExpect(step)) return { expect: renameInExpectation(step.expect, rename, keys, part, to, sort) };
-    const renamed = Object.fromEntries(Object.entries(step).map(([key, value]) => [key, NAMES.has(key) && typeof value === 'string' ? rename(value) : value]));
+    const renamed = Object.fromEntries(Object.entries(step).map(([key, value]) => [key, NAMING_KEYS.has(key) && typeof value === 'string' ? rename(value) : value]));
     if ('addRow' in step && step.with !== undefined) {
       const row = (given: Values) => renameInRow(given, step.addRow, part, to, sort);
       renamed.with = Array.isArray(step.with) ? (step.with as readonly Values[]).map(row) : row(step.with as Values);
@@ -118,8 +118,6 @@ export function renameInScenario(scenario: Scenario, part: PartName, to: string,
   });
   return { ...scenario, steps };
 }
-
-const NAMES = new Set(['set', 'input', 'focus', 'blur', 'click', 'turnTo', 'addRow', 'removeRow', 'moveRow', 'fromChild']);
 
 function renameInExpectation(expect: Expectation, rename: (address: string) => string, keys: <T>(named: Readonly<Record<string, T>>) => Record<string, T>, part: PartName, to: string, sort: PartSort): Expectation {
   const renamed = keys(expect) as Record<string, unknown>;
