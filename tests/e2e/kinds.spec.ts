@@ -1,10 +1,20 @@
 /** Rows, pages, search, files, parent and child: the larger parts of a form as people and developers meet them. */
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 
 async function seriousOn(page: Page): Promise<unknown[]> {
   const { violations } = await new AxeBuilder({ page }).analyze();
   return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
+}
+
+/** Answers what a visit opened from a vessel still asks for. */
+async function fillVisit(visit: Locator | Page): Promise<void> {
+  await visit.locator('#field-vessel_kind').selectOption('coaster');
+  await visit.locator('#field-contact').fill('crew@marrow.example');
+  await visit.locator('#field-arrival').fill('2031-06-01');
+  await visit.locator('#field-departure').fill('2031-06-03');
+  await visit.locator('#field-berth').selectOption({ index: 1 });
+  await visit.locator('#field-pilot_choice').selectOption('none');
 }
 
 test.beforeAll(async ({ request }) => {
@@ -112,12 +122,7 @@ test('a vessel lists its visits; one added from there sets the vessel’s field 
   await expect(child.locator('#field-vessel')).toHaveValue('Marrow Star');
   await expect(child.locator('#field-vessel_record')).toHaveValue('v-021');
   await expect(child.locator('#field-vessel')).toHaveAttribute('readonly', '');
-  await child.locator('#field-vessel_kind').selectOption('coaster');
-  await child.locator('#field-contact').fill('crew@marrow.example');
-  await child.locator('#field-arrival').fill('2031-06-01');
-  await child.locator('#field-departure').fill('2031-06-03');
-  await child.locator('#field-berth').selectOption({ index: 1 });
-  await child.locator('#field-pilot_choice').selectOption('none');
+  await fillVisit(child);
   expect(await seriousOn(page)).toEqual([]);
   await child.getByRole('button', { name: 'Submit' }).click();
   await expect(child).toHaveCount(0);
@@ -303,12 +308,7 @@ test('on the bench too a form opened from another hands its value back, and it s
   await page.getByRole('button', { name: 'Add to visits of this vessel' }).click();
   const child = await opened;
   await expect(child.locator('#field-vessel')).toHaveValue('Marrow Star');
-  await child.locator('#field-vessel_kind').selectOption('coaster');
-  await child.locator('#field-contact').fill('crew@marrow.example');
-  await child.locator('#field-arrival').fill('2031-06-01');
-  await child.locator('#field-departure').fill('2031-06-03');
-  await child.locator('#field-berth').selectOption({ index: 1 });
-  await child.locator('#field-pilot_choice').selectOption('none');
+  await fillVisit(child);
   await child.getByRole('button', { name: 'Submit' }).click();
   await expect(child.getByText('✓ would be saved')).toBeVisible();
   await expect(page.locator('#field-latest_visit')).toHaveValue('new');
