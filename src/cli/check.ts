@@ -1,5 +1,4 @@
 /** `tavro check`: what the editor would underline, for every behaviour, as `file:line:column: text`. */
-import { typingsOf } from '../core/language/typings';
 import { formsOf, open, type Call } from './call';
 
 export async function check(call: Call): Promise<number> {
@@ -8,7 +7,7 @@ export async function check(call: Call): Promise<number> {
   let found = 0;
   for (const { form, behaviours } of formsOf(call, workspace)) {
     const language = new FormLanguage(libs);
-    language.setTypings(typingsOf({ ...workspace, form }));
+    language.surround({ ...workspace, form });
     for (const behaviour of behaviours) language.put(behaviour);
     for (const { name } of behaviours) {
       for (const diagnosis of language.diagnose(name)) {

@@ -1,6 +1,10 @@
 /** Engines and the language worker as a page starts them. */
 import { Engine, type Port } from '../core/sandbox/engine';
-import type { Completion, Diagnosis, Explanation } from '../core/language/service';
+import type { Completion, Diagnosis, Explanation, Place, Signature, Target } from '../core/language/service';
+import type { FormMap } from '../core/language/map';
+import type { PartFinding } from '../core/language/mistakes/idle-part';
+import type { Edit } from '../core/language/mistakes/mistake';
+import type { Surface } from '../core/language/typings';
 import type { Source } from '../core/language/compile';
 import type { CompiledScript } from '../core/session/ties';
 import { LanguageReply, type LanguageRequest } from './language-protocol';
@@ -31,12 +35,16 @@ export class LanguageClient {
     });
   }
 
-  surround(typings: string): Promise<null> {
-    return this.#ask({ do: 'surround', typings });
+  surround({ form, tables, services, roles }: Surface): Promise<null> {
+    return this.#ask({ do: 'surround', surface: { form, tables: [...tables], services: [...services], roles: [...roles] } });
   }
 
   put(source: Source, diagnose: boolean): Promise<{ compiled: CompiledScript; diagnoses: Diagnosis[] | null }> {
     return this.#ask({ do: 'put', source, diagnose });
+  }
+
+  remove(name: string): Promise<null> {
+    return this.#ask({ do: 'remove', name });
   }
 
   diagnose(name: string): Promise<Diagnosis[]> {
@@ -47,8 +55,40 @@ export class LanguageClient {
     return this.#ask({ do: 'complete', source, position });
   }
 
+  describe(name: string, position: number, label: string): Promise<string | null> {
+    return this.#ask({ do: 'describe', name, position, label });
+  }
+
   explain(name: string, position: number): Promise<Explanation | null> {
     return this.#ask({ do: 'explain', name, position });
+  }
+
+  signature(source: Source, position: number): Promise<Signature | null> {
+    return this.#ask({ do: 'signature', source, position });
+  }
+
+  define(name: string, position: number): Promise<Target | null> {
+    return this.#ask({ do: 'define', name, position });
+  }
+
+  references(name: string, position: number): Promise<Place[]> {
+    return this.#ask({ do: 'references', name, position });
+  }
+
+  rename(name: string, position: number, to: string): Promise<Edit[] | null> {
+    return this.#ask({ do: 'rename', name, position, to });
+  }
+
+  format(source: Source, position: number): Promise<{ text: string; position: number } | null> {
+    return this.#ask({ do: 'format', source, position });
+  }
+
+  idleParts(): Promise<PartFinding[]> {
+    return this.#ask({ do: 'idleParts' });
+  }
+
+  map(): Promise<FormMap> {
+    return this.#ask({ do: 'map' });
   }
 
   close(): void {

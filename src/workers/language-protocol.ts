@@ -1,14 +1,29 @@
 /** The messages between the bench and the language worker. */
 import { z } from 'zod';
+import { FormSchema } from '../core/form/definition';
+import { ServiceSchema } from '../core/form/service';
+import { RoleSchema, TableSchema } from '../core/form/table';
+
+/** All that the behaviours of a form can reach. */
+const Surface = z.object({ form: FormSchema, tables: z.array(TableSchema), services: z.array(ServiceSchema), roles: z.array(RoleSchema) });
 
 const Source = z.strictObject({ name: z.string(), text: z.string() });
 
 export const LanguageRequest = z.discriminatedUnion('do', [
-  z.strictObject({ id: z.number(), do: z.literal('surround'), typings: z.string() }),
+  z.strictObject({ id: z.number(), do: z.literal('surround'), surface: Surface }),
   z.strictObject({ id: z.number(), do: z.literal('put'), source: Source, diagnose: z.boolean() }),
   z.strictObject({ id: z.number(), do: z.literal('diagnose'), name: z.string() }),
   z.strictObject({ id: z.number(), do: z.literal('complete'), source: Source, position: z.number() }),
+  z.strictObject({ id: z.number(), do: z.literal('describe'), name: z.string(), position: z.number(), label: z.string() }),
   z.strictObject({ id: z.number(), do: z.literal('explain'), name: z.string(), position: z.number() }),
+  z.strictObject({ id: z.number(), do: z.literal('signature'), source: Source, position: z.number() }),
+  z.strictObject({ id: z.number(), do: z.literal('define'), name: z.string(), position: z.number() }),
+  z.strictObject({ id: z.number(), do: z.literal('references'), name: z.string(), position: z.number() }),
+  z.strictObject({ id: z.number(), do: z.literal('rename'), name: z.string(), position: z.number(), to: z.string().regex(/^[A-Za-z_$][\w$]*$/) }),
+  z.strictObject({ id: z.number(), do: z.literal('format'), source: Source, position: z.number() }),
+  z.strictObject({ id: z.number(), do: z.literal('remove'), name: z.string() }),
+  z.strictObject({ id: z.number(), do: z.literal('idleParts') }),
+  z.strictObject({ id: z.number(), do: z.literal('map') }),
 ]);
 export type LanguageRequest = z.infer<typeof LanguageRequest>;
 

@@ -42,8 +42,8 @@ test('the line of a statement is said again after a call inside it could have mo
 });
 
 test('title and purpose stand in the leading comment; without one the file name serves', () => {
-  expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot details: asked only\n * with a pilot. */' })).toEqual({ title: 'Pilot details', purpose: 'asked only with a pilot.', order: 10 });
-  expect(readHeader({ name: '20-late-fees.ts', text: '' })).toEqual({ title: 'late fees', purpose: '', order: 20 });
+  expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot details: asked only\n * with a pilot. */' })).toEqual({ title: 'Pilot details', purpose: 'asked only with a pilot.', order: 10, off: false });
+  expect(readHeader({ name: '20-late-fees.ts', text: '' })).toEqual({ title: 'late fees', purpose: '', order: 20, off: false });
 });
 
 test('behaviours run by number, then by name, those without a number last', () => {

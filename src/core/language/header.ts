@@ -1,4 +1,7 @@
-/** The title and purpose of a behaviour, which stand in its leading doc comment: `/** Title: purpose. *\/`. */
+/**
+ * The title and purpose of a behaviour, which stand in its leading doc comment: `/** Title: purpose. *\/`. The tag `@off`
+ * there turns it off: it is kept and checked, and takes no part in the form.
+ */
 import type { Source } from './compile';
 
 export interface Header {
@@ -6,7 +9,11 @@ export interface Header {
   purpose: string;
   /** From the number its file name begins with; behaviours without one come last, by name. */
   order: number | null;
+  off: boolean;
 }
+
+/** Alone on its line, as tags stand. */
+const OFF = /^[ \t]*@off[ \t]*$/m;
 
 const LEADING_COMMENT = /^\s*\/\*\*([\s\S]*?)\*\//;
 
@@ -15,11 +22,27 @@ export function readHeader(source: Pick<Source, 'name' | 'text'>): Header {
   const order = number === null ? null : Number(number[1]);
   const fallback = source.name.replace(/^\d+-/, '').replace(/\.[jt]s$/, '').replace(/[-_]/g, ' ');
   const comment = LEADING_COMMENT.exec(source.text);
-  if (comment === null) return { title: fallback, purpose: '', order };
-  const text = comment[1]!.replace(/^[ \t]*\*[ \t]?/gm, '').trim().replace(/\s+/g, ' ');
+  if (comment === null) return { title: fallback, purpose: '', order, off: false };
+  const lines = comment[1]!.replace(/^[ \t]*\*[ \t]?/gm, '');
+  const off = OFF.test(lines);
+  const text = lines.replace(OFF, '').trim().replace(/\s+/g, ' ');
   const colon = text.indexOf(': ');
-  if (colon > 0 && colon <= 60) return { title: text.slice(0, colon), purpose: text.slice(colon + 2), order };
-  return { title: text.replace(/\.$/, '').slice(0, 60) || fallback, purpose: '', order };
+  if (colon > 0 && colon <= 60) return { title: text.slice(0, colon), purpose: text.slice(colon + 2), order, off };
+  return { title: text.replace(/\.$/, '').slice(0, 60) || fallback, purpose: '', order, off };
+}
+
+/** The source with another header; what follows the header stays as it is. */
+export function withHeader({ text }: Pick<Source, 'text'>, { title, purpose, off }: Pick<Header, 'title' | 'purpose' | 'off'>): string {
+  const clean = (words: string) => words.replace(/\*\//g, '* /').replace(/\s+/g, ' ').trim();
+  const line = purpose.trim() === '' ? clean(title) : `${clean(title)}: ${clean(purpose)}`;
+  const header = off ? `/**\n * ${line}\n * @off\n */` : `/** ${line} */`;
+  const comment = LEADING_COMMENT.exec(text);
+  return comment === null ? `${header}\n\n${text.trimStart()}` : `${header}${text.slice(comment[0].length)}`;
+}
+
+/** The behaviours that take part in the form, in the order in which they run. */
+export function takingPart<T extends Pick<Source, 'name' | 'text'>>(sources: readonly T[]): T[] {
+  return inOrder(sources).filter((source) => !readHeader(source).off);
 }
 
 /** The order in which behaviours run: by number, then by name, those without a number last (edges 14). */

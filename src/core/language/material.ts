@@ -5,7 +5,7 @@ import type { Table } from '../form/table';
 import type { Material } from '../session/session';
 import type { CompiledScript } from '../session/ties';
 import { compile, type Mode, type Source } from './compile';
-import { inOrder } from './header';
+import { takingPart } from './header';
 
 /** The reference data and services that all forms of a workspace share. */
 export interface Shared {
@@ -19,7 +19,7 @@ export function materialOf(form: Form, { tables, services }: Shared, sources: re
     tables,
     services,
     answering: compileServices(services),
-    scripts: inOrder(sources).map((source) => compile(source, mode)),
+    scripts: takingPart(sources).map((source) => compile(source, mode)),
     traced: mode === 'traced',
   };
 }

@@ -3,8 +3,18 @@
  * behaviours of one form, each a module of its own, with the form's typings as the only surroundings.
  */
 import ts from 'typescript-classic';
+import { nearest } from '../session/errors';
 import type { Source } from './compile';
+import { flowOf } from './flow';
+import { readHeader, takingPart } from './header';
+import { mapOf, type FormMap } from './map';
+import { mistakes } from './mistakes';
+import { idleParts, type PartFinding } from './mistakes/idle-part';
+import { KnownParts } from './mistakes/known-parts';
+import type { Edit, Finding, Fix, Subject } from './mistakes/mistake';
 import { topLevelMisuse } from './top-level';
+import { typingsOf, type Surface } from './typings';
+import { Wordbook } from './wordbook';
 
 export interface Diagnosis {
   /** Offsets into the source. */
@@ -15,12 +25,16 @@ export interface Diagnosis {
   column: number;
   severity: 'error' | 'warning';
   says: string;
+  /** `TS` and a number for what the compiler found; else the code of a mistake, which names its page in the handbook. */
   code: string;
+  fixes: Fix[];
 }
 
 export interface Completion {
   label: string;
   kind: string;
+  /** What people read where the label is a name or key; null where there is nothing to add. */
+  detail: string | null;
 }
 
 export interface Explanation {
@@ -28,6 +42,27 @@ export interface Explanation {
   to: number;
   signature: string;
   documentation: string;
+  /** The part it names, as `field`, `rows.cell` or the name of another part. */
+  part: string | null;
+}
+
+export interface Signature {
+  /** The whole call, such as `keep(title: string, rule: () => void): void`. */
+  text: string;
+  /** Where in the text the parameter stands that is being written; null when none is. */
+  active: { from: number; to: number } | null;
+  documentation: string;
+}
+
+/** Where a name leads: to a part of the form, or to a place in a behaviour. */
+export type Target = { is: 'part'; part: string } | { is: 'place'; file: string; from: number; to: number };
+
+export interface Place {
+  file: string;
+  from: number;
+  to: number;
+  line: number;
+  text: string;
 }
 
 const OPTIONS: ts.CompilerOptions = {
@@ -50,17 +85,28 @@ export class FormLanguage {
   readonly #libs: Record<string, string>;
   readonly #files = new Map<string, { text: string; version: number }>();
   readonly #service: ts.LanguageService;
+  #versions = 0;
+  #surface: Surface | null = null;
+  #parts: KnownParts | null = null;
+  #wordbook: Wordbook | null = null;
 
   constructor(libs: Record<string, string>) {
     this.#libs = libs;
     const read = (name: string) => this.#files.get(base(name))?.text ?? this.#libs[base(name)];
+    const snapshots = new Map<string, { version: number; snapshot: ts.IScriptSnapshot }>();
     const host: ts.LanguageServiceHost = {
       getCompilationSettings: () => OPTIONS,
       getScriptFileNames: () => [TEMPORAL, ...this.#files.keys()],
       getScriptVersion: (name) => String(this.#files.get(base(name))?.version ?? 0),
       getScriptSnapshot: (name) => {
+        const version = this.#files.get(base(name))?.version ?? 0;
+        const kept = snapshots.get(name);
+        if (kept?.version === version) return kept.snapshot;
         const text = read(name);
-        return text === undefined ? undefined : ts.ScriptSnapshot.fromString(text);
+        if (text === undefined) return undefined;
+        const snapshot = changeable(text, kept?.snapshot);
+        snapshots.set(name, { version, snapshot });
+        return snapshot;
       },
       getCurrentDirectory: () => '/',
       getDefaultLibFileName: () => 'lib.es2022.d.ts',
@@ -72,8 +118,12 @@ export class FormLanguage {
     this.#service = ts.createLanguageService(host, ts.createDocumentRegistry());
   }
 
-  setTypings(text: string): void {
-    this.#put(TYPINGS, text);
+  /** Says what the behaviours are written for: the form with all that its scripts can reach. */
+  surround(surface: Surface): void {
+    this.#surface = surface;
+    this.#parts = new KnownParts(surface);
+    this.#wordbook = new Wordbook(surface);
+    this.#put(TYPINGS, typingsOf(surface));
   }
 
   /** Puts a behaviour or its new text. */
@@ -86,30 +136,76 @@ export class FormLanguage {
   }
 
   #put(name: string, text: string): void {
-    const file = this.#files.get(name);
-    if (file?.text !== text) this.#files.set(name, { text, version: (file?.version ?? 0) + 1 });
+    // Versions are never given twice: a file that was removed and put anew is another one.
+    if (this.#files.get(name)?.text !== text) this.#files.set(name, { text, version: ++this.#versions });
   }
 
-  /** Errors of syntax, then of types, then uses of the form where none is open. */
+  get #behaviours(): string[] {
+    return [...this.#files.keys()].filter((name) => name !== TYPINGS);
+  }
+
+  /** Errors of syntax, or else of types, uses of the form where none is open, and mistakes of the trade. */
   diagnose(name: string): Diagnosis[] {
-    const file = this.#service.getProgram()?.getSourceFile(name);
-    if (file === undefined) return [];
+    const program = this.#service.getProgram();
+    const file = program?.getSourceFile(name);
+    if (program === undefined || file === undefined) return [];
     const syntactic = this.#service.getSyntacticDiagnostics(name);
-    const found = syntactic.length > 0 ? syntactic : this.#service.getSemanticDiagnostics(name);
-    const diagnoses = found.map((diagnostic) => {
-      const from = diagnostic.start ?? 0;
-      return at(file, from, from + (diagnostic.length ?? 1), {
-        severity: diagnostic.category === ts.DiagnosticCategory.Warning ? 'warning' : 'error',
-        says: ts.flattenDiagnosticMessageText(diagnostic.messageText, '\n'),
-        code: `TS${diagnostic.code}`,
-      });
+    const fromCompiler = (syntactic.length > 0 ? syntactic : this.#service.getSemanticDiagnostics(name)).map((found) => this.#reworded(found, file));
+    if (syntactic.length > 0) return fromCompiler;
+    const misuses = topLevelMisuse(file).map(({ from, to, says }) => at(file, from, to, { severity: 'error', says, code: 'top-level', fixes: [] }));
+    const ours = this.#mistakesIn(name, file, program, fromCompiler);
+    // Where the compiler stumbles over the same, its words say less.
+    const unsaid = fromCompiler.filter(({ code, from, to }) => !(SAME_FAULT.has(code) && ours.some((mistake) => mistake.severity === 'error' && mistake.from < to && from < mistake.to)));
+    return [...unsaid, ...misuses, ...ours].sort((a, b) => a.from - b.from);
+  }
+
+  #mistakesIn(name: string, file: ts.SourceFile, program: ts.Program, fromCompiler: readonly Diagnosis[]): Diagnosis[] {
+    if (this.#parts === null) return [];
+    const isOn = !readHeader({ name, text: file.text }).off;
+    const others = this.#behaviours.flatMap((other) => {
+      const theirs = other === name || !isOn ? undefined : program.getSourceFile(other);
+      const header = theirs === undefined ? null : readHeader({ name: other, text: theirs.text });
+      return theirs === undefined || header?.off === true ? [] : [{ name: other, title: header!.title, flow: flowOf(theirs) }];
     });
-    if (syntactic.length === 0) {
-      for (const misuse of topLevelMisuse(file)) {
-        diagnoses.push(at(file, misuse.from, misuse.to, { severity: 'error', says: misuse.says, code: 'top-level' }));
-      }
+    const subject: Subject = { file, flow: flowOf(file), parts: this.#parts, others, typeErrors: fromCompiler.map(({ from, to, code, says }) => ({ from, to, code: Number(code.slice(2)), says })) };
+    return mistakes.flatMap(({ code, severity, find }) => find(subject).map(({ from, to, says, fixes }: Finding) => at(file, from, to, { severity, says, code, fixes })));
+  }
+
+  /** Parts of the form that wait for a script and have none. */
+  idleParts(): PartFinding[] {
+    const program = this.#service.getProgram();
+    if (program === undefined || this.#surface === null) return [];
+    const files = this.#behaviours.flatMap((name) => program.getSourceFile(name) ?? []).filter((file) => !readHeader({ name: file.fileName, text: file.text }).off);
+    return idleParts(this.#surface.form, files.map(flowOf));
+  }
+
+  /** Who reads and steers what, of the behaviours that are on. */
+  map(): FormMap {
+    const program = this.#service.getProgram();
+    const on = takingPart(this.#behaviours.flatMap((name) => ({ name, text: this.#files.get(name)!.text })));
+    return mapOf(
+      on.flatMap((source) => {
+        const file = program?.getSourceFile(source.name);
+        return file === undefined ? [] : [{ name: source.name, title: readHeader(source).title, flow: flowOf(file) }];
+      }),
+    );
+  }
+
+  /** What the compiler found, in the form's own words where it would print a whole type. */
+  #reworded(found: ts.Diagnostic, file: ts.SourceFile): Diagnosis {
+    const from = found.start ?? 0;
+    const to = from + (found.length ?? 1);
+    const says = ts.flattenDiagnosticMessageText(found.messageText, '\n');
+    const rest = { severity: found.category === ts.DiagnosticCategory.Warning ? 'warning' : 'error', code: `TS${found.code}` } as const;
+    const spelled = file.text.slice(from, to);
+    const fix = (name: string): Fix => ({ title: `Use ${name}`, edits: [{ from, to, text: name }] });
+    const owner = found.code === 2339 || found.code === 2551 ? /(?<![\w.])(fields|sections|pages|buttons|tracks|tables|services)\.$/.exec(file.text.slice(0, from))?.[1] : undefined;
+    if (owner !== undefined && this.#wordbook !== null) {
+      const meant = nearest(spelled, this.#wordbook.names(owner)) ?? this.#wordbook.byLabel(owner, spelled);
+      return at(file, from, to, { ...rest, says: `There is no ${owner.slice(0, -1)} "${spelled}".${meant === null ? '' : ` Did you mean ${meant}?`}`, fixes: meant === null ? [] : [fix(meant)] });
     }
-    return diagnoses.sort((a, b) => a.from - b.from);
+    const meant = /Did you mean '([^']+)'\?$/.exec(says)?.[1];
+    return at(file, from, to, { ...rest, says, fixes: meant === undefined || !/^[\w$]+$/.test(meant) ? [] : [fix(meant)] });
   }
 
   /** Every place in behaviours that names what the form's typings declare at an offset, and how a new name reads there. */
@@ -122,26 +218,108 @@ export class FormLanguage {
 
   complete(name: string, position: number): Completion[] {
     const found = this.#service.getCompletionsAtPosition(name, position, { includeCompletionsWithInsertText: false });
-    const entries = found?.entries ?? [];
-    return entries
-      .filter((entry) => found!.isMemberCompletion || !isLibraryNoise(entry))
-      .map((entry) => ({ label: entry.name, kind: entry.kind }));
+    const entries = (found?.entries ?? []).filter((entry) => found!.isMemberCompletion || !isLibraryNoise(entry));
+    const before = (this.#files.get(name)?.text ?? '').slice(0, position);
+    const details = this.#wordbook?.detailsOf(before, entries.map((entry) => ({ name: entry.name, isKey: entry.kind === ts.ScriptElementKind.string }))) ?? [];
+    return entries.map((entry, i) => ({ label: entry.name, kind: entry.kind, detail: details[i] ?? null }));
+  }
+
+  /** The declaration and documentation of one completion. */
+  describe(name: string, position: number, label: string): string | null {
+    const details = this.#service.getCompletionEntryDetails(name, position, label, undefined, undefined, undefined, undefined);
+    if (details === undefined) return null;
+    const documentation = ts.displayPartsToString(details.documentation);
+    return `${ts.displayPartsToString(details.displayParts)}${documentation === '' ? '' : `\n\n${documentation}`}`;
   }
 
   explain(name: string, position: number): Explanation | null {
     const info = this.#service.getQuickInfoAtPosition(name, position);
     if (info === undefined) return null;
+    const target = this.define(name, position);
     return {
       from: info.textSpan.start,
       to: info.textSpan.start + info.textSpan.length,
       signature: ts.displayPartsToString(info.displayParts),
       documentation: ts.displayPartsToString(info.documentation),
+      part: target?.is === 'part' ? target.part : null,
     };
+  }
+
+  signature(name: string, position: number): Signature | null {
+    const help = this.#service.getSignatureHelpItems(name, position, undefined);
+    const item = help?.items[help.selectedItemIndex];
+    if (help === undefined || item === undefined) return null;
+    let text = ts.displayPartsToString(item.prefixDisplayParts);
+    let active: Signature['active'] = null;
+    item.parameters.forEach((parameter, i) => {
+      if (i > 0) text += ts.displayPartsToString(item.separatorDisplayParts);
+      const from = text.length;
+      text += ts.displayPartsToString(parameter.displayParts);
+      if (i === help.argumentIndex) active = { from, to: text.length };
+    });
+    return { text: text + ts.displayPartsToString(item.suffixDisplayParts), active, documentation: ts.displayPartsToString(item.documentation) };
+  }
+
+  /** Where the name at a position is declared; null for what belongs to the language itself. */
+  define(name: string, position: number): Target | null {
+    for (const { fileName, textSpan } of this.#service.getDefinitionAtPosition(name, position) ?? []) {
+      const file = base(fileName);
+      if (file === TYPINGS) {
+        const part = this.#partDeclaredAt(textSpan.start);
+        if (part !== null) return { is: 'part', part };
+      } else if (this.#files.has(file)) return { is: 'place', file, from: textSpan.start, to: textSpan.start + textSpan.length };
+    }
+    return null;
+  }
+
+  /** The part that the typings declare at an offset. */
+  #partDeclaredAt(offset: number): string | null {
+    const text = this.#files.get(TYPINGS)!.text;
+    const name = /^\w+/.exec(text.slice(offset))?.[0];
+    const head = text.slice(0, offset).split('\n').findLast((line) => /^(?:declare|interface|type)\b/.test(line));
+    if (name === undefined || head === undefined) return null;
+    const rows = /^interface (?:Cells|Row)_(\w+) \{/.exec(head)?.[1];
+    if (rows !== undefined) return `${rows}.${name}`;
+    return /^declare const (?:fields|sections|pages|buttons|tracks): \{/.test(head) ? name : null;
+  }
+
+  /** Every place in behaviours that means the same as the name at a position. */
+  references(name: string, position: number): Place[] {
+    const program = this.#service.getProgram();
+    return (this.#service.getReferencesAtPosition(name, position) ?? []).flatMap(({ fileName, textSpan }) => {
+      const file = program?.getSourceFile(fileName);
+      if (file === undefined || !this.#files.has(base(fileName)) || base(fileName) === TYPINGS) return [];
+      const { line } = file.getLineAndCharacterOfPosition(textSpan.start);
+      return [{ file: base(fileName), from: textSpan.start, to: textSpan.start + textSpan.length, line: line + 1, text: file.text.split('\n')[line]!.trim() }];
+    });
+  }
+
+  /** The edits that give a name of this behaviour another one; null where the name is not the behaviour's own. */
+  rename(name: string, position: number, to: string): Edit[] | null {
+    const info = this.#service.getRenameInfo(name, position, {});
+    const found = info.canRename ? this.#service.findRenameLocations(name, position, false, false, { providePrefixAndSuffixTextForRename: true }) : undefined;
+    if (found === undefined || found.length === 0 || found.some(({ fileName }) => base(fileName) !== name)) return null;
+    return found.map(({ textSpan, prefixText, suffixText }) => ({ from: textSpan.start, to: textSpan.start + textSpan.length, text: `${prefixText ?? ''}${to}${suffixText ?? ''}` }));
   }
 }
 
+/** Errors of the compiler that a mistake of the trade says better. */
+const SAME_FAULT = new Set(['TS2367', 'TS2678', 'TS2540', 'TS2322', 'TS2345', 'TS2588', 'TS2820', 'TS2769']);
+
 function base(name: string): string {
   return name.replace(/^\//, '');
+}
+
+/** A snapshot that knows what changed since the former one, so that only that is parsed again. */
+function changeable(text: string, former: ts.IScriptSnapshot | undefined): ts.IScriptSnapshot {
+  if (former === undefined) return ts.ScriptSnapshot.fromString(text);
+  const before = former.getText(0, former.getLength());
+  let start = 0;
+  while (start < before.length && start < text.length && before[start] === text[start]) start++;
+  let end = 0;
+  while (end < before.length - start && end < text.length - start && before[before.length - 1 - end] === text[text.length - 1 - end]) end++;
+  const change = ts.createTextChangeRange(ts.createTextSpanFromBounds(start, before.length - end), text.length - end - start);
+  return { getText: (from, to) => text.slice(from, to), getLength: () => text.length, getChangeRange: (old) => (old === former ? change : undefined) };
 }
 
 /** Names of the ECMAScript library that no behaviour is written with. */
@@ -149,7 +327,7 @@ function isLibraryNoise(entry: ts.CompletionEntry): boolean {
   return entry.kind === ts.ScriptElementKind.variableElement && /^(?:Atomics|SharedArrayBuffer|WeakRef|FinalizationRegistry|\w+Array|DataView|Proxy|Reflect|eval|escape|unescape)$/.test(entry.name);
 }
 
-function at(file: ts.SourceFile, from: number, to: number, rest: Pick<Diagnosis, 'severity' | 'says' | 'code'>): Diagnosis {
+function at(file: ts.SourceFile, from: number, to: number, rest: Pick<Diagnosis, 'severity' | 'says' | 'code' | 'fixes'>): Diagnosis {
   const { line, character } = file.getLineAndCharacterOfPosition(from);
   return { from, to: Math.max(to, from + 1), line: line + 1, column: character + 1, ...rest };
 }

@@ -4,7 +4,6 @@ import { berths, button, choice, choices, date, datetime, file, formWith, lookup
 import { direct } from '../../../tests/support/hosts';
 import { libs } from './generated/libs';
 import { FormLanguage } from './service';
-import { typingsOf } from './typings';
 
 const fields = [text('note'), number('length'), money('dues'), date('arrival'), yesNo('power'), choice('pilot', ['own']), reference('berth', 'berths'), time('at'), datetime('moment'), choices('extras', ['water']), file('papers')];
 const cargo = rows('cargo', [text('goods'), number('weight'), choices('marks', ['wet'])]);
@@ -12,7 +11,7 @@ const form = { ...formWith([]), pages: [page('main', [section('stay', [...fields
 const setting = { form, tables: [berths], services: [lookup] };
 
 const language = new FormLanguage(libs);
-language.setTypings(typingsOf({ ...setting, roles: [{ key: 'clerk', label: 'Clerk' }] }));
+language.surround({ ...setting, roles: [{ key: 'clerk', label: 'Clerk' }] });
 
 function typed(expression: string): string[] {
   const source = `on.load(() => { ${expression}.`;

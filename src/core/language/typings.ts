@@ -27,7 +27,7 @@ export function typingsOf({ form, tables, services, roles }: Surface): string {
     `interface TableKeys {\n${tables.map((t) => `  ${t.name}: ${keyType(t)};`).join('\n')}\n}`,
     `type RoleKey = ${roles.map((role) => JSON.stringify(role.key)).join(' | ') || 'string'};`,
     ...fieldsOf(form).flatMap((field) => (field.kind === 'rows' ? [rowTypes(field)] : [])),
-    `declare const fields: {\n${fieldsOf(form).map(fieldEntry).join('\n')}\n};`,
+    `declare const fields: {\n${form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields.map((field) => fieldEntry(field, form.pages.length === 1 ? section.title : `${page.title} › ${section.title}`)))).join('\n')}\n};`,
     frames('sections', sectionsOf(form), 'Section'),
     frames('pages', form.pages, 'Page'),
     frames('buttons', (form.buttons ?? []).map((b) => ({ name: b.name, title: b.label })), 'Button'),
@@ -42,9 +42,10 @@ function frames(constant: string, parts: readonly { name: string; title: string 
   return `declare const ${constant}: {\n${entries.join('\n')}\n};`;
 }
 
-function fieldEntry(field: Field): string {
+function fieldEntry(field: Field, standsIn: string | null = null): string {
   const notes = [`${comment(field.label)} — ${kindInWords(field)}.`];
-  if (field.kind === 'choice') notes.push(...field.options.map((o) => `- \`${o.key}\` ${comment(o.label)}`));
+  if (field.kind === 'choice' || field.kind === 'choices') notes.push(...field.options.map((o) => `- \`${o.key}\` ${comment(o.label)}`));
+  if (standsIn !== null) notes.push(`Stands in ${comment(standsIn)}.`);
   if (field.required === true) notes.push('Required.');
   if (field.help !== undefined) notes.push(comment(field.help));
   return `  /**\n${notes.map((note) => `   * ${note}`).join('\n')}\n   */\n  readonly ${field.name}: ${fieldType(field)};`;
@@ -77,7 +78,7 @@ function rowTypes(field: FieldOf<'rows'>): string {
     const type = kindOf(cell).type(cell);
     return `  readonly ${cell.name}: ${cell.kind === 'choices' || cell.kind === 'file' ? type : `${type} | null`};`;
   });
-  return `interface Row_${field.name} {\n${values.join('\n')}\n}\ninterface Cells_${field.name} {\n${cellsOf(field).map(fieldEntry).join('\n')}\n}`;
+  return `interface Row_${field.name} {\n${values.join('\n')}\n}\ninterface Cells_${field.name} {\n${cellsOf(field).map((cell) => fieldEntry(cell)).join('\n')}\n}`;
 }
 
 function serviceEntry(service: Service): string {

@@ -101,8 +101,9 @@ function push(code: CodeUse[], form: string, source: Source, spots: readonly Spo
 /** What the language service finds of the part's declarations, by behaviour. */
 function spotsIn(reach: Reach, { form, behaviours }: FormSources, part: PartName, sort: PartSort): Map<string, Spot[]> {
   const language = new FormLanguage(reach.libs);
-  const typings = typingsOf({ ...reach, form });
-  language.setTypings(typings);
+  const surface = { ...reach, form };
+  const typings = typingsOf(surface);
+  language.surround(surface);
   for (const source of behaviours) language.put(source);
   const spots = new Map<string, Spot[]>();
   for (const offset of declarationsOf(typings, part, sort)) {

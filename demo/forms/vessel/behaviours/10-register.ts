@@ -4,6 +4,7 @@ async function lookUp(imo: string): Promise<void> {
   fields.imo.hint = "Asking the ship register…";
   try {
     const ship = await services.ship_register.find({ imo });
+    if (fields.imo.value !== imo) return;
     fields.imo.hint = ship === null ? "The register does not know this number." : null;
     if (ship === null) return;
     fields.name.value = ship.name;

@@ -1,0 +1,634 @@
+/**
+ * What a behaviour does, read from its source without running it: which handlers and rules it ties, and what each reads,
+ * writes and waits for, under which conditions, in order. Names are followed through constants, destructuring, loops
+ * over parts, parameters and helpers of the same file, so that `const { value } = fields.a` is known to be the value of
+ * `a`. What cannot be followed is left out rather than guessed: checks built on this stay silent where it does not know.
+ */
+import ts from 'typescript-classic';
+
+/** The technical name of a part; a column of a rows field as `rows.column`, the row itself as `rows#`. */
+export type PartPath = string;
+
+/** One aspect of a part, read somewhere. Empty, row, count and the like are readings of the value. */
+export interface Access {
+  part: PartPath;
+  aspect: string;
+  /** As it is spelled: `row`, `empty`, `count`. */
+  spelled: string;
+  node: ts.Node;
+  /** How many awaits came before the reading. */
+  waits: number;
+}
+
+export interface Condition {
+  node: ts.Expression;
+  /** Whether it holds or fails where it is a condition of. */
+  holds: boolean;
+  reads: Access[];
+  marks: ReadonlySet<Mark>;
+}
+
+/** What besides parts a value depends on. */
+export type Mark = 'by' | 'event' | 'previous' | 'service' | 'clock' | 'random' | 'opening';
+
+interface Base {
+  node: ts.Node;
+  conditions: readonly Condition[];
+  /** How many awaits came before it in its block. */
+  waits: number;
+}
+
+export type Act = Base &
+  (
+    | { type: 'read'; access: Access }
+    /** `op` is `=` or a compound such as `+=`. */
+    | { type: 'write'; part: PartPath; aspect: string; target: ts.Expression; value: ts.Expression | null; op: string; reads: Access[]; marks: ReadonlySet<Mark> }
+    /** The part itself stands where one of its aspects belongs. */
+    | { type: 'part'; part: PartPath; sort: PartConstant; how: 'assigned' | 'compared' | 'condition' }
+    | { type: 'compare'; left: Known; right: Known; leftNode: ts.Expression; rightNode: ts.Expression; op: 'equal' | 'unequal' | 'among' }
+    | { type: 'await'; reads: Access[]; marks: ReadonlySet<Mark> }
+    /** A module variable is assigned, or what it holds is changed. */
+    | { type: 'state'; name: string; declaration: ts.VariableDeclaration; how: 'assigned' | 'changed' }
+    | { type: 'clock'; what: string }
+    /** A method of the form or a part that does something: `form.clear`, `add`, `open`. */
+    | { type: 'do'; what: string; part: PartPath | null }
+  );
+export type ActOf<T extends Act['type']> = Extract<Act, { type: T }>;
+
+export interface Block {
+  sort: 'handler' | 'rule';
+  /** The event of a handler; of a rule `keep` or `keep.each`. */
+  event: string;
+  /** Parts the handler is tied to, or the rows field a rule runs for. */
+  tied: PartPath[];
+  call: ts.CallExpression;
+  /** The function, when it stands in this file. */
+  body: ts.FunctionLikeDeclaration | null;
+  overlaps: boolean;
+  /** The block it is tied inside of. */
+  inside: Block | null;
+  acts: Act[];
+}
+
+export interface Flow {
+  file: ts.SourceFile;
+  blocks: Block[];
+}
+
+export type PartConstant = 'fields' | 'sections' | 'pages' | 'tracks' | 'buttons';
+const PART_CONSTANTS = new Set<string>(['fields', 'sections', 'pages', 'tracks', 'buttons']);
+const GLOBALS = new Set<string>([...PART_CONSTANTS, 'on', 'keep', 'form', 'tables', 'services', 'parent', 'Math', 'Date', 'Temporal', 'after']);
+/** Readings that are answered by the value. */
+const OF_VALUE = new Set(['row', 'empty', 'optionLabel', 'orphan', 'count', 'rows', 'sum']);
+const CONSTANT = new Set(['name', 'label', 'each', 'fields', 'index']);
+const CHANGING = new Set(['push', 'pop', 'shift', 'unshift', 'splice', 'sort', 'reverse', 'fill', 'set', 'add', 'delete', 'clear']);
+
+/** What is known of an expression. */
+export interface Known {
+  /** It may be one of these parts. */
+  parts: { part: PartPath; sort: PartConstant }[];
+  /** It is exactly this aspect of a part. */
+  alias: Access | null;
+  reads: Access[];
+  marks: ReadonlySet<Mark>;
+  /** Things whose members mean something: a global such as `fields`, an event, the cells or columns of a rows field. */
+  thing: Thing | null;
+  /** The items of a list that stands in the source. */
+  items: Known[] | null;
+  /** What each item of a list is, where it is known. */
+  item: Known | null;
+  run: { node: ts.FunctionLikeDeclaration; env: Env } | null;
+}
+
+type Thing =
+  | { is: 'global'; name: string }
+  | { is: 'event'; block: Block }
+  | { is: 'cells' | 'columns' | 'row'; field: PartPath }
+  | { is: 'method'; name: string; of: Known }
+  | { is: 'person' };
+
+const NO_MARKS: ReadonlySet<Mark> = new Set();
+const NOTHING: Known = { parts: [], alias: null, reads: [], marks: NO_MARKS, thing: null, items: null, item: null, run: null };
+
+const known = (more: Partial<Known>): Known => ({ ...NOTHING, ...more });
+
+function either(all: readonly Known[]): Known {
+  if (all.length === 1) return all[0]!;
+  const items = all[0]?.items?.length !== undefined && all.every(({ items }) => items?.length === all[0]!.items!.length) ? all[0].items.map((_, i) => either(all.map(({ items }) => items![i]!))) : null;
+  return {
+    parts: all.flatMap(({ parts }) => parts),
+    alias: null,
+    reads: all.flatMap(({ reads }) => reads),
+    marks: all.some(({ marks }) => marks.size > 0) ? new Set(all.flatMap(({ marks }) => [...marks])) : NO_MARKS,
+    thing: all.length > 0 && all.every(({ thing }) => thing !== null && thing.is === 'row') ? all[0]!.thing : null,
+    items,
+    item: null,
+    run: null,
+  };
+}
+
+/** What follows from others and is none of them. */
+const derived = (all: readonly Known[]): Known => ({ ...either([NOTHING, ...all]), parts: [], items: null, thing: null });
+
+interface Bound {
+  known: Known;
+  /** A variable of the module, which outlives a record. */
+  module: ts.VariableDeclaration | null;
+}
+
+class Env {
+  readonly #names = new Map<string, Bound>();
+  readonly #outer: Env | null;
+  constructor(outer: Env | null) {
+    this.#outer = outer;
+  }
+  get(name: string): Bound | null {
+    return this.#names.get(name) ?? this.#outer?.get(name) ?? null;
+  }
+  set(name: string, bound: Bound): void {
+    this.#names.set(name, bound);
+  }
+  /** Assigns to a variable where it was declared; it may then be either. */
+  widen(name: string, value: Known): void {
+    const bound = this.#names.get(name);
+    if (bound === undefined) this.#outer?.widen(name, value);
+    else this.#names.set(name, { ...bound, known: either([bound.known, value]) });
+  }
+}
+
+const flows = new WeakMap<ts.SourceFile, Flow>();
+
+/** Reads a parsed behaviour. Answers are kept as long as the file is. */
+export function flowOf(file: ts.SourceFile): Flow {
+  const kept = flows.get(file);
+  if (kept !== undefined) return kept;
+  const made = new Reader(file).read();
+  flows.set(file, made);
+  return made;
+}
+
+/** Takes off what changes only the type of an expression. */
+export function bare(node: ts.Expression): ts.Expression {
+  let inner = node;
+  while (ts.isParenthesizedExpression(inner) || ts.isAsExpression(inner) || ts.isNonNullExpression(inner) || ts.isSatisfiesExpression(inner) || ts.isTypeAssertionExpression(inner)) inner = inner.expression;
+  return inner;
+}
+
+/** Helpers that call helpers are followed this far. */
+const DEEPEST = 6;
+
+class Reader {
+  readonly #file: ts.SourceFile;
+  readonly #blocks: Block[] = [];
+  readonly #later: (() => void)[] = [];
+  #block: Block | null = null;
+  #conditions: Condition[] = [];
+  #waits = 0;
+  #inlined: ts.Node[] = [];
+
+  constructor(file: ts.SourceFile) {
+    this.#file = file;
+  }
+
+  read(): Flow {
+    this.#statements(this.#file.statements, new Env(null), true);
+    // Handlers are read once all names of the module are known, as they run only then.
+    for (let next = this.#later.shift(); next !== undefined; next = this.#later.shift()) next();
+    return { file: this.#file, blocks: this.#blocks };
+  }
+
+  #act(act: ActBody): void {
+    this.#block?.acts.push({ ...act, conditions: [...this.#conditions], waits: this.#waits } as Act);
+  }
+
+  #statements(statements: readonly ts.Statement[], env: Env, top = false): Known {
+    for (const statement of statements) {
+      if (ts.isFunctionDeclaration(statement) && statement.name !== undefined) env.set(statement.name.text, { known: known({ run: { node: statement, env } }), module: null });
+    }
+    const before = this.#conditions.length;
+    const returned: Known[] = [];
+    for (const statement of statements) {
+      const found = this.#statement(statement, env, top);
+      if (found !== null) returned.push(found);
+      if (ts.isReturnStatement(statement) || ts.isThrowStatement(statement)) break;
+      const left = leavesUnder(statement);
+      if (left !== null) this.#conditions.push({ node: left, holds: false, ...this.#quietly(() => this.#see(left, env)) });
+    }
+    this.#conditions.length = before;
+    return either(returned.length === 0 ? [NOTHING] : returned);
+  }
+
+  /** Looks at an expression once more without noting it again. */
+  #quietly(look: () => Known): { reads: Access[]; marks: ReadonlySet<Mark> } {
+    const block = this.#block;
+    this.#block = null;
+    const waits = this.#waits;
+    const { reads, marks } = look();
+    this.#block = block;
+    this.#waits = waits;
+    return { reads, marks };
+  }
+
+  #statement(node: ts.Statement, env: Env, top: boolean): Known | null {
+    if (ts.isVariableStatement(node)) {
+      for (const declaration of node.declarationList.declarations) this.#declare(declaration, env, top);
+      return null;
+    }
+    if (ts.isExpressionStatement(node)) {
+      this.#see(node.expression, env);
+      return null;
+    }
+    if (ts.isReturnStatement(node)) return node.expression === undefined ? null : this.#see(node.expression, env);
+    if (ts.isBlock(node)) return this.#statements(node.statements, new Env(env));
+    if (ts.isIfStatement(node)) {
+      const condition = this.#condition(node.expression, env);
+      const returned = [this.#under(node.expression, true, condition, () => this.#statement(node.thenStatement, new Env(env), false))];
+      if (node.elseStatement !== undefined) returned.push(this.#under(node.expression, false, condition, () => this.#statement(node.elseStatement!, new Env(env), false)));
+      const some = returned.filter((one) => one !== null);
+      return some.length === 0 ? null : either([...some, known({ reads: condition.reads, marks: condition.marks })]);
+    }
+    if (ts.isForOfStatement(node)) {
+      const inner = new Env(env);
+      const list = this.#see(node.expression, env);
+      if (ts.isVariableDeclarationList(node.initializer)) for (const declaration of node.initializer.declarations) this.#bind(declaration.name, itemOf(list), inner);
+      return this.#statement(node.statement, inner, false);
+    }
+    if (ts.isForStatement(node)) {
+      const inner = new Env(env);
+      if (node.initializer !== undefined) {
+        if (ts.isVariableDeclarationList(node.initializer)) for (const declaration of node.initializer.declarations) this.#declare(declaration, inner, false);
+        else this.#see(node.initializer, inner);
+      }
+      if (node.condition !== undefined) this.#condition(node.condition, inner);
+      if (node.incrementor !== undefined) this.#see(node.incrementor, inner);
+      return this.#statement(node.statement, inner, false);
+    }
+    if (ts.isWhileStatement(node) || ts.isDoStatement(node)) {
+      const condition = this.#condition(node.expression, env);
+      return this.#under(node.expression, true, condition, () => this.#statement(node.statement, new Env(env), false));
+    }
+    if (ts.isSwitchStatement(node)) return this.#switch(node, env);
+    if (ts.isTryStatement(node)) {
+      const returned = [this.#statement(node.tryBlock, env, false), node.catchClause === undefined ? null : this.#statement(node.catchClause.block, new Env(env), false), node.finallyBlock === undefined ? null : this.#statement(node.finallyBlock, env, false)].filter((one) => one !== null);
+      return returned.length === 0 ? null : either(returned);
+    }
+    if (ts.isFunctionDeclaration(node)) return null;
+    ts.forEachChild(node, (child) => {
+      if (ts.isExpression(child)) this.#see(child, env);
+      else if (ts.isStatement(child)) this.#statement(child, env, false);
+    });
+    return null;
+  }
+
+  #switch(node: ts.SwitchStatement, env: Env): Known | null {
+    const on = this.#see(node.expression, env);
+    const returned: Known[] = [];
+    for (const clause of node.caseBlock.clauses) {
+      if (ts.isCaseClause(clause)) {
+        const wanted = this.#see(clause.expression, env);
+        this.#act({ type: 'compare', node: clause.expression, left: on, right: wanted, leftNode: node.expression, rightNode: clause.expression, op: 'equal' });
+      }
+      const found = this.#under(node.expression, true, on, () => this.#statements(clause.statements, new Env(env)));
+      if (found !== null) returned.push(found);
+    }
+    return returned.length === 0 ? null : either(returned);
+  }
+
+  #under<T>(node: ts.Expression, holds: boolean, { reads, marks }: Known, work: () => T): T {
+    this.#conditions.push({ node, holds, reads, marks });
+    const done = work();
+    this.#conditions.pop();
+    return done;
+  }
+
+  /** A condition: a part in its place is noted. */
+  #condition(node: ts.Expression, env: Env): Known {
+    const seen = this.#see(node, env);
+    this.#noteCondition(node, seen);
+    return seen;
+  }
+
+  #noteCondition(node: ts.Expression, seen: Known): void {
+    const inner = bare(node);
+    if (ts.isPrefixUnaryExpression(inner) && inner.operator === ts.SyntaxKind.ExclamationToken) return this.#noteCondition(inner.operand, seen);
+    const [only] = seen.parts;
+    if (seen.parts.length === 1 && ts.isPropertyAccessExpression(inner)) this.#act({ type: 'part', node: inner, part: only!.part, sort: only!.sort, how: 'condition' });
+  }
+
+  #declare(declaration: ts.VariableDeclaration, env: Env, top: boolean): void {
+    const value = declaration.initializer === undefined ? NOTHING : this.#see(declaration.initializer, env);
+    if (ts.isIdentifier(declaration.name)) env.set(declaration.name.text, { known: value, module: top ? declaration : null });
+    else this.#bind(declaration.name, value, env);
+  }
+
+  #bind(name: ts.BindingName, value: Known, env: Env): void {
+    if (ts.isIdentifier(name)) {
+      env.set(name.text, { known: value, module: null });
+      return;
+    }
+    name.elements.forEach((element, i) => {
+      if (!ts.isBindingElement(element)) return;
+      if (ts.isArrayBindingPattern(name)) {
+        this.#bind(element.name, value.items?.[i] ?? itemOf(value), env);
+        return;
+      }
+      const property = element.propertyName ?? element.name;
+      if (element.dotDotDotToken === undefined && ts.isIdentifier(property)) this.#bind(element.name, this.#member(value, property.text, element), env);
+    });
+  }
+
+  #see(node: ts.Expression, env: Env): Known {
+    const inner = bare(node);
+    if (ts.isIdentifier(inner)) return env.get(inner.text)?.known ?? (GLOBALS.has(inner.text) ? known({ thing: { is: 'global', name: inner.text } }) : NOTHING);
+    if (ts.isPropertyAccessExpression(inner)) return this.#member(this.#see(inner.expression, env), inner.name.text, inner);
+    if (ts.isElementAccessExpression(inner)) {
+      const of = this.#see(inner.expression, env);
+      const at = bare(inner.argumentExpression);
+      if (ts.isStringLiteralLike(at)) return this.#member(of, at.text, inner);
+      const index = this.#see(inner.argumentExpression, env);
+      if (ts.isNumericLiteral(at) && of.items?.[Number(at.text)] !== undefined) return of.items[Number(at.text)]!;
+      return of.item !== null ? { ...itemOf(of), reads: [...of.reads, ...index.reads] } : derived([of, index]);
+    }
+    if (ts.isCallExpression(inner)) return this.#call(inner, env);
+    if (ts.isNewExpression(inner)) {
+      if (ts.isIdentifier(inner.expression) && inner.expression.text === 'Date' && (inner.arguments?.length ?? 0) === 0) return this.#clock(inner, 'new Date()');
+      return derived((inner.arguments ?? []).map((argument) => this.#see(argument, env)));
+    }
+    if (ts.isAwaitExpression(inner)) {
+      const seen = this.#see(inner.expression, env);
+      this.#act({ type: 'await', node: inner, reads: seen.reads, marks: seen.marks });
+      this.#waits++;
+      return seen;
+    }
+    if (ts.isBinaryExpression(inner)) return this.#binary(inner, env);
+    if (ts.isConditionalExpression(inner)) {
+      const condition = this.#condition(inner.condition, env);
+      const whenTrue = this.#under(inner.condition, true, condition, () => this.#see(inner.whenTrue, env));
+      const whenFalse = this.#under(inner.condition, false, condition, () => this.#see(inner.whenFalse, env));
+      return { ...either([whenTrue, whenFalse, known({ reads: condition.reads, marks: condition.marks })]), parts: [...whenTrue.parts, ...whenFalse.parts] };
+    }
+    if (ts.isArrayLiteralExpression(inner)) {
+      const items = inner.elements.map((element) => this.#see(ts.isSpreadElement(element) ? element.expression : element, env));
+      const spread = inner.elements.some(ts.isSpreadElement);
+      return { ...derived(items), items: spread ? null : items, item: items.length === 0 ? null : either(items) };
+    }
+    if (ts.isArrowFunction(inner) || ts.isFunctionExpression(inner)) return known({ run: { node: inner, env } });
+    if (ts.isPrefixUnaryExpression(inner) || ts.isPostfixUnaryExpression(inner)) {
+      if (inner.operator === ts.SyntaxKind.PlusPlusToken || inner.operator === ts.SyntaxKind.MinusMinusToken) return this.#assign(inner, inner.operand, null, inner.operator === ts.SyntaxKind.PlusPlusToken ? '+=' : '-=', env);
+      const seen = this.#see(inner.operand, env);
+      if (inner.operator === ts.SyntaxKind.ExclamationToken && seen.parts.length > 0) this.#noteCondition(inner.operand, seen);
+      return derived([seen]);
+    }
+    if (ts.isObjectLiteralExpression(inner)) {
+      return derived(inner.properties.map((property) => (ts.isPropertyAssignment(property) ? this.#see(property.initializer, env) : ts.isShorthandPropertyAssignment(property) ? this.#see(property.name, env) : ts.isSpreadAssignment(property) ? this.#see(property.expression, env) : NOTHING)));
+    }
+    const children: Known[] = [];
+    const look = (child: ts.Node): void => {
+      if (ts.isExpression(child)) children.push(this.#see(child, env));
+      else if (ts.isTemplateSpan(child)) children.push(this.#see(child.expression, env));
+    };
+    ts.forEachChild(inner, look);
+    return derived(children);
+  }
+
+  #binary(node: ts.BinaryExpression, env: Env): Known {
+    const kind = node.operatorToken.kind;
+    if (kind >= ts.SyntaxKind.FirstAssignment && kind <= ts.SyntaxKind.LastAssignment) return this.#assign(node, node.left, node.right, node.operatorToken.getText(this.#file), env);
+    if (kind === ts.SyntaxKind.AmpersandAmpersandToken || kind === ts.SyntaxKind.BarBarToken || kind === ts.SyntaxKind.QuestionQuestionToken) {
+      const left = kind === ts.SyntaxKind.QuestionQuestionToken ? this.#see(node.left, env) : this.#condition(node.left, env);
+      const right = this.#under(node.left, kind === ts.SyntaxKind.AmpersandAmpersandToken, left, () => (kind === ts.SyntaxKind.QuestionQuestionToken ? this.#see(node.right, env) : this.#see(node.right, env)));
+      return { ...either([left, right]), alias: kind === ts.SyntaxKind.QuestionQuestionToken ? left.alias : null };
+    }
+    const left = this.#see(node.left, env);
+    const right = this.#see(node.right, env);
+    const op = COMPARISONS[kind];
+    if (op !== undefined) {
+      this.#act({ type: 'compare', node, left, right, leftNode: node.left, rightNode: node.right, op });
+      for (const [side, other] of [[left, right], [right, left]] as const) {
+        const [only] = side.parts;
+        if (side.parts.length === 1 && other.parts.length === 0) this.#act({ type: 'part', node: side === left ? node.left : node.right, part: only!.part, sort: only!.sort, how: 'compared' });
+      }
+    }
+    return derived([left, right]);
+  }
+
+  #assign(node: ts.Node, target: ts.Expression, value: ts.Expression | null, op: string, env: Env): Known {
+    const given = value === null ? NOTHING : this.#see(value, env);
+    const left = bare(target);
+    if (ts.isIdentifier(left)) {
+      const bound = env.get(left.text);
+      if (bound?.module != null) this.#act({ type: 'state', node, name: left.text, declaration: bound.module, how: 'assigned' });
+      env.widen(left.text, given);
+      return given;
+    }
+    if (!ts.isPropertyAccessExpression(left) && !ts.isElementAccessExpression(left)) return given;
+    const name = ts.isPropertyAccessExpression(left) ? left.name.text : ts.isStringLiteralLike(bare(left.argumentExpression)) ? (bare(left.argumentExpression) as ts.StringLiteralLike).text : null;
+    const of = this.#see(left.expression, env);
+    if (name === null) {
+      this.#changed(left.expression, node, env);
+      return given;
+    }
+    // Where a part itself is assigned, such as `fields.a = 3`.
+    if (of.thing?.is === 'cells' || (of.thing?.is === 'global' && PART_CONSTANTS.has(of.thing.name))) {
+      const [part] = this.#member(of, name, left).parts;
+      if (part !== undefined) this.#act({ type: 'part', node: left, part: part.part, sort: part.sort, how: 'assigned' });
+      return given;
+    }
+    const parts = partsOrRow(of);
+    if (parts.length === 0) this.#changed(left.expression, node, env);
+    for (const part of parts) {
+      if (op !== '=') this.#act({ type: 'read', node: left, access: { part, aspect: name, spelled: name, node: left, waits: this.#waits } });
+      this.#act({ type: 'write', node, part, aspect: name, target: left, value, op, reads: given.reads, marks: given.marks });
+    }
+    return given;
+  }
+
+  /** Something that a module variable holds is changed. */
+  #changed(of: ts.Expression, node: ts.Node, env: Env): void {
+    let root = bare(of);
+    while (ts.isPropertyAccessExpression(root) || ts.isElementAccessExpression(root)) root = bare(root.expression);
+    const bound = ts.isIdentifier(root) ? env.get(root.text) : null;
+    if (bound?.module != null && bound.known.parts.length === 0) this.#act({ type: 'state', node, name: (root as ts.Identifier).text, declaration: bound.module, how: 'changed' });
+  }
+
+  #clock(node: ts.Node, what: string): Known {
+    this.#act({ type: 'clock', node, what });
+    return known({ marks: new Set(['clock']) });
+  }
+
+  #member(of: Known, name: string, node: ts.Node): Known {
+    const { thing } = of;
+    if (thing?.is === 'global') {
+      if (PART_CONSTANTS.has(thing.name)) return known({ parts: [{ part: name, sort: thing.name as PartConstant }] });
+      if (thing.name === 'form') {
+        if (name === 'person') return known({ thing: { is: 'person' }, marks: new Set(['opening']) });
+        if (name === 'changed') return this.#read([{ part: '@form', aspect: 'changed', spelled: 'changed', node, waits: this.#waits }]);
+        if (name === 'isNew' || name === 'launch' || name === 'viewing' || name === 'record') return known({ marks: new Set(['opening']) });
+      }
+      if (thing.name === 'services') return known({ thing: { is: 'method', name: 'service', of }, marks: new Set(['service']) });
+      if (thing.name === 'Math' && name === 'random') return known({ thing: { is: 'method', name: 'random', of } });
+      return known({ thing: { is: 'method', name: `${thing.name}.${name}`, of } });
+    }
+    if (thing?.is === 'person') return name === 'role' ? known({ alias: { part: '@form', aspect: 'role', spelled: 'role', node, waits: this.#waits }, marks: new Set(['opening']) }) : known({ marks: new Set(['opening']) });
+    if (thing?.is === 'event') return this.#ofEvent(thing.block, name, node);
+    if (thing?.is === 'columns' || thing?.is === 'cells') return known({ parts: [{ part: `${thing.field}.${name}`, sort: 'fields' }] });
+    if (thing?.is === 'method') return known({ thing: { is: 'method', name: `${thing.name}.${name}`, of: thing.of }, reads: of.reads, marks: of.marks });
+    if (thing?.is === 'row') {
+      if (name === 'fields') return known({ thing: { is: 'cells', field: thing.field } });
+      if (name === 'index') return NOTHING;
+      if (name === 'values') return this.#read([{ part: thing.field, aspect: 'value', spelled: name, node, waits: this.#waits }]);
+      return this.#read([{ part: `${thing.field}#`, aspect: name, spelled: name, node, waits: this.#waits }]);
+    }
+    if (of.parts.length > 0) return this.#ofParts(of, name, node);
+    return { ...derived([of]), thing: { is: 'method', name, of } };
+  }
+
+  #ofParts(of: Known, name: string, node: ts.Node): Known {
+    const [first] = of.parts;
+    if (name === 'each') return known({ thing: { is: 'columns', field: first!.part } });
+    if (CONSTANT.has(name) && !(name === 'label' && first!.sort === 'buttons')) return NOTHING;
+    if (name === 'add' || name === 'remove' || name === 'open') return known({ thing: { is: 'method', name, of } });
+    const accesses = of.parts.map(({ part }): Access => ({ part, aspect: OF_VALUE.has(name) ? 'value' : name, spelled: name, node, waits: this.#waits }));
+    const read = this.#read(accesses);
+    if (name === 'rows') return { ...read, item: known({ thing: { is: 'row', field: first!.part } }), alias: null };
+    if (name === 'sum') return { ...read, thing: { is: 'method', name, of }, alias: null };
+    const exact = accesses.length === 1 && (name === 'value' || name === 'stage' || name === 'previous' || name === 'initial');
+    return { ...read, alias: exact ? accesses[0]! : null, marks: name === 'previous' ? new Set(['previous']) : NO_MARKS };
+  }
+
+  #read(accesses: Access[]): Known {
+    for (const access of accesses) this.#act({ type: 'read', node: access.node, access });
+    return known({ reads: accesses, alias: accesses.length === 1 ? accesses[0]! : null });
+  }
+
+  #ofEvent(block: Block, name: string, node: ts.Node): Known {
+    if (name === 'by') return known({ marks: new Set(['by']) });
+    if (name === 'row') return known({ thing: { is: 'row', field: (block.tied[0] ?? '').split('.')[0]! } });
+    if (name === 'part') return known({ parts: block.tied.map((part) => ({ part, sort: block.event === 'click' ? 'buttons' : 'fields' })) });
+    if (name === 'value' || name === 'previous') {
+      const accesses = block.tied.map((part): Access => ({ part, aspect: name, spelled: `event.${name}`, node, waits: 0 }));
+      const alias = accesses.length === 1 ? accesses[0]! : null;
+      return known({ reads: accesses, alias, marks: new Set(name === 'previous' ? ['event', 'previous'] : ['event']) });
+    }
+    return known({ marks: new Set(['event']), thing: { is: 'method', name: `event.${name}`, of: NOTHING } });
+  }
+
+  #call(node: ts.CallExpression, env: Env): Known {
+    const tie = tieOf(node);
+    if (tie !== null) return this.#tie(node, tie, env);
+    const callee = this.#see(node.expression, env);
+    const called = bare(node.expression);
+    const subject = ts.isPropertyAccessExpression(called) ? this.#quietOf(called.expression, env) : NOTHING;
+    const given = node.arguments.map((argument) => this.#see(ts.isSpreadElement(argument) ? argument.expression : argument, env));
+    if (callee.run !== null) return this.#inline(callee.run, given);
+    const name = callee.thing?.is === 'method' ? callee.thing.name : '';
+    if (ts.isPropertyAccessExpression(called) && CHANGING.has(called.name.text)) this.#changed(called.expression, node, env);
+    if (/^Date\.now$|^Temporal\.Now\.(?!plainDateISO)/.test(name)) this.#clock(node, `${name}()`);
+    if (name === 'random') return this.#clock(node, 'Math.random()');
+    if (name.startsWith('form.') || name === 'add' || name === 'remove' || name === 'open') {
+      const of = callee.thing?.is === 'method' ? callee.thing.of : NOTHING;
+      this.#act({ type: 'do', node, what: name, part: of.parts[0]?.part ?? null });
+      for (const { part } of name === 'add' || name === 'remove' ? of.parts : []) this.#act({ type: 'write', node, part, aspect: 'value', target: node.expression, value: null, op: 'add', reads: either([NOTHING, ...given]).reads, marks: NO_MARKS });
+      if (name === 'add' && of.parts[0] !== undefined) return known({ thing: { is: 'row', field: of.parts[0].part } });
+    }
+    if (ts.isPropertyAccessExpression(called) && called.name.text === 'includes' && node.arguments.length === 1) {
+      this.#act({ type: 'compare', node, left: subject, right: given[0]!, leftNode: called.expression, rightNode: node.arguments[0]!, op: 'among' });
+    }
+    // A function handed over is run for each item of what it is handed to.
+    const inside = given.map((one) => (one.run === null ? one : this.#inline(one.run, [itemOf(subject)])));
+    const kept = ts.isPropertyAccessExpression(called) && /^(?:filter|slice|toSorted|find|at|concat|toReversed)$/.test(called.name.text) ? subject : NOTHING;
+    const result = derived([callee, subject, ...inside]);
+    if (/\.(?:find|at)$/.test(`.${ts.isPropertyAccessExpression(called) ? called.name.text : ''}`) && kept.item !== null) return { ...kept.item, reads: result.reads };
+    return { ...result, item: kept.item, items: null };
+  }
+
+  #quietOf(node: ts.Expression, env: Env): Known {
+    const block = this.#block;
+    this.#block = null;
+    const seen = this.#see(node, env);
+    this.#block = block;
+    return seen;
+  }
+
+  #inline(run: { node: ts.FunctionLikeDeclaration; env: Env }, given: readonly Known[]): Known {
+    const { node } = run;
+    if (node.body === undefined || this.#inlined.includes(node) || this.#inlined.length >= DEEPEST) return derived(given);
+    const env = new Env(run.env);
+    node.parameters.forEach((parameter, i) => this.#bind(parameter.name, given[i] ?? NOTHING, env));
+    this.#inlined.push(node);
+    const returned = ts.isBlock(node.body) ? this.#statements(node.body.statements, env) : this.#see(node.body, env);
+    this.#inlined.pop();
+    return returned;
+  }
+
+  #tie(node: ts.CallExpression, { sort, event }: { sort: Block['sort']; event: string }, env: Env): Known {
+    const args = [...node.arguments];
+    const toPart = TIED_TO_PART.has(event);
+    const part = toPart ? this.#see(args.shift() ?? node.expression, env) : NOTHING;
+    if (sort === 'rule' && args[0] !== undefined && !isFunction(args[0]) && args.length > 1) args.shift();
+    const tied = toPart ? [...new Set((part.items ?? [part]).flatMap(({ parts }) => parts.map((one) => one.part)))] : [];
+    const handler = args[0] === undefined ? NOTHING : this.#see(args[0], env);
+    const overlaps = args[1]?.getText(this.#file).includes('all') ?? false;
+    const block: Block = { sort, event, tied, call: node, body: handler.run?.node ?? null, overlaps, inside: this.#block, acts: [] };
+    this.#blocks.push(block);
+    const { run } = handler;
+    if (run === null) return NOTHING;
+    const given = sort === 'handler' ? known({ thing: { is: 'event', block } }) : event === 'keep.each' && tied[0] !== undefined ? known({ thing: { is: 'row', field: tied[0] } }) : NOTHING;
+    this.#later.push(() => {
+      this.#block = block;
+      this.#conditions = [];
+      this.#waits = 0;
+      this.#inline(run, [given]);
+      this.#block = null;
+    });
+    return NOTHING;
+  }
+}
+
+type ActBody = Act extends infer A ? (A extends Act ? Omit<A, 'conditions' | 'waits'> : never) : never;
+
+const COMPARISONS: Partial<Record<ts.SyntaxKind, 'equal' | 'unequal'>> = {
+  [ts.SyntaxKind.EqualsEqualsEqualsToken]: 'equal',
+  [ts.SyntaxKind.EqualsEqualsToken]: 'equal',
+  [ts.SyntaxKind.ExclamationEqualsEqualsToken]: 'unequal',
+  [ts.SyntaxKind.ExclamationEqualsToken]: 'unequal',
+};
+
+const TIED_TO_PART = new Set(['change', 'input', 'focus', 'blur', 'click', 'rowAdded', 'rowRemoved', 'keep.each']);
+
+/** Whether a call ties a handler or a rule. */
+function tieOf(node: ts.CallExpression): { sort: Block['sort']; event: string } | null {
+  const called = node.expression;
+  if (ts.isIdentifier(called) && called.text === 'keep') return { sort: 'rule', event: 'keep' };
+  if (!ts.isPropertyAccessExpression(called) || !ts.isIdentifier(called.expression)) return null;
+  if (called.expression.text === 'keep' && called.name.text === 'each') return { sort: 'rule', event: 'keep.each' };
+  return called.expression.text === 'on' ? { sort: 'handler', event: called.name.text } : null;
+}
+
+function isFunction(node: ts.Expression): boolean {
+  return ts.isArrowFunction(node) || ts.isFunctionExpression(node);
+}
+
+function itemOf(list: Known): Known {
+  return list.item ?? (list.items === null ? derived([list]) : either(list.items.length === 0 ? [NOTHING] : list.items));
+}
+
+function partsOrRow(of: Known): PartPath[] {
+  return of.thing?.is === 'row' ? [`${of.thing.field}#`] : of.parts.map(({ part }) => part);
+}
+
+/** The condition under which a statement leaves its function, when it may. */
+function leavesUnder(statement: ts.Statement): ts.Expression | null {
+  if (!ts.isIfStatement(statement)) return null;
+  let leaves = false;
+  const look = (node: ts.Node): void => {
+    if (ts.isFunctionLike(node)) return;
+    if (ts.isReturnStatement(node) || ts.isThrowStatement(node) || ts.isContinueStatement(node)) leaves = true;
+    else ts.forEachChild(node, look);
+  };
+  look(statement.thenStatement);
+  if (statement.elseStatement !== undefined) look(statement.elseStatement);
+  return leaves ? statement.expression : null;
+}
+
+export const actsOf = <T extends Act['type']>(block: Block, type: T): ActOf<T>[] => block.acts.filter((act): act is ActOf<T> => act.type === type);

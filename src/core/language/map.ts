@@ -1,0 +1,126 @@
+/**
+ * The form as a map of who reads and steers what, from the sources: an arrow from a part to each behaviour that reads it,
+ * and from a behaviour to each part it steers. Circles and conflicts are found here so that they can stand out.
+ */
+import { actsOf, type Flow } from './flow';
+
+export interface MapBehaviour {
+  name: string;
+  title: string;
+  flow: Flow;
+}
+
+export interface MapArrow {
+  behaviour: string;
+  part: string;
+  /** What is read or steered of the part. */
+  aspects: string[];
+}
+
+export interface FormMap {
+  behaviours: { name: string; title: string }[];
+  reads: MapArrow[];
+  steers: MapArrow[];
+  /** An aspect that several behaviours steer. */
+  conflicts: { part: string; aspect: string; behaviours: string[] }[];
+  /** Values that come round to themselves: each circle as behaviours and fields in turn, as `a.ts > total > b.ts > tax`. */
+  circles: string[][];
+}
+
+/** `behaviours` are those that are on, in their order. */
+export function mapOf(behaviours: readonly MapBehaviour[]): FormMap {
+  const reads: MapArrow[] = [];
+  const steers: MapArrow[] = [];
+  for (const { name, flow } of behaviours) {
+    const read = new Map<string, Set<string>>();
+    const steered = new Map<string, Set<string>>();
+    const add = (to: Map<string, Set<string>>, part: string, aspect: string) => to.set(part, (to.get(part) ?? new Set()).add(aspect));
+    for (const block of flow.blocks) {
+      for (const part of block.tied) add(read, part, block.event === 'click' ? 'click' : 'value');
+      for (const { access } of actsOf(block, 'read')) if (access.part !== '@form') add(read, access.part, access.aspect);
+      for (const { part, aspect } of actsOf(block, 'write')) add(steered, part, aspect);
+    }
+    for (const [part, aspects] of read) reads.push({ behaviour: name, part, aspects: [...aspects].sort() });
+    for (const [part, aspects] of steered) steers.push({ behaviour: name, part, aspects: [...aspects].sort() });
+  }
+  return { behaviours: behaviours.map(({ name, title }) => ({ name, title })), reads, steers, conflicts: conflictsIn(steers), circles: circlesIn(behaviours) };
+}
+
+function conflictsIn(steers: readonly MapArrow[]): FormMap['conflicts'] {
+  const by = new Map<string, { part: string; aspect: string; behaviours: string[] }>();
+  for (const { behaviour, part, aspects } of steers) {
+    for (const aspect of aspects) {
+      const key = `${part} ${aspect}`;
+      const known = by.get(key) ?? { part, aspect, behaviours: [] };
+      known.behaviours.push(behaviour);
+      by.set(key, known);
+    }
+  }
+  // That several handlers enter a value is no conflict; that several say whether it shows is.
+  return [...by.values()].filter(({ aspect, behaviours }) => behaviours.length > 1 && aspect !== 'value');
+}
+
+/**
+ * Circles of values: a block that reads a value and writes another leads from the one to the other. Found as the
+ * strongly connected parts of that graph (R. E. Tarjan, "Depth-first search and linear graph algorithms", 1972).
+ */
+function circlesIn(behaviours: readonly MapBehaviour[]): string[][] {
+  const leads = new Map<string, Map<string, string>>();
+  for (const { name, flow } of behaviours) {
+    for (const block of flow.blocks) {
+      const values = (acts: { part: string; aspect: string }[]) => acts.filter(({ aspect }) => aspect === 'value').map(({ part }) => part);
+      // What sets a handler off is what it is tied to; what else it reads starts nothing.
+      const from = block.sort === 'rule' ? values(actsOf(block, 'read').map(({ access }) => access)) : block.event === 'change' ? block.tied : [];
+      for (const source of new Set(from)) {
+        for (const target of new Set(values(actsOf(block, 'write')))) {
+          // A rule is not set off by its own writes.
+          if (source === target && block.sort === 'rule') continue;
+          leads.set(source, (leads.get(source) ?? new Map<string, string>()).set(target, name));
+        }
+      }
+    }
+  }
+  return components(leads).map((parts) => asRound(parts, leads));
+}
+
+function components(leads: ReadonlyMap<string, ReadonlyMap<string, string>>): string[][] {
+  const index = new Map<string, number>();
+  const low = new Map<string, number>();
+  const stack: string[] = [];
+  const found: string[][] = [];
+  const visit = (part: string): void => {
+    index.set(part, index.size);
+    low.set(part, index.get(part)!);
+    stack.push(part);
+    for (const next of leads.get(part)?.keys() ?? []) {
+      if (!index.has(next)) visit(next);
+      if (stack.includes(next)) low.set(part, Math.min(low.get(part)!, low.get(next)!));
+    }
+    if (low.get(part) !== index.get(part)) return;
+    const component = stack.splice(stack.indexOf(part));
+    if (component.length > 1 || leads.get(part)?.has(part) === true) found.push(component);
+  };
+  for (const part of leads.keys()) if (!index.has(part)) visit(part);
+  return found;
+}
+
+/** One way round through a component, with the behaviour that leads from each part to the next. */
+function asRound(parts: readonly string[], leads: ReadonlyMap<string, ReadonlyMap<string, string>>): string[] {
+  const [start] = parts as [string];
+  const came = new Map<string, string>();
+  const queue = [start];
+  for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
+    for (const next of leads.get(at)?.keys() ?? []) {
+      if (next === start) {
+        const back = [at];
+        while (back[0] !== start) back.unshift(came.get(back[0]!)!);
+        return back.flatMap((part, i) => [part, leads.get(part)!.get(back[i + 1] ?? start)!]).concat(start);
+      }
+      if (parts.includes(next) && !came.has(next)) {
+        came.set(next, at);
+        queue.push(next);
+      }
+    }
+  }
+  return [...parts];
+}

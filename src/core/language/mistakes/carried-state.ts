@@ -1,0 +1,42 @@
+import ts from 'typescript-classic';
+import { actsOf, type ActOf } from '../flow';
+import type { Finding, Fix, Mistake, Subject } from './mistake';
+import { appended } from './places';
+
+/** Variables of the module that handlers change: the next record opens with what the last one left in them. */
+export const carriedState: Mistake = {
+  code: 'carried-state',
+  title: 'A variable that carries state between records',
+  severity: 'warning',
+  find(subject) {
+    const { flow, file } = subject;
+    const touched = new Map<ts.VariableDeclaration, ActOf<'state'>>();
+    const reset = new Set<ts.VariableDeclaration>();
+    for (const block of flow.blocks) {
+      for (const act of actsOf(block, 'state')) {
+        if (block.event === 'load') reset.add(act.declaration);
+        else if (!touched.has(act.declaration)) touched.set(act.declaration, act);
+      }
+    }
+    return [...touched].flatMap(([declaration, act]): Finding[] => {
+      if (reset.has(declaration)) return [];
+      const line = file.getLineAndCharacterOfPosition(act.node.getStart(file)).line + 1;
+      return [
+        {
+          from: declaration.name.getStart(file),
+          to: declaration.name.getEnd(),
+          says: `${act.name} is changed in line ${line} and outlives the record: the next one opened in the same form starts with what this one left. Keep it in a field, or set it anew at load.`,
+          fixes: resetAtLoad(declaration, act.name, subject),
+        },
+      ];
+    });
+  },
+};
+
+function resetAtLoad(declaration: ts.VariableDeclaration, name: string, { file }: Subject): Fix[] {
+  const { initializer, parent } = declaration;
+  const isLet = ts.isVariableDeclarationList(parent) && (parent.flags & ts.NodeFlags.Let) !== 0;
+  const text = initializer?.getText(file) ?? 'undefined';
+  const statement = isLet ? `${name} = ${text};` : /^new (?:Map|Set)\b/.test(text) ? `${name}.clear();` : text.startsWith('[') ? `${name}.length = 0;` : null;
+  return statement === null ? [] : [{ title: 'Set it anew at load', edits: [appended(file, `on.load(() => {\n  ${statement}\n});`)] }];
+}

@@ -1,0 +1,397 @@
+/** Each mistake with sources in which it must be found and sources in which it must not, over the demo's forms. */
+import { describe, expect, test } from 'vitest';
+import { demo, foundIn, languageOf, mended } from '../../../../tests/support/demo-language';
+import { mistakes } from '.';
+
+interface Cases {
+  form?: string;
+  /** Other behaviours beside the one looked at. */
+  beside?: string;
+  wrong: string[];
+  right: string[];
+}
+
+const cases: Record<string, Cases> = {
+  'label-for-key': {
+    wrong: [
+      'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "Own pilot"; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "harbour pilot") log(1); });',
+      'on.load(() => { fields.pilot_choice.value = "No pilot"; });',
+      'keep(() => { const choice = fields.pilot_choice.value; switch (choice) { case "Own pilot": log(1); } });',
+      'keep(() => { if (["Own pilot", "harbour_pilot"].includes(fields.pilot_choice.value ?? "")) log(1); });',
+      'on.load(() => { if (form.person.role === "Ship\'s agent") log(1); });',
+      'on.load(() => { fields.berth.value = "North quay 1"; });',
+    ],
+    right: [
+      'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; });',
+      'keep(() => { log(fields.pilot_choice.optionLabel === "Own pilot"); });',
+      'keep(() => { fields.pilot_choice.hint = "Own pilot"; });',
+      'on.load(() => { fields.vessel.value = "Own pilot"; });',
+      'on.load(() => { if (form.person.role === "agent") log("Ship\'s agent"); });',
+      'keep(() => { if (["own"].includes(fields.pilot_choice.value ?? "")) log("Own pilot"); });',
+    ],
+  },
+  'option-gone': {
+    wrong: [
+      'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "office_pilot"; });',
+      'on.load(() => { fields.pilot_boarding.value = "inner_marks"; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value !== "harbor_pilot") log(1); });',
+      'keep(() => { switch (fields.pilot_choice.value) { case "tug": log(1); } });',
+      'on.load(() => { fields.berth.value = "nq9"; });',
+      'on.load(() => { fields.pilot_choice.options = ["own", "tug"]; });',
+      'on.load(() => { if (form.person.role === "chief") log(1); });',
+    ],
+    right: [
+      'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "harbour_pilot"; });',
+      'on.load(() => { fields.pilot_boarding.value = "inner_mark"; });',
+      'keep(() => { log(fields.vessel.value === "office_pilot"); });',
+      'on.load(() => { fields.pilot_choice.options = ["own", "none"]; });',
+      'on.load(() => { fields.berth.value = form.isNew ? "nq1" : null; });',
+      'keep(() => { const key: string = String(fields.vessel.value); log(key === "tug"); });',
+    ],
+  },
+  'never-holds': {
+    wrong: [
+      'keep(() => { fields.vessel.hint = fields.vessel.value === "" ? "Which?" : null; });',
+      'keep(() => { if (fields.vessel.value === undefined) log(1); });',
+      'keep(() => { if (fields.draught.value === "3") log(1); });',
+      'keep(() => { if (fields.shore_power.value === "yes") log(1); });',
+      'keep(() => { if (fields.arrival.value === "02.05.2031") log(1); });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value !== "") log(1); });',
+      'keep(() => { if (fields.pilot_choice.value === 1) log(1); });',
+    ],
+    right: [
+      'keep(() => { fields.vessel.hint = fields.vessel.value === null ? "Which?" : null; });',
+      'keep(() => { if (fields.vessel.empty) log(1); });',
+      'keep(() => { if (fields.draught.value === 3) log(1); });',
+      'keep(() => { if (fields.shore_power.value === true) log(1); });',
+      'keep(() => { if (fields.arrival.value === "2031-05-02") log(1); });',
+      'keep(() => { if (fields.vessel_kind.row === undefined || fields.vessel_kind.row === null) log(1); });',
+      'on.load(() => { const name = "" as string; if (name === "") log(1); });',
+    ],
+  },
+  'assignment-in-condition': {
+    wrong: [
+      'keep(() => { if (fields.vessel.value = "Tern") log(1); });',
+      'on.load(() => { let a = 1; if (a = 2) log(a); });',
+      'on.load(() => { let a = 1; while (a = 0) log(a); });',
+      'on.load(() => { let a = Number(form.record); log((a = 3) ? 1 : 2, a); });',
+      'on.load(() => { let a = 1; if (fields.shore_power.value === true && (a = 2)) log(a); });',
+      'on.load(() => { let a = form.isNew; if (!(a = true)) log(a); });',
+    ],
+    right: [
+      'keep(() => { if (fields.vessel.value === "Tern") log(1); });',
+      'on.load(() => { let a = 1; a = 2; if (a > 1) log(a); });',
+      'on.load(() => { for (let i = 0; i < 3; i++) log(i); });',
+      'on.load(() => { const f = (a = 2) => a; if (f() > 1) log(1); });',
+      'on.load(() => { if ([1, 2].some((a) => a >= 2)) log(1); });',
+      'on.load(() => { let a: number | null = null; a ??= 3; if (a <= 3) log(a); });',
+    ],
+  },
+  'part-for-value': {
+    wrong: [
+      'on.load(() => { fields.draught = 3; });',
+      'keep(() => { if (fields.shore_power) log(1); });',
+      'keep(() => { if (fields.pilot_choice === "own") log(1); });',
+      'on.load(() => { sections.pilot = true; });',
+      'keep(() => { fields.berth.shown = fields.shore_power ? true : false; });',
+      'keep(() => { if (!fields.vessel) log(1); });',
+      'keep.each(fields.cargo, (row) => { if (row.fields.goods_class === "class_2") log(1); });',
+    ],
+    right: [
+      'on.load(() => { fields.draught.value = 3; });',
+      'keep(() => { if (fields.shore_power.value) log(1); });',
+      'on.change([fields.arrival, fields.departure], ({ part }) => { if (part === fields.arrival) log(1); });',
+      'on.load(() => { for (const field of [fields.arrival, fields.departure]) field.value = null; });',
+      'on.load(() => { const field = form.isNew ? fields.arrival : fields.departure; field.value = null; });',
+      'on.submit((event) => { if (fields.vessel.empty) event.stop("Which vessel?", fields.vessel); });',
+    ],
+  },
+  'wrong-kind': {
+    wrong: [
+      'on.load(() => { fields.draught.value = "3"; });',
+      'on.load(() => { fields.shore_power.value = "true"; });',
+      'on.load(() => { fields.arrival.value = Temporal.Now.plainDateISO(); });',
+      'on.load(() => { fields.arrival.value = "2.5.2031"; });',
+      'on.load(() => { fields.draught.value = fields.vessel.value; });',
+      'on.load(() => { fields.vessel.value = fields.draught.value; });',
+      'on.change(fields.cargo.each.weight, ({ row }) => { row.fields.weight.value = "12"; });',
+    ],
+    right: [
+      'on.load(() => { fields.draught.value = 3; });',
+      'on.load(() => { fields.shore_power.value = true; });',
+      'on.load(() => { fields.arrival.value = Temporal.Now.plainDateISO().toString(); });',
+      'on.load(() => { fields.arrival.value = "2031-05-02"; });',
+      'on.load(() => { fields.vessel.value = fields.draught.value === null ? null : String(fields.draught.value); });',
+      'on.load(() => { fields.draught.value = null; });',
+    ],
+  },
+  'piles-up': {
+    wrong: [
+      'on.change(fields.draught, () => { fields.contact.value += " deep"; });',
+      'on.load(() => { fields.contact.value = fields.contact.value + " seen"; });',
+      'on.change(fields.berth, ({ value }) => { fields.contact.value = `${fields.contact.value}, ${value}`; });',
+      'on.submit(() => { const note = fields.contact.value ?? ""; fields.contact.value = note + " sent"; });',
+      'on.saved(() => { fields.contact.value = (fields.contact.value ?? "").concat(" saved"); });',
+    ],
+    right: [
+      'on.change(fields.draught, ({ value }) => { fields.contact.value = `${value} m deep`; });',
+      'on.load(() => { if (!fields.contact.value?.includes("seen")) fields.contact.value = (fields.contact.value ?? "") + " seen"; });',
+      'on.click(buttons.whole_week, () => { fields.contact.value = (fields.contact.value ?? "") + " a week"; });',
+      'on.load(() => { if (fields.contact.empty) fields.contact.value = fields.contact.value + "x"; });',
+      'on.change(fields.draught, () => { fields.length.value = (fields.length.value ?? 0) + 1; });',
+      'on.change(fields.vessel, ({ value }) => { fields.contact.value = value + "@ships.example"; });',
+    ],
+  },
+  'no-way-back': {
+    wrong: [
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "own") sections.pilot.shown = true; });',
+      'on.change(fields.shore_power, () => { if (fields.shore_power.value === true) { fields.berth.required = true; } });',
+      'on.change(fields.draught, ({ value }) => { if (value === null || value < 9) return; fields.draught.hint = "Deep."; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "own") { fields.pilot_licence.required = true; fields.pilot_licence.shown = true; } else log(1); });',
+      'const set = () => { if (fields.arrival.value !== null) fields.departure.locked = false; };\non.change(fields.arrival, set);',
+    ],
+    right: [
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "own") sections.pilot.shown = true; else sections.pilot.shown = false; });',
+      'on.change(fields.pilot_choice, ({ value }) => { sections.pilot.shown = value === "own"; });',
+      'on.change(fields.pilot_choice, ({ value }) => { sections.pilot.shown = false; if (value === "own") sections.pilot.shown = true; });',
+      'keep(() => { if (fields.pilot_choice.value === "own") sections.pilot.shown = true; });',
+      'on.change(fields.draught, ({ by }) => { if (by === "person") fields.draught.hint = "As measured."; });',
+      'on.load(() => { if (form.isNew) fields.departure.locked = true; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "own") fields.pilot_boarding.value = null; });',
+    ],
+  },
+  'reads-untied': {
+    wrong: [
+      'on.change(fields.arrival, () => { fields.departure.shown = fields.arrival.value !== null ? true : false; if (fields.shore_power.value === true) fields.berth.required = true; else fields.berth.required = false; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "own" && fields.vessel_kind.row?.pilot_required === true) fields.pilot_licence.required = true; else fields.pilot_licence.required = false; });',
+      'on.change(fields.length, () => { if ((fields.draught.value ?? 0) > 5) fields.length.hint = "Deep."; else fields.length.hint = null; });',
+      'on.change(fields.berth, () => { const wants = fields.shore_power.value === true; if (wants) fields.berth.hint = "With power."; else fields.berth.hint = null; });',
+      'on.change([fields.arrival, fields.departure], () => { if (fields.berth.empty) fields.berth.required = true; else fields.berth.required = false; });',
+    ],
+    right: [
+      'on.change([fields.arrival, fields.shore_power], () => { if (fields.shore_power.value === true && fields.arrival.value !== null) fields.berth.required = true; else fields.berth.required = false; });',
+      'keep(() => { if (fields.shore_power.value === true) fields.berth.required = true; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "harbour_pilot" && fields.pilot_boarding.empty) fields.pilot_boarding.value = "inner_mark"; });',
+      'on.change(fields.length, () => { if (form.isNew) fields.length.hint = "New."; else fields.length.hint = null; });',
+      'const judge = () => { if (fields.shore_power.value === true && fields.berth.empty) fields.berth.hint = "Which?"; else fields.berth.hint = null; };\non.change(fields.shore_power, judge);\non.change(fields.berth, judge);',
+      'on.submit((event) => { if (fields.berth.empty && fields.shore_power.value === true) event.stop("Which berth?", fields.berth); });',
+    ],
+  },
+  'missing-load': {
+    wrong: [
+      'on.change(fields.pilot_choice, ({ value }) => { sections.pilot.shown = value === "own"; });',
+      'on.change(fields.draught, () => { fields.draught.hint = (fields.draught.value ?? 0) > 9 ? "Deep." : null; });',
+      'on.change(fields.shore_power, ({ value }) => { if (value === true) fields.berth.required = true; else fields.berth.required = false; });',
+      'on.change(fields.arrival, () => { fields.departure.locked = fields.arrival.empty; });\non.load(() => { fields.vessel.locked = true; });',
+      'function judge(): void { fields.pilot_licence.required = fields.pilot_choice.value === "own"; }\non.change(fields.pilot_choice, judge);',
+    ],
+    right: [
+      'const judge = () => { sections.pilot.shown = fields.pilot_choice.value === "own"; };\non.change(fields.pilot_choice, judge);\non.load(judge);',
+      'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; });',
+      'on.change(fields.draught, () => { fields.draught.hint = null; });',
+      'on.change(fields.draught, async ({ value }) => { const { level } = await services.tide_gauge.level({ day: "2031-05-02" }); fields.draught.hint = `${value} m, tide ${level} m`; });',
+      'on.change(fields.draught, ({ value, previous }) => { fields.draught.hint = previous === null ? null : `It was ${previous}, now ${value}.`; });',
+      'on.change(fields.draught, ({ value }) => { fields.length.value = value === null ? null : value * 20; });',
+    ],
+  },
+  'rule-reads-own': {
+    wrong: [
+      'keep(() => { fields.length.value = (fields.length.value ?? 0) + 1; });',
+      'keep(() => { if (fields.draught.value === null) fields.draught.value = 4; });',
+      'keep(() => { sections.pilot.shown = !sections.pilot.shown; });',
+      'keep.each(fields.cargo, (row) => { row.fields.weight.value = (row.fields.weight.value ?? 0) * 2; });',
+      'keep(() => { const now = fields.dues.value ?? 0; fields.dues.value = now + (fields.length.value ?? 0); });',
+    ],
+    right: [
+      'keep(() => { fields.dues.value = (fields.length.value ?? 0) * 2; });',
+      'keep(() => { fields.vessel.value = fields.vessel.value?.trim().toUpperCase() ?? null; });',
+      'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; fields.pilot_licence.required = sections.pilot.shown; });',
+      'on.change(fields.draught, () => { if (fields.length.value === null) fields.length.value = 20; });',
+      'keep(() => { fields.draught.problem = (fields.draught.value ?? 0) > 20 ? "Too deep." : null; });',
+      'keep(() => { fields.dues.value = round(fields.tariff.sum("amount"), 2); });',
+    ],
+  },
+  'carried-state': {
+    wrong: [
+      'let times = 0;\non.change(fields.draught, () => { times++; log(times); });',
+      'const seen = new Set<string>();\non.change(fields.vessel, ({ value }) => { seen.add(value ?? ""); });',
+      'let last: string | null = null;\non.change(fields.vessel, ({ value }) => { if (value === last) return; last = value; });',
+      'const names: string[] = [];\non.click(buttons.whole_week, () => { names.push(fields.vessel.value ?? ""); log(names); });',
+      'const state = { asked: false };\non.change(fields.berth, () => { state.asked = true; });',
+    ],
+    right: [
+      'let times = 0;\non.load(() => { times = 0; });\non.change(fields.draught, () => { times++; log(times); });',
+      'const LIMIT = 3;\nkeep(() => { fields.draught.required = LIMIT > 2; });',
+      'on.change(fields.draught, () => { let times = 0; times++; log(times); });',
+      'const kinds = ["own", "none"];\nkeep(() => { const copy = [...kinds]; copy.push("x"); log(copy); });',
+      'const field = fields.draught;\non.load(() => { field.value = 3; });',
+      'const seen = new Set<string>();\non.load(() => { seen.clear(); });\non.change(fields.vessel, ({ value }) => { seen.add(value ?? ""); });',
+    ],
+  },
+  'tied-inside': {
+    wrong: [
+      'on.change(fields.vessel, () => { on.change(fields.draught, () => log(1)); });',
+      'on.blur(fields.vessel, () => { keep(() => { sections.pilot.shown = true; }); });',
+      'on.click(buttons.whole_week, () => { on.submit((event) => event.stop("No.")); });',
+      'keep(() => { on.load(() => log(1)); });',
+      'function tie(): void { on.change(fields.draught, () => log(1)); }\non.change(fields.vessel, tie);',
+    ],
+    right: [
+      'on.change(fields.vessel, () => log(1));\non.change(fields.draught, () => log(1));',
+      'on.load(() => { on.change(fields.draught, () => log(1)); });',
+      'on.load(() => { keep(() => { sections.pilot.shown = true; }); });',
+      'for (const field of [fields.arrival, fields.departure]) on.change(field, () => log(1));',
+      'const untie = on.change(fields.draught, () => { untie(); });',
+      'function tie(): void { on.change(fields.draught, () => log(1)); }\ntie();',
+    ],
+  },
+  'stale-await': {
+    form: 'vessel',
+    wrong: [
+      'on.click(buttons.look_up, async () => { const imo = fields.imo.value ?? ""; const ship = await services.ship_register.find({ imo }); fields.name.value = ship?.name ?? null; });',
+      'on.change(fields.imo, async ({ value }) => { const ship = await services.ship_register.find({ imo: value ?? "" }); fields.name.value = ship?.name ?? null; }, { overlap: "all" });',
+      'on.change(fields.kind, async () => { const ship = await services.ship_register.find({ imo: fields.imo.value ?? "" }); fields.length.value = ship?.length ?? null; });',
+      'const ask = async (imo: string) => { const ship = await services.ship_register.find({ imo }); if (ship !== null) fields.name.value = ship.name; };\non.click(buttons.look_up, async () => { await ask(fields.imo.value ?? ""); });',
+      'on.blur(fields.imo, async () => { const ship = await services.ship_register.find({ imo: fields.imo.value ?? "" }); fields.name.value = ship?.name ?? null; });',
+    ],
+    right: [
+      'on.click(buttons.look_up, async () => { const imo = fields.imo.value ?? ""; const ship = await services.ship_register.find({ imo }); if (fields.imo.value !== imo) return; fields.name.value = ship?.name ?? null; });',
+      'on.change(fields.imo, async ({ value }) => { const ship = await services.ship_register.find({ imo: value ?? "" }); fields.name.value = ship?.name ?? null; });',
+      'on.click(buttons.look_up, async () => { fields.imo.locked = true; const ship = await services.ship_register.find({ imo: fields.imo.value ?? "" }); fields.name.value = ship?.name ?? null; fields.imo.locked = false; });',
+      'on.load(async () => { const ship = await services.ship_register.find({ imo: "9900007" }); fields.name.value = ship?.name ?? null; });',
+      'on.click(buttons.look_up, async () => { const ship = await services.ship_register.find({ imo: fields.imo.value ?? "" }); log(ship); });',
+      'on.click(buttons.look_up, async () => { await after(500); fields.name.value = null; });',
+    ],
+  },
+  'past-event': {
+    wrong: [
+      'on.change(fields.draught, ({ value, previous }) => { if (value === previous) return; log(1); });',
+      'on.submit((event) => { if (fields.pilot_choice.previous === "own") event.stop("No."); });',
+      'keep(() => { fields.berth.required = fields.pilot_choice.previous === "own"; });',
+      'on.saved(() => { if (fields.draught.value !== fields.draught.initial) log(1); });',
+      'on.saved(() => { if (form.changed) log(1); });',
+      'on.load(() => { if (fields.draught.previous !== null) log(1); });',
+    ],
+    right: [
+      'on.change(fields.draught, ({ value, previous }) => { if (value !== null && previous !== null && value > previous) log(1); });',
+      'on.submit((event) => { if (fields.pilot_choice.initial === "own") event.stop("No."); });',
+      'on.submit(() => { if (fields.draught.value !== fields.draught.initial) log(1); });',
+      'on.change(fields.pilot_choice, () => { if (fields.pilot_choice.previous === "own") log(1); });',
+      'on.submit(() => { if (form.changed) log(1); });',
+      'on.saved(() => { log(fields.draught.previous); });',
+    ],
+  },
+  'two-steer': {
+    beside: '/** Other: steers. */\nkeep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; fields.dues.value = 3; });\non.change(fields.vessel, () => { fields.berth.hint = null; fields.length.value = 3; });',
+    wrong: [
+      'keep(() => { sections.pilot.shown = fields.draught.value === 3; });',
+      'on.load(() => { sections.pilot.shown = true; });',
+      'keep(() => { fields.berth.hint = "Which?"; });',
+      'keep(() => { fields.dues.value = fields.length.value; });',
+      'const pilot = sections.pilot;\non.click(buttons.whole_week, () => { pilot.shown = false; });',
+    ],
+    right: [
+      'keep(() => { sections.pilot.locked = fields.draught.value === 3; });',
+      'on.load(() => { fields.length.value = 4; });',
+      'keep(() => { fields.draught.hint = "Which?"; });',
+      'on.load(() => { fields.dues.value = null; });',
+      'keep(() => { fields.vessel.hint = sections.pilot.shown ? "With a pilot." : null; });',
+    ],
+  },
+  'clock-in-rule': {
+    wrong: [
+      'keep(() => { fields.arrival.hint = String(Date.now()); });',
+      'keep(() => { fields.draught.value = Math.random(); });',
+      'keep(() => { fields.arrival.hint = new Date().toISOString(); });',
+      'keep(() => { fields.arrival.locked = Temporal.Now.plainTimeISO().hour > 17; });',
+      'const soon = () => Temporal.Now.instant().toString();\nkeep(() => { fields.arrival.hint = soon(); });',
+    ],
+    right: [
+      'keep(() => { fields.arrival.problem = (fields.arrival.value ?? "") > Temporal.Now.plainDateISO().toString() ? "To come." : null; });',
+      'on.load(() => { fields.arrival.hint = String(Date.now()); });',
+      'on.change(fields.draught, () => { log(Math.random()); });',
+      'keep(() => { fields.arrival.hint = new Date(0).toISOString(); });',
+      'keep(() => { fields.draught.value = Math.max(3, fields.length.value ?? 0); });',
+    ],
+  },
+  'idle-behaviour': {
+    wrong: ['const LIMIT = 3;', 'function judge(): void { sections.pilot.shown = true; }', 'const judge = () => { fields.draught.value = 3; };', 'log(1);', 'interface Row { a: number }\nconst rows: Row[] = [];\nlog(rows);'],
+    right: ['', '/** Nothing yet: only a comment. */', 'on.load(() => log(1));', 'keep(() => { sections.pilot.shown = true; });', 'function tie(): void { on.load(() => log(1)); }\ntie();', ';'],
+  },
+};
+
+describe.each(mistakes.map(({ code }) => code))('%s', (code) => {
+  const { form = 'berth_visit', beside, wrong, right } = cases[code]!;
+  const found = (text: string) => foundIn(form, text, beside).filter((diagnosis) => diagnosis.code === code);
+
+  test('has at least five sources each way', () => {
+    expect(Math.min(wrong.length, right.length)).toBeGreaterThanOrEqual(5);
+  });
+
+  test.each(wrong)('is found: %s', (text) => {
+    const [first] = found(text);
+    expect(first).toBeDefined();
+    // What it says names a part of the form or what was written, and ends as a sentence.
+    expect(first!.says).toMatch(/\.$/);
+    for (const fix of first!.fixes) {
+      const after = mended(text, fix.edits);
+      expect(after).not.toBe(text);
+      expect(found(after).length, `${fix.title}:\n${after}`).toBeLessThan(found(text).length);
+      expect(foundIn(form, after, beside).filter(({ severity }) => severity === 'error'), `${fix.title}:\n${after}`).toEqual([]);
+    }
+  });
+
+  test.each(right)('is not found: %s', (text) => {
+    expect(found(text)).toEqual([]);
+  });
+
+  test('is found in JavaScript alike', () => {
+    const plain = wrong.find((text) => !/: (?:string|number|void)|<string>|interface/.test(text))!;
+    expect(foundIn(form, plain, beside, 'x.js').some((diagnosis) => diagnosis.code === code)).toBe(true);
+  });
+});
+
+test('the demo has none', () => {
+  for (const { form, behaviours } of demo.forms) {
+    const language = languageOf(form.name);
+    for (const behaviour of behaviours) language.put(behaviour);
+    expect(behaviours.flatMap(({ name }) => language.diagnose(name))).toEqual([]);
+    expect(language.idleParts()).toEqual([]);
+    for (const { name } of behaviours) language.remove(name);
+  }
+});
+
+describe('idle-part', () => {
+  const idle = (text: string) => {
+    const language = languageOf('works_permit');
+    language.put({ name: 'x.ts', text });
+    const found = language.idleParts().map(({ part }) => part);
+    language.remove('x.ts');
+    return found;
+  };
+
+  test('names what waits for a script: buttons, hidden parts, fields for scripts alone', () => {
+    expect(idle('on.load(() => log(1));')).toEqual(['next_day', 'fire_watch', 'dive_supervisor', 'plan', 'full', 'short', 'hours', 'at_night']);
+  });
+
+  test.each([
+    ['next_day', 'on.click(buttons.next_day, () => log(1));'],
+    ['fire_watch', 'keep(() => { fields.fire_watch.shown = true; });'],
+    ['full', 'keep(() => { for (const track of [tracks.full, tracks.short]) track.shown = true; });'],
+    ['hours', 'keep(() => { fields.hours.value = 3; });'],
+    ['plan', 'const { plan } = fields;\non.load(() => { plan.shown = true; });'],
+  ])('%s is no longer named once it is steered', (part, text) => {
+    expect(idle(text)).not.toContain(part);
+  });
+
+  test.each([
+    ['next_day', 'on.load(() => { buttons.next_day.locked = true; });'],
+    ['fire_watch', 'keep(() => { fields.fire_watch.required = true; });'],
+    ['full', 'keep(() => { tracks.full.stage = "asked"; });'],
+    ['hours', 'keep(() => { fields.hours.hint = "x"; });'],
+    ['hours', '/** Off: not now.\n * @off\n */\nkeep(() => { fields.hours.value = 3; });'],
+  ])('%s is named as long as only something else is said of it', (part, text) => {
+    expect(idle(text)).toContain(part);
+  });
+});
