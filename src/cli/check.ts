@@ -1,22 +1,39 @@
-/** `tavro check`: what the editor would underline, for every behaviour, as `file:line:column: text`. */
-import { formsOf, open, type Call } from './call';
+/** `tavro check`: the problems of a workspace as the app lists them, each as `file:line:column: text`. */
+import { inWeight, ofScenario, problemsInSources, type Problem } from '../core/problems/problems';
+import { runScenario } from '../core/scenario/run';
+import { formsOf, load, newEngine, open, type Call } from './call';
 
 export async function check(call: Call): Promise<number> {
   const workspace = open(call);
   const [{ FormLanguage }, { libs }] = await Promise.all([import('../core/language/service'), import('../core/language/generated/libs')]);
-  let found = 0;
-  for (const { form, behaviours } of formsOf(call, workspace)) {
+  const engine = newEngine();
+  const problems: Problem[] = [];
+  for (const entry of formsOf(call, workspace)) {
+    const { form, behaviours, scenarios, records } = entry;
     const language = new FormLanguage(libs);
     language.surround({ ...workspace, form });
-    for (const behaviour of behaviours) language.put(behaviour);
-    for (const { name } of behaviours) {
-      for (const diagnosis of language.diagnose(name)) {
-        const file = `${call.folder}/forms/${form.name}/behaviours/${name}`;
-        process.stdout.write(`${file}:${diagnosis.line}:${diagnosis.column}: ${diagnosis.severity}: ${diagnosis.says} (${diagnosis.code})\n`);
-        found++;
-      }
+    problems.push(...problemsInSources(form.name, behaviours, language));
+    if (scenarios.length === 0) continue;
+    await load(engine, workspace, entry, 'untraced');
+    for (const { name, scenario } of scenarios) {
+      const result = await runScenario(scenario, form, workspace, { people: workspace.people, records, forms: workspace.forms }, (opening, steps) => engine.play(opening, steps));
+      problems.push(...ofScenario(form.name, name, result));
     }
   }
-  process.stdout.write(found === 0 ? 'nothing found\n' : `${found} found\n`);
-  return found === 0 ? 0 : 1;
+  engine.close();
+  for (const problem of inWeight(problems)) process.stdout.write(`${placeOf(call.folder, problem)}: ${problem.severity}: ${problem.says} (${problem.code})\n`);
+  process.stdout.write(problems.length === 0 ? 'nothing found\n' : `${problems.length} found\n`);
+  return problems.length === 0 ? 0 : 1;
+}
+
+function placeOf(folder: string, { form, at }: Problem): string {
+  const path = `${folder}/forms/${form}`;
+  switch (at.is) {
+    case 'behaviour':
+      return `${path}/behaviours/${at.name}:${at.line}:${at.column}`;
+    case 'part':
+      return `${path}/form.json:1:1: ${at.part}`;
+    case 'scenario':
+      return `${path}/scenarios/${at.name}.json:1:1: step ${at.step}`;
+  }
 }

@@ -18,8 +18,9 @@ const USAGE = `usage: tavro COMMAND DIR [options]
   test  DIR [--form F] [--scenario S] [--reporter spec|junit|tap|json]   runs the scenarios
              [--coverage FILE]                                           and writes the lines they reached as LCOV
   play  DIR --form F --steps FILE|- [--tape]                             opens the form, does the steps, prints what came out
+  types DIR                                                              writes each form's typings and tsconfig.json
   types DIR --form F                                                     prints the form's typings
-  check DIR [--form F]                                                   type errors and misuses, each as file:line:column
+  check DIR [--form F]                                                   all problems, each as file:line:column
 
 DIR is a workspace folder; docs/workspace.md says what is in one.
 `;

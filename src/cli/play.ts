@@ -46,6 +46,7 @@ function resultOf(answers: readonly Answer[], form: Form, withTape: boolean): ob
     heard.messages.push(...answer.messages);
     heard.log.push(...answer.log);
     heard.errors.push(...answer.errors);
+    heard.toParent.push(...answer.toParent);
     if (answer.refused !== null) heard.refused.push({ step: i - 1, why: answer.refused });
   });
   return {
@@ -59,6 +60,7 @@ function resultOf(answers: readonly Answer[], form: Form, withTape: boolean): ob
     '@submit': seen.submit,
     '@messages': heard.messages,
     '@log': heard.log,
+    '@parent': heard.toParent,
     '@errors': heard.errors,
     '@refused': heard.refused,
     ...(withTape ? { tape: answers.flatMap((answer) => answer.tape) } : {}),

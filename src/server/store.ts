@@ -9,6 +9,8 @@ import { inOrder } from '../core/language/header';
 import { ScenarioSchema, type Scenario } from '../core/scenario/definition';
 import type { FormRecords } from '../core/scenario/opening';
 import { ValuesSchema } from '../core/session/schema';
+import type { Searched } from '../core/language/search';
+import { renamedInScenario, renumbered } from '../core/structure/behaviours';
 import { nameFor } from '../core/structure/edit';
 import { database } from './database';
 import * as schema from './schema';
@@ -118,12 +120,67 @@ export async function saveBehaviour(form: string, name: string, text: string, fr
       const { text: theirs, revision } = now ?? { text: '', revision: 0 };
       return { saved: false, theirs: { name, text: theirs, revision } };
     }
-    const revision = from + 1;
+    // One that was deleted and comes back goes on counting where it ended.
+    const [last] = now === undefined ? await tx.select({ revision: schema.behaviourRevision.revision }).from(schema.behaviourRevision).where(revisionsOf(form, name)).orderBy(desc(schema.behaviourRevision.revision)).limit(1) : [];
+    const revision = (last?.revision ?? from) + 1;
     if (now === undefined) await tx.insert(schema.behaviour).values({ form, name, text, revision });
     else await tx.update(schema.behaviour).set({ text, revision }).where(where);
     await tx.insert(schema.behaviourRevision).values({ form, name, text, revision });
     return { saved: true, revision };
   });
+}
+
+function revisionsOf(form: string, name: string) {
+  return and(eq(schema.behaviourRevision.form, form), eq(schema.behaviourRevision.name, name));
+}
+
+export interface Revision {
+  revision: number;
+  text: string;
+  savedAt: string;
+}
+
+/** Every text a behaviour has had, the newest first. */
+export async function readRevisions(form: string, name: string): Promise<Revision[]> {
+  const rows = await database().select().from(schema.behaviourRevision).where(revisionsOf(form, name)).orderBy(desc(schema.behaviourRevision.revision));
+  return rows.map(({ revision, text, createdAt }) => ({ revision, text, savedAt: createdAt.toISOString() }));
+}
+
+/** Takes a behaviour away; its revisions are kept, so that saving it anew brings it back. */
+export async function removeBehaviour(form: string, name: string): Promise<void> {
+  await database().delete(schema.behaviour).where(and(eq(schema.behaviour.form, form), eq(schema.behaviour.name, name)));
+}
+
+/** Brings the behaviours of a form into an order by numbering their names; gives what was renamed. Null when `order` does not name just the behaviours there are. */
+export async function orderBehaviours(form: string, order: readonly string[]): Promise<{ from: string; to: string }[] | null> {
+  return database().transaction(async (tx) => {
+    const { behaviour, behaviourRevision, scenario } = schema;
+    const there = await tx.select({ name: behaviour.name }).from(behaviour).where(eq(behaviour.form, form)).for('update');
+    if (there.length !== order.length || !there.every(({ name }) => order.includes(name))) return null;
+    const renames = renumbered(order);
+    // Through names that nothing has, since one may get the name that another is about to leave.
+    for (const [step, rename] of [({ from, to }: { from: string; to: string }) => [from, `@${to}`], ({ to }: { to: string }) => [`@${to}`, to]].entries()) {
+      for (const [from, to] of renames.map((one) => rename(one) as [string, string])) {
+        await tx.update(behaviour).set({ name: to }).where(and(eq(behaviour.form, form), eq(behaviour.name, from)));
+        // What is left of a deleted behaviour of that name makes room.
+        if (step === 1) await tx.delete(behaviourRevision).where(revisionsOf(form, to));
+        await tx.update(behaviourRevision).set({ name: to }).where(revisionsOf(form, from));
+      }
+    }
+    for (const { name, content } of await tx.select().from(scenario).where(eq(scenario.form, form))) {
+      const before = ScenarioSchema.parse(content);
+      const after = renamedInScenario(before, renames);
+      if (after !== before) await tx.update(scenario).set({ content: after }).where(and(eq(scenario.form, form), eq(scenario.name, name)));
+    }
+    return renames;
+  });
+}
+
+/** Every script of the workspace, to be searched. */
+export async function readScripts(): Promise<Searched[]> {
+  const rows = await database().select().from(schema.behaviour).orderBy(asc(schema.behaviour.form));
+  const forms = [...new Set(rows.map(({ form }) => form))];
+  return forms.flatMap((form) => inOrder(rows.filter((row) => row.form === form)).map(({ name, text }) => ({ form, behaviour: name, text })));
 }
 
 export interface StoredScenario {

@@ -56,6 +56,7 @@ const special = {
   '@notice': Said.nullable().optional().meta({ description: 'The message that a rule holds.' }),
   '@messages': z.array(Said).optional(),
   '@log': z.array(z.array(ValueSchema)).optional(),
+  '@parent': z.array(z.strictObject({ set: Name, to: ValueSchema })).optional().meta({ description: 'Values handed to the form that this one was opened from.' }),
   '@errors': z
     .array(z.strictObject({ behaviour: z.string().optional(), line: z.number().int().optional(), says: z.string().optional() }))
     .optional(),

@@ -37,6 +37,7 @@ function expectationOf(step: Step, form: Form, before: Seen, after: Seen, answer
   if (before.page !== after.page) expect['@page'] = after.page;
   if (before.replaced !== after.replaced) expect['@replaced'] = after.replaced;
   if (answer.messages.length > 0) expect['@messages'] = answer.messages.map(({ text, tone }) => ({ text, tone }));
+  if (answer.toParent.length > 0) expect['@parent'] = answer.toParent;
   if (answer.refused !== null) expect['@refused'] = [{ step: place, why: answer.refused }];
   if (answer.errors.length > 0) expect['@errors'] = answer.errors.map(({ behaviour, line }) => ({ behaviour, ...(line === null ? {} : { line }) }));
   if (answer.submit !== null) expect['@submit'] = { saved: answer.submit.saved, stoppedBy: answer.submit.stoppedBy };

@@ -62,6 +62,7 @@ function hear(heard: Heard, seen: Seen, answer: Answer, step: number): Seen {
   heard.messages.push(...answer.messages);
   heard.log.push(...answer.log);
   heard.errors.push(...answer.errors);
+  heard.toParent.push(...answer.toParent);
   if (answer.refused !== null) heard.refused.push({ step, why: answer.refused });
   return seenAfter(seen, answer);
 }
@@ -98,6 +99,7 @@ function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, form:
   const messages = expect['@messages'];
   if (messages !== undefined) demand('@messages', null, heard.messages.map((m, i) => said(m, messages[i] ?? '')), messages);
   if (expect['@log'] !== undefined) demand('@log', null, heard.log.map((line) => line.values), expect['@log']);
+  if (expect['@parent'] !== undefined) demand('@parent', null, heard.toParent, expect['@parent']);
   const submit = expect['@submit'];
   if (submit !== undefined) {
     const outcome = seen.submit;

@@ -137,8 +137,10 @@ export interface Heard {
   log: LogLine[];
   errors: Failure[];
   refused: { step: number; why: string }[];
+  /** Values handed to the parent. */
+  toParent: { set: string; to: Value }[];
 }
 
 export function nothingHeard(): Heard {
-  return { messages: [], log: [], errors: [], refused: [] };
+  return { messages: [], log: [], errors: [], refused: [], toParent: [] };
 }

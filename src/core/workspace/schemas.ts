@@ -43,6 +43,7 @@ export const PlayResult = z.object({
     })
     .nullable(),
   '@messages': z.array(z.object({ text: z.string(), tone: z.string(), behaviour: z.string() })),
+  '@parent': z.array(z.object({ set: z.string(), to: z.json() })),
   '@log': z.array(z.object({ behaviour: z.string(), line: z.number().int(), values: z.array(z.json()) })),
   '@errors': z.array(Failure),
   '@refused': z.array(z.object({ step: z.number().int(), why: z.string() })),

@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import type { ActOf, Block } from '../flow';
+import { actsOf, type ActOf, type Block } from '../flow';
 import { asRule } from './as-rule';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 import { enclosingStatement } from './places';
@@ -14,6 +14,8 @@ export const missingLoad: Mistake = {
 };
 
 function inBlock(block: Block, subject: Subject): Finding[] {
+  // What a service answers is fetched once and kept, not followed.
+  if (actsOf(block, 'await').some(({ marks }) => marks.has('service'))) return [];
   const { parts, file } = subject;
   const forgotten = steering(block).filter((act) => isFollowing(act) && !everyBlock(subject).some((other) => other !== block && (other.event === 'load' || other.sort === 'rule') && says(other, act)));
   if (forgotten.length === 0) return [];

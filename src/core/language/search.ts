@@ -1,0 +1,46 @@
+/** Searching the scripts of a workspace for a text or a pattern, line by line. */
+
+export interface Searched {
+  form: string;
+  behaviour: string;
+  text: string;
+}
+
+export interface Hit {
+  form: string;
+  behaviour: string;
+  /** 1-based. */
+  line: number;
+  /** Where in the line it stands. */
+  from: number;
+  to: number;
+  text: string;
+}
+
+export interface Query {
+  wanted: string;
+  pattern: boolean;
+  /** Whether capitals count. */
+  exact: boolean;
+}
+
+/** More hits than this help nobody. */
+export const MOST_HITS = 500;
+
+/** Every hit, at most MOST_HITS. Throws a SyntaxError for a pattern that is none. */
+export function searched(scripts: readonly Searched[], { wanted, pattern, exact }: Query): Hit[] {
+  if (wanted === '') return [];
+  const source = pattern ? wanted : wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const sought = new RegExp(source, exact ? 'gu' : 'giu');
+  const hits: Hit[] = [];
+  for (const { form, behaviour, text } of scripts) {
+    for (const [i, line] of text.split('\n').entries()) {
+      for (const match of line.matchAll(sought)) {
+        if (match[0] === '') continue;
+        hits.push({ form, behaviour, line: i + 1, from: match.index, to: match.index + match[0].length, text: line });
+        if (hits.length === MOST_HITS) return hits;
+      }
+    }
+  }
+  return hits;
+}

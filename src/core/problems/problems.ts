@@ -1,0 +1,49 @@
+/**
+ * Everything that is wrong with a form in one list: what the compiler found, mistakes of the trade, parts that wait for a
+ * script, scenarios that fail. The bench, the workspace's page and `tavro check` show the same.
+ */
+import { readHeader } from '../language/header';
+import type { PartFinding } from '../language/mistakes/idle-part';
+import type { Diagnosis, FormLanguage } from '../language/service';
+import type { Source } from '../language/compile';
+import type { ScenarioResult } from '../scenario/run';
+
+export interface Problem {
+  form: string;
+  /** The behaviour's file, the part or the scenario it leads to. */
+  at: { is: 'behaviour'; name: string; title: string; line: number; column: number } | { is: 'part'; part: string } | { is: 'scenario'; name: string; title: string; step: number };
+  sort: 'types' | 'mistake' | 'scenario';
+  severity: 'error' | 'warning';
+  says: string;
+  code: string;
+}
+
+export function ofDiagnosis(form: string, { name, text }: Source, { line, column, severity, says, code }: Diagnosis): Problem {
+  const isMistake = !code.startsWith('TS') && code !== 'top-level';
+  return { form, at: { is: 'behaviour', name, title: readHeader({ name, text }).title, line, column }, sort: isMistake ? 'mistake' : 'types', severity, says, code };
+}
+
+export function ofPart(form: string, { part, says, code }: PartFinding): Problem {
+  return { form, at: { is: 'part', part }, sort: 'mistake', severity: 'warning', says, code };
+}
+
+/** A failing scenario is one problem, at the first thing that came out otherwise. */
+export function ofScenario(form: string, name: string, { title, passed, misses }: ScenarioResult): Problem[] {
+  const [first] = misses;
+  if (passed || first === undefined) return [];
+  const more = misses.length > 1 ? ` (and ${misses.length - 1} more)` : '';
+  return [{ form, at: { is: 'scenario', name, title, step: first.step }, sort: 'scenario', severity: 'error', says: `${first.says}${more}`, code: 'scenario' }];
+}
+
+/** What is found in the sources of a form. The language has to be surrounded by the form; its behaviours are put here. */
+export function problemsInSources(form: string, behaviours: readonly Source[], language: FormLanguage): Problem[] {
+  for (const behaviour of behaviours) language.put(behaviour);
+  return [...behaviours.flatMap((behaviour) => language.diagnose(behaviour.name).map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis))), ...language.idleParts().map((finding) => ofPart(form, finding))];
+}
+
+const WEIGHT = { error: 0, warning: 1 } as const;
+
+/** Errors first; within them as they stand in the form. */
+export function inWeight(problems: readonly Problem[]): Problem[] {
+  return problems.map((problem, i) => ({ problem, i })).toSorted((a, b) => WEIGHT[a.problem.severity] - WEIGHT[b.problem.severity] || a.i - b.i).map(({ problem }) => problem);
+}
