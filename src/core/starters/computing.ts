@@ -6,7 +6,7 @@ import type { Table } from '../form/table';
 import type { Value } from '../form/value';
 import type { ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
-import { fieldChoices, fieldNamed, labelOf, labelsOf, listed, many, one, openAs, rule, sampleValue, tableOf, words, type Starter, type StarterSetting } from './starter';
+import { fieldChoices, fieldNamed, labelOf, labelsOf, listed, many, one, openAs, rule, sampleValue, tableOf, valueChoices, words, type Starter, type StarterSetting } from './starter';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
 const expectValue = (name: string, value: Value): ScenarioStep => ({ expect: { [name]: { value } } });
@@ -225,7 +225,7 @@ export const dependentOptions: Starter = {
       one('target', 'Of the options of', targets),
       one('column', 'offer those whose', columns),
       one('how', 'is', column.kind === 'number' ? [{ key: '>=', label: 'at least' }, { key: '<=', label: 'at most' }, { key: '===', label: 'the same as' }] : [{ key: '===', label: 'the same as' }]),
-      one('driver', 'the field', driversFor(setting, column.kind, target)),
+      one('driver', 'the field', driversFor(setting, column.key, target)),
     ];
   },
   make(setting, { target, column, how, driver }) {
@@ -255,9 +255,17 @@ export const dependentOptions: Starter = {
 };
 
 function fitting(setting: StarterSetting, target: string) {
-  return tableOf(setting, fieldNamed(setting.form, target)).columns.filter(({ kind }) => driversFor(setting, kind, target).length > 0).map(({ name, kind }) => ({ key: name, label: name, kind }));
+  return tableOf(setting, fieldNamed(setting.form, target)).columns.filter(({ kind }) => driversFor(setting, name, target).length > 0).map(({ name, kind }) => ({ key: name, label: name, kind }));
 }
 
-function driversFor(setting: StarterSetting, kind: Table['columns'][number]['kind'], target: string) {
-  return fieldChoices(setting.form, kind === 'number' ? NUMBERS : kind === 'yes_no' ? ['yes_no'] : kind === 'date' ? ['date'] : ['text', 'choice', 'reference'], [target]);
+/** Fields that a column can be held against; keys only where the column holds some of them. */
+function driversFor(setting: StarterSetting, column: string, target: string) {
+  const table = tableOf(setting, fieldNamed(setting.form, target));
+  const { kind } = table.columns.find(({ name }) => name === column)!;
+  if (kind !== 'text') return fieldChoices(setting.form, kind === 'number' ? NUMBERS : [kind], [target]);
+  const held = new Set(table.rows.map((row) => row[column]));
+  return fieldChoices(setting.form, ['text', 'choice', 'reference'], [target]).filter(({ key }) => {
+    const field = fieldNamed(setting.form, key);
+    return field.kind === 'text' || valueChoices(setting, field).some((choice) => held.has(choice.key));
+  });
 }
