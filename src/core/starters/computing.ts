@@ -255,7 +255,7 @@ export const dependentOptions: Starter = {
 };
 
 function fitting(setting: StarterSetting, target: string) {
-  return tableOf(setting, fieldNamed(setting.form, target)).columns.filter(({ kind }) => driversFor(setting, name, target).length > 0).map(({ name, kind }) => ({ key: name, label: name, kind }));
+  return tableOf(setting, fieldNamed(setting.form, target)).columns.filter(({ name }) => driversFor(setting, name, target).length > 0).map(({ name, kind }) => ({ key: name, label: name, kind }));
 }
 
 /** Fields that a column can be held against; keys only where the column holds some of them. */
