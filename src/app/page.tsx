@@ -1,3 +1,4 @@
+import { takingPart } from '@/core/language/header';
 import { compileServices } from '@/core/language/material';
 import { compiled } from '@/server/compiled';
 import { newestNumber } from '@/server/releases';
@@ -15,7 +16,7 @@ export default async function Home() {
       const [behaviours, scenarios, records, release] = await Promise.all([
         readBehaviours(name), readScenarios(name), readRecords(name), newestNumber(name),
       ]);
-      return { form, scripts: behaviours.map((behaviour) => compiled(behaviour, 'untraced')), scenarios, records: records.map(({ id, values }) => ({ id, values })), release };
+      return { form, scripts: takingPart(behaviours).map((behaviour) => compiled(behaviour, 'untraced')), scenarios, records: records.map(({ id, values }) => ({ id, values })), release };
     }),
   );
   return <Forms {...head} person={person.key} tables={tables} services={services} answering={compileServices(services)} forms={rows} />;

@@ -104,7 +104,7 @@ async function nextRecordId(form: string): Promise<string> {
 const kept = globalThis as { tavroEngine?: Engine };
 
 /** The server's sandbox, in a thread of its own. */
-function engine(): Engine {
+export function engine(): Engine {
   return (kept.tavroEngine ??= engineInThread(join(process.cwd(), 'dist/engine.thread.mjs')));
 }
 

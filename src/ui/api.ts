@@ -2,7 +2,12 @@
 /** Calls to the server, with its words when it refuses and ours when it cannot be reached. */
 export type Reply<T> = { ok: true; status: number; body: T } | { ok: false; status: number; says: string; body: unknown };
 
-export async function call<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<Reply<T>> {
+/** Asks for something. */
+export function get<T>(path: string): Promise<Reply<T>> {
+  return call('GET', path);
+}
+
+export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<Reply<T>> {
   try {
     const response = await fetch(path, {
       method,

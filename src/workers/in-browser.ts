@@ -39,16 +39,20 @@ export class LanguageClient {
     return this.#ask({ do: 'surround', surface: { form, tables: [...tables], services: [...services], roles: [...roles] } });
   }
 
-  put(source: Source, diagnose: boolean): Promise<{ compiled: CompiledScript; diagnoses: Diagnosis[] | null }> {
-    return this.#ask({ do: 'put', source, diagnose });
+  put(source: Source): Promise<null> {
+    return this.#ask({ do: 'put', source });
+  }
+
+  compile(source: Source): Promise<CompiledScript> {
+    return this.#ask({ do: 'compile', source });
   }
 
   remove(name: string): Promise<null> {
     return this.#ask({ do: 'remove', name });
   }
 
-  diagnose(name: string): Promise<Diagnosis[]> {
-    return this.#ask({ do: 'diagnose', name });
+  diagnose(source: Source): Promise<Diagnosis[]> {
+    return this.#ask({ do: 'diagnose', source });
   }
 
   complete(source: Source, position: number): Promise<Completion[]> {

@@ -11,8 +11,9 @@ const Source = z.strictObject({ name: z.string(), text: z.string() });
 
 export const LanguageRequest = z.discriminatedUnion('do', [
   z.strictObject({ id: z.number(), do: z.literal('surround'), surface: Surface }),
-  z.strictObject({ id: z.number(), do: z.literal('put'), source: Source, diagnose: z.boolean() }),
-  z.strictObject({ id: z.number(), do: z.literal('diagnose'), name: z.string() }),
+  z.strictObject({ id: z.number(), do: z.literal('put'), source: Source }),
+  z.strictObject({ id: z.number(), do: z.literal('compile'), source: Source }),
+  z.strictObject({ id: z.number(), do: z.literal('diagnose'), source: Source }),
   z.strictObject({ id: z.number(), do: z.literal('complete'), source: Source, position: z.number() }),
   z.strictObject({ id: z.number(), do: z.literal('describe'), name: z.string(), position: z.number(), label: z.string() }),
   z.strictObject({ id: z.number(), do: z.literal('explain'), name: z.string(), position: z.number() }),

@@ -115,7 +115,8 @@ function keyType(table: Table): string {
   return table.rows.map((row) => JSON.stringify(String(row[table.key]))).join(' | ');
 }
 
-const BASE = `
+/** What is the same for every form. */
+export const BASE = `
 type Key<T extends keyof TableKeys> = TableKeys[T];
 type Json = string | number | boolean | null | readonly Json[] | { readonly [name: string]: Json };
 interface Option<K extends string = string> { readonly key: K; readonly label: string }

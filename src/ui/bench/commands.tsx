@@ -10,10 +10,12 @@ export interface Command {
   name: string;
   /** Together with Alt; as `KeyboardEvent.key` says it. */
   key?: string;
+  /** The keys by which the editor does it, as people read them. */
+  inEditor?: string;
   run: () => void;
 }
 
-export type BenchDialog = 'scenarios' | 'keep' | 'commands' | 'opening';
+export type BenchDialog = 'scenarios' | 'keep' | 'commands' | 'opening' | 'problems' | 'search' | 'starter';
 
 export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => void): Command[] {
   const state = () => bench.store.getState();
@@ -28,7 +30,24 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Submit the form', key: 'Enter', run: () => void bench.step({ submit: true }) },
     { name: 'Show or hide technical names', key: 'n', run: () => bench.showNames(!state().names) },
     { name: 'Structure of the form', key: 'f', run: () => bench.showPane('structure') },
+    { name: 'Map of the form', key: 'm', run: () => bench.showPane('map') },
     { name: 'Undo the last edit of the structure', run: bench.undoStructure },
+    { name: 'Problems', key: 'p', run: () => show('problems') },
+    { name: 'Search all scripts', key: 'g', run: () => show('search') },
+    { name: 'Handbook', key: 'h', run: () => (state().side === 'handbook' ? bench.showForm() : bench.openHandbook()) },
+    { name: 'New behaviour for a need', key: 'w', run: () => show('starter') },
+    { name: 'Go to what a name means', inEditor: 'F12', run: () => bench.editor('define') },
+    { name: 'Uses of a name', inEditor: 'Shift+F12', run: () => bench.editor('uses') },
+    { name: 'Rename what a name means', inEditor: 'F2', run: () => bench.editor('rename') },
+    { name: 'Mend what is wrong in this line', inEditor: 'Ctrl+.', run: () => bench.editor('fix') },
+    { name: 'Format the script', inEditor: 'Shift+Alt+F', run: () => bench.editor('format') },
+    { name: 'History of the behaviour', run: () => bench.showPane('history') },
+    { name: 'Turn the behaviour on or off', run: () => bench.turn(state().active) },
+    { name: 'Behaviour earlier', run: () => void bench.move(state().active, -1) },
+    { name: 'Behaviour later', run: () => void bench.move(state().active, 1) },
+    { name: 'Duplicate the behaviour', run: () => bench.duplicate(state().active) },
+    { name: 'Delete the behaviour', run: () => void bench.remove(state().active) },
+    { name: 'Bring the deleted behaviour back', run: bench.restore },
     { name: 'Scenarios', key: 's', run: () => show('scenarios') },
     { name: 'Run all scenarios', run: () => void bench.runScenarios() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },
@@ -95,6 +114,7 @@ export function CommandList({ commands, onDone }: { commands: readonly Command[]
           <Box key={command.name} id={`command-${i}`} role="option" aria-selected={i === at} display="flex" justifyContent="space-between" px="9px" py="3px" cursor="pointer" bg={i === at ? 'actGround' : undefined} _hover={{ bg: 'actGround' }} onClick={() => run(command)}>
             <span>{command.name}</span>
             {command.key !== undefined && <Mono color="soft">Alt+{KEY_NAMES[command.key] ?? command.key.toUpperCase()}</Mono>}
+            {command.inEditor !== undefined && <Mono color="soft">{command.inEditor}</Mono>}
           </Box>
         ))}
         {found.length === 0 && (

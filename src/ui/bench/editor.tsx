@@ -1,135 +1,33 @@
 'use client';
 /** The editor of one behaviour: CodeMirror with the language worker behind it, and what the last step did at each line. */
-import { autocompletion, type CompletionContext } from '@codemirror/autocomplete';
-import { history, historyKeymap, defaultKeymap, indentWithTab } from '@codemirror/commands';
+import { closeBrackets, closeBracketsKeymap } from '@codemirror/autocomplete';
+import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
 import { javascript } from '@codemirror/lang-javascript';
-import { bracketMatching, HighlightStyle, indentOnInput, indentUnit, syntaxHighlighting } from '@codemirror/language';
-import { forceLinting, linter, lintGutter, type Diagnostic } from '@codemirror/lint';
+import { bracketMatching, codeFolding, foldGutter, foldKeymap, indentOnInput, indentUnit } from '@codemirror/language';
+import { forceLinting, linter, lintGutter, lintKeymap, type Diagnostic } from '@codemirror/lint';
 import { highlightSelectionMatches, search, searchKeymap } from '@codemirror/search';
-import { EditorState, StateEffect, StateField, type Range } from '@codemirror/state';
-import { Decoration, drawSelection, EditorView, gutter, GutterMarker, highlightActiveLine, hoverTooltip, keymap, lineNumbers, WidgetType, type DecorationSet } from '@codemirror/view';
-import { tags } from '@lezer/highlight';
+import { EditorState } from '@codemirror/state';
+import { crosshairCursor, drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, rectangularSelection } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
-import type { Completion, Diagnosis, Explanation } from '@/core/language/service';
+import type { Fix } from '@/core/language/mistakes/mistake';
+import type { Diagnosis } from '@/core/language/service';
 import type { LineNote } from '@/core/tape/lines';
-import { valueInWords } from './words';
+import { helpFor, lightUp, type HelpProps } from './editor-help';
+import { editorLook } from './editor-look';
+import { lineNotes, setNotes } from './editor-notes';
+import type { BenchStore, EditorHandle } from './store';
 
 export interface EditorProps {
+  bench: BenchStore;
   name: string;
   text: string;
   diagnoses: readonly Diagnosis[];
   notes: readonly LineNote[];
   goTo: { line: number; count: number } | null;
-  onEdit: (text: string) => void;
-  complete: (position: number) => Promise<Completion[]>;
-  explain: (position: number) => Promise<Explanation | null>;
+  valueNow: HelpProps['valueNow'];
+  /** Asks for a new name of something that belongs to the behaviour alone. */
+  onRename: (old: string, apply: (to: string) => void) => void;
 }
-
-const setNotes = StateEffect.define<readonly LineNote[]>();
-
-class EndOfLine extends WidgetType {
-  readonly text: string;
-  readonly failed: boolean;
-  constructor(text: string, failed: boolean) {
-    super();
-    this.text = text;
-    this.failed = failed;
-  }
-  override eq(other: EndOfLine): boolean {
-    return other.text === this.text && other.failed === this.failed;
-  }
-  toDOM(): HTMLElement {
-    const span = document.createElement('span');
-    span.className = this.failed ? 'tv-failed' : 'tv-value';
-    span.textContent = this.text;
-    span.title = this.text;
-    return span;
-  }
-}
-
-class Hits extends GutterMarker {
-  readonly count: number;
-  constructor(count: number) {
-    super();
-    this.count = count;
-  }
-  override eq(other: Hits): boolean {
-    return other.count === this.count;
-  }
-  override toDOM(): Node {
-    const span = document.createElement('span');
-    span.textContent = String(this.count);
-    span.title = `ran ${this.count === 1 ? 'once' : `${this.count} times`} in this step`;
-    return span;
-  }
-}
-
-interface NotesState {
-  notes: readonly LineNote[];
-  decorations: DecorationSet;
-}
-
-const notesField = StateField.define<NotesState>({
-  create: () => ({ notes: [], decorations: Decoration.none }),
-  update(value, transaction) {
-    const set = transaction.effects.find((effect) => effect.is(setNotes));
-    if (set !== undefined) return { notes: set.value as readonly LineNote[], decorations: decorate(transaction.state, set.value as readonly LineNote[]) };
-    // Notes are about the text that ran; once it is edited they would stand in the wrong place.
-    return transaction.docChanged ? { notes: [], decorations: Decoration.none } : value;
-  },
-  provide: (field) => EditorView.decorations.from(field, (value) => value.decorations),
-});
-
-function decorate(state: EditorState, notes: readonly LineNote[]): DecorationSet {
-  const ranges: Range<Decoration>[] = [];
-  for (const note of notes) {
-    if (note.line > state.doc.lines) continue;
-    const line = state.doc.line(note.line);
-    if (note.failed !== null) ranges.push(Decoration.line({ class: 'tv-failed-line' }).range(line.from));
-    const text = note.failed ?? (note.value === undefined ? null : valueInWords(note.value));
-    if (text !== null) ranges.push(Decoration.widget({ widget: new EndOfLine(text, note.failed !== null), side: 1 }).range(line.to));
-  }
-  return Decoration.set(ranges, true);
-}
-
-const hitsGutter = gutter({
-  class: 'tv-hits',
-  lineMarker: (view, block) => {
-    const line = view.state.doc.lineAt(block.from).number;
-    const note = view.state.field(notesField).notes.find((candidate) => candidate.line === line);
-    return note === undefined || note.hits === 0 ? null : new Hits(note.hits);
-  },
-  lineMarkerChange: (update) => update.startState.field(notesField) !== update.state.field(notesField),
-  initialSpacer: () => new Hits(88),
-});
-
-const ink = HighlightStyle.define([
-  { tag: [tags.keyword, tags.controlKeyword, tags.operatorKeyword, tags.definitionKeyword], color: 'var(--tavro-colors-act)' },
-  { tag: [tags.string, tags.special(tags.string)], color: 'var(--tavro-colors-key-ink)' },
-  { tag: [tags.number, tags.bool, tags.null], color: 'var(--tavro-colors-key-ink)' },
-  { tag: [tags.comment, tags.docComment], color: 'var(--tavro-colors-soft)' },
-]);
-
-const look = EditorView.theme({
-  '&': { height: '100%', fontSize: '12.5px', backgroundColor: 'var(--tavro-colors-sheet)', color: 'var(--tavro-colors-ink)' },
-  '.cm-scroller': { fontFamily: "'Atkinson Hyperlegible Mono Variable', monospace", lineHeight: '20px' },
-  '.cm-content': { padding: '8px 0', caretColor: 'var(--tavro-colors-ink)' },
-  '.cm-cursor': { borderLeftColor: 'var(--tavro-colors-ink)' },
-  '.cm-gutters': { backgroundColor: 'var(--tavro-colors-sheet)', color: 'var(--tavro-colors-soft)', border: 'none' },
-  '.tv-hits': { color: 'var(--tavro-colors-said)', fontSize: '10.5px', minWidth: '18px', textAlign: 'left' },
-  '.cm-activeLine': { backgroundColor: 'color-mix(in srgb, var(--tavro-colors-act-ground) 45%, transparent)' },
-  '.cm-activeLineGutter': { backgroundColor: 'transparent' },
-  '.cm-selectionBackground, &.cm-focused > .cm-scroller > .cm-selectionLayer .cm-selectionBackground': { backgroundColor: 'color-mix(in srgb, var(--tavro-colors-act) 22%, transparent)' },
-  // A long note must not widen the code; the whole of it is in its title and on the tape.
-  '.tv-value, .tv-failed': { display: 'inline-block', maxWidth: '44ch', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'pre', verticalAlign: 'bottom', fontSize: '11.5px', marginLeft: '18px' },
-  '.tv-value': { color: 'var(--tavro-colors-said)' },
-  '.tv-failed': { color: 'var(--tavro-colors-bad)' },
-  '.tv-failed-line': { backgroundColor: 'var(--tavro-colors-bad-ground)' },
-  '.cm-tooltip': { backgroundColor: 'var(--tavro-colors-sheet)', color: 'var(--tavro-colors-ink)', border: '1px solid var(--tavro-colors-line)', borderRadius: '4px', maxWidth: '460px' },
-  '.cm-tooltip-autocomplete ul li[aria-selected]': { backgroundColor: 'var(--tavro-colors-act)', color: 'var(--tavro-colors-on-act)' },
-  '.tv-explain': { padding: '6px 10px', whiteSpace: 'pre-wrap', fontSize: '12.5px' },
-  '.cm-panels': { backgroundColor: 'var(--tavro-colors-ground)', color: 'var(--tavro-colors-ink)' },
-});
 
 export default function Editor(props: EditorProps) {
   const host = useRef<HTMLDivElement>(null);
@@ -140,66 +38,121 @@ export default function Editor(props: EditorProps) {
   });
 
   useEffect(() => {
-    const completions = async (context: CompletionContext) => {
-      const word = context.matchBefore(/[\w$]*/);
-      const before = context.state.sliceDoc(Math.max(0, context.pos - 1), context.pos);
-      if (!context.explicit && (word === null || word.from === word.to) && !/[."']/.test(before)) return null;
-      // The worker has to know the text as it is now.
-      latest.current.onEdit(context.state.doc.toString());
-      const found = await latest.current.complete(context.pos);
-      return { from: word?.from ?? context.pos, options: found.map(({ label, kind }) => ({ label, type: kind === 'method' ? 'function' : kind === 'getter' || kind === 'property' ? 'property' : 'variable' })), validFor: /^[\w$]*$/ };
+    const { bench, name } = latest.current;
+    const text = () => made.state.doc.toString();
+    const cursor = () => made.state.selection.main.head;
+    const onDefine = async (position: number) => {
+      const target = await bench.brain().define(name, position);
+      if (target?.is === 'part') bench.reveal(target.part);
+      else if (target !== null && target.file === name) goToOffset(made, target.from);
     };
-    const hover = hoverTooltip(async (_view, position) => {
-      const found = await latest.current.explain(position);
-      if (found === null) return null;
-      return {
-        pos: found.from,
-        end: found.to,
-        create: () => {
-          const dom = document.createElement('div');
-          dom.className = 'tv-explain';
-          dom.textContent = found.documentation === '' ? found.signature : `${found.signature}\n\n${found.documentation}`;
-          return { dom };
-        },
-      };
-    });
-    const made = new EditorView({
+    const onUses = async (position: number) => {
+      const target = await bench.brain().define(name, position);
+      if (target?.is === 'part') await bench.usesOfPart(target.part);
+      else bench.usesOfName(wordAt(made, position), await bench.brain().references(name, position));
+    };
+    const onRename = async (position: number) => {
+      const target = await bench.brain().define(name, position);
+      if (target?.is === 'part') return bench.renamePart(target.part);
+      latest.current.onRename(wordAt(made, position), (to) => {
+        void bench.brain().rename(name, position, to).then((edits) => edits !== null && made.dispatch({ changes: edits.map(({ from, to: end, text: insert }) => ({ from, to: end, insert })) }));
+      });
+    };
+    const handle: EditorHandle = {
+      insert(given) {
+        made.dispatch(made.state.replaceSelection(given), { scrollIntoView: true, userEvent: 'input.paste' });
+        made.focus();
+      },
+      format() {
+        void bench.brain().format({ name, text: text() }, cursor()).then((formatted) => {
+          if (formatted === null) return bench.say('This does not parse, so it was not set anew.');
+          if (formatted.text !== text()) made.dispatch({ changes: { from: 0, to: made.state.doc.length, insert: formatted.text }, selection: { anchor: Math.min(formatted.position, formatted.text.length) }, scrollIntoView: true });
+        });
+      },
+      define: () => void onDefine(cursor()),
+      uses: () => void onUses(cursor()),
+      rename: () => void onRename(cursor()),
+      fix() {
+        const line = made.state.doc.lineAt(cursor());
+        const near = latest.current.diagnoses.filter(({ fixes }) => fixes.length > 0).toSorted((a, b) => distance(a, cursor()) - distance(b, cursor()));
+        const [best] = near.filter(({ from, to }) => from <= line.to && to >= line.from);
+        if (best === undefined) return bench.say('Nothing in this line can be mended by itself.');
+        mend(made, best.fixes[0]!, latest.current.text);
+      },
+    };
+    const act = (what: keyof EditorHandle) => () => {
+      (handle[what] as () => void)();
+      return true;
+    };
+    const made: EditorView = new EditorView({
       parent: host.current!,
       state: EditorState.create({
         doc: latest.current.text,
         extensions: [
           lineNumbers(),
-          notesField,
-          hitsGutter,
+          lineNotes,
+          codeFolding(),
+          foldGutter({ openText: '⌄', closedText: '›' }),
           history(),
           drawSelection(),
+          rectangularSelection(),
+          crosshairCursor(),
           highlightActiveLine(),
           EditorState.allowMultipleSelections.of(true),
           indentOnInput(),
           indentUnit.of('  '),
           bracketMatching(),
+          closeBrackets(),
           highlightSelectionMatches(),
           search({ top: true }),
           javascript({ typescript: true }),
-          syntaxHighlighting(ink),
-          autocompletion({ override: [completions], icons: false }),
-          hover,
-          linter(() => asDiagnostics(latest.current.diagnoses, latest.current.text), { delay: 60_000 }),
+          helpFor({ bench, name, text, valueNow: (part) => latest.current.valueNow(part), onDefine: (at) => void onDefine(at), onUses: (at) => void onUses(at), onRename: (at) => void onRename(at) }),
+          linter(() => asDiagnostics(latest.current.diagnoses, latest.current.text, bench), { delay: 60_000 }),
           lintGutter(),
-          look,
-          EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': `Script ${latest.current.name}` }),
-          keymap.of([...defaultKeymap, ...historyKeymap, ...searchKeymap, indentWithTab]),
+          editorLook,
+          EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': `Script ${name}` }),
+          EditorView.domEventHandlers({
+            mousedown(event, editor) {
+              if (!event.ctrlKey && !event.metaKey) return false;
+              const position = editor.posAtCoords({ x: event.clientX, y: event.clientY });
+              if (position === null) return false;
+              void onDefine(position);
+              return true;
+            },
+          }),
+          keymap.of([
+            { key: 'F12', run: act('define') },
+            { key: 'Shift-F12', run: act('uses') },
+            { key: 'F2', run: act('rename') },
+            { key: 'Mod-.', run: act('fix') },
+            { key: 'Shift-Alt-f', run: act('format') },
+            ...closeBracketsKeymap,
+            ...defaultKeymap,
+            ...historyKeymap,
+            ...searchKeymap,
+            ...foldKeymap,
+            ...lintKeymap,
+            indentWithTab,
+          ]),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) latest.current.onEdit(update.state.doc.toString());
+            if (update.docChanged) bench.edit(name, update.state.doc.toString());
           }),
         ],
       }),
     });
     view.current = made;
-    return () => made.destroy();
+    const detach = bench.attach(handle);
+    const dim = bench.light.subscribe(({ part, from }) => {
+      if (from === 'form') lightUp(made, part);
+    });
+    return () => {
+      detach();
+      dim();
+      made.destroy();
+    };
   }, [props.name]);
 
-  // A text that came from elsewhere, such as the other side of a conflict.
+  // A text that came from elsewhere, such as the other side of a conflict or a former revision.
   useEffect(() => {
     const made = view.current;
     if (made === null || made.state.doc.toString() === props.text) return;
@@ -217,16 +170,44 @@ export default function Editor(props: EditorProps) {
   useEffect(() => {
     const made = view.current;
     if (made === null || props.goTo === null || props.goTo.line > made.state.doc.lines) return;
-    const { from } = made.state.doc.line(props.goTo.line);
-    made.dispatch({ selection: { anchor: from }, effects: EditorView.scrollIntoView(from, { y: 'center' }) });
-    made.focus();
+    goToOffset(made, made.state.doc.line(props.goTo.line).from);
   }, [props.goTo, props.name]);
 
   return <div ref={host} style={{ height: '100%', overflow: 'hidden' }} />;
 }
 
-function asDiagnostics(diagnoses: readonly Diagnosis[], text: string): Diagnostic[] {
+function goToOffset(view: EditorView, offset: number): void {
+  view.dispatch({ selection: { anchor: offset }, effects: EditorView.scrollIntoView(offset, { y: 'center' }) });
+  view.focus();
+}
+
+function wordAt(view: EditorView, position: number): string {
+  const word = view.state.wordAt(position);
+  return word === null ? '' : view.state.sliceDoc(word.from, word.to);
+}
+
+function distance({ from, to }: Diagnosis, position: number): number {
+  return position < from ? from - position : position > to ? position - to : 0;
+}
+
+/** `found` is the text it was found in; in another one its places would be wrong. */
+function mend(view: EditorView, { edits }: Fix, found: string): void {
+  if (view.state.doc.toString() !== found) return;
+  view.dispatch({ changes: edits.map(({ from, to, text }) => ({ from, to, insert: text })), userEvent: 'input.complete' });
+  view.focus();
+}
+
+function asDiagnostics(diagnoses: readonly Diagnosis[], text: string, bench: BenchStore): Diagnostic[] {
   return diagnoses
     .filter((diagnosis) => diagnosis.from <= text.length)
-    .map((diagnosis) => ({ from: diagnosis.from, to: Math.min(diagnosis.to, text.length), severity: diagnosis.severity, message: diagnosis.says }));
+    .map(({ from, to, severity, says, code, fixes }) => ({
+      from,
+      to: Math.min(to, text.length),
+      severity,
+      message: says,
+      actions: [
+        ...fixes.map((fix) => ({ name: fix.title, apply: (view: EditorView) => mend(view, fix, text) })),
+        ...(code.startsWith('TS') || code === 'top-level' ? [] : [{ name: 'Read on', apply: () => bench.openHandbook(`mistakes/${code}`) }]),
+      ],
+    }));
 }

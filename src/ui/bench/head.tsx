@@ -7,7 +7,10 @@ import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/definition';
 import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
 import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';
+import { SearchScripts, Uses } from './finding';
 import { openedHow, OpeningDialog } from './opening';
+import { Problems, problemsOf } from './problems';
+import { StarterDialog } from './starters';
 import type { BenchStore } from './store';
 
 export function BenchHead({ bench }: { bench: BenchStore }) {
@@ -20,6 +23,8 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   const opening = state.answers.length === 0;
   const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
   const failed = scenarios.filter(({ name }) => results[name]?.passed === false).length;
+  const problems = problemsOf(state).filter(({ sort }) => sort !== 'scenario');
+  const errors = problems.filter(({ severity }) => severity === 'error').length;
   return (
     <PageHead trail={[{ label: material.title, href: '/' }, { label: material.form.title }]}>
       <Flex align="center" gap="5px" color="soft" aria-label="Opening" role="group">
@@ -64,6 +69,9 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           Start again
         </Button>
       </Flex>
+      <Button onClick={() => setDialog('problems')} color={errors > 0 ? 'bad' : problems.length > 0 ? 'said' : 'act'} title="Types, mistakes and failing scenarios (Alt+P)">
+        {problems.length === 0 ? '✓ no problems' : `${errors > 0 ? '×' : '!'} ${problems.length === 1 ? '1 problem' : `${problems.length} problems`}`}
+      </Button>
       <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
         {failed > 0 ? `× ${failed} of ${scenarios.length} fail` : passed === scenarios.length ? `✓ ${passed} scenarios` : `${passed} of ${scenarios.length} scenarios…`}
       </Button>
@@ -76,12 +84,25 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
       <Button onClick={() => setDialog('commands')} aria-label="Commands" title="All commands (Alt+K)" px="7px">
         <span aria-hidden>≡</span>
       </Button>
-      <Dialog.Root open={dialog !== null} onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)} size="lg">
+      <StarterDialog bench={bench} open={dialog === 'starter'} onDone={() => setDialog(null)} />
+      <Dialog.Root open={state.uses !== null} onOpenChange={({ open: isOpen }) => isOpen || bench.closeUses()} size="lg">
+        <Portal>
+          <Dialog.Backdrop />
+          <Dialog.Positioner>
+            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
+              <Uses bench={bench} />
+            </Dialog.Content>
+          </Dialog.Positioner>
+        </Portal>
+      </Dialog.Root>
+      <Dialog.Root open={dialog !== null && dialog !== 'starter'} onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)} size="lg">
         <Portal>
           <Dialog.Backdrop />
           <Dialog.Positioner>
             <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
               {dialog === 'opening' && <OpeningDialog bench={bench} onDone={() => setDialog(null)} />}
+              {dialog === 'problems' && <Problems bench={bench} onDone={() => setDialog(null)} />}
+              {dialog === 'search' && <SearchScripts bench={bench} onDone={() => setDialog(null)} />}
               {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
               {dialog === 'commands' && <CommandList commands={commandsOf(bench, setDialog)} onDone={() => setDialog(null)} />}
               {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}

@@ -9,21 +9,25 @@ import { flawsOf } from '@/core/form/integrity';
 import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
 import { equal, type Value } from '@/core/form/value';
-import { inOrder, readHeader } from '@/core/language/header';
-import type { Diagnosis } from '@/core/language/service';
-import { typingsOf } from '@/core/language/typings';
+import { inOrder, readHeader, takingPart, withHeader, type Header } from '@/core/language/header';
+import type { FormMap } from '@/core/language/map';
+import type { Fix } from '@/core/language/mistakes/mistake';
+import type { PartFinding } from '@/core/language/mistakes/idle-part';
+import type { Diagnosis, Place } from '@/core/language/service';
 import type { Open, Scenario } from '@/core/scenario/definition';
 import { openingOf, type FormRecords, type SampleRecord } from '@/core/scenario/opening';
 import { recordScenario } from '@/core/scenario/record';
 import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run';
 import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
 import { edited, placeOf, StructureFault, type Edit, type PartName } from '@/core/structure/edit';
+import type { Uses } from '@/core/structure/uses';
+import { newBehaviourName, renamedInScenario } from '@/core/structure/behaviours';
 import { advance, begin, redo as redoIn, undo as undoIn, type History } from '@/core/structure/history';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
 import { engineInWorker, LanguageClient } from '@/workers/in-browser';
-import { call } from '../api';
+import { call, get as get_ } from '../api';
 import { handToParent, listenToChildren } from './parent-channel';
 
 export interface BenchMaterial {
@@ -95,7 +99,11 @@ export interface Structure {
 export interface BenchState {
   material: BenchMaterial;
   /** What stands between the outline and the live form. */
-  pane: 'code' | 'structure';
+  pane: 'code' | 'structure' | 'map' | 'history';
+  /** What stands to the right. */
+  side: 'form' | 'handbook';
+  /** The page and section of the handbook that is open. */
+  handbook: string;
   structure: Structure;
   behaviours: Behaviour[];
   active: string;
@@ -118,6 +126,35 @@ export interface BenchState {
   notice: { tone: 'info' | 'error'; text: string } | null;
   /** The editor goes to this place; counted, so that the same place can be gone to twice. */
   goTo: { behaviour: string; line: number; count: number } | null;
+  /** Parts that wait for a script and have none. */
+  idle: PartFinding[];
+  /** A behaviour just deleted, which can be brought back. */
+  deleted: { name: string; text: string } | null;
+  /** Where a name is used, while that is shown. */
+  uses: { of: string; places: UsePlace[] } | null;
+}
+
+/** A place that uses a name: a line of a behaviour, or a scenario. */
+export type UsePlace = { is: 'line'; form: string; behaviour: string; title: string; line: number; text: string } | { is: 'scenario'; form: string; name: string; title: string; steps: number[] };
+
+/** What a link leads to on the bench: a line of a behaviour, a part of the structure, a scenario. */
+export type BenchPlace = { is: 'line'; behaviour: string; line: number } | { is: 'part'; part: string } | { is: 'scenario'; name: string } | null;
+
+/** What the editor that is open can be told. */
+export interface EditorHandle {
+  insert(text: string): void;
+  format(): void;
+  define(): void;
+  uses(): void;
+  rename(): void;
+  fix(): void;
+}
+
+/** What came of trying a behaviour out. */
+export interface TriedOut {
+  ways: { seen: Seen; toParent: { set: string; to: Value }[]; refused: string | null }[];
+  results: ScenarioResult[];
+  failure: string | null;
 }
 
 export type BenchStore = ReturnType<typeof createBench>;
@@ -133,6 +170,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   const store = createStore<BenchState>(() => ({
     material,
     pane: 'code',
+    side: 'form',
+    handbook: 'language',
     structure: { history: begin(material.form), selected: null, saving: { state: 'saved' }, says: null },
     behaviours,
     active: behaviours[0]?.name ?? '',
@@ -151,12 +190,21 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     release: material.release,
     notice: null,
     goTo: null,
+    idle: [],
+    deleted: null,
+    uses: null,
   }));
+  /** The part that the pointer is on, in the code or in the live form; apart, so that moving it draws nothing anew. */
+  const light = createStore<{ part: string | null; from: 'code' | 'form'; reveal: boolean }>(() => ({ part: null, from: 'form', reveal: false }));
+  let handle: EditorHandle | null = null;
+  let waitingText: string | null = null;
   const { getState: get, setState: set } = store;
 
   let language: LanguageClient | null = null;
   let live: Engine | null = null;
   let proving: Engine | null = null;
+  /** Where starters are tried out. */
+  let trying: Engine | null = null;
   const { answering } = material;
   let deafen = () => undefined as void;
   let waitTimer: ReturnType<typeof setTimeout> | undefined;
@@ -171,7 +219,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
   const change = (name: string, changes: Partial<Behaviour>) =>
     set((state) => ({ behaviours: state.behaviours.map((behaviour) => (behaviour.name === name ? { ...behaviour, ...changes } : behaviour)) }));
-  const scripts = () => get().behaviours.flatMap((behaviour) => (behaviour.running === null ? [] : [behaviour.running]));
+  const scripts = () => takingPart(get().behaviours).flatMap((behaviour) => (behaviour.running === null ? [] : [behaviour.running]));
   const engineMaterial = () => ({ form: form(), tables: material.tables, services: material.services, answering, scripts: scripts(), traced: true });
 
   /** Opens the form with the scripts as the server compiled them, then starts the editor's brain. */
@@ -181,8 +229,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     await replay();
     void runScenarios();
     // Only now: waking the editor's brain keeps a core busy for seconds, and the form should not wait for it.
-    await brain().surround(typingsOf(get().material));
-    for (const { name } of get().behaviours) await compileOne(name, true);
+    await brain().surround(get().material);
+    for (const { name, text } of get().behaviours) await brain().put({ name, text });
+    // Whether a text that did not compile on the server compiles now is asked as well.
+    for (const { name, broken } of get().behaviours) if (broken !== null) await compileOne(name);
+    await checkAll();
   }
 
   /** A bench that was opened from this one has saved: what it asks for is done here as steps, when its record is open. */
@@ -210,21 +261,49 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     language?.close();
     live?.close();
     proving?.close();
+    trying?.close();
     deafen();
     clearTimeout(waitTimer);
     for (const timer of [...saveTimers.values(), ...compileTimers.values()]) clearTimeout(timer);
   }
 
-  async function compileOne(name: string, diagnose: boolean): Promise<void> {
+  const dirty = new Set<string>();
+  let checking: Promise<void> | null = null;
+
+  /** Checks a behaviour as soon as the worker is free; of several texts typed meanwhile only the last is checked. */
+  function check(name: string): Promise<void> {
+    dirty.add(name);
+    return (checking ??= checkDirty().finally(() => {
+      checking = null;
+    }));
+  }
+
+  async function checkDirty(): Promise<void> {
+    for (let [name] = dirty; name !== undefined; [name] = dirty) {
+      dirty.delete(name);
+      const behaviour = get().behaviours.find((one) => one.name === name);
+      if (behaviour === undefined) continue;
+      const { text } = behaviour;
+      const diagnoses = await brain().diagnose({ name, text });
+      if (get().behaviours.find((one) => one.name === name)?.text === text) change(name, { diagnoses });
+    }
+  }
+
+  /** What one behaviour says can be wrong because of another, and parts may wait for a script no more. */
+  async function checkAll(): Promise<void> {
+    for (const { name } of get().behaviours) await check(name);
+    set({ idle: await brain().idleParts() });
+  }
+
+  async function compileOne(name: string): Promise<void> {
     const { text } = behaviourOf(name);
-    const { compiled, diagnoses } = await brain().put({ name, text }, diagnose);
+    const compiled = await brain().compile({ name, text });
     // An answer about a text that has changed since says nothing any more.
-    if (behaviourOf(name).text !== text) return;
+    if (get().behaviours.find((one) => one.name === name)?.text !== text) return;
     const broken = compiled.failure;
     change(name, {
       ...(broken === null ? { running: compiled } : behaviourOf(name).running === null ? { running: compiled } : {}),
       broken,
-      ...(diagnoses === null ? {} : { diagnoses }),
     });
   }
 
@@ -252,12 +331,14 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     change(name, { text, saving: saving.state === 'conflict' ? saving : { state: 'waiting' } });
     schedule(saveTimers, name, SAVE_AFTER, () => void save(name));
     schedule(compileTimers, name, COMPILE_AFTER, () => void recompile(name));
+    void check(name);
   }
 
   async function recompile(name: string): Promise<void> {
-    await compileOne(name, true);
-    if (behaviourOf(name).broken !== null) return;
+    await compileOne(name);
+    if (get().behaviours.find((one) => one.name === name)?.broken !== null) return;
     await replay();
+    void checkAll();
     await runScenarios();
   }
 
@@ -267,9 +348,12 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   }
 
   async function save(name: string): Promise<void> {
-    const { text, revision, saving } = behaviourOf(name);
-    if (saving.state === 'conflict') return;
+    const found = get().behaviours.find((behaviour) => behaviour.name === name);
+    if (found === undefined || found.saving.state === 'conflict') return;
+    const { text, revision } = found;
     const reply = await call<{ revision: number }>('PUT', pathOf(`behaviours/${name}`), { text, from: revision });
+    // It was deleted or renamed meanwhile.
+    if (!get().behaviours.some((behaviour) => behaviour.name === name)) return;
     if (reply.ok) {
       const { text: now } = behaviourOf(name);
       change(name, { revision: reply.body.revision, saving: now === text ? { state: 'saved' } : { state: 'waiting' } });
@@ -293,17 +377,159 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     if (take === 'theirs') {
       change(name, { text, saving: { state: 'saved' } });
       void recompile(name);
+      void check(name);
     } else void save(name);
   }
 
-  function addBehaviour(title: string): void {
-    const numbers = get().behaviours.map((behaviour) => readHeader(behaviour).order ?? 0);
-    const number = Math.floor(Math.max(0, ...numbers) / 10) * 10 + 10;
-    const slug = title.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'behaviour';
-    const name = `${number}-${slug}.ts`;
-    const behaviour: Behaviour = { name, text: '', revision: 0, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
-    set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]), active: name }));
-    edit(name, `/** ${title}: says what this is for. */\n\n`);
+  /** Adds a behaviour after all others, and opens it. */
+  function addBehaviour(title: string, text = `/** ${title}: says what this is for. */\n\n`): string {
+    const name = newBehaviourName(title, get().behaviours.map((behaviour) => behaviour.name));
+    put(name, text, 0);
+    set({ active: name, pane: 'code' });
+    return name;
+  }
+
+  function put(name: string, text: string, revision: number): void {
+    const behaviour: Behaviour = { name, text: '', revision, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
+    set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]) }));
+    edit(name, text);
+  }
+
+  function duplicate(name: string): void {
+    if (!get().behaviours.some((behaviour) => behaviour.name === name)) return;
+    const { text } = behaviourOf(name);
+    const { title, purpose } = readHeader({ name, text });
+    // Two that say the same would only be in each other's way.
+    addBehaviour(`${title} copy`, withHeader({ text }, { title: `${title} copy`, purpose, off: true }));
+  }
+
+  /** Writes another title, purpose or on and off into the header of the source. */
+  function describe(name: string, header: Partial<Pick<Header, 'title' | 'purpose' | 'off'>>): void {
+    const { text } = behaviourOf(name);
+    edit(name, withHeader({ text }, { ...readHeader({ name, text }), ...header }));
+  }
+
+  async function remove(name: string): Promise<void> {
+    if (!get().behaviours.some((behaviour) => behaviour.name === name)) return;
+    const { text, saving } = behaviourOf(name);
+    if (saving.state === 'waiting') {
+      clearTimeout(saveTimers.get(name));
+      await save(name);
+    }
+    const reply = await call('DELETE', pathOf(`behaviours/${name}`));
+    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+    for (const timers of [saveTimers, compileTimers]) clearTimeout(timers.get(name));
+    const { behaviours, active } = get();
+    const at = behaviours.findIndex((behaviour) => behaviour.name === name);
+    const rest = behaviours.filter((behaviour) => behaviour.name !== name);
+    set({ behaviours: rest, deleted: { name, text }, active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active, pane: 'code' });
+    await brain().remove(name);
+    await afterSetChanged();
+  }
+
+  function restore(): void {
+    const { deleted } = get();
+    if (deleted === null) return;
+    set({ deleted: null });
+    put(deleted.name, deleted.text, 0);
+    set({ active: deleted.name, pane: 'code' });
+  }
+
+  async function afterSetChanged(): Promise<void> {
+    await replay();
+    void runScenarios();
+    await checkAll();
+  }
+
+  /** Brings the behaviours into another order; their files are numbered by it. */
+  async function reorder(order: string[]): Promise<void> {
+    for (const { name, saving } of get().behaviours) if (saving.state === 'waiting' || saving.state === 'unsaved') await save(name);
+    if (get().behaviours.some(({ saving }) => saving.state !== 'saved')) return set({ notice: { tone: 'error', text: 'Something is not saved yet, so the order stays.' } });
+    const reply = await call<{ renames: { from: string; to: string }[] }>('PUT', pathOf('order'), { order });
+    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+    const { renames } = reply.body;
+    const renamed = (name: string) => renames.find(({ from }) => from === name)?.to ?? name;
+    const bare = (name: string) => name.replace(/\.[jt]s$/, '');
+    set((state) => ({
+      active: renamed(state.active),
+      behaviours: inOrder(state.behaviours.map((behaviour) => ({ ...behaviour, name: renamed(behaviour.name), running: behaviour.running === null ? null : { ...behaviour.running, name: bare(renamed(behaviour.name)) } }))),
+      scenarios: state.scenarios.map(({ name, scenario }) => ({ name, scenario: renamedInScenario(scenario, renames) })),
+    }));
+    for (const { from } of renames) await brain().remove(from);
+    for (const { to } of renames) await brain().put({ name: to, text: behaviourOf(to).text });
+    await afterSetChanged();
+  }
+
+  /** Moves a behaviour earlier or later by so many places. */
+  async function move(name: string, by: number): Promise<void> {
+    const order = get().behaviours.map((behaviour) => behaviour.name);
+    const at = order.indexOf(name);
+    if (at < 0 || at + by < 0 || at + by >= order.length) return;
+    order.splice(at, 1);
+    order.splice(at + by, 0, name);
+    await reorder(order);
+  }
+
+  /** Puts a text at the cursor of the editor, which is opened for it. */
+  function insert(text: string): void {
+    if (get().pane !== 'code') set({ pane: 'code' });
+    if (handle === null) waitingText = text;
+    else handle.insert(text);
+  }
+
+  /** The editor that is open says so, and that it no longer is. */
+  function attach(editor: EditorHandle): () => void {
+    handle = editor;
+    if (waitingText !== null) editor.insert(waitingText);
+    waitingText = null;
+    return () => {
+      if (handle === editor) handle = null;
+    };
+  }
+
+  /** What uses a part, in every form, as it is saved. */
+  async function usesOfPart(part: string): Promise<void> {
+    flush();
+    const reply = await get_<Uses>(`${pathOf('uses')}?${new URLSearchParams({ part }).toString()}`);
+    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+    const { code, scenarios } = reply.body;
+    const places = [
+      ...code.flatMap(({ form: of, behaviour, title, lines, text }) => lines.map((line, i): UsePlace => ({ is: 'line', form: of, behaviour, title, line, text: text[i]! }))),
+      ...scenarios.map(({ form: of, name, title, steps }): UsePlace => ({ is: 'scenario', form: of, name, title, steps })),
+    ];
+    set({ uses: { of: part, places } });
+  }
+
+  function usesOfName(of: string, places: readonly Place[]): void {
+    set({ uses: { of, places: places.map(({ file, line, text }): UsePlace => ({ is: 'line', form: form().name, behaviour: file, title: readHeader({ name: file, text: behaviourOf(file).text }).title, line, text })) } });
+  }
+
+  /** Adds a behaviour and scenarios that prove it. */
+  async function takeStarter(title: string, text: string, scenarios: readonly Scenario[]): Promise<void> {
+    addBehaviour(title, text);
+    for (const scenario of scenarios) {
+      const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), scenario);
+      if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+      set((state) => ({ scenarios: [...state.scenarios, reply.body] }));
+    }
+    set({ notice: { tone: 'info', text: `“${title}” is added${scenarios.length === 0 ? '' : `, with ${scenarios.length === 1 ? 'a scenario' : `${scenarios.length} scenarios`} that ${scenarios.length === 1 ? 'proves' : 'prove'} it`}.` } });
+  }
+
+  /** Plays ways to fill the form in with one behaviour more, beside the session on the bench. */
+  async function tryOut(text: string, ways: readonly { open: Open; steps: readonly Step[] }[], scenarios: readonly Scenario[]): Promise<TriedOut> {
+    const name = newBehaviourName('tried', get().behaviours.map((behaviour) => behaviour.name));
+    const compiled = await brain().compile({ name, text });
+    if (compiled.failure !== null) return { ways: [], results: [], failure: compiled.failure.says };
+    trying ??= engineInWorker();
+    await trying.load({ ...engineMaterial(), scripts: [...scripts(), compiled], traced: false });
+    const outcomes: TriedOut['ways'] = [];
+    for (const { open, steps } of ways) {
+      const answers = await trying.play(openingOf(open, cast()), steps);
+      outcomes.push({ seen: seenAt(answers, answers.length - 1), toParent: answers.flatMap(({ toParent }) => toParent), refused: answers.find(({ refused }) => refused !== null)?.refused ?? null });
+    }
+    const results: ScenarioResult[] = [];
+    for (const scenario of scenarios) results.push(await runScenario(scenario, form(), material, cast(), (opening, steps) => trying!.play(opening, steps)));
+    return { ways: outcomes, results, failure: null };
   }
 
   /** Time passes on the bench as it does for people: when something waited for becomes due, a wait is done as a step. */
@@ -360,10 +586,10 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   /** The new form is in force at once: for the editor, in the live form, for the scenarios. */
   async function resurround(): Promise<void> {
-    await brain().surround(typingsOf(get().material));
+    await brain().surround(get().material);
     await replay();
     void runScenarios();
-    for (const { name } of get().behaviours) change(name, { diagnoses: await brain().diagnose(name) });
+    await checkAll();
   }
 
   async function saveForm(): Promise<void> {
@@ -474,6 +700,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     else set({ notice: { tone: 'error', text: reply.says } });
   }
 
+  function goTo(behaviour: string, line: number): void {
+    const name = get().behaviours.find((entry) => entry.name === behaviour || entry.name.replace(/\.[jt]s$/, '') === behaviour)?.name;
+    if (name !== undefined) set((state) => ({ uses: null, active: name, pane: 'code', goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 } }));
+  }
+
   function pathOf(rest: string): string {
     return `/api/forms/${form().name}/${rest}`;
   }
@@ -494,8 +725,55 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     keepScenario,
     removeScenario,
     makeRelease,
-    complete: (name: string, position: number) => language?.complete({ name, text: behaviourOf(name).text }, position) ?? Promise.resolve([]),
-    explain: (name: string, position: number) => language?.explain(name, position) ?? Promise.resolve(null),
+    light,
+    /** Lights up a part on the other side; nothing is drawn anew for it. */
+    shine: (part: string | null, from: 'code' | 'form') => {
+      if (light.getState().part !== part || light.getState().from !== from) light.setState({ part, from, reveal: false });
+    },
+    /** Shows a part in the outline and the live form, and what its life was. */
+    reveal: (part: string) => {
+      set({ asked: { part, aspect: null }, side: 'form' });
+      light.setState({ part, from: 'code', reveal: true });
+    },
+    /** Opens a part under Structure, where it gets another name. */
+    renamePart: (part: string) => set(({ structure }) => ({ pane: 'structure', structure: { ...structure, selected: part, says: null } })),
+    say: (text: string) => set({ notice: { tone: 'info', text } }),
+    brain,
+    duplicate,
+    describe,
+    remove,
+    restore,
+    reorder,
+    move,
+    turn: (name: string) => {
+      if (get().behaviours.some((behaviour) => behaviour.name === name)) describe(name, { off: !readHeader(behaviourOf(name)).off });
+    },
+    insert,
+    attach,
+    usesOfPart,
+    usesOfName,
+    takeStarter,
+    tryOut,
+    goToPlace: (place: BenchPlace) => {
+      if (place === null) return;
+      if (place.is === 'line') goTo(place.behaviour, place.line);
+      else if (place.is === 'part') set(({ structure }) => ({ pane: 'structure', structure: { ...structure, selected: placeOf(form(), place.part) === null ? null : place.part } }));
+      else if (get().scenarios.some(({ name }) => name === place.name)) void openScenario(place.name);
+    },
+    /** Makes the edits of a fix, provided that the text is still the one it was found in. */
+    mend: (name: string, found: Diagnosis, { edits }: Fix) => {
+      const { text, diagnoses } = behaviourOf(name);
+      if (!diagnoses.includes(found)) return;
+      edit(name, edits.toSorted((a, b) => b.from - a.from).reduce((now, { from, to, text: by }) => now.slice(0, from) + by + now.slice(to), text));
+    },
+    /** Tells the editor that is open. */
+    editor: (what: Exclude<keyof EditorHandle, 'insert'>) => handle?.[what](),
+    closeUses: () => set({ uses: null }),
+    forgetDeleted: () => set({ deleted: null }),
+    map: (): Promise<FormMap> => brain().map(),
+    /** Opens a page of the handbook beside the code. */
+    openHandbook: (page: string = get().handbook) => set({ side: 'handbook', handbook: page }),
+    showForm: () => set({ side: 'form' }),
     editStructure,
     settleStructure,
     rename,
@@ -511,10 +789,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     ask: (part: string, aspect: string | null = null) => set({ asked: { part, aspect } }),
     showNames: (names: boolean) => set({ names }),
     dismiss: () => set({ notice: null }),
-    goTo: (behaviour: string, line: number) => {
-      const name = get().behaviours.find((entry) => entry.name.replace(/\.[jt]s$/, '') === behaviour)?.name;
-      if (name !== undefined) set((state) => ({ active: name, pane: 'code', goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 } }));
-    },
+    goTo,
   };
 }
 

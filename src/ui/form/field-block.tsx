@@ -63,7 +63,7 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
       id={id}
       label={label}
       value={state.value ?? null}
-      options={optionsOf(field, state, props.tables)}
+      options={props.names === true ? withKeys(optionsOf(field, state, props.tables)) : optionsOf(field, state, props.tables)}
       editable={state.editable && !props.frozen}
       required={state.required ?? false}
       invalid={wrong !== null}
@@ -126,20 +126,23 @@ export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; 
   );
 }
 
-/** A technical name that can be asked why its part is as it is. `shown` spells it for people where that differs. */
-export function Name({ part, shown, onAsk, asked }: { part: string; shown?: string } & Pick<SheetProps, 'onAsk' | 'asked'>) {
+/** A technical name: pressed it goes into the code, and the mark beside it asks why its part is as it is. `shown` spells it for people where that differs. */
+export function Name({ part, shown, onAsk, onInsert, asked }: { part: string; shown?: string } & Pick<SheetProps, 'onAsk' | 'onInsert' | 'asked'>) {
   const text = shown ?? part;
-  if (onAsk === undefined) {
-    return (
-      <chakra.span fontFamily="mono" fontSize="11.2px" color="soft">
-        {text}
-      </chakra.span>
-    );
-  }
+  const look = { fontFamily: 'mono', fontSize: '11.2px', color: asked === part ? 'act' : 'soft' } as const;
+  if (onAsk === undefined) return <chakra.span {...look}>{text}</chakra.span>;
+  const press = { type: 'button', cursor: 'pointer', _hover: { color: 'act', textDecoration: 'underline' } } as const;
   return (
-    <chakra.button type="button" fontFamily="mono" fontSize="11.2px" color={asked === part ? 'act' : 'soft'} cursor="pointer" title={`Why is ${text} like that?`} onClick={() => onAsk(part)} _hover={{ color: 'act', textDecoration: 'underline' }}>
-      {text}
-    </chakra.button>
+    <chakra.span whiteSpace="nowrap">
+      {onInsert !== undefined && (
+        <chakra.button {...look} {...press} title="Put it into the code" onClick={() => onInsert(part)}>
+          {text}
+        </chakra.button>
+      )}
+      <chakra.button {...look} {...press} px="4px" aria-label={`Why is ${text} like that?`} title={`Why is ${text} like that?`} onClick={() => onAsk(part)}>
+        ?
+      </chakra.button>
+    </chakra.span>
   );
 }
 
@@ -156,6 +159,11 @@ export function unitOf(field: Field): string | null {
   if (field.kind === 'number') return field.unit ?? null;
   if (field.kind === 'datetime') return 'UTC';
   return field.kind === 'money' ? (field.currency ?? null) : null;
+}
+
+/** Labels with their keys, for those who write scripts. */
+function withKeys(options: readonly Option[]): readonly Option[] {
+  return options.map(({ key, label }) => ({ key, label: `${label} · ${key}` }));
 }
 
 function optionsOf(field: Field, state: PartState, tables: readonly Table[]): readonly Option[] {

@@ -233,7 +233,7 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
             <>
               <SpotInput {...props} spot={spot} label={`${spot.field.label}, row ${place + 1}`} />
               <SpotNotes {...props} spot={spot} brief />
-              {props.names && props.marked?.has(spot.name) && <Name {...props} part={spot.name} shown="why" />}
+              {props.names && props.marked?.has(spot.name) && <Name {...props} onInsert={undefined} part={spot.name} shown={spot.field.name} />}
             </>
           )}
         </Box>

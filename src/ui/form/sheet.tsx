@@ -29,6 +29,10 @@ export interface SheetProps {
   /** Parts that a script decided, which are marked. */
   marked?: ReadonlySet<string>;
   onAsk?: (part: string) => void;
+  /** Puts the part's name into the code. */
+  onInsert?: (part: string) => void;
+  /** The pointer is on a part, or on none. */
+  onPoint?: (part: string | null) => void;
   asked?: string | null;
   /** Draws a list of records that refer to this one. */
   childList?: (list: ChildList) => ReactNode;
@@ -45,7 +49,7 @@ export function FormSheet(props: SheetProps) {
   const page = form.pages.find((p) => p.name === seen.page);
   const shownPages = form.pages.filter((p) => seen.parts[p.name]?.onScreen);
   return (
-    <Box ref={root} position="relative" bg="sheet" borderWidth="1px" borderColor="line" borderRadius="3px" px="18px" py="14px" pl={props.margin ? 0 : '18px'} tabIndex={-1}>
+    <Box ref={root} position="relative" bg="sheet" borderWidth="1px" borderColor="line" borderRadius="3px" px="18px" py="14px" pl={props.margin ? 0 : '18px'} tabIndex={-1} onPointerOver={props.onPoint && ((event) => props.onPoint!((event.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part?.replace(/#\d+/, '') ?? null))} onPointerLeave={props.onPoint && (() => props.onPoint!(null))}>
       <Row {...props}>
         <chakra.h2 fontSize="17px" fontWeight={640} lineHeight="24px">
           {form.title}

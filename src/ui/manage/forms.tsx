@@ -99,7 +99,10 @@ export function Forms(props: FormsProps) {
           </tbody>
         </chakra.table>
         {props.forms.length === 0 && <Box color="soft">This workspace has no form yet.</Box>}
-        <NewForm />
+        <Flex gap="14px" align="baseline">
+          <NewForm />
+          <Go href="/problems">Problems of the workspace</Go>
+        </Flex>
         <Flex mt="26px" gap="30px" color="soft" fontSize="13px" flexWrap="wrap">
           <Box>
             <Box color="ink" fontWeight={620}>

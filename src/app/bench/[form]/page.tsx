@@ -8,6 +8,7 @@ import { fieldsOf } from '@/core/form/definition';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
 import { Bench } from '@/ui/bench/bench';
+import type { BenchPlace } from '@/ui/bench/store';
 
 export const dynamic = 'force-dynamic';
 
@@ -21,7 +22,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: form === null ? 'No such form' : form.title };
 }
 
-/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first. */
+/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at. */
 export default async function BenchPage({ params, searchParams }: Props) {
   const { form: name } = await params;
   const definition = await readDefinition(name);
@@ -43,7 +44,15 @@ export default async function BenchPage({ params, searchParams }: Props) {
     records: records.map(({ id, values }) => ({ id, values })),
     release: release?.number ?? null,
   };
-  return <Bench material={material} opened={openedBy(await searchParams, material)} />;
+  const query = await searchParams;
+  return <Bench material={material} opened={openedBy(query, material)} at={placeIn(query)} />;
+}
+
+/** What a query leads to: `behaviour` and `line`, `part`, or `scenario`. */
+function placeIn(query: Record<string, string | string[] | undefined>): BenchPlace {
+  if (typeof query.behaviour === 'string') return { is: 'line', behaviour: query.behaviour, line: Math.max(1, Math.trunc(Number(query.line)) || 1) };
+  if (typeof query.part === 'string') return { is: 'part', part: query.part };
+  return typeof query.scenario === 'string' ? { is: 'scenario', name: query.scenario } : null;
 }
 
 /** What of a query can be: a record and a parent that are there, and launch parameters with technical names. */

@@ -1,0 +1,7 @@
+import { handbook } from '@/server/handbook';
+import { answer } from '@/server/request';
+
+/** All pages of the handbook. */
+export async function GET() {
+  return answer(() => Promise.resolve(Response.json(handbook())));
+}

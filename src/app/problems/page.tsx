@@ -1,0 +1,11 @@
+import type { Metadata } from 'next';
+import { readForms, readHead } from '@/server/store';
+import { ProblemsPage } from '@/ui/manage/problems-page';
+
+export const dynamic = 'force-dynamic';
+export const metadata: Metadata = { title: 'Problems' };
+
+export default async function Problems() {
+  const [head, forms] = await Promise.all([readHead(), readForms()]);
+  return <ProblemsPage title={head.title} forms={forms.map(({ name, title }) => ({ name, title }))} />;
+}

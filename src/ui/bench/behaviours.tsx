@@ -1,0 +1,206 @@
+'use client';
+/** The behaviours in the order in which they run, with what each did; moved by drag and keyboard, turned off, copied, deleted. */
+import { Box, chakra, Dialog, Flex, Menu, Portal } from '@chakra-ui/react';
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import { readHeader } from '@/core/language/header';
+import type { Seen } from '@/core/scenario/snapshot';
+import type { Tape } from '@/core/tape/tape';
+import { Button, Labelled, Line } from '../kit';
+import { Caption } from './outline';
+import { StarterDialog } from './starters';
+import type { Behaviour, BenchStore } from './store';
+
+export function BehaviourList({ bench, seen, tape }: { bench: BenchStore; seen: Seen; tape: Tape }) {
+  const { behaviours, active } = useStore(bench.store);
+  const [adding, setAdding] = useState<'title' | 'starter' | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const names = behaviours.map(({ name }) => name);
+  const move = (from: number, to: number) => void bench.reorder(arrayMove(names, from, to));
+  const dropped = ({ active: dragged, over }: DragEndEvent) => {
+    if (over !== null && over.id !== dragged.id) move(names.indexOf(String(dragged.id)), names.indexOf(String(over.id)));
+  };
+  return (
+    <Box flex="0 0 auto" maxH="48%" overflowY="auto" pt="8px" pb="8px" borderTopWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label="Behaviours">
+      <Caption>
+        <span>Behaviours</span>
+        <Flex gap="6px">
+          <Button look="text" fontSize="12.5px" onClick={() => setAdding('starter')} title="From a daily need to code with the real names">
+            + for a need
+          </Button>
+          <Button look="text" fontSize="12.5px" onClick={() => setAdding('title')}>
+            + new
+          </Button>
+        </Flex>
+      </Caption>
+      <DndContext id="behaviours" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+        <SortableContext items={names} strategy={verticalListSortingStrategy}>
+          {behaviours.map((behaviour, i) => (
+            <BehaviourRow key={behaviour.name} bench={bench} behaviour={behaviour} place={i} count={behaviours.length} on={behaviour.name === active} seen={seen} tape={tape} onMove={(to) => move(i, to)} />
+          ))}
+        </SortableContext>
+      </DndContext>
+      {adding === 'title' && <NewBehaviour bench={bench} onDone={() => setAdding(null)} />}
+      <StarterDialog bench={bench} open={adding === 'starter'} onDone={() => setAdding(null)} />
+    </Box>
+  );
+}
+
+function NewBehaviour({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
+  const [title, setTitle] = useState('');
+  const add = () => {
+    if (title.trim() !== '') bench.addBehaviour(title.trim());
+    onDone();
+  };
+  return (
+    <Flex px="14px" py="4px" gap="6px">
+      <Line
+        aria-label="Title of the new behaviour"
+        placeholder="What it is about"
+        autoFocus
+        flex="1"
+        minW={0}
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') add();
+          if (event.key === 'Escape') onDone();
+        }}
+      />
+      <Button onClick={add}>Add</Button>
+    </Flex>
+  );
+}
+
+interface RowProps {
+  bench: BenchStore;
+  behaviour: Behaviour;
+  place: number;
+  count: number;
+  on: boolean;
+  seen: Seen;
+  tape: Tape;
+  onMove: (to: number) => void;
+}
+
+function BehaviourRow({ bench, behaviour, place, count, on, seen, tape, onMove }: RowProps) {
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: behaviour.name });
+  const [describing, setDescribing] = useState(false);
+  const { title, purpose, off } = readHeader(behaviour);
+  const failing = seen.failing.some((failure) => `${failure.behaviour}.` === behaviour.name.replace(/[jt]s$/, '')) || behaviour.broken !== null;
+  const errors = behaviour.diagnoses.filter(({ severity }) => severity === 'error').length;
+  const saving = { saved: '', waiting: ' · saving', unsaved: ' · not saved', conflict: ' · two versions' }[behaviour.saving.state];
+  const choose = (what: string) => {
+    if (what === 'describe') setDescribing(true);
+    else if (what === 'off') bench.describe(behaviour.name, { off: !off });
+    else if (what === 'up') onMove(place - 1);
+    else if (what === 'down') onMove(place + 1);
+    else if (what === 'duplicate') bench.duplicate(behaviour.name);
+    else if (what === 'history') {
+      bench.choose(behaviour.name);
+      bench.showPane('history');
+    } else void bench.remove(behaviour.name);
+  };
+  return (
+    <Flex ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }} align="flex-start" bg={isDragging ? 'saidGround' : on ? 'sheet' : undefined} _hover={{ bg: isDragging ? 'saidGround' : 'sheet' }} position="relative" zIndex={isDragging ? 2 : undefined} data-behaviour={behaviour.name}>
+      <chakra.button type="button" {...attributes} {...listeners} aria-label={`Move ${title}`} title="Drag, or press Space and use the arrow keys" cursor="grab" color="soft" pl="14px" pr="4px" py="3px" touchAction="none" minW="34px" textAlign="left">
+        {place + 1}
+      </chakra.button>
+      <chakra.button type="button" flex="1" minW={0} py="3px" textAlign="left" cursor="pointer" aria-current={on || undefined} title={purpose === '' ? undefined : purpose} onClick={() => bench.choose(behaviour.name)}>
+        <Box fontWeight={on ? 640 : 400} textDecoration={off ? 'line-through' : undefined}>
+          {title}
+        </Box>
+        <Box color={failing || errors > 0 ? 'bad' : 'soft'} fontSize="12px" lineHeight="15px">
+          {off ? 'turned off' : failing ? '× failed' : errors > 0 ? `× ${errors === 1 ? '1 error' : `${errors} errors`}` : didInWords(behaviour.name, tape)}
+          {saving}
+        </Box>
+      </chakra.button>
+      <Menu.Root onSelect={({ value }) => choose(value)} positioning={{ placement: 'bottom-end' }}>
+        <Menu.Trigger asChild>
+          <chakra.button type="button" aria-label={`What to do with ${title}`} px="9px" py="3px" color="soft" cursor="pointer" _hover={{ color: 'ink' }}>
+            ⋯
+          </chakra.button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content bg="sheet" color="ink" borderWidth="1px" borderColor="line" borderRadius="4px" minW="180px">
+              <Item value="describe">Title and purpose…</Item>
+              <Item value="off">{off ? 'Turn on' : 'Turn off'}</Item>
+              <Item value="up" disabled={place === 0}>
+                Earlier
+              </Item>
+              <Item value="down" disabled={place === count - 1}>
+                Later
+              </Item>
+              <Item value="duplicate">Duplicate</Item>
+              <Item value="history">History</Item>
+              <Item value="delete">Delete</Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+      <Dialog.Root open={describing} onOpenChange={({ open }) => setDescribing(open)} size="sm">
+        <Portal>
+          <Dialog.Backdrop />
+          <Dialog.Positioner>
+            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
+              <Describe bench={bench} behaviour={behaviour} onDone={() => setDescribing(false)} />
+            </Dialog.Content>
+          </Dialog.Positioner>
+        </Portal>
+      </Dialog.Root>
+    </Flex>
+  );
+}
+
+function Item({ value, disabled = false, children }: { value: string; disabled?: boolean; children: React.ReactNode }) {
+  return (
+    <Menu.Item value={value} disabled={disabled} px="12px" py="4px" cursor="pointer" fontSize="13.5px" _highlighted={{ bg: 'actGround' }} _disabled={{ opacity: 0.5 }}>
+      {children}
+    </Menu.Item>
+  );
+}
+
+/** What a behaviour steered and how often it ran, in the session on the bench. */
+function didInWords(name: string, tape: Tape): string {
+  const bare = name.replace(/\.[jt]s$/, '');
+  const runs = tape.entries.filter((entry) => entry.type === 'run' && entry.behaviour === bare);
+  const numbers = new Set(runs.map(({ n }) => n));
+  const steers = new Set(tape.entries.flatMap((entry) => (entry.type === 'effect' && entry.cause !== null && numbers.has(entry.cause) ? [entry.part] : [])));
+  const what = steers.size === 0 ? 'steers nothing yet' : steers.size === 1 ? `steers ${[...steers][0]}` : `steers ${steers.size} parts`;
+  return runs.length === 0 ? what : `${what} · ran ${runs.length === 1 ? 'once' : `${runs.length} times`}`;
+}
+
+function Describe({ bench, behaviour, onDone }: { bench: BenchStore; behaviour: Behaviour; onDone: () => void }) {
+  const header = readHeader(behaviour);
+  const [title, setTitle] = useState(header.title);
+  const [purpose, setPurpose] = useState(header.purpose);
+  const done = () => {
+    if (title.trim() === '') return;
+    bench.describe(behaviour.name, { title, purpose });
+    onDone();
+  };
+  return (
+    <Box p="14px">
+      <Dialog.Title fontSize="15px">Title and purpose</Dialog.Title>
+      <Box color="soft" fontSize="13px">They stand in the comment that the script begins with.</Box>
+      <Flex direction="column" gap="8px" mt="8px">
+        <Labelled label="Title">
+          <Line autoFocus width="100%" value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && done()} />
+        </Labelled>
+        <Labelled label="Purpose">
+          <Line width="100%" value={purpose} onChange={(event) => setPurpose(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && done()} />
+        </Labelled>
+      </Flex>
+      <Flex mt="12px" gap="8px">
+        <Button look="go" disabled={title.trim() === ''} onClick={done}>
+          Write it
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </Flex>
+    </Box>
+  );
+}

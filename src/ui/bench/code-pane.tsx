@@ -1,0 +1,179 @@
+'use client';
+/** The code of one behaviour: tabs above, the editor, and below it what is wrong with it and how it is saved. */
+import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
+import dynamic from 'next/dynamic';
+import { useState } from 'react';
+import { readHeader } from '@/core/language/header';
+import type { Diagnosis } from '@/core/language/service';
+import type { Seen } from '@/core/scenario/snapshot';
+import type { linesOf } from '@/core/tape/lines';
+import { Button, Line, Notice } from '../kit';
+import type { Behaviour, BenchState, BenchStore } from './store';
+
+const Editor = dynamic(() => import('./editor'), { ssr: false, loading: () => <Box p="14px">Opening the editor…</Box> });
+
+const PANES: readonly { key: BenchState['pane']; label: string }[] = [
+  { key: 'structure', label: 'Structure' },
+  { key: 'map', label: 'Map' },
+];
+
+/** Structure and map of the form, then the behaviours. */
+export function Tabs({ bench, behaviours, active, pane }: { bench: BenchStore; behaviours: readonly Behaviour[]; active: string; pane: BenchState['pane'] }) {
+  return (
+    <Flex role="tablist" aria-label="Behaviours" gap="2px" px="10px" pt="6px" bg="ground" borderBottomWidth="1px" borderColor="line" overflowX="auto" flexShrink={0}>
+      {PANES.map(({ key, label }) => (
+        <Tab key={key} on={pane === key} fontStyle="italic" onClick={() => bench.showPane(key)}>
+          {label}
+        </Tab>
+      ))}
+      {behaviours.map((behaviour) => {
+        const { title, off } = readHeader(behaviour);
+        return (
+          <Tab key={behaviour.name} on={behaviour.name === active && (pane === 'code' || pane === 'history')} onClick={() => bench.choose(behaviour.name)}>
+            <chakra.span textDecoration={off ? 'line-through' : undefined}>{title}</chakra.span>
+            {behaviour.saving.state !== 'saved' && <span title="not saved yet"> •</span>}
+          </Tab>
+        );
+      })}
+    </Flex>
+  );
+}
+
+function Tab({ on, children, fontStyle, onClick }: { on: boolean; children: React.ReactNode; fontStyle?: string; onClick: () => void }) {
+  return (
+    <chakra.button type="button" role="tab" aria-selected={on} px="12px" py="4px" cursor="pointer" whiteSpace="nowrap" borderWidth="1px" borderBottomWidth={0} borderRadius="5px 5px 0 0" borderColor={on ? 'line' : 'transparent'} bg={on ? 'sheet' : undefined} color={on ? 'ink' : 'soft'} fontStyle={fontStyle} mb="-1px" onClick={onClick}>
+      {children}
+    </chakra.button>
+  );
+}
+
+export function Code({ bench, behaviour, seen, notes, goTo }: { bench: BenchStore; behaviour: Behaviour; seen: Seen; notes: ReturnType<typeof linesOf>; goTo: { line: number; count: number } | null }) {
+  const { saving, diagnoses, broken } = behaviour;
+  const [renaming, setRenaming] = useState<{ old: string; apply: (to: string) => void } | null>(null);
+  const first = diagnoses.find(({ severity }) => severity === 'error') ?? diagnoses[0];
+  const { off } = readHeader(behaviour);
+  return (
+    <>
+      {saving.state === 'conflict' && (
+        <Box p="10px" borderBottomWidth="1px" borderColor="line">
+          <Notice tone="warning">
+            Somebody else saved this behaviour meanwhile. Yours is in the editor, theirs is below. Nothing is overwritten until you choose.
+            <Flex gap="8px" mt="6px">
+              <Button onClick={() => bench.settleConflict(behaviour.name, 'mine')}>Keep mine</Button>
+              <Button onClick={() => bench.settleConflict(behaviour.name, 'theirs')}>Take theirs</Button>
+            </Flex>
+            <chakra.pre aria-label="Their version" tabIndex={0} fontFamily="mono" fontSize="12px" mt="6px" maxH="160px" overflow="auto" bg="sheet" p="6px">
+              {saving.theirs.text}
+            </chakra.pre>
+          </Notice>
+        </Box>
+      )}
+      <Box flex="1" minH={0}>
+        <Editor
+          key={behaviour.name}
+          name={behaviour.name}
+          text={behaviour.text}
+          diagnoses={diagnoses}
+          notes={notes}
+          goTo={goTo}
+          bench={bench}
+          valueNow={(part) => valueNow(seen, part)}
+          onRename={(old, apply) => setRenaming({ old, apply })}
+        />
+      </Box>
+      <Flex px="14px" py="6px" gap="16px" borderTopWidth="1px" borderColor="line" color="soft" minH="33px" align="center" fontSize="13px" role="status">
+        {broken !== null ? (
+          <>
+            <chakra.span color="bad">× line {broken.line}</chakra.span>
+            <span>
+              {broken.says} {behaviour.running?.code != null && 'The last version that worked goes on running.'}
+            </span>
+          </>
+        ) : first !== undefined ? (
+          <FirstProblem bench={bench} behaviour={behaviour} first={first} count={diagnoses.length} />
+        ) : (
+          <span>{off ? 'turned off: it takes no part in the form' : 'no problems'}</span>
+        )}
+        <Flex ml="auto" gap="10px" flexShrink={0}>
+          <Button look="text" onClick={() => bench.editor('format')} title="Set the script in the common way (Shift+Alt+F)">
+            Format
+          </Button>
+          <Button look="text" onClick={() => bench.showPane('history')} title="Every saved revision and its difference">
+            History
+          </Button>
+        </Flex>
+        <chakra.span whiteSpace="nowrap" color={saving.state === 'unsaved' ? 'bad' : 'soft'}>
+          {saving.state === 'saved' ? `saved, revision ${behaviour.revision}` : saving.state === 'waiting' ? 'saving…' : saving.state === 'conflict' ? 'two versions' : `not saved: ${saving.says} Tried again on its own.`}
+        </chakra.span>
+      </Flex>
+      <Dialog.Root open={renaming !== null} onOpenChange={({ open }) => open || setRenaming(null)} size="sm">
+        <Portal>
+          <Dialog.Backdrop />
+          <Dialog.Positioner>
+            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
+              {renaming !== null && <NewName {...renaming} onDone={() => setRenaming(null)} />}
+            </Dialog.Content>
+          </Dialog.Positioner>
+        </Portal>
+      </Dialog.Root>
+    </>
+  );
+}
+
+/** The first thing that is wrong, with what would mend it. */
+function FirstProblem({ bench, behaviour, first, count }: { bench: BenchStore; behaviour: Behaviour; first: Diagnosis; count: number }) {
+  const [fix] = first.fixes;
+  const page = first.code.startsWith('TS') || first.code === 'top-level' ? null : `mistakes/${first.code}`;
+  return (
+    <>
+      <chakra.span color={first.severity === 'error' ? 'bad' : 'said'} whiteSpace="nowrap">
+        {first.severity === 'error' ? '×' : '!'} {count === 1 ? '1 problem' : `${count} problems`}
+      </chakra.span>
+      <chakra.span flex="1" minW={0} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap" title={first.says}>
+        <Button look="text" onClick={() => bench.goTo(behaviour.name, first.line)}>
+          line {first.line}
+        </Button>
+        : {first.says}
+      </chakra.span>
+      {fix !== undefined && (
+        <Button look="text" flexShrink={0} onClick={() => bench.mend(behaviour.name, first, fix)} title="Mend it (Ctrl+. in its line)">
+          {fix.title}
+        </Button>
+      )}
+      {page !== null && (
+        <Button look="text" flexShrink={0} onClick={() => bench.openHandbook(page)} aria-label={`About: ${first.code}`}>
+          Read on
+        </Button>
+      )}
+    </>
+  );
+}
+
+function NewName({ old, apply, onDone }: { old: string; apply: (to: string) => void; onDone: () => void }) {
+  const [to, setTo] = useState(old);
+  const sound = /^[A-Za-z_$][\w$]*$/.test(to);
+  const done = () => {
+    if (!sound) return;
+    if (to !== old) apply(to);
+    onDone();
+  };
+  return (
+    <Box p="14px">
+      <Dialog.Title fontSize="15px">Rename {old}</Dialog.Title>
+      <Line autoFocus aria-label="New name" width="100%" mt="8px" fontFamily="mono" value={to} onChange={(event) => setTo(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && done()} />
+      <Flex mt="10px" gap="8px">
+        <Button look="go" disabled={!sound} onClick={done}>
+          Rename
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </Flex>
+    </Box>
+  );
+}
+
+/** The value of a field as a script would read it now; null for what has none. */
+function valueNow(seen: Seen, part: string): string | null {
+  const rows = seen.rows[part];
+  const value = rows === undefined ? seen.parts[part]?.value : rows.order.map((id) => rows.byId[id]!.values);
+  return value === undefined ? null : JSON.stringify(value);
+}

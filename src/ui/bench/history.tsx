@@ -1,0 +1,114 @@
+'use client';
+/** Every saved revision of a behaviour, each as its difference to the text as it stands, and bringing one back. */
+import { javascript } from '@codemirror/lang-javascript';
+import { unifiedMergeView } from '@codemirror/merge';
+import { EditorState } from '@codemirror/state';
+import { EditorView, lineNumbers } from '@codemirror/view';
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useEffect, useRef, useState } from 'react';
+import { readHeader } from '@/core/language/header';
+import { get } from '../api';
+import { Button, Notice } from '../kit';
+import { editorLook } from './editor-look';
+import type { Behaviour, BenchStore } from './store';
+
+interface Revision {
+  revision: number;
+  text: string;
+  savedAt: string;
+}
+
+export function HistoryPane({ bench, behaviour }: { bench: BenchStore; behaviour: Behaviour }) {
+  const [revisions, setRevisions] = useState<Revision[] | { says: string } | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [against, setAgainst] = useState<'before' | 'now'>('before');
+  const form = bench.store.getState().material.form.name;
+  const { name, revision } = behaviour;
+  useEffect(() => {
+    let here = true;
+    void get<Revision[]>(`/api/forms/${form}/behaviours/${name}/revisions`).then((reply) => {
+      if (here) setRevisions(reply.ok ? reply.body : { says: reply.says });
+    });
+    return () => {
+      here = false;
+    };
+  }, [form, name, revision]);
+  if (revisions === null) return <Box p="14px">Reading the revisions…</Box>;
+  if ('says' in revisions) return <Box p="14px"><Notice tone="error">{revisions.says}</Notice></Box>;
+  const at = revisions.find((one) => one.revision === (chosen ?? revisions[0]?.revision));
+  const before = at === undefined ? undefined : revisions[revisions.indexOf(at) + 1];
+  const [from, to] = against === 'now' ? [at?.text ?? '', behaviour.text] : [before?.text ?? '', at?.text ?? ''];
+  return (
+    <Flex direction="column" flex="1" minH={0}>
+      <Flex px="14px" py="6px" gap="8px" align="center" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
+        <chakra.span fontWeight={620}>{readHeader(behaviour).title}</chakra.span>
+        <chakra.span color="soft">{revisions.length === 1 ? '1 revision' : `${revisions.length} revisions`}</chakra.span>
+        <Flex ml="auto" gap="8px" role="group" aria-label="Compared with">
+          <Button aria-pressed={against === 'before'} color={against === 'before' ? 'act' : 'ink'} onClick={() => setAgainst('before')}>
+            What it changed
+          </Button>
+          <Button aria-pressed={against === 'now'} color={against === 'now' ? 'act' : 'ink'} onClick={() => setAgainst('now')}>
+            What has changed since
+          </Button>
+          <Button onClick={() => bench.showPane('code')}>Back to the code</Button>
+        </Flex>
+      </Flex>
+      <Flex flex="1" minH={0}>
+        <Box as="ul" width="150px" flexShrink={0} overflowY="auto" py="6px" borderRightWidth="1px" borderColor="line" listStyleType="none" aria-label="Revisions">
+          {revisions.map((one) => (
+            <li key={one.revision}>
+              <chakra.button type="button" width="100%" textAlign="left" px="14px" py="3px" cursor="pointer" bg={one === at ? 'actGround' : undefined} aria-current={one === at || undefined} _hover={{ bg: 'actGround' }} onClick={() => setChosen(one.revision)}>
+                <Box fontWeight={one === at ? 640 : 400}>revision {one.revision}</Box>
+                <Box color="soft" fontSize="12px">
+                  {one.savedAt.slice(0, 10)} {one.savedAt.slice(11, 16)}
+                </Box>
+              </chakra.button>
+            </li>
+          ))}
+        </Box>
+        <Difference from={from} to={to} />
+      </Flex>
+      {at !== undefined && (
+        <Flex px="14px" py="6px" gap="10px" align="center" borderTopWidth="1px" borderColor="line" color="soft" fontSize="13px">
+          <span>
+            {against === 'before' ? (before === undefined ? 'the first revision' : `revision ${before.revision} → ${at.revision}`) : `revision ${at.revision} → as it stands`}
+          </span>
+          <Button
+            ml="auto"
+            disabled={at.text === behaviour.text}
+            onClick={() => {
+              bench.edit(name, at.text);
+              bench.showPane('code');
+            }}
+          >
+            Bring back revision {at.revision}
+          </Button>
+        </Flex>
+      )}
+    </Flex>
+  );
+}
+
+/** Two texts as one, with what went and what came. */
+function Difference({ from, to }: { from: string; to: string }) {
+  const host = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const view = new EditorView({
+      parent: host.current!,
+      state: EditorState.create({
+        doc: to,
+        extensions: [lineNumbers(), javascript({ typescript: true }), editorLook, differenceLook, EditorState.readOnly.of(true), EditorView.editable.of(false), EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': 'Difference' }), unifiedMergeView({ original: from, mergeControls: false, highlightChanges: true, collapseUnchanged: { margin: 3, minSize: 6 } })],
+      }),
+    });
+    return () => view.destroy();
+  }, [from, to]);
+  return <Box ref={host} flex="1" minW={0} css={{ '& .cm-editor': { height: '100%' } }} />;
+}
+
+const differenceLook = EditorView.theme({
+  '.cm-deletedChunk': { backgroundColor: 'var(--tavro-colors-bad-ground)' },
+  '.cm-deletedChunk::before': { content: '"−"', color: 'var(--tavro-colors-bad)', position: 'absolute', marginLeft: '-2px' },
+  '.cm-changedLine, .cm-insertedLine': { backgroundColor: 'var(--tavro-colors-act-ground) !important' },
+  '.cm-changedText, .cm-deletedText': { background: 'none !important', textDecoration: 'underline' },
+  '.cm-collapsedLines': { background: 'var(--tavro-colors-ground)', color: 'var(--tavro-colors-soft)' },
+});

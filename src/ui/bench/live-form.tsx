@@ -1,0 +1,255 @@
+'use client';
+/** The live form: the sheet with its margin, what failed and what is waited for, and the records it can turn to. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useEffect, useRef, useState } from 'react';
+import { useStore } from 'zustand';
+import { fieldsOf, sectionsOf, type ChildList, type Form } from '@/core/form/definition';
+import { textOf } from '@/core/form/kinds';
+import { indexOf } from '@/core/form/table-index';
+import type { Value } from '@/core/form/value';
+import { readHeader } from '@/core/language/header';
+import type { Seen } from '@/core/scenario/snapshot';
+import type { Word } from '@/core/tape/tape';
+import { ChildRecordsList } from '../form/child-list';
+import { FormSheet } from '../form/sheet';
+import { Button, Notice } from '../kit';
+import { type Behaviour, type BenchMaterial, type BenchStore } from './store';
+import { WaitingBar } from './waiting';
+import { becameInWords, type Names } from './words';
+
+export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; seen: Seen; words: ReadonlyMap<string, Word[]>; names: Names }) {
+  const state = useStore(bench.store);
+  const { material, answers, at, steps, behaviours } = state;
+  const marked = new Set(words.keys());
+  const root = useRef<HTMLDivElement>(null);
+  useLight(bench, root);
+
+  const margin = (part: string) => {
+    const said = words.get(part) ?? cellsSaid(words, part);
+    if (said === undefined) return null;
+    const last = said.at(-1)!;
+    const cells = words.has(part) ? 0 : said.length;
+    const label = cells > 0 ? (cells === 1 ? '1 in its rows' : `${cells} in its rows`) : said.map((word) => shortWord(word.aspect, word.to, part, material)).filter(Boolean).join(', ');
+    return (
+      <chakra.button type="button" textAlign="right" cursor="pointer" width="100%" onClick={() => bench.goTo(last.behaviour, last.line)} title={`${names.behaviour(last.behaviour)}, line ${last.line}`}>
+        <Box color="said">{label}</Box>
+        <Box color="soft" overflow="hidden" textOverflow="ellipsis">
+          {names.behaviour(last.behaviour)}, {last.line}
+        </Box>
+      </chakra.button>
+    );
+  };
+
+  // Time that passes after it does not take the outcome away.
+  const lastDone = steps.slice(0, at).findLast((step) => !('wait' in step));
+  const submittedLast = lastDone !== undefined && 'submit' in lastDone;
+
+  const drawList = (list: ChildList) => {
+    const all = material.related[list.name];
+    const related = all && { form: all.form, records: all.records.filter(({ values }) => seen.record !== null && values[list.field] === seen.record) };
+    const goTo = (query: Record<string, string>) => window.open(`/bench/${list.form}?${new URLSearchParams(query).toString()}`, '_blank', 'noopener');
+    return (
+      <ChildRecordsList
+        list={list}
+        related={related}
+        tables={material.tables}
+        record={seen.record}
+        onAdd={() => goTo({ parent: `${material.form.name}/${seen.record}`, [`launch.${list.launch}`]: seen.record! })}
+        onOpen={(record) => goTo({ record, parent: `${material.form.name}/${seen.record}` })}
+      />
+    );
+  };
+
+  return (
+    <Flex ref={root} css={LIT} direction="column" height="100%" width="100%" overflowY="auto" position="relative" px="12px" py="10px" gap="8px">
+      {/* What has failed stays in sight however far the form is scrolled. */}
+      <Flex direction="column" gap="6px" position="sticky" top="-10px" zIndex={2} bg="ground" mx="-12px" px="12px" my="-4px" py="6px" flexShrink={0}>
+      <Flex gap="14px" color="soft" fontSize="13px" flexWrap="wrap" align="center">
+        <span>
+          <chakra.b color="ink" fontWeight={620}>
+            Live form
+          </chakra.b>{' '}
+          after step {at} of {steps.length}
+        </span>
+        {seen.record !== null && <RecordTurn bench={bench} record={seen.record} changed={seen.changed} frozen={at < steps.length} records={material.records} />}
+        <chakra.span ml="auto" role="status">
+          {state.busy ? 'replaying…' : (state.replayed ?? '')}
+        </chakra.span>
+        <chakra.button type="button" aria-pressed={state.names} cursor="pointer" onClick={() => bench.showNames(!state.names)} title="Show technical names (Alt+N)">
+          names {state.names ? '◑' : '○'}
+        </chakra.button>
+      </Flex>
+      <Failing bench={bench} seen={seen} names={names} behaviours={behaviours} />
+      <WaitingBar bench={bench} seen={seen} material={material} frozen={at < steps.length} />
+      </Flex>
+      {at < steps.length && <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>}
+      {answers[at]?.refused != null && <Notice tone="warning">That step was refused: {answers[at].refused}.</Notice>}
+      {answers[at]?.messages.map((message, i) => (
+        <Notice key={i} tone={message.tone}>
+          {message.text}
+        </Notice>
+      ))}
+      {answers.length > 0 && (
+        <FormSheet
+          form={material.form}
+          tables={material.tables}
+          seen={seen}
+          listens={state.listens}
+          frozen={at < steps.length}
+          names={state.names}
+          margin={margin}
+          marked={marked}
+          asked={state.asked?.part ?? null}
+          onAsk={bench.ask}
+          onInsert={(part) => bench.insert(spelled(material.form, part))}
+          onPoint={(part) => bench.shine(part, 'form')}
+          onStep={(step) => void bench.step(step)}
+          childList={drawList}
+        >
+          <Hidden material={material} seen={seen} onAsk={bench.ask} />
+          <Flex mt="12px" gap="10px" align="center">
+            <Button look="go" disabled={at < steps.length} onClick={() => void bench.step({ submit: true })}>
+              Submit
+            </Button>
+            {seen.submit !== null && submittedLast && (
+              <chakra.span role="status" color={seen.submit.saved ? 'act' : 'bad'}>
+                {seen.submit.saved ? '✓ would be saved' : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}
+              </chakra.span>
+            )}
+          </Flex>
+        </FormSheet>
+      )}
+    </Flex>
+  );
+}
+
+/** How a part that the code points at stands out. */
+const LIT = { '& [data-lit]': { bg: 'saidGround', outline: '2px solid var(--tavro-colors-said-edge)', outlineOffset: '1px', borderRadius: '3px' } };
+
+/** Lights up what the code points at, and brings it into sight when somebody goes to it. Done to the page itself, since drawing the sheet anew at each movement of the pointer would be felt. */
+function useLight(bench: BenchStore, root: React.RefObject<HTMLDivElement | null>): void {
+  useEffect(() => {
+    const show = ({ part, from, reveal }: { part: string | null; from: 'code' | 'form'; reveal: boolean }) => {
+      for (const lit of root.current?.querySelectorAll('[data-lit]') ?? []) lit.removeAttribute('data-lit');
+      if (part === null || from !== 'code') return;
+      const [owner, cell] = part.split('.');
+      const found = [...(root.current?.querySelectorAll<HTMLElement>(cell === undefined ? `[data-part="${owner}"]` : `[data-part="${owner}"] [data-column="${cell}"]`) ?? [])];
+      for (const element of found) element.setAttribute('data-lit', '');
+      if (reveal) found[0]?.scrollIntoView({ block: 'center' });
+    };
+    const stop = bench.light.subscribe(show);
+    if (bench.light.getState().reveal) show(bench.light.getState());
+    return stop;
+  }, [bench, root]);
+}
+
+/** How a script spells a part. */
+export function spelled(form: Form, part: string): string {
+  const [owner, cell] = part.replace(/#\d+/, '').split('.');
+  if (cell !== undefined) return `row.fields.${cell}`;
+  if (fieldsOf(form).some(({ name }) => name === owner)) return `fields.${owner}`;
+  if (sectionsOf(form).some(({ name }) => name === owner)) return `sections.${owner}`;
+  if (form.pages.some(({ name }) => name === owner)) return `pages.${owner}`;
+  return (form.tracks ?? []).some(({ name }) => name === owner) ? `tracks.${owner}` : `buttons.${owner}`;
+}
+
+/** Next and previous record, which asks before changes are left behind. */
+function RecordTurn({ bench, record, changed, frozen, records }: { bench: BenchStore; record: string; changed: boolean; frozen: boolean; records: readonly { id: string }[] }) {
+  const [asking, setAsking] = useState<'next' | 'previous' | null>(null);
+  const at = records.findIndex(({ id }) => id === record);
+  const turn = (way: 'next' | 'previous') => {
+    setAsking(null);
+    void bench.step(way === 'next' ? { next: true } : { previous: true });
+  };
+  const want = (way: 'next' | 'previous') => (changed ? setAsking(way) : turn(way));
+  if (asking !== null) {
+    return (
+      <Flex gap="6px" align="center" role="alert">
+        Changes in record {record} are not saved.
+        <Button onClick={() => turn(asking)}>Go on</Button>
+        <Button onClick={() => setAsking(null)}>Stay</Button>
+      </Flex>
+    );
+  }
+  return (
+    <Flex gap="4px" align="center" role="group" aria-label="Records">
+      <Button look="text" disabled={frozen || at <= 0} onClick={() => want('previous')} aria-label="Previous record">
+        ‹
+      </Button>
+      record {record}
+      <Button look="text" disabled={frozen || at < 0 || at >= records.length - 1} onClick={() => want('next')} aria-label="Next record">
+        ›
+      </Button>
+    </Flex>
+  );
+}
+
+/** The bar on the form: which behaviours failed, in the same words as in the editor and on the tape. */
+function Failing({ bench, seen, names, behaviours }: { bench: BenchStore; seen: Seen; names: Names; behaviours: readonly Behaviour[] }) {
+  const broken = behaviours.filter((behaviour) => behaviour.broken !== null && behaviour.running?.code != null);
+  return (
+    <>
+      {broken.map((behaviour) => (
+        <Notice key={behaviour.name} tone="error">
+          {readHeader(behaviour).title}, line {behaviour.broken!.line}, {behaviour.broken!.says} The last version that worked goes on running.
+        </Notice>
+      ))}
+      {seen.failing.map((failure, i) => (
+        <Notice key={i} tone="error">
+          {names.behaviour(failure.behaviour)}
+          {failure.line !== null && (
+            <>
+              ,{' '}
+              <Button look="text" color="bad" onClick={() => bench.goTo(failure.behaviour, failure.line!)}>
+                line {failure.line}
+              </Button>
+              ,
+            </>
+          )}{' '}
+          {failure.says}
+        </Notice>
+      ))}
+    </>
+  );
+}
+
+function Hidden({ material, seen, onAsk }: { material: BenchMaterial; seen: Seen; onAsk: (part: string) => void }) {
+  const sections = material.form.pages.flatMap((page) => page.sections);
+  const hidden = sections.flatMap((section) => {
+    if (seen.parts[section.name]?.onScreen === false) return [{ name: section.name, label: section.title }];
+    return section.fields.filter((field) => seen.parts[field.name]?.onScreen === false).map(({ name, label }) => ({ name, label }));
+  });
+  if (hidden.length === 0) return null;
+  return (
+    <Box color="soft" fontSize="12px" borderTopWidth="1px" borderStyle="dashed" borderColor="line" mt="8px" pt="4px">
+      {hidden.length === 1 ? '1 part is hidden: ' : `${hidden.length} parts are hidden: `}
+      {hidden.map((part, i) => (
+        <span key={part.name}>
+          {i > 0 && ', '}
+          <chakra.button type="button" textDecoration="underline" cursor="pointer" onClick={() => onAsk(part.name)}>
+            {part.label}
+          </chakra.button>
+        </span>
+      ))}
+    </Box>
+  );
+}
+
+/** What scripts said in the rows of a field, where nothing was said of the field itself. */
+function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | undefined {
+  const said = [...words].flatMap(([name, ofPart]) => (name.startsWith(`${part}#`) ? ofPart : []));
+  return said.length === 0 ? undefined : said;
+}
+
+/** What the margin has room for. */
+function shortWord(aspect: string, to: unknown, part: string, material: BenchMaterial): string {
+  const field = fieldsOf(material.form).find(({ name }) => name === part);
+  if (aspect === 'value' && field !== undefined && to !== null) {
+    return textOf(to as Value, field, { options: null, table: (name) => indexOf(material.tables.find((table) => table.name === name)!) });
+  }
+  if (aspect !== 'options') return aspect === 'hint' || aspect === 'problem' ? (to === null ? '' : aspect) : becameInWords(aspect, to);
+  if (!Array.isArray(to)) return '';
+  const all = field?.kind === 'reference' ? material.tables.find((table) => table.name === field.table)?.rows.length : field?.kind === 'choice' ? field.options.length : undefined;
+  return all === undefined ? `${to.length} options` : `${to.length} of ${all} offered`;
+}
+

@@ -1,0 +1,184 @@
+'use client';
+/**
+ * The form as a map: parts that are read, the behaviours that read them, and the parts these steer, in three columns. What
+ * several behaviours steer, and values that come round to themselves, stand out in colour and are said in words.
+ */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { GraphChart } from 'echarts/charts';
+import { TooltipComponent } from 'echarts/components';
+import { init, use, type ECharts } from 'echarts/core';
+import { CanvasRenderer } from 'echarts/renderers';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useStore } from 'zustand';
+import type { FormMap } from '@/core/language/map';
+import { Tape } from '@/core/tape/tape';
+import { Button, Mono } from '../kit';
+import { layOut, steeredOnTape, type Drawn } from './map-layout';
+import type { BenchStore } from './store';
+import { namesFor } from './words';
+
+use([GraphChart, TooltipComponent, CanvasRenderer]);
+
+export function MapPane({ bench }: { bench: BenchStore }) {
+  const { material, behaviours, answers } = useStore(bench.store);
+  const [map, setMap] = useState<FormMap | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  useEffect(() => {
+    let here = true;
+    void bench.map().then((read) => {
+      if (here) setMap(read);
+    });
+    return () => {
+      here = false;
+    };
+  }, [bench, behaviours]);
+  const names = useMemo(() => namesFor(material.form, behaviours, material.people), [material, behaviours]);
+  const onTape = useMemo(() => steeredOnTape(new Tape(answers.flatMap(({ tape }) => tape))), [answers]);
+  if (map === null) return <Box p="14px">Reading the behaviours…</Box>;
+  if (map.behaviours.length === 0) return <Box p="14px">No behaviour is on, so there is nothing to draw yet.</Box>;
+  const titleOf = (name: string) => map.behaviours.find((one) => one.name === name)?.title ?? name;
+  const part = chosen?.startsWith('part:') === true ? chosen.slice(5) : null;
+  const behaviour = chosen?.startsWith('behaviour:') === true ? chosen.slice(10) : null;
+  return (
+    <Flex direction="column" flex="1" minH={0}>
+      <Flex px="14px" py="6px" gap="14px" borderBottomWidth="1px" borderColor="line" color="soft" fontSize="12.5px" flexWrap="wrap" align="baseline">
+        <span>read → behaviour → steered</span>
+        {map.conflicts.length === 0 && map.circles.length === 0 && <span>no conflicts, no circles</span>}
+        {map.conflicts.map(({ part: of, aspect, behaviours: by }) => (
+          <chakra.span key={`${of}.${aspect}`} color="bad">
+            × {names.part(of)}: {aspect} is steered by {by.map(titleOf).join(' and ')}
+          </chakra.span>
+        ))}
+        {map.circles.map((round) => (
+          <chakra.span key={round.join('>')} color="bad">
+            ↻ {round.map((step, i) => (i % 2 === 0 ? names.part(step) : titleOf(step))).join(' → ')}
+          </chakra.span>
+        ))}
+      </Flex>
+      <Chart map={map} chosen={chosen} names={names.part} onChoose={setChosen} />
+      <Box px="14px" py="8px" borderTopWidth="1px" borderColor="line" fontSize="13px" maxH="38%" overflowY="auto" tabIndex={0} role="region" aria-label="Who reads and steers what">
+        {part !== null ? (
+          <>
+            <b>{names.part(part)}</b> <Mono color="soft">{part}</Mono>
+            {!part.includes('.') && (
+              <Button look="text" ml="8px" onClick={() => bench.reveal(part)}>
+                Show it in the live form
+              </Button>
+            )}
+            <Said what="steered by" items={map.steers.filter((arrow) => arrow.part === part).map((arrow) => ({ key: arrow.behaviour, text: `${titleOf(arrow.behaviour)}: ${arrow.aspects.join(', ')}`, go: () => bench.choose(arrow.behaviour) }))} />
+            <Said what="read by" items={map.reads.filter((arrow) => arrow.part === part).map((arrow) => ({ key: arrow.behaviour, text: `${titleOf(arrow.behaviour)}: ${arrow.aspects.join(', ')}`, go: () => bench.choose(arrow.behaviour) }))} />
+            <Said what="steered in this session by" items={(onTape.get(part) ?? []).map(({ behaviour: by, aspects, line }) => ({ key: by, text: `${names.behaviour(by)}: ${aspects.join(', ')}`, go: () => bench.goTo(by, line) }))} />
+          </>
+        ) : behaviour !== null ? (
+          <>
+            <b>{titleOf(behaviour)}</b>
+            <Button look="text" ml="8px" onClick={() => bench.choose(behaviour)}>
+              Open it
+            </Button>
+            <Said what="steers" items={map.steers.filter((arrow) => arrow.behaviour === behaviour).map((arrow) => ({ key: arrow.part, text: `${names.part(arrow.part)}: ${arrow.aspects.join(', ')}`, go: () => setChosen(`part:${arrow.part}`) }))} />
+            <Said what="reads" items={map.reads.filter((arrow) => arrow.behaviour === behaviour).map((arrow) => ({ key: arrow.part, text: names.part(arrow.part), go: () => setChosen(`part:${arrow.part}`) }))} />
+          </>
+        ) : (
+          <Flex gap="14px" wrap="wrap" align="baseline">
+            <chakra.span color="soft">Choose a behaviour or a part:</chakra.span>
+            {map.behaviours.map(({ name, title }) => (
+              <Button key={name} look="text" onClick={() => setChosen(`behaviour:${name}`)}>
+                {title}
+              </Button>
+            ))}
+          </Flex>
+        )}
+      </Box>
+    </Flex>
+  );
+}
+
+function Said({ what, items }: { what: string; items: readonly { key: string; text: string; go: () => void }[] }) {
+  return (
+    <Box color="soft">
+      {what}{' '}
+      {items.length === 0
+        ? 'nothing'
+        : items.map(({ key, text, go }, i) => (
+            <span key={key}>
+              {i > 0 && ' · '}
+              <Button look="text" onClick={go}>
+                {text}
+              </Button>
+            </span>
+          ))}
+    </Box>
+  );
+}
+
+function Chart({ map, chosen, names, onChoose }: { map: FormMap; chosen: string | null; names: (part: string) => string; onChoose: (id: string) => void }) {
+  const host = useRef<HTMLDivElement>(null);
+  const chart = useRef<ECharts | null>(null);
+  useEffect(() => {
+    const made = init(host.current!);
+    chart.current = made;
+    const watch = new ResizeObserver(() => made.resize());
+    watch.observe(host.current!);
+    return () => {
+      watch.disconnect();
+      made.dispose();
+    };
+  }, []);
+  useEffect(() => {
+    const made = chart.current!;
+    const onClick = (event: { data?: unknown }) => {
+      const id = (event.data as Drawn['nodes'][number] | undefined)?.id;
+      if (id !== undefined) onChoose(id.replace(/^(?:read|steered):/, 'part:'));
+    };
+    made.on('click', onClick);
+    return () => {
+      made.off('click', onClick);
+    };
+  }, [onChoose]);
+  const drawn = useMemo(() => layOut(map, names), [map, names]);
+  useEffect(() => {
+    const colour = (token: string) => getComputedStyle(document.documentElement).getPropertyValue(`--tavro-colors-${token}`).trim();
+    const near = (id: string) => chosen === null || isNear(id, chosen, drawn);
+    chart.current!.setOption(
+      {
+        animation: false,
+        tooltip: { formatter: (of: { data: { says?: string } }) => of.data.says ?? '', backgroundColor: colour('sheet'), borderColor: colour('line'), textStyle: { color: colour('ink'), fontSize: 12 } },
+        series: [
+          {
+            type: 'graph',
+            layout: 'none',
+            roam: false,
+            left: 16,
+            right: 16,
+            top: 14,
+            bottom: 14,
+            label: { show: true, fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 12, color: colour('ink') },
+            data: drawn.nodes.map((node) => ({
+              ...node,
+              name: node.id,
+              symbol: node.sort === 'behaviour' ? 'roundRect' : 'circle',
+              symbolSize: node.sort === 'behaviour' ? [Math.max(70, node.label.length * 6.4), 22] : 8,
+              itemStyle: { color: node.bad ? colour('bad') : node.sort === 'behaviour' ? colour('act-ground') : colour('said'), borderColor: node.bad ? colour('bad') : colour('act'), borderWidth: node.sort === 'behaviour' ? 1 : 0, opacity: near(node.id) ? 1 : 0.2 },
+              label: { formatter: node.bad ? `× ${node.label}` : node.label, position: node.sort === 'behaviour' ? 'inside' : node.sort === 'read' ? 'left' : 'right', color: node.bad ? colour('bad') : colour('ink'), opacity: near(node.id) ? 1 : 0.3 },
+            })),
+            links: drawn.links.map((link) => ({
+              ...link,
+              symbol: ['none', 'arrow'],
+              symbolSize: 6,
+              lineStyle: { color: link.bad ? colour('bad') : link.source.startsWith('behaviour:') ? colour('said') : colour('edge'), width: link.bad ? 2 : 1, curveness: 0, opacity: chosen === null ? 0.75 : touches(link, chosen) ? 1 : 0.08 },
+            })),
+          },
+        ],
+      },
+      { notMerge: true },
+    );
+  }, [drawn, chosen]);
+  return <Box ref={host} flex="1" minH="120px" role="img" aria-label={`Map of ${map.behaviours.length} behaviours. What it shows is said below.`} data-testid="map" />;
+}
+
+const meant = (id: string) => id.replace(/^(?:read|steered):/, 'part:');
+const touches = (link: { source: string; target: string }, chosen: string) => meant(link.source) === chosen || meant(link.target) === chosen;
+
+function isNear(id: string, chosen: string, { links }: Drawn): boolean {
+  return meant(id) === chosen || links.some((link) => touches(link, chosen) && (link.source === id || link.target === id));
+}

@@ -1,0 +1,67 @@
+'use client';
+/** What is wrong with the form on the bench, as a window; and with the whole workspace, when asked. */
+import { Box, Dialog, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import { inWeight, ofDiagnosis, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
+import { get } from '../api';
+import { Button, Notice } from '../kit';
+import { addressOf, ProblemList } from '../problem-list';
+import type { BenchState, BenchStore } from './store';
+
+/** All that is wrong as it stands in the editor now. */
+export function problemsOf({ material, behaviours, idle, scenarios, results }: BenchState): Problem[] {
+  const { name: form } = material.form;
+  return inWeight([
+    ...behaviours.flatMap((behaviour) => behaviour.diagnoses.map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis))),
+    ...idle.map((finding) => ofPart(form, finding)),
+    ...scenarios.flatMap(({ name }) => (results[name] === undefined ? [] : ofScenario(form, name, results[name]))),
+  ]);
+}
+
+export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
+  const state = useStore(bench.store);
+  const { material } = state;
+  const [everywhere, setEverywhere] = useState<Problem[] | 'asked' | { says: string } | null>(null);
+  const here = problemsOf(state);
+  const go = (problem: Problem) => {
+    onDone();
+    const { at } = problem;
+    if (problem.form !== material.form.name) window.open(addressOf(problem), '_blank', 'noopener');
+    else bench.goToPlace(at.is === 'behaviour' ? { is: 'line', behaviour: at.name, line: at.line } : at);
+  };
+  const ask = async () => {
+    setEverywhere('asked');
+    bench.flush();
+    const reply = await get<Problem[]>('/api/problems');
+    setEverywhere(reply.ok ? reply.body : { says: reply.says });
+  };
+  const titleOf = (form: string) => material.others.find(({ name }) => name === form)?.title ?? form;
+  return (
+    <Box p="16px">
+      <Dialog.Title fontSize="15px">Problems of {material.form.title}</Dialog.Title>
+      <Box mt="8px" maxH="56vh" overflowY="auto" tabIndex={0} role="region" aria-label="Problems">
+        {here.length === 0 && <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>}
+        <ProblemList problems={here} onGo={go} />
+        {everywhere === 'asked' && <Box mt="10px">Checking every form…</Box>}
+        {everywhere !== null && everywhere !== 'asked' && 'says' in everywhere && <Notice tone="error">{everywhere.says}</Notice>}
+        {Array.isArray(everywhere) && (
+          <>
+            <Box mt="14px" fontWeight={620}>
+              {everywhere.some(({ form }) => form !== material.form.name) ? 'In the other forms' : 'Nothing in the other forms'}
+            </Box>
+            <ProblemList problems={everywhere.filter(({ form }) => form !== material.form.name)} formTitle={titleOf} onGo={go} />
+          </>
+        )}
+      </Box>
+      <Flex mt="12px" gap="8px">
+        <Button disabled={everywhere === 'asked'} onClick={() => void ask()}>
+          Check the whole workspace
+        </Button>
+        <Button ml="auto" onClick={onDone}>
+          Close
+        </Button>
+      </Flex>
+    </Box>
+  );
+}
