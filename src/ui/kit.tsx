@@ -41,7 +41,7 @@ export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { childre
 
 export function PageHead({ trail, children }: { trail: { label: string; href?: string }[]; children?: ReactNode }) {
   return (
-    <Flex as="header" align="center" gap="12px" px="16px" minH="48px" py="6px" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
+    <Flex as="header" align="center" gap="10px" px="14px" minH="48px" py="6px" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
       <chakra.a asChild fontWeight={750} fontSize="16px" letterSpacing="0.02em" color="act">
         <Link href="/">tavro</Link>
       </chakra.a>
@@ -61,7 +61,7 @@ export function PageHead({ trail, children }: { trail: { label: string; href?: s
           </HStack>
         ))}
       </HStack>
-      <Flex ml="auto" align="center" gap="8px" flexWrap="wrap">
+      <Flex ml="auto" align="center" gap="7px" flexWrap="wrap" css={{ '& button, & select, & input': { fontSize: '13px' }, '& button': { paddingInline: '7px' } }}>
         {children}
         <ThemeSwitch />
       </Flex>

@@ -44,6 +44,8 @@ export interface Explanation {
   documentation: string;
   /** The part it names, as `field`, `rows.cell` or the name of another part. */
   part: string | null;
+  /** Whether it names a part or something of the behaviour, and not what belongs to the language. */
+  leads: boolean;
 }
 
 export interface Signature {
@@ -155,7 +157,11 @@ export class FormLanguage {
     const misuses = topLevelMisuse(file).map(({ from, to, says }) => at(file, from, to, { severity: 'error', says, code: 'top-level', fixes: [] }));
     const ours = this.#mistakesIn(name, file, program, fromCompiler);
     // Where the compiler stumbles over the same, its words say less.
-    const unsaid = fromCompiler.filter(({ code, from, to }) => !(SAME_FAULT.has(code) && ours.some((mistake) => mistake.severity === 'error' && mistake.from < to && from < mistake.to)));
+    const unsaid = fromCompiler.filter(({ code, from }) => {
+      if (!SAME_FAULT.has(code)) return true;
+      const whole = wholeExpression(file, from);
+      return !ours.some((mistake) => mistake.severity === 'error' && mistake.from < whole.to && whole.from < mistake.to);
+    });
     return [...unsaid, ...misuses, ...ours].sort((a, b) => a.from - b.from);
   }
 
@@ -239,9 +245,10 @@ export class FormLanguage {
     return {
       from: info.textSpan.start,
       to: info.textSpan.start + info.textSpan.length,
-      signature: ts.displayPartsToString(info.displayParts),
+      signature: shortened(ts.displayPartsToString(info.displayParts)),
       documentation: ts.displayPartsToString(info.documentation),
       part: target?.is === 'part' ? target.part : null,
+      leads: target !== null,
     };
   }
 
@@ -305,6 +312,24 @@ export class FormLanguage {
 
 /** Errors of the compiler that a mistake of the trade says better. */
 const SAME_FAULT = new Set(['TS2367', 'TS2678', 'TS2540', 'TS2322', 'TS2345', 'TS2588', 'TS2820', 'TS2769']);
+
+/** The outermost expression around an offset: an assignment with both its sides, a whole condition. */
+function wholeExpression(file: ts.SourceFile, offset: number): { from: number; to: number } {
+  let found: ts.Node = file;
+  const down = (node: ts.Node): void => {
+    if (offset < node.getStart(file) || offset >= node.getEnd()) return;
+    found = node;
+    ts.forEachChild(node, down);
+  };
+  down(file);
+  while (found.parent !== undefined && (ts.isExpression(found.parent) || ts.isVariableDeclaration(found.parent))) found = found.parent;
+  return { from: found.getStart(file), to: found.getEnd() };
+}
+
+/** A type of many members says less than its name. */
+function shortened(signature: string): string {
+  return signature.length > 240 ? signature.replace(/\{\n[\s\S]*\n\}/, '{ … }') : signature;
+}
 
 function base(name: string): string {
   return name.replace(/^\//, '');

@@ -27,19 +27,19 @@ export function typingsOf({ form, tables, services, roles }: Surface): string {
     `interface TableKeys {\n${tables.map((t) => `  ${t.name}: ${keyType(t)};`).join('\n')}\n}`,
     `type RoleKey = ${roles.map((role) => JSON.stringify(role.key)).join(' | ') || 'string'};`,
     ...fieldsOf(form).flatMap((field) => (field.kind === 'rows' ? [rowTypes(field)] : [])),
-    `declare const fields: {\n${form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields.map((field) => fieldEntry(field, form.pages.length === 1 ? section.title : `${page.title} › ${section.title}`)))).join('\n')}\n};`,
+    `/** The fields of the form, by name. */\ndeclare const fields: {\n${form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields.map((field) => fieldEntry(field, form.pages.length === 1 ? section.title : `${page.title} › ${section.title}`)))).join('\n')}\n};`,
     frames('sections', sectionsOf(form), 'Section'),
     frames('pages', form.pages, 'Page'),
     frames('buttons', (form.buttons ?? []).map((b) => ({ name: b.name, title: b.label })), 'Button'),
-    `declare const tracks: {\n${(form.tracks ?? []).map((track) => `  /** ${comment(track.title)}: ${track.stages.map((stage) => `\`${stage.key}\` ${comment(stage.label)}`).join(', ')}. */\n  readonly ${track.name}: Track<${keys(track.stages)}>;`).join('\n')}\n};`,
-    `declare const services: {\n${services.map(serviceEntry).join('\n')}\n};`,
-    `declare const tables: { readonly [T in keyof TableRows]: Table<TableRows[T], TableKeys[T]> };`,
+    `/** The tracks of the form, by name. */\ndeclare const tracks: {\n${(form.tracks ?? []).map((track) => `  /** ${comment(track.title)}: ${track.stages.map((stage) => `\`${stage.key}\` ${comment(stage.label)}`).join(', ')}. */\n  readonly ${track.name}: Track<${keys(track.stages)}>;`).join('\n')}\n};`,
+    `/** What scripts can call. */\ndeclare const services: {\n${services.map(serviceEntry).join('\n')}\n};`,
+    `/** The reference data of the workspace, by name. */\ndeclare const tables: { readonly [T in keyof TableRows]: Table<TableRows[T], TableKeys[T]> };`,
   ].join('\n\n');
 }
 
 function frames(constant: string, parts: readonly { name: string; title: string }[], type: string): string {
   const entries = parts.map((part) => `  /** ${comment(part.title)} */\n  readonly ${part.name}: ${type};`);
-  return `declare const ${constant}: {\n${entries.join('\n')}\n};`;
+  return `/** The ${constant} of the form, by name. */\ndeclare const ${constant}: {\n${entries.join('\n')}\n};`;
 }
 
 function fieldEntry(field: Field, standsIn: string | null = null): string {

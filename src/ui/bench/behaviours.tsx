@@ -24,7 +24,7 @@ export function BehaviourList({ bench, seen, tape }: { bench: BenchStore; seen: 
     if (over !== null && over.id !== dragged.id) move(names.indexOf(String(dragged.id)), names.indexOf(String(over.id)));
   };
   return (
-    <Box flex="0 0 auto" maxH="48%" overflowY="auto" pt="8px" pb="8px" borderTopWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label="Behaviours">
+    <Box flex="0 0 auto" maxH="45%" overflowY="auto" pt="8px" pb="8px" borderTopWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label="Behaviours">
       <Caption>
         <span>Behaviours</span>
         <Flex gap="6px">
@@ -113,7 +113,7 @@ function BehaviourRow({ bench, behaviour, place, count, on, seen, tape, onMove }
         <Box fontWeight={on ? 640 : 400} textDecoration={off ? 'line-through' : undefined}>
           {title}
         </Box>
-        <Box color={failing || errors > 0 ? 'bad' : 'soft'} fontSize="12px" lineHeight="15px">
+        <Box color={failing || errors > 0 ? 'bad' : 'soft'} fontSize="12px" lineHeight="15px" whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis">
           {off ? 'turned off' : failing ? '× failed' : errors > 0 ? `× ${errors === 1 ? '1 error' : `${errors} errors`}` : didInWords(behaviour.name, tape)}
           {saving}
         </Box>

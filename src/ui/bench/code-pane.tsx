@@ -81,31 +81,27 @@ export function Code({ bench, behaviour, seen, notes, goTo }: { bench: BenchStor
           onRename={(old, apply) => setRenaming({ old, apply })}
         />
       </Box>
-      <Flex px="14px" py="6px" gap="16px" borderTopWidth="1px" borderColor="line" color="soft" minH="33px" align="center" fontSize="13px" role="status">
+      <Box px="14px" py="5px" borderTopWidth="1px" borderColor="line" color="soft" fontSize="13px" role="status" flexShrink={0}>
         {broken !== null ? (
-          <>
-            <chakra.span color="bad">× line {broken.line}</chakra.span>
-            <span>
-              {broken.says} {behaviour.running?.code != null && 'The last version that worked goes on running.'}
-            </span>
-          </>
-        ) : first !== undefined ? (
-          <FirstProblem bench={bench} behaviour={behaviour} first={first} count={diagnoses.length} />
+          <Box>
+            <chakra.span color="bad">× line {broken.line}</chakra.span> {broken.says} {behaviour.running?.code != null && 'The last version that worked goes on running.'}
+          </Box>
         ) : (
-          <span>{off ? 'turned off: it takes no part in the form' : 'no problems'}</span>
+          first !== undefined && <FirstProblem bench={bench} behaviour={behaviour} first={first} />
         )}
-        <Flex ml="auto" gap="10px" flexShrink={0}>
-          <Button look="text" onClick={() => bench.editor('format')} title="Set the script in the common way (Shift+Alt+F)">
+        <Flex gap="14px" minH="22px" align="center">
+          <span>{off ? 'turned off: it takes no part in the form' : diagnoses.length === 0 ? 'no problems' : diagnoses.length === 1 ? '1 problem' : `${diagnoses.length} problems`}</span>
+          <Button look="text" ml="auto" onClick={() => bench.editor('format')} title="Set the script in the common way (Shift+Alt+F)">
             Format
           </Button>
           <Button look="text" onClick={() => bench.showPane('history')} title="Every saved revision and its difference">
             History
           </Button>
+          <chakra.span whiteSpace="nowrap" color={saving.state === 'unsaved' ? 'bad' : 'soft'}>
+            {saving.state === 'saved' ? `saved, revision ${behaviour.revision}` : saving.state === 'waiting' ? 'saving…' : saving.state === 'conflict' ? 'two versions' : `not saved: ${saving.says} Tried again on its own.`}
+          </chakra.span>
         </Flex>
-        <chakra.span whiteSpace="nowrap" color={saving.state === 'unsaved' ? 'bad' : 'soft'}>
-          {saving.state === 'saved' ? `saved, revision ${behaviour.revision}` : saving.state === 'waiting' ? 'saving…' : saving.state === 'conflict' ? 'two versions' : `not saved: ${saving.says} Tried again on its own.`}
-        </chakra.span>
-      </Flex>
+      </Box>
       <Dialog.Root open={renaming !== null} onOpenChange={({ open }) => open || setRenaming(null)} size="sm">
         <Portal>
           <Dialog.Backdrop />
@@ -121,31 +117,26 @@ export function Code({ bench, behaviour, seen, notes, goTo }: { bench: BenchStor
 }
 
 /** The first thing that is wrong, with what would mend it. */
-function FirstProblem({ bench, behaviour, first, count }: { bench: BenchStore; behaviour: Behaviour; first: Diagnosis; count: number }) {
-  const [fix] = first.fixes;
+function FirstProblem({ bench, behaviour, first }: { bench: BenchStore; behaviour: Behaviour; first: Diagnosis }) {
   const page = first.code.startsWith('TS') || first.code === 'top-level' ? null : `mistakes/${first.code}`;
   return (
-    <>
-      <chakra.span color={first.severity === 'error' ? 'bad' : 'said'} whiteSpace="nowrap">
-        {first.severity === 'error' ? '×' : '!'} {count === 1 ? '1 problem' : `${count} problems`}
-      </chakra.span>
-      <chakra.span flex="1" minW={0} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap" title={first.says}>
-        <Button look="text" onClick={() => bench.goTo(behaviour.name, first.line)}>
-          line {first.line}
-        </Button>
-        : {first.says}
-      </chakra.span>
-      {fix !== undefined && (
-        <Button look="text" flexShrink={0} onClick={() => bench.mend(behaviour.name, first, fix)} title="Mend it (Ctrl+. in its line)">
+    <Box>
+      <chakra.span color={first.severity === 'error' ? 'bad' : 'said'}>{first.severity === 'error' ? '×' : '!'} </chakra.span>
+      <Button look="text" onClick={() => bench.goTo(behaviour.name, first.line)}>
+        line {first.line}
+      </Button>
+      : <chakra.span color="ink">{first.says}</chakra.span>{' '}
+      {first.fixes.map((fix) => (
+        <Button key={fix.title} look="text" mr="8px" onClick={() => bench.mend(behaviour.name, first, fix)} title="Mend it (Ctrl+. in its line)">
           {fix.title}
         </Button>
-      )}
+      ))}
       {page !== null && (
-        <Button look="text" flexShrink={0} onClick={() => bench.openHandbook(page)} aria-label={`About: ${first.code}`}>
+        <Button look="text" onClick={() => bench.openHandbook(page)} aria-label={`Read on about ${first.code}`}>
           Read on
         </Button>
       )}
-    </>
+    </Box>
   );
 }
 

@@ -41,7 +41,7 @@ function completionsFor({ bench, name, text }: HelpProps): Extension {
         ...(detail === null ? {} : { detail }),
         info: async () => {
           const described = await bench.brain().describe(name, context.pos, label);
-          if (described === null) return null;
+          if (described === null || described === label) return null;
           const dom = document.createElement('div');
           dom.textContent = described;
           return dom;
@@ -72,6 +72,7 @@ function explained(found: Explanation, position: number, { bench, valueNow, onDe
     line.className = 'tv-now';
     line.textContent = `now ${now}`;
   }
+  if (!found.leads) return dom;
   const acts = dom.appendChild(document.createElement('div'));
   acts.className = 'tv-acts';
   const act = (label: string, run: () => void) => {

@@ -40,6 +40,13 @@ const look = EditorView.theme({
   '.cm-foldPlaceholder': { backgroundColor: 'var(--tavro-colors-ground)', border: '1px solid var(--tavro-colors-line)', color: 'var(--tavro-colors-soft)', padding: '0 4px' },
   '.cm-diagnostic': { maxWidth: '440px', fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif", fontSize: '13px', borderLeft: 'none', padding: '5px 10px' },
   '.cm-diagnosticAction': { backgroundColor: 'transparent', color: 'var(--tavro-colors-act)', textDecoration: 'underline', textUnderlineOffset: '3px', padding: '0', margin: '4px 12px 0 0', font: 'inherit', cursor: 'pointer' },
+  // A mark and a colour, in the type of the page.
+  '.cm-lint-marker': { width: '1em', height: '1em', lineHeight: '1em' },
+  '.cm-lint-marker-error': { content: 'none' },
+  '.cm-lint-marker-warning': { content: 'none' },
+  '.cm-lint-marker-error::before': { content: '"×"', color: 'var(--tavro-colors-bad)', fontWeight: '700' },
+  '.cm-lint-marker-warning::before': { content: '"!"', color: 'var(--tavro-colors-said)', fontWeight: '700' },
+  '.cm-gutter-lint': { width: '12px' },
   '.cm-panels': { backgroundColor: 'var(--tavro-colors-ground)', color: 'var(--tavro-colors-ink)' },
 });
 

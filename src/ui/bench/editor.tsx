@@ -88,6 +88,7 @@ export default function Editor(props: EditorProps) {
       parent: host.current!,
       state: EditorState.create({
         doc: latest.current.text,
+        selection: { anchor: Math.min(bench.cursors.get(name) ?? 0, latest.current.text.length) },
         extensions: [
           lineNumbers(),
           lineNotes,
@@ -141,11 +142,13 @@ export default function Editor(props: EditorProps) {
       }),
     });
     view.current = made;
+    if (cursor() > 0) made.dispatch({ effects: EditorView.scrollIntoView(cursor(), { y: 'center' }) });
     const detach = bench.attach(handle);
     const dim = bench.light.subscribe(({ part, from }) => {
       if (from === 'form') lightUp(made, part);
     });
     return () => {
+      bench.cursors.set(name, cursor());
       detach();
       dim();
       made.destroy();

@@ -25,7 +25,10 @@ export function HandbookPane({ bench }: { bench: BenchStore }) {
       here = false;
     };
   }, []);
-  useEffect(() => top.current?.scrollTo({ top: 0 }), [open]);
+  useEffect(() => {
+    // What scrollTo gives back is no clean-up.
+    void top.current?.scrollTo({ top: 0 });
+  }, [open]);
   const index = useMemo(() => (pages === null || 'says' in pages ? null : indexOf(pages)), [pages]);
   const found = wanted.trim() === '' || index === null ? null : index.search(wanted).slice(0, 30);
   const page = pages === null || 'says' in pages ? undefined : pages.find(({ id }) => id === open);
@@ -124,7 +127,7 @@ const PROSE = {
   '& ul li': { paddingLeft: '12px', textIndent: '-12px', marginBottom: '3px' },
   '& ol': { paddingLeft: '22px', listStyle: 'decimal' },
   '& code': { fontFamily: 'mono', fontSize: '12px', color: 'keyInk' },
-  '& pre': { fontFamily: 'mono', fontSize: '12px', lineHeight: '18px', background: 'var(--tavro-colors-sheet)', border: '1px solid var(--tavro-colors-line)', borderRadius: '4px', padding: '8px 10px', overflowX: 'auto', marginBottom: '10px' },
+  '& pre': { fontFamily: 'mono', fontSize: '12px', lineHeight: '18px', background: 'var(--tavro-colors-sheet)', border: '1px solid var(--tavro-colors-line)', borderRadius: '4px', padding: '8px 10px', whiteSpace: 'pre-wrap', marginBottom: '10px' },
   '& pre code': { color: 'ink' },
   '& td, & th': { textAlign: 'left', verticalAlign: 'top', padding: '3px 10px 3px 0', borderBottom: '1px solid var(--tavro-colors-line)' },
 };

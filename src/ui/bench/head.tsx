@@ -70,7 +70,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         </Button>
       </Flex>
       <Button onClick={() => setDialog('problems')} color={errors > 0 ? 'bad' : problems.length > 0 ? 'said' : 'act'} title="Types, mistakes and failing scenarios (Alt+P)">
-        {problems.length === 0 ? '✓ no problems' : `${errors > 0 ? '×' : '!'} ${problems.length === 1 ? '1 problem' : `${problems.length} problems`}`}
+        {problems.length === 0 ? '✓ sound' : `${errors > 0 ? '×' : '!'} ${problems.length === 1 ? '1 problem' : `${problems.length} problems`}`}
       </Button>
       <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
         {failed > 0 ? `× ${failed} of ${scenarios.length} fail` : passed === scenarios.length ? `✓ ${passed} scenarios` : `${passed} of ${scenarios.length} scenarios…`}

@@ -111,4 +111,7 @@ const differenceLook = EditorView.theme({
   '.cm-changedLine, .cm-insertedLine': { backgroundColor: 'var(--tavro-colors-act-ground) !important' },
   '.cm-changedText, .cm-deletedText': { background: 'none !important', textDecoration: 'underline' },
   '.cm-collapsedLines': { background: 'var(--tavro-colors-ground)', color: 'var(--tavro-colors-soft)' },
+  '.cm-collapsedLines::before, .cm-collapsedLines::after': { content: '"…"' },
+  '.cm-changedLineGutter': { background: 'var(--tavro-colors-act)' },
+  '.cm-deletedLineGutter': { background: 'var(--tavro-colors-bad)' },
 });

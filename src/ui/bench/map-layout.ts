@@ -7,8 +7,9 @@ export interface Drawn {
   links: { source: string; target: string; bad: boolean; says: string }[];
 }
 
-const HEIGHT = 1000;
-const COLUMNS = { read: 220, behaviour: 500, steered: 780 } as const;
+export const WIDTH = 1000;
+export const HEIGHT = 1000;
+export const COLUMNS = { read: 250, behaviour: 500, steered: 750 } as const;
 
 export function layOut({ behaviours, reads, steers, conflicts, circles }: FormMap, nameOf: (part: string) => string): Drawn {
   const at = new Map(behaviours.map(({ name }, i) => [name, i]));

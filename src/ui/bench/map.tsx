@@ -5,7 +5,7 @@
  */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { GraphChart } from 'echarts/charts';
-import { TooltipComponent } from 'echarts/components';
+import { GridComponent, TooltipComponent } from 'echarts/components';
 import { init, use, type ECharts } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -13,11 +13,11 @@ import { useStore } from 'zustand';
 import type { FormMap } from '@/core/language/map';
 import { Tape } from '@/core/tape/tape';
 import { Button, Mono } from '../kit';
-import { layOut, steeredOnTape, type Drawn } from './map-layout';
+import { COLUMNS, HEIGHT, layOut, steeredOnTape, WIDTH, type Drawn } from './map-layout';
 import type { BenchStore } from './store';
 import { namesFor } from './words';
 
-use([GraphChart, TooltipComponent, CanvasRenderer]);
+use([GraphChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
 export function MapPane({ bench }: { bench: BenchStore }) {
   const { material, behaviours, answers } = useStore(bench.store);
@@ -138,28 +138,30 @@ function Chart({ map, chosen, names, onChoose }: { map: FormMap; chosen: string 
   const drawn = useMemo(() => layOut(map, names), [map, names]);
   useEffect(() => {
     const colour = (token: string) => getComputedStyle(document.documentElement).getPropertyValue(`--tavro-colors-${token}`).trim();
+    // What is left beside the outer columns, for the names of parts.
+    const room = (host.current!.clientWidth * COLUMNS.read) / WIDTH - 14;
     const near = (id: string) => chosen === null || isNear(id, chosen, drawn);
     chart.current!.setOption(
       {
         animation: false,
         tooltip: { formatter: (of: { data: { says?: string } }) => of.data.says ?? '', backgroundColor: colour('sheet'), borderColor: colour('line'), textStyle: { color: colour('ink'), fontSize: 12 } },
+        grid: { left: 0, right: 0, top: 4, bottom: 4 },
+        xAxis: { type: 'value', show: false, min: 0, max: WIDTH },
+        yAxis: { type: 'value', show: false, min: 0, max: HEIGHT, inverse: true },
         series: [
           {
             type: 'graph',
-            layout: 'none',
-            roam: false,
-            left: 16,
-            right: 16,
-            top: 14,
-            bottom: 14,
+            // On axes that nobody sees: the columns keep their places and nothing is stretched.
+            coordinateSystem: 'cartesian2d',
             label: { show: true, fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 12, color: colour('ink') },
             data: drawn.nodes.map((node) => ({
               ...node,
               name: node.id,
+              value: [node.x, node.y],
               symbol: node.sort === 'behaviour' ? 'roundRect' : 'circle',
               symbolSize: node.sort === 'behaviour' ? [Math.max(70, node.label.length * 6.4), 22] : 8,
               itemStyle: { color: node.bad ? colour('bad') : node.sort === 'behaviour' ? colour('act-ground') : colour('said'), borderColor: node.bad ? colour('bad') : colour('act'), borderWidth: node.sort === 'behaviour' ? 1 : 0, opacity: near(node.id) ? 1 : 0.2 },
-              label: { formatter: node.bad ? `× ${node.label}` : node.label, position: node.sort === 'behaviour' ? 'inside' : node.sort === 'read' ? 'left' : 'right', color: node.bad ? colour('bad') : colour('ink'), opacity: near(node.id) ? 1 : 0.3 },
+              label: { formatter: node.bad ? `× ${node.label}` : node.label, position: node.sort === 'behaviour' ? 'inside' : node.sort === 'read' ? 'left' : 'right', color: node.bad ? colour('bad') : colour('ink'), opacity: near(node.id) ? 1 : 0.3, ...(node.sort === 'behaviour' ? {} : { width: room, overflow: 'truncate' }) },
             })),
             links: drawn.links.map((link) => ({
               ...link,
@@ -173,7 +175,12 @@ function Chart({ map, chosen, names, onChoose }: { map: FormMap; chosen: string 
       { notMerge: true },
     );
   }, [drawn, chosen]);
-  return <Box ref={host} flex="1" minH="120px" role="img" aria-label={`Map of ${map.behaviours.length} behaviours. What it shows is said below.`} data-testid="map" />;
+  const most = Math.max(map.behaviours.length * 2, drawn.nodes.filter(({ sort }) => sort === 'read').length, drawn.nodes.filter(({ sort }) => sort === 'steered').length);
+  return (
+    <Box flex="1" minH="120px" overflowY="auto">
+      <Box ref={host} height="100%" minH={`${most * 19 + 8}px`} role="img" aria-label={`Map of ${map.behaviours.length} behaviours. What it shows is said below.`} data-testid="map" />
+    </Box>
+  );
 }
 
 const meant = (id: string) => id.replace(/^(?:read|steered):/, 'part:');

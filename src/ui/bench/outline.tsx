@@ -1,7 +1,7 @@
 'use client';
 /** The left column: the form's parts, and below them the behaviours. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { cellsOf, type Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/snapshot';
 import { Mono } from '../kit';
@@ -17,9 +17,15 @@ export interface OutlineProps {
 }
 
 export function Outline(props: OutlineProps) {
+  const root = useRef<HTMLDivElement>(null);
+  const { asked } = props;
+  // What is asked about, or gone to from the code, comes into sight.
+  useEffect(() => {
+    if (asked !== null) root.current?.querySelector(`[data-outline="${CSS.escape(asked)}"]`)?.scrollIntoView({ block: 'nearest' });
+  }, [asked]);
   return (
     <Flex direction="column" height="100%" fontSize="13px" minH={0}>
-      <Box flex="1 1 auto" overflowY="auto" pt="8px" minH={0} tabIndex={0} role="region" aria-label="Parts of the form">
+      <Box ref={root} flex="1 1 auto" overflowY="auto" pt="8px" minH={0} tabIndex={0} role="region" aria-label="Parts of the form">
       <Caption>
         <span>Form</span>
         <span>
@@ -67,6 +73,7 @@ function PartRow({ name, label, head = false, ...props }: OutlineProps & { name:
   return (
     <chakra.button
       type="button"
+      data-outline={name}
       display="flex"
       width="100%"
       alignItems="center"

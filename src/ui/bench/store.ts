@@ -198,6 +198,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   const light = createStore<{ part: string | null; from: 'code' | 'form'; reveal: boolean }>(() => ({ part: null, from: 'form', reveal: false }));
   let handle: EditorHandle | null = null;
   let waitingText: string | null = null;
+  /** Where the cursor was in each behaviour when its editor was closed. */
+  const cursors = new Map<string, number>();
   const { getState: get, setState: set } = store;
 
   let language: LanguageClient | null = null;
@@ -480,8 +482,10 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   /** The editor that is open says so, and that it no longer is. */
   function attach(editor: EditorHandle): () => void {
     handle = editor;
-    if (waitingText !== null) editor.insert(waitingText);
+    const text = waitingText;
     waitingText = null;
+    // Once it has the text it was opened with.
+    if (text !== null) setTimeout(() => editor.insert(text));
     return () => {
       if (handle === editor) handle = null;
     };
@@ -750,6 +754,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     },
     insert,
     attach,
+    cursors,
     usesOfPart,
     usesOfName,
     takeStarter,

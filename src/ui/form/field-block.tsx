@@ -133,14 +133,15 @@ export function Name({ part, shown, onAsk, onInsert, asked }: { part: string; sh
   if (onAsk === undefined) return <chakra.span {...look}>{text}</chakra.span>;
   const press = { type: 'button', cursor: 'pointer', _hover: { color: 'act', textDecoration: 'underline' } } as const;
   return (
-    <chakra.span whiteSpace="nowrap">
+    <chakra.span display="flex" whiteSpace="nowrap" minW={0} justifyContent="flex-end">
       {onInsert !== undefined && (
-        <chakra.button {...look} {...press} title="Put it into the code" onClick={() => onInsert(part)}>
+        <chakra.button {...look} {...press} minW={0} overflow="hidden" textOverflow="ellipsis" title={`Put ${text} into the code`} onClick={() => onInsert(part)}>
           {text}
         </chakra.button>
       )}
-      <chakra.button {...look} {...press} px="4px" aria-label={`Why is ${text} like that?`} title={`Why is ${text} like that?`} onClick={() => onAsk(part)}>
-        ?
+      <chakra.button {...look} {...press} px="4px" title={`Why is ${text} like that?`} onClick={() => onAsk(part)}>
+        <span aria-hidden>?</span>
+        <chakra.span srOnly>Why is {text} like that?</chakra.span>
       </chakra.button>
     </chakra.span>
   );

@@ -111,6 +111,7 @@ const cases: Record<string, Cases> = {
     wrong: [
       'on.load(() => { fields.draught.value = "3"; });',
       'on.load(() => { fields.shore_power.value = "true"; });',
+      'on.load(() => { fields.pilot_choice.value = ""; });',
       'on.load(() => { fields.arrival.value = Temporal.Now.plainDateISO(); });',
       'on.load(() => { fields.arrival.value = "2.5.2031"; });',
       'on.load(() => { fields.draught.value = fields.vessel.value; });',
@@ -120,6 +121,7 @@ const cases: Record<string, Cases> = {
     right: [
       'on.load(() => { fields.draught.value = 3; });',
       'on.load(() => { fields.shore_power.value = true; });',
+      'on.load(() => { fields.vessel.value = ""; });',
       'on.load(() => { fields.arrival.value = Temporal.Now.plainDateISO().toString(); });',
       'on.load(() => { fields.arrival.value = "2031-05-02"; });',
       'on.load(() => { fields.vessel.value = fields.draught.value === null ? null : String(fields.draught.value); });',

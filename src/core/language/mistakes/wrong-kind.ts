@@ -23,6 +23,11 @@ export const wrongKind: Mistake = {
           const taken = parts.takes(act.part, value);
           found.set(node, { from: node.getStart(file), to: node.getEnd(), says: `${parts.called(act.part)} takes ${taken.ok ? '' : taken.takes}, not ${JSON.stringify(value)}.`, fixes: converted(subject, act.part, node, typeof value) });
         }
+        if (field.kind !== 'text') {
+          for (const { node } of literalsIn(act.value).filter(({ value }) => value === '')) {
+            found.set(node, { from: node.getStart(file), to: node.getEnd(), says: `${parts.called(act.part)} is emptied with null; an empty text is no value of it.`, fixes: [{ title: 'Write null', edits: [{ from: node.getStart(file), to: node.getEnd(), text: 'null' }] }] });
+          }
+        }
         const type = typeErrors.find((error) => error.code === NOT_ASSIGNABLE && error.from === act.target.getStart(file));
         if (type === undefined || wrong.length > 0 || literalsIn(act.value).some(({ value }) => typeof value === 'string')) continue;
         const offered = /^Type '([^']*)'/.exec(type.says)?.[1] ?? 'this';
