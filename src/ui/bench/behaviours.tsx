@@ -6,19 +6,19 @@ import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, v
 import { CSS } from '@dnd-kit/utilities';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { readHeader } from '@/core/language/header';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Tape } from '@/core/tape/tape';
 import { Button, Labelled, Line } from '../kit';
 import { Caption } from './outline';
 import { StarterDialog } from './starters';
-import type { Behaviour, BenchStore } from './store';
+import type { BenchStore } from './store';
+import type { BehaviourHead } from './use-bench';
 
-export function BehaviourList({ bench, seen, tape }: { bench: BenchStore; seen: Seen; tape: Tape }) {
-  const { behaviours, active } = useStore(bench.store);
+export function BehaviourList({ bench, heads, seen, tape }: { bench: BenchStore; heads: readonly BehaviourHead[]; seen: Seen; tape: Tape }) {
+  const active = useStore(bench.store, (state) => state.active);
   const [adding, setAdding] = useState<'title' | 'starter' | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
-  const names = behaviours.map(({ name }) => name);
+  const names = heads.map(({ name }) => name);
   const move = (from: number, to: number) => void bench.reorder(arrayMove(names, from, to));
   const dropped = ({ active: dragged, over }: DragEndEvent) => {
     if (over !== null && over.id !== dragged.id) move(names.indexOf(String(dragged.id)), names.indexOf(String(over.id)));
@@ -38,8 +38,8 @@ export function BehaviourList({ bench, seen, tape }: { bench: BenchStore; seen: 
       </Caption>
       <DndContext id="behaviours" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={names} strategy={verticalListSortingStrategy}>
-          {behaviours.map((behaviour, i) => (
-            <BehaviourRow key={behaviour.name} bench={bench} behaviour={behaviour} place={i} count={behaviours.length} on={behaviour.name === active} seen={seen} tape={tape} onMove={(to) => move(i, to)} />
+          {heads.map((head, i) => (
+            <BehaviourRow key={head.name} bench={bench} head={head} place={i} count={heads.length} on={head.name === active} seen={seen} tape={tape} onMove={(to) => move(i, to)} />
           ))}
         </SortableContext>
       </DndContext>
@@ -77,7 +77,7 @@ function NewBehaviour({ bench, onDone }: { bench: BenchStore; onDone: () => void
 
 interface RowProps {
   bench: BenchStore;
-  behaviour: Behaviour;
+  head: BehaviourHead;
   place: number;
   count: number;
   on: boolean;
@@ -86,35 +86,34 @@ interface RowProps {
   onMove: (to: number) => void;
 }
 
-function BehaviourRow({ bench, behaviour, place, count, on, seen, tape, onMove }: RowProps) {
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: behaviour.name });
+function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: RowProps) {
+  const { name, title, purpose, off, errors } = head;
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: name });
   const [describing, setDescribing] = useState(false);
-  const { title, purpose, off } = readHeader(behaviour);
-  const failing = seen.failing.some((failure) => `${failure.behaviour}.` === behaviour.name.replace(/[jt]s$/, '')) || behaviour.broken !== null;
-  const errors = behaviour.diagnoses.filter(({ severity }) => severity === 'error').length;
-  const saving = { saved: '', waiting: ' · saving', unsaved: ' · not saved', conflict: ' · two versions' }[behaviour.saving.state];
+  const failing = seen.failing.some((failure) => `${failure.behaviour}.` === name.replace(/[jt]s$/, '')) || head.broken !== null;
+  const saving = { saved: '', waiting: ' · saving', unsaved: ' · not saved', conflict: ' · two versions' }[head.saving];
   const choose = (what: string) => {
     if (what === 'describe') setDescribing(true);
-    else if (what === 'off') bench.describe(behaviour.name, { off: !off });
+    else if (what === 'off') bench.describe(name, { off: !off });
     else if (what === 'up') onMove(place - 1);
     else if (what === 'down') onMove(place + 1);
-    else if (what === 'duplicate') bench.duplicate(behaviour.name);
+    else if (what === 'duplicate') bench.duplicate(name);
     else if (what === 'history') {
-      bench.choose(behaviour.name);
+      bench.choose(name);
       bench.showPane('history');
-    } else void bench.remove(behaviour.name);
+    } else void bench.remove(name);
   };
   return (
-    <Flex ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }} align="flex-start" bg={isDragging ? 'saidGround' : on ? 'sheet' : undefined} _hover={{ bg: isDragging ? 'saidGround' : 'sheet' }} position="relative" zIndex={isDragging ? 2 : undefined} data-behaviour={behaviour.name}>
+    <Flex ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }} align="flex-start" bg={isDragging ? 'saidGround' : on ? 'sheet' : undefined} _hover={{ bg: isDragging ? 'saidGround' : 'sheet' }} position="relative" zIndex={isDragging ? 2 : undefined} data-behaviour={name}>
       <chakra.button type="button" {...attributes} {...listeners} aria-label={`Move ${title}`} title="Drag, or press Space and use the arrow keys" cursor="grab" color="soft" pl="14px" pr="4px" py="3px" touchAction="none" minW="34px" textAlign="left">
         {place + 1}
       </chakra.button>
-      <chakra.button type="button" flex="1" minW={0} py="3px" textAlign="left" cursor="pointer" aria-current={on || undefined} title={purpose === '' ? undefined : purpose} onClick={() => bench.choose(behaviour.name)}>
+      <chakra.button type="button" flex="1" minW={0} py="3px" textAlign="left" cursor="pointer" aria-current={on || undefined} title={purpose === '' ? undefined : purpose} onClick={() => bench.choose(name)}>
         <Box fontWeight={on ? 640 : 400} textDecoration={off ? 'line-through' : undefined}>
           {title}
         </Box>
         <Box color={failing || errors > 0 ? 'bad' : 'soft'} fontSize="12px" lineHeight="15px" whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis">
-          {off ? 'turned off' : failing ? '× failed' : errors > 0 ? `× ${errors === 1 ? '1 error' : `${errors} errors`}` : didInWords(behaviour.name, tape)}
+          {off ? 'turned off' : failing ? '× failed' : errors > 0 ? `× ${errors === 1 ? '1 error' : `${errors} errors`}` : didInWords(name, tape)}
           {saving}
         </Box>
       </chakra.button>
@@ -147,7 +146,7 @@ function BehaviourRow({ bench, behaviour, place, count, on, seen, tape, onMove }
           <Dialog.Backdrop />
           <Dialog.Positioner>
             <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
-              <Describe bench={bench} behaviour={behaviour} onDone={() => setDescribing(false)} />
+              <Describe bench={bench} head={head} onDone={() => setDescribing(false)} />
             </Dialog.Content>
           </Dialog.Positioner>
         </Portal>
@@ -174,13 +173,12 @@ function didInWords(name: string, tape: Tape): string {
   return runs.length === 0 ? what : `${what} · ran ${runs.length === 1 ? 'once' : `${runs.length} times`}`;
 }
 
-function Describe({ bench, behaviour, onDone }: { bench: BenchStore; behaviour: Behaviour; onDone: () => void }) {
-  const header = readHeader(behaviour);
-  const [title, setTitle] = useState(header.title);
-  const [purpose, setPurpose] = useState(header.purpose);
+function Describe({ bench, head, onDone }: { bench: BenchStore; head: BehaviourHead; onDone: () => void }) {
+  const [title, setTitle] = useState(head.title);
+  const [purpose, setPurpose] = useState(head.purpose);
   const done = () => {
     if (title.trim() === '') return;
-    bench.describe(behaviour.name, { title, purpose });
+    bench.describe(head.name, { title, purpose });
     onDone();
   };
   return (

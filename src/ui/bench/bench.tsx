@@ -3,7 +3,6 @@
 import { Box, Flex, Splitter } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useState } from 'react';
-import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
 import type { Open } from '@/core/scenario/definition';
 import { linesOf } from '@/core/tape/lines';
@@ -18,6 +17,7 @@ import { Outline } from './outline';
 import { createBench, seenAt, type BenchMaterial, type BenchPlace, type BenchStore } from './store';
 import { StructurePane } from './structure';
 import { TapePane } from './tape-pane';
+import { useBench, useHeads } from './use-bench';
 import { namesFor } from './words';
 
 // Charts and the comparison of revisions are loaded only by those who look at them.
@@ -61,8 +61,9 @@ function keepSizes(part: Partial<{ columns: number[]; rows: number[] }>): void {
 }
 
 function Layout({ bench }: { bench: BenchStore }) {
-  const state = useStore(bench.store);
-  const { material, answers, at, steps, behaviours, active } = state;
+  const state = useBench(bench, ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo }) => ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo }));
+  const heads = useHeads(bench);
+  const { material, answers, at, steps, active } = state;
   const [sizes, setSizes] = useState<{ columns: number[]; rows: number[] } | null>(null);
   // Sizes are known only in the browser.
   useEffect(() => setSizes(readSizes()), []);
@@ -70,8 +71,8 @@ function Layout({ bench }: { bench: BenchStore }) {
   const seen = useMemo(() => seenAt(answers, at), [answers, at]);
   const tape = useMemo(() => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)), [answers, at]);
   const words = useMemo(() => standingWords(tape), [tape]);
-  const names = useMemo(() => namesFor(material.form, behaviours, material.people), [material, behaviours]);
-  const behaviour = behaviours.find((candidate) => candidate.name === active);
+  const names = useMemo(() => namesFor(material.form, heads, material.people), [material, heads]);
+  const there = heads.some(({ name }) => name === active);
   const bare = active.replace(/\.[jt]s$/, '');
   const notes = useMemo(() => linesOf(answers[at]?.tape ?? [], bare), [answers, at, bare]);
   const who = material.people.find((person) => person.key === state.open.as)?.name ?? state.open.as;
@@ -107,30 +108,30 @@ function Layout({ bench }: { bench: BenchStore }) {
                   seen={seen}
                   said={marked}
                   asked={state.asked?.part ?? null}
-                  behaviours={<BehaviourList bench={bench} seen={seen} tape={tape} />}
+                  behaviours={<BehaviourList bench={bench} heads={heads} seen={seen} tape={tape} />}
                   onAsk={bench.ask}
                 />
               </Splitter.Panel>
               <Handle id="outline:code" label="Width of the outline" />
               <Splitter.Panel css={CLIP} id="code" minW={0} as="section" aria-label="Code">
                 <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
-                  <Tabs bench={bench} behaviours={behaviours} active={active} pane={state.pane} />
+                  <Tabs bench={bench} heads={heads} active={active} pane={state.pane} />
                   {state.pane === 'structure' ? (
                     <StructurePane bench={bench} />
                   ) : state.pane === 'map' ? (
                     <MapPane bench={bench} />
-                  ) : behaviour === undefined ? (
+                  ) : !there ? (
                     <Box p="14px">This form has no behaviour yet. Add one in the outline.</Box>
                   ) : state.pane === 'history' ? (
-                    <HistoryPane key={behaviour.name} bench={bench} behaviour={behaviour} />
+                    <HistoryPane key={active} bench={bench} name={active} />
                   ) : (
-                    <Code bench={bench} behaviour={behaviour} seen={seen} notes={notes} goTo={state.goTo?.behaviour === active ? state.goTo : null} />
+                    <Code bench={bench} name={active} seen={seen} notes={notes} goTo={state.goTo?.behaviour === active ? state.goTo : null} />
                   )}
                 </Flex>
               </Splitter.Panel>
               <Handle id="code:form" label="Width of the live form" />
               <Splitter.Panel css={CLIP} id="form" minW={0} as="section" aria-label={state.side === 'form' ? 'Live form' : 'Handbook'}>
-                {state.side === 'form' ? <LiveForm bench={bench} seen={seen} words={words} names={names} /> : <HandbookPane bench={bench} />}
+                {state.side === 'form' ? <LiveForm bench={bench} seen={seen} heads={heads} words={words} names={names} /> : <HandbookPane bench={bench} />}
               </Splitter.Panel>
             </Splitter.Root>
           </Splitter.Panel>

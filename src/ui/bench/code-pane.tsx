@@ -3,12 +3,14 @@
 import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
+import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
 import type { Diagnosis } from '@/core/language/service';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { linesOf } from '@/core/tape/lines';
 import { Button, Line, Notice } from '../kit';
 import type { Behaviour, BenchState, BenchStore } from './store';
+import type { BehaviourHead } from './use-bench';
 
 const Editor = dynamic(() => import('./editor'), { ssr: false, loading: () => <Box p="14px">Opening the editor…</Box> });
 
@@ -18,7 +20,7 @@ const PANES: readonly { key: BenchState['pane']; label: string }[] = [
 ];
 
 /** Structure and map of the form, then the behaviours. */
-export function Tabs({ bench, behaviours, active, pane }: { bench: BenchStore; behaviours: readonly Behaviour[]; active: string; pane: BenchState['pane'] }) {
+export function Tabs({ bench, heads, active, pane }: { bench: BenchStore; heads: readonly BehaviourHead[]; active: string; pane: BenchState['pane'] }) {
   return (
     <Flex role="tablist" aria-label="Behaviours" gap="2px" px="10px" pt="6px" bg="ground" borderBottomWidth="1px" borderColor="line" overflowX="auto" flexShrink={0}>
       {PANES.map(({ key, label }) => (
@@ -26,15 +28,12 @@ export function Tabs({ bench, behaviours, active, pane }: { bench: BenchStore; b
           {label}
         </Tab>
       ))}
-      {behaviours.map((behaviour) => {
-        const { title, off } = readHeader(behaviour);
-        return (
-          <Tab key={behaviour.name} on={behaviour.name === active && (pane === 'code' || pane === 'history')} onClick={() => bench.choose(behaviour.name)}>
-            <chakra.span textDecoration={off ? 'line-through' : undefined}>{title}</chakra.span>
-            {behaviour.saving.state !== 'saved' && <span title="not saved yet"> •</span>}
-          </Tab>
-        );
-      })}
+      {heads.map(({ name, title, off, saving }) => (
+        <Tab key={name} on={name === active && (pane === 'code' || pane === 'history')} onClick={() => bench.choose(name)}>
+          <chakra.span textDecoration={off ? 'line-through' : undefined}>{title}</chakra.span>
+          {saving !== 'saved' && <span title="not saved yet"> •</span>}
+        </Tab>
+      ))}
     </Flex>
   );
 }
@@ -47,7 +46,8 @@ function Tab({ on, children, fontStyle, onClick }: { on: boolean; children: Reac
   );
 }
 
-export function Code({ bench, behaviour, seen, notes, goTo }: { bench: BenchStore; behaviour: Behaviour; seen: Seen; notes: ReturnType<typeof linesOf>; goTo: { line: number; count: number } | null }) {
+export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; name: string; seen: Seen; notes: ReturnType<typeof linesOf>; goTo: { line: number; count: number } | null }) {
+  const behaviour = useStore(bench.store, ({ behaviours }) => behaviours.find((one) => one.name === name)!);
   const { saving, diagnoses, broken } = behaviour;
   const [renaming, setRenaming] = useState<{ old: string; apply: (to: string) => void } | null>(null);
   const first = diagnoses.find(({ severity }) => severity === 'error') ?? diagnoses[0];

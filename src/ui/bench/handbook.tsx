@@ -12,7 +12,7 @@ import { Button, Line, Notice } from '../kit';
 import type { BenchStore } from './store';
 
 export function HandbookPane({ bench }: { bench: BenchStore }) {
-  const { handbook: open } = useStore(bench.store);
+  const open = useStore(bench.store, ({ handbook }) => handbook);
   const [pages, setPages] = useState<Page[] | { says: string } | null>(null);
   const [wanted, setWanted] = useState('');
   const top = useRef<HTMLDivElement>(null);

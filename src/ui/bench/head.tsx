@@ -12,9 +12,10 @@ import { openedHow, OpeningDialog } from './opening';
 import { Problems, problemsOf } from './problems';
 import { StarterDialog } from './starters';
 import type { BenchStore } from './store';
+import { useBench } from './use-bench';
 
 export function BenchHead({ bench }: { bench: BenchStore }) {
-  const state = useStore(bench.store);
+  const state = useBench(bench, ({ answers, material, open, release, results, scenarios, steps, uses }) => ({ answers, material, open, release, results, scenarios, steps, uses }));
   const { material, open, scenarios, results } = state;
   const [dialog, setDialog] = useState<BenchDialog | null>(null);
   useCommandKeys(bench, setDialog);
@@ -23,8 +24,6 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   const opening = state.answers.length === 0;
   const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
   const failed = scenarios.filter(({ name }) => results[name]?.passed === false).length;
-  const problems = problemsOf(state).filter(({ sort }) => sort !== 'scenario');
-  const errors = problems.filter(({ severity }) => severity === 'error').length;
   return (
     <PageHead trail={[{ label: material.title, href: '/' }, { label: material.form.title }]}>
       <Flex align="center" gap="5px" color="soft" aria-label="Opening" role="group">
@@ -69,9 +68,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           Start again
         </Button>
       </Flex>
-      <Button onClick={() => setDialog('problems')} color={errors > 0 ? 'bad' : problems.length > 0 ? 'said' : 'act'} title="Types, mistakes and failing scenarios (Alt+P)">
-        {problems.length === 0 ? '✓ sound' : `${errors > 0 ? '×' : '!'} ${problems.length === 1 ? '1 problem' : `${problems.length} problems`}`}
-      </Button>
+      <ProblemsButton bench={bench} onClick={() => setDialog('problems')} />
       <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
         {failed > 0 ? `× ${failed} of ${scenarios.length} fail` : passed === scenarios.length ? `✓ ${passed} scenarios` : `${passed} of ${scenarios.length} scenarios…`}
       </Button>
@@ -111,6 +108,19 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         </Portal>
       </Dialog.Root>
     </PageHead>
+  );
+}
+
+/** How many problems there are, apart from scenarios, which have a count of their own. */
+function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => void }) {
+  const { count, errors } = useBench(bench, (state) => {
+    const problems = problemsOf(state).filter(({ sort }) => sort !== 'scenario');
+    return { count: problems.length, errors: problems.filter(({ severity }) => severity === 'error').length };
+  });
+  return (
+    <Button onClick={onClick} color={errors > 0 ? 'bad' : count > 0 ? 'said' : 'act'} title="Types, mistakes and failing scenarios (Alt+P)">
+      {count === 0 ? '✓ sound' : `${errors > 0 ? '×' : '!'} ${count === 1 ? '1 problem' : `${count} problems`}`}
+    </Button>
   );
 }
 

@@ -6,11 +6,12 @@ import { EditorState } from '@codemirror/state';
 import { EditorView, lineNumbers } from '@codemirror/view';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
+import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
 import { get } from '../api';
 import { Button, Notice } from '../kit';
 import { editorLook } from './editor-look';
-import type { Behaviour, BenchStore } from './store';
+import type { BenchStore } from './store';
 
 interface Revision {
   revision: number;
@@ -18,12 +19,13 @@ interface Revision {
   savedAt: string;
 }
 
-export function HistoryPane({ bench, behaviour }: { bench: BenchStore; behaviour: Behaviour }) {
+export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }) {
+  const behaviour = useStore(bench.store, ({ behaviours }) => behaviours.find((one) => one.name === name)!);
   const [revisions, setRevisions] = useState<Revision[] | { says: string } | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
   const [against, setAgainst] = useState<'before' | 'now'>('before');
   const form = bench.store.getState().material.form.name;
-  const { name, revision } = behaviour;
+  const { revision } = behaviour;
   useEffect(() => {
     let here = true;
     void get<Revision[]>(`/api/forms/${form}/behaviours/${name}/revisions`).then((reply) => {

@@ -2,24 +2,23 @@
 /** The live form: the sheet with its margin, what failed and what is waited for, and the records it can turn to. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import { useStore } from 'zustand';
 import { fieldsOf, sectionsOf, type ChildList, type Form } from '@/core/form/definition';
 import { textOf } from '@/core/form/kinds';
 import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
-import { readHeader } from '@/core/language/header';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Word } from '@/core/tape/tape';
 import { ChildRecordsList } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice } from '../kit';
-import { type Behaviour, type BenchMaterial, type BenchStore } from './store';
+import type { BenchMaterial, BenchStore } from './store';
+import { useBench, type BehaviourHead } from './use-bench';
 import { WaitingBar } from './waiting';
 import { becameInWords, type Names } from './words';
 
-export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; seen: Seen; words: ReadonlyMap<string, Word[]>; names: Names }) {
-  const state = useStore(bench.store);
-  const { material, answers, at, steps, behaviours } = state;
+export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchStore; seen: Seen; heads: readonly BehaviourHead[]; words: ReadonlyMap<string, Word[]>; names: Names }) {
+  const state = useBench(bench, ({ material, answers, at, steps, asked, busy, listens, names, replayed }) => ({ material, answers, at, steps, asked, busy, listens, names, replayed }));
+  const { material, answers, at, steps } = state;
   const marked = new Set(words.keys());
   const root = useRef<HTMLDivElement>(null);
   useLight(bench, root);
@@ -79,7 +78,7 @@ export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; see
           names {state.names ? '◑' : '○'}
         </chakra.button>
       </Flex>
-      <Failing bench={bench} seen={seen} names={names} behaviours={behaviours} />
+      <Failing bench={bench} seen={seen} names={names} heads={heads} />
       <WaitingBar bench={bench} seen={seen} material={material} frozen={at < steps.length} />
       </Flex>
       {at < steps.length && <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>}
@@ -185,13 +184,13 @@ function RecordTurn({ bench, record, changed, frozen, records }: { bench: BenchS
 }
 
 /** The bar on the form: which behaviours failed, in the same words as in the editor and on the tape. */
-function Failing({ bench, seen, names, behaviours }: { bench: BenchStore; seen: Seen; names: Names; behaviours: readonly Behaviour[] }) {
-  const broken = behaviours.filter((behaviour) => behaviour.broken !== null && behaviour.running?.code != null);
+function Failing({ bench, seen, names, heads }: { bench: BenchStore; seen: Seen; names: Names; heads: readonly BehaviourHead[] }) {
+  const broken = heads.filter((head) => head.broken !== null && head.runs);
   return (
     <>
       {broken.map((behaviour) => (
         <Notice key={behaviour.name} tone="error">
-          {readHeader(behaviour).title}, line {behaviour.broken!.line}, {behaviour.broken!.says} The last version that worked goes on running.
+          {behaviour.title}, line {behaviour.broken!.line}, {behaviour.broken!.says} The last version that worked goes on running.
         </Notice>
       ))}
       {seen.failing.map((failure, i) => (

@@ -9,18 +9,19 @@ import { GridComponent, TooltipComponent } from 'echarts/components';
 import { init, use, type ECharts } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useStore } from 'zustand';
 import type { FormMap } from '@/core/language/map';
 import { Tape } from '@/core/tape/tape';
 import { Button, Mono } from '../kit';
 import { COLUMNS, HEIGHT, layOut, steeredOnTape, WIDTH, type Drawn } from './map-layout';
 import type { BenchStore } from './store';
+import { useBench, useHeads } from './use-bench';
 import { namesFor } from './words';
 
 use([GraphChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
 export function MapPane({ bench }: { bench: BenchStore }) {
-  const { material, behaviours, answers } = useStore(bench.store);
+  const { material, behaviours, answers } = useBench(bench, (state) => ({ material: state.material, behaviours: state.behaviours, answers: state.answers }));
+  const heads = useHeads(bench);
   const [map, setMap] = useState<FormMap | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   useEffect(() => {
@@ -32,7 +33,7 @@ export function MapPane({ bench }: { bench: BenchStore }) {
       here = false;
     };
   }, [bench, behaviours]);
-  const names = useMemo(() => namesFor(material.form, behaviours, material.people), [material, behaviours]);
+  const names = useMemo(() => namesFor(material.form, heads, material.people), [material, heads]);
   const onTape = useMemo(() => steeredOnTape(new Tape(answers.flatMap(({ tape }) => tape))), [answers]);
   if (map === null) return <Box p="14px">Reading the behaviours…</Box>;
   if (map.behaviours.length === 0) return <Box p="14px">No behaviour is on, so there is nothing to draw yet.</Box>;

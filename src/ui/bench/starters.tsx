@@ -26,7 +26,7 @@ export function StarterDialog({ bench, open, onDone }: { bench: BenchStore; open
 }
 
 function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
-  const { material } = useStore(bench.store);
+  const material = useStore(bench.store, (state) => state.material);
   const setting: StarterSetting = material;
   const [chosen, setChosen] = useState<Starter>(starters[0]!);
   const [picked, setPicked] = useState<Record<string, Picked>>({});

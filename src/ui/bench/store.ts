@@ -287,7 +287,9 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       if (behaviour === undefined) continue;
       const { text } = behaviour;
       const diagnoses = await brain().diagnose({ name, text });
-      if (get().behaviours.find((one) => one.name === name)?.text === text) change(name, { diagnoses });
+      const now = get().behaviours.find((one) => one.name === name);
+      // What is found anew and is the same draws nothing anew.
+      if (now?.text === text && JSON.stringify(now.diagnoses) !== JSON.stringify(diagnoses)) change(name, { diagnoses });
     }
   }
 

@@ -1,3 +1,4 @@
+import { readHeader } from '@/core/language/header';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { button, choice, formWith, number, rows, text, track } from '../../../tests/support/forms';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
@@ -9,7 +10,7 @@ beforeAll(bootMachine);
 
 const form = formWith([choice('pilot', ['own', 'none']), number('dues'), text('note'), rows('cargo', [text('goods')])], { buttons: [button('start_over')], tracks: [track('course', ['asked'])] });
 const sources = [{ name: '10-pilot.ts', text: '/** Pilot details: asked only with a pilot. */\nkeep("asked", () => {\n  fields.note.shown = fields.pilot.value === "own";\n});\non.change(fields.dues, ({ value }) => {\n  if (value === 9) throw new Error("nine");\n});' }];
-const names = namesFor(form, sources, [{ key: 'mira', name: 'Mira Oldane' }]);
+const names = namesFor(form, sources.map((source) => ({ name: source.name, title: readHeader(source).title })), [{ key: 'mira', name: 'Mira Oldane' }]);
 
 describe('steps', () => {
   test.each([

@@ -3,7 +3,6 @@ import { cellsOf, fieldsOf, type Form } from '@/core/form/definition';
 import type { Entry, EffectEntry } from '@/core/session/entries';
 import type { Step } from '@/core/session/step';
 import type { Because } from '@/core/tape/why';
-import { readHeader } from '@/core/language/header';
 
 export interface Names {
   part: (name: string) => string;
@@ -11,7 +10,7 @@ export interface Names {
   person: (key: string) => string;
 }
 
-export function namesFor(form: Form, behaviours: readonly { name: string; text: string }[], people: readonly { key: string; name: string }[]): Names {
+export function namesFor(form: Form, behaviours: readonly { name: string; title: string }[], people: readonly { key: string; name: string }[]): Names {
   const labels = new Map<string, string>();
   for (const page of form.pages) {
     labels.set(page.name, page.title);
@@ -23,7 +22,7 @@ export function namesFor(form: Form, behaviours: readonly { name: string; text: 
   }
   for (const track of form.tracks ?? []) labels.set(track.name, track.title);
   for (const button of form.buttons ?? []) labels.set(button.name, button.label);
-  const titles = new Map(behaviours.map((behaviour) => [behaviour.name.replace(/\.[jt]s$/, ''), readHeader(behaviour).title]));
+  const titles = new Map(behaviours.map((behaviour) => [behaviour.name.replace(/\.[jt]s$/, ''), behaviour.title]));
   return {
     part: (name) => labels.get(name) ?? inRows(name, labels) ?? name,
     behaviour: (name) => titles.get(name) ?? name,
