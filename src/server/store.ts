@@ -180,7 +180,9 @@ export async function orderBehaviours(form: string, order: readonly string[]): P
 export async function readScripts(): Promise<Searched[]> {
   const rows = await database().select().from(schema.behaviour).orderBy(asc(schema.behaviour.form));
   const forms = [...new Set(rows.map(({ form }) => form))];
-  return forms.flatMap((form) => inOrder(rows.filter((row) => row.form === form)).map(({ name, text }) => ({ form, behaviour: name, text })));
+  const behaviours = forms.flatMap((form) => inOrder(rows.filter((row) => row.form === form)).map(({ name, text }): Searched => ({ form, name, text })));
+  const answering = (await readServices()).flatMap((service) => Object.entries(service.functions).flatMap(([name, { answers }]): Searched[] => (answers.from === 'script' ? [{ form: null, name: `${service.name}.${name}`, text: answers.script }] : [])));
+  return [...behaviours, ...answering];
 }
 
 export interface StoredScenario {

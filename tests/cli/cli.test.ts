@@ -1,6 +1,6 @@
 /** The command line as other people's scripts use it: what goes in, what comes out, with which exit code. */
 import { spawnSync } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from 'vitest';
@@ -115,6 +115,29 @@ describe('tavro types and check', () => {
     const folder = copyOfDemo({ file: 'forms/berth_visit/behaviours/20-pilot.ts', from: 'choice === "harbour_pilot" ||', to: 'choice === "Harbour pilot" ||' });
     const { status, stdout } = tavro(['check', folder]);
     expect(status).toBe(1);
-    expect(stdout).toMatch(/behaviours\/20-pilot\.ts:5:\d+: error: This comparison appears to be unintentional/);
+    expect(stdout).toMatch(/behaviours\/20-pilot\.ts:5:\d+: error: “Harbour pilot” is a label of Pilot \(pilot_choice\), which holds keys\. .* \(label-for-key\)/);
+    expect(stdout).toMatch(/scenarios\/pilot\.json:1:1: step 2: error: .* \(scenario\)/);
+  });
+
+  test('check names parts that wait for a script', () => {
+    const folder = copyOfDemo();
+    rmSync(join(folder, 'forms/works_permit/behaviours/30-times.ts'));
+    rmSync(join(folder, 'forms/works_permit/scenarios'), { recursive: true });
+    const { status, stdout } = tavro(['check', folder, '--form', 'works_permit']);
+    expect(status).toBe(1);
+    expect(stdout.split('\n').slice(0, 1)).toEqual([`${folder}/forms/works_permit/form.json:1:1: next_day: warning: The button Move to the next day (next_day) does nothing when it is pressed: no behaviour ties on.click to it. (idle-part)`]);
+  });
+
+  test('types makes the folder one that any TypeScript editor understands', () => {
+    const folder = copyOfDemo();
+    expect(tavro(['types', folder]).stdout.split('\n').filter((line) => line.startsWith('wrote '))).toHaveLength(11);
+    // The compiler on its own, without Tavro, finds the demo sound and a slip where it is.
+    const compile = (form: string) => spawnSync('node_modules/.bin/tsc', ['-p', join(folder, 'forms', form)], { encoding: 'utf8' });
+    for (const form of ['berth_visit', 'crew_change', 'vessel', 'waste_declaration', 'works_permit']) expect(compile(form)).toMatchObject({ status: 0, stdout: '' });
+    const file = join(folder, 'forms/vessel/behaviours/20-visits.ts');
+    writeFileSync(file, readFileSync(file, 'utf8').replace('fields.standing.value === "new"', 'fields.standing.value === "Not seen yet"'));
+    expect(compile('vessel').stdout).toContain('20-visits.ts(4,25): error TS2367');
+    // What was written is no part of the workspace.
+    expect(tavro(['test', folder, '--form', 'vessel']).stdout).toContain('passed');
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { compile } from './compile';
-import { inOrder, readHeader } from './header';
+import { inOrder, readHeader, takingPart, withHeader } from './header';
 
 const script = (text: string, name = '10-pilot.ts') => compile({ name, text }, 'untraced');
 
@@ -48,4 +48,29 @@ test('title and purpose stand in the leading comment; without one the file name 
 
 test('behaviours run by number, then by name, those without a number last', () => {
   expect(inOrder([{ name: 'b.ts' }, { name: '20-a.ts' }, { name: '3-z.ts' }, { name: 'a.ts' }]).map(({ name }) => name)).toEqual(['3-z.ts', '20-a.ts', 'a.ts', 'b.ts']);
+});
+
+describe('a behaviour that is off', () => {
+  const off = '/**\n * Pilot: asked.\n * @off\n */\nlog(1);';
+
+  test('says so in its leading comment, alone on its line', () => {
+    expect(readHeader({ name: '10-pilot.ts', text: off })).toEqual({ title: 'Pilot', purpose: 'asked.', order: 10, off: true });
+    expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot: what @off means. */' }).off).toBe(false);
+    expect(readHeader({ name: '10-pilot.ts', text: 'log("@off");' }).off).toBe(false);
+  });
+
+  test('takes no part', () => {
+    expect(takingPart([{ name: '20-a.ts', text: '' }, { name: '10-pilot.ts', text: off }, { name: '5-b.ts', text: '' }]).map(({ name }) => name)).toEqual(['5-b.ts', '20-a.ts']);
+  });
+});
+
+describe('a header is written anew', () => {
+  test.each([
+    ['/** Pilot: asked. */\nlog(1);', { title: 'Pilot', purpose: 'asked.', off: true }, '/**\n * Pilot: asked.\n * @off\n */\nlog(1);'],
+    ['/**\n * Pilot: asked.\n * @off\n */\nlog(1);', { title: 'Pilots', purpose: '', off: false }, '/** Pilots */\nlog(1);'],
+    ['\nlog(1);', { title: 'New', purpose: 'with */ in it', off: false }, '/** New: with * / in it */\n\nlog(1);'],
+  ])('%j', (text, header, expected) => {
+    expect(withHeader({ text }, header)).toBe(expected);
+    expect(readHeader({ name: 'x.ts', text: expected })).toMatchObject({ title: header.title, off: header.off });
+  });
 });

@@ -1,14 +1,16 @@
-/** Searching the scripts of a workspace for a text or a pattern, line by line. */
+/** Searching the scripts of a workspace, of behaviours and of services, for a text or a pattern, line by line. */
 
 export interface Searched {
-  form: string;
-  behaviour: string;
+  /** Null for the script of a service. */
+  form: string | null;
+  /** The file of a behaviour, or `service.function`. */
+  name: string;
   text: string;
 }
 
 export interface Hit {
-  form: string;
-  behaviour: string;
+  form: string | null;
+  name: string;
   /** 1-based. */
   line: number;
   /** Where in the line it stands. */
@@ -33,11 +35,11 @@ export function searched(scripts: readonly Searched[], { wanted, pattern, exact 
   const source = pattern ? wanted : wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
   const sought = new RegExp(source, exact ? 'gu' : 'giu');
   const hits: Hit[] = [];
-  for (const { form, behaviour, text } of scripts) {
+  for (const { form, name, text } of scripts) {
     for (const [i, line] of text.split('\n').entries()) {
       for (const match of line.matchAll(sought)) {
         if (match[0] === '') continue;
-        hits.push({ form, behaviour, line: i + 1, from: match.index, to: match.index + match[0].length, text: line });
+        hits.push({ form, name, line: i + 1, from: match.index, to: match.index + match[0].length, text: line });
         if (hits.length === MOST_HITS) return hits;
       }
     }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { readFolder } from '../../workers/files';
 import { readWorkspace } from '../workspace/workspace';
+import { formatted } from './format';
 import { libs } from './generated/libs';
 import { FormLanguage } from './service';
 
@@ -87,4 +88,101 @@ test('a name explains itself with label, kind and keys', () => {
   const { documentation } = language.explain('x.ts', text.indexOf('pilot_choice') + 2)!;
   expect(documentation).toContain('Pilot — choice.');
   expect(documentation).toContain('`own` Own pilot');
+});
+
+describe('what an editor asks', () => {
+  const at = (text: string) => {
+    const position = text.indexOf('|');
+    const source = { name: 'x.ts', text: text.replace('|', '') };
+    language.put(source);
+    return position;
+  };
+  const details = (text: string) => {
+    const position = at(text);
+    return Object.fromEntries(language.complete('x.ts', position).map(({ label, detail }) => [label, detail]));
+  };
+
+  test('completions say what people read: labels of fields, keys, sections, cells and columns', () => {
+    expect(details('on.load(() => fields.|)')).toMatchObject({ draught: 'Draught · number in m', berth: 'Berth · key of a row of berths' });
+    expect(details('on.load(() => { fields.pilot_choice.value = "|" })')).toEqual({ none: 'No pilot', own: 'Own pilot', harbour_pilot: 'Harbour pilot' });
+    expect(details('on.load(() => log(form.person.role === "|"))')).toMatchObject({ agent: "Ship's agent" });
+    expect(details('on.load(() => sections.|)')).toMatchObject({ pilot: 'Pilot details' });
+    expect(details('keep.each(fields.cargo, (row) => row.fields.|)')).toMatchObject({ weight: 'Weight · number in t' });
+    expect(details('on.load(() => log(fields.berth.row?.|))')).toMatchObject({ depth: 'column of Berths · number' });
+    expect(details('on.load(async () => { await services.ship_register.find({ | }) })')).toHaveProperty('imo');
+    expect(details('on.load(async () => { (await services.tide_gauge.level({ day: "" })).| })')).toHaveProperty('level');
+  });
+
+  test('one completion is described with its documentation', () => {
+    const position = at('on.load(() => fields.|)');
+    expect(language.describe('x.ts', position, 'pilot_choice')).toContain('Stands in Visit › Stay.');
+    expect(language.describe('x.ts', position, 'nothing_of_that_name')).toBeNull();
+  });
+
+  test('the call being written says its parameters and which one is next', () => {
+    const { text, active, documentation } = language.signature('x.ts', at('on.load(() => log(round(1.2, |)))'))!;
+    expect(text.slice(active!.from, active!.to)).toBe('places?: number');
+    expect(documentation).toContain('half away from zero');
+    expect(language.signature('x.ts', at('on.load(() => log(1));|'))).toBeNull();
+  });
+
+  test('a name leads to the part, the cell or the helper it means', () => {
+    expect(language.define('x.ts', at('on.load(() => log(fields.ber|th.value))'))).toEqual({ is: 'part', part: 'berth' });
+    expect(language.define('x.ts', at('const { value } = fields.berth; on.load(() => log(sections.pi|lot.shown))'))).toEqual({ is: 'part', part: 'pilot' });
+    expect(language.define('x.ts', at('keep.each(fields.cargo, (row) => log(row.fields.wei|ght.value))'))).toEqual({ is: 'part', part: 'cargo.weight' });
+    expect(language.define('x.ts', at('const deep = 3;\non.load(() => log(de|ep))'))).toEqual({ is: 'place', file: 'x.ts', from: 6, to: 10 });
+    expect(language.define('x.ts', at('on.load(() => lo|g(1))'))).toBeNull();
+  });
+
+  test('what is explained says which part it is, and leads only where there is something of the form or the behaviour', () => {
+    expect(language.explain('x.ts', at('on.load(() => log(fields.ber|th.value))'))).toMatchObject({ part: 'berth', leads: true });
+    expect(language.explain('x.ts', at('const deep = 3;\non.load(() => log(de|ep))'))).toMatchObject({ part: null, leads: true });
+    const fields = language.explain('x.ts', at('on.load(() => log(fie|lds.berth.value))'))!;
+    expect(fields).toMatchObject({ part: null, leads: false, documentation: 'The fields of the form, by name.' });
+    expect(fields.signature.length).toBeLessThan(60);
+  });
+
+  test('all places of a helper, and its renaming; parts are not renamed here', () => {
+    const position = at('const de|ep = 3;\non.load(() => log({ deep }, deep));');
+    expect(language.references('x.ts', position).map(({ line, text }) => [line, text])).toEqual([[1, 'const deep = 3;'], [2, 'on.load(() => log({ deep }, deep));'], [2, 'on.load(() => log({ deep }, deep));']]);
+    expect(language.rename('x.ts', position, 'low')!.map(({ text }) => text)).toEqual(['low', 'deep: low', 'low']);
+    expect(language.rename('x.ts', at('on.load(() => log(fields.ber|th.value))'), 'low')).toBeNull();
+  });
+
+  test('a misspelt name is mended by the nearest one, or by the one whose label reads like it', () => {
+    const fix = (text: string) => {
+      language.put({ name: 'x.ts', text });
+      return language.diagnose('x.ts').flatMap(({ fixes }) => fixes.map(({ title }) => title));
+    };
+    expect(fix('on.load(() => log(fields.draugth.value));')).toEqual(['Use draught']);
+    expect(fix('on.load(() => log(fields.lengthOverAll.value));')).toEqual(['Use length']);
+    expect(fix('on.load(() => log(fields.draught.valeu));')).toEqual(['Use value']);
+    expect(fix('on.load(() => log(fields.nothing_like_it.value));')).toEqual([]);
+  });
+
+  test('one fault is said once, in the form’s words', () => {
+    expect(found('on.load(() => { fields.draught.value = "3"; });')).toEqual(['1: Draught (draught) takes a finite number, not "3".']);
+    expect(found('on.load(() => { if (fields.pilot_choice.value === "Own pilot") log(1); });')).toHaveLength(1);
+  });
+
+  test('a behaviour that is off is checked, and is no rival of others', () => {
+    const rival = 'keep(() => { sections.pilot.shown = true; });';
+    language.put({ name: 'y.ts', text: rival });
+    expect(found(rival).join()).toContain('also steered by');
+    language.put({ name: 'y.ts', text: `/**\n * Y: y.\n * @off\n */\n${rival}` });
+    expect(found(rival)).toEqual([]);
+    expect(found('/**\n * X: x.\n * @off\n */\non.load(() => log(fields.nope));').join()).toContain('There is no field "nope".');
+    language.remove('y.ts');
+  });
+});
+
+describe('format', () => {
+  test('sets a script in the common way and keeps the cursor where it was', async () => {
+    const text = 'keep(()=>{fields.a.value=1})';
+    expect(await formatted({ name: 'x.ts', text }, text.indexOf('value'))).toEqual({ text: 'keep(() => {\n  fields.a.value = 1;\n});\n', position: 'keep(() => {\n  fields.a.'.length });
+  });
+
+  test('leaves what does not parse', async () => {
+    expect(await formatted({ name: 'x.ts', text: 'keep(() => {' }, 0)).toBeNull();
+  });
 });

@@ -12,7 +12,7 @@ import { BehaviourList } from './behaviours';
 import { Code, Tabs } from './code-pane';
 import { HandbookPane } from './handbook';
 import { BenchHead } from './head';
-import { LiveForm } from './live-form';
+import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
 import { createBench, seenAt, type BenchMaterial, type BenchPlace, type BenchStore } from './store';
 import { StructurePane } from './structure';
@@ -110,6 +110,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                   asked={state.asked?.part ?? null}
                   behaviours={<BehaviourList bench={bench} heads={heads} seen={seen} tape={tape} />}
                   onAsk={bench.ask}
+                  onInsert={(part) => bench.insert(spelled(material.form, part))}
                 />
               </Splitter.Panel>
               <Handle id="outline:code" label="Width of the outline" />

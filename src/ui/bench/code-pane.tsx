@@ -48,6 +48,7 @@ function Tab({ on, children, fontStyle, onClick }: { on: boolean; children: Reac
 
 export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; name: string; seen: Seen; notes: ReturnType<typeof linesOf>; goTo: { line: number; count: number } | null }) {
   const behaviour = useStore(bench.store, ({ behaviours }) => behaviours.find((one) => one.name === name)!);
+  const checked = useStore(bench.store, (state) => state.checked);
   const { saving, diagnoses, broken } = behaviour;
   const [renaming, setRenaming] = useState<{ old: string; apply: (to: string) => void } | null>(null);
   const first = diagnoses.find(({ severity }) => severity === 'error') ?? diagnoses[0];
@@ -90,7 +91,7 @@ export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; na
           first !== undefined && <FirstProblem bench={bench} behaviour={behaviour} first={first} />
         )}
         <Flex gap="14px" minH="22px" align="center">
-          <span>{off ? 'turned off: it takes no part in the form' : diagnoses.length === 0 ? 'no problems' : diagnoses.length === 1 ? '1 problem' : `${diagnoses.length} problems`}</span>
+          <span>{off ? 'turned off: it takes no part in the form' : diagnoses.length === 0 ? (checked ? 'no problems' : 'checking…') : diagnoses.length === 1 ? '1 problem' : `${diagnoses.length} problems`}</span>
           <Button look="text" ml="auto" onClick={() => bench.editor('format')} title="Set the script in the common way (Shift+Alt+F)">
             Format
           </Button>

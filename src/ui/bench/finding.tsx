@@ -59,10 +59,10 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
     const reply = await get<{ hits: Hit[]; cut: boolean }>(`/api/search?${new URLSearchParams({ wanted, ...(pattern ? { pattern: 'yes' } : {}), ...(exact ? { exact: 'yes' } : {}) }).toString()}`);
     setFound(reply.ok ? reply.body : { says: reply.says });
   };
-  const go = ({ form, behaviour, line }: Hit) => {
+  const go = ({ form, name, line }: Hit) => {
     onDone();
-    if (form === material.form.name) bench.goToPlace({ is: 'line', behaviour, line });
-    else window.open(`/bench/${form}?${new URLSearchParams({ behaviour, line: String(line) }).toString()}`, '_blank', 'noopener');
+    if (form === material.form.name) bench.goToPlace({ is: 'line', behaviour: name, line });
+    else window.open(form === null ? `/services/${name.split('.')[0]!}` : `/bench/${form}?${new URLSearchParams({ behaviour: name, line: String(line) }).toString()}`, '_blank', 'noopener');
   };
   return (
     <Box p="16px">
@@ -88,7 +88,7 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
           {found.hits.map((hit, i) => (
             <Flex key={i} gap="10px" py="2px" align="baseline" borderTopWidth="1px" borderColor="line">
               <Button look="text" flexShrink={0} onClick={() => go(hit)}>
-                {hit.form}/{hit.behaviour}, {hit.line}
+                {hit.form ?? 'services'}/{hit.name}, {hit.line}
               </Button>
               <chakra.span fontFamily="mono" fontSize="12px" overflow="hidden" textOverflow="ellipsis" whiteSpace="pre">
                 {hit.text.slice(0, hit.from).trimStart()}

@@ -113,13 +113,13 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
 
 /** How many problems there are, apart from scenarios, which have a count of their own. */
 function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => void }) {
-  const { count, errors } = useBench(bench, (state) => {
+  const { checked, count, errors } = useBench(bench, (state) => {
     const problems = problemsOf(state).filter(({ sort }) => sort !== 'scenario');
-    return { count: problems.length, errors: problems.filter(({ severity }) => severity === 'error').length };
+    return { checked: state.checked, count: problems.length, errors: problems.filter(({ severity }) => severity === 'error').length };
   });
   return (
     <Button onClick={onClick} color={errors > 0 ? 'bad' : count > 0 ? 'said' : 'act'} title="Types, mistakes and failing scenarios (Alt+P)">
-      {count === 0 ? '✓ sound' : `${errors > 0 ? '×' : '!'} ${count === 1 ? '1 problem' : `${count} problems`}`}
+      {count === 0 ? (checked ? '✓ sound' : 'checking…') : `${errors > 0 ? '×' : '!'} ${count === 1 ? '1 problem' : `${count} problems`}`}
     </Button>
   );
 }

@@ -20,11 +20,13 @@ import { namesFor } from './words';
 use([GraphChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
 export function MapPane({ bench }: { bench: BenchStore }) {
-  const { material, behaviours, answers } = useBench(bench, (state) => ({ material: state.material, behaviours: state.behaviours, answers: state.answers }));
+  const { material, behaviours, answers, checked } = useBench(bench, (state) => ({ material: state.material, behaviours: state.behaviours, answers: state.answers, checked: state.checked }));
   const heads = useHeads(bench);
   const [map, setMap] = useState<FormMap | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   useEffect(() => {
+    // Before that the worker does not know all of them.
+    if (!checked) return;
     let here = true;
     void bench.map().then((read) => {
       if (here) setMap(read);
@@ -32,7 +34,7 @@ export function MapPane({ bench }: { bench: BenchStore }) {
     return () => {
       here = false;
     };
-  }, [bench, behaviours]);
+  }, [bench, behaviours, checked]);
   const names = useMemo(() => namesFor(material.form, heads, material.people), [material, heads]);
   const onTape = useMemo(() => steeredOnTape(new Tape(answers.flatMap(({ tape }) => tape))), [answers]);
   if (map === null) return <Box p="14px">Reading the behaviours…</Box>;

@@ -4,7 +4,6 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { cellsOf, type Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/snapshot';
-import { Mono } from '../kit';
 
 export interface OutlineProps {
   form: Form;
@@ -14,6 +13,8 @@ export interface OutlineProps {
   /** Stands below the parts. */
   behaviours: ReactNode;
   onAsk: (part: string) => void;
+  /** Puts the name of a part or a cell into the code. */
+  onInsert: (part: string) => void;
 }
 
 export function Outline(props: OutlineProps) {
@@ -42,9 +43,12 @@ export function Outline(props: OutlineProps) {
             <Box key={field.name}>
               <PartRow {...props} name={field.name} label={field.label} />
               {cellsOf(field).map((cell) => (
-                <chakra.div key={cell.name} pl="40px" pr="14px" color="soft" fontSize="12px" lineHeight="17px" whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis">
-                  {cell.label} <Mono>each.{cell.name}</Mono>
-                </chakra.div>
+                <Flex key={cell.name} pl="40px" pr="14px" gap="7px" color="soft" fontSize="12px" lineHeight="17px" whiteSpace="nowrap">
+                  <chakra.span flex="1 1 auto" minW="60px" overflow="hidden" textOverflow="ellipsis">
+                    {cell.label}
+                  </chakra.span>
+                  <InsertName shown={cell.name} title={`Put ${field.name}.${cell.name} into the code`} onClick={() => props.onInsert(`${field.name}.${cell.name}`)} />
+                </Flex>
               ))}
             </Box>
           ))}
@@ -71,34 +75,23 @@ function Dot({ said }: { said: boolean }) {
 function PartRow({ name, label, head = false, ...props }: OutlineProps & { name: string; label: string; head?: boolean }) {
   const off = props.seen.parts[name]?.onScreen === false;
   return (
-    <chakra.button
-      type="button"
-      data-outline={name}
-      display="flex"
-      width="100%"
-      alignItems="center"
-      gap="7px"
-      px="14px"
-      pl={head ? '14px' : '26px'}
-      py="0.5px"
-      lineHeight="18px"
-      textAlign="left"
-      whiteSpace="nowrap"
-      cursor="pointer"
-      fontWeight={head ? 620 : 400}
-      bg={props.asked === name ? 'actGround' : undefined}
-      color={off ? 'soft' : 'ink'}
-      _hover={{ bg: 'actGround' }}
-      title={`Ask why ${label} is as it is`}
-      onClick={() => props.onAsk(name)}
-    >
-      <Dot said={props.said.has(name)} />
-      <chakra.span overflow="hidden" textOverflow="ellipsis" textDecoration={off ? 'line-through' : undefined}>
-        {label}
-      </chakra.span>
-      <Mono ml="auto" color="soft" fontSize="11.5px" overflow="hidden" textOverflow="ellipsis" minW="40px" textAlign="right" flexShrink={2}>
-        {name}
-      </Mono>
+    <Flex data-outline={name} align="center" pl={head ? '14px' : '26px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={head ? 620 : 400} bg={props.asked === name ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
+      <chakra.button type="button" display="flex" flex="1 1 auto" minW="60px" alignItems="center" gap="7px" py="0.5px" textAlign="left" cursor="pointer" title={`Ask why ${label} is as it is`} onClick={() => props.onAsk(name)}>
+        <Dot said={props.said.has(name)} />
+        <chakra.span overflow="hidden" textOverflow="ellipsis" textDecoration={off ? 'line-through' : undefined}>
+          {label}
+        </chakra.span>
+      </chakra.button>
+      <InsertName shown={name} title={`Put ${name} into the code`} onClick={() => props.onInsert(name)} />
+    </Flex>
+  );
+}
+
+/** A name that goes into the code when it is pressed. */
+function InsertName({ shown, title, onClick }: { shown: string; title: string; onClick: () => void }) {
+  return (
+    <chakra.button type="button" fontFamily="mono" fontSize="11.5px" fontWeight={400} color="soft" minW="40px" flexShrink={2} overflow="hidden" textOverflow="ellipsis" textAlign="right" cursor="pointer" _hover={{ color: 'act', textDecoration: 'underline' }} title={title} aria-label={title} onClick={onClick}>
+      {shown}
     </chakra.button>
   );
 }

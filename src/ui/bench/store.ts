@@ -126,6 +126,8 @@ export interface BenchState {
   notice: { tone: 'info' | 'error'; text: string } | null;
   /** The editor goes to this place; counted, so that the same place can be gone to twice. */
   goTo: { behaviour: string; line: number; count: number } | null;
+  /** Whether the editor's brain is awake and has looked at every behaviour once. */
+  checked: boolean;
   /** Parts that wait for a script and have none. */
   idle: PartFinding[];
   /** A behaviour just deleted, which can be brought back. */
@@ -190,6 +192,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     release: material.release,
     notice: null,
     goTo: null,
+    checked: false,
     idle: [],
     deleted: null,
     uses: null,
@@ -296,7 +299,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   /** What one behaviour says can be wrong because of another, and parts may wait for a script no more. */
   async function checkAll(): Promise<void> {
     for (const { name } of get().behaviours) await check(name);
-    set({ idle: await brain().idleParts() });
+    set({ idle: await brain().idleParts(), checked: true });
   }
 
   async function compileOne(name: string): Promise<void> {

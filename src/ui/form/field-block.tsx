@@ -5,7 +5,7 @@ import type { Field, Option } from '@/core/form/definition';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { PartState } from '@/core/session/step';
-import { FieldInput } from './inputs';
+import { FieldInput, LIST_AT_MOST } from './inputs';
 import type { SheetProps } from './sheet';
 
 /** Where a field stands: its name on the tape, and how steps name it now. */
@@ -162,8 +162,9 @@ export function unitOf(field: Field): string | null {
   return field.kind === 'money' ? (field.currency ?? null) : null;
 }
 
-/** Labels with their keys, for those who write scripts. */
+/** Labels with their keys, for those who write scripts; lists that are searched stay as they are. */
 function withKeys(options: readonly Option[]): readonly Option[] {
+  if (options.length > LIST_AT_MOST) return options;
   return options.map(({ key, label }) => ({ key, label: `${label} · ${key}` }));
 }
 

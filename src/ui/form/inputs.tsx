@@ -227,7 +227,7 @@ const YES_NO = [
 ];
 
 /** Longer lists are searched, unless the definition says otherwise. */
-const LIST_AT_MOST = 40;
+export const LIST_AT_MOST = 40;
 
 /** The input of a field, by its kind. */
 export function FieldInput(props: InputProps) {

@@ -10,7 +10,7 @@ import type { FileValue } from '@/core/form/kinds';
 import type { Table } from '@/core/form/table';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Step } from '@/core/session/step';
-import { Button, Mono, Notice } from '../kit';
+import { Button, Notice } from '../kit';
 import { useAnnouncements, useKeptFocus } from './attention';
 import { FieldBlock, Name } from './field-block';
 import { RowsBlock } from './rows-block';
@@ -217,14 +217,12 @@ function ScriptButton({ button, ...props }: SheetProps & { button: ButtonDefinit
   if (!state?.onScreen) return null;
   const busy = props.seen.waiting.some((run) => run.part === button.name);
   return (
-    <Button data-part={button.name} aria-busy={busy || undefined} disabled={!state.editable || busy || props.frozen} onClick={() => props.onStep({ click: button.name })}>
-      {state.label ?? button.label}
-      {busy && ' …'}
-      {props.names && (
-        <Mono color="soft" ml="6px">
-          {button.name}
-        </Mono>
-      )}
-    </Button>
+    <Flex align="center" gap="6px" data-part={button.name}>
+      <Button aria-busy={busy || undefined} disabled={!state.editable || busy || props.frozen} onClick={() => props.onStep({ click: button.name })}>
+        {state.label ?? button.label}
+        {busy && ' …'}
+      </Button>
+      {props.names && <Name {...props} part={button.name} />}
+    </Flex>
   );
 }

@@ -1,0 +1,57 @@
+/**
+ * What a keystroke costs the language worker: a behaviour of 300 lines over a form of 200 fields, among five others.
+ * Against a plain full check: a compiler begun anew with the same files. All in one run, so that the ratios hold.
+ */
+import { largeScript, largeSurface, others, typedOnce } from '../tests/support/large-form';
+import { serveLanguage } from '../src/workers/language-serve';
+
+type Ask = (request: object) => Promise<unknown>;
+
+function worker(): Ask {
+  let answer: unknown;
+  const handle = serveLanguage((reply) => {
+    answer = reply.answer;
+  });
+  let id = 0;
+  return async (request) => {
+    await handle({ ...request, id: ++id });
+    return answer;
+  };
+}
+
+async function timed(work: () => Promise<unknown>): Promise<number> {
+  const from = performance.now();
+  await work();
+  return performance.now() - from;
+}
+
+const full: number[] = [];
+const keys: number[] = [];
+const completions: number[] = [];
+const compiles: number[] = [];
+const ROUNDS = 5;
+const KEYS = 60;
+for (let round = 0; round < ROUNDS; round++) {
+  let ask: Ask = worker();
+  full.push(
+    await timed(async () => {
+      ask = worker();
+      await ask({ do: 'surround', surface: largeSurface });
+      for (const source of others) await ask({ do: 'put', source });
+      await ask({ do: 'diagnose', source: largeScript });
+    }),
+  );
+  for (let i = 0; i < 10; i++) await ask({ do: 'diagnose', source: typedOnce(i) });
+  for (let i = 10; i < 10 + KEYS; i++) {
+    const source = typedOnce(i);
+    keys.push(await timed(() => ask({ do: 'diagnose', source })));
+    if (i % 4 === 0) completions.push(await timed(() => ask({ do: 'complete', source, position: source.text.indexOf('fields.') + 7 })));
+    if (i % 4 === 0) compiles.push(await timed(() => ask({ do: 'compile', source })));
+  }
+}
+
+const at = (times: number[], share: number) => times.toSorted((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!;
+const base = at(full, 0.5);
+const row = (name: string, times: number[]) => ({ what: name, 'median, ms': at(times, 0.5).toFixed(1), 'p95, ms': at(times, 0.95).toFixed(1), 'median of a full check': (at(times, 0.5) / base).toFixed(3) });
+console.log(`one behaviour of ${largeScript.text.split('\n').length} lines, ${largeSurface.form.pages[0]!.sections.length * 10} fields`);
+console.table([row('full check', full), row('keystroke to diagnostics', keys), row('completions', completions), row('compiling', compiles)]);
