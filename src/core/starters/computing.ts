@@ -254,8 +254,13 @@ export const dependentOptions: Starter = {
   },
 };
 
+/** Columns that a field of the form can be held against; measures and flags before texts, and never the key itself. */
 function fitting(setting: StarterSetting, target: string) {
-  return tableOf(setting, fieldNamed(setting.form, target)).columns.filter(({ name }) => driversFor(setting, name, target).length > 0).map(({ name, kind }) => ({ key: name, label: name, kind }));
+  const table = tableOf(setting, fieldNamed(setting.form, target));
+  return table.columns
+    .filter(({ name }) => name !== table.key && name !== table.label && driversFor(setting, name, target).length > 0)
+    .toSorted((a, b) => Number(a.kind === 'text') - Number(b.kind === 'text'))
+    .map(({ name, kind }) => ({ key: name, label: name, kind }));
 }
 
 /** Fields that a column can be held against; keys only where the column holds some of them. */

@@ -228,25 +228,29 @@ export const handToParent: Starter = {
   picks({ forms }) {
     const parents = forms.filter(({ form }) => fieldsOf(form).some(({ kind }) => kind === 'text'));
     if (parents.length === 0) return { missing: 'No form lists records of this one, so it has no parent. Add such a list under the Structure of the parent.' };
-    const targets = parents.flatMap(({ form }) => fieldsOf(form).flatMap(({ name, label, kind }) => (kind === 'text' ? [{ key: `${form.name}.${name}`, label: `${label} (${name}) of ${form.title}` }] : [])));
+    // A field that only scripts write is there for just that.
+    const targets = parents.flatMap(({ form }) => fieldsOf(form).filter(({ kind }) => kind === 'text').toSorted((x, y) => Number(y.scriptOnly === true) - Number(x.scriptOnly === true)).map(({ name, label }) => ({ key: `${form.name}.${name}`, label: `${label} (${name}) of ${form.title}` })));
     return [one('target', 'Write the id of the saved record into', targets)];
   },
   make(setting, { target }) {
     const [parent, field] = target![0]!.split('.') as [string, string];
     const from = setting.forms.find(({ form }) => form.name === parent)!;
     const title = `Its id to ${labelOf(from.form, field)}`;
-    const needed = fieldsOf(setting.form).filter((one) => one.required === true && one.hidden !== true && one.locked !== true && one.scriptOnly !== true).map((one) => set(one.name, sampleValue(setting, one)));
+    // A saved sample is complete; without one the fields that have to be filled in are.
+    const sample = setting.records[0];
+    const needed = sample !== undefined ? [] : fieldsOf(setting.form).filter((one) => one.required === true && one.hidden !== true && one.locked !== true && one.scriptOnly !== true).map((one) => set(one.name, sampleValue(setting, one)));
     const record = from.records[0];
-    const opened = record === undefined ? null : openAs(setting, { parent: { form: parent, record: record.id } });
-    const steps = (handed: boolean): ScenarioStep[] => [...needed, { submit: true }, { expect: { '@submit': { saved: true }, '@parent': handed ? [{ set: field, to: 'new' }] : [] } } as unknown as ScenarioStep];
+    const opened = record === undefined ? null : openAs(setting, { record: sample?.id ?? null, parent: { form: parent, record: record.id } });
+    const byItself = openAs(setting, { record: sample?.id ?? null });
+    const steps = (handed: boolean): ScenarioStep[] => [...needed, { submit: true }, { expect: { '@submit': { saved: true }, '@parent': handed ? [{ set: field, to: sample?.id ?? 'new' }] : [] } } as unknown as ScenarioStep];
     return {
       title,
       purpose: `${from.form.title} learns of the newest record when it is saved.`,
       code: `on.saved(({ id }) => parent?.set(${JSON.stringify(field)}, id));\n`,
       explanation: ['saved runs once the record has its id. Opened by itself the form has no parent, and ?. leaves it at that.', 'The parent applies it as a step by a script, with everything that follows from it.'],
-      ways: [...(opened === null ? [] : [{ when: `opened from ${from.form.title}`, open: opened, steps: [...needed, { submit: true } as Step] }]), { when: 'opened by itself', open: openAs(setting), steps: [...needed, { submit: true } as Step] }],
+      ways: [...(opened === null ? [] : [{ when: `opened from ${from.form.title}`, open: opened, steps: [...needed, { submit: true } as Step] }]), { when: 'opened by itself', open: byItself, steps: [...needed, { submit: true } as Step] }],
       watched: ['@parent'],
-      scenarios: [...(opened === null ? [] : [{ title, open: opened, steps: steps(true) }]), { title: `${title}: without a parent`, open: openAs(setting), steps: steps(false) }],
+      scenarios: [...(opened === null ? [] : [{ title, open: opened, steps: steps(true) }]), { title: `${title}: without a parent`, open: byItself, steps: steps(false) }],
     };
   },
 };

@@ -8,7 +8,7 @@ import type { Person, Role, Table } from '../form/table';
 import { indexOf } from '../form/table-index';
 import type { Value } from '../form/value';
 import type { Expectation, Open, Scenario, ScenarioStep } from '../scenario/definition';
-import type { FormRecords } from '../scenario/opening';
+import type { FormRecords, SampleRecord } from '../scenario/opening';
 import type { Step } from '../session/step';
 
 export interface StarterSetting {
@@ -17,6 +17,8 @@ export interface StarterSetting {
   services: readonly Service[];
   roles: readonly Role[];
   people: readonly Person[];
+  /** Saved samples of the form itself. */
+  records: readonly SampleRecord[];
   /** Forms that this one can be opened from, with their records. */
   forms: readonly FormRecords[];
 }
@@ -94,9 +96,14 @@ export const one = (name: string, label: string, choices: readonly Choice[], ini
 export const many = (name: string, label: string, choices: readonly Choice[], initial: string[] = []): Pick => ({ name, label, count: 'many', choices, initial });
 export const words = (name: string, label: string, initial: string): Pick => ({ name, label, count: 'one', choices: null, initial: [initial] });
 
-/** Fields of these kinds to pick from. */
+/** Fields of these kinds to pick from; those that people can fill in come first. */
 export function fieldChoices(form: Form, kinds: readonly FieldKind[], not: readonly string[] = []): Choice[] {
-  return fieldsOf(form).filter(({ kind, name }) => kinds.includes(kind) && !not.includes(name)).map(({ name, label }) => ({ key: name, label: `${label} (${name})` }));
+  const fitting = fieldsOf(form).filter(({ kind, name }) => kinds.includes(kind) && !not.includes(name));
+  return fitting.toSorted((a, b) => Number(isFillable(b)) - Number(isFillable(a))).map(({ name, label }) => ({ key: name, label: `${label} (${name})` }));
+}
+
+function isFillable({ hidden, locked, scriptOnly }: Field): boolean {
+  return hidden !== true && locked !== true && scriptOnly !== true;
 }
 
 /** Fields and sections, as things to show, lock or require. */

@@ -12,16 +12,16 @@ import type { Picked, Starter, StarterSetting } from './starter';
 function settingOf(form: string): StarterSetting {
   const entry = demo.forms.find((one) => one.form.name === form)!;
   const parents = demo.forms.filter(({ form: other }) => other.children?.some((list) => list.form === form));
-  return { ...demo, form: entry.form, forms: parents.map(({ form: other, records }) => ({ form: other, records })) };
+  return { ...demo, form: entry.form, records: [], forms: parents.map(({ form: other, records }) => ({ form: other, records })) };
 }
 
 const settings = demo.forms.map(({ form }) => settingOf(form.name));
 const byId = (id: string): Starter => starters.find((starter) => starter.id === id)!;
 
-async function missesOf(form: Form, text: string, scenarios: readonly unknown[]): Promise<string[]> {
+async function missesOf(form: Form, text: string, scenarios: readonly unknown[], records: StarterSetting['records'] = []): Promise<string[]> {
   const all = await Promise.all(
     scenarios.map((scenario) =>
-      runScenario(ScenarioSchema.parse(scenario), form, demo, { people: demo.people, records: [], forms: demo.forms }, (opening, steps) => {
+      runScenario(ScenarioSchema.parse(scenario), form, demo, { people: demo.people, records, forms: demo.forms }, (opening, steps) => {
         const use = direct({ form, tables: demo.tables, services: demo.services, scripts: { made: text }, opening });
         return Promise.resolve([use.opened, ...steps.map((step: Step) => use.do(step))]);
       }),
@@ -119,6 +119,15 @@ describe.each(Object.entries(picks).flatMap(([id, all]) => all.map(({ form, pick
     expect(result.watched.length).toBeGreaterThan(0);
     expect(result.ways.length).toBeGreaterThan(1);
   });
+});
+
+test('where there is a saved sample, the proof for a parent opens it instead of filling the form in', async () => {
+  const entry = demo.forms.find(({ form }) => form.name === 'berth_visit')!;
+  const sound = entry.records.slice(0, 1);
+  const result = made(byId('hand-to-parent'), { ...settingOf('berth_visit'), records: sound }, {})!;
+  expect(result.picked).toEqual({ target: ['vessel.latest_visit'] });
+  expect(result.scenarios.map(({ open: { record }, steps }) => [record, steps.length])).toEqual([[sound[0]!.id, 2], [sound[0]!.id, 2]]);
+  expect(await missesOf(entry.form, result.text, result.scenarios, sound)).toEqual([]);
 });
 
 test('on every form of the demo each starter says what is missing or makes something sound of what stands there first', () => {

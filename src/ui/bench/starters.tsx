@@ -33,21 +33,23 @@ function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) 
   const mine = picked[chosen.id] ?? {};
   const result = useMemo(() => made(chosen, setting, mine), [chosen, setting, mine]);
   const offered = chosen.picks(setting, result?.picked ?? mine);
-  const [tried, setTried] = useState<TriedOut | null>(null);
+  const [tried, setTried] = useState<(TriedOut & { of: string }) | null>(null);
   useEffect(() => {
     if (result === null) return setTried(null);
     let here = true;
     // Somebody who ticks several boxes waits for the last.
-    const timer = setTimeout(() => void bench.tryOut(result.text, result.ways, result.scenarios).then((outcome) => here && setTried(outcome)), 150);
+    const timer = setTimeout(() => void bench.tryOut(result.text, result.ways, result.scenarios).then((outcome) => here && setTried({ ...outcome, of: result.text })), 150);
     return () => {
       here = false;
       clearTimeout(timer);
     };
   }, [bench, result]);
+  // Until it is set in the common way it is shown as it was made.
+  const shown = tried !== null && result !== null && tried.of === result.text ? tried.text : (result?.text ?? '');
   const insert = async () => {
     if (result === null) return;
     onDone();
-    await bench.takeStarter(result.title, result.text, result.scenarios);
+    await bench.takeStarter(result.title, shown, result.scenarios);
   };
   return (
     <Flex direction="column" height="100%" minH={0}>
@@ -85,7 +87,7 @@ function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) 
               {result !== null && (
                 <>
                   <chakra.pre fontFamily="mono" fontSize="12px" lineHeight="18px" whiteSpace="pre-wrap" bg="ground" borderRadius="4px" p="10px" data-testid="starter-code">
-                    {result.text}
+                    {shown}
                   </chakra.pre>
                   <Box as="ul" mt="8px" listStyleType="none" color="soft" fontSize="13px">
                     {result.explanation.map((says) => (

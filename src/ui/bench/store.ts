@@ -154,6 +154,8 @@ export interface EditorHandle {
 
 /** What came of trying a behaviour out. */
 export interface TriedOut {
+  /** The script as it is set. */
+  text: string;
   ways: { seen: Seen; toParent: { set: string; to: Value }[]; refused: string | null }[];
   results: ScenarioResult[];
   failure: string | null;
@@ -527,8 +529,9 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   /** Plays ways to fill the form in with one behaviour more, beside the session on the bench. */
   async function tryOut(text: string, ways: readonly { open: Open; steps: readonly Step[] }[], scenarios: readonly Scenario[]): Promise<TriedOut> {
     const name = newBehaviourName('tried', get().behaviours.map((behaviour) => behaviour.name));
-    const compiled = await brain().compile({ name, text });
-    if (compiled.failure !== null) return { ways: [], results: [], failure: compiled.failure.says };
+    const { text: formatted } = (await brain().format({ name, text }, 0)) ?? { text };
+    const compiled = await brain().compile({ name, text: formatted });
+    if (compiled.failure !== null) return { text: formatted, ways: [], results: [], failure: compiled.failure.says };
     trying ??= engineInWorker();
     await trying.load({ ...engineMaterial(), scripts: [...scripts(), compiled], traced: false });
     const outcomes: TriedOut['ways'] = [];
@@ -538,7 +541,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     }
     const results: ScenarioResult[] = [];
     for (const scenario of scenarios) results.push(await runScenario(scenario, form(), material, cast(), (opening, steps) => trying!.play(opening, steps)));
-    return { ways: outcomes, results, failure: null };
+    return { text: formatted, ways: outcomes, results, failure: null };
   }
 
   /** Time passes on the bench as it does for people: when something waited for becomes due, a wait is done as a step. */

@@ -148,7 +148,7 @@ function Why(props: TapePaneProps) {
   if (asked === null) {
     return (
       <Box color="soft">
-        <b>Why?</b> Ask about any part: click its name in the form or the outline.
+        <b>Why?</b> Ask about any part: press ? beside its name in the form, or its label in the outline.
       </Box>
     );
   }
