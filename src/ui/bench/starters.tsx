@@ -106,7 +106,7 @@ function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) 
           Add it as a behaviour
         </Button>
         <Button onClick={onDone}>Cancel</Button>
-        <Proof tried={tried} />
+        {result !== null && <Proof tried={tried} />}
       </Flex>
     </Flex>
   );
