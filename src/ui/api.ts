@@ -1,5 +1,7 @@
 'use client';
 /** Calls to the server, with its words when it refuses and ours when it cannot be reached. */
+import { useEffect, useState } from 'react';
+
 export type Reply<T> = { ok: true; status: number; body: T } | { ok: false; status: number; says: string; body: unknown };
 
 /** Asks for something. */
@@ -23,4 +25,19 @@ export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: s
   } catch {
     return { ok: false, status: 0, says: 'The server is out of reach.', body: null };
   }
+}
+
+/** What a path answers: null until it has, then the answer or why there is none. Asked anew when `again` differs. */
+export function useFetched<T>(path: string, again: unknown = null): { body: T } | { says: string } | null {
+  const [fetched, setFetched] = useState<{ body: T } | { says: string } | null>(null);
+  useEffect(() => {
+    let here = true;
+    void get<T>(path).then((reply) => {
+      if (here) setFetched(reply.ok ? { body: reply.body } : { says: reply.says });
+    });
+    return () => {
+      here = false;
+    };
+  }, [path, again]);
+  return fetched;
 }

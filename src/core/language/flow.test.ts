@@ -1,7 +1,8 @@
 /** What is read from a source: names are followed through what people write, and nothing is guessed. */
 import { describe, expect, test } from 'vitest';
 import { parse } from './compile';
-import { actsOf, flowOf, type Block } from './flow';
+import { actsOf, type Block } from './acts';
+import { flowOf } from './flow';
 
 const flow = (text: string) => flowOf(parse({ name: 'x.ts', text }));
 const only = (text: string): Block => flow(text).blocks[0]!;

@@ -5,156 +5,15 @@
  * `a`. What cannot be followed is left out rather than guessed: checks built on this stay silent where it does not know.
  */
 import ts from 'typescript-classic';
+import { bare, type Access, type Act, type Block, type Condition, type Flow, type Known, type Mark, type PartConstant } from './acts';
+import { derived, either, Env, itemOf, known, NO_MARKS, NOTHING, partsOrRow } from './known';
 
-/** The technical name of a part; a column of a rows field as `rows.column`, the row itself as `rows#`. */
-export type PartPath = string;
-
-/** One aspect of a part, read somewhere. Empty, row, count and the like are readings of the value. */
-export interface Access {
-  part: PartPath;
-  aspect: string;
-  /** As it is spelled: `row`, `empty`, `count`. */
-  spelled: string;
-  node: ts.Node;
-  /** How many awaits came before the reading. */
-  waits: number;
-}
-
-export interface Condition {
-  node: ts.Expression;
-  /** Whether it holds or fails where it is a condition of. */
-  holds: boolean;
-  reads: Access[];
-  marks: ReadonlySet<Mark>;
-}
-
-/** What besides parts a value depends on. */
-export type Mark = 'by' | 'event' | 'previous' | 'service' | 'clock' | 'random' | 'opening';
-
-interface Base {
-  node: ts.Node;
-  conditions: readonly Condition[];
-  /** How many awaits came before it in its block. */
-  waits: number;
-}
-
-export type Act = Base &
-  (
-    | { type: 'read'; access: Access }
-    /** `op` is `=` or a compound such as `+=`. */
-    | { type: 'write'; part: PartPath; aspect: string; target: ts.Expression; value: ts.Expression | null; op: string; reads: Access[]; marks: ReadonlySet<Mark> }
-    /** The part itself stands where one of its aspects belongs. */
-    | { type: 'part'; part: PartPath; sort: PartConstant; how: 'assigned' | 'compared' | 'condition' }
-    | { type: 'compare'; left: Known; right: Known; leftNode: ts.Expression; rightNode: ts.Expression; op: 'equal' | 'unequal' | 'among' }
-    | { type: 'await'; reads: Access[]; marks: ReadonlySet<Mark> }
-    /** A module variable is assigned, or what it holds is changed. */
-    | { type: 'state'; name: string; declaration: ts.VariableDeclaration; how: 'assigned' | 'changed' }
-    | { type: 'clock'; what: string }
-    /** A method of the form or a part that does something: `form.clear`, `add`, `open`. */
-    | { type: 'do'; what: string; part: PartPath | null }
-  );
-export type ActOf<T extends Act['type']> = Extract<Act, { type: T }>;
-
-export interface Block {
-  sort: 'handler' | 'rule';
-  /** The event of a handler; of a rule `keep` or `keep.each`. */
-  event: string;
-  /** Parts the handler is tied to, or the rows field a rule runs for. */
-  tied: PartPath[];
-  call: ts.CallExpression;
-  /** The function, when it stands in this file. */
-  body: ts.FunctionLikeDeclaration | null;
-  overlaps: boolean;
-  /** The block it is tied inside of. */
-  inside: Block | null;
-  acts: Act[];
-}
-
-export interface Flow {
-  file: ts.SourceFile;
-  blocks: Block[];
-}
-
-export type PartConstant = 'fields' | 'sections' | 'pages' | 'tracks' | 'buttons';
 const PART_CONSTANTS = new Set<string>(['fields', 'sections', 'pages', 'tracks', 'buttons']);
 const GLOBALS = new Set<string>([...PART_CONSTANTS, 'on', 'keep', 'form', 'tables', 'services', 'parent', 'Math', 'Date', 'Temporal', 'after']);
 /** Readings that are answered by the value. */
 const OF_VALUE = new Set(['row', 'empty', 'optionLabel', 'orphan', 'count', 'rows', 'sum']);
 const CONSTANT = new Set(['name', 'label', 'each', 'fields', 'index']);
 const CHANGING = new Set(['push', 'pop', 'shift', 'unshift', 'splice', 'sort', 'reverse', 'fill', 'set', 'add', 'delete', 'clear']);
-
-/** What is known of an expression. */
-export interface Known {
-  /** It may be one of these parts. */
-  parts: { part: PartPath; sort: PartConstant }[];
-  /** It is exactly this aspect of a part. */
-  alias: Access | null;
-  reads: Access[];
-  marks: ReadonlySet<Mark>;
-  /** Things whose members mean something: a global such as `fields`, an event, the cells or columns of a rows field. */
-  thing: Thing | null;
-  /** The items of a list that stands in the source. */
-  items: Known[] | null;
-  /** What each item of a list is, where it is known. */
-  item: Known | null;
-  run: { node: ts.FunctionLikeDeclaration; env: Env } | null;
-}
-
-type Thing =
-  | { is: 'global'; name: string }
-  | { is: 'event'; block: Block }
-  | { is: 'cells' | 'columns' | 'row'; field: PartPath }
-  | { is: 'method'; name: string; of: Known }
-  | { is: 'person' };
-
-const NO_MARKS: ReadonlySet<Mark> = new Set();
-const NOTHING: Known = { parts: [], alias: null, reads: [], marks: NO_MARKS, thing: null, items: null, item: null, run: null };
-
-const known = (more: Partial<Known>): Known => ({ ...NOTHING, ...more });
-
-function either(all: readonly Known[]): Known {
-  if (all.length === 1) return all[0]!;
-  const items = all[0]?.items?.length !== undefined && all.every(({ items }) => items?.length === all[0]!.items!.length) ? all[0].items.map((_, i) => either(all.map(({ items }) => items![i]!))) : null;
-  return {
-    parts: all.flatMap(({ parts }) => parts),
-    alias: null,
-    reads: all.flatMap(({ reads }) => reads),
-    marks: all.some(({ marks }) => marks.size > 0) ? new Set(all.flatMap(({ marks }) => [...marks])) : NO_MARKS,
-    thing: all.length > 0 && all.every(({ thing }) => thing !== null && thing.is === 'row') ? all[0]!.thing : null,
-    items,
-    item: null,
-    run: null,
-  };
-}
-
-/** What follows from others and is none of them. */
-const derived = (all: readonly Known[]): Known => ({ ...either([NOTHING, ...all]), parts: [], items: null, thing: null });
-
-interface Bound {
-  known: Known;
-  /** A variable of the module, which outlives a record. */
-  module: ts.VariableDeclaration | null;
-}
-
-class Env {
-  readonly #names = new Map<string, Bound>();
-  readonly #outer: Env | null;
-  constructor(outer: Env | null) {
-    this.#outer = outer;
-  }
-  get(name: string): Bound | null {
-    return this.#names.get(name) ?? this.#outer?.get(name) ?? null;
-  }
-  set(name: string, bound: Bound): void {
-    this.#names.set(name, bound);
-  }
-  /** Assigns to a variable where it was declared; it may then be either. */
-  widen(name: string, value: Known): void {
-    const bound = this.#names.get(name);
-    if (bound === undefined) this.#outer?.widen(name, value);
-    else this.#names.set(name, { ...bound, known: either([bound.known, value]) });
-  }
-}
 
 const flows = new WeakMap<ts.SourceFile, Flow>();
 
@@ -165,13 +24,6 @@ export function flowOf(file: ts.SourceFile): Flow {
   const made = new Reader(file).read();
   flows.set(file, made);
   return made;
-}
-
-/** Takes off what changes only the type of an expression. */
-export function bare(node: ts.Expression): ts.Expression {
-  let inner = node;
-  while (ts.isParenthesizedExpression(inner) || ts.isAsExpression(inner) || ts.isNonNullExpression(inner) || ts.isSatisfiesExpression(inner) || ts.isTypeAssertionExpression(inner)) inner = inner.expression;
-  return inner;
 }
 
 /** Helpers that call helpers are followed this far. */
@@ -550,7 +402,7 @@ class Reader {
     return seen;
   }
 
-  #inline(run: { node: ts.FunctionLikeDeclaration; env: Env }, given: readonly Known[]): Known {
+  #inline(run: NonNullable<Known['run']>, given: readonly Known[]): Known {
     const { node } = run;
     if (node.body === undefined || this.#inlined.includes(node) || this.#inlined.length >= DEEPEST) return derived(given);
     const env = new Env(run.env);
@@ -609,14 +461,6 @@ function isFunction(node: ts.Expression): boolean {
   return ts.isArrowFunction(node) || ts.isFunctionExpression(node);
 }
 
-function itemOf(list: Known): Known {
-  return list.item ?? (list.items === null ? derived([list]) : either(list.items.length === 0 ? [NOTHING] : list.items));
-}
-
-function partsOrRow(of: Known): PartPath[] {
-  return of.thing?.is === 'row' ? [`${of.thing.field}#`] : of.parts.map(({ part }) => part);
-}
-
 /** The condition under which a statement leaves its function, when it may. */
 function leavesUnder(statement: ts.Statement): ts.Expression | null {
   if (!ts.isIfStatement(statement)) return null;
@@ -630,5 +474,3 @@ function leavesUnder(statement: ts.Statement): ts.Expression | null {
   if (statement.elseStatement !== undefined) look(statement.elseStatement);
   return leaves ? statement.expression : null;
 }
-
-export const actsOf = <T extends Act['type']>(block: Block, type: T): ActOf<T>[] => block.acts.filter((act): act is ActOf<T> => act.type === type);

@@ -2,7 +2,7 @@
  * The form as a map of who reads and steers what, from the sources: an arrow from a part to each behaviour that reads it,
  * and from a behaviour to each part it steers. Circles and conflicts are found here so that they can stand out.
  */
-import { actsOf, type Flow } from './flow';
+import { actsOf, type Flow } from './acts';
 
 export interface MapBehaviour {
   name: string;

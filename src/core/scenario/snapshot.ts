@@ -131,6 +131,11 @@ export function rowValues(seen: Seen, name: string): Value {
   return rows === undefined ? [] : rows.order.map((id) => rows.byId[id]!.values);
 }
 
+/** What is seen after the opening and so many steps. */
+export function seenAt(answers: readonly Answer[], steps: number): Seen {
+  return answers.slice(0, steps + 1).reduce(seenAfter, NOTHING_SEEN);
+}
+
 /** What was said since some moment. */
 export interface Heard {
   messages: Message[];

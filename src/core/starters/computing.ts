@@ -1,12 +1,12 @@
 /** Starters that compute: from fields, from rows, between numbers and dates, texts put together, dependent options. */
 import { Temporal } from 'temporal-polyfill';
-import { cellsOf, fieldsOf, type Field } from '../form/definition';
+import { cellsOf, fieldsOf, type Field, type Form } from '../form/definition';
 import { round } from '../form/round';
 import type { Table } from '../form/table';
 import type { Value } from '../form/value';
 import type { ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
-import { fieldChoices, fieldNamed, labelOf, labelsOf, listed, many, one, openAs, rule, sampleValue, tableOf, valueChoices, words, type Starter, type StarterSetting } from './starter';
+import { fieldChoices, fieldNamed, labelOf, labelsOf, listed, many, one, openAs, rule, sampleValue, tableOf, valueChoices, words, type Picked, type Starter, type StarterSetting } from './starter';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
 const expectValue = (name: string, value: Value): ScenarioStep => ({ expect: { [name]: { value } } });
@@ -96,15 +96,23 @@ export const computeFromRows: Starter = {
 const UNITS = [{ key: 'days', label: 'days' }, { key: 'weeks', label: 'weeks' }, { key: 'months', label: 'months' }, { key: 'years', label: 'years' }] as const;
 type Unit = (typeof UNITS)[number]['key'];
 
+/** Two dates and a number, and the date that is picked to begin with. */
+function datesAndNumbers(form: Form, picked: Picked) {
+  const dates = fieldChoices(form, ['date']);
+  const numbers = fieldChoices(form, ['number']);
+  return dates.length < 2 || numbers.length === 0 ? null : { dates, numbers, from: picked.from?.[0] ?? dates[0]!.key };
+}
+
+const NO_DATES = { missing: 'The form needs two dates and a number for that.' };
+
 export const dateFromNumber: Starter = {
   id: 'date-from-number',
   need: 'A date from a date and a number',
   group: 'Computing',
   picks({ form }, picked) {
-    const dates = fieldChoices(form, ['date']);
-    const numbers = fieldChoices(form, ['number']);
-    if (dates.length < 2 || numbers.length === 0) return { missing: 'The form needs two dates and a number for that.' };
-    const from = picked.from?.[0] ?? dates[0]!.key;
+    const found = datesAndNumbers(form, picked);
+    if (found === null) return NO_DATES;
+    const { dates, numbers, from } = found;
     return [one('from', 'From', dates), one('number', 'so many as', numbers), one('unit', 'in', UNITS), one('target', 'later goes into', dates.filter(({ key }) => key !== from))];
   },
   make(setting, { from, number, unit, target }) {
@@ -135,10 +143,9 @@ export const numberFromDates: Starter = {
   need: 'A number from two dates',
   group: 'Computing',
   picks({ form }, picked) {
-    const dates = fieldChoices(form, ['date']);
-    const numbers = fieldChoices(form, ['number']);
-    if (dates.length < 2 || numbers.length === 0) return { missing: 'The form needs two dates and a number for that.' };
-    const from = picked.from?.[0] ?? dates[0]!.key;
+    const found = datesAndNumbers(form, picked);
+    if (found === null) return NO_DATES;
+    const { dates, numbers, from } = found;
     return [one('from', 'From', dates), one('to', 'to', dates.filter(({ key }) => key !== from)), one('unit', 'in whole', UNITS), one('count', 'The last day', [{ key: 'out', label: 'is not counted' }, { key: 'in', label: 'is counted' }]), one('target', 'goes into', numbers)];
   },
   make(setting, { from, to, unit, count, target }) {

@@ -3,9 +3,18 @@ import { cellsOf, fieldsOf } from '../form/definition';
 import type { Value } from '../form/value';
 import type { ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
-import { conditionOn, DRIVERS, fieldChoices, fieldNamed, indented, labelOf, labelsOf, many, one, openAs, partChoices, partName, rowsWith, rule, sampleValue, STEERABLE, steerExpectation, steerLines, tableOf, valueChoices, words, type Made, type Starter, type StarterSetting, type Way } from './starter';
+import { conditionOn, DRIVERS, fieldChoices, fieldNamed, indented, labelOf, labelsOf, many, one, openAs, partChoices, partName, rowsWith, rule, sampleValue, STEERABLE, steerExpectation, steerLines, tableOf, valueChoices, words, type Made, type Pick, type Picked, type Starter, type StarterSetting, type Way } from './starter';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
+
+/** A field to decide by and the values it has to have; null where the form has none. */
+function driverPicks(setting: StarterSetting, picked: Picked): { driver: string; picks: Pick[] } | null {
+  const drivers = fieldChoices(setting.form, DRIVERS);
+  const driver = drivers.find(({ key }) => key === picked.driver?.[0])?.key ?? drivers[0]?.key;
+  return driver === undefined ? null : { driver, picks: [one('driver', 'Decided by', drivers), many('values', 'When it is', valueChoices(setting, fieldNamed(setting.form, driver)))] };
+}
+
+const NO_DRIVER = { missing: 'The form has no choice, yes/no or reference to decide by.' };
 
 const HELD = 'A rule holds all the time: it needs no else and no load handler, and takes back what it no longer says.';
 
@@ -14,15 +23,8 @@ export const byChoice: Starter = {
   need: 'Show or require parts by a choice',
   group: 'Showing',
   picks(setting, picked) {
-    const drivers = fieldChoices(setting.form, DRIVERS);
-    if (drivers.length === 0) return { missing: 'The form has no choice, yes/no or reference to decide by.' };
-    const driver = picked.driver?.[0] ?? drivers[0]!.key;
-    return [
-      one('driver', 'Decided by', drivers),
-      many('values', 'When it is', valueChoices(setting, fieldNamed(setting.form, driver))),
-      many('targets', 'These parts', partChoices(setting.form, [driver])),
-      many('aspects', 'Do', STEERABLE, ['shown']),
-    ];
+    const decided = driverPicks(setting, picked);
+    return decided === null ? NO_DRIVER : [...decided.picks, many('targets', 'These parts', partChoices(setting.form, [decided.driver])), many('aspects', 'Do', STEERABLE, ['shown'])];
   },
   make(setting, { driver, values, targets, aspects }) {
     const field = fieldNamed(setting.form, driver![0]!);
@@ -191,9 +193,8 @@ export const replaceForm: Starter = {
   need: 'Replace the form by a message',
   group: 'Showing',
   picks(setting, picked) {
-    const drivers = fieldChoices(setting.form, DRIVERS);
-    if (drivers.length === 0) return { missing: 'The form has no choice, yes/no or reference to decide by.' };
-    return [one('driver', 'Decided by', drivers), many('values', 'When it is', valueChoices(setting, fieldNamed(setting.form, picked.driver?.[0] ?? drivers[0]!.key))), words('text', 'Say instead', 'Nothing more is needed. The harbour office knows enough.')];
+    const decided = driverPicks(setting, picked);
+    return decided === null ? NO_DRIVER : [...decided.picks, words('text', 'Say instead', 'Nothing more is needed. The harbour office knows enough.')];
   },
   make(setting, { driver, values, text }) {
     const field = fieldNamed(setting.form, driver![0]!);
@@ -218,14 +219,13 @@ export const switchTrack: Starter = {
   need: 'Switch a track',
   group: 'Showing',
   picks(setting, picked) {
-    const drivers = fieldChoices(setting.form, DRIVERS);
+    const decided = driverPicks(setting, picked);
     const tracks = (setting.form.tracks ?? []).map(({ name, title }) => ({ key: name, label: `${title} (${name})` }));
     if (tracks.length === 0) return { missing: 'The form has no track. Add one under Structure.' };
-    if (drivers.length === 0) return { missing: 'The form has no choice, yes/no or reference to decide by.' };
+    if (decided === null) return NO_DRIVER;
     const track = picked.track?.[0] ?? tracks[0]!.key;
     return [
-      one('driver', 'Decided by', drivers),
-      many('values', 'When it is', valueChoices(setting, fieldNamed(setting.form, picked.driver?.[0] ?? drivers[0]!.key))),
+      ...decided.picks,
       one('track', 'Show', tracks),
       one('other', 'Otherwise', [{ key: '', label: 'no track' }, ...tracks.filter(({ key }) => key !== track)]),
     ];

@@ -7,31 +7,23 @@ import Markdown from 'react-markdown';
 import remarkGfm from 'remark-gfm';
 import { useStore } from 'zustand';
 import { sectionsOfPage, type Page } from '@/core/handbook/page';
-import { get } from '../api';
+import { useFetched } from '../api';
 import { Button, Line, Notice } from '../kit';
 import type { BenchStore } from './store';
 
 export function HandbookPane({ bench }: { bench: BenchStore }) {
   const open = useStore(bench.store, ({ handbook }) => handbook);
-  const [pages, setPages] = useState<Page[] | { says: string } | null>(null);
+  const fetched = useFetched<Page[]>('/api/handbook');
+  const pages = fetched !== null && 'body' in fetched ? fetched.body : null;
   const [wanted, setWanted] = useState('');
   const top = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    let here = true;
-    void get<Page[]>('/api/handbook').then((reply) => {
-      if (here) setPages(reply.ok ? reply.body : { says: reply.says });
-    });
-    return () => {
-      here = false;
-    };
-  }, []);
   useEffect(() => {
     // What scrollTo gives back is no clean-up.
     void top.current?.scrollTo({ top: 0 });
   }, [open]);
-  const index = useMemo(() => (pages === null || 'says' in pages ? null : indexOf(pages)), [pages]);
+  const index = useMemo(() => (pages === null ? null : indexOf(pages)), [pages]);
   const found = wanted.trim() === '' || index === null ? null : index.search(wanted).slice(0, 30);
-  const page = pages === null || 'says' in pages ? undefined : pages.find(({ id }) => id === open);
+  const page = pages?.find(({ id }) => id === open);
   const choose = (id: string) => {
     setWanted('');
     bench.openHandbook(id);
@@ -45,9 +37,9 @@ export function HandbookPane({ bench }: { bench: BenchStore }) {
         <Button onClick={bench.showForm}>Live form</Button>
       </Flex>
       <Box ref={top} flex="1" overflowY="auto" px="14px" py="10px" tabIndex={0} role="region" aria-label="Page of the handbook" css={PROSE}>
-        {pages === null && 'Opening the handbook…'}
-        {pages !== null && 'says' in pages && <Notice tone="error">{pages.says}</Notice>}
-        {pages !== null && !('says' in pages) && (
+        {fetched === null && 'Opening the handbook…'}
+        {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
+        {pages !== null && (
           found !== null ? (
             <ul>
               {found.length === 0 && <li>Nothing in the handbook reads like “{wanted}”.</li>}

@@ -8,7 +8,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
-import { get } from '../api';
+import { useFetched } from '../api';
 import { Button, Notice } from '../kit';
 import { editorLook } from './editor-look';
 import type { BenchStore } from './store';
@@ -21,22 +21,20 @@ interface Revision {
 
 export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }) {
   const behaviour = useStore(bench.store, ({ behaviours }) => behaviours.find((one) => one.name === name)!);
-  const [revisions, setRevisions] = useState<Revision[] | { says: string } | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
   const [against, setAgainst] = useState<'before' | 'now'>('before');
   const form = bench.store.getState().material.form.name;
   const { revision } = behaviour;
-  useEffect(() => {
-    let here = true;
-    void get<Revision[]>(`/api/forms/${form}/behaviours/${name}/revisions`).then((reply) => {
-      if (here) setRevisions(reply.ok ? reply.body : { says: reply.says });
-    });
-    return () => {
-      here = false;
-    };
-  }, [form, name, revision]);
-  if (revisions === null) return <Box p="14px">Reading the revisions…</Box>;
-  if ('says' in revisions) return <Box p="14px"><Notice tone="error">{revisions.says}</Notice></Box>;
+  const fetched = useFetched<Revision[]>(`/api/forms/${form}/behaviours/${name}/revisions`, revision);
+  if (fetched === null) return <Box p="14px">Reading the revisions…</Box>;
+  if ('says' in fetched) {
+    return (
+      <Box p="14px">
+        <Notice tone="error">{fetched.says}</Notice>
+      </Box>
+    );
+  }
+  const revisions = fetched.body;
   const at = revisions.find((one) => one.revision === (chosen ?? revisions[0]?.revision));
   const before = at === undefined ? undefined : revisions[revisions.indexOf(at) + 1];
   const [from, to] = against === 'now' ? [at?.text ?? '', behaviour.text] : [before?.text ?? '', at?.text ?? ''];

@@ -7,7 +7,8 @@ import { partSeen, type Seen } from '@/core/scenario/snapshot';
 import { made, starters } from '@/core/starters';
 import { labelOf, pickedIn, type Pick, type Picked, type Starter, type StarterSetting } from '@/core/starters/starter';
 import { Button, Labelled, Line, Select } from '../kit';
-import type { BenchStore, TriedOut } from './store';
+import type { BenchStore } from './store';
+import type { TriedOut } from './trying';
 import { valueInWords } from './words';
 
 export function StarterDialog({ bench, open, onDone }: { bench: BenchStore; open: boolean; onDone: () => void }) {

@@ -9,7 +9,7 @@ import { flawsOf } from '@/core/form/integrity';
 import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
 import { equal, type Value } from '@/core/form/value';
-import { inOrder, readHeader, takingPart, withHeader, type Header } from '@/core/language/header';
+import { readHeader, takingPart } from '@/core/language/header';
 import type { FormMap } from '@/core/language/map';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { PartFinding } from '@/core/language/mistakes/idle-part';
@@ -18,17 +18,18 @@ import type { Open, Scenario } from '@/core/scenario/definition';
 import { openingOf, type FormRecords, type SampleRecord } from '@/core/scenario/opening';
 import { recordScenario } from '@/core/scenario/record';
 import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run';
-import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
+import { seenAt, type Seen } from '@/core/scenario/snapshot';
 import { edited, placeOf, StructureFault, type Edit, type PartName } from '@/core/structure/edit';
 import type { Uses } from '@/core/structure/uses';
-import { newBehaviourName, renamedInScenario } from '@/core/structure/behaviours';
 import { advance, begin, redo as redoIn, undo as undoIn, type History } from '@/core/structure/history';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
 import { engineInWorker, LanguageClient } from '@/workers/in-browser';
 import { call, get as get_ } from '../api';
+import { behaviourSet } from './behaviour-set';
 import { handToParent, listenToChildren } from './parent-channel';
+import { trying } from './trying';
 
 export interface BenchMaterial {
   title: string;
@@ -152,15 +153,6 @@ export interface EditorHandle {
   fix(): void;
 }
 
-/** What came of trying a behaviour out. */
-export interface TriedOut {
-  /** The script as it is set. */
-  text: string;
-  ways: { seen: Seen; toParent: { set: string; to: Value }[]; refused: string | null }[];
-  results: ScenarioResult[];
-  failure: string | null;
-}
-
 export type BenchStore = ReturnType<typeof createBench>;
 
 const SAVE_AFTER = 600;
@@ -210,8 +202,6 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   let language: LanguageClient | null = null;
   let live: Engine | null = null;
   let proving: Engine | null = null;
-  /** Where starters are tried out. */
-  let trying: Engine | null = null;
   const { answering } = material;
   let deafen = () => undefined as void;
   let waitTimer: ReturnType<typeof setTimeout> | undefined;
@@ -268,7 +258,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     language?.close();
     live?.close();
     proving?.close();
-    trying?.close();
+    starters.stop();
     deafen();
     clearTimeout(waitTimer);
     for (const timer of [...saveTimers.values(), ...compileTimers.values()]) clearTimeout(timer);
@@ -356,6 +346,13 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     timers.set(name, setTimeout(work, after));
   }
 
+  /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others. */
+  async function afterSetChanged(): Promise<void> {
+    await replay();
+    void runScenarios();
+    await checkAll();
+  }
+
   async function save(name: string): Promise<void> {
     const found = get().behaviours.find((behaviour) => behaviour.name === name);
     if (found === undefined || found.saving.state === 'conflict') return;
@@ -388,95 +385,6 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       void recompile(name);
       void check(name);
     } else void save(name);
-  }
-
-  /** Adds a behaviour after all others, and opens it. */
-  function addBehaviour(title: string, text = `/** ${title}: says what this is for. */\n\n`): string {
-    const name = newBehaviourName(title, get().behaviours.map((behaviour) => behaviour.name));
-    put(name, text, 0);
-    set({ active: name, pane: 'code' });
-    return name;
-  }
-
-  function put(name: string, text: string, revision: number): void {
-    const behaviour: Behaviour = { name, text: '', revision, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
-    set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]) }));
-    edit(name, text);
-  }
-
-  function duplicate(name: string): void {
-    if (!get().behaviours.some((behaviour) => behaviour.name === name)) return;
-    const { text } = behaviourOf(name);
-    const { title, purpose } = readHeader({ name, text });
-    // Two that say the same would only be in each other's way.
-    addBehaviour(`${title} copy`, withHeader({ text }, { title: `${title} copy`, purpose, off: true }));
-  }
-
-  /** Writes another title, purpose or on and off into the header of the source. */
-  function describe(name: string, header: Partial<Pick<Header, 'title' | 'purpose' | 'off'>>): void {
-    const { text } = behaviourOf(name);
-    edit(name, withHeader({ text }, { ...readHeader({ name, text }), ...header }));
-  }
-
-  async function remove(name: string): Promise<void> {
-    if (!get().behaviours.some((behaviour) => behaviour.name === name)) return;
-    const { text, saving } = behaviourOf(name);
-    if (saving.state === 'waiting') {
-      clearTimeout(saveTimers.get(name));
-      await save(name);
-    }
-    const reply = await call('DELETE', pathOf(`behaviours/${name}`));
-    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
-    for (const timers of [saveTimers, compileTimers]) clearTimeout(timers.get(name));
-    const { behaviours, active } = get();
-    const at = behaviours.findIndex((behaviour) => behaviour.name === name);
-    const rest = behaviours.filter((behaviour) => behaviour.name !== name);
-    set({ behaviours: rest, deleted: { name, text }, active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active, pane: 'code' });
-    await brain().remove(name);
-    await afterSetChanged();
-  }
-
-  function restore(): void {
-    const { deleted } = get();
-    if (deleted === null) return;
-    set({ deleted: null });
-    put(deleted.name, deleted.text, 0);
-    set({ active: deleted.name, pane: 'code' });
-  }
-
-  async function afterSetChanged(): Promise<void> {
-    await replay();
-    void runScenarios();
-    await checkAll();
-  }
-
-  /** Brings the behaviours into another order; their files are numbered by it. */
-  async function reorder(order: string[]): Promise<void> {
-    for (const { name, saving } of get().behaviours) if (saving.state === 'waiting' || saving.state === 'unsaved') await save(name);
-    if (get().behaviours.some(({ saving }) => saving.state !== 'saved')) return set({ notice: { tone: 'error', text: 'Something is not saved yet, so the order stays.' } });
-    const reply = await call<{ renames: { from: string; to: string }[] }>('PUT', pathOf('order'), { order });
-    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
-    const { renames } = reply.body;
-    const renamed = (name: string) => renames.find(({ from }) => from === name)?.to ?? name;
-    const bare = (name: string) => name.replace(/\.[jt]s$/, '');
-    set((state) => ({
-      active: renamed(state.active),
-      behaviours: inOrder(state.behaviours.map((behaviour) => ({ ...behaviour, name: renamed(behaviour.name), running: behaviour.running === null ? null : { ...behaviour.running, name: bare(renamed(behaviour.name)) } }))),
-      scenarios: state.scenarios.map(({ name, scenario }) => ({ name, scenario: renamedInScenario(scenario, renames) })),
-    }));
-    for (const { from } of renames) await brain().remove(from);
-    for (const { to } of renames) await brain().put({ name: to, text: behaviourOf(to).text });
-    await afterSetChanged();
-  }
-
-  /** Moves a behaviour earlier or later by so many places. */
-  async function move(name: string, by: number): Promise<void> {
-    const order = get().behaviours.map((behaviour) => behaviour.name);
-    const at = order.indexOf(name);
-    if (at < 0 || at + by < 0 || at + by >= order.length) return;
-    order.splice(at, 1);
-    order.splice(at + by, 0, name);
-    await reorder(order);
   }
 
   /** Puts a text at the cursor of the editor, which is opened for it. */
@@ -513,35 +421,6 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   function usesOfName(of: string, places: readonly Place[]): void {
     set({ uses: { of, places: places.map(({ file, line, text }): UsePlace => ({ is: 'line', form: form().name, behaviour: file, title: readHeader({ name: file, text: behaviourOf(file).text }).title, line, text })) } });
-  }
-
-  /** Adds a behaviour and scenarios that prove it. */
-  async function takeStarter(title: string, text: string, scenarios: readonly Scenario[]): Promise<void> {
-    addBehaviour(title, text);
-    for (const scenario of scenarios) {
-      const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), scenario);
-      if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
-      set((state) => ({ scenarios: [...state.scenarios, reply.body] }));
-    }
-    set({ notice: { tone: 'info', text: `“${title}” is added${scenarios.length === 0 ? '' : `, with ${scenarios.length === 1 ? 'a scenario' : `${scenarios.length} scenarios`} that ${scenarios.length === 1 ? 'proves' : 'prove'} it`}.` } });
-  }
-
-  /** Plays ways to fill the form in with one behaviour more, beside the session on the bench. */
-  async function tryOut(text: string, ways: readonly { open: Open; steps: readonly Step[] }[], scenarios: readonly Scenario[]): Promise<TriedOut> {
-    const name = newBehaviourName('tried', get().behaviours.map((behaviour) => behaviour.name));
-    const { text: formatted } = (await brain().format({ name, text }, 0)) ?? { text };
-    const compiled = await brain().compile({ name, text: formatted });
-    if (compiled.failure !== null) return { text: formatted, ways: [], results: [], failure: compiled.failure.says };
-    trying ??= engineInWorker();
-    await trying.load({ ...engineMaterial(), scripts: [...scripts(), compiled], traced: false });
-    const outcomes: TriedOut['ways'] = [];
-    for (const { open, steps } of ways) {
-      const answers = await trying.play(openingOf(open, cast()), steps);
-      outcomes.push({ seen: seenAt(answers, answers.length - 1), toParent: answers.flatMap(({ toParent }) => toParent), refused: answers.find(({ refused }) => refused !== null)?.refused ?? null });
-    }
-    const results: ScenarioResult[] = [];
-    for (const scenario of scenarios) results.push(await runScenario(scenario, form(), material, cast(), (opening, steps) => trying!.play(opening, steps)));
-    return { text: formatted, ways: outcomes, results, failure: null };
   }
 
   /** Time passes on the bench as it does for people: when something waited for becomes due, a wait is done as a step. */
@@ -721,14 +600,27 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     return `/api/forms/${form().name}/${rest}`;
   }
 
+  const inSet = behaviourSet(store, {
+    edit,
+    save,
+    forget: (name) => {
+      for (const timers of [saveTimers, compileTimers]) clearTimeout(timers.get(name));
+    },
+    brain,
+    pathOf,
+    afterSetChanged,
+  });
+  const starters = trying({ brain, material: engineMaterial, cast, source: material });
+
   return {
+    ...inSet,
+    tryOut: starters.tryOut,
     store,
     start,
     stop,
     flush,
     edit,
     settleConflict,
-    addBehaviour,
     step,
     reopen,
     undo,
@@ -751,22 +643,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     renamePart: (part: string) => set(({ structure }) => ({ pane: 'structure', structure: { ...structure, selected: part, says: null } })),
     say: (text: string) => set({ notice: { tone: 'info', text } }),
     brain,
-    duplicate,
-    describe,
-    remove,
-    restore,
-    reorder,
-    move,
-    turn: (name: string) => {
-      if (get().behaviours.some((behaviour) => behaviour.name === name)) describe(name, { off: !readHeader(behaviourOf(name)).off });
-    },
     insert,
     attach,
     cursors,
     usesOfPart,
     usesOfName,
-    takeStarter,
-    tryOut,
     goToPlace: (place: BenchPlace) => {
       if (place === null) return;
       if (place.is === 'line') goTo(place.behaviour, place.line);
@@ -804,11 +685,6 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     dismiss: () => set({ notice: null }),
     goTo,
   };
-}
-
-/** What is seen after step `at`. */
-export function seenAt(answers: readonly Answer[], at: number): Seen {
-  return answers.slice(0, at + 1).reduce(seenAfter, NOTHING_SEEN);
 }
 
 /** Whether a replay came out as before, and if not, for which parts. */

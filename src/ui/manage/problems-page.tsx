@@ -2,31 +2,22 @@
 /** Everything that is wrong in the workspace; the check runs on the server and takes a few seconds. */
 import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
 import type { Problem } from '@/core/problems/problems';
-import { get } from '../api';
+import { useFetched } from '../api';
 import { Notice, PageHead } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 
 export function ProblemsPage({ title, forms }: { title: string; forms: { name: string; title: string }[] }) {
-  const [problems, setProblems] = useState<Problem[] | { says: string } | null>(null);
+  const fetched = useFetched<Problem[]>('/api/problems');
   const router = useRouter();
-  useEffect(() => {
-    let here = true;
-    void get<Problem[]>('/api/problems').then((reply) => {
-      if (here) setProblems(reply.ok ? reply.body : { says: reply.says });
-    });
-    return () => {
-      here = false;
-    };
-  }, []);
+  const problems = fetched !== null && 'body' in fetched ? fetched.body : null;
   return (
     <>
       <PageHead trail={[{ label: title, href: '/' }, { label: 'Problems' }]} />
       <Box as="main" px="16px" py="14px" maxW="1000px">
-        {problems === null && <Box role="status">Checking the types, mistakes and scenarios of {forms.length} forms…</Box>}
-        {problems !== null && 'says' in problems && <Notice tone="error">{problems.says}</Notice>}
-        {Array.isArray(problems) && (
+        {fetched === null && <Box role="status">Checking the types, mistakes and scenarios of {forms.length} forms…</Box>}
+        {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
+        {problems !== null && (
           <>
             <Box role="status" color={problems.length === 0 ? 'act' : 'soft'} pb="6px">
               {problems.length === 0 ? `✓ nothing found in ${forms.length} forms` : problems.length === 1 ? '1 problem' : `${problems.length} problems`}

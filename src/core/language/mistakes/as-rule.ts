@@ -3,7 +3,7 @@
  * stay as it is: its conditions need no else.
  */
 import ts from 'typescript-classic';
-import { actsOf, type Block } from '../flow';
+import { actsOf, type Block } from '../acts';
 import type { Edit, Fix } from './mistake';
 
 /** Null where the handler does what a rule cannot: wait, write values, act on the form, or ask who did it. */

@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import { bare } from '../flow';
+import { bare } from '../acts';
 import type { Finding, Mistake } from './mistake';
 
 /** `=` in a condition: it assigns, and the condition is whatever was assigned. */

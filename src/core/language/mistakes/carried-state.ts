@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import { actsOf, type ActOf } from '../flow';
+import { actsOf, type ActOf } from '../acts';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 import { appended } from './places';
 

@@ -1,5 +1,5 @@
 import type ts from 'typescript-classic';
-import { actsOf } from '../flow';
+import { actsOf } from '../acts';
 import type { Finding, Mistake } from './mistake';
 
 /** A rule that asks the clock or chance: time passing is no change, so the rule does not run again (edges 15). */

@@ -1,7 +1,7 @@
 /** Where keys are compared or assigned: each text in the source beside the options it is held against. */
 import ts from 'typescript-classic';
 import type { Option } from '../../form/definition';
-import { actsOf, bare, type Access, type ActOf, type Flow, type Known } from '../flow';
+import { actsOf, bare, type Access, type ActOf, type Flow, type Known } from '../acts';
 import type { KnownParts, Literal } from './known-parts';
 import { literalsIn } from './known-parts';
 

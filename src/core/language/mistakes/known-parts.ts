@@ -3,7 +3,7 @@ import { cellsOf, fieldsOf, sectionsOf, type Field, type Option } from '../../fo
 import { kindInWords } from '../../form/in-words';
 import { accept } from '../../form/kinds';
 import { indexOf } from '../../form/table-index';
-import { bare, type Access, type PartPath } from '../flow';
+import { bare, type Access, type PartPath } from '../acts';
 import ts from 'typescript-classic';
 import type { MistakeSetting } from './mistake';
 

@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import { actsOf, type ActOf, type Block } from '../flow';
+import { actsOf, type ActOf, type Block } from '../acts';
 import { asRule } from './as-rule';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 import { enclosingStatement } from './places';

@@ -5,7 +5,7 @@
 import type ts from 'typescript-classic';
 import type { Form } from '../../form/definition';
 import type { Role, Table } from '../../form/table';
-import type { Flow } from '../flow';
+import type { Flow } from '../acts';
 import type { KnownParts } from './known-parts';
 
 export interface Edit {

@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import { actsOf, bare } from '../flow';
+import { actsOf, bare } from '../acts';
 import { sidesOf, type Side } from './compared';
 import { literalsIn, type KnownParts, type Literal } from './known-parts';
 import type { Finding, Fix, Mistake, Subject } from './mistake';

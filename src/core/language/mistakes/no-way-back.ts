@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import type { ActOf, Block } from '../flow';
+import type { ActOf, Block } from '../acts';
 import { asRule } from './as-rule';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 import { indentAt } from './places';

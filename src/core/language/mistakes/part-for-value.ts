@@ -1,5 +1,5 @@
 import type ts from 'typescript-classic';
-import { actsOf, type ActOf } from '../flow';
+import { actsOf, type ActOf } from '../acts';
 import type { Finding, Mistake, Subject } from './mistake';
 
 /** The part itself where one of its aspects belongs: `fields.draught = 3`, `if (fields.draught)`. */

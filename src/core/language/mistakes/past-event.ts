@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import { actsOf, type Block } from '../flow';
+import { actsOf, type Block } from '../acts';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 
 /** A condition on something that is over, or has not begun, when it is asked. */

@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import { actsOf, bare, type ActOf } from '../flow';
+import { actsOf, bare, type ActOf } from '../acts';
 import { enclosingStatement } from './places';
 import type { Finding, Fix, Mistake } from './mistake';
 

@@ -1,4 +1,4 @@
-import { actsOf, type Block } from '../flow';
+import { actsOf, type Block } from '../acts';
 import { asRule } from './as-rule';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 import { everyBlock, follows, says, steering } from './steering';

@@ -1,5 +1,5 @@
 import type ts from 'typescript-classic';
-import { actsOf, type ActOf, type Block } from '../flow';
+import { actsOf, type ActOf, type Block } from '../acts';
 import type { Finding, Mistake, Subject } from './mistake';
 
 /** Rewriting a value in its own spelling comes to rest at once. */

@@ -1,5 +1,5 @@
 /** Who steers what: the writes of aspects other than values, and whether anybody else answers for them. */
-import { actsOf, type ActOf, type Block, type Condition, type Flow, type Mark } from '../flow';
+import { actsOf, type ActOf, type Block, type Condition, type Flow, type Mark } from '../acts';
 import type { Subject } from './mistake';
 
 /** Aspects that stay as they were said until somebody says otherwise; a value is a fact of its own. */

@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import type { Block } from '../flow';
+import type { Block } from '../acts';
 import type { Fix, Mistake } from './mistake';
 import { appended, enclosingStatement } from './places';
 

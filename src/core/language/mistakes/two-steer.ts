@@ -1,4 +1,4 @@
-import { actsOf, type ActOf, type Block } from '../flow';
+import { actsOf, type ActOf, type Block } from '../acts';
 import type { Finding, Mistake, Subject } from './mistake';
 import { STEERED } from './steering';
 

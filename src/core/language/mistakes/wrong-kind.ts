@@ -1,5 +1,5 @@
 import ts from 'typescript-classic';
-import { actsOf, bare } from '../flow';
+import { actsOf, bare } from '../acts';
 import { literalsIn } from './known-parts';
 import type { Edit, Finding, Fix, Mistake, Subject } from './mistake';
 

@@ -1,0 +1,126 @@
+/**
+ * The behaviours of the bench as a set: added, copied, described, deleted and brought back, put in order. Editing and
+ * saving one of them stays in `store.ts`, which lends what is needed of it.
+ */
+import type { StoreApi } from 'zustand/vanilla';
+import { inOrder, readHeader, withHeader, type Header } from '@/core/language/header';
+import type { Scenario } from '@/core/scenario/definition';
+import { newBehaviourName, renamedInScenario } from '@/core/structure/behaviours';
+import type { LanguageClient } from '@/workers/in-browser';
+import { call } from '../api';
+import type { Behaviour, BenchState } from './store';
+
+export interface SetWork {
+  edit(name: string, text: string): void;
+  save(name: string): Promise<void>;
+  /** Nothing that was put off is done for a behaviour any more. */
+  forget(name: string): void;
+  brain(): LanguageClient;
+  pathOf(rest: string): string;
+  /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others. */
+  afterSetChanged(): Promise<void>;
+}
+
+export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchState>, { edit, save, forget, brain, pathOf, afterSetChanged }: SetWork) {
+  const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
+  const isThere = (name: string) => get().behaviours.some((behaviour) => behaviour.name === name);
+
+  /** Adds a behaviour after all others, and opens it. */
+  function addBehaviour(title: string, text = `/** ${title}: says what this is for. */\n\n`): string {
+    const name = newBehaviourName(title, get().behaviours.map((behaviour) => behaviour.name));
+    put(name, text, 0);
+    set({ active: name, pane: 'code' });
+    return name;
+  }
+
+  function put(name: string, text: string, revision: number): void {
+    const behaviour: Behaviour = { name, text: '', revision, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
+    set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]) }));
+    edit(name, text);
+  }
+
+  function duplicate(name: string): void {
+    if (!isThere(name)) return;
+    const { text } = behaviourOf(name);
+    const { title, purpose } = readHeader({ name, text });
+    // Two that say the same would only be in each other's way.
+    addBehaviour(`${title} copy`, withHeader({ text }, { title: `${title} copy`, purpose, off: true }));
+  }
+
+  /** Writes another title, purpose or on and off into the header of the source. */
+  function describe(name: string, header: Partial<Pick<Header, 'title' | 'purpose' | 'off'>>): void {
+    const { text } = behaviourOf(name);
+    edit(name, withHeader({ text }, { ...readHeader({ name, text }), ...header }));
+  }
+
+  async function remove(name: string): Promise<void> {
+    if (!isThere(name)) return;
+    const { text, saving } = behaviourOf(name);
+    forget(name);
+    // What was typed last is kept as a revision, so that it can be brought back.
+    if (saving.state === 'waiting') await save(name);
+    const reply = await call('DELETE', pathOf(`behaviours/${name}`));
+    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+    forget(name);
+    const { behaviours, active } = get();
+    const at = behaviours.findIndex((behaviour) => behaviour.name === name);
+    const rest = behaviours.filter((behaviour) => behaviour.name !== name);
+    set({ behaviours: rest, deleted: { name, text }, active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active, pane: 'code' });
+    await brain().remove(name);
+    await afterSetChanged();
+  }
+
+  function restore(): void {
+    const { deleted } = get();
+    if (deleted === null) return;
+    set({ deleted: null });
+    put(deleted.name, deleted.text, 0);
+    set({ active: deleted.name, pane: 'code' });
+  }
+
+  /** Brings the behaviours into another order; their files are numbered by it. */
+  async function reorder(order: string[]): Promise<void> {
+    for (const { name, saving } of get().behaviours) if (saving.state === 'waiting' || saving.state === 'unsaved') await save(name);
+    if (get().behaviours.some(({ saving }) => saving.state !== 'saved')) return set({ notice: { tone: 'error', text: 'Something is not saved yet, so the order stays.' } });
+    const reply = await call<{ renames: { from: string; to: string }[] }>('PUT', pathOf('order'), { order });
+    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+    const { renames } = reply.body;
+    const renamed = (name: string) => renames.find(({ from }) => from === name)?.to ?? name;
+    const bare = (name: string) => name.replace(/\.[jt]s$/, '');
+    set((state) => ({
+      active: renamed(state.active),
+      behaviours: inOrder(state.behaviours.map((behaviour) => ({ ...behaviour, name: renamed(behaviour.name), running: behaviour.running === null ? null : { ...behaviour.running, name: bare(renamed(behaviour.name)) } }))),
+      scenarios: state.scenarios.map(({ name, scenario }) => ({ name, scenario: renamedInScenario(scenario, renames) })),
+    }));
+    for (const { from } of renames) await brain().remove(from);
+    for (const { to } of renames) await brain().put({ name: to, text: behaviourOf(to).text });
+    await afterSetChanged();
+  }
+
+  /** Moves a behaviour earlier or later by so many places. */
+  async function move(name: string, by: number): Promise<void> {
+    const order = get().behaviours.map((behaviour) => behaviour.name);
+    const at = order.indexOf(name);
+    if (at < 0 || at + by < 0 || at + by >= order.length) return;
+    order.splice(at, 1);
+    order.splice(at + by, 0, name);
+    await reorder(order);
+  }
+
+  /** Adds a behaviour and scenarios that prove it. */
+  async function takeStarter(title: string, text: string, scenarios: readonly Scenario[]): Promise<void> {
+    addBehaviour(title, text);
+    for (const scenario of scenarios) {
+      const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), scenario);
+      if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+      set((state) => ({ scenarios: [...state.scenarios, reply.body] }));
+    }
+    set({ notice: { tone: 'info', text: `“${title}” is added${scenarios.length === 0 ? '' : `, with ${scenarios.length === 1 ? 'a scenario' : `${scenarios.length} scenarios`} that ${scenarios.length === 1 ? 'proves' : 'prove'} it`}.` } });
+  }
+
+  function turn(name: string): void {
+    if (isThere(name)) describe(name, { off: !readHeader(behaviourOf(name)).off });
+  }
+
+  return { addBehaviour, duplicate, describe, remove, restore, reorder, move, turn, takeStarter };
+}

@@ -1,0 +1,55 @@
+/** Trying a behaviour out beside the session on the bench: what it does in each way of filling the form in, and whether scenarios pass with it. */
+import type { Open, Scenario } from '@/core/scenario/definition';
+import { openingOf, type Cast } from '@/core/scenario/opening';
+import type { OptionSource } from '@/core/scenario/options';
+import { runScenario, type ScenarioResult } from '@/core/scenario/run';
+import { seenAt, type Seen } from '@/core/scenario/snapshot';
+import type { Engine } from '@/core/sandbox/engine';
+import type { Value } from '@/core/form/value';
+import type { Material } from '@/core/session/session';
+import type { Step } from '@/core/session/step';
+import { engineInWorker, type LanguageClient } from '@/workers/in-browser';
+
+/** What came of it. */
+export interface TriedOut {
+  /** The script as it is set. */
+  text: string;
+  ways: { seen: Seen; toParent: { set: string; to: Value }[]; refused: string | null }[];
+  results: ScenarioResult[];
+  /** Why it does not compile. */
+  failure: string | null;
+}
+
+export interface TryWork {
+  brain(): LanguageClient;
+  /** All that the session on the bench runs with. */
+  material(): Material;
+  cast(): Cast;
+  source: OptionSource;
+}
+
+/** After all others, whatever they are called. */
+const NAME = '99999-tried.ts';
+
+export function trying({ brain, material, cast, source }: TryWork) {
+  let engine: Engine | null = null;
+
+  async function tryOut(text: string, ways: readonly { open: Open; steps: readonly Step[] }[], scenarios: readonly Scenario[]): Promise<TriedOut> {
+    const { text: formatted } = (await brain().format({ name: NAME, text }, 0)) ?? { text };
+    const compiled = await brain().compile({ name: NAME, text: formatted });
+    if (compiled.failure !== null) return { text: formatted, ways: [], results: [], failure: compiled.failure.says };
+    const { form, scripts, ...rest } = material();
+    const tried = (engine ??= engineInWorker());
+    await tried.load({ ...rest, form, scripts: [...scripts, compiled], traced: false });
+    const outcomes: TriedOut['ways'] = [];
+    for (const { open, steps } of ways) {
+      const answers = await tried.play(openingOf(open, cast()), steps);
+      outcomes.push({ seen: seenAt(answers, answers.length - 1), toParent: answers.flatMap(({ toParent }) => toParent), refused: answers.find(({ refused }) => refused !== null)?.refused ?? null });
+    }
+    const results: ScenarioResult[] = [];
+    for (const scenario of scenarios) results.push(await runScenario(scenario, form, source, cast(), (opening, steps) => tried.play(opening, steps)));
+    return { text: formatted, ways: outcomes, results, failure: null };
+  }
+
+  return { tryOut, stop: () => engine?.close() };
+}
