@@ -165,6 +165,12 @@ describe('what an editor asks', () => {
     expect(found('on.load(() => { if (fields.pilot_choice.value === "Own pilot") log(1); });')).toHaveLength(1);
   });
 
+  test('JavaScript is checked alike, and not asked for types it has no place for', () => {
+    language.put({ name: 'x.js', text: 'const deep = (metres) => metres > 9;\non.load(() => { if (deep(fields.draught.value)) fields.draugth.value = 1; });' });
+    expect(language.diagnose('x.js').map(({ says }) => says)).toEqual(['There is no field "draugth". Did you mean draught?']);
+    language.remove('x.js');
+  });
+
   test('a behaviour that is off is checked, and is no rival of others', () => {
     const rival = 'keep(() => { sections.pilot.shown = true; });';
     language.put({ name: 'y.ts', text: rival });

@@ -152,7 +152,8 @@ export class FormLanguage {
     const file = program?.getSourceFile(name);
     if (program === undefined || file === undefined) return [];
     const syntactic = this.#service.getSyntacticDiagnostics(name);
-    const fromCompiler = (syntactic.length > 0 ? syntactic : this.#service.getSemanticDiagnostics(name)).map((found) => this.#reworded(found, file));
+    const found = syntactic.length > 0 ? syntactic : this.#service.getSemanticDiagnostics(name).filter(({ code }) => !(name.endsWith('.js') && IMPLICIT_ANY.test(String(code))));
+    const fromCompiler = found.map((one) => this.#reworded(one, file));
     if (syntactic.length > 0) return fromCompiler;
     const misuses = topLevelMisuse(file).map(({ from, to, says }) => at(file, from, to, { severity: 'error', says, code: 'top-level', fixes: [] }));
     const ours = this.#mistakesIn(name, file, program, fromCompiler);
@@ -309,6 +310,9 @@ export class FormLanguage {
     return found.map(({ textSpan, prefixText, suffixText }) => ({ from: textSpan.start, to: textSpan.start + textSpan.length, text: `${prefixText ?? ''}${to}${suffixText ?? ''}` }));
   }
 }
+
+/** Errors that ask for a type, which JavaScript has no place for: TypeScript numbers them from 7000. */
+const IMPLICIT_ANY = /^70\d\d$/;
 
 /** Errors of the compiler that a mistake of the trade says better. */
 const SAME_FAULT = new Set(['TS2367', 'TS2678', 'TS2540', 'TS2322', 'TS2345', 'TS2588', 'TS2820', 'TS2769']);

@@ -265,6 +265,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   }
 
   const dirty = new Set<string>();
+  /** The text of each behaviour that its diagnoses are about. */
+  const diagnosed = new Map<string, string>();
   let checking: Promise<void> | null = null;
 
   /** Checks a behaviour as soon as the worker is free; of several texts typed meanwhile only the last is checked. */
@@ -283,6 +285,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       const { text } = behaviour;
       const diagnoses = await brain().diagnose({ name, text });
       const now = get().behaviours.find((one) => one.name === name);
+      diagnosed.set(name, text);
       // What is found anew and is the same draws nothing anew.
       if (now?.text === text && JSON.stringify(now.diagnoses) !== JSON.stringify(diagnoses)) change(name, { diagnoses });
     }
@@ -657,7 +660,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     /** Makes the edits of a fix, provided that the text is still the one it was found in. */
     mend: (name: string, found: Diagnosis, { edits }: Fix) => {
       const { text, diagnoses } = behaviourOf(name);
-      if (!diagnoses.includes(found)) return;
+      if (!diagnoses.includes(found) || diagnosed.get(name) !== text) return;
       edit(name, edits.toSorted((a, b) => b.from - a.from).reduce((now, { from, to, text: by }) => now.slice(0, from) + by + now.slice(to), text));
     },
     /** Tells the editor that is open. */

@@ -2,7 +2,10 @@ import ts from 'typescript-classic';
 import { bare } from '../acts';
 import type { Finding, Mistake } from './mistake';
 
-/** `=` in a condition: it assigns, and the condition is whatever was assigned. */
+/**
+ * `=` in a condition: it assigns, and the condition is whatever was assigned. In parentheses of its own it is meant, as
+ * is common practice (ESLint's no-cond-assign says so too).
+ */
 export const assignmentInCondition: Mistake = {
   code: 'assignment-in-condition',
   title: '= in a condition',
@@ -26,7 +29,7 @@ export const assignmentInCondition: Mistake = {
       }
     };
     const look = (node: ts.Node): void => {
-      if (ts.isIfStatement(node) || ts.isWhileStatement(node) || ts.isDoStatement(node)) note(node.expression);
+      if ((ts.isIfStatement(node) || ts.isWhileStatement(node) || ts.isDoStatement(node)) && !ts.isParenthesizedExpression(node.expression)) note(node.expression);
       else if (ts.isConditionalExpression(node)) note(node.condition);
       else if (ts.isForStatement(node) && node.condition !== undefined) note(node.condition);
       ts.forEachChild(node, look);

@@ -86,6 +86,7 @@ const cases: Record<string, Cases> = {
       'on.load(() => { const f = (a = 2) => a; if (f() > 1) log(1); });',
       'on.load(() => { if ([1, 2].some((a) => a >= 2)) log(1); });',
       'on.load(() => { let a: number | null = null; a ??= 3; if (a <= 3) log(a); });',
+      'on.load(() => { let a = 1; if ((a = 2)) log(a); });',
     ],
   },
   'part-for-value': {
@@ -207,6 +208,7 @@ const cases: Record<string, Cases> = {
     ],
     right: [
       'keep(() => { fields.dues.value = (fields.length.value ?? 0) * 2; });',
+      'keep(() => { fields.dues.value = (fields.length.value ?? 0) * 2; fields.dues.hint = fields.dues.value === null ? null : `${fields.dues.value} in all`; });',
       'keep(() => { fields.vessel.value = fields.vessel.value?.trim().toUpperCase() ?? null; });',
       'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; fields.pilot_licence.required = sections.pilot.shown; });',
       'on.change(fields.draught, () => { if (fields.length.value === null) fields.length.value = 20; });',

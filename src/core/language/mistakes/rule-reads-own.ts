@@ -33,7 +33,9 @@ function inBlock(block: Block, { parts, file }: Subject): Finding[] {
 
 function readsValue(block: Block, act: ActOf<'write'>, file: ts.SourceFile): boolean {
   if (act.op === 'add') return false;
-  const reads = actsOf(block, 'read').some(({ access }) => access.part === act.part && access.aspect === 'value');
+  // What the rule has written on every way before is its own of this run, which it may well read.
+  const written = block.acts.findIndex((other) => other.type === 'write' && other.part === act.part && other.aspect === 'value' && other.conditions.length === 0);
+  const reads = block.acts.some((other, i) => other.type === 'read' && other.access.part === act.part && other.access.aspect === 'value' && (written < 0 || i < written));
   return reads && !(act.value !== null && NORMALISES.test(act.value.getText(file)) && act.reads.some(({ part }) => part === act.part));
 }
 
