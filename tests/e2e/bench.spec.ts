@@ -129,6 +129,14 @@ test('what was clicked becomes a scenario, it runs, and a failing one opens at i
   await expect(dialog.getByText('Boarding at the buoy')).toHaveCount(0);
 });
 
+test('a long tape scrolls in its place, with its buttons and the step looked at in sight', async ({ page }) => {
+  await openBench(page);
+  for (const key of ['own', 'none', 'own', 'none', 'own', 'none', 'own', 'none', 'own', 'none', 'own', 'none']) await page.selectOption('#field-pilot_choice', key);
+  await expect(page.getByText('Live form after step 12 of 12')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Undo step' })).toBeInViewport();
+  await expect(tape(page).getByRole('listitem').filter({ has: page.locator('[aria-current=step]') })).toBeInViewport();
+});
+
 test('the tape can be looked back through, and the form is as it was then', async ({ page }) => {
   await openBench(page);
   await page.selectOption('#field-pilot_choice', 'own');

@@ -112,6 +112,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                   behaviours={<BehaviourList bench={bench} heads={heads} seen={seen} tape={tape} />}
                   onAsk={bench.ask}
                   onInsert={(part) => bench.insert(spelled(material.form, part))}
+                  onPoint={(part) => bench.shine(part, 'form')}
                 />
               </Splitter.Panel>
               <Handle id="outline:code" label="Width of the outline" />

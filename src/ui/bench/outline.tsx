@@ -15,6 +15,8 @@ export interface OutlineProps {
   onAsk: (part: string) => void;
   /** Puts the name of a part or a cell into the code. */
   onInsert: (part: string) => void;
+  /** The pointer is on a part, or on none. */
+  onPoint: (part: string | null) => void;
 }
 
 export function Outline(props: OutlineProps) {
@@ -75,7 +77,7 @@ function Dot({ said }: { said: boolean }) {
 function PartRow({ name, label, head = false, ...props }: OutlineProps & { name: string; label: string; head?: boolean }) {
   const off = props.seen.parts[name]?.onScreen === false;
   return (
-    <Flex data-outline={name} align="center" pl={head ? '14px' : '26px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={head ? 620 : 400} bg={props.asked === name ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
+    <Flex data-outline={name} onPointerEnter={() => props.onPoint(name)} onPointerLeave={() => props.onPoint(null)} align="center" pl={head ? '14px' : '26px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={head ? 620 : 400} bg={props.asked === name ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
       <chakra.button type="button" display="flex" flex="1 1 auto" minW="60px" alignItems="center" gap="7px" py="0.5px" textAlign="left" cursor="pointer" title={`Ask why ${label} is as it is`} onClick={() => props.onAsk(name)}>
         <Dot said={props.said.has(name)} />
         <chakra.span overflow="hidden" textOverflow="ellipsis" textDecoration={off ? 'line-through' : undefined}>

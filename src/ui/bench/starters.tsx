@@ -145,7 +145,7 @@ function PickInput({ pick, value, onPick }: { pick: Pick; value: readonly string
       </chakra.legend>
       <Box maxH="150px" overflowY="auto" borderWidth="1px" borderColor="line" borderRadius="4px" px="8px" py="3px" bg="field">
         {pick.choices.map(({ key, label }) => (
-          <chakra.label key={key} display="flex" gap="6px" alignItems="baseline" fontSize="13px" cursor="pointer">
+          <chakra.label key={key} display="flex" gap="6px" alignItems="center" fontSize="13px" cursor="pointer">
             <input
               type="checkbox"
               checked={value.includes(key)}

@@ -28,9 +28,9 @@ export interface TapePaneProps {
 
 export function TapePane(props: TapePaneProps) {
   return (
-    <Box height="100%" display="grid" gridTemplateRows="auto 1fr" minH={0}>
+    <Box height="100%" display="grid" gridTemplateRows="auto 1fr" gridTemplateColumns="minmax(0, 1fr)" minH={0}>
       <Beads {...props} />
-      <Box display="grid" gridTemplateColumns="1fr minmax(300px, 37%)" minH={0} borderTopWidth="1px" borderColor="line">
+      <Box display="grid" gridTemplateColumns="minmax(0, 1fr) minmax(300px, 37%)" minH={0} borderTopWidth="1px" borderColor="line">
         <Box overflowY="auto" px="16px" py="7px">
           <Consequences key={props.at} {...props} />
         </Box>

@@ -63,7 +63,7 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
       id={id}
       label={label}
       value={state.value ?? null}
-      options={props.names === true ? withKeys(optionsOf(field, state, props.tables)) : optionsOf(field, state, props.tables)}
+      options={props.names === true && label === undefined ? withKeys(optionsOf(field, state, props.tables)) : optionsOf(field, state, props.tables)}
       editable={state.editable && !props.frozen}
       required={state.required ?? false}
       invalid={wrong !== null}
@@ -131,7 +131,8 @@ export function Name({ part, shown, onAsk, onInsert, asked }: { part: string; sh
   const text = shown ?? part;
   const look = { fontFamily: 'mono', fontSize: '11.2px', color: asked === part ? 'act' : 'soft' } as const;
   if (onAsk === undefined) return <chakra.span {...look}>{text}</chakra.span>;
-  const press = { type: 'button', cursor: 'pointer', _hover: { color: 'act', textDecoration: 'underline' } } as const;
+  // Tab goes from field to field, as for people filling in; by keyboard both are to be had in the outline.
+  const press = { type: 'button', tabIndex: -1, cursor: 'pointer', _hover: { color: 'act', textDecoration: 'underline' } } as const;
   return (
     <chakra.span display="flex" whiteSpace="nowrap" minW={0} justifyContent="flex-end">
       {onInsert !== undefined && (
@@ -162,7 +163,7 @@ export function unitOf(field: Field): string | null {
   return field.kind === 'money' ? (field.currency ?? null) : null;
 }
 
-/** Labels with their keys, for those who write scripts; lists that are searched stay as they are. */
+/** Labels with their keys, for those who write scripts; lists that are searched stay as they are, and so do narrow cells. */
 function withKeys(options: readonly Option[]): readonly Option[] {
   if (options.length > LIST_AT_MOST) return options;
   return options.map(({ key, label }) => ({ key, label: `${label} · ${key}` }));
