@@ -22,6 +22,9 @@ const SPELLED = /(?<![\w$])(fields|sections|pages|buttons|tracks)\.([a-z]\w*)(?:
 
 const KINDS: Readonly<Record<string, string>> = { method: 'function', function: 'function', getter: 'property', property: 'property', string: 'text', keyword: 'keyword' };
 
+/** What is written most often stands first, before the alphabet. */
+const ASPECTS = ['value', 'shown', 'required', 'locked', 'options', 'hint', 'problem', 'row'];
+
 export function helpFor(props: HelpProps): Extension {
   return [completionsFor(props), hoverFor(props), signatureFor(props), lightFor(props)];
 }
@@ -38,6 +41,7 @@ function completionsFor({ bench, name, text }: HelpProps): Extension {
       options: found.map(({ label, kind, detail }) => ({
         label,
         type: KINDS[kind] ?? 'variable',
+        boost: kind === 'getter' || kind === 'property' ? (ASPECTS.length - 1 - ASPECTS.indexOf(label)) * Number(ASPECTS.includes(label)) : 0,
         ...(detail === null ? {} : { detail }),
         info: async () => {
           const described = await bench.brain().describe(name, context.pos, label);
