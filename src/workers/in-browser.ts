@@ -3,7 +3,7 @@ import { Engine, type Port } from '../core/sandbox/engine';
 import type { Completion, Diagnosis, Explanation, Place, Signature, Target } from '../core/language/service';
 import type { FormMap } from '../core/language/map';
 import type { PartFinding } from '../core/language/mistakes/idle-part';
-import type { Edit } from '../core/language/mistakes/mistake';
+import type { Edit, Fix } from '../core/language/mistakes/mistake';
 import type { Surface } from '../core/language/typings';
 import type { Source } from '../core/language/compile';
 import type { CompiledScript } from '../core/session/ties';
@@ -81,6 +81,10 @@ export class LanguageClient {
 
   rename(name: string, position: number, to: string): Promise<Edit[] | null> {
     return this.#ask({ do: 'rename', name, position, to });
+  }
+
+  compilerFixes(name: string, { from, to, code }: Diagnosis): Promise<Fix[]> {
+    return this.#ask({ do: 'compilerFixes', name, at: { from, to, code } });
   }
 
   format(source: Source, position: number): Promise<{ text: string; position: number } | null> {

@@ -21,6 +21,7 @@ export const LanguageRequest = z.discriminatedUnion('do', [
   z.strictObject({ id: z.number(), do: z.literal('define'), name: z.string(), position: z.number() }),
   z.strictObject({ id: z.number(), do: z.literal('references'), name: z.string(), position: z.number() }),
   z.strictObject({ id: z.number(), do: z.literal('rename'), name: z.string(), position: z.number(), to: z.string().regex(/^[A-Za-z_$][\w$]*$/) }),
+  z.strictObject({ id: z.number(), do: z.literal('compilerFixes'), name: z.string(), at: z.strictObject({ from: z.number(), to: z.number(), code: z.string() }) }),
   z.strictObject({ id: z.number(), do: z.literal('format'), source: Source, position: z.number() }),
   z.strictObject({ id: z.number(), do: z.literal('remove'), name: z.string() }),
   z.strictObject({ id: z.number(), do: z.literal('idleParts') }),

@@ -50,6 +50,8 @@ function answer(language: FormLanguage, request: LanguageRequest): unknown {
       return language.references(request.name, request.position);
     case 'rename':
       return language.rename(request.name, request.position, request.to);
+    case 'compilerFixes':
+      return language.compilerFixes(request.name, request.at);
     case 'format':
       return formatted(request.source, request.position);
     case 'idleParts':

@@ -44,8 +44,8 @@ test('completions offer fields and keys with their labels, the call says its par
   await page.keyboard.type('() => { fields.lea', { delay: 30 });
   const offered = page.locator('.cm-tooltip-autocomplete li');
   await expect(offered.filter({ hasText: 'leader_phone' })).toContainText('Telephone on site');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Escape');
+  await offered.filter({ hasText: 'leader_phone' }).click();
+  await expect(editor(page)).toContainText('keep(() => { fields.leader_phone');
   await editor(page).click();
   await page.keyboard.press('Control+a');
   await page.keyboard.insertText('/** Completed: x. */\non.load(() => log(fields.works_kind.value === "));\n');

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { mended } from '../../../tests/support/demo-language';
 import { readFolder } from '../../workers/files';
 import { readWorkspace } from '../workspace/workspace';
 import { formatted } from './format';
@@ -158,6 +159,17 @@ describe('what an editor asks', () => {
     expect(fix('on.load(() => log(fields.lengthOverAll.value));')).toEqual(['Use length']);
     expect(fix('on.load(() => log(fields.draught.valeu));')).toEqual(['Use value']);
     expect(fix('on.load(() => log(fields.nothing_like_it.value));')).toEqual([]);
+  });
+
+  test('what the compiler would mend is offered too, within the behaviour', () => {
+    const text = 'on.load(async () => { const tide = services.tide_gauge.level({ day: "2031-05-02" }); log(tide.level); });';
+    language.put({ name: 'x.ts', text });
+    const [error] = language.diagnose('x.ts');
+    const fixes = language.compilerFixes('x.ts', error!);
+    expect(fixes.map(({ title }) => title).join()).toContain('await');
+    language.put({ name: 'x.ts', text: mended(text, fixes[0]!.edits) });
+    expect(language.diagnose('x.ts')).toEqual([]);
+    expect(language.compilerFixes('x.ts', { from: 0, to: 1, code: 'label-for-key' })).toEqual([]);
   });
 
   test('one fault is said once, in the form’s words', () => {

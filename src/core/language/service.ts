@@ -268,6 +268,18 @@ export class FormLanguage {
     return { text: text + ts.displayPartsToString(item.suffixDisplayParts), active, documentation: ts.displayPartsToString(item.documentation) };
   }
 
+  /** What the compiler itself would do about an error of its own, as far as it stays in this behaviour. */
+  compilerFixes(name: string, { from, to, code }: { from: number; to: number; code: string }): Fix[] {
+    const number = Number(/^TS(\d+)$/.exec(code)?.[1]);
+    if (!Number.isInteger(number)) return [];
+    const found = this.#service.getCodeFixesAtPosition(name, from, to, [number], ts.getDefaultFormatCodeSettings('\n'), {});
+    return found.flatMap(({ description, changes }): Fix[] => {
+      const [change, ...others] = changes;
+      if (change === undefined || others.length > 0 || base(change.fileName) !== name) return [];
+      return [{ title: description, edits: change.textChanges.map(({ span, newText }) => ({ from: span.start, to: span.start + span.length, text: newText })) }];
+    });
+  }
+
   /** Where the name at a position is declared; null for what belongs to the language itself. */
   define(name: string, position: number): Target | null {
     for (const { fileName, textSpan } of this.#service.getDefinitionAtPosition(name, position) ?? []) {

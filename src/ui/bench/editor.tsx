@@ -74,10 +74,16 @@ export default function Editor(props: EditorProps) {
       rename: () => void onRename(cursor()),
       fix() {
         const line = made.state.doc.lineAt(cursor());
-        const near = latest.current.diagnoses.filter(({ fixes }) => fixes.length > 0).toSorted((a, b) => distance(a, cursor()) - distance(b, cursor()));
-        const [best] = near.filter(({ from, to }) => from <= line.to && to >= line.from);
-        if (best === undefined) return bench.say('Nothing in this line can be mended by itself.');
-        mend(made, best.fixes[0]!, latest.current.text);
+        const near = latest.current.diagnoses.filter(({ from, to }) => from <= line.to && to >= line.from).toSorted((a, b) => distance(a, cursor()) - distance(b, cursor()));
+        const found = latest.current.text;
+        const [ours] = near.flatMap(({ fixes }) => fixes);
+        if (ours !== undefined) return mend(made, ours, found);
+        // What the compiler would do is asked for only now, since it takes its time.
+        void Promise.all(near.map((diagnosis) => bench.brain().compilerFixes(name, diagnosis))).then((all) => {
+          const [theirs] = all.flat();
+          if (theirs === undefined) bench.say('Nothing in this line can be mended by itself.');
+          else mend(made, theirs, found);
+        });
       },
     };
     const act = (what: keyof EditorHandle) => () => {

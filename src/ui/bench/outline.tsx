@@ -2,7 +2,7 @@
 /** The left column: the form's parts, and below them the behaviours. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, type ReactNode } from 'react';
-import { cellsOf, type Form } from '@/core/form/definition';
+import { cellsOf, type Field, type Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/snapshot';
 
 export interface OutlineProps {
@@ -36,21 +36,21 @@ export function Outline(props: OutlineProps) {
         </span>
       </Caption>
       {(props.form.tracks ?? []).map((track) => (
-        <PartRow key={track.name} {...props} name={track.name} label={track.title} head />
+        <PartRow key={track.name} {...props} name={track.name} label={track.title} sort="section" />
       ))}
-      {props.form.pages.flatMap((page) => page.sections).map((section) => (
-        <Box key={section.name} mt="3px">
-          <PartRow {...props} name={section.name} label={section.title} head />
-          {section.fields.map((field) => (
-            <Box key={field.name}>
-              <PartRow {...props} name={field.name} label={field.label} />
-              {cellsOf(field).map((cell) => (
-                <Flex key={cell.name} pl="40px" pr="14px" gap="7px" color="soft" fontSize="12px" lineHeight="17px" whiteSpace="nowrap">
-                  <chakra.span flex="1 1 auto" minW="60px" overflow="hidden" textOverflow="ellipsis">
-                    {cell.label}
-                  </chakra.span>
-                  <InsertName shown={cell.name} title={`Put ${field.name}.${cell.name} into the code`} onClick={() => props.onInsert(`${field.name}.${cell.name}`)} />
-                </Flex>
+      {props.form.pages.map((page) => (
+        <Box key={page.name} mt="3px">
+          {props.form.pages.length > 1 && <PartRow {...props} name={page.name} label={page.title} sort="page" />}
+          {page.sections.map((section) => (
+            <Box key={section.name} mt="2px">
+              <PartRow {...props} name={section.name} label={section.title} sort="section" />
+              {section.fields.map((field) => (
+                <Box key={field.name}>
+                  <PartRow {...props} name={field.name} label={field.label} sort="field" />
+                  {cellsOf(field).map((cell) => (
+                    <CellRow key={cell.name} rows={field.name} cell={cell} onInsert={props.onInsert} />
+                  ))}
+                </Box>
               ))}
             </Box>
           ))}
@@ -74,10 +74,10 @@ function Dot({ said }: { said: boolean }) {
   return <Box as="span" display="inline-block" w="7px" h="7px" borderRadius="50%" flexShrink={0} bg={said ? 'said' : 'transparent'} aria-hidden />;
 }
 
-function PartRow({ name, label, head = false, ...props }: OutlineProps & { name: string; label: string; head?: boolean }) {
+function PartRow({ name, label, sort, ...props }: OutlineProps & { name: string; label: string; sort: 'page' | 'section' | 'field' }) {
   const off = props.seen.parts[name]?.onScreen === false;
   return (
-    <Flex data-outline={name} onPointerEnter={() => props.onPoint(name)} onPointerLeave={() => props.onPoint(null)} align="center" pl={head ? '14px' : '26px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={head ? 620 : 400} bg={props.asked === name ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
+    <Flex data-outline={name} onPointerEnter={() => props.onPoint(name)} onPointerLeave={() => props.onPoint(null)} align="center" pl={sort === 'field' ? '26px' : '14px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={sort === 'section' ? 620 : 400} fontStyle={sort === 'page' ? 'italic' : undefined} bg={props.asked === name ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
       <chakra.button type="button" display="flex" flex="1 1 auto" minW="60px" alignItems="center" gap="7px" py="0.5px" textAlign="left" cursor="pointer" title={`Ask why ${label} is as it is`} onClick={() => props.onAsk(name)}>
         <Dot said={props.said.has(name)} />
         <chakra.span overflow="hidden" textOverflow="ellipsis" textDecoration={off ? 'line-through' : undefined}>
@@ -85,6 +85,17 @@ function PartRow({ name, label, head = false, ...props }: OutlineProps & { name:
         </chakra.span>
       </chakra.button>
       <InsertName shown={name} title={`Put ${name} into the code`} onClick={() => props.onInsert(name)} />
+    </Flex>
+  );
+}
+
+function CellRow({ rows, cell, onInsert }: { rows: string; cell: Field; onInsert: (part: string) => void }) {
+  return (
+    <Flex pl="40px" pr="14px" gap="7px" color="soft" fontSize="12px" lineHeight="17px" whiteSpace="nowrap">
+      <chakra.span flex="1 1 auto" minW="60px" overflow="hidden" textOverflow="ellipsis">
+        {cell.label}
+      </chakra.span>
+      <InsertName shown={cell.name} title={`Put ${rows}.${cell.name} into the code`} onClick={() => onInsert(`${rows}.${cell.name}`)} />
     </Flex>
   );
 }
