@@ -2,7 +2,7 @@
 /** The bench: outline, code, live form and tape on one screen. State is in `store.ts`; this lays it out. */
 import { Box, Flex, Splitter } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { readHeader } from '@/core/language/header';
 import type { Open } from '@/core/scenario/definition';
 import { linesOf } from '@/core/tape/lines';
@@ -79,6 +79,9 @@ function Layout({ bench }: { bench: BenchStore }) {
   const who = material.people.find((person) => person.key === state.open.as)?.name ?? state.open.as;
   const marked = useMemo(() => new Set(words.keys()), [words]);
 
+  const onInsert = useCallback((part: string) => bench.insert(spelled(bench.store.getState().material.form, part)), [bench]);
+  const onPoint = useCallback((part: string | null) => bench.shine(part, 'form'), [bench]);
+
   return (
     <Flex direction="column" height="100vh" minH="560px" overflow="hidden">
       <BenchHead bench={bench} />
@@ -111,8 +114,8 @@ function Layout({ bench }: { bench: BenchStore }) {
                   asked={state.asked?.part ?? null}
                   behaviours={<BehaviourList bench={bench} heads={heads} seen={seen} tape={tape} />}
                   onAsk={bench.ask}
-                  onInsert={(part) => bench.insert(spelled(material.form, part))}
-                  onPoint={(part) => bench.shine(part, 'form')}
+                  onInsert={onInsert}
+                  onPoint={onPoint}
                 />
               </Splitter.Panel>
               <Handle id="outline:code" label="Width of the outline" />

@@ -23,8 +23,10 @@ export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchSto
   const root = useRef<HTMLDivElement>(null);
   useLight(bench, root);
 
+  const saidOf = (part: string) => words.get(part) ?? cellsSaid(words, part);
+  const marginKey = (part: string) => JSON.stringify(saidOf(part)?.map((word) => [word, names.behaviour(word.behaviour)]) ?? null);
   const margin = (part: string) => {
-    const said = words.get(part) ?? cellsSaid(words, part);
+    const said = saidOf(part);
     if (said === undefined) return null;
     const last = said.at(-1)!;
     const cells = words.has(part) ? 0 : said.length;
@@ -97,6 +99,7 @@ export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchSto
           frozen={at < steps.length}
           names={state.names}
           margin={margin}
+          marginKey={marginKey}
           marked={marked}
           asked={state.asked?.part ?? null}
           onAsk={bench.ask}

@@ -1,7 +1,7 @@
 'use client';
 /** The left column: the form's parts, and below them the behaviours. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { cellsOf, type Field, type Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/snapshot';
 
@@ -21,7 +21,8 @@ export interface OutlineProps {
 
 export function Outline(props: OutlineProps) {
   const root = useRef<HTMLDivElement>(null);
-  const { asked } = props;
+  const { asked, onAsk, onInsert, onPoint } = props;
+  const row = (name: string, label: string, sort: RowProps['sort']) => <PartRow key={name} name={name} label={label} sort={sort} off={props.seen.parts[name]?.onScreen === false} said={props.said.has(name)} asked={asked === name} onAsk={onAsk} onInsert={onInsert} onPoint={onPoint} />;
   // What is asked about, or gone to from the code, comes into sight.
   useEffect(() => {
     if (asked !== null) root.current?.querySelector(`[data-outline="${CSS.escape(asked)}"]`)?.scrollIntoView({ block: 'nearest' });
@@ -35,20 +36,18 @@ export function Outline(props: OutlineProps) {
           <Dot said /> decided by a script
         </span>
       </Caption>
-      {(props.form.tracks ?? []).map((track) => (
-        <PartRow key={track.name} {...props} name={track.name} label={track.title} sort="section" />
-      ))}
+      {(props.form.tracks ?? []).map((track) => row(track.name, track.title, 'section'))}
       {props.form.pages.map((page) => (
         <Box key={page.name} mt="3px">
-          {props.form.pages.length > 1 && <PartRow {...props} name={page.name} label={page.title} sort="page" />}
+          {props.form.pages.length > 1 && row(page.name, page.title, 'page')}
           {page.sections.map((section) => (
             <Box key={section.name} mt="2px">
-              <PartRow {...props} name={section.name} label={section.title} sort="section" />
+              {row(section.name, section.title, 'section')}
               {section.fields.map((field) => (
                 <Box key={field.name}>
-                  <PartRow {...props} name={field.name} label={field.label} sort="field" />
+                  {row(field.name, field.label, 'field')}
                   {cellsOf(field).map((cell) => (
-                    <CellRow key={cell.name} rows={field.name} cell={cell} onInsert={props.onInsert} />
+                    <CellRow key={cell.name} rows={field.name} cell={cell} onInsert={onInsert} />
                   ))}
                 </Box>
               ))}
@@ -74,22 +73,31 @@ function Dot({ said }: { said: boolean }) {
   return <Box as="span" display="inline-block" w="7px" h="7px" borderRadius="50%" flexShrink={0} bg={said ? 'said' : 'transparent'} aria-hidden />;
 }
 
-function PartRow({ name, label, sort, ...props }: OutlineProps & { name: string; label: string; sort: 'page' | 'section' | 'field' }) {
-  const off = props.seen.parts[name]?.onScreen === false;
+interface RowProps extends Pick<OutlineProps, 'onAsk' | 'onInsert' | 'onPoint'> {
+  name: string;
+  label: string;
+  sort: 'page' | 'section' | 'field';
+  off: boolean;
+  said: boolean;
+  asked: boolean;
+}
+
+/** Drawn anew only when it shows something else: a form may have hundreds of parts. */
+const PartRow = memo(function PartRow({ name, label, sort, off, said, asked, onAsk, onInsert, onPoint }: RowProps) {
   return (
-    <Flex data-outline={name} onPointerEnter={() => props.onPoint(name)} onPointerLeave={() => props.onPoint(null)} align="center" pl={sort === 'field' ? '26px' : '14px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={sort === 'section' ? 620 : 400} fontStyle={sort === 'page' ? 'italic' : undefined} bg={props.asked === name ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
-      <chakra.button type="button" display="flex" flex="1 1 auto" minW="60px" alignItems="center" gap="7px" py="0.5px" textAlign="left" cursor="pointer" title={`Ask why ${label} is as it is`} onClick={() => props.onAsk(name)}>
-        <Dot said={props.said.has(name)} />
+    <Flex data-outline={name} onPointerEnter={() => onPoint(name)} onPointerLeave={() => onPoint(null)} align="center" pl={sort === 'field' ? '26px' : '14px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={sort === 'section' ? 620 : 400} fontStyle={sort === 'page' ? 'italic' : undefined} bg={asked ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
+      <chakra.button type="button" display="flex" flex="1 1 auto" minW="60px" alignItems="center" gap="7px" py="0.5px" textAlign="left" cursor="pointer" title={`Ask why ${label} is as it is`} onClick={() => onAsk(name)}>
+        <Dot said={said} />
         <chakra.span overflow="hidden" textOverflow="ellipsis" textDecoration={off ? 'line-through' : undefined}>
           {label}
         </chakra.span>
       </chakra.button>
-      <InsertName shown={name} title={`Put ${name} into the code`} onClick={() => props.onInsert(name)} />
+      <InsertName shown={name} title={`Put ${name} into the code`} onClick={() => onInsert(name)} />
     </Flex>
   );
-}
+});
 
-function CellRow({ rows, cell, onInsert }: { rows: string; cell: Field; onInsert: (part: string) => void }) {
+const CellRow = memo(function CellRow({ rows, cell, onInsert }: { rows: string; cell: Field; onInsert: (part: string) => void }) {
   return (
     <Flex pl="40px" pr="14px" gap="7px" color="soft" fontSize="12px" lineHeight="17px" whiteSpace="nowrap">
       <chakra.span flex="1 1 auto" minW="60px" overflow="hidden" textOverflow="ellipsis">
@@ -98,7 +106,7 @@ function CellRow({ rows, cell, onInsert }: { rows: string; cell: Field; onInsert
       <InsertName shown={cell.name} title={`Put ${rows}.${cell.name} into the code`} onClick={() => onInsert(`${rows}.${cell.name}`)} />
     </Flex>
   );
-}
+});
 
 /** A name that goes into the code when it is pressed. */
 function InsertName({ shown, title, onClick }: { shown: string; title: string; onClick: () => void }) {

@@ -4,7 +4,7 @@
  * bench gives it a margin that says which script decided what; the fill page shows it without.
  */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useRef, type ReactNode } from 'react';
+import { memo, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Button as ButtonDefinition, ChildList, Field, Form, Section, Track } from '@/core/form/definition';
 import type { FileValue } from '@/core/form/kinds';
 import type { Table } from '@/core/form/table';
@@ -26,6 +26,8 @@ export interface SheetProps {
   names?: boolean;
   /** What stands beside a part; only the bench has a margin. */
   margin?: (part: string) => ReactNode;
+  /** The same text as long as the margin beside a part is the same. */
+  marginKey?: (part: string) => string;
   /** Parts that a script decided, which are marked. */
   marked?: ReadonlySet<string>;
   onAsk?: (part: string) => void;
@@ -41,7 +43,8 @@ export interface SheetProps {
   children?: ReactNode;
 }
 
-export function FormSheet(props: SheetProps) {
+export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetProps) {
+  const props: SheetProps = { ...rest, onStep: useSteady(onStep), onAsk: useSteady(onAsk), onInsert: useSteady(onInsert), upload: useSteady(upload) };
   const { form, seen } = props;
   const root = useRef<HTMLDivElement>(null);
   const says = useAnnouncements(form, seen);
@@ -140,13 +143,7 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
         </Flex>
       </Row>
       {linesOf(section, props.seen).map((fields) => (
-        <Row key={fields[0]!.name} {...props} note={props.margin && <Box pt="22px">{fields.map((field) => <Box key={field.name}>{props.margin!(field.name)}</Box>)}</Box>}>
-          <Box display="grid" gridTemplateColumns={`repeat(${fields.length === 1 && fields[0]!.width !== 'half' ? 1 : columnsOf(section)}, minmax(0, 1fr))`} columnGap="12px">
-            {fields.map((field) => (
-              <Placed key={field.name} {...props} field={field} />
-            ))}
-          </Box>
-        </Row>
+        <FieldsLine key={fields[0]!.name} {...props} fields={fields} columns={fields.length === 1 && fields[0]!.width !== 'half' ? 1 : columnsOf(section)} />
       ))}
       {(props.form.children ?? []).filter((list) => list.section === section.name).map((list) => (
         <Row key={list.name} {...props}>
@@ -164,6 +161,50 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
       )}
     </chakra.section>
   );
+}
+
+type LineProps = SheetProps & { fields: Field[]; columns: number };
+
+/** Fields that stand beside each other. Drawn anew only when one of them shows something else: a form may have hundreds. */
+const FieldsLine = memo(function FieldsLine({ fields, columns, ...props }: LineProps) {
+  return (
+    <Row {...props} note={props.margin && <Box pt="22px">{fields.map((field) => <Box key={field.name}>{props.margin!(field.name)}</Box>)}</Box>}>
+      <Box display="grid" gridTemplateColumns={`repeat(${columns}, minmax(0, 1fr))`} columnGap="12px">
+        {fields.map((field) => (
+          <Placed key={field.name} {...props} field={field} />
+        ))}
+      </Box>
+    </Row>
+  );
+}, showsTheSame);
+
+/** What is called is left out: `useSteady` keeps it the same. Rows are looked at by their own block. */
+function showsTheSame(a: LineProps, b: LineProps): boolean {
+  if (a.columns !== b.columns || a.names !== b.names || a.frozen !== b.frozen || a.tables !== b.tables || a.fields.length !== b.fields.length) return false;
+  return a.fields.every((field, i) => field === b.fields[i] && field.kind !== 'rows' && fieldShowsTheSame(field.name, a, b));
+}
+
+function fieldShowsTheSame(name: string, a: SheetProps, b: SheetProps): boolean {
+  const [before, after] = [a.seen.parts[name], b.seen.parts[name]];
+  if (before !== after && JSON.stringify(before) !== JSON.stringify(after)) return false;
+  const waits = ({ seen }: SheetProps) => JSON.stringify(seen.waiting.filter(({ part }) => part === name));
+  return (
+    (a.asked === name) === (b.asked === name) &&
+    a.marked?.has(name) === b.marked?.has(name) &&
+    a.marginKey?.(name) === b.marginKey?.(name) &&
+    (['input', 'focus', 'blur'] as const).every((event) => a.listens[event].includes(name) === b.listens[event].includes(name)) &&
+    waits(a) === waits(b)
+  );
+}
+
+/** A function that stays the same and calls the latest one. */
+function useSteady<A extends never[], R, F extends ((...given: A) => R) | undefined>(call: F): F {
+  const latest = useRef(call);
+  useEffect(() => {
+    latest.current = call;
+  });
+  const [steady] = useState(() => (...given: A) => latest.current!(...given));
+  return (call === undefined ? undefined : steady) as F;
 }
 
 function columnsOf(section: Section): number {
