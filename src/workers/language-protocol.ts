@@ -1,4 +1,4 @@
-/** The messages between the bench and the language worker. */
+/** The messages between the bench and its two workers for scripts: the one that checks and the one that compiles. */
 import { z } from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
@@ -12,7 +12,6 @@ const Source = z.strictObject({ name: z.string(), text: z.string() });
 export const LanguageRequest = z.discriminatedUnion('do', [
   z.strictObject({ id: z.number(), do: z.literal('surround'), surface: Surface }),
   z.strictObject({ id: z.number(), do: z.literal('put'), source: Source }),
-  z.strictObject({ id: z.number(), do: z.literal('compile'), source: Source }),
   z.strictObject({ id: z.number(), do: z.literal('diagnose'), source: Source }),
   z.strictObject({ id: z.number(), do: z.literal('complete'), source: Source, position: z.number() }),
   z.strictObject({ id: z.number(), do: z.literal('describe'), name: z.string(), position: z.number(), label: z.string() }),
@@ -28,6 +27,9 @@ export const LanguageRequest = z.discriminatedUnion('do', [
   z.strictObject({ id: z.number(), do: z.literal('map') }),
 ]);
 export type LanguageRequest = z.infer<typeof LanguageRequest>;
+
+export const CompileRequest = z.strictObject({ id: z.number(), do: z.literal('compile'), source: Source });
+export type CompileRequest = z.infer<typeof CompileRequest>;
 
 export const LanguageReply = z.object({ id: z.number(), answer: z.unknown() });
 export type LanguageReply = z.infer<typeof LanguageReply>;

@@ -2,6 +2,7 @@
 import { expect, test } from 'vitest';
 import { largeScript, largeSurface, others, typedOnce } from '../../tests/support/large-form';
 import { demo } from '../../tests/support/demo-language';
+import { serveCompiler } from './compiler-serve';
 import { serveLanguage } from './language-serve';
 
 function worker() {
@@ -20,12 +21,11 @@ const surfaceOf = (form: string) => {
   return { form: forms.find((one) => one.form.name === form)!.form, tables, services, roles };
 };
 
-test('checks, compiles, completes and explains what it was given last', async () => {
+test('checks, completes and explains what it was given last', async () => {
   const ask = worker();
   expect(await ask({ do: 'surround', surface: surfaceOf('vessel') })).toBeNull();
   const source = { name: 'x.ts', text: 'on.load(() => log(fields.draugt.value));' };
   expect(await ask({ do: 'diagnose', source })).toMatchObject([{ line: 1, says: 'There is no field "draugt". Did you mean draught?' }]);
-  expect(await ask({ do: 'compile', source })).toMatchObject({ name: 'x', failure: null });
   expect(await ask({ do: 'explain', name: 'x.ts', position: 15 })).toMatchObject({ signature: 'function log(...values: unknown[]): void', leads: false });
   const better = { name: 'x.ts', text: 'on.load(() => log(fields.draught.value));' };
   expect(await ask({ do: 'diagnose', source: better })).toEqual([]);
@@ -36,6 +36,15 @@ test('checks, compiles, completes and explains what it was given last', async ()
   expect(await ask({ do: 'remove', name: 'x.ts' })).toBeNull();
   expect(await ask({ do: 'map' })).toMatchObject({ behaviours: [] });
   expect(await ask({ do: 'idleParts' })).toContainEqual(expect.objectContaining({ part: 'look_up' }));
+});
+
+test('the compiler answers with what runs, or why nothing does', () => {
+  const answers: unknown[] = [];
+  const handle = serveCompiler((reply) => answers.push(reply));
+  handle({ id: 1, do: 'compile', source: { name: 'x.ts', text: 'on.load(() => log(1));' } });
+  handle({ id: 2, do: 'compile', source: { name: 'x.ts', text: 'on.load(() => ' } });
+  handle({ id: 3, do: 'fly' });
+  expect(answers).toMatchObject([{ id: 1, answer: { name: 'x', failure: null } }, { id: 2, answer: { code: null, failure: { code: 'syntax', line: 1 } } }, { id: 3, answer: null }]);
 });
 
 test('a message that is no request is answered with nothing, and the worker goes on', async () => {

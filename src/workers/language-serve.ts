@@ -1,8 +1,7 @@
 /**
- * The editor's brain behind messages: keeps TypeScript warm over the behaviours of one form. Checking a text and
- * compiling it are asked apart, so that a keystroke is answered before anything that takes longer.
+ * The editor's brain behind messages: keeps TypeScript warm over the behaviours of one form. Compiling is a worker's of
+ * its own (`compiler-serve.ts`), so that a keystroke never waits for it.
  */
-import { compile } from '../core/language/compile';
 import { formatted } from '../core/language/format';
 import { libs } from '../core/language/generated/libs';
 import { FormLanguage } from '../core/language/service';
@@ -26,8 +25,6 @@ function answer(language: FormLanguage, request: LanguageRequest): unknown {
     case 'put':
       language.put(request.source);
       return null;
-    case 'compile':
-      return compile(request.source, 'traced');
     case 'remove':
       language.remove(request.name);
       return null;

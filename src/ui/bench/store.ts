@@ -231,6 +231,9 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     // Whether a text that did not compile on the server compiles now is asked as well.
     for (const { name, broken } of get().behaviours) if (broken !== null) await compileOne(name);
     await checkAll();
+    // The compiler wakes only now, so that the first edit finds it awake and nothing before waits for it.
+    const [first] = get().behaviours;
+    if (first !== undefined) void brain().compile({ name: first.name, text: first.text });
   }
 
   /** A bench that was opened from this one has saved: what it asks for is done here as steps, when its record is open. */
