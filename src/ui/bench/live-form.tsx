@@ -17,7 +17,7 @@ import { WaitingBar } from './waiting';
 import { becameInWords, type Names } from './words';
 
 export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchStore; seen: Seen; heads: readonly BehaviourHead[]; words: ReadonlyMap<string, Word[]>; names: Names }) {
-  const state = useBench(bench, ({ material, answers, at, steps, asked, busy, listens, names, replayed }) => ({ material, answers, at, steps, asked, busy, listens, names, replayed }));
+  const state = useBench(bench, ({ material, answers, at, steps, asked, listens, names }) => ({ material, answers, at, steps, asked, listens, names }));
   const { material, answers, at, steps } = state;
   const marked = new Set(words.keys());
   const root = useRef<HTMLDivElement>(null);
@@ -73,9 +73,7 @@ export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchSto
           after step {at} of {steps.length}
         </span>
         {seen.record !== null && <RecordTurn bench={bench} record={seen.record} changed={seen.changed} frozen={at < steps.length} records={material.records} />}
-        <chakra.span ml="auto" role="status">
-          {state.busy ? 'replaying…' : (state.replayed ?? '')}
-        </chakra.span>
+        <Replayed bench={bench} />
         <chakra.button type="button" aria-pressed={state.names} cursor="pointer" onClick={() => bench.showNames(!state.names)} title="Show technical names (Alt+N)">
           names {state.names ? '◑' : '○'}
         </chakra.button>
@@ -122,6 +120,16 @@ export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchSto
         </FormSheet>
       )}
     </Flex>
+  );
+}
+
+/** What the last replay brought; by itself, since it says something at every edit and the sheet mostly does not. */
+function Replayed({ bench }: { bench: BenchStore }) {
+  const { busy, replayed } = useBench(bench, (state) => ({ busy: state.busy, replayed: state.replayed }));
+  return (
+    <chakra.span ml="auto" role="status">
+      {busy ? 'replaying…' : (replayed ?? '')}
+    </chakra.span>
   );
 }
 

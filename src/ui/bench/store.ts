@@ -324,7 +324,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       // What came out the same draws nothing anew.
       answers: JSON.stringify(answers) === JSON.stringify(before) ? before : answers,
       at: Math.min(get().at, steps.length),
-      listens: live!.listens,
+      listens: JSON.stringify(live!.listens) === JSON.stringify(get().listens) ? get().listens : live!.listens,
       busy: false,
       replayed: before.length === answers.length ? differenceInWords(before, answers) : null,
     });
