@@ -12,9 +12,10 @@ import { Button, Labelled, Line } from '../kit';
 import { Caption } from './outline';
 import { StarterDialog } from './starters';
 import type { BenchStore } from './store';
-import type { BehaviourHead } from './use-bench';
+import { useHeads, type BehaviourHead } from './use-bench';
 
-export function BehaviourList({ bench, heads, seen, tape }: { bench: BenchStore; heads: readonly BehaviourHead[]; seen: Seen; tape: Tape }) {
+export function BehaviourList({ bench, seen, tape }: { bench: BenchStore; seen: Seen; tape: Tape }) {
+  const heads = useHeads(bench);
   const active = useStore(bench.store, (state) => state.active);
   const [adding, setAdding] = useState<'title' | 'starter' | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));

@@ -18,7 +18,7 @@ import { Outline } from './outline';
 import { createBench, type BenchMaterial, type BenchPlace, type BenchStore } from './store';
 import { StructurePane } from './structure';
 import { TapePane } from './tape-pane';
-import { useBench, useHeads } from './use-bench';
+import { useBench, useTitles } from './use-bench';
 import { namesFor } from './words';
 
 // Charts and the comparison of revisions are loaded only by those who look at them.
@@ -63,7 +63,7 @@ function keepSizes(part: Partial<{ columns: number[]; rows: number[] }>): void {
 
 function Layout({ bench }: { bench: BenchStore }) {
   const state = useBench(bench, ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo }) => ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo }));
-  const heads = useHeads(bench);
+  const titles = useTitles(bench);
   const { material, answers, at, steps, active } = state;
   const [sizes, setSizes] = useState<{ columns: number[]; rows: number[] } | null>(null);
   // Sizes are known only in the browser.
@@ -72,8 +72,8 @@ function Layout({ bench }: { bench: BenchStore }) {
   const seen = useMemo(() => seenAt(answers, at), [answers, at]);
   const tape = useMemo(() => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)), [answers, at]);
   const words = useMemo(() => standingWords(tape), [tape]);
-  const names = useMemo(() => namesFor(material.form, heads, material.people), [material, heads]);
-  const there = heads.some(({ name }) => name === active);
+  const names = useMemo(() => namesFor(material.form, titles, material.people), [material, titles]);
+  const there = titles.some(({ name }) => name === active);
   const bare = active.replace(/\.[jt]s$/, '');
   const notes = useMemo(() => linesOf(answers[at]?.tape ?? [], bare), [answers, at, bare]);
   const who = material.people.find((person) => person.key === state.open.as)?.name ?? state.open.as;
@@ -112,7 +112,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                   seen={seen}
                   said={marked}
                   asked={state.asked?.part ?? null}
-                  behaviours={<BehaviourList bench={bench} heads={heads} seen={seen} tape={tape} />}
+                  behaviours={<BehaviourList bench={bench} seen={seen} tape={tape} />}
                   onAsk={bench.ask}
                   onInsert={onInsert}
                   onPoint={onPoint}
@@ -121,7 +121,7 @@ function Layout({ bench }: { bench: BenchStore }) {
               <Handle id="outline:code" label="Width of the outline" />
               <Splitter.Panel css={CLIP} id="code" minW={0} as="section" aria-label="Code">
                 <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
-                  <Tabs bench={bench} heads={heads} active={active} pane={state.pane} />
+                  <Tabs bench={bench} active={active} pane={state.pane} />
                   {state.pane === 'structure' ? (
                     <StructurePane bench={bench} />
                   ) : state.pane === 'map' ? (
@@ -137,7 +137,7 @@ function Layout({ bench }: { bench: BenchStore }) {
               </Splitter.Panel>
               <Handle id="code:form" label="Width of the live form" />
               <Splitter.Panel css={CLIP} id="form" minW={0} as="section" aria-label={state.side === 'form' ? 'Live form' : 'Handbook'}>
-                {state.side === 'form' ? <LiveForm bench={bench} seen={seen} heads={heads} words={words} names={names} /> : <HandbookPane bench={bench} />}
+                {state.side === 'form' ? <LiveForm bench={bench} seen={seen} words={words} names={names} /> : <HandbookPane bench={bench} />}
               </Splitter.Panel>
             </Splitter.Root>
           </Splitter.Panel>

@@ -10,7 +10,7 @@ import type { Seen } from '@/core/scenario/snapshot';
 import type { linesOf } from '@/core/tape/lines';
 import { Button, Line, Notice } from '../kit';
 import type { Behaviour, BenchState, BenchStore } from './store';
-import type { BehaviourHead } from './use-bench';
+import { useHeads } from './use-bench';
 
 const Editor = dynamic(() => import('./editor'), { ssr: false, loading: () => <Box p="14px">Opening the editor…</Box> });
 
@@ -20,7 +20,8 @@ const PANES: readonly { key: BenchState['pane']; label: string }[] = [
 ];
 
 /** Structure and map of the form, then the behaviours. */
-export function Tabs({ bench, heads, active, pane }: { bench: BenchStore; heads: readonly BehaviourHead[]; active: string; pane: BenchState['pane'] }) {
+export function Tabs({ bench, active, pane }: { bench: BenchStore; active: string; pane: BenchState['pane'] }) {
+  const heads = useHeads(bench);
   return (
     <Flex role="tablist" aria-label="Behaviours" gap="2px" px="10px" pt="6px" bg="ground" borderBottomWidth="1px" borderColor="line" overflowX="auto" flexShrink={0}>
       {PANES.map(({ key, label }) => (

@@ -12,11 +12,11 @@ import { ChildRecordsList } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice } from '../kit';
 import type { BenchMaterial, BenchStore } from './store';
-import { useBench, type BehaviourHead } from './use-bench';
+import { useBench, useHeads } from './use-bench';
 import { WaitingBar } from './waiting';
 import { becameInWords, type Names } from './words';
 
-export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchStore; seen: Seen; heads: readonly BehaviourHead[]; words: ReadonlyMap<string, Word[]>; names: Names }) {
+export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; seen: Seen; words: ReadonlyMap<string, Word[]>; names: Names }) {
   const state = useBench(bench, ({ material, answers, at, steps, asked, listens, names }) => ({ material, answers, at, steps, asked, listens, names }));
   const { material, answers, at, steps } = state;
   const marked = new Set(words.keys());
@@ -78,7 +78,7 @@ export function LiveForm({ bench, seen, heads, words, names }: { bench: BenchSto
           names {state.names ? '◑' : '○'}
         </chakra.button>
       </Flex>
-      <Failing bench={bench} seen={seen} names={names} heads={heads} />
+      <Failing bench={bench} seen={seen} names={names} />
       <WaitingBar bench={bench} seen={seen} material={material} frozen={at < steps.length} />
       </Flex>
       {at < steps.length && <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>}
@@ -195,7 +195,8 @@ function RecordTurn({ bench, record, changed, frozen, records }: { bench: BenchS
 }
 
 /** The bar on the form: which behaviours failed, in the same words as in the editor and on the tape. */
-function Failing({ bench, seen, names, heads }: { bench: BenchStore; seen: Seen; names: Names; heads: readonly BehaviourHead[] }) {
+function Failing({ bench, seen, names }: { bench: BenchStore; seen: Seen; names: Names }) {
+  const heads = useHeads(bench);
   const broken = heads.filter((head) => head.broken !== null && head.runs);
   return (
     <>

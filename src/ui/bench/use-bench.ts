@@ -30,6 +30,12 @@ export function useHeads(bench: BenchStore): readonly BehaviourHead[] {
   return useMemo(() => JSON.parse(text) as BehaviourHead[], [text]);
 }
 
+/** The names and titles of the behaviours, which change less often than what else stands of them. */
+export function useTitles(bench: BenchStore): readonly { name: string; title: string }[] {
+  const text = useStore(bench.store, ({ behaviours }) => JSON.stringify(behaviours.map((behaviour) => ({ name: behaviour.name, title: readHeader(behaviour).title }))));
+  return useMemo(() => JSON.parse(text) as { name: string; title: string }[], [text]);
+}
+
 /** As a text, which is the same as long as nothing of it differs. */
 function headsAsText({ behaviours }: BenchState): string {
   const heads = behaviours.map((behaviour): BehaviourHead => {
