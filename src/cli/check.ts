@@ -1,6 +1,5 @@
 /** `tavro check`: the problems of a workspace as the app lists them, each as `file:line:column: text`. */
-import { inWeight, ofScenario, problemsInSources, type Problem } from '../core/problems/problems';
-import { runScenario } from '../core/scenario/run';
+import { inWeight, problemsInScenarios, problemsInSources, type Problem } from '../core/problems/problems';
 import { formsOf, load, newEngine, open, type Call } from './call';
 
 export async function check(call: Call): Promise<number> {
@@ -15,10 +14,7 @@ export async function check(call: Call): Promise<number> {
     problems.push(...problemsInSources(form.name, behaviours, language));
     if (scenarios.length === 0) continue;
     await load(engine, workspace, entry, 'untraced');
-    for (const { name, scenario } of scenarios) {
-      const result = await runScenario(scenario, form, workspace, { people: workspace.people, records, forms: workspace.forms }, (opening, steps) => engine.play(opening, steps));
-      problems.push(...ofScenario(form.name, name, result));
-    }
+    problems.push(...(await problemsInScenarios(form, scenarios, workspace, { people: workspace.people, records, forms: workspace.forms }, (opening, steps) => engine.play(opening, steps))));
   }
   engine.close();
   for (const problem of inWeight(problems)) process.stdout.write(`${placeOf(call.folder, problem)}: ${problem.severity}: ${problem.says} (${problem.code})\n`);

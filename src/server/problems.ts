@@ -2,8 +2,7 @@
 import { libs } from '../core/language/generated/libs';
 import { materialOf } from '../core/language/material';
 import { FormLanguage } from '../core/language/service';
-import { inWeight, ofScenario, problemsInSources, type Problem } from '../core/problems/problems';
-import { runScenario } from '../core/scenario/run';
+import { inWeight, problemsInScenarios, problemsInSources, type Problem } from '../core/problems/problems';
 import { engine } from './fillings';
 import { readBehaviours, readForms, readHead, readParents, readRecords, readScenarios, readServices, readTables } from './store';
 
@@ -27,10 +26,7 @@ export async function workspaceProblems(): Promise<Problem[]> {
     problems.push(...problemsInSources(form.name, behaviours, language));
     const material = materialOf(form, { tables, services }, behaviours, 'untraced');
     await engine().load(material);
-    for (const { name, scenario } of scenarios) {
-      const result = await runScenario(scenario, form, { tables }, { people: head.people, records, forms: parents }, (opening, steps) => engine().play(opening, steps));
-      problems.push(...ofScenario(form.name, name, result));
-    }
+    problems.push(...(await problemsInScenarios(form, scenarios, { tables }, { people: head.people, records, forms: parents }, (opening, steps) => engine().play(opening, steps))));
   }
   kept = { of, problems: inWeight(problems) };
   return kept.problems;

@@ -5,7 +5,7 @@
  * `a`. What cannot be followed is left out rather than guessed: checks built on this stay silent where it does not know.
  */
 import ts from 'typescript-classic';
-import { bare, type Access, type Act, type Block, type Condition, type Flow, type Known, type Mark, type PartConstant } from './acts';
+import { bare, type Access, type Act, type Block, type Condition, type Flow, type Known, type PartConstant } from './acts';
 import { derived, either, Env, itemOf, known, NO_MARKS, NOTHING, partsOrRow } from './known';
 
 const PART_CONSTANTS = new Set<string>(['fields', 'sections', 'pages', 'tracks', 'buttons']);
@@ -64,21 +64,23 @@ class Reader {
       if (found !== null) returned.push(found);
       if (ts.isReturnStatement(statement) || ts.isThrowStatement(statement)) break;
       const left = leavesUnder(statement);
-      if (left !== null) this.#conditions.push({ node: left, holds: false, ...this.#quietly(() => this.#see(left, env)) });
+      if (left === null) continue;
+      const { reads, marks } = this.#quietly(left, env);
+      this.#conditions.push({ node: left, holds: false, reads, marks });
     }
     this.#conditions.length = before;
     return either(returned.length === 0 ? [NOTHING] : returned);
   }
 
   /** Looks at an expression once more without noting it again. */
-  #quietly(look: () => Known): { reads: Access[]; marks: ReadonlySet<Mark> } {
+  #quietly(node: ts.Expression, env: Env): Known {
     const block = this.#block;
     this.#block = null;
     const waits = this.#waits;
-    const { reads, marks } = look();
+    const seen = this.#see(node, env);
     this.#block = block;
     this.#waits = waits;
-    return { reads, marks };
+    return seen;
   }
 
   #statement(node: ts.Statement, env: Env, top: boolean): Known | null {
@@ -248,7 +250,7 @@ class Reader {
     if (kind >= ts.SyntaxKind.FirstAssignment && kind <= ts.SyntaxKind.LastAssignment) return this.#assign(node, node.left, node.right, node.operatorToken.getText(this.#file), env);
     if (kind === ts.SyntaxKind.AmpersandAmpersandToken || kind === ts.SyntaxKind.BarBarToken || kind === ts.SyntaxKind.QuestionQuestionToken) {
       const left = kind === ts.SyntaxKind.QuestionQuestionToken ? this.#see(node.left, env) : this.#condition(node.left, env);
-      const right = this.#under(node.left, kind === ts.SyntaxKind.AmpersandAmpersandToken, left, () => (kind === ts.SyntaxKind.QuestionQuestionToken ? this.#see(node.right, env) : this.#see(node.right, env)));
+      const right = this.#under(node.left, kind === ts.SyntaxKind.AmpersandAmpersandToken, left, () => this.#see(node.right, env));
       return { ...either([left, right]), alias: kind === ts.SyntaxKind.QuestionQuestionToken ? left.alias : null };
     }
     const left = this.#see(node.left, env);
@@ -370,7 +372,7 @@ class Reader {
     if (tie !== null) return this.#tie(node, tie, env);
     const callee = this.#see(node.expression, env);
     const called = bare(node.expression);
-    const subject = ts.isPropertyAccessExpression(called) ? this.#quietOf(called.expression, env) : NOTHING;
+    const subject = ts.isPropertyAccessExpression(called) ? this.#quietly(called.expression, env) : NOTHING;
     const given = node.arguments.map((argument) => this.#see(ts.isSpreadElement(argument) ? argument.expression : argument, env));
     if (callee.run !== null) return this.#inline(callee.run, given);
     const name = callee.thing?.is === 'method' ? callee.thing.name : '';
@@ -392,14 +394,6 @@ class Reader {
     const result = derived([callee, subject, ...inside]);
     if (/\.(?:find|at)$/.test(`.${ts.isPropertyAccessExpression(called) ? called.name.text : ''}`) && kept.item !== null) return { ...kept.item, reads: result.reads };
     return { ...result, item: kept.item, items: null };
-  }
-
-  #quietOf(node: ts.Expression, env: Env): Known {
-    const block = this.#block;
-    this.#block = null;
-    const seen = this.#see(node, env);
-    this.#block = block;
-    return seen;
   }
 
   #inline(run: NonNullable<Known['run']>, given: readonly Known[]): Known {

@@ -6,7 +6,11 @@ import { readHeader } from '../language/header';
 import type { PartFinding } from '../language/mistakes/idle-part';
 import type { Diagnosis, FormLanguage } from '../language/service';
 import type { Source } from '../language/compile';
-import type { ScenarioResult } from '../scenario/run';
+import type { Form } from '../form/definition';
+import type { Scenario } from '../scenario/definition';
+import type { Cast } from '../scenario/opening';
+import type { OptionSource } from '../scenario/options';
+import { runScenario, type Player, type ScenarioResult } from '../scenario/run';
 
 export interface Problem {
   form: string;
@@ -39,6 +43,13 @@ export function ofScenario(form: string, name: string, { title, passed, misses }
 export function problemsInSources(form: string, behaviours: readonly Source[], language: FormLanguage): Problem[] {
   for (const behaviour of behaviours) language.put(behaviour);
   return [...behaviours.flatMap((behaviour) => language.diagnose(behaviour.name).map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis))), ...language.idleParts().map((finding) => ofPart(form, finding))];
+}
+
+/** What fails among the scenarios of a form, played in whichever host. */
+export async function problemsInScenarios(form: Form, scenarios: readonly { name: string; scenario: Scenario }[], source: OptionSource, cast: Cast, play: Player): Promise<Problem[]> {
+  const problems: Problem[] = [];
+  for (const { name, scenario } of scenarios) problems.push(...ofScenario(form.name, name, await runScenario(scenario, form, source, cast, play)));
+  return problems;
 }
 
 const WEIGHT = { error: 0, warning: 1 } as const;

@@ -28,13 +28,13 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
   /** Adds a behaviour after all others, and opens it. */
   function addBehaviour(title: string, text = `/** ${title}: says what this is for. */\n\n`): string {
     const name = newBehaviourName(title, get().behaviours.map((behaviour) => behaviour.name));
-    put(name, text, 0);
+    put(name, text);
     set({ active: name, pane: 'code' });
     return name;
   }
 
-  function put(name: string, text: string, revision: number): void {
-    const behaviour: Behaviour = { name, text: '', revision, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
+  function put(name: string, text: string): void {
+    const behaviour: Behaviour = { name, text: '', revision: 0, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
     set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]) }));
     edit(name, text);
   }
@@ -74,7 +74,7 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
     const { deleted } = get();
     if (deleted === null) return;
     set({ deleted: null });
-    put(deleted.name, deleted.text, 0);
+    put(deleted.name, deleted.text);
     set({ active: deleted.name, pane: 'code' });
   }
 
