@@ -32,6 +32,7 @@ export function compile(source: Source, mode: Mode): CompiledScript {
   const { outputText } = ts.transpileModule(source.text, {
     fileName: source.name,
     compilerOptions: OPTIONS,
+    jsDocParsingMode: ts.JSDocParsingMode.ParseNone,
     transformers: { before: [instrument(mode === 'traced')] },
   });
   return { ...base, code: outputText.replace(/^export \{\};?\s*$/m, ''), failure: null };
@@ -41,9 +42,13 @@ export function baseName(file: string): string {
   return file.replace(/\.[jt]s$/, '');
 }
 
-/** Parses a behaviour; JavaScript is read as the TypeScript it also is. */
+/**
+ * Parses a behaviour; JavaScript is read as the TypeScript it also is. Doc comments are left unread: TypeScript 5.9's
+ * reader of them never ends on an unfinished one with a hyphen, such as `/** a-bc`.
+ */
 export function parse(source: Source): ts.SourceFile {
-  return ts.createSourceFile(source.name, source.text, ts.ScriptTarget.ES2022, true, source.name.endsWith('.js') ? ts.ScriptKind.JS : ts.ScriptKind.TS);
+  const how = { languageVersion: ts.ScriptTarget.ES2022, jsDocParsingMode: ts.JSDocParsingMode.ParseNone };
+  return ts.createSourceFile(source.name, source.text, how, true, source.name.endsWith('.js') ? ts.ScriptKind.JS : ts.ScriptKind.TS);
 }
 
 function syntaxFault(file: ts.SourceFile): { says: string; line: number } | null {

@@ -106,7 +106,7 @@ export class FormLanguage {
         if (kept?.version === version) return kept.snapshot;
         const text = read(name);
         if (text === undefined) return undefined;
-        const snapshot = changeable(text, kept?.snapshot);
+        const snapshot = changeable(name.endsWith('.js') ? withCommentsFinished(text) : text, kept?.snapshot);
         snapshots.set(name, { version, snapshot });
         return snapshot;
       },
@@ -117,7 +117,7 @@ export class FormLanguage {
       directoryExists: () => false,
       getDirectories: () => [],
     };
-    this.#service = ts.createLanguageService(host, ts.createDocumentRegistry());
+    this.#service = ts.createLanguageService(host, registryOfFiles());
   }
 
   /** Says what the behaviours are written for: the form with all that its scripts can reach. */
@@ -349,6 +349,34 @@ function shortened(signature: string): string {
 
 function base(name: string): string {
   return name.replace(/^\//, '');
+}
+
+/**
+ * Parsed files, as the service keeps them. Doc comments are read in the typings, for what the editor explains, and in
+ * JavaScript, for its types; not in people's TypeScript, since reading an unfinished one may never end (`compile.ts`).
+ */
+function registryOfFiles(): ts.DocumentRegistry {
+  const { ParseAll, ParseNone } = ts.JSDocParsingMode;
+  const read = ts.createDocumentRegistry(true, '/', ParseAll);
+  const unread = ts.createDocumentRegistry(true, '/', ParseNone);
+  const modeOf = (name: string) => (/\.d\.ts$|\.js$/.test(name) ? ParseAll : ParseNone);
+  const of = (name: string) => (modeOf(name) === ParseAll ? read : unread);
+  const how = (name: string, options: ts.CreateSourceFileOptions | ts.ScriptTarget | undefined): ts.CreateSourceFileOptions => ({
+    ...(typeof options === 'object' ? options : { languageVersion: options ?? ts.ScriptTarget.ES2022 }),
+    jsDocParsingMode: modeOf(name),
+  });
+  return {
+    ...read,
+    acquireDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) => of(name).acquireDocumentWithKey(name, path, settings, key, snapshot, version, kind, how(name, options)),
+    updateDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) => of(name).updateDocumentWithKey(name, path, settings, key, snapshot, version, kind, how(name, options)),
+    releaseDocumentWithKey: (path: ts.Path, key: ts.DocumentRegistryBucketKey, kind?: ts.ScriptKind, format?: ts.ResolutionMode) => of(path).releaseDocumentWithKey(path, key, kind!, format),
+  };
+}
+
+/** JavaScript whose last doc comment, when it is unfinished, is no doc comment: as long as before, place by place. */
+function withCommentsFinished(text: string): string {
+  const last = text.lastIndexOf('/**');
+  return last < 0 || text.indexOf('*/', last + 3) >= 0 ? text : `${text.slice(0, last)}/* ${text.slice(last + 3)}`;
 }
 
 /** A snapshot that knows what changed since the former one, so that only that is parsed again. */
