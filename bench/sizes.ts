@@ -5,7 +5,7 @@
  */
 import type { Field, Form } from '../src/core/form/definition';
 import { materialOf } from '../src/core/language/material';
-import { startMachine } from '../src/core/sandbox/machine';
+import { startModule } from '../src/core/sandbox/quickjs';
 import { Sandbox } from '../src/core/sandbox/sandbox';
 import type { Opening, TimedStep } from '../src/core/session/step';
 
@@ -39,7 +39,7 @@ interface Case {
 }
 
 async function made(name: string, form: Form, script: string, record: Opening['record'], step: Case['step']): Promise<Case> {
-  const sandbox = new Sandbox(await startMachine(), { temporal: false, limits: { memory: 512 * 1024 * 1024, milliseconds: 120_000 } });
+  const sandbox = new Sandbox(await startModule(), { temporal: false, limits: { memory: 512 * 1024 * 1024, milliseconds: 120_000 } });
   sandbox.load(materialOf(form, { tables: [], services: [] }, [{ name: 'a.ts', text: script }], 'untraced'));
   return { name, sandbox, opening: opening(record), step, edits: [], loads: [] };
 }

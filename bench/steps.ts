@@ -8,7 +8,7 @@ import userEvent from '@testing-library/user-event';
 import { JSDOM } from 'jsdom';
 import { Temporal } from 'temporal-polyfill';
 import { materialOf } from '../src/core/language/material';
-import { startMachine } from '../src/core/sandbox/machine';
+import { startModule } from '../src/core/sandbox/quickjs';
 import { Sandbox } from '../src/core/sandbox/sandbox';
 import { Session, type Material } from '../src/core/session/session';
 import type { Opening, TimedStep } from '../src/core/session/step';
@@ -31,7 +31,7 @@ interface Case {
 }
 
 async function inMachine(mode: 'traced' | 'untraced'): Promise<Case> {
-  const sandbox = new Sandbox(await startMachine(), { temporal: false });
+  const sandbox = new Sandbox(await startModule(), { temporal: false });
   sandbox.load(material(mode));
   const opened = sandbox.open(opening);
   if (opened.errors.length > 0) throw new Error('the bench form does not open');

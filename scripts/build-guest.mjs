@@ -1,4 +1,4 @@
-// Bundles the session for the machine it runs in, and the Temporal polyfill for the same machine, into string modules
+// Bundles what runs in a machine beside the scripts, and the Temporal polyfill for the same machine, into string modules
 // that the sandbox imports. Run by every command that needs them; takes a fraction of a second.
 import { build } from 'esbuild';
 import { mkdirSync, readFileSync, writeFileSync, existsSync } from 'node:fs';
@@ -12,14 +12,13 @@ async function bundle(options) {
   return result.outputFiles[0].text;
 }
 
-const session = await bundle({ entryPoints: ['src/core/session/guest.ts'] });
+const guest = await bundle({ entryPoints: ['src/core/guest/main.ts'] });
 const temporal = await bundle({
-  // The polyfill asks for Intl when it loads; scripts get no Intl, and only UTC and plain dates are used.
+  // The polyfill asks for Intl when it loads: it gets the one of guest/intl.ts, which scripts do not.
   stdin: { contents: "import { Temporal } from 'temporal-polyfill'; globalThis.Temporal = Temporal;", resolveDir: root },
 });
-const intl = `globalThis.Intl = { DateTimeFormat: class { resolvedOptions() { return { timeZone: 'UTC', calendar: 'iso8601', locale: 'en' }; } formatToParts() { return []; } format() { return ''; } } };`;
 
 const target = join(root, 'src/core/sandbox/generated/guest.ts');
 mkdirSync(dirname(target), { recursive: true });
-const text = `// Made by scripts/build-guest.mjs.\nexport const session = ${JSON.stringify(session)};\nexport const temporal = ${JSON.stringify(intl + temporal)};\n`;
+const text = `// Made by scripts/build-guest.mjs.\nexport const guest = ${JSON.stringify(guest)};\nexport const temporal = ${JSON.stringify(temporal)};\n`;
 if (!existsSync(target) || readFileSync(target, 'utf8') !== text) writeFileSync(target, text);

@@ -1,6 +1,6 @@
 /** `tavro play`: opens a form, does steps, prints what came out as JSON (docs/schemas/play-result.schema.json). */
 import { readFileSync } from 'node:fs';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { textFault } from './text-fault';
 import { openingOf } from '../core/scenario/opening';
 import type { Form } from '../core/form/definition';

@@ -4,7 +4,7 @@
  */
 import { join } from 'node:path';
 import { and, eq, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as z from 'zod';
 import { fieldsOf, type FieldOf, type Form } from '../core/form/definition';
 import { equal, type Value, type Values } from '../core/form/value';
 import type { Engine } from '../core/sandbox/engine';

@@ -1,5 +1,5 @@
 /** The names that routes take from their paths. */
-import { z } from 'zod';
+import * as z from 'zod';
 import { Refusal } from './request';
 
 const BehaviourName = z.string().regex(/^[a-z0-9][a-z0-9_-]*\.(ts|js)$/).max(80);

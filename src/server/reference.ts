@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import { fieldsOf, cellsOf } from '../core/form/definition';
 import { ServiceSchema, type Service } from '../core/form/service';
 import { PersonSchema, RoleSchema, TableSchema, type Table } from '../core/form/table';
-import { z } from 'zod';
+import * as z from 'zod';
 import { database } from './database';
 import { Refusal } from './request';
 import * as schema from './schema';

@@ -1,6 +1,6 @@
 /** Releases: immutable, numbered copies of a form with its tables and behaviours, compiled as they were. */
 import { desc, eq } from 'drizzle-orm';
-import { z } from 'zod';
+import * as z from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
 import { TableSchema } from '../core/form/table';

@@ -1,6 +1,6 @@
 /** What every route does: read a bounded body with a schema, and answer failures in words with the right status. */
 import { cookies } from 'next/headers';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Person } from '../core/form/table';
 import { isUnreachable } from './database';
 import { readHead } from './store';

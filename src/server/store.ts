@@ -1,6 +1,6 @@
 /** Reading and writing the workspace's own things: forms, behaviours with revisions, scenarios, tables, people. */
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
-import { z } from 'zod';
+import * as z from 'zod';
 import { FormSchema, type Form } from '../core/form/definition';
 import { ServiceSchema, type Service } from '../core/form/service';
 import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Table } from '../core/form/table';

@@ -1,5 +1,5 @@
 /** The messages between the bench and its two workers for scripts: the one that checks and the one that compiles. */
-import { z } from 'zod';
+import * as z from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
 import { RoleSchema, TableSchema } from '../core/form/table';

@@ -1,20 +1,21 @@
 /**
- * The two hosts of a session for tests: directly in Node, and inside the machine. A `Play` opens a form with scripts
+ * The two hosts of a session's scripts for tests: this engine over a plain buffer, and QuickJS. A `Play` opens a form with scripts
  * and does steps in one of them; the same tests run in both, and their tapes are compared.
  */
-import { Temporal } from 'temporal-polyfill';
 import { expect } from 'vitest';
 import type { Form } from '../../src/core/form/definition';
 import type { Service } from '../../src/core/form/service';
 import type { Table } from '../../src/core/form/table';
 import type { Values } from '../../src/core/form/value';
 import { materialOf } from '../../src/core/language/material';
-import { startMachine } from '../../src/core/sandbox/machine';
+import { Host as ScriptsHost } from '../../src/core/sandbox/host';
+import { LIMITS, startModule } from '../../src/core/sandbox/quickjs';
 import { Sandbox } from '../../src/core/sandbox/sandbox';
 import { partSeen, seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/snapshot';
 import type { Entry } from '../../src/core/session/entries';
 import { Session, type Material } from '../../src/core/session/session';
 import type { Answer, Opening, TimedStep } from '../../src/core/session/step';
+import { InProcess } from './in-process';
 
 export interface Setting {
   form: Form;
@@ -23,7 +24,7 @@ export interface Setting {
   scripts?: Record<string, string>;
   record?: { id: string; values: Values };
   launch?: Values;
-  role?: string;
+  roles?: string[];
   clock?: number;
   seed?: number;
   services?: Service[];
@@ -52,7 +53,7 @@ function materialFor(setting: Setting, traced: boolean): Material {
 
 function openingOf(setting: Setting): Opening {
   return {
-    person: { key: 'mira', name: 'Mira Oldane', role: setting.role ?? 'clerk' },
+    person: { key: 'mira', name: 'Mira Oldane', roles: setting.roles ?? ['clerk'] },
     record: setting.record ?? null,
     launch: setting.launch ?? {},
     clock: setting.clock ?? Date.parse('2031-05-02T09:00:00Z'),
@@ -84,21 +85,19 @@ function use(form: Form, open: () => Answer, step: (step: TimedStep) => Answer):
 }
 
 export const direct: Host = (setting, traced = true) => {
-  const session = new Session(materialFor(setting, traced), {
-    makeFunction: (parameters, body) => new Function(...parameters, body) as never,
-    temporal: Temporal,
-    tell: null,
-  });
-  // As through the machine: what goes in and out is JSON.
   const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
-  return use(setting.form, () => copy(session.open(copy(openingOf(setting)))), (step) => copy(session.do(copy(step))));
+  const material = copy(materialFor(setting, traced));
+  const host = new ScriptsHost(new InProcess(), null);
+  const session = new Session(material, host.load(material, false), host, copy(openingOf(setting)));
+  return use(setting.form, () => copy(session.open()), (step) => copy(session.do(copy(step))));
 };
 
 let machine: Sandbox | null = null;
 
 /** To be awaited once before `inMachine` is used. */
 export async function bootMachine(): Promise<void> {
-  machine ??= new Sandbox(await startMachine(), { temporal: true });
+  // Budgets are fuel and steps; time is no measure on a loaded machine.
+  machine ??= new Sandbox(await startModule(), { temporal: true, limits: { ...LIMITS, milliseconds: 60_000 } });
 }
 
 export const inMachine: Host = (setting, traced = true) => {

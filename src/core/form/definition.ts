@@ -2,8 +2,9 @@
  * What a form is: the shape of `form.json`, from which the types, the JSON Schema and the reading of files follow.
  * How a value of each kind behaves stands in `kinds/`; what names must not clash is checked in `integrity.ts`.
  */
-import { z } from 'zod';
+import * as z from 'zod';
 import { isDateTime, isTime } from './formats';
+import { MOST_BYTES } from './limits';
 
 export const Name = z
   .string()
@@ -151,8 +152,6 @@ export const ReferenceField = z.strictObject({
   default: z.string().optional(),
 });
 
-/** Bytes that one file may have at most, whatever a form says. */
-export const MOST_BYTES = 10 * 1024 * 1024;
 
 export const FileField = z.strictObject({
   ...common,
@@ -179,8 +178,6 @@ export const CellSchema = z.discriminatedUnion('kind', [
 
 export type CellField = z.infer<typeof CellSchema>;
 
-/** Rows that one field may have at most, whatever a form says. */
-export const MOST_ROWS = 10_000;
 
 export const RowsField = z.strictObject({
   ...common,

@@ -2,7 +2,7 @@
  * Services: stand-ins for remote systems that scripts can call (1-words). What one answers comes from a table or from a
  * small script, after a delay on the session's clock; it can be told to be slow or to fail.
  */
-import { z } from 'zod';
+import * as z from 'zod';
 import { Name } from './definition';
 
 const Milliseconds = z.number().int().min(0).max(600_000);

@@ -1,5 +1,5 @@
 /** Reference data: typed columns and keyed rows, and the people a form can be opened as. */
-import { z } from 'zod';
+import * as z from 'zod';
 import { Key, Name } from './definition';
 
 export const ColumnSchema = z.strictObject({

@@ -28,14 +28,15 @@ export function compile(source: Source, mode: Mode): CompiledScript {
   const base = { name: baseName(source.name), title: readHeader(source).title };
   const parsed = parse(source);
   const fault = syntaxFault(parsed);
-  if (fault !== null) return { ...base, code: null, failure: { code: 'syntax', ...fault } };
+  if (fault !== null) return { ...base, code: null, expressions: [], failure: { code: 'syntax', ...fault } };
+  const expressions: string[] = [];
   const { outputText } = ts.transpileModule(source.text, {
     fileName: source.name,
     compilerOptions: OPTIONS,
     jsDocParsingMode: ts.JSDocParsingMode.ParseNone,
-    transformers: { before: [instrument(mode === 'traced')] },
+    transformers: { before: [instrument(mode === 'traced' ? expressions : null)] },
   });
-  return { ...base, code: outputText.replace(/^export \{\};?\s*$/m, ''), failure: null };
+  return { ...base, code: outputText.replace(/^export \{\};?\s*$/m, ''), expressions, failure: null };
 }
 
 export function baseName(file: string): string {

@@ -1,18 +1,23 @@
 /**
  * Puts probes into a behaviour's source: the line of each statement, fuel in loops and functions, and, for a traced
  * script, the values it assigned and the conditions it met. Async functions become generators that the session drives
- * (`session/promises.ts`), so that it decides when one goes on; `parent` becomes a question to the session, which knows
+ * (`guest/promises.ts`), so that it decides when one goes on; `parent` becomes a question to the session, which knows
  * only once a form is open. Works on the syntax tree before types are taken off, so
- * lines are those of the source. What the probes do is `session/probe.ts`.
+ * lines are those of the source. What the probes do is `guest/probe.ts`.
  */
 import ts from 'typescript-classic';
 
 const PROBE = '__probe';
 
-/** A transformer for `ts.transpileModule`. */
-export function instrument(traced: boolean): ts.TransformerFactory<ts.SourceFile> {
+/** A transformer for `ts.transpileModule`; a traced script's expressions go into the list and into its code by their place there. */
+export function instrument(expressions: string[] | null): ts.TransformerFactory<ts.SourceFile> {
   return (context) => (file) => {
     const { factory: f } = context;
+    const traced = expressions !== null;
+    const numberOf = (what: string): number => {
+      const known = expressions!.indexOf(what);
+      return known < 0 ? expressions!.push(what) - 1 : known;
+    };
     const lineOf = (node: ts.Node) => file.getLineAndCharacterOfPosition(node.getStart(file)).line + 1;
     const call = (method: string, ...args: ts.Expression[]) =>
       f.createCallExpression(f.createPropertyAccessExpression(f.createIdentifier(PROBE), method), undefined, args);
@@ -28,7 +33,7 @@ export function instrument(traced: boolean): ts.TransformerFactory<ts.SourceFile
 
     /** Says the value and how it came about; the source text names it. */
     const value = (node: ts.Node, visited: ts.Expression, what: string) =>
-      traced ? call('v', num(lineOf(node)), f.createStringLiteral(what.slice(0, 80)), visited) : call('at', num(lineOf(node)), visited);
+      traced ? call('v', num(lineOf(node)), num(numberOf(what.slice(0, 80))), visited) : call('at', num(lineOf(node)), visited);
 
     const marked = (statements: readonly ts.Statement[]): ts.Statement[] =>
       statements.flatMap((statement) => {

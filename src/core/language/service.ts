@@ -3,7 +3,7 @@
  * behaviours of one form, each a module of its own, with the form's typings as the only surroundings.
  */
 import ts from 'typescript-classic';
-import { nearest } from '../session/errors';
+import { nearest } from '../wire/failures';
 import type { Source } from './compile';
 import { flowOf } from './flow';
 import { readHeader, takingPart } from './header';

@@ -1,6 +1,6 @@
 /** Finds uses of the form at the top level of a behaviour, where none is open yet (3-scripts: an error that says so). */
 import ts from 'typescript-classic';
-import { words } from '../session/errors';
+import { words } from '../wire/failures';
 
 const PARTS = new Set(['fields', 'sections', 'pages', 'tracks', 'buttons']);
 /** What of a part is the same in every session and may be read anywhere. */

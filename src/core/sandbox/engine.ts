@@ -4,7 +4,7 @@
  * stuck in is taken out with its line named, and the session goes on. Nothing a person did is lost, since the engine
  * keeps the opening and the steps.
  */
-import { words } from '../session/errors';
+import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import { ReplySchema, type Request } from './protocol';

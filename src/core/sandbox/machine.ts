@@ -1,7 +1,28 @@
-/** Starts the WebAssembly module of a machine. Each call gives a fresh one, since snapshots need it to themselves. */
-import variant from '@jitl/quickjs-wasmfile-release-sync';
-import { newQuickJSWASMModuleFromVariant, type QuickJSWASMModule } from 'quickjs-emscripten-core';
+/** What runs the guest: QuickJS (`quickjs.ts`), or in tests this engine itself over a plain buffer. */
 
-export function startMachine(): Promise<QuickJSWASMModule> {
-  return newQuickJSWASMModuleFromVariant(variant);
+/** What the session's end calls in the guest without arguments; all else stands in the cells. */
+export const ENTRIES = ['surround', 'load', 'loadService', 'answer', 'run', 'resume', 'drop', 'lost'] as const;
+export type Entry = (typeof ENTRIES)[number];
+
+export interface Machine {
+  /** The memory both see; to be asked for anew after each call, since the machine's memory may have moved. */
+  readonly cells: Int32Array;
+  readonly floats: Float64Array;
+  /** Calls the guest. False when it was stopped in the middle: interrupted, or out of memory. Throws MachineDied. */
+  call(entry: Entry): boolean;
+  /** The last call that was stopped was stopped for its time. */
+  readonly wasInterrupted: boolean;
+  putText(text: string): void;
+  putLoose(place: number, text: string): void;
+  /** The text that the guest wants to hand over. */
+  given(): string;
+  cut(texts: number, kept: number): void;
+  /** Whom the guest asks. It must not throw. */
+  answerWith(ask: () => void): void;
 }
+
+/** The machine ended in the middle of a call; it must not be used again. */
+export class MachineDied extends Error {}
+
+/** There was no room, or no time, for a text that had to be handed over. The machine can go on once the run is over. */
+export class OutOfRoom extends Error {}

@@ -1,5 +1,5 @@
 /** The messages between an engine and the worker in which its sandbox runs. */
-import { z } from 'zod';
+import * as z from 'zod';
 import { FormSchema } from '../form/definition';
 import { ServiceSchema } from '../form/service';
 import { TableSchema } from '../form/table';
@@ -12,6 +12,7 @@ const CompiledSchema = z.strictObject({
   name: z.string(),
   title: z.string(),
   code: z.string().nullable(),
+  expressions: z.array(z.string()),
   failure: z.object({ code: z.string(), says: z.string(), line: z.number().nullable() }).nullable(),
 });
 

@@ -6,7 +6,7 @@ import { engineInThread } from '../../workers/engine-in-thread';
 import { compile } from '../language/compile';
 import type { Material } from '../session/session';
 import type { Opening } from '../session/step';
-import { startMachine } from './machine';
+import { startModule } from './quickjs';
 import { Sandbox } from './sandbox';
 
 const form = formWith([number('a'), number('b'), text('note')]);
@@ -15,7 +15,7 @@ const material = (source: string, traced = true): Material => ({ form, tables: [
 
 describe('the machine', () => {
   test('is put back to the moment before the opening, whatever scripts left behind', async () => {
-    const sandbox = new Sandbox(await startMachine(), { temporal: false });
+    const sandbox = new Sandbox(await startModule(), { temporal: false });
     sandbox.load(material('let count = 0; const kept: number[][] = [];\non.change(fields.a, () => { count++; kept.push(new Array(1000).fill(count)); log(count); });'));
     const runs = Array.from({ length: 40 }, () => {
       const opened = sandbox.open(opening);
@@ -25,7 +25,7 @@ describe('the machine', () => {
   });
 
   test('lets no script reach what others use', async () => {
-    const sandbox = new Sandbox(await startMachine(), { temporal: false });
+    const sandbox = new Sandbox(await startModule(), { temporal: false });
     const tries = [
       'Array.prototype.map = () => [] as any;',
       '(Object.prototype as any).polluted = 1;',
@@ -43,7 +43,7 @@ describe('the machine', () => {
   });
 
   test('ends a script that eats memory, and the others go on', async () => {
-    const sandbox = new Sandbox(await startMachine(), { temporal: false });
+    const sandbox = new Sandbox(await startModule(), { temporal: false });
     sandbox.load(material('on.change(fields.a, () => {\n  let s = "x";\n  for (;;) s += s;\n});'));
     sandbox.open(opening);
     const answer = sandbox.step({ set: 'a', to: 1 });

@@ -1,126 +1,73 @@
 /**
- * A session in a machine of its own: QuickJS in WebAssembly, with fuel, memory and stack limited, and put back to the
- * moment before the opening by a snapshot. One string goes in and one comes out. A sandbox can still be kept busy by
- * a built-in function that never yields, so every host runs it in a worker under `engine.ts`, which can end that.
+ * A form with its scripts in a machine of their own: opens it, does steps. Each opening is a new session (`session/`),
+ * which stands outside, over a machine put back by a snapshot to the moment after the scripts' top levels. A machine can
+ * still be kept busy by a built-in function that never yields, so every host runs it in a worker under `engine.ts`, which
+ * can end that.
  */
-import type { QuickJSContext, QuickJSHandle, QuickJSWASMModule } from 'quickjs-emscripten-core';
-import type { Material } from '../session/session';
+import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
+import { Session, type Loaded, type Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
-import { session as sessionSource, temporal as temporalSource } from './generated/guest';
-import { allowanceFor, rowsIn } from './allowance';
-import { regionsOf, Snapshot } from './snapshot';
+import { Host, type Tell } from './host';
+import { LIMITS, QuickJS, type Limits } from './quickjs';
+import type { Snapshot } from './snapshot';
 
-export interface Limits {
-  /** Bytes the machine may use. */
-  memory: number;
-  /** Real milliseconds one call may take where the machine still polls, and more for rows; deterministic fuel comes long before. */
-  milliseconds: number;
-}
-
-export const LIMITS: Limits = { memory: 96 * 1024 * 1024, milliseconds: 600 };
-
-/** More lets deeply nested data overflow the host's own stack. */
-const STACK_BYTES = 128 * 1024;
-
-/** The machine ended in the middle of a call; it must not be used again. */
-export class MachineDied extends Error {}
-
+/** Which events anybody listens to, so that a live form sends no steps in vain; columns as `rows.column`. */
 export interface Listens {
   input: string[];
   focus: string[];
   blur: string[];
 }
 
-/** What the machine tells while somebody looks for the script that got stuck. */
-export type Tell = (behaviour: string, line: number) => void;
-
 export class Sandbox {
-  readonly #context: QuickJSContext;
-  readonly #answer: QuickJSHandle;
-  readonly #memory: WebAssembly.Memory;
-  readonly #regions: { dataEnd: number; heapStart: number };
+  readonly #machine: QuickJS;
+  readonly #host: Host;
   readonly #booted: Snapshot;
-  readonly #limits: Limits;
-  #loaded: Snapshot | null = null;
-  #opened = false;
-  #deadline = Infinity;
-  /** Rows that came into the session so far. */
-  #rows = 0;
+  #ready: { material: Material; loaded: Loaded; snapshot: Snapshot } | null = null;
+  #session: Session | null = null;
 
-  /** Boots a machine: 10–50 ms, once. `wasm` has to be a module that nothing else uses. */
+  /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
   constructor(wasm: QuickJSWASMModule, options: { temporal: boolean; limits?: Limits; tell?: Tell }) {
-    this.#limits = options.limits ?? LIMITS;
-    this.#memory = wasm.getWasmMemory();
-    const runtime = wasm.newRuntime();
-    runtime.setMaxStackSize(STACK_BYTES);
-    runtime.setMemoryLimit(this.#limits.memory);
-    runtime.setInterruptHandler(() => Date.now() > this.#deadline);
-    this.#context = runtime.newContext();
-    this.#regions = regionsOf(this.#memory);
-    const { tell } = options;
-    if (tell !== undefined) {
-      const told = this.#context.newFunction('__tell', (behaviour, line) => {
-        tell(this.#context.getString(behaviour), this.#context.getNumber(line));
-      });
-      this.#context.setProp(this.#context.global, '__tell', told);
-    }
-    if (options.temporal) this.#evaluate(temporalSource);
-    this.#evaluate(sessionSource);
-    this.#answer = this.#context.getProp(this.#context.global, '__answer');
-    this.#booted = new Snapshot(this.#memory, this.#regions);
+    this.#machine = new QuickJS(wasm, { temporal: options.temporal, limits: options.limits ?? LIMITS });
+    this.#host = new Host(this.#machine, options.tell ?? null);
+    this.#booted = this.#machine.snapshot();
   }
 
-  #evaluate(source: string): void {
-    const result = this.#context.evalCode(source, 'tavro.js');
-    if (result.error) throw new Error(`the session does not start: ${JSON.stringify(this.#context.dump(result.error))}`);
-    result.value.dispose();
-  }
-
-  #call<T>(request: object): T {
-    const context = this.#context;
-    this.#deadline = Date.now() + this.#limits.milliseconds + allowanceFor(this.#rows);
-    try {
-      const text = context.newString(JSON.stringify(request));
-      const result = context.callFunction(this.#answer, context.undefined, text);
-      if (result.error) throw new MachineDied(describe(context.dump(result.error)));
-      const answer = context.getString(result.value);
-      text.dispose();
-      result.value.dispose();
-      return JSON.parse(answer) as T;
-    } catch (caught) {
-      throw caught instanceof MachineDied ? caught : new MachineDied(String(caught));
-    } finally {
-      this.#deadline = Infinity;
-    }
-  }
-
-  /** Evaluates the behaviours' top levels; from here every opening starts. */
+  /** Evaluates the behaviours' top levels; from here every opening starts. Throws MachineDied. */
   load(material: Material, watched = false): Listens {
+    this.#session = null;
     this.#booted.restore();
-    const listens = this.#call<Listens>({ do: 'load', material, watched });
-    this.#loaded = new Snapshot(this.#memory, this.#regions);
-    this.#opened = false;
-    return listens;
+    const loaded = this.#host.load(material, watched);
+    this.#ready = { material, loaded, snapshot: this.#machine.snapshot() };
+    return listensOf(loaded);
   }
 
+  /** Opens the form. Throws MachineDied. */
   open(opening: Opening): Answer {
-    if (this.#loaded === null) throw new Error('nothing is loaded');
-    if (this.#opened) this.#loaded.restore();
-    this.#opened = true;
-    this.#rows = Math.max(rowsIn(opening), ...(opening.records ?? []).map((record) => rowsIn({ ...opening, record })));
-    return this.#call<Answer>({ do: 'open', opening });
+    if (this.#ready === null) throw new Error('nothing is loaded');
+    const { material, loaded, snapshot } = this.#ready;
+    if (this.#session !== null) snapshot.restore();
+    this.#host.restored();
+    this.#session = new Session(material, loaded, this.#host, opening);
+    return this.#session.open();
   }
 
+  /** Does a step. Throws MachineDied. */
   step(step: TimedStep): Answer {
-    this.#rows += rowsIn(step);
-    return this.#call<Answer>({ do: 'step', step });
+    if (this.#session === null) throw new Error('the form is not open');
+    return this.#session.do(step);
+  }
+
+  /** Bytes that scripts and what runs beside them hold. */
+  get bytesUsed(): number {
+    return this.#machine.bytesUsed;
   }
 }
 
-function describe(error: unknown): string {
-  if (typeof error !== 'object' || error === null) return String(error);
-  const { name, message, stack } = error as { name?: string; message?: string; stack?: string };
-  return `${name ?? 'error'}: ${message ?? ''} ${stack ?? ''}`;
+function listensOf({ tied }: Loaded): Listens {
+  const of = (event: keyof Listens): string[] => [
+    ...new Set(tied.flatMap((one) => (one.is === 'handler' && one.event === event ? one.keys.map((key) => key.slice(event.length + 1)) : []))),
+  ];
+  return { input: of('input'), focus: of('focus'), blur: of('blur') };
 }
 
 /** Whether any script wants `Temporal`, which makes the machine larger and slower to put back. */

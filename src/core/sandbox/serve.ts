@@ -1,8 +1,9 @@
 /** The worker's half: takes requests, runs them in a sandbox, replies. Started by the thin workers of each host. */
 import type { TimedStep } from '../session/step';
-import { startMachine } from './machine';
+import { startModule } from './quickjs';
 import { RequestSchema, type Reply, type Request } from './protocol';
-import { MachineDied, needsTemporal, Sandbox } from './sandbox';
+import { MachineDied } from './machine';
+import { needsTemporal, Sandbox } from './sandbox';
 
 export function serve(reply: (message: Reply) => void): (message: unknown) => Promise<void> {
   let sandbox: { withTemporal: boolean; watched: boolean; machine: Sandbox } | null = null;
@@ -13,7 +14,7 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
     const withTemporal = needsTemporal(request.material);
     const { watched } = request;
     if (sandbox === null || sandbox.watched !== watched || sandbox.withTemporal !== withTemporal) {
-      const machine = new Sandbox(await startMachine(), { temporal: withTemporal, ...(watched ? { tell: teller(reply) } : {}) });
+      const machine = new Sandbox(await startModule(), { temporal: withTemporal, ...(watched ? { tell: teller(reply) } : {}) });
       sandbox = { withTemporal, watched, machine };
     }
     return sandbox.machine;

@@ -1,5 +1,5 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
-import { z } from 'zod';
+import * as z from 'zod';
 import { Name } from '../form/definition';
 import { ServiceMoods, StepSchema, ValueSchema, ValuesSchema } from '../session/schema';
 

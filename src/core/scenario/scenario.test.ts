@@ -3,7 +3,7 @@ import { bootMachine } from '../../../tests/support/hosts';
 import { formWith, number, page, rows, section, text } from '../../../tests/support/forms';
 import { compile } from '../language/compile';
 import { materialOf } from '../language/material';
-import { startMachine } from '../sandbox/machine';
+import { startModule } from '../sandbox/quickjs';
 import { Sandbox } from '../sandbox/sandbox';
 import type { Step } from '../session/step';
 import { ScenarioSchema, type Scenario } from './definition';
@@ -17,7 +17,7 @@ const SOURCE = 'keep("double", () => { fields.b.value = fields.a.value === null 
 let play: Player;
 beforeAll(async () => {
   await bootMachine();
-  const sandbox = new Sandbox(await startMachine(), { temporal: false });
+  const sandbox = new Sandbox(await startModule(), { temporal: false });
   sandbox.load({ form, tables: [], services: [], answering: [], scripts: [compile({ name: 'a.ts', text: SOURCE }, 'untraced')], traced: false });
   play = async (opening, steps) => [sandbox.open(opening), ...steps.map((step) => sandbox.step(step))];
 });
@@ -65,7 +65,7 @@ test('what was clicked becomes a scenario with expectations on what it changed, 
 
 test('what was clicked among rows becomes a scenario too, with rows named by their place, and it passes', async () => {
   const rowsForm = formWith([rows('list', [number('n'), text('t', { hidden: true })]), number('total')]);
-  const sandbox = new Sandbox(await startMachine(), { temporal: false });
+  const sandbox = new Sandbox(await startModule(), { temporal: false });
   sandbox.load(materialOf(rowsForm, { tables: [], services: [] }, [{ name: 'a.ts', text: 'keep.each(fields.list, "t", (row) => { row.fields.t.shown = (row.fields.n.value ?? 0) > 1; });\nkeep("total", () => { fields.total.value = fields.list.sum("n"); });\non.change(fields.total, ({ value }) => { if (value === 5) fields.list.add({ n: 0 }); });' }], 'untraced'));
   const playRows: Player = async (opening, steps) => [sandbox.open(opening), ...steps.map((step) => sandbox.step(step))];
   const steps: Step[] = [{ addRow: 'list' }, { addRow: 'list' }, { set: 'list[1].n', to: 2 }, { moveRow: 'list[1]', to: 0 }, { set: 'list[1].n', to: 3 }, { removeRow: 'list[0]' }];

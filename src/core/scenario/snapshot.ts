@@ -3,7 +3,7 @@
  * shows and `tavro play` prints.
  */
 import { readRowAddress } from '../session/address';
-import type { Failure } from '../session/errors';
+import type { Failure } from '../wire/failures';
 import { cellsOf, fieldsOf, type Field, type Form } from '../form/definition';
 import { emptyOf } from '../form/kinds';
 import type { Value } from '../form/value';

@@ -2,9 +2,9 @@
 import type { Field, Option, Track } from '../form/definition';
 import { accept } from '../form/kinds';
 import { inWords, type Value } from '../form/value';
-import { ScriptFault, words } from './errors';
-import type { Aspect, Part } from './parts';
-import { plain } from './plain';
+import { ScriptFault, words } from '../wire/failures';
+import type { Aspect, AspectName } from './aspects';
+import type { Part } from './parts';
 import type { State } from './state';
 
 /** Reads what is offered for the value of a field. Throws ScriptFault. */
@@ -15,31 +15,61 @@ export function acceptValue(state: State, part: Part, offered: unknown): Value {
   throw new ScriptFault('wrong_value', words.wrongValue(part.name, field.kind, accepted.takes, offered, accepted.help));
 }
 
+interface Offered {
+  offered: unknown;
+  state: State;
+  part: Part;
+  /** Answers that something else is taken. Throws ScriptFault. */
+  wrong(takes: string): never;
+}
+
+type Reader = (offer: Offered) => Value;
+
+const yesOrNo: Reader = ({ offered, wrong }) => (typeof offered === 'boolean' ? offered : wrong('true or false'));
+const textOrNothing: Reader = ({ offered, wrong }) => (offered === null || offered === '' ? null : typeof offered === 'string' ? offered : wrong('a text or null'));
+const unread: Reader = ({ wrong }) => wrong('nothing: it can be read, not written');
+
+/** What each aspect takes. */
+const READERS: Readonly<Record<Exclude<AspectName, `sum:${string}`>, Reader>> = {
+  value: ({ state, part, offered }) => acceptValue(state, part, offered),
+  shown: yesOrNo,
+  locked: yesOrNo,
+  required: yesOrNo,
+  options: ({ state, part, offered, wrong }) => acceptOptions(state, part.field, offered, wrong) as unknown as Value,
+  hint: textOrNothing,
+  warning: textOrNothing,
+  problem: textOrNothing,
+  label: ({ offered, wrong }) => (typeof offered === 'string' && offered !== '' ? offered : wrong('a text')),
+  stage: ({ part, offered }) => acceptStage(part.definition as Track, offered),
+  message: ({ offered, wrong }) => readMessage(offered) ?? wrong('a text and a tone'),
+  replaced: (offer) => readReplacement(offer.offered) ?? textOrNothing(offer),
+  changed: unread,
+  values: unread,
+  order: unread,
+  count: unread,
+};
+
 /** Reads what is offered for any other aspect. Throws ScriptFault. */
 export function acceptAspect(state: State, aspect: Aspect, offered: unknown): Value {
   const { part, name } = aspect;
   const wrong = (takes: string): never => {
     throw new ScriptFault('wrong_value', words.wrongAspect(part.name, name, takes, offered));
   };
-  switch (name) {
-    case 'shown':
-    case 'locked':
-    case 'required':
-      return typeof offered === 'boolean' ? offered : wrong('true or false');
-    case 'hint':
-    case 'problem':
-    case 'replaced':
-      if (offered === null || offered === '') return null;
-      return typeof offered === 'string' ? offered : wrong('a text or null');
-    case 'label':
-      return typeof offered === 'string' && offered !== '' ? offered : wrong('a text');
-    case 'stage':
-      return acceptStage(part.definition as Track, offered);
-    case 'options':
-      return acceptOptions(state, part.field, offered, wrong) as unknown as Value;
-    default:
-      return plain(offered);
-  }
+  return READERS[name as keyof typeof READERS]({ offered, state, part, wrong });
+}
+
+const TONES: readonly unknown[] = ['info', 'warning', 'error'];
+
+function readMessage(offered: unknown): Value | null {
+  const { text, tone } = (offered ?? {}) as { text?: unknown; tone?: unknown };
+  return typeof text === 'string' && TONES.includes(tone) ? { text, tone: tone as string } : null;
+}
+
+/** A text that is final is told with it, any other alone. */
+function readReplacement(offered: unknown): Value | null {
+  const { text, final } = (offered ?? {}) as { text?: unknown; final?: unknown };
+  if (typeof text !== 'string' || text === '' || typeof final !== 'boolean') return null;
+  return final ? { text, final } : text;
 }
 
 function acceptStage(track: Track, offered: unknown): Value {

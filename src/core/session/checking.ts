@@ -23,7 +23,7 @@ export function check(state: State, page: Part | null): Found[] {
   const look = (part: Part) => {
     const says = wrongWith(state, part);
     if (says === null) return;
-    if (part.now('problem') === null) setFault(state, part, says, false);
+    if (part.now('problem') === null) setFault(state, part, says, null);
     found.push({ part: part.address, says });
   };
   for (const part of state.parts.fields) {
@@ -49,8 +49,9 @@ function checkRows(state: State, part: Part, look: (part: Part) => void, ofRow: 
   }
 }
 
-export function setFault(state: State, part: Part, says: string, byScript: boolean): void {
-  state.faults.set(part, { says, byScript });
+/** Marks a field; `readsOf` is what the handler had read that stopped there, null for what a check found. */
+export function setFault(state: State, part: Part, says: string, readsOf: ReadonlySet<Part> | null): void {
+  state.faults.set(part, { says, readsOf });
   state.touch(part);
 }
 
@@ -80,4 +81,11 @@ function rowsOut(part: Part, without: string[]): Value {
     for (const [name] of left) without.push(rows.cell(row, name).address);
     return { ...row.values, ...Object.fromEntries(left.map(([name, { field }]) => [name, emptyOf(field)])) };
   });
+}
+
+/** The field that was mended loses its fault; others keep theirs until the next check. */
+export function dropMended(state: State): void {
+  for (const [part, { readsOf }] of state.faults) {
+    if (readsOf === null && state.touched.has(part) && wrongWith(state, part) === null) state.faults.delete(part);
+  }
 }

@@ -4,12 +4,11 @@
  * steps are done (semantics 27), which is why nothing here is measured in real time.
  */
 import type { Value, Values } from '../form/value';
-import type { Failure } from './errors';
+import type { Failure } from '../wire/failures';
+import type { By, EventType } from '../wire/layout';
 import type { Message, PartSort, Step, SubmitOutcome } from './step';
 
-export type By = 'person' | 'script' | 'form';
 
-export type EventType = 'load' | 'input' | 'change' | 'focus' | 'blur' | 'click' | 'rowAdded' | 'rowRemoved' | 'pageChange' | 'submit' | 'saved';
 
 interface Base {
   /** Its number on the tape. */
@@ -74,6 +73,8 @@ export interface EffectEntry extends Base {
   line: number | null;
   /** A rule no longer says it, so what stood below shows again. */
   withdrawn?: true;
+  /** The rule whose word shows again. */
+  again?: { behaviour: string; title: string; line: number };
   /** A later rule says otherwise, so it does not show. */
   covered?: true;
   /** The run failed and this was undone. */

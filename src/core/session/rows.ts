@@ -5,13 +5,16 @@
  */
 import type { Field, FieldOf } from '../form/definition';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
-import { Aspect, basesOf, Part, type Nesting } from './parts';
+import { Aspect, type AspectName } from './aspects';
+import { basesOf, Part, type Bases, type Nesting } from './parts';
 import type { RowState } from './step';
 import type { EachRule, Rule } from './ties';
 
 interface Column {
   field: Field;
-  bases: Readonly<Record<string, Value>>;
+  bases: Bases;
+  /** Its place among the columns, from 0. */
+  at: number;
 }
 
 export class Row {
@@ -45,7 +48,7 @@ export class Row {
   }
 }
 
-const ROW_BASES = basesOf('row', { hidden: false } as never);
+const ROW_BASES = basesOf('row', null);
 
 export class Rows {
   readonly field: Part;
@@ -69,7 +72,7 @@ export class Rows {
   constructor(field: Part, definition: FieldOf<'rows'>, nesting: Nesting) {
     this.field = field;
     this.#nesting = nesting;
-    this.columns = new Map(definition.fields.map((cell) => [cell.name, { field: cell, bases: basesOf('field', cell) }]));
+    this.columns = new Map(definition.fields.map((cell, at) => [cell.name, { field: cell, bases: basesOf('field', cell), at }]));
   }
 
   make(values: Values): Row {
@@ -114,7 +117,7 @@ export class Rows {
     });
   }
 
-  #derive(name: string, compute: () => Value): Aspect {
+  #derive(name: AspectName, compute: () => Value): Aspect {
     let aspect = this.#derived.get(name);
     if (aspect === undefined) this.#derived.set(name, (aspect = new Aspect(this.field, name, null, compute)));
     return aspect;

@@ -2,14 +2,10 @@
 import { DEFAULT_DELAY, type Service, type ServiceFunction, type ServiceMood } from '../form/service';
 import { isDate } from '../form/formats';
 import { deepFreeze, inWords, type Value } from '../form/value';
-import { ScriptFault, words } from './errors';
-import { plain } from './plain';
-import type { Probe } from './probe';
+import { ScriptFault, words } from '../wire/failures';
+import type { Scripts } from './scripts';
 import type { State } from './state';
 import type { Outcome } from './waiting';
-
-/** A service's script, compiled like a behaviour. */
-export type Answering = (parameters: Record<string, unknown>) => unknown;
 
 export interface Asked {
   /** `service.function`. */
@@ -20,35 +16,42 @@ export interface Asked {
   outcome: () => Outcome;
 }
 
-const KINDS = {
-  text: ['a text', (x: unknown) => typeof x === 'string'],
-  number: ['a finite number', (x: unknown) => typeof x === 'number' && Number.isFinite(x)],
-  date: ['a date spelled YYYY-MM-DD', (x: unknown) => typeof x === 'string' && isDate(x)],
-  yes_no: ['true or false', (x: unknown) => typeof x === 'boolean'],
-} as const satisfies Record<string, readonly [string, (x: unknown) => boolean]>;
+type ParameterKind = ServiceFunction['parameters'][number]['kind'];
+
+/** What parameters of each kind take, and when something is one. */
+const TAKES: Record<ParameterKind, readonly [string, (x: unknown) => boolean]> = {
+  text: ['a text', (x) => typeof x === 'string'],
+  number: ['a finite number', (x) => typeof x === 'number' && Number.isFinite(x)],
+  date: ['a date spelled YYYY-MM-DD', (x) => typeof x === 'string' && isDate(x)],
+  yes_no: ['true or false', (x) => typeof x === 'boolean'],
+};
 
 export class Services {
-  readonly all: ReadonlyMap<string, Service>;
+  readonly #all: ReadonlyMap<string, Service>;
   readonly #state: State;
-  readonly #scripts: ReadonlyMap<string, { run: Answering; probe: Probe }>;
+  readonly #scripts: Scripts;
+  readonly #moods: Readonly<Record<string, ServiceMood>>;
   /** Calls of each service in this session, for those that are slow at times. */
   readonly #calls = new Map<string, number>();
-  moods: Readonly<Record<string, ServiceMood>> = {};
 
-  constructor(services: readonly Service[], state: State, scripts: ReadonlyMap<string, { run: Answering; probe: Probe }>) {
-    this.all = new Map(services.map((service) => [service.name, service]));
+  constructor(services: readonly Service[], state: State, scripts: Scripts, moods: Readonly<Record<string, ServiceMood>>) {
+    this.#all = new Map(services.map((service) => [service.name, service]));
     this.#state = state;
     this.#scripts = scripts;
+    this.#moods = moods;
   }
 
-  /** Takes a call. Throws ScriptFault for arguments the function does not take. */
-  ask(service: Service, called: string, offered: unknown): Asked {
-    const name = `${service.name}.${called}`;
-    const definition = service.functions[called]!;
+  /** Takes a call. Throws ScriptFault for a service or function that is not there and for arguments it does not take. */
+  ask(serviceName: string, called: string, offered: unknown): Asked {
+    const service = this.#all.get(serviceName);
+    if (service === undefined) throw new ScriptFault('wrong_use', words.noService(serviceName, null));
+    const definition = Object.hasOwn(service.functions, called) ? service.functions[called]! : null;
+    if (definition === null) throw new ScriptFault('wrong_use', words.noFunction(serviceName, called, Object.keys(service.functions)));
+    const name = `${serviceName}.${called}`;
     const args = readArguments(name, definition, offered);
     const calls = (this.#calls.get(service.name) ?? 0) + 1;
     this.#calls.set(service.name, calls);
-    const mood = { ...this.moods[service.name], ...this.moods[name] };
+    const mood = { ...this.#moods[service.name], ...this.#moods[name] };
     const usual = definition.delay ?? service.delay ?? DEFAULT_DELAY;
     const delay = service.slow !== undefined && calls % service.slow.every === 0 ? service.slow.delay : usual;
     const fails = mood.fails ?? service.fails;
@@ -67,14 +70,9 @@ export class Services {
       const { rows } = this.#state.table(answers.table);
       return { ok: true, value: answers.many === true ? Object.freeze(rows.filter(fits)) : (rows.find(fits) ?? null) };
     }
-    const script = this.#scripts.get(name);
-    if (script === undefined) return { ok: false, reason: 'its script does not run' };
-    script.probe.begin(1, false);
-    try {
-      return { ok: true, value: deepFreeze(plain(script.run(args))) };
-    } catch {
-      return { ok: false, reason: `its script failed in line ${script.probe.l}` };
-    }
+    const came = this.#scripts.answer(name, args as Value);
+    if (came === null) return { ok: false, reason: 'its script does not run' };
+    return came.ok ? { ok: true, value: deepFreeze(came.value) } : { ok: false, reason: `its script failed in line ${came.line}` };
   }
 }
 
@@ -90,8 +88,8 @@ function readArguments(name: string, definition: ServiceFunction, offered: unkno
   if (unknown !== undefined) return wrong(`has no parameter "${unknown}". It has ${list}.`);
   const args: Record<string, Value> = {};
   for (const { name: parameter, kind, optional } of parameters) {
-    const value = given[parameter] ?? null;
-    const [takes, fits] = KINDS[kind];
+    const value = (Object.hasOwn(given, parameter) ? given[parameter] : null) ?? null;
+    const [takes, fits] = TAKES[kind];
     if (value === null ? optional !== true : !fits(value)) return wrong(`takes ${takes} as ${parameter}, not ${inWords(value)}.`);
     args[parameter] = value as Value;
   }

@@ -1,18 +1,27 @@
 /**
  * The state of a session: every aspect of every part, changed only through the writes below, each of which can be
- * undone. It knows which rules a change concerns and which parts to tell the outside about; running scripts is
- * `runs.ts`.
+ * undone. It knows which rules a change concerns and which parts to tell the outside about. How a record becomes state
+ * is `records.ts`; running scripts is `runs.ts`.
  */
 import type { Field, Form, Option } from '../form/definition';
 import { accept, emptyOf, type Surroundings } from '../form/kinds';
 import type { Table } from '../form/table';
-import { indexTable, type TableIndex } from '../form/table-index';
+import { indexOf, type TableIndex } from '../form/table-index';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
-import { NOTHING_TOLD, type Aspect, type Part, type RunRecord } from './parts';
+import type { Aspect, RunRecord } from './aspects';
+import type { Journal } from './journal';
+import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
 import { Stirred } from './stirred';
 import { partsOf, type Parts } from './tree';
 import { ruleOf, type Rule } from './ties';
+
+/** A fault on a part: what a check found, or where a script stopped and what its handler had read. */
+export interface Fault {
+  says: string;
+  /** What makes it go when it changes; null for what a check found, which goes once it is mended. */
+  readsOf: ReadonlySet<Part> | null;
+}
 
 export class State {
   readonly parts: Parts;
@@ -30,16 +39,16 @@ export class State {
   /** What a record brought that is no value of its field's kind any more: empty for scripts, saved again as it is (edges 3). */
   readonly strays = new Map<Part, Value>();
   /** Faults found by the last check, by field, until mended; those a script stopped at stay until the value changes. */
-  readonly faults = new Map<Part, { says: string; byScript: boolean }>();
+  readonly faults = new Map<Part, Fault>();
   readonly #differing = new Set<Part>();
-  /** Undoes what scripts did in this step, newest last. */
-  #journal: (() => void)[] = [];
+  readonly #journal: Journal;
 
-  constructor(form: Form, tables: readonly Table[]) {
+  constructor(form: Form, tables: readonly Table[], journal: Journal) {
     this.parts = partsOf(form);
+    this.#journal = journal;
     for (const table of tables) {
       for (const row of table.rows) deepFreeze(row);
-      this.tables.set(table.name, indexTable(table));
+      this.tables.set(table.name, indexOf(table));
     }
   }
 
@@ -92,15 +101,13 @@ export class State {
     const { row } = part;
     const rowBefore = row?.values;
     const wasOrphan = this.orphans.has(part);
-    const fault = this.faults.get(part);
     const stray = this.strays.get(part);
     const previous = this.previous.get(part);
-    this.#journal.push(() => {
+    this.#journal.undoable(() => {
       aspect.base = before;
       aspect.changedBy = changedBy;
       if (row !== null) row.values = rowBefore!;
       if (wasOrphan) this.orphans.add(part);
-      if (fault !== undefined) this.faults.set(part, fault);
       if (stray !== undefined) this.strays.set(part, stray);
       if (previous === undefined) this.previous.delete(part);
       else this.previous.set(part, previous);
@@ -110,10 +117,25 @@ export class State {
     aspect.changedBy = by;
     if (row !== null) row.values = Object.freeze({ ...row.values, [part.field.name]: value });
     this.previous.set(part, before);
-    this.orphans.delete(part);
-    this.strays.delete(part);
-    if (fault?.byScript) this.faults.delete(part);
+    if (wasOrphan) this.orphans.delete(part);
+    if (stray !== undefined) this.strays.delete(part);
+    if (this.faults.size > 0) this.#dropStops(part);
     this.#valueChanged(aspect);
+  }
+
+  /** Where a script stopped on a part, the stop goes when that part, or one that the handler had read, changes. */
+  #dropStops(changed: Part): void {
+    const whole = changed.row?.rows.field;
+    for (const [part, fault] of this.faults) {
+      const { readsOf } = fault;
+      if (readsOf === null || !(part === changed || readsOf.has(changed) || (whole !== undefined && readsOf.has(whole)))) continue;
+      this.faults.delete(part);
+      this.touched.add(part);
+      this.#journal.undoable(() => {
+        this.faults.set(part, fault);
+        this.touched.add(part);
+      });
+    }
   }
 
   #valueChanged(aspect: Aspect): void {
@@ -127,18 +149,20 @@ export class State {
     const { values } = row.part.aspects;
     if (values !== undefined) this.#stirReaders(values);
     for (const derived of row.rows.changed(part.field.name)) this.#stirReaders(derived);
-    this.touched.add(row.part);
+    if (!row.removed) this.touched.add(row.part);
     this.#judgeChanged(row.rows.field, () => row.rows.differs(row));
   }
 
   /** Puts rows in another order, with some new or gone; each knows by itself whether it is still there. */
   setRows(rows: Rows, list: readonly Row[]): void {
     const before = rows.list;
-    this.#journal.push(() => this.#replaceRows(rows, before));
-    this.#replaceRows(rows, list);
+    this.#journal.undoable(() => this.replaceRows(rows, before));
+    this.replaceRows(rows, list);
+    if (this.faults.size > 0) this.#dropStops(rows.field);
   }
 
-  #replaceRows(rows: Rows, list: readonly Row[]): void {
+  /** The same without a way back: rows as a record brings them. */
+  replaceRows(rows: Rows, list: readonly Row[]): void {
     const { list: before } = rows;
     rows.list = list;
     // Two passes over plain flags: with ten thousand rows this is what adding one costs.
@@ -155,7 +179,7 @@ export class State {
 
   #arrive(rows: Rows, row: Row): void {
     row.removed = false;
-    row.rules = rows.each.map((made) => row.rules.find((rule) => rule.order === made.order) ?? ruleOf(made, row));
+    row.rules = rows.each.map(({ made }) => row.rules.find((rule) => rule.order === made.order) ?? ruleOf(made, row));
     for (const rule of row.rules) {
       for (const aspect of rule.reads?.keys() ?? []) aspect.readBy(rule);
       this.stirred.add(rule);
@@ -188,7 +212,7 @@ export class State {
   /** Puts a word as it was boxed before, which is how what a superseded run said is taken back. */
   putHandlerWord(aspect: Aspect, word: Aspect['handlerWord'], by: RunRecord | null): void {
     const { handlerWord: before, changedBy } = aspect;
-    this.#journal.push(() => {
+    this.#journal.undoable(() => {
       aspect.handlerWord = before;
       aspect.changedBy = changedBy;
       this.#stir(aspect);
@@ -201,7 +225,7 @@ export class State {
   /** Puts a rule's word, or takes it back with null. */
   setRuleWord(aspect: Aspect, rule: Rule, word: { value: Value; line: number } | null, by: RunRecord): void {
     const { ruleWords: before, changedBy } = aspect;
-    this.#journal.push(() => {
+    this.#journal.undoable(() => {
       aspect.ruleWords = before;
       aspect.changedBy = changedBy;
       this.#stir(aspect);
@@ -211,62 +235,12 @@ export class State {
     this.#stir(aspect);
   }
 
-  /** Notes how to undo something that is not an aspect, such as what a rule remembers. */
-  undoable(undo: () => void): void {
-    this.#journal.push(undo);
-  }
-
-  /** A point to go back to with `rollBack`. */
-  mark(): number {
-    return this.#journal.length;
-  }
-
-  /** Undoes everything since the mark. */
-  rollBack(mark: number): void {
-    while (this.#journal.length > mark) this.#journal.pop()!();
-  }
-
-  /** The step is over: nothing of it will be undone. */
-  forget(): void {
-    this.#journal = [];
-  }
-
   /** Another record is opened: nothing of the former one stays. */
   reset(): void {
-    this.#journal = [];
     this.stirred.clear();
     for (const kept of [this.initial, this.previous, this.orphans, this.strays, this.faults, this.#differing]) kept.clear();
     for (const part of this.parts.byName.values()) part.reset();
     this.parts.nesting.version++;
-  }
-
-  /** Gives a field the value a record or the definition brings, before anything runs. */
-  begin(part: Part, offered: Value): void {
-    const { field, rows } = part;
-    if (rows !== null) {
-      rows.clear();
-      const list = Array.isArray(offered) ? (offered as unknown[]) : [];
-      if (!Array.isArray(offered) && offered !== null) this.strays.set(part, offered);
-      const made = list.map((row) => rows.make(this.#firstRow(rows, row as Values, part)));
-      this.#replaceRows(rows, made);
-      return;
-    }
-    part.aspect('value').base = this.#firstValue(field, offered, part);
-  }
-
-  #firstRow(rows: Rows, offered: Values, part: Part): Values {
-    const row: Values = {};
-    for (const [name, { field }] of rows.columns) row[name] = this.#firstValue(field, offered?.[name] ?? null, part, false);
-    return row;
-  }
-
-  #firstValue(field: Field, offered: Value, part: Part, keepStray = true): Value {
-    // A key that is no longer known is kept, marked and shown; see semantics 6.
-    if ((field.kind === 'choice' || field.kind === 'reference') && typeof offered === 'string') return offered;
-    if (field.kind === 'choices' && Array.isArray(offered) && offered.every((key) => typeof key === 'string')) return offered;
-    const accepted = accept(offered, field, { options: null, table: (name) => this.table(name) });
-    if (!accepted.ok && keepStray) this.strays.set(part, offered);
-    return accepted.ok ? accepted.value : emptyOf(field);
   }
 
   /** Values as now are the record's: nothing is changed. */

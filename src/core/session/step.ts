@@ -1,23 +1,26 @@
 /**
  * What goes into a session and what comes out: openings, steps, answers. Plain JSON all of it, so that the same
  * strings go to the browser's worker, to the server and to the command line. The Zod schemas that hosts parse with
- * stand in `schema.ts`; this file is types alone and costs the machine nothing.
+ * stand in `schema.ts`; this file needs no Zod.
  */
 import type { Field, Option } from '../form/definition';
 import type { ServiceMood } from '../form/service';
 import type { Value, Values } from '../form/value';
 import type { Entry } from './entries';
-import type { Failure } from './errors';
+import type { Failure } from '../wire/failures';
+import type { PartSort } from '../wire/layout';
 
 /** How a session starts. */
 export interface Opening {
   /** Who opens it. */
-  person: { key: string; name: string; role: string };
+  person: { key: string; name: string; roles: readonly string[] };
   /** The record opened, or null for a new entry. */
   record: { id: string; values: Values } | null;
   launch: Values;
   /** The session's clock at the start, in milliseconds since 1970-01-01T00:00:00Z. */
   clock: number;
+  /** The time zone, an IANA name: what `Temporal.Now` gives and where moments are shown; UTC unless said. */
+  zone?: string | undefined;
   /** Seeds `Math.random`. */
   seed: number;
   /** The id a new record gets when it is saved. */
@@ -33,31 +36,60 @@ export interface Opening {
 }
 
 /**
- * One thing a person does. Fields of rows are named by place, such as `cargo[0].weight`. Two steps are not a person's:
- * `answer` is a service that somebody answers by hand, `fromChild` a value that a form opened from this one hands back.
+ * One thing a person does, by the key that names it. Fields of rows are named by place, such as `cargo[0].weight`. Two
+ * steps are not a person's: `answer` is a service that somebody answers by hand, `fromChild` a value that a form opened
+ * from this one hands back.
  */
-export type Step =
-  | { set: string; to: Value }
-  | { input: string; to: Value }
-  | { focus: string }
-  | { blur: string }
-  | { click: string }
-  | { wait: number }
-  | { turnTo: string }
+export interface Steps {
+  set: { set: string; to: Value };
+  input: { input: string; to: Value };
+  focus: { focus: string };
+  blur: { blur: string };
+  click: { click: string };
+  wait: { wait: number };
+  turnTo: { turnTo: string };
   /** Several rows at once when a list is given. */
-  | { addRow: string; with?: Values | Values[] | undefined }
-  | { removeRow: string }
-  | { moveRow: string; to: number }
-  | { next: true }
-  | { previous: true }
-  | { answer: string; with?: Value | undefined; fails?: string | undefined; after?: number | undefined }
-  | { fromChild: string; to: Value }
-  | { submit: true };
+  addRow: { addRow: string; with?: Values | Values[] | undefined };
+  removeRow: { removeRow: string };
+  moveRow: { moveRow: string; to: number };
+  next: { next: true };
+  previous: { previous: true };
+  answer: { answer: string; with?: Value | undefined; fails?: string | undefined; after?: number | undefined };
+  fromChild: { fromChild: string; to: Value };
+  submit: { submit: true };
+}
+export type StepKind = keyof Steps;
+export type Step = Steps[StepKind];
+
+/** Every kind of step, with whether its key names a part. */
+export const STEP_KINDS: Readonly<Record<StepKind, { namesPart: boolean }>> = {
+  set: { namesPart: true },
+  input: { namesPart: true },
+  focus: { namesPart: true },
+  blur: { namesPart: true },
+  click: { namesPart: true },
+  wait: { namesPart: false },
+  turnTo: { namesPart: true },
+  addRow: { namesPart: true },
+  removeRow: { namesPart: true },
+  moveRow: { namesPart: true },
+  next: { namesPart: false },
+  previous: { namesPart: false },
+  answer: { namesPart: false },
+  fromChild: { namesPart: true },
+  submit: { namesPart: false },
+};
+
+/** What kind of step this is. */
+export function kindOfStep(step: Step): StepKind {
+  for (const key in step) if (Object.hasOwn(STEP_KINDS, key)) return key as StepKind;
+  throw new Error(`no step has only ${Object.keys(step).join(', ')}`);
+}
 
 /** A step at a time of the session's clock, in milliseconds after the opening; without one the clock stands still. */
 export type TimedStep = Step & { at?: number | undefined };
 
-export type PartSort = 'form' | 'page' | 'section' | 'field' | 'button' | 'track' | 'row';
+export type { PartSort };
 
 /** The state of a part as people meet it. What a sort of part does not have is absent. */
 export interface PartState {
@@ -75,6 +107,8 @@ export interface PartState {
   /** Null while the options of the definition stand. */
   options?: readonly Option[] | null;
   hint?: string | null;
+  /** A text that stands out and does not stop a submission. */
+  warning?: string | null;
   problem?: string | null;
   /** What the last check found, until the field is mended. */
   fault?: string | null;
@@ -91,13 +125,14 @@ export interface PartState {
 export interface RowState {
   shown: boolean;
   locked: boolean;
-  /** What is wrong with the row as a whole; absent while nothing ever was. */
+  /** What is worth a warning about the row as a whole, or wrong with it; absent while nothing ever was. */
+  warning?: string | null;
   problem?: string | null;
   values: Values;
   cells: Record<string, CellState>;
 }
 
-export type CellState = Partial<Pick<PartState, 'shown' | 'locked' | 'required' | 'options' | 'hint' | 'problem' | 'fault' | 'orphan'>>;
+export type CellState = Partial<Pick<PartState, 'shown' | 'locked' | 'required' | 'options' | 'hint' | 'warning' | 'problem' | 'fault' | 'orphan'>>;
 
 /** What changed among the rows of a field: their order by id when rows came, went or moved, and the rows that changed. */
 export interface RowsChange {
@@ -157,8 +192,8 @@ export interface Answer {
   /** Values to be set in the parent, since the last answer. */
   toParent: { set: string; to: Value }[];
   page: string | null;
-  /** What stands instead of the form's body. */
-  replaced: string | null;
+  /** What stands instead of the form's body, and whether the last answer can no longer be changed. */
+  replaced: { text: string; final: boolean } | null;
   /** The message that a rule holds. */
   notice: { text: string; tone: Message['tone'] } | null;
   messages: Message[];

@@ -1,6 +1,7 @@
 /** What the outside is told after a step: of each part touched, the aspects that differ from what was told before. */
 import type { Option } from '../form/definition';
 import { equal, type Value } from '../form/value';
+import type { AspectName } from './aspects';
 import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
@@ -63,6 +64,7 @@ function differenceOf(state: State, part: Part): Partial<PartState> | null {
   tell('required', part.now('required'));
   tell('options', part.now('options') as readonly Option[] | null);
   tell('hint', part.now('hint'));
+  tell('warning', part.now('warning'));
   tell('problem', onScreen ? part.now('problem') : null);
   tell('fault', onScreen ? (state.faults.get(part)?.says ?? null) : null);
   tell('orphan', state.orphans.has(part));
@@ -88,7 +90,7 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
     const { tell, difference } = teller(told.state as Record<string, unknown>);
     tell('shown', part.now('shown'));
     tell('locked', part.now('locked'));
-    if (part.now('problem') !== null || 'problem' in told.state) tell('problem', part.now('problem'));
+    for (const name of ['warning', 'problem'] as const) if (part.now(name) !== null || name in told.state) tell(name, part.now(name));
     Object.assign(change(), difference() ?? {});
     return;
   }
@@ -100,19 +102,20 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
 function cellDifference(state: State, part: Part, row: Row): CellState | null {
   const told = toldOf(part);
   const { bases } = row.rows.columns.get(part.field.name)!;
-  const now: Record<string, Value | readonly Option[]> = {
+  const now: Record<keyof CellState, Value | readonly Option[]> = {
     shown: part.now('shown'),
     locked: part.now('locked'),
     required: part.now('required'),
     options: part.now('options'),
     hint: part.now('hint'),
+    warning: part.now('warning'),
     problem: part.now('problem'),
     fault: state.faults.get(part)?.says ?? null,
     orphan: state.orphans.has(part),
   };
   const { tell, difference } = teller(told);
   for (const [name, value] of Object.entries(now)) {
-    const base = name in bases ? bases[name] : name === 'orphan' ? false : null;
+    const base = name in bases ? bases[name as AspectName] : name === 'orphan' ? false : null;
     if (told[name] === undefined && equal(value, base)) continue;
     tell(name, value);
   }

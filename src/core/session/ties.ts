@@ -1,9 +1,8 @@
-/** What behaviours tie to a form: handlers to events, and rules. */
+/** What behaviours tie to a form: handlers to events, and rules. The functions themselves stay with the scripts. */
 import type { Value } from '../form/value';
-import type { EventType } from './entries';
-import type { FailureCode } from './errors';
-import type { Aspect } from './parts';
-import type { Probe } from './probe';
+import type { FailureCode } from '../wire/failures';
+import type { EventType } from '../wire/layout';
+import type { Aspect, RunRecord } from './aspects';
 import type { Row, Rows } from './rows';
 
 /** A behaviour as the compiler gives it: a function body with probes, or the reason why there is none. */
@@ -13,17 +12,21 @@ export interface CompiledScript {
   title: string;
   /** Null when it does not parse; then `failure` says why. */
   code: string | null;
+  /** The texts of the expressions that a traced script reports, by the numbers in its code. */
+  expressions: readonly string[];
   failure: { code: FailureCode; says: string; line: number | null } | null;
 }
 
 export interface Behaviour {
   name: string;
   title: string;
+  /** Its place among the scripts, from 0. */
   index: number;
-  probe: Probe;
 }
 
 interface Tie {
+  /** The function tied, as the scripts' end numbers it. */
+  number: number;
   behaviour: Behaviour;
   /** Behaviours first, then the order in which they were tied. */
   order: number;
@@ -38,11 +41,8 @@ export interface Handler extends Tie {
   event: EventType;
   /** What it is tied to, as `keyOf` spells it. */
   keys: readonly string[];
-  run: (event: unknown) => unknown;
   /** What happens when it starts again while an earlier run of it is open (semantics 22). */
   overlap: 'supersede' | 'all';
-  /** Tied while a record was loaded, so it ends with that record (edges 14). */
-  ofRecord: boolean;
   /** How often it ran in this step, row by row. */
   rowRuns: Map<Row, number> | null;
 }
@@ -50,7 +50,6 @@ export interface Handler extends Tie {
 export interface Rule extends Tie {
   sort: 'rule';
   title: string;
-  run: (row: unknown) => unknown;
   /** The row it is bound to, for a rule that holds for each row. */
   row: Row | null;
   /** What its last good run said. */
@@ -59,21 +58,23 @@ export interface Rule extends Tie {
   reads: Map<Aspect, Value> | null;
   /** Runs at its turn even when nothing it read differs. */
   forced: boolean;
-  ofRecord: boolean;
+  /** Its last good run, in whose name its values are put in place; null before one. */
+  last: { record: RunRecord; entry: number | null } | null;
 }
 
 /** A rule for each row, before it is bound to one. */
 export interface EachRule {
   rows: Rows;
-  behaviour: Behaviour;
-  title: string;
-  run: (row: unknown) => unknown;
-  line: number;
-  order: number;
-  ofRecord: boolean;
+  made: MadeRule;
 }
 
-export function ruleOf(made: Omit<EachRule, 'rows'>, row: Row | null): Rule {
-  const { behaviour, title, run, line, order, ofRecord } = made;
-  return { sort: 'rule', behaviour, title, run, line, order, ofRecord, row, words: new Map(), reads: null, forced: false, step: 0, runs: 0 };
+export type MadeRule = Pick<Rule, 'number' | 'behaviour' | 'title' | 'line' | 'order'>;
+
+export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row: Row | null): Rule {
+  return { sort: 'rule', number, behaviour, title, line, order, row, words: new Map(), reads: null, forced: false, last: null, step: 0, runs: 0 };
 }
+
+/** What scripts tied at their top level: the beginning of every session with them. */
+export type Tied =
+  | { is: 'handler'; number: number; behaviour: Behaviour; event: EventType; keys: readonly string[]; overlap: Handler['overlap']; line: number; order: number }
+  | { is: 'rule'; number: number; behaviour: Behaviour; title: string; line: number; order: number; rows: string | null };

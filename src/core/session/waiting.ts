@@ -1,17 +1,29 @@
 /**
  * What a session waits for (semantics 21–24): runs that are open, the calls they wait for, and when on the session's
- * clock each call is due. Nothing here runs scripts; `session.ts` moves the clock and has `runs.ts` go on.
+ * clock each call is due. Nothing here runs scripts; `time.ts` moves the clock and has `runs.ts` go on. What changes
+ * here in a step that is taken back is put back.
  */
 import type { Value } from '../form/value';
-import type { Aspect, Part, RunRecord } from './parts';
-import type { Owner } from './promises';
+import type { Aspect, RunRecord } from './aspects';
+import type { Part } from './parts';
+import type { Progress } from './progress';
 import type { Row } from './rows';
 import type { Handler } from './ties';
 
 /** A run in its course. `open` while it waits, and after that one of the three ways it can end. */
-export type RunState = 'open' | 'ended' | 'failed' | 'superseded';
+export type RunState =
+  /** It waits for a call, or for what its script made it wait for. */
+  | 'open'
+  /** It came to its end, and all its calls have ended. */
+  | 'ended'
+  /** A stretch of it threw; what that stretch did is undone. */
+  | 'failed'
+  /** It is not resumed: its handler started again, another record was opened, or its step was taken back. */
+  | 'superseded';
 
-export class OpenRun implements Owner {
+export class OpenRun {
+  /** By which the scripts' end knows it. */
+  readonly number: number;
   readonly handler: Handler;
   readonly title: string;
   /** The part and row it was started for: another start for the same supersedes it. */
@@ -19,29 +31,22 @@ export class OpenRun implements Owner {
   readonly row: Row | null;
   readonly record: RunRecord;
   state: RunState = 'open';
-  /** What its handler returned. */
-  main: object | null = null;
   readonly calls = new Set<Call>();
   /** What it said of aspects, with what stood before it: taken back when it is superseded. */
   readonly words = new Map<Aspect, { before: Aspect['handlerWord']; mine: Aspect['handlerWord'] }>();
-  /** Reactions that are ready to run, in order. */
-  jobs: (() => void)[] = [];
 
-  constructor(handler: Handler, title: string, part: Part | null, row: Row | null, record: RunRecord) {
+  constructor(number: number, handler: Handler, title: string, part: Part | null, row: Row | null, record: RunRecord) {
+    this.number = number;
     this.handler = handler;
     this.title = title;
     this.part = part;
     this.row = row;
     this.record = record;
   }
-
-  ready(job: () => void): void {
-    if (this.state === 'open') this.jobs.push(job);
-  }
 }
 
 /** What a call came to. */
-export type Outcome = { ok: true; value: unknown } | { ok: false; reason: string };
+export type Outcome = { ok: true; value: Value | undefined } | { ok: false; reason: string };
 
 /** Something that ends at a moment of the session's clock: a service's answer, or `after`. */
 export interface Call {
@@ -52,26 +57,40 @@ export interface Call {
   /** Milliseconds since 1970-01-01T00:00:00Z; Infinity when somebody answers by hand. */
   due: number;
   readonly since: number;
-  /** Calls due at the same moment end in the order in which they were made. */
+  /** Calls due at the same moment end in the order in which they were made; the number is also the scripts' end's. */
   readonly order: number;
   /** Its entry on the tape. */
   readonly entry: number | null;
   /** Computed when it is due. */
   readonly outcome: () => Outcome;
-  readonly settle: (outcome: Outcome) => void;
 }
 
 export class Waiting {
   /** In the order in which they began. */
-  readonly runs = new Set<OpenRun>();
-  #calls: Call[] = [];
+  runs: readonly OpenRun[] = [];
+  #calls: readonly Call[] = [];
   #order = 0;
+  readonly #progress: Progress;
+  /** Tells the scripts' end that nothing of a run goes on. */
+  readonly #drop: (run: number) => void;
+
+  constructor(progress: Progress, drop: (run: number) => void) {
+    this.#progress = progress;
+    this.#drop = drop;
+  }
 
   add(call: Omit<Call, 'order'>): Call {
     const made: Call = { ...call, order: this.#order++ };
-    this.#calls.push(made);
+    this.#setCalls([...this.#calls, made]);
     call.run.calls.add(made);
+    this.#progress.journal.undoable(() => call.run.calls.delete(made));
     return made;
+  }
+
+  /** The run waits; it is told among those that do. A step that is taken back ends it, since it cannot begin again. */
+  keep(run: OpenRun): void {
+    this.#progress.journal.undoable(() => this.#lose(run));
+    if (!this.runs.includes(run)) this.#setRuns([...this.runs, run]);
   }
 
   /** The call that ends next, up to a moment of the clock; null when none does. */
@@ -88,9 +107,11 @@ export class Waiting {
     return this.#calls.find((call) => call.name === name) ?? null;
   }
 
-  remove(call: Call): void {
+  /** The call has ended and its run goes on: what follows cannot be done again. */
+  answered(call: Call): void {
     this.#calls = this.#calls.filter((other) => other !== call);
     call.run.calls.delete(call);
+    this.#progress.journal.undoable(() => this.#lose(call.run));
   }
 
   /** Calls that are pending, the oldest first. */
@@ -106,16 +127,40 @@ export class Waiting {
 
   /** Ends a run, with all it waits for. */
   end(run: OpenRun, state: Exclude<RunState, 'open'>): void {
+    const calls = [...run.calls];
     run.state = state;
-    run.jobs = [];
-    this.runs.delete(run);
-    this.#calls = this.#calls.filter((call) => call.run !== run);
     run.calls.clear();
+    this.#setRuns(this.runs.filter((other) => other !== run));
+    this.#setCalls(this.#calls.filter((call) => call.run !== run));
+    this.#progress.journal.undoable(() => {
+      run.state = 'open';
+      for (const call of calls) run.calls.add(call);
+    });
+    if (state === 'superseded') this.#progress.onCommit(() => this.#drop(run.number));
   }
 
-  clear(): OpenRun[] {
-    const left = [...this.runs];
-    for (const run of left) this.end(run, 'superseded');
-    return left;
+  /** Its step was taken back: a run that began or went on in it is over, wherever the undoing leaves it. */
+  #lose(run: OpenRun): void {
+    if (run.state !== 'superseded') this.#drop(run.number);
+    run.state = 'superseded';
+    run.calls.clear();
+    this.runs = this.runs.filter((other) => other !== run);
+    this.#calls = this.#calls.filter((call) => call.run !== run);
+  }
+
+  #setRuns(runs: readonly OpenRun[]): void {
+    const before = this.runs;
+    this.runs = runs;
+    this.#progress.journal.undoable(() => {
+      this.runs = before.filter((run) => run.state === 'open');
+    });
+  }
+
+  #setCalls(calls: readonly Call[]): void {
+    const before = this.#calls;
+    this.#calls = calls;
+    this.#progress.journal.undoable(() => {
+      this.#calls = before.filter((call) => call.run.state === 'open');
+    });
   }
 }

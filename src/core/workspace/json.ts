@@ -1,6 +1,6 @@
 /** Reading JSON with a schema so that every fault names its file, line and path. */
 import { parseTree, findNodeAtLocation, printParseErrorCode, type ParseError } from 'jsonc-parser';
-import type { z } from 'zod';
+import type * as z from 'zod';
 
 export interface Fault {
   file: string;

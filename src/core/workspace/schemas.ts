@@ -1,5 +1,5 @@
 /** The published JSON Schemas (2020-12) of every file of a workspace and of what the command line reads and prints. */
-import { z } from 'zod';
+import * as z from 'zod';
 import { FormSchema } from '../form/definition';
 import { ServiceShape } from '../form/service';
 import { TableShape } from '../form/table';

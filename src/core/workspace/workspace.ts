@@ -2,7 +2,7 @@
  * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
  * map of paths to texts and gets the workspace, or every fault with its file, line and path.
  */
-import { z } from 'zod';
+import * as z from 'zod';
 import { fieldsOf, FormSchema, Name, type Form } from '../form/definition';
 import { flawsOf } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';

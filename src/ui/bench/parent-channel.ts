@@ -2,7 +2,7 @@
  * What a form opened from another asks to be set there, handed from its bench to the parent's: both are pages of this
  * browser, so they talk over a channel of their own.
  */
-import { z } from 'zod';
+import * as z from 'zod';
 import { Name } from '@/core/form/definition';
 import { ValueSchema } from '@/core/session/schema';
 

@@ -2,7 +2,8 @@
 /** Files: chosen one by one or several at once, listed with their size, removed by name. */
 import { chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import { MOST_BYTES, type FieldOf } from '@/core/form/definition';
+import type { FieldOf } from '@/core/form/definition';
+import { MOST_BYTES } from '@/core/form/limits';
 import { textOf, type FileValue } from '@/core/form/kinds';
 import { Button } from '../kit';
 import type { InputProps } from './input';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answer, readBody } from '@/server/request';
 import { addForm } from '@/server/store';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { HeadSchema, saveHead } from '@/server/reference';
 import { answer, readBody } from '@/server/request';
 

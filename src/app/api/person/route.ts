@@ -1,5 +1,5 @@
 import { cookies } from 'next/headers';
-import { z } from 'zod';
+import * as z from 'zod';
 import { answer, PERSON_COOKIE, readBody, Refusal } from '@/server/request';
 import { readHead } from '@/server/store';
 

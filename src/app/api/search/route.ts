@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { MOST_HITS, searched } from '@/core/language/search';
 import { answer, Refusal } from '@/server/request';
 import { readScripts } from '@/server/store';

@@ -1,5 +1,6 @@
 /** Files: what is known of each (name, size, type). Their content never enters a session; the server keeps it. */
-import { MOST_BYTES, type FieldOf } from '../definition';
+import type { FieldOf } from '../definition';
+import { MOST_BYTES } from '../limits';
 import type { Kind } from './kind';
 
 export interface FileValue {

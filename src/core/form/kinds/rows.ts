@@ -1,5 +1,6 @@
 /** Rows: a list of objects with a cell for each of the field's own fields, `null` or empty where nothing is given. */
-import { MOST_ROWS, type Field, type FieldOf } from '../definition';
+import type { Field, FieldOf } from '../definition';
+import { MOST_ROWS } from '../limits';
 import { inWords, type Value } from '../value';
 import type { Accepted, Kind, Surroundings } from './kind';
 

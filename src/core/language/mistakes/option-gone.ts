@@ -1,4 +1,4 @@
-import { nearest } from '../../session/errors';
+import { nearest } from '../../wire/failures';
 import { keyPlaces } from './compared';
 import type { Mistake } from './mistake';
 

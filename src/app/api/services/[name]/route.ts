@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ServiceSchema } from '@/core/form/service';
 import { removeService, saveService } from '@/server/reference';
 import { answer, readBody, Refusal } from '@/server/request';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { TableSchema } from '@/core/form/table';
 import { writeRows } from '@/core/workspace/write';
 import { readTable, removeTable, saveTable } from '@/server/reference';

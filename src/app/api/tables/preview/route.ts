@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ColumnSchema } from '@/core/form/table';
 import { guessColumns, readRows } from '@/core/workspace/csv';
 import type { Fault } from '@/core/workspace/json';

@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { MOST_BYTES } from '@/core/form/definition';
+import * as z from 'zod';
+import { MOST_BYTES } from '@/core/form/limits';
 import { keepFile, readFile } from '@/server/files';
 import { ownFilling } from '@/server/fillings';
 import { answer, currentPerson, readBytes, Refusal } from '@/server/request';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ValuesSchema } from '@/core/session/schema';
 import { handOut, ownFilling, parentOf } from '@/server/fillings';
 import { newestRelease } from '@/server/releases';

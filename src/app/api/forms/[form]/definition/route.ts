@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FormSchema } from '@/core/form/definition';
 import { flawsOf } from '@/core/form/integrity';
 import { answer, readBody, Refusal } from '@/server/request';

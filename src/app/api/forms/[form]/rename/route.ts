@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { renamePart } from '@/server/structure';
 import { answer, readBody } from '@/server/request';
 

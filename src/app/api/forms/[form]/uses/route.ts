@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { answer, Refusal } from '@/server/request';
 import { whatUses } from '@/server/structure';
 

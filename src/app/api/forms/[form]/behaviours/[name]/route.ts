@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { behaviourName } from '@/server/names';
 import { answer, readBody, Refusal } from '@/server/request';
 import { readForm, removeBehaviour, saveBehaviour } from '@/server/store';

@@ -15,21 +15,9 @@ export interface Failure {
   cycle?: string[];
 }
 
-export type FailureCode =
-  | 'syntax'
-  | 'thrown'
-  | 'type'
-  | 'name'
-  | 'range'
-  | 'fuel'
-  | 'depth'
-  | 'memory'
-  | 'stuck'
-  | 'wrong_value'
-  | 'wrong_use'
-  | 'cycle'
-  | 'async'
-  | 'service';
+/** In the order of their numbers on the wire. */
+export const FAILURES = ['syntax', 'thrown', 'type', 'name', 'range', 'fuel', 'depth', 'memory', 'stuck', 'wrong_value', 'wrong_use', 'cycle', 'async', 'service'] as const;
+export type FailureCode = (typeof FAILURES)[number];
 
 /** Thrown by what scripts touch when they touch it wrongly. */
 export class ScriptFault extends Error {
@@ -59,6 +47,7 @@ export const words = {
   depth: 'called itself too deep. Look for a function that calls itself without an end.',
   memory: 'used up the memory a form may have. Look for a list or text that grows in a loop.',
   stuck: 'was stopped: it kept the form busy in a single built-in call. This behaviour is out until the script changes.',
+  interrupted: 'was stopped: it kept the form busy for too long. Look for a built-in function that is called with something very large.',
   type: 'used a value in a way it does not allow: most often something empty (null or undefined) was read like an object, or something that is no function was called.',
   name: 'uses a name that does not exist.',
   range: 'gave a built-in function a number it does not take.',
@@ -93,6 +82,7 @@ export const words = {
     `${part}.${aspect} takes ${takes}, not ${inWords(offered)}.`,
   notInRule: (what: string) => `${what} cannot be done in a rule: a rule says what holds, a handler does things.`,
   tieInside: (what: string) => `${what} was called inside a handler. Tie it at the top level of the script, or inside on.load.`,
+  stopTooLate: 'event.stop() was called after the event was over.',
   submitInSubmit: 'form.submit() was called while the form is being submitted.',
   cycle: (limit: number) => `ran ${limit} times within one step and came to no rest; all that scripts did in this step was taken back.`,
 };
@@ -100,26 +90,6 @@ export const words = {
 function temporalHelp(offered: unknown): string {
   const tag = typeof offered === 'object' && offered !== null ? Object.prototype.toString.call(offered) : '';
   return tag.startsWith('[object Temporal.') ? ' Use .toString() on it.' : '';
-}
-
-/**
- * The failure behind something caught from a script. `marked` says that the script threw it itself, so that its own
- * words stand.
- */
-export function readFailure(caught: unknown, marked: boolean, depth: number): { code: FailureCode; says: string } {
-  if (caught instanceof ScriptFault) return { code: caught.code, says: caught.message };
-  if (caught instanceof ServiceError) return { code: 'service', says: caught.message };
-  if (marked) {
-    const said = caught instanceof Error ? caught.message : typeof caught === 'string' ? caught : inWords(caught);
-    return { code: 'thrown', says: `threw: ${said}` };
-  }
-  const name = caught instanceof Error ? caught.constructor.name : '';
-  if (name === 'ReferenceError') return { code: 'name', says: words.name };
-  if (name === 'SyntaxError') return { code: 'syntax', says: words.syntax };
-  // The machine reports an exhausted stack and exhausted memory alike; how deep the calls were tells them apart.
-  if (name === 'InternalError' || caught === null) return depth > 40 ? { code: 'depth', says: words.depth } : { code: 'memory', says: words.memory };
-  if (name === 'RangeError') return depth > 40 ? { code: 'depth', says: words.depth } : { code: 'range', says: words.range };
-  return { code: 'type', says: words.type };
 }
 
 /** The nearest known name to a misspelt one, or null when none is near (edit distance of at most two). */

@@ -1,20 +1,14 @@
 /** Copies whatever a script hands over into plain JSON of bounded size: for the log, and for values on the tape. */
 import type { Value } from '../form/value';
 
-/** Objects that stand for something in a script, such as a part, say here how they read. */
-export const reads = new WeakMap<object, string>();
-
-/** How faces read, asked only when one is printed: there may be tens of thousands. */
-let readsAs: (value: object) => string | null = () => null;
-export function whatFacesReadAs(say: (value: object) => string | null): void {
-  readsAs = say;
-}
+/** How objects read that stand for something in a script, such as a part; null for all others. */
+export type ReadsAs = (value: object) => string | null;
 
 const MOST_ITEMS = 50;
 const MOST_DEPTH = 4;
 const MOST_TEXT = 500;
 
-export function plain(value: unknown, depth = 0): Value {
+export function plain(value: unknown, readsAs: ReadsAs, depth = 0): Value {
   switch (typeof value) {
     case 'string':
       return value.length > MOST_TEXT ? `${value.slice(0, MOST_TEXT)}…` : value;
@@ -23,7 +17,7 @@ export function plain(value: unknown, depth = 0): Value {
     case 'number':
       return Number.isFinite(value) ? value : String(value);
     case 'object':
-      return value === null ? null : plainObject(value, depth);
+      return value === null ? null : plainObject(value, readsAs, depth);
     case 'function':
       return 'a function';
     case 'undefined':
@@ -33,20 +27,20 @@ export function plain(value: unknown, depth = 0): Value {
   }
 }
 
-function plainObject(value: object, depth: number): Value {
-  const name = reads.get(value) ?? readsAs(value) ?? undefined;
-  if (name !== undefined) return name;
+function plainObject(value: object, readsAs: ReadsAs, depth: number): Value {
+  const name = readsAs(value);
+  if (name !== null) return name;
   if (depth >= MOST_DEPTH) return '…';
   try {
     if (value instanceof Error) return value.message;
     const tag = Object.prototype.toString.call(value);
     if (tag.startsWith('[object Temporal.') || value instanceof Date) return String((value as { toJSON(): unknown }).toJSON());
     if (Array.isArray(value)) {
-      const items = value.slice(0, MOST_ITEMS).map((item) => plain(item, depth + 1));
+      const items = value.slice(0, MOST_ITEMS).map((item) => plain(item, readsAs, depth + 1));
       return value.length > MOST_ITEMS ? [...items, `… ${value.length - MOST_ITEMS} more`] : items;
     }
     const entries = value instanceof Map ? [...value] : Object.entries(value);
-    return Object.fromEntries(entries.slice(0, MOST_ITEMS).map(([key, item]) => [String(key), plain(item, depth + 1)]));
+    return Object.fromEntries(entries.slice(0, MOST_ITEMS).map(([key, item]) => [String(key), plain(item, readsAs, depth + 1)]));
   } catch {
     // A getter of the script's own threw; that is no reason to fail the log line.
     return 'an object';

@@ -1,0 +1,62 @@
+/**
+ * The session's own time and chance (semantics 24): what scripts get as `Date`, `Math` and `Temporal`. They read a
+ * clock that only steps move, so a replay gives the same.
+ */
+import type { Temporal as TemporalNamespace } from 'temporal-polyfill';
+import { ScriptFault, words } from '../wire/failures';
+import { Cell, Op } from '../wire/layout';
+import type { Wire } from './wire';
+
+export interface GuestClock {
+  Date: DateConstructor;
+  Math: Math;
+  Temporal: typeof TemporalNamespace | undefined;
+}
+
+/** `zone` is the IANA name of the session's time zone. */
+export function makeClock({ cells, floats, call }: Wire, temporal: typeof TemporalNamespace | null, zone: () => string): GuestClock {
+  const read = (what: string): number => {
+    const now = floats[Cell.ClockFloat]!;
+    if (Number.isNaN(now)) throw new ScriptFault('wrong_use', words.topLevel(`${what} was asked`));
+    return now;
+  };
+
+  class SessionDate extends Date {
+    constructor(...parts: [] | [number | string | Date]) {
+      if (parts.length === 0) super(read('the time'));
+      else super(...parts);
+    }
+    static override now(): number {
+      return read('the time');
+    }
+  }
+  Object.freeze(SessionDate.prototype);
+
+  const math = Object.create(null) as Record<string, unknown>;
+  for (const name of Object.getOwnPropertyNames(Math)) math[name] = Math[name as keyof Math];
+  math.random = () => {
+    read('Math.random()');
+    cells[Cell.Op] = Op.Random;
+    call();
+    return floats[Cell.Float];
+  };
+
+  return { Date: Object.freeze(SessionDate) as unknown as DateConstructor, Math: Object.freeze(math) as unknown as Math, Temporal: temporal === null ? undefined : temporalOn(temporal) };
+
+  function temporalOn(given: typeof TemporalNamespace): typeof TemporalNamespace {
+    const instant = () => given.Instant.fromEpochMilliseconds(read('the time'));
+    const zoned = (name = zone()) => instant().toZonedDateTimeISO(name);
+    const Now = Object.freeze({
+      instant,
+      timeZoneId: () => (read('the time zone'), zone()),
+      zonedDateTimeISO: zoned,
+      plainDateISO: (name?: string) => zoned(name).toPlainDate(),
+      plainTimeISO: (name?: string) => zoned(name).toPlainTime(),
+      plainDateTimeISO: (name?: string) => zoned(name).toPlainDateTime(),
+    });
+    // The namespace's members are not enumerable.
+    const own: Record<string, unknown> = {};
+    for (const name of Object.getOwnPropertyNames(given)) own[name] = given[name as keyof typeof given];
+    return Object.freeze({ ...own, Now }) as unknown as typeof TemporalNamespace;
+  }
+}

@@ -1,0 +1,77 @@
+/** The run going on in the machine, one at a time. What scripts touch asks it; the session asks nothing of it. */
+import { ScriptFault, words } from '../wire/failures';
+import type { Owner } from './promises';
+
+/** What is known of a script while it runs. */
+export interface Place {
+  /** The line that is being run, 1-based. */
+  l: number;
+}
+
+/** A run in its course, and while it waits. */
+export class GuestRun implements Owner {
+  /** By which the session knows it. */
+  readonly number: number;
+  /** A rule, which may not wait. */
+  readonly rule: boolean;
+  /** Tied to `load`, where ties may still be made. */
+  readonly loads: boolean;
+  readonly probe: Place;
+  /** Where it was tied, 1-based. */
+  readonly line: number;
+  /** Reactions that are ready to run, in order; null once nothing of it goes on any more. */
+  jobs: (() => void)[] | null = null;
+  over = false;
+  /** What its handler returned, when that is a promise. */
+  main: object | null = null;
+  /** The calls it waits for, by number. */
+  calls: Map<number, (came: { ok: true; value: unknown } | { ok: false; reason: string }) => void> | null = null;
+  /** A wrong use stays a failure even where the script catches it (edges 3). */
+  fault: ScriptFault | null = null;
+
+  constructor(number: number, rule: boolean, loads: boolean, probe: Place, line: number) {
+    this.number = number;
+    this.rule = rule;
+    this.loads = loads;
+    this.probe = probe;
+    this.line = line;
+  }
+
+  ready(job: () => void): void {
+    if (!this.over) (this.jobs ??= []).push(job);
+  }
+}
+
+export class Current {
+  run: GuestRun | null = null;
+  /** The probe of the script that runs, at the top level too. */
+  probe: Place | null = null;
+  topLevel = false;
+
+  /** A fault that also ends the run where the script catches it. */
+  fault(fault: ScriptFault): never {
+    if (this.run !== null) this.run.fault ??= fault;
+    throw fault;
+  }
+
+  wrong(says: string): never {
+    return this.fault(new ScriptFault('wrong_use', says));
+  }
+
+  /** The run going on. Throws where there is none. */
+  demand(what: string): GuestRun {
+    if (this.run === null) throw new ScriptFault('wrong_use', this.topLevel ? words.topLevel(what) : words.outside(what));
+    return this.run;
+  }
+
+  /** Something a handler does that is no aspect; refused to rules. */
+  act(what: string): void {
+    if (this.demand(`${what} was called`).rule) this.wrong(words.notInRule(what));
+  }
+
+  /** The run that a promise is waited for in. */
+  owner(): GuestRun {
+    const run = this.demand('a promise was made');
+    return run.rule ? this.fault(new ScriptFault('async', words.asyncRule)) : run;
+  }
+}

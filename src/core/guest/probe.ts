@@ -1,0 +1,180 @@
+/**
+ * What compiled scripts report to: where they are, and what it costs. The compiler (`language/instrument.ts`) puts
+ * calls of this object into every script, so a script that loops for ever stops after the same number of rounds on
+ * every machine, and errors and effects know their line without reading the engine's stack traces. In a traced run the
+ * lines and values go into the memory that the session sees, behind the cells.
+ */
+import { ScriptFault, words } from '../wire/failures';
+import { Cell, Op, Tag, TRACE_LIMIT, VALUES_KEPT } from '../wire/layout';
+import { plain, type ReadsAs } from './plain';
+import type { Promises } from './promises';
+import type { Wire } from './wire';
+
+/** Loop rounds and function calls that one run may make. About 0.2 s in the slowest machine that counts. */
+export const FUEL = 250_000;
+
+/** Fuel that going on after an `await` burns: it takes the machine about so many loop rounds. */
+const AWAIT_COSTS = 50;
+
+/** How deep functions of a script may call one another. Below what the machine's own stack takes. */
+export const DEPTH = 100;
+
+/** What a probe needs of the machine around it. */
+export interface Surroundings {
+  wire: Wire;
+  readsAs: ReadsAs;
+  /** What the name `parent` stands for. */
+  parent: () => object | null;
+  /** The scripts of services have none. */
+  promises: Promises | null;
+}
+
+export class Probe {
+  /** The line that is being run, 1-based. */
+  l = 0;
+  fuel = FUEL;
+  depth = 0;
+  /** The deepest the run went, which tells an exhausted stack from exhausted memory. */
+  deepest = 0;
+  /** What the script threw itself, to keep its words apart from the engine's. */
+  thrownByScript: { value: unknown } | null = null;
+  #traced = false;
+  #watched = false;
+  /** Values told so far. */
+  #values = 0;
+  /** The number of the script, for whoever watches. */
+  readonly #script: number;
+  readonly #around: Surroundings;
+  readonly #cells: Int32Array;
+
+  constructor(script: number, around: Surroundings) {
+    this.#script = script;
+    this.#around = around;
+    this.#cells = around.wire.cells;
+  }
+
+  get used(): number {
+    return FUEL - (this.fuel > 0 ? this.fuel : 0);
+  }
+
+  /** Called before each run. */
+  begin(line: number, traced: boolean): void {
+    this.l = line;
+    this.fuel = FUEL;
+    this.depth = 0;
+    this.deepest = 0;
+    this.thrownByScript = null;
+    this.#traced = traced;
+    this.#values = 0;
+    this.#cells[Cell.TraceEnd] = Cell.Trace;
+    this.#watched = this.#cells[Cell.Watched] === 1;
+    if (this.#watched) this.#tell(line);
+  }
+
+  #tell(line: number): void {
+    const cells = this.#cells;
+    cells[Cell.Op] = Op.Tell;
+    cells[Cell.More] = this.#script;
+    cells[Cell.Line] = line;
+    this.#around.wire.call();
+  }
+
+  /** The place of the next entry of the trace, with room for a value. */
+  #next(): number {
+    const cells = this.#cells;
+    if (cells[Cell.TraceEnd]! >= TRACE_LIMIT) {
+      cells[Cell.Op] = Op.Trace;
+      this.#around.wire.call();
+      cells[Cell.TraceEnd] = Cell.Trace;
+    }
+    return cells[Cell.TraceEnd]!;
+  }
+
+  /** A statement of a traced script. */
+  s(line: number): void {
+    this.l = line;
+    if (this.#watched) this.#tell(line);
+    if (!this.#traced) return;
+    const at = this.#next();
+    this.#cells[at] = line;
+    this.#cells[Cell.TraceEnd] = at + 1;
+  }
+
+  /** A loop round, or a function without calls of its own: burns fuel. */
+  f(line: number): void {
+    this.l = line;
+    if (--this.fuel < 0) throw new ScriptFault('fuel', words.fuel);
+  }
+
+  /** A function is entered. */
+  in(line: number): void {
+    this.l = line;
+    if (--this.fuel < 0) throw new ScriptFault('fuel', words.fuel);
+    if (++this.depth > this.deepest) this.deepest = this.depth;
+    if (this.depth > DEPTH) throw new ScriptFault('depth', words.depth);
+  }
+
+  /** A function is left, however that happens. */
+  out(): void {
+    this.depth--;
+  }
+
+  /** Runs a compiled async function. */
+  go(self: unknown, body: () => Generator<unknown, unknown, unknown>, args: readonly unknown[]): object {
+    const { promises } = this.#around;
+    if (promises === null) throw new ScriptFault('async', words.asyncService);
+    return promises.go(this, self, body, args);
+  }
+
+  /** What the name `parent` stands for. */
+  parent(): object | null {
+    return this.#around.parent();
+  }
+
+  /** An async function starts or goes on, which costs far more than a call. */
+  goOn(): void {
+    this.fuel -= AWAIT_COSTS;
+    if (this.fuel < 0) throw new ScriptFault('fuel', words.fuel);
+  }
+
+  /** Something that could have moved the line is over: says it again, and passes the value on. */
+  at<T>(line: number, value: T): T {
+    this.l = line;
+    return value;
+  }
+
+  /** An assigned value or a condition in a traced script, by the number the compiler gave the expression. */
+  v<T>(line: number, expression: number, value: T): T {
+    this.l = line;
+    // One more than is kept, so that the session sees that some are missing.
+    if (this.#traced && this.#values <= VALUES_KEPT) {
+      this.#values++;
+      this.#value(line, expression, value);
+    }
+    return value;
+  }
+
+  #value(line: number, expression: number, value: unknown): void {
+    const { wire, readsAs } = this.#around;
+    const cells = this.#cells;
+    const whole = typeof value === 'number' && (value | 0) === value && !(value === 0 && 1 / value < 0);
+    if (whole) {
+      cells[Cell.Tag] = Tag.Integer;
+      cells[Cell.Payload] = value;
+    } else if (value === null || value === undefined || typeof value === 'boolean') wire.give(value ?? null);
+    else wire.giveJson(plain(value, readsAs));
+    const at = this.#next();
+    cells[at] = -line;
+    cells[at + 1] = expression;
+    cells[at + 2] = cells[Cell.Tag]!;
+    cells[at + 3] = cells[Cell.Payload]!;
+    cells[Cell.TraceEnd] = at + 4;
+  }
+
+  /** The operand of a `throw` of the script's own. */
+  t(line: number, value: unknown): unknown {
+    this.l = line;
+    this.thrownByScript = { value };
+    return value;
+  }
+}

@@ -1,0 +1,107 @@
+/** What a behaviour ties with: `on` and `keep`, and its `log`; made for each behaviour, since ties are made in its name. */
+import { inWords } from '../form/value';
+import { words } from '../wire/failures';
+import { TIED_TO, type EventType } from '../wire/layout';
+import type { Current } from './current';
+import { Face } from './face';
+import type { Faces } from './faces';
+import { plain, type ReadsAs } from './plain';
+import type { Probe } from './probe';
+import type { Wire } from './wire';
+
+/** A function that a script handed over, with what its runs need. */
+export interface Tie {
+  readonly run: (argument: unknown) => unknown;
+  readonly probe: Probe;
+  /** Where it is tied, 1-based. */
+  readonly line: number;
+  readonly rule: boolean;
+  readonly loads: boolean;
+}
+
+export interface Tying {
+  on: object;
+  keep: object;
+  log: (...values: unknown[]) => void;
+}
+
+const SUCH = {
+  form: 'nothing',
+  field: 'a field such as fields.name, or a column such as fields.name.each.column',
+  button: 'a button such as buttons.name',
+  rows: 'a rows field such as fields.name',
+} as const satisfies Record<(typeof TIED_TO)[EventType], string>;
+
+/** `ties` gets what is tied; its place there is its number. */
+export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current, faces: Faces, readsAs: ReadsAs): Tying {
+  const wrong = (says: string): never => current.wrong(says);
+
+  const mayTie = (call: string): void => {
+    if (current.run !== null && !current.run.loads) wrong(words.tieInside(call));
+  };
+
+  const overlapOf = (options: unknown, call: string): 'supersede' | 'all' => {
+    if (options === undefined) return 'supersede';
+    const { overlap } = (options ?? {}) as { overlap?: unknown };
+    if (overlap === 'all' || overlap === 'supersede') return overlap;
+    return wrong(words.wrongArguments(call, 'takes { overlap: "all" } or { overlap: "supersede" } as its last argument.'));
+  };
+
+  const tie = (event: EventType, to: (number | [number, string])[], run: unknown, options: unknown): (() => void) => {
+    const call = `on.${event}`;
+    mayTie(call);
+    if (typeof run !== 'function') return wrong(words.wrongArguments(call, `takes a function to run, not ${inWords(run)}.`));
+    const number = ties.length;
+    const overlap = overlapOf(options, call);
+    wire.act('tie', { event, to, tie: number, line: probe.l, overlap });
+    ties.push({ run: run as Tie['run'], probe, line: probe.l, rule: false, loads: event === 'load' });
+    return () => void wire.act('untie', { tie: number });
+  };
+
+  const tiedTo = (event: EventType, sort: 'field' | 'button' | 'rows') => (given: unknown, run: unknown, options?: unknown) => {
+    const list = Array.isArray(given) ? (given as unknown[]) : [given];
+    const to = list.map((item): number | [number, string] => {
+      const column = sort === 'field' ? faces.columnOf(item) : null;
+      if (column !== null) return [...column];
+      const behind = Face.behind(item);
+      const fits = behind !== null && (sort === 'rows' ? behind.info.columns !== null && behind.row === null : behind.info.sort === sort && behind.row === null);
+      return fits ? behind.number : wrong(words.wrongArguments(`on.${event}`, `takes ${SUCH[sort]}, not ${inWords(item)}.`));
+    });
+    return tie(event, to, run, options);
+  };
+
+  const on: Record<string, unknown> = {};
+  for (const event of Object.keys(TIED_TO) as EventType[]) {
+    const sort = TIED_TO[event];
+    on[event] = sort === 'form' ? (run: unknown, options?: unknown) => tie(event, [], run, options) : tiedTo(event, sort);
+  }
+
+  const rule = (call: string, title: unknown, run: unknown, tell: (tie: number, name: string) => void): void => {
+    const [name, body] = typeof title === 'function' ? [`rule in line ${probe.l}`, title] : [title, run];
+    mayTie(call);
+    if (typeof name !== 'string' || typeof body !== 'function') return wrong(words.wrongArguments(call, 'takes a title and a function.'));
+    tell(ties.length, name);
+    ties.push({ run: body as Tie['run'], probe, line: probe.l, rule: true, loads: false });
+  };
+
+  const keep = Object.assign(
+    (title: unknown, run: unknown) => rule('keep', title, run, (number, name) => wire.act('keep', { tie: number, title: name, line: probe.l })),
+    {
+      each: (field: unknown, title: unknown, run: unknown) => {
+        const behind = Face.behind(field);
+        if (behind === null || behind.info.columns === null || behind.row !== null) return wrong(words.wrongArguments('keep.each', `takes a rows field such as fields.name, not ${inWords(field)}.`));
+        rule('keep.each', title, run, (number, name) => wire.act('keepEach', { field: behind.number, tie: number, title: name, line: probe.l }));
+      },
+    },
+  );
+  Object.freeze(keep.each);
+
+  return {
+    on: Object.freeze(on),
+    keep: Object.freeze(keep),
+    log: (...values) => {
+      current.demand('log() was called');
+      wire.act('log', { values: values.map((value) => plain(value, readsAs)) });
+    },
+  };
+}

@@ -1,0 +1,116 @@
+/** Reading and saying aspects by their numbers: which slot is what, and what of it scripts may say. */
+import type { Value } from '../form/value';
+import type { AspectName } from '../session/aspects';
+import type { Desk } from '../session/desk';
+import type { Part } from '../session/parts';
+import type { Row, Rows } from '../session/rows';
+import { Slot, SLOT_BITS, SLOTS } from '../wire/layout';
+import type { Numbers } from './numbers';
+import { Untrue } from './wire';
+
+type Asker = (desk: Desk, part: Part, more: number) => unknown;
+
+interface Meaning {
+  name: AspectName | null;
+  says: boolean;
+  read: Asker | null;
+  called: string;
+}
+
+const aspect = (name: AspectName, says: boolean): Meaning => ({ name, says, read: null, called: name });
+const derived = (called: string, read: Asker): Meaning => ({ name: null, says: false, read, called });
+
+const field = (part: Part): Part => (part.sort === 'field' ? part : untrue());
+const rows = (part: Part): Rows => part.rows ?? untrue();
+const row = (part: Part): Row => (part.sort === 'row' ? part.row! : untrue());
+const ofForm = (read: (desk: Desk) => unknown): Asker => (desk, part) => (part.sort === 'form' ? read(desk) : untrue());
+
+function untrue(): never {
+  throw new Untrue();
+}
+
+/** A number for each list of rows as it was, so that scripts know whether they have it. */
+const versions = new WeakMap<readonly Row[], number>();
+let lastVersion = 0;
+
+function versionOf(list: readonly Row[]): number {
+  let version = versions.get(list);
+  if (version === undefined) versions.set(list, (version = ++lastVersion));
+  return version;
+}
+
+/** What each slot means. */
+const MEANINGS: readonly Meaning[] = inOrder({
+  [Slot.Value]: aspect('value', true),
+  [Slot.Shown]: aspect('shown', true),
+  [Slot.Locked]: aspect('locked', true),
+  [Slot.Required]: aspect('required', true),
+  [Slot.Options]: { name: 'options', says: true, read: (desk, part) => desk.options(field(part)), called: 'options' },
+  [Slot.Hint]: aspect('hint', true),
+  [Slot.Warning]: aspect('warning', true),
+  [Slot.Problem]: aspect('problem', true),
+  [Slot.Label]: aspect('label', true),
+  [Slot.Stage]: aspect('stage', true),
+  [Slot.OnScreen]: derived('onScreen', (desk, part) => desk.onScreen(part)),
+  [Slot.Editable]: derived('editable', (desk, part) => desk.editable(part)),
+  [Slot.Previous]: derived('previous', (desk, part) => desk.previous(field(part))),
+  [Slot.Initial]: derived('initial', (desk, part) => desk.initial(field(part))),
+  [Slot.Orphan]: derived('orphan', (desk, part) => desk.orphan(field(part))),
+  [Slot.OptionLabel]: derived('optionLabel', (desk, part) => desk.optionLabel(field(part))),
+  [Slot.Rows]: derived('rows', (desk, part) => versionOf((rows(part), desk.rows(part)))),
+  [Slot.Count]: derived('count', (desk, part) => (rows(part), desk.count(part))),
+  [Slot.Sum]: derived('sum', (desk, part, more) => desk.sum(part, [...rows(part).columns.keys()][more] ?? untrue())),
+  [Slot.Values]: aspect('values', false),
+  [Slot.Index]: derived('index', (desk, part) => desk.index(row(part))),
+  [Slot.Changed]: aspect('changed', false),
+  [Slot.Message]: aspect('message', true),
+  [Slot.Replaced]: aspect('replaced', true),
+  [Slot.IsNew]: derived('isNew', ofForm((desk) => desk.standing('isNew'))),
+  [Slot.Record]: derived('record', ofForm((desk) => desk.standing('record'))),
+  [Slot.Person]: derived('person', ofForm((desk) => desk.standing('person'))),
+  [Slot.Launch]: derived('launch', ofForm((desk) => desk.standing('launch'))),
+  [Slot.Viewing]: derived('viewing', ofForm((desk) => desk.standing('viewing'))),
+  [Slot.Zone]: derived('the time zone', ofForm((desk) => desk.zone)),
+});
+
+function inOrder(meanings: Record<Slot, Meaning>): Meaning[] {
+  return Array.from({ length: SLOTS }, (_, slot) => meanings[slot as Slot]);
+}
+
+const SLOT_MASK = (1 << SLOT_BITS) - 1;
+
+/** Reads an aspect by its number; `more` is a column where one is meant. Throws Untrue for a number that means nothing. */
+export function readAspect(desk: Desk, numbers: Numbers, number: number, more: number): unknown {
+  const part = numbers.part(number >> SLOT_BITS) ?? untrue();
+  const meaning = MEANINGS[number & SLOT_MASK] ?? untrue();
+  if (meaning.read !== null) {
+    if (meaning.name === 'options') holdsKeysOrNone(part);
+    return meaning.read(desk, part, more);
+  }
+  const name = meaning.name!;
+  const known = part.aspects[name];
+  if (known === undefined && !part.has(name)) untrue();
+  return desk.read(part, name);
+}
+
+/** Parts without options read as having none. */
+function holdsKeysOrNone(part: Part): void {
+  if (part.sort !== 'field' || part.rows !== null) untrue();
+}
+
+/** How messages name what a number means. */
+export function calledAspect(numbers: Numbers | null, number: number): string {
+  const part = numbers?.part(number >> SLOT_BITS) ?? null;
+  const meaning = MEANINGS[number & SLOT_MASK];
+  const called = meaning?.called ?? 'something';
+  return part === null ? called : part.sort === 'form' ? `form.${called}` : `${part.name}.${called}`;
+}
+
+/** Says an aspect by its number. */
+export function sayAspect(desk: Desk, numbers: Numbers, number: number, said: unknown, line: number): void {
+  const part = numbers.part(number >> SLOT_BITS) ?? untrue();
+  const meaning = MEANINGS[number & SLOT_MASK] ?? untrue();
+  const { name } = meaning;
+  if (name === null || !meaning.says || !part.has(name)) return untrue();
+  desk.say(part, name, said as Value, line);
+}

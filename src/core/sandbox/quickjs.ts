@@ -1,0 +1,211 @@
+/**
+ * The guest in QuickJS in WebAssembly, with memory, stack and time limited, and put back to an earlier moment by a
+ * snapshot. Its calls cross without the wrappers of quickjs-emscripten, which cost fifteen times as much as the
+ * crossing itself: the function handle is called by pointer, and the one host function is answered by replacing
+ * `module.callbacks.callFunction` (typed in @jitl/quickjs-ffi-types; versions are pinned, and a test holds it).
+ */
+import variant from '@jitl/quickjs-wasmfile-release-sync';
+import { newQuickJSWASMModuleFromVariant, type QuickJSContext, type QuickJSHandle, type QuickJSWASMModule } from 'quickjs-emscripten-core';
+import { SHARED_BYTES } from '../wire/layout';
+import { guest as guestSource, temporal as temporalSource } from './generated/guest';
+import { ENTRIES, MachineDied, OutOfRoom, type Entry, type Machine } from './machine';
+import { regionsOf, Snapshot } from './snapshot';
+
+export interface Limits {
+  /** Bytes the machine may use: what scripts hold and the little that runs beside them. */
+  memory: number;
+  /** Real milliseconds one run may take where the machine still polls; deterministic fuel comes long before. */
+  milliseconds: number;
+}
+
+export const LIMITS: Limits = { memory: 96 * 1024 * 1024, milliseconds: 600 };
+
+/** More lets deeply nested data overflow the host's own stack. */
+const STACK_BYTES = 128 * 1024;
+
+/** Starts the WebAssembly module of a machine. Each call gives a fresh one, since snapshots need it to themselves. */
+export function startModule(): Promise<QuickJSWASMModule> {
+  return newQuickJSWASMModuleFromVariant(variant);
+}
+
+/** What is used of the library below its own surface. */
+interface Below {
+  ffi: {
+    QTS_Call(context: number, fn: number, self: number, count: number, args: number): number;
+    QTS_ResolveException(context: number, value: number): number;
+    QTS_FreeValuePointer(context: number, value: number): void;
+    QTS_DupValuePointer(context: number, value: number): number;
+    QTS_NewArrayBuffer(context: number, bytes: number, length: number): number;
+  };
+  module: { HEAPU8: Uint8Array; _malloc(bytes: number): number; callbacks: { callFunction: unknown } };
+  ctx: { value: number };
+  memory: { heapValueHandle(pointer: number): QuickJSHandle };
+}
+
+export class QuickJS implements Machine {
+  readonly #context: QuickJSContext;
+  readonly #below: Below;
+  readonly #pointer: number;
+  readonly #at: number;
+  readonly #undefined: number;
+  readonly #entries: Readonly<Record<Entry, number>>;
+  readonly #functions: Readonly<Record<'putText' | 'putLoose' | 'given' | 'cut', QuickJSHandle>>;
+  readonly #memory: WebAssembly.Memory;
+  readonly #regions: { dataEnd: number; heapStart: number };
+  readonly #milliseconds: number;
+  #deadline = Infinity;
+  #cells: Int32Array;
+  #floats: Float64Array;
+  #ask: () => void = () => undefined;
+  #interrupted = false;
+
+  /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
+  constructor(wasm: QuickJSWASMModule, { temporal, limits }: { temporal: boolean; limits: Limits }) {
+    this.#milliseconds = limits.milliseconds;
+    this.#memory = wasm.getWasmMemory();
+    const runtime = wasm.newRuntime();
+    runtime.setMaxStackSize(STACK_BYTES);
+    runtime.setMemoryLimit(limits.memory);
+    runtime.setInterruptHandler(() => {
+      if (Date.now() <= this.#deadline) return false;
+      this.#interrupted = true;
+      return true;
+    });
+    const context = runtime.newContext();
+    this.#context = context;
+    this.#regions = regionsOf(this.#memory);
+    const below = context as unknown as Below;
+    this.#below = below;
+    const { ffi, module } = below;
+    this.#pointer = below.ctx.value;
+    this.#undefined = context.undefined.value as unknown as number;
+    this.#at = module._malloc(SHARED_BYTES);
+    module.HEAPU8.fill(0, this.#at, this.#at + SHARED_BYTES);
+    this.#cells = new Int32Array(module.HEAPU8.buffer, this.#at, SHARED_BYTES / 4);
+    this.#floats = new Float64Array(module.HEAPU8.buffer, this.#at, SHARED_BYTES / 8);
+    context.setProp(context.global, '__buffer', below.memory.heapValueHandle(ffi.QTS_NewArrayBuffer(this.#pointer, this.#at, SHARED_BYTES)));
+    context.setProp(
+      context.global,
+      '__host',
+      context.newFunction('host', () => {
+        throw new Error('the raw callback has not been put in place');
+      }),
+    );
+    const answer = (): number => {
+      this.#ask();
+      return ffi.QTS_DupValuePointer(this.#pointer, this.#undefined);
+    };
+    module.callbacks = { ...module.callbacks, callFunction: answer };
+    this.#evaluate(guestSource);
+    if (temporal) this.#evaluate(temporalSource);
+    const entries = context.getProp(context.global, '__entries');
+    const handle = (name: string) => context.getProp(entries, name);
+    this.#entries = Object.fromEntries(ENTRIES.map((name) => [name, handle(name).value as unknown as number])) as Record<Entry, number>;
+    this.#functions = { putText: handle('putText'), putLoose: handle('putLoose'), given: handle('given'), cut: handle('cut') };
+    this.#evaluate('__close()');
+  }
+
+  #evaluate(source: string): void {
+    const result = this.#context.evalCode(source, 'tavro.js');
+    if (result.error) throw new Error(`the machine does not start: ${JSON.stringify(this.#context.dump(result.error))}`);
+    result.value.dispose();
+  }
+
+  get cells(): Int32Array {
+    if (this.#cells.length === 0) this.#view();
+    return this.#cells;
+  }
+
+  get floats(): Float64Array {
+    if (this.#floats.length === 0) this.#view();
+    return this.#floats;
+  }
+
+  /** The machine's memory has grown, which detaches all views of it. */
+  #view(): void {
+    const { buffer } = this.#below.module.HEAPU8;
+    this.#cells = new Int32Array(buffer, this.#at, SHARED_BYTES / 4);
+    this.#floats = new Float64Array(buffer, this.#at, SHARED_BYTES / 8);
+  }
+
+  get wasInterrupted(): boolean {
+    return this.#interrupted;
+  }
+
+  answerWith(ask: () => void): void {
+    this.#ask = ask;
+  }
+
+  call(entry: Entry): boolean {
+    const { ffi } = this.#below;
+    const context = this.#pointer;
+    const outer = this.#deadline;
+    if (outer === Infinity) {
+      this.#deadline = Date.now() + this.#milliseconds;
+      this.#interrupted = false;
+    }
+    try {
+      const result = ffi.QTS_Call(context, this.#entries[entry], this.#undefined, 0, 0);
+      const error = ffi.QTS_ResolveException(context, result);
+      ffi.QTS_FreeValuePointer(context, result);
+      if (error === 0) return true;
+      ffi.QTS_FreeValuePointer(context, error);
+      return false;
+    } catch (caught) {
+      throw new MachineDied(String(caught));
+    } finally {
+      this.#deadline = outer;
+    }
+  }
+
+  #callFunction(fn: QuickJSHandle, args: (string | number)[]): string | null {
+    const context = this.#context;
+    try {
+      const handles = args.map((arg) => (typeof arg === 'string' ? context.newString(arg) : context.newNumber(arg)));
+      const result = context.callFunction(fn, context.undefined, ...handles);
+      for (const handle of handles) handle.dispose();
+      if (result.error) {
+        result.error.dispose();
+        return null;
+      }
+      const text = context.typeof(result.value) === 'string' ? context.getString(result.value) : '';
+      result.value.dispose();
+      return text;
+    } catch (caught) {
+      throw new MachineDied(String(caught));
+    }
+  }
+
+  putText(text: string): void {
+    if (this.#callFunction(this.#functions.putText, [text]) === null) throw new OutOfRoom();
+  }
+
+  putLoose(place: number, text: string): void {
+    if (this.#callFunction(this.#functions.putLoose, [place, text]) === null) throw new OutOfRoom();
+  }
+
+  given(): string {
+    const text = this.#callFunction(this.#functions.given, []);
+    if (text === null) throw new OutOfRoom();
+    return text;
+  }
+
+  cut(texts: number, kept: number): void {
+    if (this.#callFunction(this.#functions.cut, [texts, kept]) === null) throw new MachineDied('the lists of texts cannot be cut back');
+  }
+
+  /** The machine as it is now. No call into it may be going on. */
+  snapshot(): Snapshot {
+    return new Snapshot(this.#memory, this.#regions);
+  }
+
+  /** Bytes that scripts and the guest hold. */
+  get bytesUsed(): number {
+    const handle = this.#context.runtime.computeMemoryUsage();
+    const usage = this.#context.dump(handle) as { memory_used_size: number };
+    handle.dispose();
+    return usage.memory_used_size;
+  }
+}
+
+

@@ -1,0 +1,103 @@
+/**
+ * Aspects: what can be said of a part. Each has the layers of what was said: the base of the definition, above it the
+ * last word of a handler, above that the words of rules in their order (semantics 7, 18, 19). Values are one slot
+ * instead: they stick whoever wrote them. Who may say what, and what follows, is `runs.ts` and `rule-words.ts`.
+ */
+import type { Value } from '../form/value';
+import type { Part } from './parts';
+import type { Rule } from './ties';
+
+/** What can be said of parts, and what is computed for them. A new one is missed by the compiler wherever it is. */
+export type AspectName = SaidName | 'changed' | 'values' | 'order' | 'count' | `sum:${string}`;
+export type SaidName = 'value' | 'shown' | 'locked' | 'required' | 'options' | 'hint' | 'warning' | 'problem' | 'label' | 'stage' | 'message' | 'replaced';
+
+/** What one rule says of an aspect at present. */
+export interface RuleWord {
+  rule: Rule;
+  value: Value;
+  line: number;
+}
+
+const NONE: readonly RuleWord[] = [];
+
+export class Aspect {
+  readonly part: Part;
+  readonly name: AspectName;
+  /** What the definition says; for `value`, the value itself, since values stick whoever wrote them. */
+  base: Value;
+  /** The last word of a handler. Boxed, since null is a word too, and so that a superseded run knows its own. */
+  handlerWord: { value: Value } | null = null;
+  /** In the order of the rules, so that the last one wins. Replaced, never changed in place. */
+  ruleWords: readonly RuleWord[] = NONE;
+  /** Rules whose last run read this; null while none has. */
+  readers: Set<Rule> | null = null;
+  /** The run that last changed it, for printing cycles. Null for persons and the form. */
+  changedBy: RunRecord | null = null;
+  /** Values are one slot: rules' words of them are kept only to tell who wins. */
+  readonly sticks: boolean;
+  /** Computed from other things instead of said: the value, count and sums of rows. */
+  readonly derive: (() => Value) | null;
+
+  constructor(part: Part, name: AspectName, base: Value, derive: (() => Value) | null = null) {
+    this.part = part;
+    this.name = name;
+    this.base = base;
+    this.sticks = name === 'value';
+    this.derive = derive;
+  }
+
+  readBy(rule: Rule): void {
+    (this.readers ??= new Set()).add(rule);
+  }
+
+  /** What holds now. */
+  get current(): Value {
+    if (this.derive !== null) return this.derive();
+    if (this.sticks) return this.base;
+    const { ruleWords } = this;
+    if (ruleWords.length > 0) return ruleWords[ruleWords.length - 1]!.value;
+    return this.handlerWord === null ? this.base : this.handlerWord.value;
+  }
+
+  /** What stands below what a rule says of it: base, handlers and earlier rules. */
+  below(rule: Rule): Value {
+    if (this.derive !== null) return this.derive();
+    if (this.sticks) return this.base;
+    const { ruleWords } = this;
+    for (let i = ruleWords.length - 1; i >= 0; i--) {
+      if (ruleWords[i]!.rule.order < rule.order) return ruleWords[i]!.value;
+    }
+    return this.handlerWord === null ? this.base : this.handlerWord.value;
+  }
+
+  /** The word list with this rule's word put in, replaced, or (null) taken out. */
+  withWord(rule: Rule, word: { value: Value; line: number } | null): readonly RuleWord[] {
+    const others = this.ruleWords.filter((w) => w.rule !== rule);
+    if (word === null) return others.length === 0 ? NONE : others;
+    others.push({ rule, value: word.value, line: word.line });
+    return others.length === 1 ? others : others.sort((a, b) => a.rule.order - b.rule.order);
+  }
+
+  /** The winning word of a rule; null while no rule says anything. */
+  get winner(): RuleWord | null {
+    return this.ruleWords[this.ruleWords.length - 1] ?? null;
+  }
+
+  /** Forgets all that was said. */
+  reset(base: Value): void {
+    this.handlerWord = null;
+    this.ruleWords = NONE;
+    this.readers?.clear();
+    this.changedBy = null;
+    if (this.derive === null) this.base = base;
+  }
+}
+
+/** A run as far as printing a cycle needs it: what ran, because of which part, after which other run. */
+export interface RunRecord {
+  behaviour: string;
+  line: number;
+  tie: object;
+  because: string | null;
+  before: RunRecord | null;
+}

@@ -1,0 +1,300 @@
+/**
+ * Where scripts ask: reading and saying aspects, and everything else they can do. Each question names the part it is
+ * about; whoever carries it here (`sandbox/`) has looked the part up.
+ */
+import type { Field, FieldOf } from '../form/definition';
+import { accept, emptyOf, readRow, textOf } from '../form/kinds';
+import type { Value, Values } from '../form/value';
+import { ScriptFault, words } from '../wire/failures';
+import type { Clock } from './clock';
+import type { AspectName } from './aspects';
+import { defaultOf } from './defaults';
+import type { Pages } from './pages';
+import type { Part } from './parts';
+import type { Progress } from './progress';
+import type { Opened } from './opened';
+import type { Row } from './rows';
+import type { Runs } from './runs';
+import type { Services } from './services';
+import type { Situation } from './situation';
+import type { State } from './state';
+import type { Message } from './step';
+import type { Ties } from './tied';
+import type { Tied } from './ties';
+import type { Stopping } from './stopping';
+import type { Parts } from './tree';
+import type { Writing } from './writing';
+
+export class Desk {
+  readonly #state: State;
+  readonly #runs: Runs;
+  readonly #writing: Writing;
+  readonly #services: Services;
+  readonly #clock: Clock;
+  readonly #situation: Situation;
+  readonly #ties: Ties;
+  readonly #pages: Pages;
+  readonly #progress: Progress;
+  readonly #opened: Opened;
+  readonly #stopping: Stopping;
+
+  constructor(state: State, runs: Runs, writing: Writing, services: Services, clock: Clock, situation: Situation, ties: Ties, pages: Pages, progress: Progress, opened: Opened, stopping: Stopping) {
+    this.#state = state;
+    this.#runs = runs;
+    this.#writing = writing;
+    this.#services = services;
+    this.#clock = clock;
+    this.#situation = situation;
+    this.#ties = ties;
+    this.#pages = pages;
+    this.#progress = progress;
+    this.#opened = opened;
+    this.#stopping = stopping;
+  }
+
+  get parts(): Parts {
+    return this.#state.parts;
+  }
+
+  /** A row of reference data. */
+  tableRow(table: string, key: string): object | null {
+    return this.#state.tables.get(table)?.find(key) ?? null;
+  }
+
+  /** The run going on has failed, whatever its end will say. */
+  blame(fault: ScriptFault): void {
+    this.#runs.blame(fault);
+  }
+
+  get now(): number {
+    return this.#clock.now;
+  }
+
+  random(): number {
+    return this.#clock.random();
+  }
+
+  read(part: Part, name: AspectName): Value {
+    return this.#runs.read(part.aspects[name] ?? part.aspect(name));
+  }
+
+  say(part: Part, name: AspectName, offered: unknown, line: number): void {
+    this.#runs.say(part.aspects[name] ?? part.aspect(name), offered, line);
+  }
+
+  /** Whether a part, and all it stands in, is shown. Each is a read of its own. */
+  onScreen(part: Part): boolean {
+    for (let p: Part | null = part; p !== null; p = p.parent) if (p.has('shown') && this.read(p, 'shown') !== true) return false;
+    return true;
+  }
+
+  editable(part: Part): boolean {
+    for (let p: Part | null = part; p !== null; p = p.parent) if (p.has('locked') && this.read(p, 'locked') !== false) return false;
+    return !part.scriptOnly;
+  }
+
+  previous(part: Part): Value {
+    this.read(part, 'value');
+    return this.#state.previous.get(part) ?? null;
+  }
+
+  initial(part: Part): Value {
+    this.read(part, 'value');
+    return this.#state.initialOf(part);
+  }
+
+  orphan(part: Part): boolean {
+    this.read(part, 'value');
+    return this.#state.orphans.has(part);
+  }
+
+  options(part: Part): Value {
+    return (this.#state.optionsOf(part.field, this.read(part, 'options')) ?? NO_OPTIONS) as Value;
+  }
+
+  optionLabel(part: Part): Value {
+    const value = this.read(part, 'value');
+    const set = this.read(part, 'options');
+    const { field } = part;
+    const around = { options: set as never, table: (name: string) => this.#state.table(name) };
+    if (field.kind === 'choices') return (value as readonly string[]).map((key) => textOf([key], field, around));
+    if ((field.kind !== 'choice' && field.kind !== 'reference') || value === null) return null;
+    return textOf(value, field, around);
+  }
+
+  /** The rows of a field in order; a rule depends on which there are. */
+  rows(part: Part): readonly Row[] {
+    this.#runs.read(part.rows!.order);
+    return part.rows!.list;
+  }
+
+  count(part: Part): Value {
+    return this.#runs.read(part.rows!.count);
+  }
+
+  sum(part: Part, column: string): Value {
+    return this.#runs.read(part.rows!.sum(column));
+  }
+
+  index(row: Row): number {
+    this.#runs.read(row.rows.order);
+    return row.index;
+  }
+
+  /** How the form was opened, which stays as it is. */
+  standing(what: 'isNew' | 'record' | 'person' | 'launch' | 'viewing'): Value {
+    this.#runs.demand(`form.${what} was read`);
+    const { opening, isNew, record, viewing } = this.#situation;
+    const standing: Record<typeof what, unknown> = { isNew, record, person: opening.person, launch: opening.launch, viewing };
+    return standing[what] as Value;
+  }
+
+  get zone(): string {
+    return this.#clock.zone;
+  }
+
+  /** `fields.NAME.add(values)`: a new row begins with the defaults of its cells, and what is given instead. */
+  addRow(part: Part, given: unknown, line: number): Row {
+    const rows = part.rows!;
+    const run = this.#runs.act(`fields.${part.name}.add()`);
+    const values = typeof given === 'object' || given === undefined ? { ...this.#defaults([...rows.columns.values()].map(({ field }) => field)), ...defined(given) } : given;
+    const read = readRow(values, part.field as FieldOf<'rows'>, this.#state.surroundings(part), accept);
+    if (typeof read === 'string') return this.#wrong('wrong_value', words.wrongArguments(`${part.name}.add`, `takes the cells of a row; ${read}.`));
+    return this.#writing.addRow(run.writes, rows, read, line);
+  }
+
+  #defaults(fields: readonly Field[]): Values {
+    return Object.fromEntries(fields.map((field) => [field.name, this.#defaultOf(field)]));
+  }
+
+  #defaultOf(field: Field): Value {
+    return defaultOf(field, this.#situation.opening.person, this.#clock.now, this.#clock.zone);
+  }
+
+  /** `fields.NAME.remove(row)`. */
+  removeRow(part: Part, row: Row, line: number): void {
+    const run = this.#runs.act(`fields.${part.name}.remove()`);
+    if (row.rows !== part.rows || row.removed) this.#wrong('wrong_use', words.noRow(part.name, {}));
+    this.#writing.removeRow(run.writes, row, line);
+  }
+
+  /** `services.NAME.FUNCTION(args)`. The number of the call. */
+  callService(service: string, called: string, offered: unknown, line: number): number {
+    this.#runs.act(`services.${service}.${called}()`);
+    const asked = this.#runs.guarded(() => this.#services.ask(service, called, offered));
+    const { now } = this.#clock;
+    return this.#runs.call(asked.name, asked.args, now, now + asked.delay, line, asked.outcome);
+  }
+
+  after(milliseconds: number, line: number): number {
+    const { now } = this.#clock;
+    return this.#runs.call('after', milliseconds, now, now + milliseconds, line, () => ({ ok: true, value: undefined }));
+  }
+
+  get hasParent(): boolean {
+    this.#runs.demand('parent was read');
+    return this.#situation.opening.parent != null;
+  }
+
+  parentValue(name: string): Value {
+    this.#runs.demand('parent.get() was called');
+    const { form, fields, values } = this.#situation.opening.parent!;
+    if (!fields.some((field) => field.name === name)) return this.#wrong('wrong_use', words.noParentField(name, form));
+    return Object.hasOwn(values, name) ? values[name]! : null;
+  }
+
+  /** `parent.set(name, value)`. The number of the call. */
+  setInParent(name: string, offered: Value, line: number): number {
+    this.#runs.act('parent.set()');
+    const { form, fields } = this.#situation.opening.parent!;
+    const field = fields.find((one) => one.name === name);
+    const { now } = this.#clock;
+    const refuse = (reason: string) => this.#runs.call('parent.set', name, now, now, line, () => ({ ok: false, reason }));
+    if (field === undefined) return refuse(words.noParentField(name, form));
+    let value = offered;
+    // What a reference or rows take is known to the parent's session alone.
+    if (field.kind !== 'rows' && field.kind !== 'reference') {
+      const accepted = accept(offered, field, { options: null, table: (table) => this.#state.table(table) });
+      if (!accepted.ok) return refuse(`${field.label} takes ${accepted.takes}`);
+      ({ value } = accepted);
+    }
+    this.#runs.askParent(field.name, value, line);
+    return this.#runs.call('parent.set', field.name, now, now, line, () => ({ ok: true, value: undefined }));
+  }
+
+  message(text: string, tone: Message['tone'], line: number): void {
+    this.#runs.message(text, tone, line);
+  }
+
+  log(values: Value[], line: number): void {
+    this.#runs.log(values, line);
+  }
+
+  /** `form.clear()`: all fields to their defaults; rules hold again at once (edges 25). */
+  clear(line: number): void {
+    const { writes } = this.#runs.act('form.clear()');
+    for (const part of this.#state.parts.fields) this.#writing.value(writes, part.aspect('value'), this.#defaultOf(part.field), line);
+    this.#holdAgain();
+  }
+
+  /** `form.reset()`: back to what stood when the opening had settled, prefills included (edges 25). */
+  reset(line: number): void {
+    const { writes } = this.#runs.act('form.reset()');
+    for (const part of this.#state.parts.fields) this.#writing.value(writes, part.aspect('value'), this.#opened.valueOf(part) ?? emptyOf(part.field), line);
+    this.#holdAgain();
+  }
+
+  #holdAgain(): void {
+    for (const rule of this.#ties.all()) {
+      rule.forced = true;
+      this.#state.stirred.add(rule);
+      this.#progress.journal.undoable(() => {
+        rule.forced = false;
+      });
+    }
+  }
+
+  submit(): void {
+    this.#runs.act('form.submit()');
+    if (this.#situation.submitting) this.#wrong('wrong_use', words.submitInSubmit);
+    this.#runs.wantSubmit();
+  }
+
+  openPage(page: Part, line: number): void {
+    const { entry } = this.#runs.act(`pages.${page.name}.open()`);
+    this.#pages.turnTo(page, entry?.n ?? null, line);
+  }
+
+  /** Stops the event of this number, with a message on a part. */
+  stop(event: number, says: string, part: Part | null): void {
+    const { noted } = this.#runs.demand('event.stop() was called');
+    if (!this.#stopping.stop(event, says, part, noted ?? NOTHING_READ)) this.#wrong('wrong_use', words.stopTooLate);
+  }
+
+  /** Ties may be made at the top level and while a record is loaded (edges 14). */
+  tie(tied: Tied): void {
+    this.#mayTie(tied.is === 'handler' ? `on.${tied.event}` : tied.rows === null ? 'keep' : 'keep.each');
+    this.#ties.add(tied, true);
+  }
+
+  untie(number: number): void {
+    this.#ties.untie(number);
+  }
+
+  #mayTie(call: string): void {
+    const { handler } = this.#runs.demand(`${call} was called`);
+    if (handler?.event !== 'load') this.#wrong('wrong_use', words.tieInside(call));
+  }
+
+  #wrong(code: 'wrong_use' | 'wrong_value', says: string): never {
+    return this.#runs.fault(new ScriptFault(code, says));
+  }
+}
+
+const NO_OPTIONS: readonly never[] = Object.freeze([]);
+const NOTHING_READ: ReadonlySet<Part> = new Set();
+
+/** Without what is undefined, which is as good as not given. */
+function defined(given: unknown): object {
+  return Object.fromEntries(Object.entries((given ?? {}) as object).filter(([, value]) => value !== undefined));
+}

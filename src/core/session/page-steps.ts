@@ -1,0 +1,66 @@
+/** Turning to another page, as a person: forward turns check the page left, `pageChange` handlers may stop it. */
+import { check, setFault } from './checking';
+import type { Pages } from './pages';
+import type { Progress } from './progress';
+import type { Settling } from './settling';
+import type { Situation } from './situation';
+import type { State } from './state';
+import type { Stopping } from './stopping';
+import type { TapeWriter } from './tape-writer';
+import type { Time } from './time';
+
+export class PageSteps {
+  readonly #state: State;
+  readonly #situation: Situation;
+  readonly #progress: Progress;
+  readonly #settling: Settling;
+  readonly #stopping: Stopping;
+  readonly #time: Time;
+  readonly #pages: Pages;
+  readonly #tape: TapeWriter;
+  /** Whether turning forward checks the page left. */
+  readonly #checks: boolean;
+
+  constructor(state: State, situation: Situation, progress: Progress, settling: Settling, stopping: Stopping, time: Time, pages: Pages, tape: TapeWriter, checks: boolean) {
+    this.#state = state;
+    this.#situation = situation;
+    this.#progress = progress;
+    this.#settling = settling;
+    this.#stopping = stopping;
+    this.#time = time;
+    this.#pages = pages;
+    this.#tape = tape;
+    this.#checks = checks;
+  }
+
+  /** Why it cannot be done, or null. */
+  turnTo(name: string, cause: number | null): string | null {
+    const to = this.#state.parts.byName.get(name);
+    if (to === undefined || to.sort !== 'page') return `there is no page "${name}"`;
+    if (!to.onScreen) return `${to.label} is hidden`;
+    const from = this.#situation.page;
+    if (from === to || from === null) return null;
+    const forward = this.#pages.all.indexOf(to) > this.#pages.all.indexOf(from);
+    if (!this.#settling.settle(cause)) return null;
+    if (forward && this.#checks) {
+      const faults = check(this.#state, from);
+      this.#tape.add(cause, { type: 'checked', faults });
+      if (faults.length > 0) return null;
+    }
+    let stopped = false;
+    this.#progress.queue.push({
+      type: 'pageChange', part: null, row: null, value: null, previous: null, by: 'person', from: null, cause,
+      extra: { from: from.name, to: to.name },
+      stop: (says, part, readsOf) => {
+        stopped = true;
+        if (part?.sort === 'field') setFault(this.#state, part, says, readsOf);
+        else this.#progress.message({ text: says, tone: 'error', behaviour: '' });
+      },
+    });
+    const inVain = this.#settling.settle(cause) ? this.#time.waitOut(cause) : 'no rest';
+    this.#stopping.end();
+    if (inVain !== null && inVain !== 'no rest') this.#progress.message({ text: inVain, tone: 'error', behaviour: '' });
+    if (inVain === null && !stopped) this.#pages.turnTo(to, cause, null);
+    return null;
+  }
+}

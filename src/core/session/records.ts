@@ -1,0 +1,141 @@
+/** Opening records: the one a session begins with, and the next and previous ones (semantics 12; edges 6, 25). */
+import type { Field } from '../form/definition';
+import { accept, emptyOf } from '../form/kinds';
+import type { Value, Values } from '../form/value';
+import type { Failure } from '../wire/failures';
+import { valuesOf } from './checking';
+import type { Clock } from './clock';
+import type { Corrections } from './corrections';
+import type { Opened } from './opened';
+import type { Pages } from './pages';
+import type { Part } from './parts';
+import type { Progress } from './progress';
+import type { Rows } from './rows';
+import type { Runs } from './runs';
+import type { Settling } from './settling';
+import type { Situation } from './situation';
+import type { State } from './state';
+import type { Opening } from './step';
+import type { TapeWriter } from './tape-writer';
+import type { Ties } from './tied';
+import type { Waiting } from './waiting';
+
+export class Records {
+  readonly #state: State;
+  readonly #situation: Situation;
+  readonly #clock: Clock;
+  readonly #tape: TapeWriter;
+  readonly #progress: Progress;
+  readonly #settling: Settling;
+  readonly #ties: Ties;
+  readonly #runs: Runs;
+  readonly #waiting: Waiting;
+  readonly #corrections: Corrections;
+  readonly #pages: Pages;
+  readonly #opened: Opened;
+  /** Failures of scripts' top levels: those behaviours are out for good. */
+  readonly #out: readonly Failure[];
+  readonly #defaultOf: (part: Part) => Value;
+
+  constructor(state: State, situation: Situation, clock: Clock, tape: TapeWriter, progress: Progress, settling: Settling, ties: Ties, runs: Runs, waiting: Waiting, corrections: Corrections, pages: Pages, opened: Opened, out: readonly Failure[], defaultOf: (part: Part) => Value) {
+    this.#state = state;
+    this.#situation = situation;
+    this.#clock = clock;
+    this.#tape = tape;
+    this.#progress = progress;
+    this.#settling = settling;
+    this.#ties = ties;
+    this.#runs = runs;
+    this.#waiting = waiting;
+    this.#corrections = corrections;
+    this.#pages = pages;
+    this.#opened = opened;
+    this.#out = out;
+    this.#defaultOf = defaultOf;
+  }
+
+  /** Opens a record, or a new entry: base and record, `load` handlers, rules. */
+  open(record: Opening['record']): void {
+    const { parts } = this.#state;
+    this.#situation.isNew = record === null;
+    this.#situation.record = record?.id ?? null;
+    if (this.#situation.viewing) {
+      parts.form.aspect('locked').base = true;
+      parts.nesting.version++;
+    }
+    for (const part of parts.fields) this.#begin(part, record === null ? this.#defaultOf(part) : Object.hasOwn(record.values, part.name) ? record.values[part.name]! : null);
+    this.#state.rebase();
+    for (const part of parts.byName.values()) this.#state.touch(part);
+    this.#touchUnoffered();
+    const entry = this.#tape.add(null, { type: 'opened', record: this.#situation.record, person: this.#situation.opening.person.key, clock: this.#clock.now, values: valuesOf(this.#state) });
+    const cause = entry?.n ?? null;
+    for (const failure of this.#out) this.#tape.add(cause, { type: 'error', failure });
+    this.#progress.errors.push(...this.#out);
+    this.#progress.begin(true);
+    for (const rule of this.#ties.rules) this.#state.stirred.add(rule);
+    this.#progress.queue.push({ type: 'load', part: null, row: null, value: null, previous: null, by: 'form', from: null, cause });
+    this.#settling.settle(cause);
+    this.#opened.note(parts.fields);
+    this.#situation.page = parts.pages.find((page) => page.onScreen) ?? null;
+  }
+
+  /** Opens the next or the previous record: `load` fires for it, and nothing of the former one stays. Why not, or null. */
+  turn(by: 1 | -1, cause: number | null): string | null {
+    const records = this.#situation.opening.records ?? [];
+    const at = records.findIndex((record) => record.id === this.#situation.record);
+    const to = at < 0 ? undefined : records[at + by];
+    if (to === undefined) return by > 0 ? 'there is no next record' : 'there is no previous record';
+    for (const run of this.#waiting.runs) this.#runs.supersede(run, 'another record', cause);
+    this.#ties.leaveRecord();
+    this.#settling.failing.clear();
+    this.#corrections.forget();
+    this.#progress.queue.length = 0;
+    this.#progress.commit();
+    this.#state.reset();
+    this.#situation.focused = null;
+    this.#situation.typing = null;
+    this.open(to);
+    return null;
+  }
+
+  /** Keys in rows that are not offered have to be marked or dropped, though nobody has touched their cells. */
+  #touchUnoffered(): void {
+    for (const { rows } of this.#state.parts.fields) {
+      if (rows === null) continue;
+      for (const [name, { field }] of rows.columns) {
+        if (field.kind !== 'choice' && field.kind !== 'choices' && field.kind !== 'reference') continue;
+        const around = { options: null, table: (table: string) => this.#state.table(table) };
+        for (const row of rows.list) if (!accept(row.values[name], field, around).ok) this.#state.touch(rows.cell(row, name));
+      }
+    }
+  }
+
+  /** Gives a field the value a record or the definition brings, before anything runs. */
+  #begin(part: Part, offered: Value): void {
+    const { field, rows } = part;
+    if (rows === null) {
+      part.aspect('value').base = this.#firstValue(field, offered, part);
+      return;
+    }
+    rows.clear();
+    const list = Array.isArray(offered) ? (offered as unknown[]) : [];
+    if (!Array.isArray(offered) && offered !== null) this.#state.strays.set(part, offered);
+    this.#state.replaceRows(rows, list.map((row) => rows.make(this.#firstRow(rows, row as Values | null))));
+  }
+
+  #firstRow(rows: Rows, offered: Values | null): Values {
+    const row: Values = {};
+    for (const [name, { field }] of rows.columns) row[name] = this.#firstValue(field, offered !== null && typeof offered === 'object' && Object.hasOwn(offered, name) ? offered[name]! : null, null);
+    return row;
+  }
+
+  /** What is no value of its kind is a stray where a part is given to keep it. */
+  #firstValue(field: Field, offered: Value, keeper: Part | null): Value {
+    // A key that is no longer known is kept, marked and shown; see semantics 6.
+    if ((field.kind === 'choice' || field.kind === 'reference') && typeof offered === 'string') return offered;
+    if (field.kind === 'choices' && Array.isArray(offered) && offered.every((key) => typeof key === 'string')) return offered;
+    const accepted = accept(offered, field, { options: null, table: (name) => this.#state.table(name) });
+    if (!accepted.ok && keeper !== null) this.#state.strays.set(keeper, offered);
+    return accepted.ok ? accepted.value : emptyOf(field);
+  }
+}

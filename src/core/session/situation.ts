@@ -1,0 +1,26 @@
+/** Where a session stands: how it was opened, on which record and page it is, what the person is doing. */
+import type { Value } from '../form/value';
+import type { Part } from './parts';
+import type { Opening } from './step';
+
+export class Situation {
+  /** How the session was opened. */
+  readonly opening: Opening;
+  isNew = true;
+  /** The record that is open; null for a new entry that is not saved yet. */
+  record: string | null = null;
+  page: Part | null = null;
+  focused: Part | null = null;
+  /** What is typed and not yet committed. */
+  typing: { part: Part; value: Value } | null = null;
+  /** `submit` handlers are running or waited for. */
+  submitting = false;
+
+  constructor(opening: Opening) {
+    this.opening = opening;
+  }
+
+  get viewing(): boolean {
+    return this.opening.viewing === true;
+  }
+}

@@ -1,0 +1,110 @@
+/**
+ * Submitting (semantics 25): waits for open runs, checks what is on screen, runs `submit` handlers, checks again what
+ * they wrote, saves, runs `saved` handlers. All of it is one step.
+ */
+import { equal } from '../form/value';
+import { check, outgoing, setFault, valuesOf, type Found } from './checking';
+import type { Progress } from './progress';
+import type { Settling } from './settling';
+import type { Situation } from './situation';
+import type { State } from './state';
+import type { SubmitOutcome } from './step';
+import { VIEWING } from './step-words';
+import type { Stopping } from './stopping';
+import type { TapeWriter } from './tape-writer';
+import type { Time } from './time';
+
+const NO_REST = { part: null, says: 'The behaviours of this form came to no rest.' };
+
+export class Submitting {
+  readonly #state: State;
+  readonly #situation: Situation;
+  readonly #progress: Progress;
+  readonly #settling: Settling;
+  readonly #stopping: Stopping;
+  readonly #time: Time;
+  readonly #tape: TapeWriter;
+
+  constructor(state: State, situation: Situation, progress: Progress, settling: Settling, stopping: Stopping, time: Time, tape: TapeWriter) {
+    this.#state = state;
+    this.#situation = situation;
+    this.#progress = progress;
+    this.#settling = settling;
+    this.#stopping = stopping;
+    this.#time = time;
+    this.#tape = tape;
+  }
+
+  /** Why it cannot be done, or null; whether it was saved is the outcome. */
+  submit(cause: number | null): string | null {
+    if (this.#situation.viewing) return VIEWING;
+    const stops: SubmitOutcome['stops'] = [];
+    if (!this.#settling.settle(cause)) stops.push(NO_REST);
+    else if (this.#isReplaced()) return 'the form has been replaced by a message and cannot be submitted';
+    else if (this.#waited(stops, cause)) {
+      if (this.#isReplaced()) return 'the form has been replaced by a message and cannot be submitted';
+      this.#forgetFaults();
+      stops.push(...this.#check(cause));
+      if (stops.length === 0) this.#askHandlers(stops, cause);
+    }
+    if (stops.length > 0) {
+      this.#finish(false, stops, cause);
+      return null;
+    }
+    this.#situation.record ??= this.#situation.opening.newId;
+    this.#finish(true, stops, cause);
+    this.#state.rebase();
+    // What is saved stays: what `saved` handlers do is taken back by itself where they come to no rest.
+    this.#progress.commit();
+    this.#progress.queue.push({ type: 'saved', part: null, row: null, value: null, previous: null, by: 'form', from: null, cause, extra: { id: this.#situation.record } });
+    this.#settling.settle(cause);
+    this.#situation.isNew = false;
+    return null;
+  }
+
+  #isReplaced(): boolean {
+    return this.#state.parts.form.now('replaced') !== null;
+  }
+
+  /** Runs the handlers that may stop it; each stop is noted. */
+  #askHandlers(stops: SubmitOutcome['stops'], cause: number | null): void {
+    const before = valuesOf(this.#state);
+    this.#situation.submitting = true;
+    this.#progress.queue.push({
+      type: 'submit', part: null, row: null, value: null, previous: null, by: 'person', from: null, cause,
+      stop: (says, part, readsOf) => {
+        stops.push({ part: part?.address ?? null, says });
+        if (part?.sort === 'field') setFault(this.#state, part, says, readsOf);
+      },
+    });
+    if (!this.#settling.settle(cause)) stops.push(NO_REST);
+    this.#waited(stops, cause);
+    this.#stopping.end();
+    this.#situation.submitting = false;
+    if (stops.length === 0 && !equal(before, valuesOf(this.#state))) stops.push(...this.#check(cause));
+  }
+
+  #waited(stops: SubmitOutcome['stops'], cause: number | null): boolean {
+    const inVain = this.#time.waitOut(cause);
+    if (inVain !== null) stops.push({ part: null, says: inVain });
+    return inVain === null;
+  }
+
+  #forgetFaults(): void {
+    for (const part of this.#state.faults.keys()) this.#state.touch(part);
+    this.#state.faults.clear();
+    for (const part of this.#state.parts.fields) this.#state.touch(part);
+  }
+
+  #check(cause: number | null): Found[] {
+    const faults = check(this.#state, null);
+    this.#tape.add(cause, { type: 'checked', faults });
+    return faults;
+  }
+
+  #finish(saved: boolean, stops: SubmitOutcome['stops'], cause: number | null): void {
+    const outcome: SubmitOutcome = { saved, stoppedBy: stops[0]?.part ?? null, stops, id: saved ? this.#situation.record : null, ...outgoing(this.#state) };
+    this.#progress.setOutcome(outcome);
+    this.#tape.add(cause, { type: 'outcome', ...outcome });
+  }
+}

@@ -1,0 +1,49 @@
+/** Letting the session's clock move on; what becomes due on the way goes on in order, each as a settling of its own. */
+import { words } from '../wire/failures';
+import type { Clock } from './clock';
+import type { Pages } from './pages';
+import type { Progress } from './progress';
+import type { Settling } from './settling';
+import type { Waiting } from './waiting';
+
+/** How long a submission or a turn of pages waits for open runs, in milliseconds on the session's clock. */
+export const MOST_WAITED = 30_000;
+
+export class Time {
+  readonly #clock: Clock;
+  readonly #waiting: Waiting;
+  readonly #settling: Settling;
+  readonly #progress: Progress;
+  readonly #pages: Pages;
+
+  constructor(clock: Clock, waiting: Waiting, settling: Settling, progress: Progress, pages: Pages) {
+    this.#clock = clock;
+    this.#waiting = waiting;
+    this.#settling = settling;
+    this.#progress = progress;
+    this.#pages = pages;
+  }
+
+  /** `until` in milliseconds since 1970-01-01T00:00:00Z. The clock never goes back. */
+  pass(until: number, cause: number | null): void {
+    for (let call = this.#waiting.next(until); call !== null; call = this.#waiting.next(until)) {
+      this.#clock.now = Math.max(this.#clock.now, call.due);
+      this.#progress.begin(false);
+      this.#settling.resume(call, cause);
+      this.#settling.settle(cause);
+      this.#pages.keep(cause);
+    }
+    this.#clock.now = Math.max(this.#clock.now, until);
+  }
+
+  /** Waits until no run is open. What it waited for in vain, or null when all have ended. */
+  waitOut(cause: number | null): string | null {
+    const until = this.#clock.now + MOST_WAITED;
+    while (this.#waiting.runs.length > 0) {
+      const call = this.#waiting.next(until);
+      if (call === null) return words.waitedTooLong([...new Set(this.#waiting.calls.map(({ name }) => name))].join(' and '));
+      this.pass(call.due, cause);
+    }
+    return null;
+  }
+}

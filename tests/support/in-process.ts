@@ -1,0 +1,44 @@
+/** The guest in this engine, over a plain buffer: as in the machine, but for the machine. */
+import { Temporal } from 'temporal-polyfill';
+import { Guest } from '../../src/core/guest/guest';
+import type { Entry, Machine } from '../../src/core/sandbox/machine';
+import { SHARED_BYTES } from '../../src/core/wire/layout';
+
+export class InProcess implements Machine {
+  readonly #buffer = new ArrayBuffer(SHARED_BYTES);
+  readonly cells = new Int32Array(this.#buffer);
+  readonly floats = new Float64Array(this.#buffer);
+  readonly wasInterrupted = false;
+  #ask: () => void = () => undefined;
+  readonly guest = new Guest({
+    buffer: this.#buffer,
+    host: () => this.#ask(),
+    makeFunction: (parameters, body) => new Function(...parameters, body) as never,
+    temporal: () => Temporal,
+  });
+
+  call(entry: Entry): boolean {
+    this.guest[entry]();
+    return true;
+  }
+
+  putText(text: string): void {
+    this.guest.wire.putText(text);
+  }
+
+  putLoose(place: number, text: string): void {
+    this.guest.wire.putLoose(place, text);
+  }
+
+  given(): string {
+    return this.guest.wire.given();
+  }
+
+  cut(texts: number, kept: number): void {
+    this.guest.wire.cut(texts, kept);
+  }
+
+  answerWith(ask: () => void): void {
+    this.#ask = ask;
+  }
+}
