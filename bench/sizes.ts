@@ -9,7 +9,7 @@ import { startModule } from '../src/core/sandbox/quickjs';
 import { Sandbox } from '../src/core/sandbox/sandbox';
 import type { Opening, TimedStep } from '../src/core/session/step';
 
-const opening = (values: Opening['record']): Opening => ({ person: { key: 'mira', name: 'Mira Oldane', role: 'clerk' }, record: values, launch: {}, clock: 0, seed: 1, newId: 'new' });
+const opening = (values: Opening['record']): Opening => ({ person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }, record: values, launch: {}, clock: 0, seed: 1, newId: 'new' });
 
 const cells: Field[] = [
   { kind: 'text', name: 'goods', label: 'Goods' },

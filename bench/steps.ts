@@ -6,12 +6,13 @@
 import { fireEvent } from '@testing-library/dom';
 import userEvent from '@testing-library/user-event';
 import { JSDOM } from 'jsdom';
-import { Temporal } from 'temporal-polyfill';
 import { materialOf } from '../src/core/language/material';
 import { startModule } from '../src/core/sandbox/quickjs';
+import { Host } from '../src/core/sandbox/host';
 import { Sandbox } from '../src/core/sandbox/sandbox';
 import { Session, type Material } from '../src/core/session/session';
 import type { Opening, TimedStep } from '../src/core/session/step';
+import { InProcess } from '../tests/support/in-process';
 import { readFolder } from '../src/workers/files';
 import { readWorkspace } from '../src/core/workspace/workspace';
 
@@ -19,7 +20,7 @@ const workspace = readWorkspace(readFolder('demo'));
 const entry = workspace.forms[0]!;
 const pilot = entry.behaviours.filter((behaviour) => behaviour.name === '20-pilot.ts');
 const material = (mode: 'traced' | 'untraced'): Material => materialOf(entry.form, workspace, pilot, mode);
-const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', role: 'clerk' }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
+const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
 const CHOICES = ['harbour_pilot', 'own', 'none'];
 const KINDS = ['tanker', 'tug'];
 const step = (i: number): TimedStep => (i % 2 === 0 ? { set: 'pilot_choice', to: CHOICES[(i / 2) % 3]! } : { set: 'vessel_kind', to: KINDS[((i - 1) / 2) % 2]! });
@@ -37,7 +38,7 @@ async function inMachine(mode: 'traced' | 'untraced'): Promise<Case> {
   if (opened.errors.length > 0) throw new Error('the bench form does not open');
   return {
     name: `machine, ${mode}`,
-    steps: mode === 'traced' ? 1000 : 2000,
+    steps: mode === 'traced' ? 5000 : 10_000,
     run: (steps) => {
       for (let i = 0; i < steps; i++) sandbox.step(step(i));
     },
@@ -45,13 +46,15 @@ async function inMachine(mode: 'traced' | 'untraced'): Promise<Case> {
 }
 
 function bare(): Case {
-  const session = new Session(JSON.parse(JSON.stringify(material('untraced'))) as Material, { makeFunction: (parameters, body) => new Function(...parameters, body) as never, temporal: Temporal, tell: null });
-  session.open(opening);
+  const host = new Host(new InProcess(), null);
+  const its = material('untraced');
+  const session = new Session(its, host.load(its, false), host, opening);
+  session.open();
   return {
-    name: 'bare V8 with the same JSON',
+    name: 'the same session in bare V8',
     steps: 20_000,
     run: (steps) => {
-      for (let i = 0; i < steps; i++) JSON.parse(JSON.stringify(session.do(JSON.parse(JSON.stringify(step(i))) as TimedStep)));
+      for (let i = 0; i < steps; i++) session.do(step(i));
     },
   };
 }

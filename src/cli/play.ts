@@ -19,7 +19,7 @@ export async function play(call: Call): Promise<number> {
   const { open: opening, steps } = Array.isArray(input) ? { open: { as: workspace.people[0]!.key }, steps: input } : input;
   const engine = newEngine();
   await load(engine, workspace, entry, call.tape === true ? 'traced' : 'untraced');
-  const answers = await engine.play(openingOf(opening, { people: workspace.people, records: entry.records, forms: workspace.forms }), steps);
+  const answers = await engine.play(openingOf(opening, entry.form, { people: workspace.people, records: entry.records, forms: workspace.forms }), steps);
   engine.close();
   process.stdout.write(`${JSON.stringify(resultOf(answers, entry.form, call.tape === true), null, 2)}\n`);
   return 0;
@@ -55,7 +55,7 @@ function resultOf(answers: readonly Answer[], form: Form, withTape: boolean): ob
     '@waiting': seen.waiting,
     '@toParent': answers.flatMap((answer) => answer.toParent),
     '@page': seen.page,
-    '@replaced': seen.replaced,
+    '@replaced': seen.replaced?.text ?? null,
     '@notice': seen.notice,
     '@submit': seen.submit,
     '@messages': heard.messages,

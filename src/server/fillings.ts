@@ -76,7 +76,7 @@ export interface Handout {
 export async function handOut(release: Release, person: Person, record: StoredRecord | null, how: HowOpened): Promise<Handout> {
   const form = release.material.form.name;
   const opening: Opening = {
-    person: { key: person.key, name: person.name, role: person.role },
+    person: { key: person.key, name: person.name, roles: person.roles },
     record: record === null ? null : { id: record.id, values: record.values },
     launch: how.launch,
     clock: Date.now(),

@@ -14,7 +14,10 @@ export const HeadSchema = z
   .superRefine(({ roles, people }, context) => {
     twice(roles.map((role) => role.key)).forEach((key) => context.addIssue({ code: 'custom', message: `the role "${key}" is there twice` }));
     twice(people.map((person) => person.key)).forEach((key) => context.addIssue({ code: 'custom', message: `the person "${key}" is there twice` }));
-    for (const person of people) if (!roles.some((role) => role.key === person.role)) context.addIssue({ code: 'custom', message: `${person.name} has the role "${person.role}", which there is not` });
+    for (const person of people) {
+      for (const held of person.roles) if (!roles.some((role) => role.key === held)) context.addIssue({ code: 'custom', message: `${person.name} has the role "${held}", which there is not` });
+      if (new Set(person.roles).size < person.roles.length) context.addIssue({ code: 'custom', message: `${person.name} has a role twice` });
+    }
   });
 export type Head = z.infer<typeof HeadSchema>;
 

@@ -36,8 +36,8 @@ export const corpus: Pair[] = [
     about: 'the label of a role',
     form: 'vessel',
     code: 'label-for-key',
-    faulty: 'keep("bars", () => {\n  fields.standing.locked = form.person.role !== "Harbour master";\n});',
-    mended: 'keep("bars", () => {\n  fields.standing.locked = form.person.role !== "master";\n});',
+    faulty: 'keep("bars", () => {\n  fields.standing.locked = !form.person.roles.includes("Harbour master");\n});',
+    mended: 'keep("bars", () => {\n  fields.standing.locked = !form.person.roles.includes("master");\n});',
   },
   {
     about: 'the label of a row of a table is written',

@@ -56,7 +56,7 @@ describe('services and people', () => {
 
   test('people have roles that there are', async () => {
     const head = await readHead();
-    expect(HeadSchema.safeParse({ ...head, people: [{ key: 'x', name: 'X', role: 'pilot' }] }).error!.issues[0]!.message).toBe('X has the role "pilot", which there is not');
+    expect(HeadSchema.safeParse({ ...head, people: [{ key: 'x', name: 'X', roles: ['pilot'] }] }).error!.issues[0]!.message).toBe('X has the role "pilot", which there is not');
     expect(HeadSchema.safeParse({ ...head, people: [...head.people, head.people[0]!] }).success).toBe(false);
     const revision = await readHeadRevision();
     expect(await saveHead({ ...head, title: 'Office' }, revision)).toMatchObject({ saved: true });

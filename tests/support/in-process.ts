@@ -1,6 +1,6 @@
 /** The guest in this engine, over a plain buffer: as in the machine, but for the machine. */
 import { Temporal } from 'temporal-polyfill';
-import { Guest } from '../../src/core/guest/guest';
+import { makeGuest } from '../../src/core/guest/guest';
 import type { Entry, Machine } from '../../src/core/sandbox/machine';
 import { SHARED_BYTES } from '../../src/core/wire/layout';
 
@@ -10,7 +10,7 @@ export class InProcess implements Machine {
   readonly floats = new Float64Array(this.#buffer);
   readonly wasInterrupted = false;
   #ask: () => void = () => undefined;
-  readonly guest = new Guest({
+  readonly guest = makeGuest({
     buffer: this.#buffer,
     host: () => this.#ask(),
     makeFunction: (parameters, body) => new Function(...parameters, body) as never,

@@ -8,7 +8,7 @@ import { MOST_BYTES } from './limits';
 
 export const Name = z
   .string()
-  .regex(/^[a-z][a-z0-9_]*$/, 'a technical name is lower-case letters, digits and _ and begins with a letter')
+  .regex(/^(?!constructor$)[a-z][a-z0-9_]*$/, 'a technical name is lower-case letters, digits and _, begins with a letter and is not "constructor"')
   .max(60)
   .meta({ description: 'Technical name: stable, used by scripts, scenarios and records.' });
 
@@ -25,7 +25,9 @@ export const WhenHidden = z.enum(['keep', 'omit', 'clear']);
 const common = {
   name: Name,
   label: Text,
-  help: z.string().optional(),
+  help: z.string().optional().meta({ description: 'Stands below the field; no script touches it.' }),
+  hint: z.string().min(1).optional().meta({ description: 'Stands below the field until a script says another.' }),
+  warning: z.string().min(1).optional().meta({ description: 'Stands out below the field and stops nothing, until a script says another.' }),
   hidden: z.boolean().optional().meta({ description: 'Hidden until a script shows it.' }),
   locked: z.boolean().optional().meta({ description: 'Refuses people from the start, until a script unlocks it.' }),
   scriptOnly: z.boolean().optional().meta({ description: 'Only scripts may ever write it: it refuses people whatever is said of locked.' }),
@@ -244,6 +246,13 @@ export const ChildListSchema = z.strictObject({
 });
 export type ChildList = z.infer<typeof ChildListSchema>;
 
+export const LaunchParameterSchema = z.strictObject({
+  name: Name,
+  label: z.string().min(1).optional(),
+  kind: z.enum(['text', 'number', 'date', 'yes_no']),
+});
+export type LaunchParameter = z.infer<typeof LaunchParameterSchema>;
+
 export const FormSettings = z.strictObject({
   runLimit: z
     .number()
@@ -260,6 +269,7 @@ export const FormSchema = z.strictObject({
   name: Name,
   title: Text,
   settings: FormSettings.optional(),
+  launch: z.array(LaunchParameterSchema).max(100).optional().meta({ description: 'What whoever opens the form may hand over; parameters that are not declared are texts.' }),
   pages: z.array(PageSchema).min(1),
   buttons: z.array(ButtonSchema).optional(),
   tracks: z.array(TrackSchema).optional(),

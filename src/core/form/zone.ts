@@ -32,5 +32,5 @@ export function wallClock(zone: string, at: number): number[] | null {
   const found: Record<string, string> = {};
   for (const { type, value } of format.formatToParts(at)) found[type] = value;
   const year = Number(found.year);
-  return [/^B/.test(found.era ?? '') ? 1 - year : year, Number(found.month), Number(found.day), Number(found.hour), Number(found.minute), Number(found.second)];
+  return [found.era?.startsWith('B') === true ? 1 - year : year, Number(found.month), Number(found.day), Number(found.hour), Number(found.minute), Number(found.second)];
 }

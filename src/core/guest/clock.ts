@@ -4,7 +4,7 @@
  */
 import type { Temporal as TemporalNamespace } from 'temporal-polyfill';
 import { ScriptFault, words } from '../wire/failures';
-import { Cell, Op } from '../wire/layout';
+import { Cell, Double, Op } from '../wire/layout';
 import type { Wire } from './wire';
 
 export interface GuestClock {
@@ -16,7 +16,7 @@ export interface GuestClock {
 /** `zone` is the IANA name of the session's time zone. */
 export function makeClock({ cells, floats, call }: Wire, temporal: typeof TemporalNamespace | null, zone: () => string): GuestClock {
   const read = (what: string): number => {
-    const now = floats[Cell.ClockFloat]!;
+    const now = floats[Double.Clock]!;
     if (Number.isNaN(now)) throw new ScriptFault('wrong_use', words.topLevel(`${what} was asked`));
     return now;
   };
@@ -38,7 +38,7 @@ export function makeClock({ cells, floats, call }: Wire, temporal: typeof Tempor
     read('Math.random()');
     cells[Cell.Op] = Op.Random;
     call();
-    return floats[Cell.Float];
+    return floats[Double.Answer];
   };
 
   return { Date: Object.freeze(SessionDate) as unknown as DateConstructor, Math: Object.freeze(math) as unknown as Math, Temporal: temporal === null ? undefined : temporalOn(temporal) };

@@ -4,7 +4,7 @@
  * have is answered in words.
  */
 import type { PartInfo } from '../wire/acts';
-import { Cell, Op, SLOT_BITS, Tag, type Slot } from '../wire/layout';
+import { Cell, Double, Op, type Slot, SLOT_BITS, Tag } from '../wire/layout';
 import type { Current } from './current';
 import type { Wire } from './wire';
 
@@ -18,6 +18,13 @@ export interface Behind {
 }
 
 export type Member = PropertyDescriptor;
+
+export type Members = Readonly<Record<string, Member>>;
+
+export function without(members: Members, names: readonly string[]): Members {
+  return Object.fromEntries(Object.entries(members).filter(([name]) => !names.includes(name)));
+}
+
 
 export class Face {
   /** Its number, moved to where the slot is added. */
@@ -53,7 +60,7 @@ export class Face {
           case Tag.Null:
             return null;
           default:
-            return take(Cell.Tag, Cell.Payload, Cell.Float);
+            return take(Cell.Tag, Cell.Payload, Double.Answer);
         }
       },
       set: !says
@@ -67,7 +74,7 @@ export class Face {
             cells[Cell.Aspect] = aspects + slot;
             cells[Cell.Line] = current.probe!.l;
             call();
-            if (cells[Cell.Tag]! >= Tag.Fault) take(Cell.Tag, Cell.Payload, Cell.Float);
+            if (cells[Cell.Tag]! >= Tag.Fault) take(Cell.Tag, Cell.Payload, Double.Answer);
           },
     } as Member;
   }
@@ -87,7 +94,7 @@ export class Face {
     cells[Cell.Op] = Op.Read;
     cells[Cell.Aspect] = (behind.number << SLOT_BITS) + slot;
     call();
-    return take(Cell.Tag, Cell.Payload, Cell.Float);
+    return take(Cell.Tag, Cell.Payload, Double.Answer);
   }
 }
 

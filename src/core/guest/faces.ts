@@ -9,12 +9,10 @@ import type { PartInfo } from '../wire/acts';
 import { nearest, words } from '../wire/failures';
 import { Slot, type PartSort } from '../wire/layout';
 import type { Current } from './current';
-import { Face, gather, makeSurface, type Behind, type Member, type Refusals, type Surface } from './face';
+import { Face, gather, makeSurface, without, type Behind, type Member, type Members, type Refusals, type Surface } from './face';
 import { makeRowFaces, type RowFaces } from './row-faces';
 import type { Tables } from './tables';
 import type { Wire } from './wire';
-
-export type Members = Readonly<Record<string, Member>>;
 
 export interface Faces extends RowFaces {
   globals: { fields: object; sections: object; pages: object; tracks: object; buttons: object };
@@ -102,8 +100,4 @@ export function makeFaces(parts: readonly PartInfo[], wire: Wire, current: Curre
     part: (number) => faces[number]!,
     fixed: parts.length,
   };
-}
-
-export function without(members: Members, names: readonly string[]): Members {
-  return Object.fromEntries(Object.entries(members).filter(([name]) => !names.includes(name)));
 }

@@ -1,6 +1,6 @@
 /** `form`, as scripts see it: how it was opened, and what can be done with it as a whole. */
 import { words } from '../wire/failures';
-import { Cell, Op, Slot, Tag } from '../wire/layout';
+import { Cell, Double, Op, Slot, Tag } from '../wire/layout';
 import type { Current } from './current';
 import { isSilent } from './face';
 import type { Wire } from './wire';
@@ -32,7 +32,7 @@ export function formFace(wire: Wire, current: Current): object {
     cells[Cell.Aspect] = slot;
     call();
     // What is answered to something said is nothing, or a fault.
-    return op === Op.Say && cells[Cell.Tag]! < Tag.Fault ? undefined : take(Cell.Tag, Cell.Payload, Cell.Float);
+    return op === Op.Say && cells[Cell.Tag]! < Tag.Fault ? undefined : take(Cell.Tag, Cell.Payload, Double.Answer);
   };
   const say = (slot: Slot, value: unknown): void => {
     wire.give(value);

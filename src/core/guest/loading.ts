@@ -60,6 +60,9 @@ export function loadAnswering(stage: Stage, number: number, code: string): Answe
   return { probe, run: (parameters) => run(parameters, ...Object.values(scope)) };
 }
 
+Object.freeze(ServiceError.prototype);
+Object.freeze(ServiceError);
+
 const CHECKS = Object.freeze({ ...checks, fits: fitsMask, format: throughMask });
 
 /** Runs a behaviour's top level, where it ties itself to the form. Throws what it throws, with the probe in `current`. */

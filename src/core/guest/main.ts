@@ -3,7 +3,7 @@
  * one script that the sandbox evaluates before it takes its snapshot; see `scripts/build-guest.mjs`.
  */
 import { closeOff } from './closing';
-import { Guest } from './guest';
+import { makeGuest } from './guest';
 import { makeIntl } from './intl';
 
 interface MachineGlobal {
@@ -19,7 +19,7 @@ const machine = globalThis as unknown as MachineGlobal;
 const makeFunction = Function;
 let temporal: object | null = null;
 
-const guest = new Guest({
+const guest = makeGuest({
   buffer: machine.__buffer!,
   host: machine.__host!,
   makeFunction: (parameters, body) => makeFunction(...parameters, body) as never,

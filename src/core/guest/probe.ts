@@ -38,19 +38,20 @@ export class Probe {
   deepest = 0;
   /** What the script threw itself, to keep its words apart from the engine's. */
   thrownByScript: { value: unknown } | null = null;
-  #traced = false;
-  #watched = false;
+  // Not private to the engine: that costs an interpreter five times as much, and no script can name its probe.
+  private traced = false;
+  private watched = false;
   /** Values told so far. */
-  #values = 0;
+  private values = 0;
   /** The number of the script, for whoever watches. */
-  readonly #script: number;
-  readonly #around: Surroundings;
-  readonly #cells: Int32Array;
+  private readonly script: number;
+  private readonly around: Surroundings;
+  private readonly cells: Int32Array;
 
   constructor(script: number, around: Surroundings) {
-    this.#script = script;
-    this.#around = around;
-    this.#cells = around.wire.cells;
+    this.script = script;
+    this.around = around;
+    this.cells = around.wire.cells;
   }
 
   get used(): number {
@@ -64,27 +65,27 @@ export class Probe {
     this.depth = 0;
     this.deepest = 0;
     this.thrownByScript = null;
-    this.#traced = traced;
-    this.#values = 0;
-    this.#cells[Cell.TraceEnd] = Cell.Trace;
-    this.#watched = this.#cells[Cell.Watched] === 1;
-    if (this.#watched) this.#tell(line);
+    this.traced = traced;
+    this.values = 0;
+    this.cells[Cell.TraceEnd] = Cell.Trace;
+    this.watched = this.cells[Cell.Watched] === 1;
+    if (this.watched) this.tell(line);
   }
 
-  #tell(line: number): void {
-    const cells = this.#cells;
+  private tell(line: number): void {
+    const { cells } = this;
     cells[Cell.Op] = Op.Tell;
-    cells[Cell.More] = this.#script;
+    cells[Cell.More] = this.script;
     cells[Cell.Line] = line;
-    this.#around.wire.call();
+    this.around.wire.call();
   }
 
   /** The place of the next entry of the trace, with room for a value. */
-  #next(): number {
-    const cells = this.#cells;
+  private next(): number {
+    const { cells } = this;
     if (cells[Cell.TraceEnd]! >= TRACE_LIMIT) {
       cells[Cell.Op] = Op.Trace;
-      this.#around.wire.call();
+      this.around.wire.call();
       cells[Cell.TraceEnd] = Cell.Trace;
     }
     return cells[Cell.TraceEnd]!;
@@ -93,11 +94,11 @@ export class Probe {
   /** A statement of a traced script. */
   s(line: number): void {
     this.l = line;
-    if (this.#watched) this.#tell(line);
-    if (!this.#traced) return;
-    const at = this.#next();
-    this.#cells[at] = line;
-    this.#cells[Cell.TraceEnd] = at + 1;
+    if (this.watched) this.tell(line);
+    if (!this.traced) return;
+    const at = this.next();
+    this.cells[at] = line;
+    this.cells[Cell.TraceEnd] = at + 1;
   }
 
   /** A loop round, or a function without calls of its own: burns fuel. */
@@ -121,14 +122,14 @@ export class Probe {
 
   /** Runs a compiled async function. */
   go(self: unknown, body: () => Generator<unknown, unknown, unknown>, args: readonly unknown[]): object {
-    const { promises } = this.#around;
+    const { promises } = this.around;
     if (promises === null) throw new ScriptFault('async', words.asyncService);
     return promises.go(this, self, body, args);
   }
 
   /** What the name `parent` stands for. */
   parent(): object | null {
-    return this.#around.parent();
+    return this.around.parent();
   }
 
   /** An async function starts or goes on, which costs far more than a call. */
@@ -147,23 +148,23 @@ export class Probe {
   v<T>(line: number, expression: number, value: T): T {
     this.l = line;
     // One more than is kept, so that the session sees that some are missing.
-    if (this.#traced && this.#values <= VALUES_KEPT) {
-      this.#values++;
-      this.#value(line, expression, value);
+    if (this.traced && this.values <= VALUES_KEPT) {
+      this.values++;
+      this.value(line, expression, value);
     }
     return value;
   }
 
-  #value(line: number, expression: number, value: unknown): void {
-    const { wire, readsAs } = this.#around;
-    const cells = this.#cells;
+  private value(line: number, expression: number, value: unknown): void {
+    const { wire, readsAs } = this.around;
+    const { cells } = this;
     const whole = typeof value === 'number' && (value | 0) === value && !(value === 0 && 1 / value < 0);
     if (whole) {
       cells[Cell.Tag] = Tag.Integer;
       cells[Cell.Payload] = value;
     } else if (value === null || value === undefined || typeof value === 'boolean') wire.give(value ?? null);
     else wire.giveJson(plain(value, readsAs));
-    const at = this.#next();
+    const at = this.next();
     cells[at] = -line;
     cells[at + 1] = expression;
     cells[at + 2] = cells[Cell.Tag]!;

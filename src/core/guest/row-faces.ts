@@ -3,8 +3,7 @@ import type { PartInfo } from '../wire/acts';
 import { words } from '../wire/failures';
 import { Cell, Slot } from '../wire/layout';
 import type { Current } from './current';
-import { Face, gather, makeSurface, type Behind, type Member, type Refusals, type Surface } from './face';
-import { without, type Members } from './faces';
+import { Face, gather, makeSurface, without, type Behind, type Member, type Members, type Refusals, type Surface } from './face';
 import type { Wire } from './wire';
 
 export interface RowFaces {

@@ -2,7 +2,7 @@
 import { inWords } from '../form/value';
 import { words } from '../wire/failures';
 import { TIED_TO, type EventType } from '../wire/layout';
-import type { Current } from './current';
+import { GuestRun, type Current } from './current';
 import { Face } from './face';
 import type { Faces } from './faces';
 import { plain, type ReadsAs } from './plain';
@@ -15,8 +15,9 @@ export interface Tie {
   readonly probe: Probe;
   /** Where it is tied, 1-based. */
   readonly line: number;
-  readonly rule: boolean;
   readonly loads: boolean;
+  /** Of a rule: the run that all its runs are, since it never waits. */
+  readonly ruleRun: GuestRun | null;
 }
 
 export interface Tying {
@@ -54,7 +55,7 @@ export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current
     const number = ties.length;
     const overlap = overlapOf(options, call);
     wire.act('tie', { event, to, tie: number, line: probe.l, overlap });
-    ties.push({ run: run as Tie['run'], probe, line: probe.l, rule: false, loads: event === 'load' });
+    ties.push({ run: run as Tie['run'], probe, line: probe.l, loads: event === 'load', ruleRun: null });
     return () => void wire.act('untie', { tie: number });
   };
 
@@ -81,7 +82,7 @@ export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current
     mayTie(call);
     if (typeof name !== 'string' || typeof body !== 'function') return wrong(words.wrongArguments(call, 'takes a title and a function.'));
     tell(ties.length, name);
-    ties.push({ run: body as Tie['run'], probe, line: probe.l, rule: true, loads: false });
+    ties.push({ run: body as Tie['run'], probe, line: probe.l, loads: false, ruleRun: new GuestRun(-1, true, false, probe, probe.l) });
   };
 
   const keep = Object.assign(

@@ -6,7 +6,7 @@
 import { deepFreeze } from '../form/value';
 import type { ActName, AnswerTo, AskedOf } from '../wire/acts';
 import { FAILURES, ScriptFault } from '../wire/failures';
-import { Cell, LONGEST_NUMBERED, Op, Strange, STRANGE_KEY, Tag } from '../wire/layout';
+import { Cell, Double, LONGEST_NUMBERED, Op, Strange, STRANGE_KEY, Tag } from '../wire/layout';
 import type { Current } from './current';
 
 export interface Wire {
@@ -133,7 +133,7 @@ export function makeWire(buffer: ArrayBuffer, host: () => void, readings: Readin
         return giveText(value, Tag.Text, Tag.LooseText);
       case 'number':
         cells[Cell.Tag] = Tag.Number;
-        floats[Cell.Float] = value;
+        floats[Double.Answer] = value;
         return;
       case 'boolean':
         cells[Cell.Tag] = value ? Tag.True : Tag.False;
@@ -209,7 +209,7 @@ export function makeWire(buffer: ArrayBuffer, host: () => void, readings: Readin
       cells[Cell.Line] = current.probe?.l ?? 0;
       cells[Cell.Op] = Op.Act;
       call();
-      return take(Cell.Tag, Cell.Payload, Cell.Float) as never;
+      return take(Cell.Tag, Cell.Payload, Double.Answer) as never;
     },
     putText,
     putLoose(place, text) {

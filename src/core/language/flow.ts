@@ -323,7 +323,7 @@ class Reader {
       if (thing.name === 'Math' && name === 'random') return known({ thing: { is: 'method', name: 'random', of } });
       return known({ thing: { is: 'method', name: `${thing.name}.${name}`, of } });
     }
-    if (thing?.is === 'person') return name === 'role' ? known({ alias: { part: '@form', aspect: 'role', spelled: 'role', node, waits: this.#waits }, marks: new Set(['opening']) }) : known({ marks: new Set(['opening']) });
+    if (thing?.is === 'person') return name === 'roles' ? known({ alias: { part: '@form', aspect: 'roles', spelled: 'roles', node, waits: this.#waits }, marks: new Set(['opening']) }) : known({ marks: new Set(['opening']) });
     if (thing?.is === 'event') return this.#ofEvent(thing.block, name, node);
     if (thing?.is === 'columns' || thing?.is === 'cells') return known({ parts: [{ part: `${thing.field}.${name}`, sort: 'fields' }] });
     if (thing?.is === 'method') return known({ thing: { is: 'method', name: `${thing.name}.${name}`, of: thing.of }, reads: of.reads, marks: of.marks });

@@ -31,7 +31,7 @@ describe('an error while typing', () => {
     ['assigning to a field', 'on.load(() => { fields.draught = 3; });', 'Draught (draught) is the field itself'],
     ['a value of the wrong kind', 'on.load(() => { fields.draught.value = "3"; });', 'Draught (draught) takes a finite number, not "3".'],
     ['a key that is none', 'on.load(() => { fields.berth.value = "nq9"; });', 'Berth (berth) has no option "nq9"'],
-    ['a role that is none', 'on.load(() => { if (form.person.role === "chief") log(1); });', 'The role has no key "chief"'],
+    ['a role that is none', 'on.load(() => { if (form.person.roles.includes("chief")) log(1); });', 'There is no role "chief"'],
     ['a column that is none', 'on.load(() => { log(fields.berth.row?.dept); });', "Property 'dept' does not exist"],
     ['empty not thought of', 'on.load(() => { log(fields.draught.value + 1); });', 'possibly'],
     ['a column of a row that is none', 'keep.each(fields.cargo, (row) => { row.fields.mass.shown = true; });', "Property 'mass' does not exist"],
@@ -106,7 +106,7 @@ describe('what an editor asks', () => {
   test('completions say what people read: labels of fields, keys, sections, cells and columns', () => {
     expect(details('on.load(() => fields.|)')).toMatchObject({ draught: 'Draught · number in m', berth: 'Berth · key of a row of berths' });
     expect(details('on.load(() => { fields.pilot_choice.value = "|" })')).toEqual({ none: 'No pilot', own: 'Own pilot', harbour_pilot: 'Harbour pilot' });
-    expect(details('on.load(() => log(form.person.role === "|"))')).toMatchObject({ agent: "Ship's agent" });
+    expect(details('on.load(() => log(form.person.roles.includes("|")))')).toMatchObject({ agent: "Ship's agent" });
     expect(details('on.load(() => sections.|)')).toMatchObject({ pilot: 'Pilot details' });
     expect(details('keep.each(fields.cargo, (row) => row.fields.|)')).toMatchObject({ weight: 'Weight · number in t' });
     expect(details('on.load(() => log(fields.berth.row?.|))')).toMatchObject({ depth: 'column of Berths · number' });

@@ -1,8 +1,8 @@
 /**
  * The language of one form: a declaration file in which every field, option key, table column and role is a type, so
- * that a label in place of a key is an error while typing. Describes what `session/faces.ts` makes.
+ * that a label in place of a key is an error while typing. Describes what `guest/faces.ts` makes.
  */
-import { cellsOf, fieldsOf, sectionsOf, type Field, type FieldOf, type Form } from '../form/definition';
+import { cellsOf, fieldsOf, sectionsOf, type Field, type FieldOf, type Form, type LaunchParameter } from '../form/definition';
 import { kindInWords } from '../form/in-words';
 import { kindOf } from '../form/kinds';
 import type { Service, ServiceFunction } from '../form/service';
@@ -26,6 +26,7 @@ export function typingsOf({ form, tables, services, roles }: Surface): string {
     `interface TableRows {\n${tables.map((t) => `  ${t.name}: ${rowType(t)};`).join('\n')}\n}`,
     `interface TableKeys {\n${tables.map((t) => `  ${t.name}: ${keyType(t)};`).join('\n')}\n}`,
     `type RoleKey = ${roles.map((role) => JSON.stringify(role.key)).join(' | ') || 'string'};`,
+    `interface LaunchParameters {\n${(form.launch ?? []).map((p) => `${p.label === undefined ? '' : `  /** ${comment(p.label)} */\n`}  readonly ${p.name}: ${LAUNCH_TYPES[p.kind]} | null;`).join('\n')}\n}`,
     ...fieldsOf(form).flatMap((field) => (field.kind === 'rows' ? [rowTypes(field)] : [])),
     `/** The fields of the form, by name. */\ndeclare const fields: {\n${form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields.map((field) => fieldEntry(field, form.pages.length === 1 ? section.title : `${page.title} › ${section.title}`)))).join('\n')}\n};`,
     frames('sections', sectionsOf(form), 'Section'),
@@ -36,6 +37,8 @@ export function typingsOf({ form, tables, services, roles }: Surface): string {
     `/** The reference data of the workspace, by name. */\ndeclare const tables: { readonly [T in keyof TableRows]: Table<TableRows[T], TableKeys[T]> };`,
   ].join('\n\n');
 }
+
+const LAUNCH_TYPES: Record<LaunchParameter['kind'], string> = { text: 'string', number: 'number', date: 'string', yes_no: 'boolean' };
 
 function frames(constant: string, parts: readonly { name: string; title: string }[], type: string): string {
   const entries = parts.map((part) => `  /** ${comment(part.title)} */\n  readonly ${part.name}: ${type};`);
@@ -299,17 +302,20 @@ declare const form: {
   readonly isNew: boolean;
   /** The id of the open record; null for a new entry. */
   readonly record: string | null;
-  readonly person: { readonly key: string; readonly name: string; readonly role: RoleKey };
-  readonly launch: { readonly [name: string]: Json | undefined };
+  readonly person: { readonly key: string; readonly name: string; /** The roles the person has, one or several. */ readonly roles: readonly RoleKey[] };
+  /** What whoever opened the form handed over; parameters that the form does not declare are texts. */
+  readonly launch: LaunchParameters & { readonly [name: string]: string | undefined };
   /** The record is only looked at: people can change nothing. */
   readonly viewing: boolean;
   /** Whether any value differs from the record as opened or saved. */
   readonly changed: boolean;
-  /** Sets every field to its default. */
+  /** Sets every field to its default; rules hold again at once. */
   clear(): void;
+  /** Puts every field back to what stood when the form had been opened, prefills included. */
+  reset(): void;
   message(text: string, tone?: "info" | "warning" | "error"): void;
-  /** Stands instead of the form's body; null ends it. */
-  replaceWith(text: string | null): void;
+  /** Stands instead of the form's body; null ends it. Unless it is final, people can change their last answer. */
+  replaceWith(text: string | null, options?: { final: boolean }): void;
   submit(): void;
 };
 /** The form that opened this one, or null. */

@@ -39,7 +39,7 @@ const SCHEMAS = {
   log: z.strictObject({ values: z.array(offered) }),
   stop: z.strictObject({ event: number, says: z.string().min(1), part: number.nullable() }),
   zone: z.strictObject({ zone: name, at: z.number() }),
-} satisfies { [A in ActName]: z.ZodType<AskedOf<A>> };
+} satisfies Record<ActName, z.ZodType>;
 
 const Envelope = z.tuple([z.enum(Object.keys(SCHEMAS) as [ActName, ...ActName[]]), z.unknown()]);
 
@@ -48,7 +48,7 @@ export function readAct(told: unknown): { [A in ActName]: { name: A; asked: Aske
   const envelope = Envelope.safeParse(told);
   if (!envelope.success) throw new Untrue();
   const [act, asked] = envelope.data;
-  const read = SCHEMAS[act].safeParse(asked);
+  const read = (SCHEMAS as Record<ActName, z.ZodType>)[act].safeParse(asked);
   if (!read.success) throw new Untrue();
   return { name: act, asked: read.data } as never;
 }
@@ -114,9 +114,14 @@ function partOf(numbers: Numbers, at: number, sort: Part['sort']): Part {
   return part;
 }
 
+/** What is done and has no answer. */
+function done(act: () => void): null {
+  act();
+  return null;
+}
+
 /** The acts at the desk of an open form. */
 export function deskDoers(numbers: Numbers, desk: Desk): Omit<Doers, 'tie' | 'untie' | 'keep' | 'keepEach' | 'zone'> {
-  const done = (_: void): null => null;
   const rowsField = (at: number): Part => {
     const part = partOf(numbers, at, 'field');
     if (part.rows === null) throw new Untrue();
@@ -131,7 +136,7 @@ export function deskDoers(numbers: Numbers, desk: Desk): Omit<Doers, 'tie' | 'un
     removeRow({ field, row: at }, on) {
       const row = numbers.row(at);
       if (row === null) throw new Untrue();
-      return done(desk.removeRow(rowsField(field), row, on));
+      return done(() => desk.removeRow(rowsField(field), row, on));
     },
     call: ({ service, function: called, args }, at) => desk.callService(service, called, args, at),
     after: ({ milliseconds }, at) => desk.after(milliseconds, at),
@@ -144,16 +149,16 @@ export function deskDoers(numbers: Numbers, desk: Desk): Omit<Doers, 'tie' | 'un
       if (!desk.hasParent) throw new Untrue();
       return desk.setInParent(of, to ?? null, at);
     },
-    message: ({ text, tone }, at) => done(desk.message(text, tone, at)),
-    clear: (_, at) => done(desk.clear(at)),
-    reset: (_, at) => done(desk.reset(at)),
-    submit: () => done(desk.submit()),
-    openPage: ({ page }, at) => done(desk.openPage(partOf(numbers, page, 'page'), at)),
-    log: ({ values }, at) => done(desk.log(values, at)),
+    message: ({ text, tone }, at) => done(() => desk.message(text, tone, at)),
+    clear: (_, at) => done(() => desk.clear(at)),
+    reset: (_, at) => done(() => desk.reset(at)),
+    submit: () => done(() => desk.submit()),
+    openPage: ({ page }, at) => done(() => desk.openPage(partOf(numbers, page, 'page'), at)),
+    log: ({ values }, at) => done(() => desk.log(values, at)),
     stop({ event, says, part: at }) {
       const part = at === null ? null : numbers.part(at);
       if (part === null && at !== null) throw new Untrue();
-      return done(desk.stop(event, says, part));
+      return done(() => desk.stop(event, says, part));
     },
   };
 }

@@ -59,7 +59,7 @@ const MEANINGS: readonly Meaning[] = inOrder({
   [Slot.OptionLabel]: derived('optionLabel', (desk, part) => desk.optionLabel(field(part))),
   [Slot.Rows]: derived('rows', (desk, part) => versionOf((rows(part), desk.rows(part)))),
   [Slot.Count]: derived('count', (desk, part) => (rows(part), desk.count(part))),
-  [Slot.Sum]: derived('sum', (desk, part, more) => desk.sum(part, [...rows(part).columns.keys()][more] ?? untrue())),
+  [Slot.Sum]: derived('sum', (desk, part, more) => desk.sum(part, rows(part).columnNames[more] ?? untrue())),
   [Slot.Values]: aspect('values', false),
   [Slot.Index]: derived('index', (desk, part) => desk.index(row(part))),
   [Slot.Changed]: aspect('changed', false),

@@ -12,7 +12,7 @@ import type { CompiledScript, Tied } from '../session/ties';
 import { partsOf } from '../session/tree';
 import type { PartInfo, Surroundings } from '../wire/acts';
 import { ScriptFault, words, type Failure } from '../wire/failures';
-import { BY, Came, Cell, Given as GivenCell, Op } from '../wire/layout';
+import { BY, Came, Cell, Double, Given as GivenCell, Op } from '../wire/layout';
 import { deskDoers, isTying, readAct, tyingDoers, type Tying } from './acts';
 import { calledAspect, readAspect, sayAspect } from './asking-aspects';
 import { OutOfRoom, type Entry, type Machine } from './machine';
@@ -72,7 +72,7 @@ export class Host implements Scripts {
     this.#orders = 0;
     const { cells, floats } = this.#machine;
     cells[Cell.Watched] = watched ? 1 : 0;
-    floats[Cell.ClockFloat] = NaN;
+    floats[Double.Clock] = NaN;
     const parts = partsOf(material.form);
     const numbers = new Numbers(parts);
     let tied: Tied[] = [];
@@ -170,7 +170,7 @@ export class Host implements Scripts {
     this.#opened(desk);
     this.#running = this.#waits.get(run) ?? 0;
     return this.#cross('resume', desk, () => {
-      this.#wire.give(came.ok ? came.value : came.reason, Cell.ValueTag, Cell.ValuePayload, Cell.ValueFloat, Loose.value);
+      this.#wire.give(came.ok ? came.value : came.reason, Cell.ValueTag, Cell.ValuePayload, Double.Value, Loose.value);
       const { cells } = this.#machine;
       cells[Cell.Run] = run;
       cells[Cell.Call] = call;
@@ -190,9 +190,9 @@ export class Host implements Scripts {
 
   #giveEvent({ part, row, value, previous, by, extra }: Extract<Given, { is: 'event' }>['event'], stops: number, numbers: Numbers): void {
     const wire = this.#wire;
-    wire.give(value, Cell.ValueTag, Cell.ValuePayload, Cell.ValueFloat, Loose.value);
-    wire.give(previous, Cell.PreviousTag, Cell.PreviousPayload, Cell.PreviousFloat, Loose.previous);
-    wire.give(extra, Cell.ExtraTag, Cell.ExtraPayload, Cell.Float, Loose.extra);
+    wire.give(value, Cell.ValueTag, Cell.ValuePayload, Double.Value, Loose.value);
+    wire.give(previous, Cell.PreviousTag, Cell.PreviousPayload, Double.Previous, Loose.previous);
+    wire.give(extra, Cell.ExtraTag, Cell.ExtraPayload, Double.Answer, Loose.extra);
     const { cells } = this.#machine;
     cells[Cell.Part] = part === null ? -1 : numbers.numberOf(part);
     cells[Cell.Row] = -1;
@@ -210,7 +210,7 @@ export class Host implements Scripts {
       give();
       const machine = this.#machine;
       machine.cells[Cell.Traced] = traced ? 1 : 0;
-      machine.floats[Cell.ClockFloat] = desk.now;
+      machine.floats[Double.Clock] = desk.now;
       if (machine.call(entry)) {
         const came = machine.cells[Cell.Op]!;
         open = came === Came.Open;
@@ -256,13 +256,13 @@ export class Host implements Scripts {
     if (at < 0) return null;
     const machine = this.#machine;
     try {
-      if (this.#open !== null) machine.floats[Cell.ClockFloat] = this.#open.desk.now;
+      if (this.#open !== null) machine.floats[Double.Clock] = this.#open.desk.now;
       if (!this.#hand('answer', JSON.stringify(args), at)) {
         this.#lost();
         return { ok: false, line: machine.cells[Cell.Line]! };
       }
       if (machine.cells[Cell.Op] !== Came.Ended) return { ok: false, line: machine.cells[Cell.Line]! };
-      return { ok: true, value: deepFreeze((this.#wire.take(Cell.Tag, Cell.Payload, Cell.Float, () => null) ?? null) as Value) };
+      return { ok: true, value: deepFreeze((this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, () => null) ?? null) as Value) };
     } catch (caught) {
       this.#stumbled(caught);
       return { ok: false, line: machine.cells[Cell.Line]! };
@@ -297,7 +297,7 @@ export class Host implements Scripts {
       case Op.Read:
         return this.#wire.give(this.#read(cells[Cell.Aspect]!, cells[Cell.More]!));
       case Op.Say: {
-        const said = this.#wire.take(Cell.Tag, Cell.Payload, Cell.Float, this.#findRow);
+        const said = this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow);
         const { desk, numbers } = this.#atDesk(cells[Cell.Aspect]!, 'written');
         sayAspect(desk, numbers, cells[Cell.Aspect]!, said, cells[Cell.Line]!);
         cells[Cell.Tag] = 0;
@@ -310,7 +310,7 @@ export class Host implements Scripts {
       case Op.Act:
         return this.#act(cells[Cell.Line]!);
       case Op.Random:
-        this.#machine.floats[Cell.Float] = this.#open?.desk.random() ?? 0;
+        this.#machine.floats[Double.Answer] = this.#open?.desk.random() ?? 0;
         return;
       case Op.Trace:
         return this.#trace.empty();
@@ -334,7 +334,7 @@ export class Host implements Scripts {
   }
 
   #act(line: number): void {
-    const { name, asked } = readAct(this.#wire.take(Cell.Tag, Cell.Payload, Cell.Float, this.#findRow));
+    const { name, asked } = readAct(this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow));
     if (this.#open !== null) {
       if (name === 'tie' || name === 'keep' || name === 'keepEach') this.#noteTie(asked as { tie: number });
       return this.#wire.give((this.#open.doers[name] as (asked: unknown, line: number) => unknown)(asked, line));

@@ -32,11 +32,7 @@ export class Numbers {
     let at = number;
     while (!this.#rows.has(at)) at--;
     const row = this.#rows.get(at)!;
-    for (const [name, column] of row.rows.columns) {
-      if (column.at !== number - at - 1) continue;
-      return (this.#parts[number] = row.rows.cell(row, name));
-    }
-    return null;
+    return (this.#parts[number] = row.rows.cell(row, row.rows.columnNames[number - at - 1]!));
   }
 
   row(number: number): Row | null {

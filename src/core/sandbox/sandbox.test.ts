@@ -10,7 +10,7 @@ import { startModule } from './quickjs';
 import { Sandbox } from './sandbox';
 
 const form = formWith([number('a'), number('b'), text('note')]);
-const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', role: 'clerk' }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
+const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
 const material = (source: string, traced = true): Material => ({ form, tables: [], services: [], answering: [], traced, scripts: [compile({ name: '10-a.ts', text: source }, traced ? 'traced' : 'untraced'), compile({ name: '20-b.ts', text: 'on.change(fields.a, ({ value }) => { fields.b.value = value; });' }, traced ? 'traced' : 'untraced')] });
 
 describe('the machine', () => {

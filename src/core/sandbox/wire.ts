@@ -5,7 +5,7 @@
  */
 import type { Value } from '../form/value';
 import { FAILURES, ScriptFault } from '../wire/failures';
-import { Cell, LONGEST_NUMBERED, MOST_CHARACTERS, MOST_TEXTS, Tag } from '../wire/layout';
+import { Cell, Double, LONGEST_NUMBERED, MOST_CHARACTERS, MOST_TEXTS, Tag } from '../wire/layout';
 import type { Machine } from './machine';
 import { readWireJson, strangeOf, type FindRow } from './strange';
 
@@ -159,7 +159,7 @@ export class HostWire {
   }
 
   /** Tells a value. `loose` is the place for a text too long for a number. */
-  give(value: unknown, tag: number = Cell.Tag, payload: number = Cell.Payload, float: number = Cell.Float, loose: number = Loose.answer): void {
+  give(value: unknown, tag: number = Cell.Tag, payload: number = Cell.Payload, float: number = Double.Answer, loose: number = Loose.answer): void {
     if (typeof value === 'string') return this.#giveText(value, tag, payload, loose, Tag.Text, Tag.LooseText);
     if (typeof value === 'object' && value !== null) return this.#giveObject(value, tag, payload, loose);
     const { cells } = this.machine;

@@ -1,13 +1,15 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
 import * as z from 'zod';
 import { Name } from '../form/definition';
-import { ServiceMoods, StepSchema, ValueSchema, ValuesSchema } from '../session/schema';
+import { ServiceMoods, StepSchema, ValueSchema, ValuesSchema, Zone } from '../session/schema';
+import type { PartState } from '../session/step';
 
 export const OpenSchema = z.strictObject({
   as: z.string().meta({ description: 'The key of a person of the workspace.' }),
   record: z.string().nullable().optional().meta({ description: 'The id of a sample record; null for a new entry.' }),
   launch: ValuesSchema.optional(),
   clock: z.iso.datetime().optional().meta({ description: 'When the form is opened, 2031-05-02T09:00:00Z unless said.' }),
+  zone: Zone.optional(),
   seed: z.number().int().optional(),
   viewing: z.boolean().optional().meta({ description: 'The record is only looked at.' }),
   parent: z
@@ -21,7 +23,7 @@ export type Open = z.infer<typeof OpenSchema>;
 /** The clock of scenarios that name none: a fixed moment, so that they come out the same every day. */
 export const DEFAULT_CLOCK = '2031-05-02T09:00:00Z';
 
-export const PartExpectation = z.strictObject({
+const aspects = {
   value: ValueSchema.optional(),
   shown: z.boolean().optional(),
   onScreen: z.boolean().optional(),
@@ -31,10 +33,17 @@ export const PartExpectation = z.strictObject({
   label: z.string().optional(),
   options: z.array(z.string()).optional().meta({ description: 'Keys, in order.' }),
   hint: z.string().nullable().optional(),
+  warning: z.string().nullable().optional(),
   problem: z.string().nullable().optional(),
   fault: z.string().nullable().optional().meta({ description: 'What the last check found.' }),
   orphan: z.boolean().optional(),
   stage: z.string().nullable().optional().meta({ description: 'Of a track: the key of its stage.' }),
+  stray: ValueSchema.optional().meta({ description: 'What the record brought and is no value of this kind.' }),
+} satisfies Record<Exclude<keyof PartState, 'sort'>, z.ZodType>;
+
+/** Every aspect can be expected. */
+export const PartExpectation = z.strictObject({
+  ...aspects,
   count: z.number().int().optional().meta({ description: 'Of a rows field: how many rows there are.' }),
   cells: z.record(Name, ValueSchema).optional().meta({ description: 'Of a row: only the cells named are looked at.' }),
 });

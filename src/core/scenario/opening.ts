@@ -1,5 +1,6 @@
 /** From what a scenario says of its opening to what a session takes. */
 import { fieldsOf, type Form } from '../form/definition';
+import { readLaunch } from '../form/launch';
 import type { Person } from '../form/table';
 import type { Values } from '../form/value';
 import type { Opening } from '../session/step';
@@ -25,7 +26,7 @@ export interface Cast {
   forms?: readonly FormRecords[];
 }
 
-/** An opening that names somebody or something that is not there; the path leads into the scenario. */
+/** An opening that cannot be: it names somebody or something that is not there, or hands over what is not taken; the path leads into the scenario. */
 export class NoSuchOpening extends Error {
   readonly path: string[];
   constructor(path: string[], says: string) {
@@ -34,19 +35,22 @@ export class NoSuchOpening extends Error {
   }
 }
 
-export function openingOf(open: Open, cast: Cast): Opening {
+export function openingOf(open: Open, form: Form, cast: Cast): Opening {
   const person = cast.people.find((p) => p.key === open.as);
   if (person === undefined) throw new NoSuchOpening(['open', 'as'], `there is no person "${open.as}"`);
   const record = open.record == null ? null : cast.records.find((r) => r.id === open.record);
   if (record === undefined) throw new NoSuchOpening(['open', 'record'], `there is no record "${open.record}"`);
+  const launch = readLaunch(form, open.launch ?? {});
+  if ('says' in launch) throw new NoSuchOpening(['open', 'launch', launch.name], launch.says);
   return {
-    person: { key: person.key, name: person.name, role: person.role },
+    person: { key: person.key, name: person.name, roles: person.roles },
     record: record === null ? null : { id: record.id, values: record.values },
-    launch: open.launch ?? {},
+    launch: launch.launch,
     clock: Date.parse(open.clock ?? DEFAULT_CLOCK),
     seed: open.seed ?? 1,
     newId: 'new',
     records: cast.records.map(({ id, values }) => ({ id, values })),
+    ...(open.zone === undefined ? {} : { zone: open.zone }),
     ...(open.viewing === undefined ? {} : { viewing: open.viewing }),
     ...(open.services === undefined ? {} : { services: open.services }),
     ...(open.parent === undefined ? {} : { parent: parentOf(open.parent, cast) }),

@@ -4,7 +4,7 @@
  */
 import { fieldsOf, type Form } from '../form/definition';
 import { equal, inWords, type Value, type Values } from '../form/value';
-import type { Answer, Opening, PartState, Step } from '../session/step';
+import { STEP_KINDS, type Answer, type Opening, type PartState, type Step } from '../session/step';
 import type { Expectation, PartExpectation, Scenario, ScenarioStep } from './definition';
 import { openingOf, type Cast } from './opening';
 import { nothingHeard, NOTHING_SEEN, partSeen, seenAfter, type Heard, type Seen } from './snapshot';
@@ -31,7 +31,7 @@ export interface ScenarioResult {
 
 export async function runScenario(scenario: Scenario, form: Form, source: OptionSource, cast: Cast, play: Player): Promise<ScenarioResult> {
   const steps = scenario.steps.filter((step) => !isExpect(step)) as Step[];
-  const answers = await play(openingOf(scenario.open, cast), steps);
+  const answers = await play(openingOf(scenario.open, form, cast), steps);
   const misses = compare(scenario, answers, form, tableOptions(form, source));
   return { title: scenario.title, passed: misses.length === 0, misses, steps: steps.length };
 }
@@ -94,7 +94,7 @@ function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, form:
     }
   }
   if (expect['@page'] !== undefined) demand('@page', null, seen.page, expect['@page']);
-  if (expect['@replaced'] !== undefined) demand('@replaced', null, seen.replaced, expect['@replaced']);
+  if (expect['@replaced'] !== undefined) demand('@replaced', null, seen.replaced?.text ?? null, expect['@replaced']);
   if (expect['@notice'] !== undefined) demand('@notice', null, said(seen.notice, expect['@notice']), expect['@notice']);
   const messages = expect['@messages'];
   if (messages !== undefined) demand('@messages', null, heard.messages.map((m, i) => said(m, messages[i] ?? '')), messages);
@@ -191,7 +191,7 @@ export function addressesOf(form: Form): Set<string> {
 }
 
 /** The keys of steps whose text names a part. */
-export const NAMING_KEYS: ReadonlySet<string> = new Set(['set', 'input', 'focus', 'blur', 'click', 'turnTo', 'addRow', 'removeRow', 'moveRow', 'fromChild']);
+export const NAMING_KEYS: ReadonlySet<string> = new Set(Object.entries(STEP_KINDS).flatMap(([kind, { namesPart }]) => (namesPart ? [kind] : [])));
 
 /** The keys of a step that name a part, with the name. */
 export function namedBy(step: Step): [string, string][] {

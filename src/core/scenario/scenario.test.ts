@@ -11,7 +11,7 @@ import { recordScenario } from './record';
 import { runScenario, unknownNames, type Player } from './run';
 
 const form = { ...formWith([number('a'), number('b'), text('note', { locked: true })]), pages: [page('main', [section('stay', [number('a'), number('b'), text('note', { locked: true })])])] };
-const cast = { people: [{ key: 'mira', name: 'Mira Oldane', role: 'clerk' }], records: [] };
+const cast = { people: [{ key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }], records: [] };
 const SOURCE = 'keep("double", () => { fields.b.value = fields.a.value === null ? null : fields.a.value * 2; });\non.change(fields.a, ({ value }) => { if (value === 9) throw new Error("nine"); if (value === 3) form.message("three"); });';
 
 let play: Player;
@@ -57,7 +57,7 @@ describe('a scenario', () => {
 
 test('what was clicked becomes a scenario with expectations on what it changed, and it passes', async () => {
   const steps: Step[] = [{ set: 'a', to: 3 }, { set: 'a', to: 9 }, { set: 'note', to: 'x' }, { submit: true }];
-  const opening = { person: cast.people[0]!, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
+  const opening = { person: { ...cast.people[0]! }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
   const scenario: Scenario = recordScenario('kept', { as: 'mira' }, form, steps, await play(opening, steps));
   expect(scenario.steps.slice(0, 2)).toEqual([{ set: 'a', to: 3 }, { expect: { b: { value: 6 }, '@messages': [{ text: 'three', tone: 'info' }] } }]);
   expect((await run(scenario.steps)).misses).toEqual([]);
@@ -69,7 +69,7 @@ test('what was clicked among rows becomes a scenario too, with rows named by the
   sandbox.load(materialOf(rowsForm, { tables: [], services: [] }, [{ name: 'a.ts', text: 'keep.each(fields.list, "t", (row) => { row.fields.t.shown = (row.fields.n.value ?? 0) > 1; });\nkeep("total", () => { fields.total.value = fields.list.sum("n"); });\non.change(fields.total, ({ value }) => { if (value === 5) fields.list.add({ n: 0 }); });' }], 'untraced'));
   const playRows: Player = async (opening, steps) => [sandbox.open(opening), ...steps.map((step) => sandbox.step(step))];
   const steps: Step[] = [{ addRow: 'list' }, { addRow: 'list' }, { set: 'list[1].n', to: 2 }, { moveRow: 'list[1]', to: 0 }, { set: 'list[1].n', to: 3 }, { removeRow: 'list[0]' }];
-  const opening = { person: cast.people[0]!, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
+  const opening = { person: { ...cast.people[0]! }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
   const kept = recordScenario('rows', { as: 'mira' }, rowsForm, steps, await playRows(opening, steps));
   expect(kept.steps.slice(2, 6)).toEqual([
     { set: 'list[1].n', to: 2 },

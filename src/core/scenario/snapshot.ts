@@ -22,7 +22,7 @@ export interface Seen {
   clock: number;
   waiting: Answer['waiting'];
   page: string | null;
-  replaced: string | null;
+  replaced: Answer['replaced'];
   notice: Answer['notice'];
   failing: Failure[];
   submit: SubmitOutcome | null;
@@ -83,7 +83,8 @@ export function cellState(field: PartState, row: RowState, cell: Field): PartSta
     value: row.values[cell.name] ?? emptyOf(cell),
     required: said.required ?? cell.required === true,
     options: said.options ?? null,
-    hint: said.hint ?? null,
+    hint: said.hint ?? cell.hint ?? null,
+    warning: said.warning ?? cell.warning ?? null,
     problem: said.problem ?? null,
     fault: said.fault ?? null,
     orphan: said.orphan ?? false,
@@ -99,8 +100,8 @@ export function partSeen(seen: Seen, form: Form, address: string): PartState | u
   const field = seen.parts[found.rows];
   if (row === undefined || field === undefined) return undefined;
   if (found.cell === null) {
-    const { shown, locked, values, problem = null } = row;
-    return { sort: 'row', shown, onScreen: shown && field.onScreen, locked, editable: !locked && field.editable, problem, value: values };
+    const { shown, locked, values, warning = null, problem = null } = row;
+    return { sort: 'row', shown, onScreen: shown && field.onScreen, locked, editable: !locked && field.editable, warning, problem, value: values };
   }
   const definition = fieldsOf(form).find((one) => one.name === found.rows);
   const cell = definition && cellsOf(definition).find((one) => one.name === found.cell);

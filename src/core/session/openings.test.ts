@@ -141,7 +141,7 @@ describe('the form as a whole', () => {
   test('its body may be replaced by a message, and come back', () => {
     const open = both({ form: formWith([yesNo('needed')]), scripts: { a: 'keep("not needed", () => { if (fields.needed.value === false) form.replaceWith("No permit is needed."); });' } });
     open.do({ set: 'needed', to: false });
-    expect(open.seen.replaced).toBe('No permit is needed.');
+    expect(open.seen.replaced).toEqual({ text: 'No permit is needed.', final: false });
     open.do({ set: 'needed', to: true });
     expect(open.seen.replaced).toBeNull();
   });

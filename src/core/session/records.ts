@@ -7,7 +7,6 @@ import { valuesOf } from './checking';
 import type { Clock } from './clock';
 import type { Corrections } from './corrections';
 import type { Opened } from './opened';
-import type { Pages } from './pages';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Rows } from './rows';
@@ -31,13 +30,12 @@ export class Records {
   readonly #runs: Runs;
   readonly #waiting: Waiting;
   readonly #corrections: Corrections;
-  readonly #pages: Pages;
   readonly #opened: Opened;
   /** Failures of scripts' top levels: those behaviours are out for good. */
   readonly #out: readonly Failure[];
   readonly #defaultOf: (part: Part) => Value;
 
-  constructor(state: State, situation: Situation, clock: Clock, tape: TapeWriter, progress: Progress, settling: Settling, ties: Ties, runs: Runs, waiting: Waiting, corrections: Corrections, pages: Pages, opened: Opened, out: readonly Failure[], defaultOf: (part: Part) => Value) {
+  constructor(state: State, situation: Situation, clock: Clock, tape: TapeWriter, progress: Progress, settling: Settling, ties: Ties, runs: Runs, waiting: Waiting, corrections: Corrections, opened: Opened, out: readonly Failure[], defaultOf: (part: Part) => Value) {
     this.#state = state;
     this.#situation = situation;
     this.#clock = clock;
@@ -48,7 +46,6 @@ export class Records {
     this.#runs = runs;
     this.#waiting = waiting;
     this.#corrections = corrections;
-    this.#pages = pages;
     this.#opened = opened;
     this.#out = out;
     this.#defaultOf = defaultOf;

@@ -53,6 +53,8 @@ const ROW_BASES = basesOf('row', null);
 export class Rows {
   readonly field: Part;
   readonly columns: ReadonlyMap<string, Column>;
+  /** The names of the columns in their order. */
+  readonly columnNames: readonly string[];
   /** In the order shown. Replaced, never changed in place. */
   list: readonly Row[] = [];
   /** The rows as opened or saved, each with its values then. */
@@ -72,6 +74,7 @@ export class Rows {
   constructor(field: Part, definition: FieldOf<'rows'>, nesting: Nesting) {
     this.field = field;
     this.#nesting = nesting;
+    this.columnNames = definition.fields.map(({ name }) => name);
     this.columns = new Map(definition.fields.map((cell, at) => [cell.name, { field: cell, bases: basesOf('field', cell), at }]));
   }
 

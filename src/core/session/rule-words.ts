@@ -10,7 +10,7 @@
  * last.
  */
 import { equal, type Value } from '../form/value';
-import type { Aspect } from './aspects';
+import type { Aspect, RunRecord } from './aspects';
 import type { Event, Progress } from './progress';
 import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
@@ -51,15 +51,16 @@ export class RuleWords {
   }
 
   /** Replaces all the rule's former run said by what this one says. */
-  settle(rule: Rule, said: Said, reads: Map<Aspect, Value>, { record, entry }: Writes): void {
-    const { words: old, last } = rule;
+  settle(rule: Rule, said: Said, reads: Map<Aspect, Value>, record: RunRecord, entry: number | null): void {
+    const { words: old, last, reads: oldReads } = rule;
     this.#progress.journal.undoable(() => {
       rule.words = old;
       rule.last = last;
+      this.#depend(rule, oldReads);
     });
     rule.words = said;
     rule.last = { record, entry };
-    for (const aspect of old.keys()) if (!said.has(aspect)) this.#withdraw(rule, aspect);
+    if (old.size > 0) for (const aspect of old.keys()) if (!said.has(aspect)) this.#withdraw(rule, aspect);
     for (const [aspect, word] of said) {
       const standing = old.get(aspect);
       // Most runs say again what the last one said.
@@ -75,7 +76,7 @@ export class RuleWords {
       this.#tapeWord(rule, aspect, from, word, standing === undefined);
       this.#noteConflict(rule, aspect);
     }
-    this.remember(rule, reads);
+    this.#depend(rule, reads);
   }
 
   #owe(rule: Rule, aspect: Aspect): void {
@@ -173,7 +174,7 @@ export class RuleWords {
     this.#progress.journal.undoable(() => reads.set(read, was));
   }
 
-  /** Makes the rule depend on what it read. */
+  /** Makes a rule depend on what it read in a run that failed. */
   remember(rule: Rule, reads: Map<Aspect, Value> | null): void {
     const before = rule.reads;
     this.#depend(rule, reads);
@@ -184,8 +185,8 @@ export class RuleWords {
     const before = rule.reads;
     rule.reads = reads;
     if (before !== null && reads !== null && sameKeys(before, reads)) return;
-    for (const aspect of before?.keys() ?? []) aspect.readers?.delete(rule);
-    for (const aspect of reads?.keys() ?? []) aspect.readBy(rule);
+    if (before !== null) for (const aspect of before.keys()) aspect.readers?.delete(rule);
+    if (reads !== null) for (const aspect of reads.keys()) aspect.readBy(rule);
   }
 
   /** The step was taken back: nothing is due. */

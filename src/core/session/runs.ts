@@ -17,7 +17,7 @@ import type { Ended, Given, Scripts } from './scripts';
 import type { State } from './state';
 import type { Message } from './step';
 import { forTape, type TapeWriter } from './tape-writer';
-import type { Handler, Rule } from './ties';
+import { NOTHING_SAID, type Handler, type Rule } from './ties';
 import { OpenRun, type Call, type Outcome, type Waiting } from './waiting';
 import { Writes, type Writing } from './writing';
 
@@ -29,8 +29,8 @@ class Run {
   readonly trigger: Trigger;
   readonly record: RunRecord;
   readonly entry: (RunEntry & Entry) | null;
-  /** What a handler writes is in place at once. */
-  readonly writes: Writes;
+  /** What a handler writes is in place at once; a rule's values wait. */
+  readonly writes: Writes | null;
   /** A rule's words, gathered and put in place together at its end. */
   readonly said: Said;
   /** What a rule read, with what it saw. */
@@ -54,15 +54,15 @@ class Run {
     this.trigger = trigger;
     this.record = record;
     this.entry = entry;
-    this.writes = new Writes(record, entry?.n ?? null);
-    this.said = tie.sort === 'rule' ? new Map() : NOTHING_SAID;
-    this.reads = tie.sort === 'rule' ? new Map() : NOTHING_READ;
+    const ofRule = tie.sort === 'rule';
+    this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
+    this.said = ofRule ? new Map() : NOTHING_SAID;
+    this.reads = ofRule ? new Map() : NOTHING_READ;
     this.noted = trigger.stops ? new Set() : null;
     this.open = open;
   }
 }
 
-const NOTHING_SAID: Said = new Map();
 const NOTHING_READ: Map<Aspect, Value> = new Map();
 const NO_WORDS: OpenRun['words'] = new Map();
 const NOTHING: readonly Event[] = [];
@@ -107,9 +107,9 @@ export class Runs {
   }
 
   /** The run going on. Throws where there is none. */
-  demand(what: string): { handler: Handler | null; behaviour: string; entry: number | null; writes: Writes; noted: ReadonlySet<Part> | null } {
+  demand(what: string): { handler: Handler | null; behaviour: string; entry: number | null; noted: ReadonlySet<Part> | null } {
     const run = this.#demand(what);
-    return { handler: run.handler, behaviour: (run.handler ?? run.rule!).behaviour.name, entry: run.entry?.n ?? null, writes: run.writes, noted: run.noted };
+    return { handler: run.handler, behaviour: (run.handler ?? run.rule!).behaviour.name, entry: run.entry?.n ?? null, noted: run.noted };
   }
 
   #demand(what: string): Run {
@@ -152,7 +152,7 @@ export class Runs {
     if (rule !== null && rule.row !== null && rule.row !== part.row) this.fault(new ScriptFault('wrong_use', words.notRow(part.name)));
     if (aspect.name === 'value') {
       const value = this.guarded(() => acceptValue(this.#state, part, offered));
-      if (rule === null) this.#writing.value(run.writes, aspect, value, line);
+      if (rule === null) this.#writing.value(run.writes!, aspect, value, line);
       else run.said.set(aspect, { value, line });
       return;
     }
@@ -189,10 +189,10 @@ export class Runs {
   }
 
   /** Something a handler does that is no aspect; refused to rules. */
-  act(what: string): Run {
+  act(what: string): Run & { writes: Writes } {
     const run = this.#demand(`${what} was called`);
     if (run.rule !== null) this.fault(new ScriptFault('wrong_use', words.notInRule(what)));
-    return run;
+    return run as Run & { writes: Writes };
   }
 
   message(text: string, tone: Message['tone'], line: number): void {
@@ -269,8 +269,8 @@ export class Runs {
     const failure: Failure | null = fault === null ? null : { code: fault.code, says: fault.says, behaviour: tie.behaviour.name, line: ended.line };
     let events = NOTHING;
     if (failure === null) {
-      if (run.rule === null) events = this.#writing.told(run.writes);
-      else this.#ruleWords.settle(run.rule, run.said, run.reads, run.writes);
+      if (run.rule === null) events = this.#writing.told(run.writes!);
+      else this.#ruleWords.settle(run.rule, run.said, run.reads, run.record, run.entry?.n ?? null);
     } else {
       journal.rollBack(mark);
       // What the failed run read counts as read; what its last good run said stands.

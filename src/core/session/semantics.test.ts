@@ -151,7 +151,7 @@ describe('state', () => {
     ['fields.note.shown = null', 'note.shown takes true or false, not nothing.'],
     ['fields.pilot.options = null', 'pilot.options takes a list of options or rows, or undefined to take it back, not nothing.'],
     ['fields.note.label = "x"', 'note.label can be read, not written.'],
-    ['fields.note.visible = false', 'note has no aspect "visible". It has name, label, shown, locked, onScreen, editable, value, previous, initial, empty, orphan, required, options, optionLabel, row, hint, problem.'],
+    ['fields.note.visible = false', 'note has no aspect "visible". It has name, label, shown, locked, onScreen, editable, value, previous, initial, empty, orphan, required, options, optionLabel, row, hint, warning, problem.'],
     ['fields.not.value = 1', 'there is no field "not". Is it "note"?'],
     ['fields.note = 3', 'fields.note is the field itself. Write fields.note.value = …'],
   ])('7 a wrong aspect is an error in words: %s', (code, says) => {
@@ -447,7 +447,7 @@ describe('settling', () => {
     const scripts = { a: 'keep("r", () => { if (fields.a.value === 1) { form.message("one", "warning"); form.replaceWith("Not needed."); } });' };
     const use = open({ form, scripts });
     use.do({ set: 'a', to: 1 });
-    expect([use.seen.notice, use.seen.replaced]).toEqual([{ text: 'one', tone: 'warning' }, 'Not needed.']);
+    expect([use.seen.notice, use.seen.replaced]).toEqual([{ text: 'one', tone: 'warning' }, { text: 'Not needed.', final: false }]);
     use.do({ set: 'a', to: 2 });
     expect([use.seen.notice, use.seen.replaced]).toEqual([null, null]);
   });
@@ -457,7 +457,7 @@ describe('settling', () => {
     const use = open({ form, scripts });
     use.do({ set: 'a', to: 1 });
     expect([use.value('b'), use.part('b').hint]).toEqual([2, 'two']);
-    expect(use.tape.filter((entry) => entry.type === 'conflict').map((entry) => entry.aspect)).toEqual(['value', 'hint']);
+    expect(use.tape.filter((entry) => entry.type === 'conflict').map((entry) => entry.aspect)).toEqual(['hint', 'value']);
     use.do({ set: 'a', to: 2 });
     expect([use.value('b'), use.part('b').hint]).toEqual([1, 'one']);
   });

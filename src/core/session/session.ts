@@ -88,7 +88,9 @@ export class Session {
 
   constructor(material: Material, loaded: Loaded, scripts: Scripts, opening: Opening) {
     const { form } = material;
-    const situation = new Situation(deepFreeze(opening));
+    // Scripts get these as they are.
+    deepFreeze([opening.person, opening.launch]);
+    const situation = new Situation(opening);
     const clock = new Clock(opening.clock, opening.zone ?? 'UTC', opening.seed);
     const progress = new Progress();
     const state = new State(form, material.tables, progress.journal);
@@ -108,7 +110,7 @@ export class Session {
     const corrections = new Corrections(state, progress, writing, defaultOfPart);
     const settling = new Settling(state, runs, ruleWords, tape, waiting, progress, ties, corrections, stopping, desk, form.settings?.runLimit ?? RUN_LIMIT);
     const time = new Time(clock, waiting, settling, progress, pages);
-    const records = new Records(state, situation, clock, tape, progress, settling, ties, runs, waiting, corrections, pages, opened, loaded.failures, defaultOfPart);
+    const records = new Records(state, situation, clock, tape, progress, settling, ties, runs, waiting, corrections, opened, loaded.failures, defaultOfPart);
     const entering = new Entering(state, progress, situation, ties, waiting, writing);
     const rowSteps = new RowSteps(state, progress, situation, writing, (field: FieldOf<'rows'>): Values => Object.fromEntries(field.fields.map((cell) => [cell.name, initially(cell)])));
     const pageSteps = new PageSteps(state, situation, progress, settling, stopping, time, pages, tape, form.settings?.checkPages ?? true);

@@ -4,10 +4,10 @@
  * is `records.ts`; running scripts is `runs.ts`.
  */
 import type { Field, Form, Option } from '../form/definition';
-import { accept, emptyOf, type Surroundings } from '../form/kinds';
+import type { Surroundings } from '../form/kinds';
 import type { Table } from '../form/table';
 import { indexOf, type TableIndex } from '../form/table-index';
-import { deepFreeze, equal, type Value, type Values } from '../form/value';
+import { deepFreeze, equal, type Value } from '../form/value';
 import type { Aspect, RunRecord } from './aspects';
 import type { Journal } from './journal';
 import { NOTHING_TOLD, type Part } from './parts';

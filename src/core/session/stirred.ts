@@ -1,33 +1,62 @@
 /**
  * Rules that wait for their turn, the first in order first. Rules for each row share an order, so there are as many
- * groups as rules were written, however many rows there are.
+ * queues as rules were written, however many rows there are. A rule that is taken out stays in its queue and is passed
+ * over: what counts is the ticket it drew last.
  */
 import type { Rule } from './ties';
 
+interface Queue {
+  order: number;
+  rules: Rule[];
+  tickets: number[];
+  /** Where the queue begins; what stands before has had its turn. */
+  head: number;
+}
+
 export class Stirred {
-  readonly #groups = new Map<number, Set<Rule>>();
+  /** By order. */
+  #queues: Queue[] = [];
+  #tickets = 0;
 
   add(rule: Rule): void {
-    const group = this.#groups.get(rule.order);
-    if (group === undefined) this.#groups.set(rule.order, new Set([rule]));
-    else group.add(rule);
+    if (rule.ticket !== 0) return;
+    const queue = this.#queueOf(rule.order);
+    rule.ticket = ++this.#tickets;
+    queue.rules.push(rule);
+    queue.tickets.push(rule.ticket);
+  }
+
+  #queueOf(order: number): Queue {
+    for (const queue of this.#queues) if (queue.order === order) return queue;
+    const queue = { order, rules: [], tickets: [], head: 0 };
+    this.#queues = [...this.#queues, queue].sort((a, b) => a.order - b.order);
+    return queue;
   }
 
   delete(rule: Rule): void {
-    const group = this.#groups.get(rule.order);
-    if (group === undefined || !group.delete(rule)) return;
-    if (group.size === 0) this.#groups.delete(rule.order);
+    rule.ticket = 0;
   }
 
   clear(): void {
-    this.#groups.clear();
+    for (const { rules } of this.#queues) for (const rule of rules) rule.ticket = 0;
+    this.#queues = [];
   }
 
   /** The first in order, of one order the one that was stirred first; null when none waits. */
   first(): Rule | null {
-    let least = Infinity;
-    for (const order of this.#groups.keys()) if (order < least) least = order;
-    for (const rule of this.#groups.get(least) ?? []) return rule;
+    for (const queue of this.#queues) {
+      const { rules, tickets } = queue;
+      while (queue.head < rules.length) {
+        const rule = rules[queue.head]!;
+        if (rule.ticket === tickets[queue.head]) return rule;
+        queue.head++;
+      }
+      if (queue.head > 0) {
+        rules.length = 0;
+        tickets.length = 0;
+        queue.head = 0;
+      }
+    }
     return null;
   }
 }

@@ -1,7 +1,6 @@
 /** What the outside is told after a step: of each part touched, the aspects that differ from what was told before. */
 import type { Option } from '../form/definition';
-import { equal, type Value } from '../form/value';
-import type { AspectName } from './aspects';
+import { equal } from '../form/value';
 import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
@@ -98,26 +97,21 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
   if (cell !== null) (change().cells ??= {})[part.field.name] = cell;
 }
 
+/** What is told of a cell, in this order. */
+const OF_CELL = Object.keys({ shown: 0, locked: 0, required: 0, options: 0, hint: 0, warning: 0, problem: 0, fault: 0, orphan: 0 } satisfies Record<keyof CellState, 0>) as (keyof CellState)[];
+
 /** Of a cell only what differs from its definition is ever told. */
 function cellDifference(state: State, part: Part, row: Row): CellState | null {
-  const told = toldOf(part);
   const { bases } = row.rows.columns.get(part.field.name)!;
-  const now: Record<keyof CellState, Value | readonly Option[]> = {
-    shown: part.now('shown'),
-    locked: part.now('locked'),
-    required: part.now('required'),
-    options: part.now('options'),
-    hint: part.now('hint'),
-    warning: part.now('warning'),
-    problem: part.now('problem'),
-    fault: state.faults.get(part)?.says ?? null,
-    orphan: state.orphans.has(part),
-  };
-  const { tell, difference } = teller(told);
-  for (const [name, value] of Object.entries(now)) {
-    const base = name in bases ? bases[name as AspectName] : name === 'orphan' ? false : null;
-    if (told[name] === undefined && equal(value, base)) continue;
-    tell(name, value);
+  let difference: Record<string, unknown> | null = null;
+  for (const name of OF_CELL) {
+    const ofForm = name === 'fault' || name === 'orphan';
+    const now = name === 'fault' ? (state.faults.get(part)?.says ?? null) : name === 'orphan' ? state.orphans.has(part) : part.now(name);
+    const told = (part.told as Record<string, unknown>)[name];
+    if (told === now || equal(told, now)) continue;
+    if (told === undefined && equal(now, ofForm ? (name === 'orphan' ? false : null) : bases[name])) continue;
+    toldOf(part)[name] = now;
+    (difference ??= {})[name] = now;
   }
-  return difference() as CellState | null;
+  return difference as CellState | null;
 }

@@ -4,7 +4,7 @@ import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
-import { ruleOf, type Handler, type MadeRule, type Rule, type Tied } from './ties';
+import { NOTHING_SAID, ruleOf, type Handler, type MadeRule, type Rule, type Tied } from './ties';
 
 /** What an event is tied by: its type and the part, for cells the column. */
 export function keyOf(type: EventType, part: Part | null): string {
@@ -121,7 +121,7 @@ export class Ties {
     }
     this.#rules = this.#rules.filter(({ number }) => !ended.has(number));
     for (const rule of this.#rules) {
-      rule.words = new Map();
+      rule.words = NOTHING_SAID;
       rule.reads = null;
       rule.last = null;
     }

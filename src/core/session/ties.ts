@@ -58,6 +58,8 @@ export interface Rule extends Tie {
   reads: Map<Aspect, Value> | null;
   /** Runs at its turn even when nothing it read differs. */
   forced: boolean;
+  /** What it drew last in the queue of rules that wait (`stirred.ts`); 0 while it does not wait. */
+  ticket: number;
   /** Its last good run, in whose name its values are put in place; null before one. */
   last: { record: RunRecord; entry: number | null } | null;
 }
@@ -70,8 +72,11 @@ export interface EachRule {
 
 export type MadeRule = Pick<Rule, 'number' | 'behaviour' | 'title' | 'line' | 'order'>;
 
+/** Shared by all rules that have said nothing yet. */
+export const NOTHING_SAID: Rule['words'] = new Map();
+
 export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row: Row | null): Rule {
-  return { sort: 'rule', number, behaviour, title, line, order, row, words: new Map(), reads: null, forced: false, last: null, step: 0, runs: 0 };
+  return { sort: 'rule', number, behaviour, title, line, order, row, words: NOTHING_SAID, reads: null, forced: false, ticket: 0, last: null, step: 0, runs: 0 };
 }
 
 /** What scripts tied at their top level: the beginning of every session with them. */

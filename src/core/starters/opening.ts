@@ -19,7 +19,7 @@ export const prefill: Starter = {
     if (targets.length === 0) return { missing: 'The form has no text to prefill.' };
     return [
       one('target', 'Fill', targets),
-      one('from', 'from', [{ key: 'launch', label: 'a launch parameter' }, { key: 'name', label: 'the name of the person' }, { key: 'key', label: 'the key of the person' }, { key: 'role', label: 'the role of the person' }]),
+      one('from', 'from', [{ key: 'launch', label: 'a launch parameter' }, { key: 'name', label: 'the name of the person' }, { key: 'key', label: 'the key of the person' }]),
       words('parameter', 'Launch parameter', targets[0]!.key),
       one('lock', 'and', [{ key: 'yes', label: 'lock it' }, { key: 'no', label: 'leave it open' }]),
     ];

@@ -105,17 +105,17 @@ export const byRole: Starter = {
   make(setting, { roles, targets, aspects }) {
     const parts = labelsOf(setting.form, targets!);
     const title = `${parts} by role`;
-    const withRole = (wanted: boolean) => setting.people.filter(({ role }) => roles!.includes(role) === wanted);
+    const withRole = (wanted: boolean) => setting.people.filter((person) => person.roles.some((role) => roles!.includes(role)) === wanted);
     return {
       title,
       purpose: `${doing(aspects!)} only for ${roles!.join(', ')}.`,
-      code: rule(title, [`const { role } = form.person;`, `const applies = ${roles!.map((role) => `role === ${JSON.stringify(role)}`).join(' || ')};`, ...steerLines(targets!, aspects!, 'applies')]),
-      explanation: ['Roles are compared by their keys. A lock refuses people, not scripts; the server refuses them too.', HELD],
+      code: rule(title, ['const held = form.person.roles;', `const applies = ${roles!.map((role) => `held.includes(${JSON.stringify(role)})`).join(' || ')};`, ...steerLines(targets!, aspects!, 'applies')]),
+      explanation: ['A person may have several roles, which are compared by their keys. A lock refuses people, not scripts; the server refuses them too.', HELD],
       ways: setting.people.map(({ key, name }) => ({ when: name, open: openAs(setting, { as: key }), steps: [] })),
       watched: targets!.map(partName),
       scenarios: ([true, false] as const).flatMap((holds) => {
         const [person] = withRole(holds);
-        return person === undefined ? [] : [{ title: `${title}: ${holds ? '' : 'not '}for ${person.role}`, open: openAs(setting, { as: person.key }), steps: [steerExpectation(targets!, aspects!, holds)] }];
+        return person === undefined ? [] : [{ title: `${title}: ${holds ? '' : 'not '}for ${person.name}`, open: openAs(setting, { as: person.key }), steps: [steerExpectation(targets!, aspects!, holds)] }];
       }),
     };
   },

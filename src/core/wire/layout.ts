@@ -7,7 +7,7 @@
 /** Bytes that both ends see. */
 export const SHARED_BYTES = 8192;
 
-/** Places in the memory, as an array of 32-bit integers; those ending in `Float` are places of doubles. */
+/** Places in the memory, as an array of 32-bit integers. Between them stand the doubles of `Double`. */
 export const enum Cell {
   /** What is asked, an `Op`; after a run how it ended, a `Came`. */
   Op = 0,
@@ -15,7 +15,6 @@ export const enum Cell {
   Aspect = 1,
   Tag = 2,
   Payload = 3,
-  Float = 2,
   /** The line of the script, 1-based. */
   Line = 6,
   /** What is said further: a column, a number, a failure's code. */
@@ -41,20 +40,28 @@ export const enum Cell {
   Event = 19,
   ValueTag = 20,
   ValuePayload = 21,
-  ValueFloat = 11,
   PreviousTag = 24,
   PreviousPayload = 25,
-  PreviousFloat = 13,
   ExtraTag = 28,
   ExtraPayload = 29,
   /** The call that has ended, for a run that goes on. */
   Call = 30,
   /** 1 while somebody looks for the script that got stuck. */
   Watched = 31,
-  /** The session's clock in milliseconds since 1970-01-01T00:00:00Z; NaN before a form is open. */
-  ClockFloat = 16,
   /** Traces stand from here to the end of the memory. */
   Trace = 64,
+}
+
+/** Places in the same memory, as an array of doubles: each is two integers. */
+export const enum Double {
+  /** Beside `Tag` and `Payload`. */
+  Answer = 2,
+  /** Beside `ValueTag` and `ValuePayload`. */
+  Value = 11,
+  /** Beside `PreviousTag` and `PreviousPayload`. */
+  Previous = 13,
+  /** The session's clock in milliseconds since 1970-01-01T00:00:00Z; NaN before a form is open. */
+  Clock = 16,
 }
 
 /** Where a trace has to be emptied before it goes on. */

@@ -41,7 +41,7 @@ test('whatever a workspace holds, written and read back it is equal', () => {
   fc.assert(
     fc.property(form, rows, label, value, (made, cells, title, to) => {
       const workspace = {
-        title, roles: [{ key: 'clerk', label: title }], people: [{ key: 'mira', name: title, role: 'clerk' }],
+        title, roles: [{ key: 'clerk', label: title }], people: [{ key: 'mira', name: title, roles: ['clerk'] }],
         tables: [{ name: 'berths', title, key: 'code', label: 'code', columns: [{ name: 'code', kind: 'text' }, { name: 'depth', kind: 'number' }, { name: 'lit', kind: 'yes_no' }], rows: cells }],
         services: [{ name: 'register', title, delay: 5, functions: { find: { parameters: [{ name: 'code', kind: 'text' }], answers: { from: 'table', table: 'berths', where: { code: 'code' } } } } }],
         forms: [{ form: made, behaviours: [{ name: '10-a.ts', text: `// ${title}\n` }], scenarios: [{ name: 's', scenario: { title, open: { as: 'mira' }, steps: [{ set: 'a', to }, { addRow: 'list' }, { expect: { 'list[0].b': { hint: title } } }] } }], records: [{ id: '1', values: { a: to } }] }],

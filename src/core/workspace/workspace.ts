@@ -109,7 +109,9 @@ type Reader = <T>(path: string, schema: z.ZodType<T>) => T | null;
 function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void {
   const roles = new Set(head.roles.map((role) => role.key));
   head.people.forEach((person, i) => {
-    if (!roles.has(person.role)) faults.push({ file: 'workspace.json', line: 1, path: ['people', i, 'role'], says: `there is no role "${person.role}"` });
+    person.roles.forEach((role, at) => {
+      if (!roles.has(role)) faults.push({ file: 'workspace.json', line: 1, path: ['people', i, 'roles', at], says: `there is no role "${role}"` });
+    });
   });
 }
 
@@ -193,7 +195,7 @@ function checkScenarios(form: WorkspaceForm, folder: string, cast: Cast, faults:
     for (const unknown of unknownNames(scenario, form.form)) faults.push({ file, line: 1, ...unknown });
     if (cast.people.length === 0) continue;
     try {
-      openingOf(scenario.open, cast);
+      openingOf(scenario.open, form.form, cast);
     } catch (caught) {
       if (!(caught instanceof NoSuchOpening)) throw caught;
       faults.push({ file, line: 1, path: caught.path, says: caught.message });

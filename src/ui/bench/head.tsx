@@ -41,7 +41,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           disabled={opening}
           value={open.as}
           options={material.people.map((person) => ({ key: person.key, label: person.name }))}
-          title={material.roles.find(({ key }) => key === material.people.find((person) => person.key === open.as)?.role)?.label}
+          title={material.people.find((person) => person.key === open.as)?.roles.map((held) => material.roles.find(({ key }) => key === held)?.label ?? held).join(', ')}
           onChange={(event) => void bench.reopen({ ...open, as: event.target.value })}
         />
         <chakra.input

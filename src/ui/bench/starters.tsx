@@ -213,7 +213,7 @@ function Data({ children }: { children: React.ReactNode }) {
 
 /** The aspects of a part as words, in the order in which they are told. */
 function stateOf(form: StarterSetting['form'], part: string, { seen, toParent }: { seen: Seen; toParent: TriedOut['ways'][number]['toParent'] }): Record<string, string> {
-  if (part === '@replaced') return { replaced: seen.replaced ?? 'the form stays' };
+  if (part === '@replaced') return { replaced: seen.replaced?.text ?? 'the form stays' };
   if (part === '@parent') return { parent: toParent.length === 0 ? 'nothing' : toParent.map(({ set, to }) => `${set}: ${valueInWords(to)}`).join(', ') };
   const state = partSeen(seen, form, part);
   if (state === undefined) return { shown: 'not there' };

@@ -317,7 +317,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const { open, steps, answers: before } = get();
     set({ busy: true });
     await live!.load(engineMaterial());
-    const answers = await live!.play(openingOf(open, cast()), steps);
+    const answers = await live!.play(openingOf(open, form(), cast()), steps);
     // A step done meanwhile was answered by the former scripts; all is done once more with it.
     if (get().steps !== steps || get().open !== open) return replay();
     set({

@@ -140,7 +140,7 @@ function KindOfDefinition({ kind, tables, ...shared }: { kind: string; definitio
           <Text {...shared} name="pattern" label="Pattern" mono />
           <Text {...shared} name="patternHelp" label="What the pattern asks for" />
           <Text {...shared} name="default" label="Default" />
-          <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], ['person_name', 'the name of the person'], ['person_key', 'the key of the person'], ['person_role', 'the role of the person']]} />
+          <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], ['person_name', 'the name of the person'], ['person_key', 'the key of the person'], ['person_role', 'the first role of the person']]} />
         </Flex>
       );
     case 'number':

@@ -43,7 +43,7 @@ export function trying({ brain, material, cast, source }: TryWork) {
     await tried.load({ ...rest, form, scripts: [...scripts, compiled], traced: false });
     const outcomes: TriedOut['ways'] = [];
     for (const { open, steps } of ways) {
-      const answers = await tried.play(openingOf(open, cast()), steps);
+      const answers = await tried.play(openingOf(open, form, cast()), steps);
       outcomes.push({ seen: seenAt(answers, answers.length - 1), toParent: answers.flatMap(({ toParent }) => toParent), refused: answers.find(({ refused }) => refused !== null)?.refused ?? null });
     }
     const results: ScenarioResult[] = [];

@@ -70,7 +70,7 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
       )}
       {seen.replaced !== null ? (
         <Row {...props}>
-          <Box py="20px">{seen.replaced}</Box>
+          <Box py="20px">{seen.replaced.text}</Box>
         </Row>
       ) : (
         <>

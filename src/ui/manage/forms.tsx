@@ -132,7 +132,7 @@ export function Forms(props: FormsProps) {
             </Box>
             {props.people.map((person) => (
               <div key={person.key}>
-                {person.name}, {props.roles.find((role) => role.key === person.role)?.label ?? person.role}
+                {person.name}, {person.roles.map((held) => props.roles.find((role) => role.key === held)?.label ?? held).join(', ')}
               </div>
             ))}
             <Go href="/people">People and roles</Go>

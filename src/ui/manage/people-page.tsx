@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Person, Role } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
-import { Button, Line, Mono, PageHead, Select } from '../kit';
+import { Button, Line, Mono, PageHead } from '../kit';
 import { SavingNote, useAutosave } from './autosave';
 
 interface Head {
@@ -29,21 +29,33 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
           {people.map((person, i) => (
             <Flex key={person.key} gap="8px" mt="6px" align="center">
               <Line aria-label={`Name of ${person.key}`} value={person.name} onChange={({ target }) => edit({ ...head, people: people.map((other, j) => (i === j ? { ...other, name: target.value } : other)) })} />
-              <Select aria-label={`Role of ${person.name}`} value={person.role} options={roles} onChange={({ target }) => edit({ ...head, people: people.map((other, j) => (i === j ? { ...other, role: target.value } : other)) })} />
+              <Flex as="fieldset" aria-label={`Roles of ${person.name}`} gap="10px" wrap="wrap" border="0" p="0" m="0">
+                {roles.map(({ key, label }) => {
+                  const has = person.roles.includes(key);
+                  const held = roles.map((role) => role.key).filter((role) => (role === key ? !has : person.roles.includes(role)));
+                  // Somebody without any role could not be told from others by a script.
+                  return (
+                    <chakra.label key={key} display="flex" gap="4px" alignItems="center" title={has && held.length === 0 ? 'A person has at least one role' : undefined}>
+                      <input type="checkbox" checked={has} disabled={has && held.length === 0} onChange={() => edit({ ...head, people: people.map((other, j) => (i === j ? { ...other, roles: held } : other)) })} />
+                      {label}
+                    </chakra.label>
+                  );
+                })}
+              </Flex>
               <Mono color="soft">{person.key}</Mono>
               <Button look="text" color="soft" disabled={people.length === 1} aria-label={`Remove ${person.name}`} onClick={() => edit({ ...head, people: people.filter((other) => other !== person) })}>
                 remove
               </Button>
             </Flex>
           ))}
-          <Adder what="person" onAdd={(name) => edit({ ...head, people: [...people, { key: nameFor(name, new Set(people.map((person) => person.key))), name, role: roles[0]!.key }] })} />
+          <Adder what="person" onAdd={(name) => edit({ ...head, people: [...people, { key: nameFor(name, new Set(people.map((person) => person.key))), name, roles: [roles[0]!.key] }] })} />
         </Box>
         <Box as="section" aria-labelledby="roles">
           <chakra.h2 id="roles" fontSize="15px" fontWeight={640}>
             Roles
           </chakra.h2>
           {roles.map((role, i) => {
-            const held = people.filter((person) => person.role === role.key).length;
+            const held = people.filter((person) => person.roles.includes(role.key)).length;
             return (
               <Flex key={role.key} gap="8px" mt="6px" align="center">
                 <Line aria-label={`Label of ${role.key}`} value={role.label} onChange={({ target }) => edit({ ...head, roles: roles.map((other, j) => (i === j ? { ...other, label: target.value } : other)) })} />

@@ -2,7 +2,7 @@
 
 on.load(() => {
   if (!form.isNew) return;
-  if (form.person.role === "agent") form.message(`Welcome, ${form.person.name}. The office answers within a day.`);
+  if (form.person.roles.includes("agent")) form.message(`Welcome, ${form.person.name}. The office answers within a day.`);
   const { vessel, vessel_record: record } = form.launch;
   if (typeof vessel === "string") {
     fields.vessel.value = vessel;

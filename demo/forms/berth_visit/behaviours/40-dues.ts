@@ -24,11 +24,11 @@ keep("dues are the sum of the lines", () => {
 });
 
 keep("only agents accept dues", () => {
-  fields.dues_accepted.locked = form.person.role !== "agent";
+  fields.dues_accepted.locked = !form.person.roles.includes("agent");
 });
 
 on.submit((event) => {
-  if (form.person.role === "agent" && fields.dues_accepted.value !== true) {
+  if (form.person.roles.includes("agent") && fields.dues_accepted.value !== true) {
     event.stop("The dues have to be accepted.", fields.dues_accepted);
   }
 });

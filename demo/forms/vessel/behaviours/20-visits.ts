@@ -9,5 +9,5 @@ keep("visits are listed once the vessel is saved", () => {
 });
 
 keep("only the harbour master bars a vessel", () => {
-  fields.standing.locked = form.person.role !== "master";
+  fields.standing.locked = !form.person.roles.includes("master");
 });

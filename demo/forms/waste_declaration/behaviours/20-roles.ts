@@ -1,8 +1,8 @@
 /** Roles: the ship's agent declares, the office receives; each finds the other's part locked. */
 
 keep("each their own part", () => {
-  sections.declared.locked = form.person.role !== "agent" && !form.isNew;
-  sections.reception.locked = form.person.role === "agent";
+  sections.declared.locked = !form.person.roles.includes("agent") && !form.isNew;
+  sections.reception.locked = form.person.roles.includes("agent");
 });
 
 keep("a receipt once it is collected", () => {

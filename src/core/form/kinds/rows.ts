@@ -43,8 +43,9 @@ export function readRow(offered: unknown, field: FieldOf<'rows'>, around: Surrou
   if (unknown !== undefined) return `"${unknown}" is no cell; there are ${field.fields.map(({ name }) => name).join(', ')}`;
   const row: Record<string, Value> = {};
   for (const cell of field.fields) {
-    const accepted = readCell(given[cell.name], cell, { ...around, options: null });
-    if (!accepted.ok) return `${cell.name} is ${inWords(given[cell.name])}, but takes ${accepted.takes}`;
+    const offered = Object.hasOwn(given, cell.name) ? given[cell.name] : null;
+    const accepted = readCell(offered, cell, { ...around, options: null });
+    if (!accepted.ok) return `${cell.name} is ${inWords(offered)}, but takes ${accepted.takes}`;
     row[cell.name] = accepted.value;
   }
   return row;

@@ -43,5 +43,6 @@ export function sidesOf(act: ActOf<'compare'>, parts: KnownParts): Side[] {
   if (act.op !== 'among') return [...side(left, leftNode, rightNode), ...side(right, rightNode, leftNode)];
   // `includes` of a list of keys asks for a key; of a text it asks for a part of the text.
   if (ts.isArrayLiteralExpression(bare(leftNode))) return side(right, rightNode, leftNode);
-  return left.alias !== null && parts.field(left.alias.part)?.kind === 'choices' ? side(left, leftNode, rightNode) : [];
+  const isList = left.alias !== null && (left.alias.aspect === 'roles' || parts.field(left.alias.part)?.kind === 'choices');
+  return isList ? side(left, leftNode, rightNode) : [];
 }

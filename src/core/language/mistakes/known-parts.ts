@@ -38,7 +38,7 @@ export class KnownParts {
 
   /** How a part is called in a finding: `Pilot (pilot_choice)`. */
   called(part: PartPath): string {
-    if (part === '@form') return 'The role';
+    if (part === '@form') return 'The person’s roles';
     if (part.endsWith('#')) return `a row of ${this.called(part.slice(0, -1))}`;
     return `${this.#fields.get(part)?.label ?? this.#titles.get(part) ?? part} (${part})`;
   }
@@ -50,7 +50,7 @@ export class KnownParts {
 
   /** The keys an aspect takes, with their labels; null where it takes no keys. */
   options({ part, aspect }: Pick<Access, 'part' | 'aspect'>): readonly Option[] | null {
-    if (part === '@form') return aspect === 'role' ? this.#setting.roles.map(({ key, label }) => ({ key, label })) : null;
+    if (part === '@form') return aspect === 'roles' ? this.#setting.roles.map(({ key, label }) => ({ key, label })) : null;
     if (aspect === 'stage') return this.#setting.form.tracks?.find(({ name }) => name === part)?.stages ?? null;
     if (aspect !== 'value' && aspect !== 'previous' && aspect !== 'initial' && aspect !== 'options') return null;
     const field = this.field(part);

@@ -19,7 +19,7 @@ const cases: Record<string, Cases> = {
       'on.load(() => { fields.pilot_choice.value = "No pilot"; });',
       'keep(() => { const choice = fields.pilot_choice.value; switch (choice) { case "Own pilot": log(1); } });',
       'keep(() => { if (["Own pilot", "harbour_pilot"].includes(fields.pilot_choice.value ?? "")) log(1); });',
-      'on.load(() => { if (form.person.role === "Ship\'s agent") log(1); });',
+      'on.load(() => { if (form.person.roles.includes("Ship\'s agent")) log(1); });',
       'on.load(() => { fields.berth.value = "North quay 1"; });',
     ],
     right: [
@@ -27,7 +27,7 @@ const cases: Record<string, Cases> = {
       'keep(() => { log(fields.pilot_choice.optionLabel === "Own pilot"); });',
       'keep(() => { fields.pilot_choice.hint = "Own pilot"; });',
       'on.load(() => { fields.vessel.value = "Own pilot"; });',
-      'on.load(() => { if (form.person.role === "agent") log("Ship\'s agent"); });',
+      'on.load(() => { if (form.person.roles.includes("agent")) log("Ship\'s agent"); });',
       'keep(() => { if (["own"].includes(fields.pilot_choice.value ?? "")) log("Own pilot"); });',
     ],
   },
@@ -39,7 +39,7 @@ const cases: Record<string, Cases> = {
       'keep(() => { switch (fields.pilot_choice.value) { case "tug": log(1); } });',
       'on.load(() => { fields.berth.value = "nq9"; });',
       'on.load(() => { fields.pilot_choice.options = ["own", "tug"]; });',
-      'on.load(() => { if (form.person.role === "chief") log(1); });',
+      'on.load(() => { if (form.person.roles.includes("chief")) log(1); });',
     ],
     right: [
       'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "harbour_pilot"; });',

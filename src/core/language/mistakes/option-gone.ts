@@ -23,7 +23,7 @@ export const optionGone: Mistake = {
         {
           from,
           to,
-          says: `${parts.called(access.part)} has no ${access.aspect === 'stage' ? 'stage' : access.aspect === 'role' ? 'key' : 'option'} "${value}"${how === 'compared' ? ', so this never holds' : ''}. It has ${listed}.`,
+          says: `${access.aspect === 'roles' ? 'There is no role' : `${parts.called(access.part)} has no ${access.aspect === 'stage' ? 'stage' : 'option'}`} "${value}"${how === 'compared' ? ', so this never holds' : ''}. ${access.aspect === 'roles' ? 'There are' : 'It has'} ${listed}.`,
           fixes: meant === null ? [] : [{ title: `Use ${JSON.stringify(meant)}`, edits: [{ from, to, text: JSON.stringify(meant) }] }],
         },
       ];
