@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { and, eq, sql } from 'drizzle-orm';
 import * as z from 'zod';
 import { fieldsOf, type FieldOf, type Form } from '../core/form/definition';
+import { readLaunch } from '../core/form/launch';
 import { equal, type Value, type Values } from '../core/form/value';
 import type { Engine } from '../core/sandbox/engine';
 import { OpeningSchema, TimedStepSchema, ValueSchema, ValuesSchema } from '../core/session/schema';
@@ -72,13 +73,18 @@ export interface Handout {
   opening: Opening;
 }
 
+/** What was asked for cannot be opened; says why. */
+export class CannotOpen extends Error {}
+
 /** Hands a form out to be filled in: the opening is the server's word for who, what and when. */
 export async function handOut(release: Release, person: Person, record: StoredRecord | null, how: HowOpened): Promise<Handout> {
   const form = release.material.form.name;
+  const launch = readLaunch(release.material.form, how.launch);
+  if ('says' in launch) throw new CannotOpen(`This form cannot be opened like that: ${launch.says}.`);
   const opening: Opening = {
     person: { key: person.key, name: person.name, roles: person.roles },
     record: record === null ? null : { id: record.id, values: record.values },
-    launch: how.launch,
+    launch: launch.launch,
     clock: Date.now(),
     seed: Math.floor(Math.random() * 2 ** 31),
     newId: record?.id ?? (await nextRecordId(form)),

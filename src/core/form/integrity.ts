@@ -47,6 +47,11 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
       flaws.push({ path: ['tracks', t, 'stage'], says: `there is no stage "${track.stage}"` });
     }
   });
+  const launched = new Set<string>();
+  form.launch?.forEach(({ name }, l) => {
+    if (launched.has(name)) flaws.push({ path: ['launch', l, 'name'], says: `there are two launch parameters "${name}"` });
+    launched.add(name);
+  });
   form.children?.forEach((list, c) => {
     claim(list.name, 'list of records', ['children', c]);
     if (list.section !== undefined && taken.get(list.section) !== 'section') {

@@ -377,7 +377,7 @@ class Reader {
     if (callee.run !== null) return this.#inline(callee.run, given);
     const name = callee.thing?.is === 'method' ? callee.thing.name : '';
     if (ts.isPropertyAccessExpression(called) && CHANGING.has(called.name.text)) this.#changed(called.expression, node, env);
-    if (/^Date\.now$|^Temporal\.Now\.(?!plainDateISO)/.test(name)) this.#clock(node, `${name}()`);
+    if (/^Date\.now$|^Temporal\.Now\.(?!plainDateISO|timeZoneId)/.test(name)) this.#clock(node, `${name}()`);
     if (name === 'random') return this.#clock(node, 'Math.random()');
     if (name.startsWith('form.') || name === 'add' || name === 'remove' || name === 'open') {
       const of = callee.thing?.is === 'method' ? callee.thing.of : NOTHING;

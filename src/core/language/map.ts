@@ -23,7 +23,10 @@ export interface FormMap {
   steers: MapArrow[];
   /** An aspect that several behaviours steer. */
   conflicts: { part: string; aspect: string; behaviours: string[] }[];
-  /** Values that come round to themselves: each circle as behaviours and fields in turn, as `a.ts > total > b.ts > tax`. */
+  /**
+   * What comes round to itself: each circle as what is said and the behaviours that say it in turn, from a part back to
+   * it. A value goes by its part, as `total`; another aspect of rules by part and aspect, as `stay:shown`.
+   */
   circles: string[][];
 }
 
@@ -60,19 +63,25 @@ function conflictsIn(steers: readonly MapArrow[]): FormMap['conflicts'] {
   return [...by.values()].filter(({ aspect, behaviours }) => behaviours.length > 1 && aspect !== 'value');
 }
 
+/** What is read and said of a part, as a place in a circle. Whether it is on screen or editable follows from what is said. */
+function placeOf(part: string, aspect: string): string {
+  const said = aspect === 'onScreen' ? 'shown' : aspect === 'editable' ? 'locked' : aspect;
+  return said === 'value' ? part : `${part}:${said}`;
+}
+
 /**
- * Circles of values: a block that reads a value and writes another leads from the one to the other. Found as the
- * strongly connected parts of that graph (R. E. Tarjan, "Depth-first search and linear graph algorithms", 1972).
+ * Circles: a block that reads one thing and says another leads from the one to the other. A rule runs again when
+ * anything it read differs, a handler when the value it is tied to changes. Found as the strongly connected parts of that graph (R. E. Tarjan, "Depth-first search and linear graph algorithms", 1972).
  */
 function circlesIn(behaviours: readonly MapBehaviour[]): string[][] {
   const leads = new Map<string, Map<string, string>>();
   for (const { name, flow } of behaviours) {
     for (const block of flow.blocks) {
-      const values = (acts: { part: string; aspect: string }[]) => acts.filter(({ aspect }) => aspect === 'value').map(({ part }) => part);
+      const places = (acts: readonly { part: string; aspect: string }[]) => new Set(acts.filter(({ part }) => part !== '@form').map(({ part, aspect }) => placeOf(part, aspect)));
       // What sets a handler off is what it is tied to; what else it reads starts nothing.
-      const from = block.sort === 'rule' ? values(actsOf(block, 'read').map(({ access }) => access)) : block.event === 'change' ? block.tied : [];
+      const from = block.sort === 'rule' ? places(actsOf(block, 'read').map(({ access }) => access)) : block.event === 'change' ? block.tied : [];
       for (const source of new Set(from)) {
-        for (const target of new Set(values(actsOf(block, 'write')))) {
+        for (const target of places(actsOf(block, 'write'))) {
           // A rule is not set off by its own writes.
           if (source === target && block.sort === 'rule') continue;
           leads.set(source, (leads.get(source) ?? new Map<string, string>()).set(target, name));

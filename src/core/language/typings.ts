@@ -4,7 +4,7 @@
  */
 import { cellsOf, fieldsOf, sectionsOf, type Field, type FieldOf, type Form, type LaunchParameter } from '../form/definition';
 import { kindInWords } from '../form/in-words';
-import { kindOf } from '../form/kinds';
+import { isList, kindOf } from '../form/kinds';
 import type { Service, ServiceFunction } from '../form/service';
 import type { Role, Table } from '../form/table';
 
@@ -66,7 +66,13 @@ function fieldType(field: Field): string {
       return 'Field<readonly FileValue[], never>';
     case 'rows':
       return `RowsField<Row_${field.name}, Cells_${field.name}>`;
-    default:
+    case 'text':
+    case 'number':
+    case 'money':
+    case 'date':
+    case 'time':
+    case 'datetime':
+    case 'yes_no':
       return `Field<${kindOf(field).type(field)}>`;
   }
 }
@@ -79,7 +85,7 @@ function keys(options: readonly { key: string }[]): string {
 function rowTypes(field: FieldOf<'rows'>): string {
   const values = field.fields.map((cell) => {
     const type = kindOf(cell).type(cell);
-    return `  readonly ${cell.name}: ${cell.kind === 'choices' || cell.kind === 'file' ? type : `${type} | null`};`;
+    return `  readonly ${cell.name}: ${isList(cell) ? type : `${type} | null`};`;
   });
   return `interface Row_${field.name} {\n${values.join('\n')}\n}\ninterface Cells_${field.name} {\n${cellsOf(field).map((cell) => fieldEntry(cell)).join('\n')}\n}`;
 }
@@ -158,6 +164,9 @@ interface AnyField extends Part {
   /** A line below the field; null for none. */
   get hint(): string | null;
   set hint(hint: string | null | undefined);
+  /** A line at the field that stands out and stops nothing; null for none. */
+  get warning(): string | null;
+  set warning(warning: string | null | undefined);
   /** What is wrong with the value: shown at the field, and stops a submission while the field is on screen. */
   get problem(): string | null;
   set problem(problem: string | null | undefined);
@@ -207,6 +216,9 @@ interface Row<V, C> {
   set shown(shown: boolean | undefined);
   get locked(): boolean;
   set locked(locked: boolean | undefined);
+  /** A line at the row that stands out and stops nothing; null for none. */
+  get warning(): string | null;
+  set warning(warning: string | null | undefined);
   /** What is wrong with the row as a whole: shown at it, and stops a submission while it is on screen. */
   get problem(): string | null;
   set problem(problem: string | null | undefined);

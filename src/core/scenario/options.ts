@@ -1,5 +1,6 @@
 /** The option keys a field has by its definition, for expectations on options that no script has set. */
 import { cellsOf, fieldsOf, type Form } from '../form/definition';
+import { holdsKeys } from '../form/kinds';
 import type { Table } from '../form/table';
 
 export interface OptionSource {
@@ -10,8 +11,8 @@ export function tableOptions(form: Form, source: OptionSource): (address: string
   const fields = new Map(fieldsOf(form).flatMap((field) => [[field.name, field] as const, ...cellsOf(field).map((cell) => [`${field.name}[].${cell.name}`, cell] as const)]));
   return (address) => {
     const field = fields.get(address.replace(/\[\d+\]/, '[]'));
-    if (field?.kind === 'choice' || field?.kind === 'choices') return field.options.map((option) => option.key);
-    if (field?.kind !== 'reference') return null;
+    if (field === undefined || !holdsKeys(field)) return null;
+    if (field.kind !== 'reference') return field.options.map((option) => option.key);
     const table = source.tables.find((t) => t.name === field.table);
     return table?.rows.map((row) => String(row[table.key])) ?? null;
   };

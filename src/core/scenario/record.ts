@@ -8,7 +8,11 @@ import type { Answer, PartState, RowsChange, Step } from '../session/step';
 import type { Expectation, Open, PartExpectation, Scenario, ScenarioStep } from './definition';
 import { NOTHING_SEEN, partSeen, seenAfter, type Seen } from './snapshot';
 
-const ASPECTS = ['value', 'stage', 'shown', 'locked', 'required', 'options', 'hint', 'problem', 'label'] as const;
+/** Whether a change of it is expected from then on: not what only follows from another one, or from a check. */
+const EXPECTED: Readonly<Record<keyof PartState, boolean>> = {
+  sort: false, value: true, stage: true, shown: true, onScreen: false, locked: true, editable: false, required: true, options: true, hint: true, warning: true, problem: true, label: true, fault: false, orphan: false, stray: false,
+};
+const ASPECTS = Object.keys(EXPECTED).filter((name) => EXPECTED[name as keyof PartState]) as (keyof PartState & keyof PartExpectation)[];
 
 /** `answers` holds the opening's answer and one for each step. */
 export function recordScenario(title: string, open: Open, form: Form, steps: readonly Step[], answers: readonly Answer[]): Scenario {

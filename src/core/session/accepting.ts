@@ -1,6 +1,6 @@
 /** What scripts may say of an aspect: each offered value is read as what the aspect takes, or answered with a fault. */
 import type { Field, Option, Track } from '../form/definition';
-import { accept } from '../form/kinds';
+import { accept, holdsKeys } from '../form/kinds';
 import { inWords, type Value } from '../form/value';
 import { ScriptFault, words } from '../wire/failures';
 import type { Aspect, AspectName } from './aspects';
@@ -80,7 +80,7 @@ function acceptStage(track: Track, offered: unknown): Value {
 
 /** Options are given as keys, as key and label, or as rows of a table. */
 function acceptOptions(state: State, field: Field, offered: unknown, wrong: (takes: string) => never): readonly Option[] {
-  if (field.kind !== 'choice' && field.kind !== 'choices' && field.kind !== 'reference') return wrong('nothing: only choices and references have options');
+  if (!holdsKeys(field)) return wrong('nothing: only choices and references have options');
   if (!Array.isArray(offered)) return wrong('a list of options or rows, or undefined to take it back');
   const known = state.optionsOf(field, null)!;
   const table = field.kind === 'reference' ? state.table(field.table) : null;

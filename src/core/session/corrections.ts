@@ -2,7 +2,7 @@
  * The form's own corrections once scripts are still: a value that is no longer among the options goes (semantics 6),
  * and a field that is to be cleared when it is hidden is cleared, and begins anew when it is shown again (11).
  */
-import { emptyOf } from '../form/kinds';
+import { emptyOf, holdsKeys } from '../form/kinds';
 import { equal, isEmpty, type Value } from '../form/value';
 import type { Part } from './parts';
 import type { Progress } from './progress';
@@ -32,7 +32,7 @@ export class Corrections {
     let corrected = false;
     for (const part of Array.from(this.#state.touched)) {
       if (part.sort !== 'field' || part.row?.removed === true) continue;
-      if (holdsKeys(part)) corrected = this.#dropUnoffered(part, cause) || corrected;
+      if (holdsKeys(part.field)) corrected = this.#dropUnoffered(part, cause) || corrected;
       if (this.#clears) corrected = this.#clearHidden(part, cause) || corrected;
     }
     return corrected;
@@ -100,8 +100,4 @@ export class Corrections {
   forget(): void {
     this.#wasOnScreen.clear();
   }
-}
-
-function holdsKeys({ field: { kind } }: Part): boolean {
-  return kind === 'choice' || kind === 'choices' || kind === 'reference';
 }

@@ -3,7 +3,7 @@
  * about; whoever carries it here (`sandbox/`) has looked the part up.
  */
 import type { Field, FieldOf } from '../form/definition';
-import { accept, emptyOf, readRow, textOf } from '../form/kinds';
+import { accept, emptyOf, holdsKeys, isList, readRow, textOf } from '../form/kinds';
 import type { Value, Values } from '../form/value';
 import { ScriptFault, words } from '../wire/failures';
 import type { Clock } from './clock';
@@ -117,9 +117,8 @@ export class Desk {
     const set = this.read(part, 'options');
     const { field } = part;
     const around = { options: set as never, table: (name: string) => this.#state.table(name) };
-    if (field.kind === 'choices') return (value as readonly string[]).map((key) => textOf([key], field, around));
-    if ((field.kind !== 'choice' && field.kind !== 'reference') || value === null) return null;
-    return textOf(value, field, around);
+    if (!holdsKeys(field) || value === null) return null;
+    return isList(field) ? (value as readonly string[]).map((key) => textOf([key], field, around)) : textOf(value, field, around);
   }
 
   /** The rows of a field in order; a rule depends on which there are. */

@@ -1,6 +1,6 @@
 /** Opening records: the one a session begins with, and the next and previous ones (semantics 12; edges 6, 25). */
 import type { Field } from '../form/definition';
-import { accept, emptyOf } from '../form/kinds';
+import { accept, emptyOf, holdsKeys, isList } from '../form/kinds';
 import type { Value, Values } from '../form/value';
 import type { Failure } from '../wire/failures';
 import { valuesOf } from './checking';
@@ -100,7 +100,7 @@ export class Records {
     for (const { rows } of this.#state.parts.fields) {
       if (rows === null) continue;
       for (const [name, { field }] of rows.columns) {
-        if (field.kind !== 'choice' && field.kind !== 'choices' && field.kind !== 'reference') continue;
+        if (!holdsKeys(field)) continue;
         const around = { options: null, table: (table: string) => this.#state.table(table) };
         for (const row of rows.list) if (!accept(row.values[name], field, around).ok) this.#state.touch(rows.cell(row, name));
       }
@@ -129,8 +129,7 @@ export class Records {
   /** What is no value of its kind is a stray where a part is given to keep it. */
   #firstValue(field: Field, offered: Value, keeper: Part | null): Value {
     // A key that is no longer known is kept, marked and shown; see semantics 6.
-    if ((field.kind === 'choice' || field.kind === 'reference') && typeof offered === 'string') return offered;
-    if (field.kind === 'choices' && Array.isArray(offered) && offered.every((key) => typeof key === 'string')) return offered;
+    if (holdsKeys(field) && (isList(field) ? Array.isArray(offered) && offered.every((key) => typeof key === 'string') : typeof offered === 'string')) return offered;
     const accepted = accept(offered, field, { options: null, table: (name) => this.#state.table(name) });
     if (!accepted.ok && keeper !== null) this.#state.strays.set(keeper, offered);
     return accepted.ok ? accepted.value : emptyOf(field);

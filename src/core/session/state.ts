@@ -4,7 +4,7 @@
  * is `records.ts`; running scripts is `runs.ts`.
  */
 import type { Field, Form, Option } from '../form/definition';
-import type { Surroundings } from '../form/kinds';
+import { definedOptions, holdsKeys, type Surroundings } from '../form/kinds';
 import type { Table } from '../form/table';
 import { indexOf, type TableIndex } from '../form/table-index';
 import { deepFreeze, equal, type Value } from '../form/value';
@@ -63,9 +63,7 @@ export class State {
   /** The options of a choice or reference as seen now: those a script set, else those of the definition. */
   optionsOf(field: Field, set: Value): readonly Option[] | null {
     if (set !== null) return set as unknown as readonly Option[];
-    if (field.kind === 'choice' || field.kind === 'choices') return field.options;
-    if (field.kind === 'reference') return this.table(field.table).options;
-    return null;
+    return holdsKeys(field) ? definedOptions(field, (name) => this.table(name)) : null;
   }
 
   isOffered(part: Part, value: Value): boolean {
@@ -75,7 +73,7 @@ export class State {
   /** The keys of a value that are not among the options now. */
   notOffered(part: Part, value: Value): string[] {
     const { field } = part;
-    if (value === null || (field.kind !== 'choice' && field.kind !== 'choices' && field.kind !== 'reference')) return [];
+    if (value === null || !holdsKeys(field)) return [];
     const set = part.now('options') as readonly Option[] | null;
     const keys = (Array.isArray(value) ? value : [value]) as readonly string[];
     // A reference with all its rows on offer is asked by key, not by walking ten thousand options.

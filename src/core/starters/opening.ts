@@ -121,7 +121,7 @@ export const warnFuture: Starter = {
   group: 'Checking',
   picks({ form }) {
     const dates = fieldChoices(form, ['date']);
-    return dates.length === 0 ? { missing: 'The form has no date.' } : [one('date', 'When', dates), one('how', 'lies ahead,', [{ key: 'hint', label: 'warn' }, { key: 'problem', label: 'refuse it' }]), words('says', 'and say', 'This day is still to come.')];
+    return dates.length === 0 ? { missing: 'The form has no date.' } : [one('date', 'When', dates), one('how', 'lies ahead,', [{ key: 'warning', label: 'warn' }, { key: 'problem', label: 'refuse it' }]), words('says', 'and say', 'This day is still to come.')];
   },
   make(setting, { date, how, says }) {
     const field = fieldNamed(setting.form, date![0]!);
@@ -131,9 +131,9 @@ export const warnFuture: Starter = {
     const on = (day: string, said: boolean): ScenarioStep[] => [set(field.name, day), { expect: { [field.name]: { [aspect]: said ? says![0]! : null } } } as ScenarioStep];
     return {
       title,
-      purpose: aspect === 'hint' ? 'a warning that stops nobody.' : 'such a day is refused.',
+      purpose: aspect === 'warning' ? 'a warning that stops nobody.' : 'such a day is refused.',
       code: rule(title, [`const day = fields.${field.name}.value;`, 'const today = Temporal.Now.plainDateISO().toString();', `fields.${field.name}.${aspect} = day !== null && day > today ? ${JSON.stringify(says![0])} : null;`]),
-      explanation: ['Today is the day of the session’s clock, which the bench and scenarios can set.', aspect === 'hint' ? 'A hint stands below the field and stops nothing.' : 'A problem stops a submission while the field is on screen.'],
+      explanation: ['Today is the day of the session’s clock, which the bench and scenarios can set.', aspect === 'warning' ? 'A warning stands out at the field and stops nothing.' : 'A problem stops a submission while the field is on screen.'],
       ways: [{ when: 'a day before', open, steps: [set(field.name, '2031-05-09')] }, { when: 'today', open, steps: [set(field.name, '2031-05-10')] }, { when: 'a day ahead', open, steps: [set(field.name, '2031-05-11')] }],
       watched: [field.name],
       scenarios: [{ title, open, steps: [...on('2031-05-11', true), ...on('2031-05-10', false)] }],

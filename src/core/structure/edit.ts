@@ -17,8 +17,8 @@ export type Edit =
   | { do: 'move'; part: PartName; into: PartName | null; at: number }
   /** Keys that are undefined are taken out. Names are changed by renaming. */
   | { do: 'change'; part: PartName; to: Readonly<Record<string, unknown>> }
-  /** The title of the form, and its settings. */
-  | { do: 'changeForm'; title?: string; settings?: Form['settings'] };
+  /** The title of the form, its settings, its launch parameters (undefined takes them out). */
+  | { do: 'changeForm'; title?: string; settings?: Form['settings']; launch?: Form['launch'] };
 
 /** An edit that cannot be done, with the reason. */
 export class StructureFault extends Error {}
@@ -82,6 +82,7 @@ export function edited(form: Form, edit: Edit): Form {
     case 'changeForm':
       if (edit.title !== undefined) next.title = edit.title;
       if (edit.settings !== undefined) next.settings = edit.settings;
+      if ('launch' in edit) next.launch = edit.launch;
       break;
   }
   return tidy(next);

@@ -8,9 +8,12 @@ export class Tape {
   readonly entries: readonly Entry[];
   readonly #byNumber = new Map<number, Entry>();
   readonly #children = new Map<number, Entry[]>();
+  /** The number of the entry that opened the record that is open: what came before is another record's. */
+  readonly since: number;
 
   constructor(entries: readonly Entry[]) {
     this.entries = entries;
+    this.since = entries.findLast(({ type }) => type === 'opened')?.n ?? 0;
     for (const entry of entries) {
       this.#byNumber.set(entry.n, entry);
       if (entry.cause === null) continue;
@@ -42,9 +45,9 @@ export class Tape {
     return cause?.type === 'run' ? (cause as Run) : null;
   }
 
-  /** All that happened to a part, in order, without what was taken back. */
+  /** All that happened to a part since its record was opened, in order, without what was taken back. */
   lifeOf(part: string): Effect[] {
-    return this.entries.filter((entry): entry is Effect => entry.type === 'effect' && entry.part === part && !('struck' in entry));
+    return this.entries.filter((entry): entry is Effect => entry.type === 'effect' && entry.n > this.since && entry.part === part && !('struck' in entry));
   }
 }
 
@@ -60,12 +63,13 @@ export interface Word {
 export function standingWords(tape: Tape): Map<string, Word[]> {
   const words = new Map<string, Map<string, Word | null>>();
   for (const entry of tape.entries) {
-    if (entry.type !== 'effect' || 'struck' in entry || 'covered' in entry) continue;
+    if (entry.type !== 'effect' || entry.n < tape.since || 'struck' in entry || 'covered' in entry) continue;
     const effect = entry as Effect;
     const run = tape.runOf(effect);
     const ofPart = words.get(effect.part) ?? new Map<string, Word | null>();
-    // A person's value, or a rule that fell silent, ends what a script said.
-    const said = run === null || effect.line === null ? null : { aspect: effect.aspect, to: effect.to, behaviour: run.behaviour, line: effect.line };
+    const { again } = effect;
+    // A person's value, or a rule that fell silent, ends what a script said, unless an earlier rule's word shows again.
+    const said = again !== undefined ? { aspect: effect.aspect, to: effect.to, behaviour: again.behaviour, line: again.line } : run === null || effect.line === null ? null : { aspect: effect.aspect, to: effect.to, behaviour: run.behaviour, line: effect.line };
     ofPart.set(effect.aspect, said);
     words.set(effect.part, ofPart);
   }

@@ -56,7 +56,7 @@ function reasonsOfRun(tape: Tape, run: Run, seen: Set<number>): Because[] {
 function latestChangeRead(tape: Tape, run: Run): Effect | null {
   const read = new Set(run.reads.map(({ part, aspect }) => `${part}.${aspect}`));
   const found = tape.entries.findLast(
-    (entry) => entry.n < run.n && entry.type === 'effect' && !('struck' in entry) && read.has(`${entry.part}.${entry.aspect}`),
+    (entry) => entry.n < run.n && entry.n > tape.since && entry.type === 'effect' && !('struck' in entry) && read.has(`${entry.part}.${entry.aspect}`),
   );
   return (found as Effect | undefined) ?? null;
 }

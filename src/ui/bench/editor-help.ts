@@ -23,7 +23,7 @@ const SPELLED = /(?<![\w$])(fields|sections|pages|buttons|tracks)\.([a-z]\w*)(?:
 const KINDS: Readonly<Record<string, string>> = { method: 'function', function: 'function', getter: 'property', property: 'property', string: 'text', keyword: 'keyword' };
 
 /** What is written most often stands first, before the alphabet. */
-const ASPECTS = ['value', 'shown', 'required', 'locked', 'options', 'hint', 'problem', 'row'];
+const ASPECTS = ['value', 'shown', 'required', 'locked', 'options', 'hint', 'warning', 'problem', 'row'];
 
 export function helpFor(props: HelpProps): Extension {
   return [completionsFor(props), hoverFor(props), signatureFor(props), lightFor(props)];

@@ -17,7 +17,7 @@ import { WaitingBar } from './waiting';
 import { becameInWords, type Names } from './words';
 
 export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; seen: Seen; words: ReadonlyMap<string, Word[]>; names: Names }) {
-  const state = useBench(bench, ({ material, answers, at, steps, asked, listens, names }) => ({ material, answers, at, steps, asked, listens, names }));
+  const state = useBench(bench, ({ material, answers, at, steps, asked, listens, names, open }) => ({ material, answers, at, steps, asked, listens, names, open }));
   const { material, answers, at, steps } = state;
   const marked = new Set(words.keys());
   const root = useRef<HTMLDivElement>(null);
@@ -94,6 +94,7 @@ export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; see
           tables={material.tables}
           seen={seen}
           listens={state.listens}
+          zone={state.open.zone ?? 'UTC'}
           frozen={at < steps.length}
           names={state.names}
           margin={margin}
@@ -108,9 +109,11 @@ export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; see
         >
           <Hidden material={material} seen={seen} onAsk={bench.ask} />
           <Flex mt="12px" gap="10px" align="center">
-            <Button look="go" disabled={at < steps.length} onClick={() => void bench.step({ submit: true })}>
-              Submit
-            </Button>
+            {seen.replaced === null && (
+              <Button look="go" disabled={at < steps.length} onClick={() => void bench.step({ submit: true })}>
+                Submit
+              </Button>
+            )}
             {seen.submit !== null && submittedLast && (
               <chakra.span role="status" color={seen.submit.saved ? 'act' : 'bad'}>
                 {seen.submit.saved ? '✓ would be saved' : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}
@@ -258,7 +261,7 @@ function shortWord(aspect: string, to: unknown, part: string, material: BenchMat
   if (aspect === 'value' && field !== undefined && to !== null) {
     return textOf(to as Value, field, { options: null, table: (name) => indexOf(material.tables.find((table) => table.name === name)!) });
   }
-  if (aspect !== 'options') return aspect === 'hint' || aspect === 'problem' ? (to === null ? '' : aspect) : becameInWords(aspect, to);
+  if (aspect !== 'options') return aspect === 'hint' || aspect === 'warning' || aspect === 'problem' ? (to === null ? '' : aspect) : becameInWords(aspect, to);
   if (!Array.isArray(to)) return '';
   const all = field?.kind === 'reference' ? material.tables.find((table) => table.name === field.table)?.rows.length : field?.kind === 'choice' ? field.options.length : undefined;
   return all === undefined ? `${to.length} options` : `${to.length} of ${all} offered`;

@@ -20,7 +20,7 @@ export function layOut({ behaviours, reads, steers, conflicts, circles }: FormMa
     const mean = (places: number[]) => places.reduce((a, b) => a + b) / places.length;
     return [...parts].toSorted((a, b) => mean(a[1]) - mean(b[1])).map(([part]) => part);
   };
-  const round = new Set(circles.flat());
+  const round = new Set(circles.flat().map((step) => step.split(':')[0]!));
   const inConflict = new Set(conflicts.map(({ part }) => part));
   const spread = (count: number, i: number) => (HEIGHT * (i + 0.5)) / count;
   const column = (sort: 'read' | 'steered', arrows: FormMap['reads']) => {

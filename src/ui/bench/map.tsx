@@ -15,7 +15,7 @@ import { Button, Mono } from '../kit';
 import { COLUMNS, HEIGHT, layOut, steeredOnTape, WIDTH, type Drawn } from './map-layout';
 import type { BenchStore } from './store';
 import { useBench, useHeads } from './use-bench';
-import { namesFor } from './words';
+import { namesFor, placeInWords } from './words';
 
 use([GraphChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
@@ -54,7 +54,7 @@ export function MapPane({ bench }: { bench: BenchStore }) {
         ))}
         {map.circles.map((round) => (
           <chakra.span key={round.join('>')} color="bad">
-            ↻ {round.map((step, i) => (i % 2 === 0 ? names.part(step) : titleOf(step))).join(' → ')}
+            ↻ {round.map((step, i) => (i % 2 === 0 ? placeInWords(step, names) : titleOf(step))).join(' → ')}
           </chakra.span>
         ))}
       </Flex>

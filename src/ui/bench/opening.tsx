@@ -1,11 +1,13 @@
 'use client';
-/** How the form is opened on the bench, beyond record and person: viewing, launch parameters, a parent, moods of services. */
+/** How the form is opened on the bench, beyond record and person: viewing, time and zone, launch parameters, a parent, moods of services. */
 import { Box, chakra, Dialog, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
+import { readLaunch } from '@/core/form/launch';
 import type { ServiceMood } from '@/core/form/service';
 import type { Values } from '@/core/form/value';
-import type { Open } from '@/core/scenario/definition';
+import { fromWallClock, isZone, toWallClock } from '@/core/form/zone';
+import { DEFAULT_CLOCK, type Open } from '@/core/scenario/definition';
 import { Button, Line, Mono, Notice, Select } from '../kit';
 import type { BenchStore } from './store';
 
@@ -25,7 +27,7 @@ function moodKey(mood: ServiceMood | undefined): string {
 }
 
 /** A line of text for each launch parameter, `name=value`; a value that reads as JSON is what it reads as. */
-export function readLaunch(text: string): { launch: Values } | { says: string } {
+function launchIn(text: string): { launch: Values } | { says: string } {
   const launch: Values = {};
   for (const [i, line] of text.split('\n').entries()) {
     if (line.trim() === '') continue;
@@ -50,6 +52,7 @@ function launchText(launch: Values): string {
 export function openedHow(open: Open): string {
   const words = [
     open.viewing === true && 'viewing only',
+    open.zone !== undefined && open.zone,
     open.parent !== undefined && `from ${open.parent.form} ${open.parent.record}`,
     Object.keys(open.launch ?? {}).length > 0 && `launch ${Object.keys(open.launch!).join(', ')}`,
     Object.keys(open.services ?? {}).length > 0 && 'services changed',
@@ -62,22 +65,29 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
   const [launch, setLaunch] = useState(launchText(open.launch ?? {}));
   const [viewing, setViewing] = useState(open.viewing === true);
   const [parent, setParent] = useState(open.parent === undefined ? '' : `${open.parent.form}/${open.parent.record}`);
-  const [time, setTime] = useState((open.clock ?? '2031-05-02T09:00:00Z').slice(11, 16));
+  const [zone, setZone] = useState(open.zone ?? 'UTC');
+  const wall = toWallClock(open.zone ?? 'UTC', open.clock ?? DEFAULT_CLOCK);
+  const [time, setTime] = useState(wall.slice(11, 16));
   const [moods, setMoods] = useState<Record<string, string>>(Object.fromEntries(Object.entries(open.services ?? {}).map(([name, mood]) => [name, moodKey(mood)])));
   const [says, setSays] = useState<string | null>(null);
   const parents = material.forms.flatMap(({ form, records }) => records.map((record) => ({ key: `${form.name}/${record.id}`, label: `${form.title}, record ${record.id}` })));
   const functions = material.services.flatMap((service) => Object.keys(service.functions).map((name) => `${service.name}.${name}`));
 
   const apply = () => {
-    const read = readLaunch(launch);
+    const read = launchIn(launch);
     if ('says' in read) return setSays(read.says);
+    const taken = readLaunch(material.form, read.launch);
+    if ('says' in taken) return setSays(`${taken.says.charAt(0).toUpperCase()}${taken.says.slice(1)}.`);
+    if (!isZone(zone.trim())) return setSays(`“${zone}” is not the name of a time zone, such as Europe/Lisbon.`);
     const services = Object.fromEntries(Object.entries(moods).flatMap(([name, key]) => (MOODS[key]?.mood == null ? [] : [[name, MOODS[key].mood]])));
     const [form, record] = parent.split('/');
-    const day = (open.clock ?? '2031-05-02T09:00:00Z').slice(0, 10);
-    const { viewing: _, parent: __, services: ___, launch: ____, ...rest } = open;
+    const day = wall.slice(0, 10);
+    const { viewing: _, parent: __, services: ___, launch: ____, zone: _____, ...rest } = open;
+    const instant = fromWallClock(zone.trim(), `${day}T${time}`);
     void bench.reopen({
       ...rest,
-      clock: `${day}T${time}:00Z`,
+      clock: instant,
+      ...(zone.trim() === 'UTC' ? {} : { zone: zone.trim() }),
       ...(Object.keys(read.launch).length > 0 ? { launch: read.launch } : {}),
       ...(viewing ? { viewing } : {}),
       ...(parent === '' ? {} : { parent: { form: form!, record: record! } }),
@@ -97,9 +107,12 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
         <chakra.label>
           At
           <Line type="time" ml="6px" value={time} onChange={(event) => event.target.value !== '' && setTime(event.target.value)} />
-          <chakra.span color="soft" ml="4px">
-            UTC
-          </chakra.span>
+          <Line list="zones" aria-label="Time zone" ml="6px" width="170px" value={zone} onChange={(event) => setZone(event.target.value)} />
+          <datalist id="zones">
+            {['UTC', ...Intl.supportedValuesOf('timeZone')].map((name) => (
+              <option key={name} value={name} />
+            ))}
+          </datalist>
         </chakra.label>
         {parents.length > 0 && (
           <chakra.label>
@@ -110,6 +123,7 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
       </Flex>
       <chakra.label display="block" mt="10px">
         Launch parameters, one <Mono>name=value</Mono> a line
+        {(material.form.launch ?? []).length > 0 && <chakra.span color="soft">; declared: {material.form.launch!.map(({ name, kind }) => `${name} (${kind.replace('_', ' or ')})`).join(', ')}</chakra.span>}
         <chakra.textarea display="block" width="100%" rows={3} fontFamily="mono" fontSize="12.5px" bg="field" borderWidth="1px" borderColor="edge" borderRadius="4px" p="6px" value={launch} onChange={(event) => setLaunch(event.target.value)} />
       </chakra.label>
       {functions.length > 0 && (

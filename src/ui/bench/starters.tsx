@@ -224,6 +224,7 @@ function stateOf(form: StarterSetting['form'], part: string, { seen, toParent }:
     ...(state.value === undefined ? {} : { value: `holds ${valueInWords(state.value)}` }),
     ...(state.options == null ? {} : { options: `${state.options.length} offered` }),
     ...(state.hint === undefined ? {} : { hint: state.hint === null ? 'no hint' : `“${state.hint}”` }),
+    ...(state.warning === undefined ? {} : { warning: state.warning === null ? 'no warning' : `! “${state.warning}”` }),
     ...(state.problem === undefined ? {} : { problem: state.problem === null ? 'no problem' : `× “${state.problem}”` }),
   };
 }

@@ -1,9 +1,9 @@
 'use client';
 /** How one part is defined, to be read and changed: its words, its limits, its options, its technical name, its removal. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
-import type { Option } from '@/core/form/definition';
+import type { FieldKind, LaunchParameter, Option } from '@/core/form/definition';
 import { kindInWords } from '@/core/form/in-words';
 import { placeOf, type PartName } from '@/core/structure/edit';
 import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
@@ -34,6 +34,8 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
       <Rename bench={bench} part={part} />
       <Text {...shared} name={'label' in definition ? 'label' : 'title'} label={'label' in definition ? 'Label' : 'Title'} needed />
       {isField && <Text {...shared} name="help" label="Help, below the field" />}
+      {isField && <Text {...shared} name="hint" label="Hint, until a script says another" />}
+      {isField && <Text {...shared} name="warning" label="Warning, until a script says another" />}
       <Flex gap="14px" wrap="wrap">
         {place.sort !== 'track' && place.sort !== 'list' && <Tick {...shared} name="locked" label="locked from the start" />}
         {place.sort !== 'list' && <Tick {...shared} name="hidden" label="hidden from the start" />}
@@ -47,7 +49,7 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
           <Choice {...shared} name="width" label="Width" options={[['', 'full'], ['half', 'one column']]} />
         </Flex>
       )}
-      <KindOfDefinition kind={kind} {...shared} tables={material.tables.map(({ name, title }) => [name, title])} />
+      <KindOfDefinition kind={kind} shared={shared} tables={material.tables.map(({ name, title }) => [name, title])} />
       {(kind === 'choice' || kind === 'choices') && <Options bench={bench} part={part} options={definition.options as Option[]} onChange={(options) => change({ options })} title="Options" />}
       {kind === 'track' && <Options bench={bench} part={part} options={definition.stages as Option[]} onChange={(stages) => change({ stages })} title="Stages" />}
       {kind === 'list' && <ListOfRecords {...shared} others={material.others} />}
@@ -87,7 +89,47 @@ export function FormDefinition({ bench }: { bench: BenchStore }) {
         />
         a page is checked when it is left
       </chakra.label>
+      <LaunchParameters bench={bench} parameters={form.launch ?? []} />
     </Flex>
+  );
+}
+
+const LAUNCH_KINDS = [
+  { key: 'text', label: 'text' },
+  { key: 'number', label: 'number' },
+  { key: 'date', label: 'date' },
+  { key: 'yes_no', label: 'yes or no' },
+];
+
+/** What whoever opens the form may hand over, with the kinds that scripts have them in. */
+function LaunchParameters({ bench, parameters }: { bench: BenchStore; parameters: readonly LaunchParameter[] }) {
+  const [name, setName] = useState('');
+  const put = (launch: readonly LaunchParameter[]) => bench.editStructure({ do: 'changeForm', launch: launch.length === 0 ? undefined : [...launch] });
+  const add = () => {
+    if (name.trim() !== '' && put([...parameters, { name: name.trim(), kind: 'text' }])) setName('');
+  };
+  return (
+    <chakra.fieldset>
+      <chakra.legend fontWeight={620}>Launch parameters</chakra.legend>
+      <Box color="soft" fontSize="12.5px">
+        Scripts have them as form.launch.name. One that is not declared here is a text.
+      </Box>
+      {parameters.map((parameter, i) => (
+        <Flex key={parameter.name} gap="8px" mt="4px" align="center">
+          <Mono width="150px">{parameter.name}</Mono>
+          <Select aria-label={`Kind of ${parameter.name}`} value={parameter.kind} options={LAUNCH_KINDS} onChange={({ target }) => put(parameters.map((other, j) => (i === j ? { ...other, kind: target.value as LaunchParameter['kind'] } : other)))} />
+          <Button look="text" color="soft" aria-label={`Remove ${parameter.name}`} onClick={() => put(parameters.filter((other) => other !== parameter))}>
+            remove
+          </Button>
+        </Flex>
+      ))}
+      <Flex gap="8px" mt="6px">
+        <Line aria-label="Name of a new launch parameter" placeholder="technical_name" fontFamily="mono" width="150px" value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && add()} />
+        <Button disabled={name.trim() === ''} onClick={add}>
+          Add
+        </Button>
+      </Flex>
+    </chakra.fieldset>
   );
 }
 
@@ -125,94 +167,136 @@ function ListOfRecords({ definition, change, others }: { definition: Draft; chan
   );
 }
 
-/** What only some kinds have. */
-function KindOfDefinition({ kind, tables, ...shared }: { kind: string; definition: Draft; change: (to: Draft) => void; tables: [string, string][] }) {
-  const numeric = (name: string, label: string) => <NumberLine {...shared} name={name} label={label} />;
-  switch (kind) {
-    case 'text':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          {numeric('lines', 'Lines')}
-          <Choice {...shared} name="format" label="Format" options={[['', 'none'], ['email', 'e-mail'], ['url', 'web address'], ['phone', 'telephone'], ['iban', 'IBAN'], ['imo', 'IMO number'], ['container', 'container']]} />
-          {numeric('minLength', 'At least, characters')}
-          {numeric('maxLength', 'At most, characters')}
-          <Text {...shared} name="mask" label="Mask" mono />
-          <Text {...shared} name="pattern" label="Pattern" mono />
-          <Text {...shared} name="patternHelp" label="What the pattern asks for" />
-          <Text {...shared} name="default" label="Default" />
-          <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], ['person_name', 'the name of the person'], ['person_key', 'the key of the person'], ['person_role', 'the first role of the person']]} />
-        </Flex>
-      );
-    case 'number':
-    case 'money':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          {numeric('min', 'At least')}
-          {numeric('max', 'At most')}
-          {kind === 'number' && numeric('step', 'In steps of')}
-          {numeric('decimals', 'Decimals')}
-          <Text {...shared} name={kind === 'number' ? 'unit' : 'currency'} label={kind === 'number' ? 'Unit' : 'Currency'} />
-          {numeric('default', 'Default')}
-        </Flex>
-      );
-    case 'date':
-    case 'time':
-    case 'datetime':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          <Text {...shared} name="min" label="Not before" mono />
-          <Text {...shared} name="max" label="Not after" mono />
-          {kind === 'time' && numeric('step', 'Every so many minutes')}
-          <Text {...shared} name="default" label="Default" mono />
-          <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], kind === 'date' ? ['today', 'today'] : ['now', 'now']]} />
-        </Flex>
-      );
-    case 'yes_no':
-      return <YesNoDefault {...shared} />;
-    case 'choice':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          <Choice {...shared} name="display" label="Shown as" options={[['', 'list'], ['radios', 'radio buttons']]} />
-          <Text {...shared} name="default" label="Default (key)" mono />
-        </Flex>
-      );
-    case 'choices':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          {numeric('minCount', 'Choose at least')}
-          {numeric('maxCount', 'Choose at most')}
-        </Flex>
-      );
-    case 'reference':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          <Choice {...shared} name="table" label="Table" options={tables} />
-          <Choice {...shared} name="display" label="Shown as" options={[['', 'what suits its length'], ['list', 'list'], ['search', 'search']]} />
-        </Flex>
-      );
-    case 'file':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          {numeric('maxFiles', 'Files at most')}
-          {numeric('maxBytes', 'Bytes of each at most')}
-        </Flex>
-      );
-    case 'rows':
-      return (
-        <Flex gap="10px" wrap="wrap">
-          <Choice {...shared} name="display" label="Shown as" options={[['', 'grid'], ['stack', 'one under the other']]} />
-          {numeric('minRows', 'Rows at least')}
-          {numeric('maxRows', 'Rows at most')}
-          <Text {...shared} name="addLabel" label="Button that adds one" />
-        </Flex>
-      );
-    case 'section':
-      return numeric('columns', 'Columns');
-    case 'track':
-      return <Text {...shared} name="stage" label="Stage it begins at (key)" mono />;
-    default:
-      return null;
-  }
+interface LimitProps {
+  kind: string;
+  shared: { definition: Draft; change: (to: Draft) => void };
+  tables: [string, string][];
+}
+
+/** What only some kinds have. A kind of field that is missing here does not compile. */
+const LIMITS: Readonly<Record<FieldKind | 'section' | 'track', (props: LimitProps) => ReactNode>> = {
+  text: TextLimits,
+  number: NumberLimits,
+  money: NumberLimits,
+  date: DateLimits,
+  time: DateLimits,
+  datetime: DateLimits,
+  yes_no: YesNoLimits,
+  choice: ChoiceLimits,
+  choices: ChoicesLimits,
+  reference: ReferenceLimits,
+  file: FileLimits,
+  rows: RowsLimits,
+  section: SectionLimits,
+  track: TrackLimits,
+};
+
+function KindOfDefinition(props: LimitProps) {
+  return LIMITS[props.kind as keyof typeof LIMITS]?.(props) ?? null;
+}
+
+function numeric(shared: Pick<Shared, 'definition' | 'change'>, name: string, label: string) {
+  return <NumberLine {...shared} name={name} label={label} />;
+}
+
+function TextLimits({ shared }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      {numeric(shared, 'lines', 'Lines')}
+      <Choice {...shared} name="format" label="Format" options={[['', 'none'], ['email', 'e-mail'], ['url', 'web address'], ['phone', 'telephone'], ['iban', 'IBAN'], ['imo', 'IMO number'], ['container', 'container']]} />
+      {numeric(shared, 'minLength', 'At least, characters')}
+      {numeric(shared, 'maxLength', 'At most, characters')}
+      <Text {...shared} name="mask" label="Mask" mono />
+      <Text {...shared} name="pattern" label="Pattern" mono />
+      <Text {...shared} name="patternHelp" label="What the pattern asks for" />
+      <Text {...shared} name="default" label="Default" />
+      <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], ['person_name', 'the name of the person'], ['person_key', 'the key of the person'], ['person_role', 'the first role of the person']]} />
+    </Flex>
+  );
+}
+
+function NumberLimits({ kind, shared }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      {numeric(shared, 'min', 'At least')}
+      {numeric(shared, 'max', 'At most')}
+      {kind === 'number' && numeric(shared, 'step', 'In steps of')}
+      {numeric(shared, 'decimals', 'Decimals')}
+      <Text {...shared} name={kind === 'number' ? 'unit' : 'currency'} label={kind === 'number' ? 'Unit' : 'Currency'} />
+      {numeric(shared, 'default', 'Default')}
+    </Flex>
+  );
+}
+
+function DateLimits({ kind, shared }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      <Text {...shared} name="min" label="Not before" mono />
+      <Text {...shared} name="max" label="Not after" mono />
+      {kind === 'time' && numeric(shared, 'step', 'Every so many minutes')}
+      <Text {...shared} name="default" label="Default" mono />
+      <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], kind === 'date' ? ['today', 'today'] : ['now', 'now']]} />
+    </Flex>
+  );
+}
+
+function YesNoLimits({ shared }: LimitProps) {
+  return <YesNoDefault {...shared} />;
+}
+
+function ChoiceLimits({ shared }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      <Choice {...shared} name="display" label="Shown as" options={[['', 'list'], ['radios', 'radio buttons']]} />
+      <Text {...shared} name="default" label="Default (key)" mono />
+    </Flex>
+  );
+}
+
+function ChoicesLimits({ shared }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      {numeric(shared, 'minCount', 'Choose at least')}
+      {numeric(shared, 'maxCount', 'Choose at most')}
+    </Flex>
+  );
+}
+
+function ReferenceLimits({ shared, tables }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      <Choice {...shared} name="table" label="Table" options={tables} />
+      <Choice {...shared} name="display" label="Shown as" options={[['', 'what suits its length'], ['list', 'list'], ['search', 'search']]} />
+    </Flex>
+  );
+}
+
+function FileLimits({ shared }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      {numeric(shared, 'maxFiles', 'Files at most')}
+      {numeric(shared, 'maxBytes', 'Bytes of each at most')}
+    </Flex>
+  );
+}
+
+function RowsLimits({ shared }: LimitProps) {
+  return (
+    <Flex gap="10px" wrap="wrap">
+      <Choice {...shared} name="display" label="Shown as" options={[['', 'grid'], ['stack', 'one under the other']]} />
+      {numeric(shared, 'minRows', 'Rows at least')}
+      {numeric(shared, 'maxRows', 'Rows at most')}
+      <Text {...shared} name="addLabel" label="Button that adds one" />
+    </Flex>
+  );
+}
+
+function SectionLimits({ shared }: LimitProps) {
+  return numeric(shared, 'columns', 'Columns');
+}
+
+function TrackLimits({ shared }: LimitProps) {
+  return <Text {...shared} name="stage" label="Stage it begins at (key)" mono />;
 }
 
 interface Shared {

@@ -151,20 +151,21 @@ function PartLine({ item, bench, on, last }: { item: Item; bench: BenchStore; on
   );
 }
 
-const KINDS: { key: FieldKind; label: string }[] = [
-  { key: 'text', label: 'Text' },
-  { key: 'number', label: 'Number' },
-  { key: 'money', label: 'Money' },
-  { key: 'date', label: 'Date' },
-  { key: 'time', label: 'Time' },
-  { key: 'datetime', label: 'Date and time' },
-  { key: 'yes_no', label: 'Yes or no' },
-  { key: 'choice', label: 'Choice' },
-  { key: 'choices', label: 'Several choices' },
-  { key: 'reference', label: 'Reference' },
-  { key: 'file', label: 'File' },
-  { key: 'rows', label: 'Rows' },
-];
+const KIND_LABELS: Readonly<Record<FieldKind, string>> = {
+  text: 'Text',
+  number: 'Number',
+  money: 'Money',
+  date: 'Date',
+  time: 'Time',
+  datetime: 'Date and time',
+  yes_no: 'Yes or no',
+  choice: 'Choice',
+  choices: 'Several choices',
+  reference: 'Reference',
+  file: 'File',
+  rows: 'Rows',
+};
+const KINDS = Object.entries(KIND_LABELS).map(([key, label]) => ({ key: key as FieldKind, label }));
 
 /** Adds a part after the one that is chosen, or into it. */
 function Add({ bench }: { bench: BenchStore }) {

@@ -2,6 +2,7 @@
 /** The tape: a bead for each step, what the chosen step caused, and the answer to "why is this part like that?". */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
+import type { SaidName } from '@/core/session/aspects';
 import type { Entry } from '@/core/session/entries';
 import type { Answer, PartState, Step } from '@/core/session/step';
 import type { Seen } from '@/core/scenario/snapshot';
@@ -141,7 +142,8 @@ function Branch({ of, entry, depth, behaviour, ...props }: TapePaneProps & { of:
   );
 }
 
-const ASPECTS = ['shown', 'value', 'required', 'locked', 'options', 'hint', 'problem', 'label'] as const;
+/** What can be asked about, in this order. */
+const ASPECTS = Object.keys({ shown: 0, value: 0, required: 0, locked: 0, options: 0, hint: 0, warning: 0, problem: 0, label: 0, stage: 0 } satisfies Record<Exclude<SaidName, 'message' | 'replaced'>, 0>) as Exclude<SaidName, 'message' | 'replaced'>[];
 
 function Why(props: TapePaneProps) {
   const { asked, names, tape, seen, who } = props;

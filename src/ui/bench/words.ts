@@ -1,7 +1,7 @@
 /** Sentences for what stands on the tape: the same words in the tree, at the beads and in the answers to why. */
 import { cellsOf, fieldsOf, type Form } from '@/core/form/definition';
 import type { Entry, EffectEntry } from '@/core/session/entries';
-import type { Step } from '@/core/session/step';
+import { kindOfStep, type Step, type StepKind, type Steps } from '@/core/session/step';
 import type { Because } from '@/core/tape/why';
 
 export interface Names {
@@ -40,6 +40,12 @@ function inRows(name: string, labels: ReadonlyMap<string, string>): string | nul
   return cell === undefined ? of : `${labels.get(`${field}.${cell}`) ?? cell} in ${of}`;
 }
 
+/** What stands in a circle: a part for its value, or a part and what is said of it, as `stay:shown`. */
+export function placeInWords(place: string, names: Names): string {
+  const [part, aspect] = place.split(':') as [string, string?];
+  return aspect === undefined ? names.part(part) : `${names.part(part)} (${aspect})`;
+}
+
 export function valueInWords(value: unknown): string {
   if (value === null || value === undefined) return 'nothing';
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.length > 5 ? `${value.length} options` : value.join(', ');
@@ -47,41 +53,51 @@ export function valueInWords(value: unknown): string {
   return String(value);
 }
 
+type InWords<T> = { [K in StepKind]: (step: Steps[K], names: Names, who: string) => T };
+
 /** The two lines at a bead: what was touched, and with what. */
+const AT_BEAD: InWords<[string, string]> = {
+  set: (step, names) => [names.part(step.set), valueInWords(step.to)],
+  input: (step, names) => [names.part(step.input), `typing ${valueInWords(step.to)}`],
+  focus: (step, names) => [names.part(step.focus), 'entered'],
+  blur: (step, names) => [names.part(step.blur), 'left'],
+  click: (step, names) => [names.part(step.click), 'pressed'],
+  wait: (step) => ['wait', `${step.wait} ms`],
+  turnTo: (step, names) => [names.part(step.turnTo), 'turned to'],
+  addRow: (step, names) => [names.part(step.addRow), 'row added'],
+  removeRow: (step, names) => [names.part(step.removeRow), 'removed'],
+  moveRow: (step, names) => [names.part(step.moveRow), `to place ${step.to + 1}`],
+  next: () => ['next record', ''],
+  previous: () => ['previous record', ''],
+  answer: (step) => [step.answer, step.fails === undefined ? 'answered' : 'failed'],
+  fromChild: (step, names) => [names.part(step.fromChild), `${valueInWords(step.to)}, from a child`],
+  submit: () => ['submit', ''],
+};
+
+const SENTENCES: InWords<string> = {
+  set: (step, names, who) => `${who} set ${names.part(step.set)} to ${valueInWords(step.to)}`,
+  input: (step, names, who) => `${who} typed ${valueInWords(step.to)} into ${names.part(step.input)}`,
+  focus: (step, names, who) => `${who} went to ${names.part(step.focus)}`,
+  blur: (step, names, who) => `${who} left ${names.part(step.blur)}`,
+  click: (step, names, who) => `${who} pressed ${names.part(step.click)}`,
+  wait: (step) => `${step.wait} ms passed`,
+  turnTo: (step, names, who) => `${who} turned to ${names.part(step.turnTo)}`,
+  addRow: (step, names, who) => `${who} added a row to ${names.part(step.addRow)}`,
+  removeRow: (step, names, who) => `${who} removed ${names.part(step.removeRow)}`,
+  moveRow: (step, names, who) => `${who} moved ${names.part(step.moveRow)} to place ${step.to + 1}`,
+  next: (_, __, who) => `${who} went to the next record`,
+  previous: (_, __, who) => `${who} went to the previous record`,
+  answer: (step) => `${step.answer} was answered by hand: ${step.fails === undefined ? valueInWords(step.with ?? null) : `failed, ${step.fails}`}`,
+  fromChild: (step, names) => `a form opened from here set ${names.part(step.fromChild)} to ${valueInWords(step.to)}`,
+  submit: (_, __, who) => `${who} submitted the form`,
+};
+
 export function stepAtBead(step: Step, names: Names): [string, string] {
-  if ('set' in step) return [names.part(step.set), valueInWords(step.to)];
-  if ('input' in step) return [names.part(step.input), `typing ${valueInWords(step.to)}`];
-  if ('focus' in step) return [names.part(step.focus), 'entered'];
-  if ('blur' in step) return [names.part(step.blur), 'left'];
-  if ('click' in step) return [names.part(step.click), 'pressed'];
-  if ('wait' in step) return ['wait', `${step.wait} ms`];
-  if ('turnTo' in step) return [names.part(step.turnTo), 'turned to'];
-  if ('addRow' in step) return [names.part(step.addRow), 'row added'];
-  if ('removeRow' in step) return [names.part(step.removeRow), 'removed'];
-  if ('moveRow' in step) return [names.part(step.moveRow), `to place ${step.to + 1}`];
-  if ('next' in step) return ['next record', ''];
-  if ('previous' in step) return ['previous record', ''];
-  if ('answer' in step) return [step.answer, step.fails === undefined ? 'answered' : 'failed'];
-  if ('fromChild' in step) return [names.part(step.fromChild), `${valueInWords(step.to)}, from a child`];
-  return ['submit', ''];
+  return AT_BEAD[kindOfStep(step)](step as never, names, '');
 }
 
 export function stepInWords(step: Step, names: Names, who: string): string {
-  if ('set' in step) return `${who} set ${names.part(step.set)} to ${valueInWords(step.to)}`;
-  if ('input' in step) return `${who} typed ${valueInWords(step.to)} into ${names.part(step.input)}`;
-  if ('focus' in step) return `${who} went to ${names.part(step.focus)}`;
-  if ('blur' in step) return `${who} left ${names.part(step.blur)}`;
-  if ('click' in step) return `${who} pressed ${names.part(step.click)}`;
-  if ('wait' in step) return `${step.wait} ms passed`;
-  if ('turnTo' in step) return `${who} turned to ${names.part(step.turnTo)}`;
-  if ('addRow' in step) return `${who} added a row to ${names.part(step.addRow)}`;
-  if ('removeRow' in step) return `${who} removed ${names.part(step.removeRow)}`;
-  if ('moveRow' in step) return `${who} moved ${names.part(step.moveRow)} to place ${step.to + 1}`;
-  if ('next' in step) return `${who} went to the next record`;
-  if ('previous' in step) return `${who} went to the previous record`;
-  if ('answer' in step) return `${step.answer} was answered by hand: ${step.fails === undefined ? valueInWords(step.with ?? null) : `failed, ${step.fails}`}`;
-  if ('fromChild' in step) return `a form opened from here set ${names.part(step.fromChild)} to ${valueInWords(step.to)}`;
-  return `${who} submitted the form`;
+  return SENTENCES[kindOfStep(step)](step as never, names, who);
 }
 
 /** What an aspect became, in words of its own: "shown", "not required", "nq3, nq4". */
@@ -105,7 +121,7 @@ export function becameInWords(aspect: string, to: unknown): string {
 function effectInWords(effect: EffectEntry, names: Names): string {
   const { aspect, from, to } = effect;
   const before = aspect === 'shown' || aspect === 'locked' || aspect === 'required' ? '' : aspect === 'value' ? `${valueInWords(from)} → ` : '';
-  const note = effect.withdrawn === true ? ', no longer said otherwise' : effect.covered === true ? ', covered by a later rule' : effect.struck === true ? ', taken back' : '';
+  const note = effect.again !== undefined ? `, “${effect.again.title}” shows again` : effect.withdrawn === true ? ', no longer said otherwise' : effect.covered === true ? ', covered by a later rule' : effect.struck === true ? ', taken back' : '';
   return `${names.part(effect.part)}: ${before}${becameInWords(aspect, to)}${note}`;
 }
 
@@ -164,6 +180,7 @@ export function becauseInWords(because: Because, names: Names, who: string): str
       const { effect, run } = because;
       const by = run.sort === 'rule' ? `Rule “${run.title}”` : `${names.behaviour(run.behaviour)} (${run.title.split(' ')[0]})`;
       const where = effect.line === null ? '' : `, line ${effect.line},`;
+      if (effect.again !== undefined) return `Rule “${effect.again.title}”, line ${effect.again.line}, says so, since rule “${run.title}” no longer says otherwise: ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
       const verb = because.type === 'withdrawn' ? 'no longer says otherwise:' : 'said so:';
       return `${by}${where} ${verb} ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
     }

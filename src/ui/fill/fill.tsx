@@ -304,10 +304,10 @@ function FilledForm(props: FilledFormProps) {
             {answer === null && outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
-              <FormSheet form={form} tables={material.tables} seen={seen} listens={session.listens} frozen={!isOpen} onStep={(done) => void step(done)} upload={upload}
+              <FormSheet form={form} tables={material.tables} seen={seen} zone={opening.zone ?? 'UTC'} listens={session.listens} frozen={!isOpen} onStep={(done) => void step(done)} upload={upload}
                 childList={drawList}
               >
-                <Flex mt="16px" gap="10px" hidden={opening.viewing === true}>
+                <Flex mt="16px" gap="10px" hidden={opening.viewing === true || seen.replaced !== null}>
                   <Button look="go" px="18px" py="6px" disabled={!isOpen} onClick={() => void step({ submit: true })}>
                     {opening.record === null ? 'Submit' : 'Save'}
                   </Button>

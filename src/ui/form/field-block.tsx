@@ -26,7 +26,7 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
       <Flex gap="8px" fontSize="12.5px" lineHeight="18px" align="baseline">
         <chakra.label id={`${id}-label`} flexShrink={0} maxW="100%" htmlFor={isGroup(field) ? undefined : id}>
           {field.label}
-          {unitOf(field) !== null && <chakra.span color="soft">, {unitOf(field)}</chakra.span>}
+          {unitOf(field, props.zone ?? 'UTC') !== null && <chakra.span color="soft">, {unitOf(field, props.zone ?? 'UTC')}</chakra.span>}
           {state.required && (
             <chakra.span color={props.marked?.has(name) ? 'said' : 'soft'} ml="6px">
               required
@@ -55,7 +55,7 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
   const { field, name, address, state } = spot;
   const id = idOf(name);
   const wrong = state.problem ?? state.fault ?? null;
-  const notes = [wrong !== null && `${id}-wrong`, state.hint != null && `${id}-hint`, field.help !== undefined && label === undefined && `${id}-help`].filter(Boolean).join(' ');
+  const notes = [wrong !== null && `${id}-wrong`, state.warning != null && `${id}-warning`, state.hint != null && `${id}-hint`, field.help !== undefined && label === undefined && `${id}-help`].filter(Boolean).join(' ');
   const column = address.replace(/\[\d+\]/, '');
   return (
     <FieldInput
@@ -64,6 +64,7 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
       label={label}
       value={state.value ?? null}
       options={props.names === true && label === undefined ? withKeys(optionsOf(field, state, props.tables)) : optionsOf(field, state, props.tables)}
+      zone={props.zone ?? 'UTC'}
       editable={state.editable && !props.frozen}
       required={state.required ?? false}
       invalid={wrong !== null}
@@ -82,7 +83,17 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
   );
 }
 
-/** What is wrong, what is waited for, what came with the record, the hint and the help. */
+/** What is worth a warning, and stops nothing. */
+export function Warning({ id, children }: { id?: string; children: string }) {
+  return (
+    <chakra.p id={id} color="said" bg="saidGround" fontSize="12.5px" px="6px" my="2px" borderLeftWidth="3px" borderColor="saidEdge">
+      <span aria-hidden>! </span>
+      {children}
+    </chakra.p>
+  );
+}
+
+/** What is wrong, what is worth a warning, what is waited for, what came with the record, the hint and the help. */
 export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; brief?: boolean }) {
   const { field, name, state } = spot;
   const id = idOf(name);
@@ -95,6 +106,9 @@ export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; 
           <span aria-hidden>× </span>
           {wrong}
         </chakra.p>
+      )}
+      {state.warning != null && (
+        <Warning id={`${id}-warning`}>{state.warning}</Warning>
       )}
       {calls.length > 0 && (
         <chakra.p color="soft" fontSize="12.5px" role="status">
@@ -157,9 +171,9 @@ function isGroup(field: Field): boolean {
   return field.kind === 'yes_no' || field.kind === 'choices' || field.kind === 'file' || (field.kind === 'choice' && field.display === 'radios');
 }
 
-export function unitOf(field: Field): string | null {
+export function unitOf(field: Field, zone: string): string | null {
   if (field.kind === 'number') return field.unit ?? null;
-  if (field.kind === 'datetime') return 'UTC';
+  if (field.kind === 'datetime') return zone.replace(/_/g, ' ');
   return field.kind === 'money' ? (field.currency ?? null) : null;
 }
 

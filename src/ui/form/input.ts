@@ -10,6 +10,8 @@ export interface InputProps {
   label: string | undefined;
   value: Value;
   options: readonly Option[];
+  /** The time zone that moments are shown in. */
+  zone: string;
   editable: boolean;
   required: boolean;
   invalid: boolean;

@@ -1,8 +1,9 @@
 'use client';
 /** The input of each kind of field. An input shows the value it is given and says when another is committed. */
 import { chakra } from '@chakra-ui/react';
-import { useEffect, useState, type KeyboardEvent } from 'react';
+import { useEffect, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { throughMask } from '@/core/form/checks';
+import { fromWallClock, toWallClock } from '@/core/form/zone';
 import type { FieldOf } from '@/core/form/definition';
 import { round } from '@/core/form/round';
 import type { Value } from '@/core/form/value';
@@ -109,12 +110,12 @@ interface BrowserTyping {
   read: (text: string) => string;
 }
 
-const SPELLED: Record<'date' | 'time' | 'datetime', BrowserTyping> = {
+const spelled = (zone: string): Record<'date' | 'time' | 'datetime', BrowserTyping> => ({
   date: { type: 'date', show: (value) => value, read: (text) => text },
   time: { type: 'time', show: (value) => value, read: (text) => text.slice(0, 5) },
-  // Moments are entered as of UTC, as the label says.
-  datetime: { type: 'datetime-local', show: (value) => new Date(value).toISOString().slice(0, 16), read: (text) => `${text.slice(0, 16)}:00Z` },
-};
+  // Moments are entered as clocks show them in the session's time zone, as the label says.
+  datetime: { type: 'datetime-local', show: (value) => toWallClock(zone, value), read: (text) => fromWallClock(zone, text) },
+});
 
 /** The browser's own input for dates and times: it speaks the person's way of writing them and stores ours. */
 function CalendarInput(props: InputProps & { spelled: BrowserTyping }) {
@@ -230,7 +231,7 @@ const YES_NO = [
 export const LIST_AT_MOST = 40;
 
 /** The input of a field, by its kind. */
-export function FieldInput(props: InputProps) {
+export function FieldInput(props: InputProps): ReactNode {
   const { field } = props;
   switch (field.kind) {
     case 'text':
@@ -241,7 +242,7 @@ export function FieldInput(props: InputProps) {
     case 'date':
     case 'time':
     case 'datetime':
-      return <CalendarInput {...props} spelled={SPELLED[field.kind]} />;
+      return <CalendarInput {...props} spelled={spelled(props.zone)[field.kind]} />;
     case 'yes_no':
       return <Radios {...props} choices={YES_NO} />;
     case 'choice':

@@ -12,7 +12,7 @@ import { MOST_ROWS } from '@/core/form/limits';
 import { cellState } from '@/core/scenario/snapshot';
 import type { PartState, RowState } from '@/core/session/step';
 import { Button } from '../kit';
-import { FieldBlock, idOf, Name, SpotInput, SpotNotes, unitOf, type Spot } from './field-block';
+import { FieldBlock, idOf, Name, SpotInput, SpotNotes, unitOf, Warning, type Spot } from './field-block';
 import type { SheetProps } from './sheet';
 
 interface RowsProps extends SheetProps {
@@ -179,7 +179,7 @@ function GridHead(props: RowsProps) {
         {field.fields.map((cell) => (
           <Box role="columnheader" key={cell.name} {...widthOf(cell)} fontSize="12px" color="soft" lineHeight="16px" py="2px">
             {cell.label}
-            {unitOf(cell) !== null && `, ${unitOf(cell)}`}
+            {unitOf(cell, props.zone ?? 'UTC') !== null && `, ${unitOf(cell, props.zone ?? 'UTC')}`}
             {props.names && (
               <chakra.span display="block" fontFamily="mono" fontSize="11px">
                 {cell.name}
@@ -215,7 +215,7 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
           Row {place + 1}
           <Box ml="auto">{field.scriptOnly !== true && children}</Box>
         </Flex>
-        <RowProblem row={row} />
+        <RowNotes row={row} />
         <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" columnGap="12px">
           {shown.map((spot) => (
             <Box key={spot.field.name} data-column={spot.field.name} gridColumn={spot.field.width === 'half' ? undefined : '1 / -1'}>
@@ -227,7 +227,7 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
     );
   }
   return (
-    <Flex gap="6px" px="2px" py="3px" borderBottomWidth="1px" borderColor="line" align="flex-start" wrap={row.problem == null ? 'nowrap' : 'wrap'}>
+    <Flex gap="6px" px="2px" py="3px" borderBottomWidth="1px" borderColor="line" align="flex-start" wrap={row.problem == null && row.warning == null ? 'nowrap' : 'wrap'}>
       {spots.map((spot) => (
         <Box role="cell" key={spot.field.name} {...widthOf(spot.field)} data-column={spot.field.name} data-part={spot.name} data-asked={props.asked === spot.name || undefined}>
           {spot.state.onScreen && (
@@ -244,22 +244,27 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
           {children}
         </Box>
       )}
-      {row.problem != null && (
+      {(row.problem != null || row.warning != null) && (
         <Box role="cell" width="100%">
-          <RowProblem row={row} />
+          <RowNotes row={row} />
         </Box>
       )}
     </Flex>
   );
 }
 
-function RowProblem({ row }: { row: RowState }) {
-  if (row.problem == null) return null;
+/** What is wrong with a row as a whole, or worth a warning. */
+function RowNotes({ row }: { row: RowState }) {
   return (
-    <chakra.p color="bad" fontSize="12.5px">
-      <span aria-hidden>× </span>
-      {row.problem}
-    </chakra.p>
+    <>
+      {row.problem != null && (
+        <chakra.p color="bad" fontSize="12.5px">
+          <span aria-hidden>× </span>
+          {row.problem}
+        </chakra.p>
+      )}
+      {row.warning != null && <Warning>{row.warning}</Warning>}
+    </>
   );
 }
 

@@ -19,6 +19,8 @@ export interface SheetProps {
   form: Form;
   tables: readonly Table[];
   seen: Seen;
+  /** The time zone that moments are shown in; UTC unless said. */
+  zone?: string;
   listens: { input: readonly string[]; focus: readonly string[]; blur: readonly string[] };
   onStep: (step: Step) => void;
   /** Nothing can be entered now. */
@@ -44,12 +46,25 @@ export interface SheetProps {
 }
 
 export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetProps) {
-  const props: SheetProps = { ...rest, onStep: useSteady(onStep), onAsk: useSteady(onAsk), onInsert: useSteady(onInsert), upload: useSteady(upload) };
+  /** What was entered last, which a message instead of the form may follow from. */
+  const entered = useRef<string | null>(null);
+  const [changing, setChanging] = useState(false);
+  const doStep = (step: Step) => {
+    if ('set' in step) entered.current = step.set;
+    onStep(step);
+  };
+  const props: SheetProps = { ...rest, onStep: useSteady(doStep), onAsk: useSteady(onAsk), onInsert: useSteady(onInsert), upload: useSteady(upload) };
   const { form, seen } = props;
   const root = useRef<HTMLDivElement>(null);
   const says = useAnnouncements(form, seen);
   useKeptFocus(root, seen);
   const page = form.pages.find((p) => p.name === seen.page);
+  const replaced = seen.replaced !== null;
+  // Once the message has gone, another one is met as the first was.
+  useEffect(() => setChanging(false), [replaced]);
+  useEffect(() => {
+    if (changing) inputOf(root.current!, entered.current)?.focus();
+  }, [changing]);
   const shownPages = form.pages.filter((p) => seen.parts[p.name]?.onScreen);
   return (
     <Box ref={root} position="relative" bg="sheet" borderWidth="1px" borderColor="line" borderRadius="3px" px="18px" py="14px" pl={props.margin ? 0 : '18px'} tabIndex={-1} onPointerOver={props.onPoint && ((event) => props.onPoint!((event.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part?.replace(/#\d+/, '') ?? null))} onPointerLeave={props.onPoint && (() => props.onPoint!(null))}>
@@ -68,11 +83,20 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
           </Notice>
         </Row>
       )}
-      {seen.replaced !== null ? (
+      {seen.replaced !== null && (
         <Row {...props}>
-          <Box py="20px">{seen.replaced.text}</Box>
+          <Box py={changing ? '6px' : '20px'} role="status">
+            {seen.replaced.text}
+          </Box>
+          {!seen.replaced.final && !changing && (
+            <Button mb="14px" onClick={() => setChanging(true)}>
+              Change the last answer
+            </Button>
+          )}
+          {changing && <Notice tone="info">Change the answer that led here. The form cannot be submitted while the message stands.</Notice>}
         </Row>
-      ) : (
+      )}
+      {(seen.replaced === null || changing) && (
         <>
           {(form.tracks ?? []).map((track) => (
             <TrackBar key={track.name} {...props} track={track} />
@@ -111,6 +135,12 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
       <Row {...props}>{props.children}</Row>
     </Box>
   );
+}
+
+/** The input of what was entered last, or the first one. */
+function inputOf(sheet: HTMLElement, name: string | null): HTMLElement | null {
+  const input = ':is(input, select, textarea):not(:disabled)';
+  return (name === null ? null : sheet.querySelector<HTMLElement>(`[data-part="${CSS.escape(name)}"] ${input}`)) ?? sheet.querySelector<HTMLElement>(`[data-part] ${input}`);
 }
 
 /** A line of the sheet, with the margin beside it where there is one. */
@@ -180,7 +210,7 @@ const FieldsLine = memo(function FieldsLine({ fields, columns, ...props }: LineP
 
 /** What is called is left out: `useSteady` keeps it the same. Rows are looked at by their own block. */
 function showsTheSame(a: LineProps, b: LineProps): boolean {
-  if (a.columns !== b.columns || a.names !== b.names || a.frozen !== b.frozen || a.tables !== b.tables || a.fields.length !== b.fields.length) return false;
+  if (a.columns !== b.columns || a.names !== b.names || a.zone !== b.zone || a.frozen !== b.frozen || a.tables !== b.tables || a.fields.length !== b.fields.length) return false;
   return a.fields.every((field, i) => field === b.fields[i] && field.kind !== 'rows' && fieldShowsTheSame(field.name, a, b));
 }
 

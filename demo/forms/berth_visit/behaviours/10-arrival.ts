@@ -4,11 +4,11 @@ on.load(() => {
   if (!form.isNew) return;
   if (form.person.roles.includes("agent")) form.message(`Welcome, ${form.person.name}. The office answers within a day.`);
   const { vessel, vessel_record: record } = form.launch;
-  if (typeof vessel === "string") {
+  if (vessel !== null) {
     fields.vessel.value = vessel;
     fields.vessel.locked = true;
   }
-  if (typeof record === "string") {
+  if (record !== null) {
     fields.vessel_record.value = record;
     fields.vessel_record.shown = true;
   }

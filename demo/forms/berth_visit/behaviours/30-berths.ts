@@ -12,4 +12,5 @@ keep("berths that fit", () => {
     && (fields.shore_power.value !== true || berth.shore_power === true));
   fields.berth.options = fitting;
   fields.berth.hint = fitting.length > 0 ? null : "No berth fits this vessel.";
+  fields.berth.warning = fitting.length === 1 ? `Only ${fitting[0]!.name} fits. Ask early.` : null;
 });

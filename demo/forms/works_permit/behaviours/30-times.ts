@@ -14,7 +14,9 @@ keep("hours", () => {
   const hours = Temporal.Instant.from(begins).until(ends).total({ unit: "hours" });
   fields.hours.value = round(hours, 1);
   fields.ends.problem = hours <= 0 ? "The works end before they begin." : hours > MOST_HOURS ? `A permit covers ${MOST_HOURS} hours at most.` : null;
-  fields.at_night.value = Temporal.Instant.from(ends).toZonedDateTimeISO("UTC").hour >= 22;
+  const night = Temporal.Instant.from(ends).toZonedDateTimeISO(Temporal.Now.timeZoneId()).hour >= 22;
+  fields.at_night.value = night;
+  fields.ends.warning = night ? "The works go into the night: a watchman stays with them." : null;
 });
 
 on.click(buttons.next_day, () => {

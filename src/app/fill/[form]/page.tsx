@@ -1,11 +1,12 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import type { Values } from '@/core/form/value';
-import { handOut } from '@/server/fillings';
+import { CannotOpen, handOut } from '@/server/fillings';
 import { newestRelease } from '@/server/releases';
 import { currentPerson } from '@/server/request';
 import { childrenOf, neighboursOf, readForm, readHead, readRecord } from '@/server/store';
 import { Fill } from '@/ui/fill/fill';
+import { CannotBeOpened } from '@/ui/fill/cannot-open';
 import { NoRelease } from '@/ui/fill/no-release';
 
 export const dynamic = 'force-dynamic';
@@ -34,7 +35,11 @@ export default async function FillPage({ params, searchParams }: Props) {
   const launch: Values = {};
   for (const [key, value] of Object.entries(query)) if (typeof value === 'string') launch[key] = value;
   const viewing = view !== undefined && record !== null;
-  const handout = await handOut(release, person, record, { launch, viewing });
+  const handout = await handOut(release, person, record, { launch, viewing }).catch((caught: unknown) => {
+    if (caught instanceof CannotOpen) return caught;
+    throw caught;
+  });
+  if (handout instanceof CannotOpen) return <CannotBeOpened workspace={head.title} title={form.title} says={handout.message} />;
   const [neighbours, related] = await Promise.all([record === null ? NONE : neighboursOf(name, record.id), childrenOf(release.material.form, record?.id ?? null)]);
   return <Fill key={handout.filling} workspace={head.title} people={head.people} number={release.number} material={release.material} handout={handout} recordRevision={record?.revision ?? null} neighbours={neighbours} related={related} />;
 }

@@ -2,7 +2,8 @@
  * The kinds of field, one entry each. A new kind is its schema in `definition.ts`, its entry here, and its input in
  * `ui/fields`. docs/architecture.md walks through it.
  */
-import type { Field, FieldKind, FieldOf } from '../definition';
+import type { Field, FieldKind, FieldOf, Option } from '../definition';
+import type { TableIndex } from '../table-index';
 import { date } from './date';
 import { choice, choices, reference } from './keys';
 import { file } from './file';
@@ -35,9 +36,24 @@ export function kindOf(field: Field): Kind {
   return kinds[field.kind] as unknown as Kind;
 }
 
+/** Whether a field holds several things. */
+export function isList(field: Field): boolean {
+  return kindOf(field).isList;
+}
+
+/** A field whose values are keys: of its own options, or of a table's rows. */
+export function holdsKeys(field: Field): field is FieldOf<'choice' | 'choices' | 'reference'> {
+  return kindOf(field).holdsKeys;
+}
+
+/** The options that the definition gives a field of keys. */
+export function definedOptions(field: FieldOf<'choice' | 'choices' | 'reference'>, table: (name: string) => TableIndex): readonly Option[] {
+  return field.kind === 'reference' ? table(field.table).options : field.options;
+}
+
 /** What a field holds when nothing is in it: `[]` for those that hold several things, else `null` (semantics 2). */
 export function emptyOf(field: Field): Value {
-  return field.kind === 'choices' || field.kind === 'file' || field.kind === 'rows' ? NOTHING : null;
+  return isList(field) ? NOTHING : null;
 }
 
 const NOTHING: readonly Value[] = Object.freeze([]);

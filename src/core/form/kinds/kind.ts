@@ -33,6 +33,10 @@ export interface Surroundings {
 }
 
 export interface Kind<F extends Field = Field> {
+  /** It holds several things, so that empty is `[]` and not null (semantics 2). */
+  readonly isList: boolean;
+  /** Its values are keys of options, so that what is offered can change under them (semantics 6). */
+  readonly holdsKeys: boolean;
   /** Reads an offered value that is not empty. Never throws. */
   accept(offered: unknown, field: F, around: Surroundings): Accepted;
   /** The first constraint that a value which is not empty breaks, in the order a browser reports them. */

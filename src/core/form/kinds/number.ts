@@ -16,6 +16,8 @@ function checkRange(value: number, field: { min?: number | undefined; max?: numb
 }
 
 export const number: Kind<FieldOf<'number'>> = {
+  isList: false,
+  holdsKeys: false,
   accept: acceptNumber,
   check(value, field) {
     const typed = value as number;
@@ -39,6 +41,8 @@ function moneyDecimals(field: FieldOf<'money'>): number {
 }
 
 export const money: Kind<FieldOf<'money'>> = {
+  isList: false,
+  holdsKeys: false,
   accept(offered, field) {
     const number = acceptNumber(offered);
     return number.ok ? { ok: true, value: round(number.value as number, moneyDecimals(field)) as Value } : number;

@@ -9,6 +9,8 @@ export type ReadCell = (offered: unknown, field: Field, around: Surroundings) =>
 
 export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
   return {
+    isList: true,
+    holdsKeys: false,
     accept(offered, field, around) {
       if (!Array.isArray(offered)) return { ok: false, takes: 'a list of rows' };
       if (offered.length > MOST_ROWS) return { ok: false, takes: `at most ${MOST_ROWS} rows` };

@@ -3,6 +3,8 @@ import type { FieldOf } from '../definition';
 import type { Kind } from './kind';
 
 export const yesNo: Kind<FieldOf<'yes_no'>> = {
+  isList: false,
+  holdsKeys: false,
   accept(offered) {
     return typeof offered === 'boolean' ? { ok: true, value: offered } : { ok: false, takes: 'yes or no (true or false)' };
   },

@@ -1,4 +1,5 @@
 /** Where keys are compared or assigned: each text in the source beside the options it is held against. */
+import { holdsKeys, isList } from '../../form/kinds';
 import ts from 'typescript-classic';
 import type { Option } from '../../form/definition';
 import { actsOf, bare, type Access, type ActOf, type Flow, type Known } from '../acts';
@@ -43,6 +44,7 @@ export function sidesOf(act: ActOf<'compare'>, parts: KnownParts): Side[] {
   if (act.op !== 'among') return [...side(left, leftNode, rightNode), ...side(right, rightNode, leftNode)];
   // `includes` of a list of keys asks for a key; of a text it asks for a part of the text.
   if (ts.isArrayLiteralExpression(bare(leftNode))) return side(right, rightNode, leftNode);
-  const isList = left.alias !== null && (left.alias.aspect === 'roles' || parts.field(left.alias.part)?.kind === 'choices');
-  return isList ? side(left, leftNode, rightNode) : [];
+  const field = left.alias === null ? null : parts.field(left.alias.part);
+  const ofKeys = left.alias?.aspect === 'roles' || (field !== null && holdsKeys(field) && isList(field));
+  return ofKeys ? side(left, leftNode, rightNode) : [];
 }

@@ -1,7 +1,7 @@
 /** The form's parts as checks ask for them: by the paths of `flow.ts`, with titles, kinds and the keys they take. */
 import { cellsOf, fieldsOf, sectionsOf, type Field, type Option } from '../../form/definition';
 import { kindInWords } from '../../form/in-words';
-import { accept } from '../../form/kinds';
+import { accept, holdsKeys, isList } from '../../form/kinds';
 import { indexOf } from '../../form/table-index';
 import { bare, type Access, type PartPath } from '../acts';
 import ts from 'typescript-classic';
@@ -54,8 +54,8 @@ export class KnownParts {
     if (aspect === 'stage') return this.#setting.form.tracks?.find(({ name }) => name === part)?.stages ?? null;
     if (aspect !== 'value' && aspect !== 'previous' && aspect !== 'initial' && aspect !== 'options') return null;
     const field = this.field(part);
-    if (field?.kind === 'choice' || field?.kind === 'choices') return field.options;
-    if (field?.kind !== 'reference') return null;
+    if (field === null || !holdsKeys(field)) return null;
+    if (field.kind !== 'reference') return field.options;
     const table = this.#setting.tables.find(({ name }) => name === field.table);
     return table === undefined ? null : indexOf(table).options;
   }
@@ -64,7 +64,7 @@ export class KnownParts {
   takes(part: PartPath, value: Literal['value']): { ok: true } | { ok: false; takes: string } {
     const field = this.field(part);
     if (field === null || value === null) return { ok: true };
-    if (field.kind === 'choice' || field.kind === 'reference') return typeof value === 'string' ? { ok: true } : { ok: false, takes: 'the key of an option, a text' };
+    if (holdsKeys(field) && !isList(field)) return typeof value === 'string' ? { ok: true } : { ok: false, takes: 'the key of an option, a text' };
     return accept(value, field, { options: null, table: (name) => indexOf(this.#setting.tables.find((table) => table.name === name)!) });
   }
 }

@@ -1,3 +1,4 @@
+import { isList } from '../../form/kinds';
 import ts from 'typescript-classic';
 import { actsOf, bare } from '../acts';
 import { sidesOf, type Side } from './compared';
@@ -32,13 +33,13 @@ function look(side: Side, op: 'equal' | 'unequal' | 'among', node: ts.Node, { pa
   const outcome = op === 'unequal' ? 'This always holds' : 'This never holds';
   const say = (says: string, fixes: Fix[] = []): Finding => ({ from: node.getStart(file), to: node.getEnd(), says, fixes });
   const put = (title: string, at: ts.Node, text: string): Fix => ({ title, edits: [{ from: at.getStart(file), to: at.getEnd(), text }] });
-  const isList = field.kind === 'choices' || field.kind === 'file' || field.kind === 'rows';
+  const list = isList(field);
   const other = bare(side.other);
   const strict = !ts.isBinaryExpression(node) || node.operatorToken.kind === ts.SyntaxKind.EqualsEqualsEqualsToken || node.operatorToken.kind === ts.SyntaxKind.ExclamationEqualsEqualsToken;
-  if (ts.isIdentifier(other) && other.text === 'undefined' && strict && !isList) return say(`${outcome}: ${called} is null when it is empty, never undefined.`, [put('Compare with null', other, 'null')]);
+  if (ts.isIdentifier(other) && other.text === 'undefined' && strict && !list) return say(`${outcome}: ${called} is null when it is empty, never undefined.`, [put('Compare with null', other, 'null')]);
   const [literal, ...more] = literalsIn(side.other);
   if (literal === undefined || more.length > 0) return null;
-  if (isList) return op === 'among' ? null : ofList(side, literal, outcome, called, say, put, op);
+  if (list) return op === 'among' ? null : ofList(side, literal, outcome, called, say, put, op);
   if (literal.value === '') return say(`${outcome}: ${called} is null when it is empty, never an empty text.`, [put('Compare with null', literal.node, 'null')]);
   const taken = parts.takes(side.access.part, literal.value);
   if (taken.ok) return null;

@@ -3,7 +3,7 @@ import type { ActOf, Block } from '../acts';
 import { asRule } from './as-rule';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 import { indentAt } from './places';
-import { everyBlock, follows, says, steering } from './steering';
+import { everyBlock, follows, says, steering, TEXTS } from './steering';
 
 const EVENTS = new Set(['change', 'input', 'focus', 'blur']);
 
@@ -42,7 +42,7 @@ function inBlock(block: Block, subject: Subject): Finding[] {
 
 function isTakingBack({ aspect, value }: ActOf<'write'>, file: ts.SourceFile): boolean {
   const text = value?.getText(file);
-  return text === 'undefined' || ((aspect === 'hint' || aspect === 'problem') && text === 'null');
+  return text === 'undefined' || (TEXTS.has(aspect) && text === 'null');
 }
 
 /** An else branch that says the opposite, where the if has none. */
@@ -59,5 +59,5 @@ function opposite({ aspect, value }: ActOf<'write'>, file: ts.SourceFile): strin
   const text = value?.getText(file);
   if (text === 'true') return 'false';
   if (text === 'false') return 'true';
-  return aspect === 'hint' || aspect === 'problem' ? 'null' : 'undefined';
+  return TEXTS.has(aspect) ? 'null' : 'undefined';
 }

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ValuesSchema } from '@/core/session/schema';
-import { handOut, ownFilling, parentOf } from '@/server/fillings';
+import { CannotOpen, handOut, ownFilling, parentOf } from '@/server/fillings';
 import { newestRelease } from '@/server/releases';
 import { answer, currentPerson, readBody, Refusal } from '@/server/request';
 import { readForm, readRecord } from '@/server/store';
@@ -24,7 +24,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ for
     if (parent !== undefined && !(await ownFilling(parent.form, parent.filling, person))) throw new Refusal(404, 'The form this one is opened from was not handed out to you.');
     const from = parent === undefined ? null : await parentOf(parent.filling);
     if (parent !== undefined && from === null) throw new Refusal(409, 'Save this record first: what is added here refers to it.');
-    const handout = await handOut(release, person, record, { launch, parent: from ?? null });
+    const handout = await handOut(release, person, record, { launch, parent: from ?? null }).catch((caught: unknown) => {
+      throw caught instanceof CannotOpen ? new Refusal(422, caught.message) : caught;
+    });
     return Response.json({ number: release.number, material: release.material, handout, recordRevision: record?.revision ?? null }, { status: 201 });
   });
 }
