@@ -74,7 +74,7 @@ const picks: Record<string, { form: string; picked: Picked }[]> = {
     { form: 'berth_visit', picked: { first: ['arrival'], how: ['>'], second: ['departure'], says: ['She leaves before she comes.'] } },
     { form: 'berth_visit', picked: { first: ['draught'], how: ['<'], second: ['length'] } },
   ],
-  'warn-future': [{ form: 'vessel', picked: { date: ['surveyed'], how: ['hint'] } }, { form: 'vessel', picked: { date: ['surveyed'], how: ['problem'] } }],
+  'warn-future': [{ form: 'vessel', picked: { date: ['surveyed'], how: ['warning'] } }, { form: 'vessel', picked: { date: ['surveyed'], how: ['problem'] } }],
   'per-row': [{ form: 'berth_visit', picked: { rows: ['cargo'], driver: ['goods_class'], values: ['class_2'], targets: ['un_number', 'flash_point'], aspects: ['shown', 'required'] } }],
   fetch: [{ form: 'vessel', picked: { driver: ['imo'], call: ['ship_register.find'], fills: ['name>name', 'length>length'] } }],
   'hand-to-parent': [{ form: 'berth_visit', picked: { target: ['vessel.latest_visit'] } }],
