@@ -53,6 +53,10 @@ export class Host implements Scripts {
   #loading: { parts: Numbers; doers: ReturnType<typeof tyingDoers> } | null = null;
   /** The behaviour that runs. */
   #running = 0;
+  /** The behaviours of runs that wait. */
+  readonly #waits = new Map<number, number>();
+  /** Something thrown while the machine stood between the two ends. */
+  #mistake: { caught: unknown } | null = null;
   readonly #findRow: FindRow = (table, key) => this.#open?.desk.tableRow(table, key) ?? null;
 
   constructor(machine: Machine, tell: Tell | null) {
@@ -129,6 +133,7 @@ export class Host implements Scripts {
   restored(): void {
     this.#wire.restored();
     this.#behaviours.length = this.#loadedTies;
+    this.#waits.clear();
     this.#open = null;
   }
 
@@ -178,9 +183,6 @@ export class Host implements Scripts {
     }, run);
   }
 
-  /** The behaviours of runs that wait. */
-  readonly #waits = new Map<number, number>();
-
   #giveRow(row: NonNullable<Part['row']>, numbers: Numbers): void {
     const { cells } = this.#machine;
     cells[Cell.Row] = numbers.numberOfRow(row);
@@ -221,6 +223,7 @@ export class Host implements Scripts {
     } catch (caught) {
       failure = this.#stumbled(caught);
     }
+    this.#throwMistake();
     const { cells } = this.#machine;
     const number = run ?? cells[Cell.Run]!;
     if (open) this.#waits.set(number, this.#running);
@@ -228,6 +231,13 @@ export class Host implements Scripts {
     const ended: Ended = { failure, open, line: cells[Cell.Line]!, fuel: cells[Cell.Fuel]!, trace: traced ? this.#trace.take() : null };
     this.#wire.endRun();
     return ended;
+  }
+
+  #throwMistake(): void {
+    if (this.#mistake === null) return;
+    const { caught } = this.#mistake;
+    this.#mistake = null;
+    throw caught;
   }
 
   /** The run was stopped from outside: the machine is asked where it was, and both lists begin anew. Throws MachineDied. */
@@ -281,6 +291,8 @@ export class Host implements Scripts {
   }
 
   #fault(caught: unknown): void {
+    // What is no fault of the scripts is thrown once the machine has come back.
+    if (!(caught instanceof ScriptFault) && !(caught instanceof OutOfRoom)) this.#mistake ??= { caught };
     const fault = caught instanceof ScriptFault ? caught : new ScriptFault('memory', words.memory);
     if (!(caught instanceof ScriptFault) || caught instanceof Untrue) this.#open?.desk.blame(fault);
     try {
@@ -335,20 +347,14 @@ export class Host implements Scripts {
 
   #act(line: number): void {
     const { name, asked } = readAct(this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow));
-    if (this.#open !== null) {
-      if (name === 'tie' || name === 'keep' || name === 'keepEach') this.#noteTie(asked as { tie: number });
-      return this.#wire.give((this.#open.doers[name] as (asked: unknown, line: number) => unknown)(asked, line));
-    }
-    if (this.#loading === null || !isTying(name)) throw new Untrue();
-    if (name !== 'untie' && name !== 'zone') this.#noteTie(asked as { tie: number });
-    this.#wire.give((this.#loading.doers[name as 'tie'] as (asked: unknown) => unknown)(asked));
-  }
-
-  /** Ties are numbered one after the other. */
-  #noteTie({ tie }: { tie: number }): void {
-    if (tie > this.#behaviours.length) throw new Untrue();
-    this.#behaviours.length = tie;
-    this.#behaviours.push(this.#running);
+    const doers = this.#open?.doers ?? (isTying(name) ? this.#loading?.doers : undefined);
+    if (doers === undefined) throw new Untrue();
+    const ties = name === 'tie' || name === 'keep' || name === 'keepEach';
+    // Ties are numbered one after the other.
+    if (ties && (asked as { tie: number }).tie !== this.#behaviours.length) throw new Untrue();
+    const answer = ((doers as DeskDoers)[name] as (asked: unknown, line: number) => unknown)(asked, line);
+    if (ties) this.#behaviours.push(this.#running);
+    this.#wire.give(answer);
   }
 }
 

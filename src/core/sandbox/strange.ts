@@ -14,13 +14,8 @@ export function strangeOf(number: number): unknown {
 /** Finds rows of reference data by table and key. */
 export type FindRow = (table: string, key: string) => object | null;
 
-/** Reads JSON of the scripts' end, with what stands in it for what JSON has no words for. */
-export function readWireJson(text: string, findRow: FindRow): unknown {
-  const read: unknown = JSON.parse(text);
-  return text.includes('\\u0001') ? revived(read as Value, findRow) : read;
-}
-
-function revived(value: Value, findRow: FindRow): unknown {
+/** A value of the scripts' end, with what was meant where JSON has no words for it. */
+export function revived(value: Value, findRow: FindRow): unknown {
   if (typeof value !== 'object' || value === null) return value;
   if (Array.isArray(value)) return (value as readonly Value[]).map((item) => revived(item, findRow));
   const given = value as Readonly<Record<string, Value>>;

@@ -7,7 +7,7 @@ import type { Value } from '../form/value';
 import { FAILURES, ScriptFault } from '../wire/failures';
 import { Cell, Double, LONGEST_NUMBERED, MOST_CHARACTERS, MOST_TEXTS, Tag } from '../wire/layout';
 import type { Machine } from './machine';
-import { readWireJson, strangeOf, type FindRow } from './strange';
+import { revived, strangeOf, type FindRow } from './strange';
 
 /** Something came over the wire that an honest guest never sends. */
 export class Untrue extends ScriptFault {
@@ -18,6 +18,15 @@ export class Untrue extends ScriptFault {
 
 /** Where loose texts are put: one for an answer, two for an event, one for what it carries besides. */
 export const Loose = { answer: 0, value: 1, previous: 2, extra: 3 } as const;
+
+/** JSON of the scripts' end, which an honest guest spells right. */
+function parsed(text: string): Value {
+  try {
+    return JSON.parse(text) as Value;
+  } catch {
+    throw new Untrue();
+  }
+}
 
 const LONGEST = 8 * 1024 * 1024;
 
@@ -126,11 +135,11 @@ export class HostWire {
       case Tag.Text:
         return this.text(cells[payload]!);
       case Tag.Json:
-        return readWireJson(this.text(cells[payload]!), findRow);
+        return revived(parsed(this.text(cells[payload]!)), findRow);
       case Tag.LooseText:
         return this.#looseText(cells[payload]!);
       case Tag.LooseJson:
-        return readWireJson(this.#looseText(cells[payload]!), findRow);
+        return revived(parsed(this.#looseText(cells[payload]!)), findRow);
       case Tag.Strange:
         return strangeOf(cells[payload]!);
       default:
@@ -150,9 +159,9 @@ export class HostWire {
       case Tag.Integer:
         return payload;
       case Tag.Json:
-        return JSON.parse(this.text(payload)) as Value;
+        return parsed(this.text(payload));
       case Tag.LooseJson:
-        return JSON.parse(this.#looseText(payload)) as Value;
+        return parsed(this.#looseText(payload));
       default:
         throw new Untrue();
     }

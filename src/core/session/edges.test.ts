@@ -1,0 +1,154 @@
+/** Sentences 20, 22 and 28 by their number, and small things that a change could lose without anybody noticing. */
+import { beforeAll, describe, expect, test } from 'vitest';
+import { button, choice, formWith, number, rows, text } from '../../../tests/support/forms';
+import { both, bootMachine, direct, type Use } from '../../../tests/support/hosts';
+
+beforeAll(bootMachine);
+
+const logged = (answer: { log: { values: readonly unknown[] }[] }) => answer.log.map(({ values }) => values);
+const list = formWith([rows('list', [number('n', { max: 9 }), text('note', { required: true })]), text('other')], { buttons: [button('go'), button('look')] });
+
+describe('20 rows', () => {
+  test('20 nothing said of one row touches another, and moving or removing a row carries its state along', () => {
+    const open = both({ form: list, scripts: { a: 'on.change(fields.list.each.n, ({ row, value }) => { row.fields.note.hint = `n is ${value}`; row.fields.note.required = false; });' } });
+    for (const n of [1, 2, 3]) open.do({ addRow: 'list', with: { n } });
+    open.do({ set: 'list[1].n', to: 7 });
+    const hints = () => open.seen.rows.list!.order.map((_, i) => open.part(`list[${i}].note`).hint);
+    expect(hints()).toEqual([null, 'n is 7', null]);
+    open.do({ moveRow: 'list[1]', to: 2 });
+    expect([hints(), open.part('list[2].note').required, open.part('list[1].note').required]).toEqual([[null, null, 'n is 7'], false, true]);
+    open.do({ removeRow: 'list[0]' });
+    expect(hints()).toEqual([null, 'n is 7']);
+  });
+
+  test('20 a rule for each row says something of its own row alone', () => {
+    const open = both({ form: list, scripts: { a: 'keep.each(fields.list, "own", (row) => { if (row.index === 1) fields.list.rows[0]!.fields.note.hint = "other"; });' } });
+    open.do({ addRow: 'list', with: [{}, {}] });
+    expect(open.seen.failing.map(({ says }) => says)).toEqual(['list#1.note is not in the row that this rule runs for. A rule for each row says something of its own row alone.']);
+  });
+
+  test('a removed row keeps no faults, and is asked for none', () => {
+    const open = both({ form: list });
+    open.do({ addRow: 'list', with: [{ note: 'a' }, {}] });
+    open.do({ submit: true });
+    expect(open.part('list[1].note').fault).toBe('This has to be filled in.');
+    open.do({ removeRow: 'list[1]' });
+    open.do({ addRow: 'list' });
+    expect(open.part('list[1].note').fault).toBeNull();
+    open.do({ removeRow: 'list[1]' });
+    expect(open.do({ submit: true }).submit).toMatchObject({ saved: true, stops: [] });
+  });
+
+  test('a row may be moved to the last place and not one past it', () => {
+    const open = both({ form: list });
+    open.do({ addRow: 'list', with: [{ n: 1 }, { n: 2 }, { n: 3 }] });
+    expect(open.do({ moveRow: 'list[0]', to: 3 }).refused).toBe('List has 3 rows, so none can be moved to place 3');
+    expect(open.do({ moveRow: 'list[0]', to: 2 }).refused).toBeNull();
+    expect(open.value('list')).toMatchObject([{ n: 2 }, { n: 3 }, { n: 1 }]);
+  });
+});
+
+describe('22 the same handler started again', () => {
+  const waits = 'on.change(fields.a, async ({ value }) => { fields.b.hint = `asked ${value}`; fields.c.hint = "mine"; await after(100); log("done", value); fields.b.hint = undefined; });\non.change(fields.b, () => { fields.c.hint = "other"; });';
+  const form = formWith([number('a'), number('b'), number('c')]);
+
+  test('22 an earlier open run is superseded: not resumed, and its own words alone are taken back', () => {
+    const open = both({ form, scripts: { a: waits } });
+    open.do({ set: 'a', to: 1 });
+    open.do({ set: 'b', to: 1 });
+    open.do({ set: 'a', to: 2 });
+    // What another handler said over its word stays; the new run says its own.
+    expect([open.part('b').hint, open.part('c').hint]).toEqual(['asked 2', 'mine']);
+    expect(logged(open.do({ wait: 200 }))).toEqual([['done', 2]]);
+    const other = both({ form, scripts: { a: waits.replace('fields.b.hint = `asked ${value}`;', 'if (value === 1) fields.b.hint = "asked 1";').replace('fields.c.hint = "mine";', 'if (value === 1) fields.c.hint = "mine";') } });
+    other.do({ set: 'a', to: 1 });
+    other.do({ set: 'b', to: 1 });
+    other.do({ set: 'a', to: 2 });
+    expect([other.part('b').hint, other.part('c').hint]).toEqual([null, 'other']);
+  });
+
+  test('22 with overlap "all" both go on, and for another row nothing is superseded', () => {
+    const both2 = both({ form, scripts: { a: 'on.change(fields.a, async ({ value }) => { await after(100); log(value); }, { overlap: "all" });' } });
+    both2.do({ set: 'a', to: 1 });
+    both2.do({ set: 'a', to: 2 });
+    expect(logged(both2.do({ wait: 100 }))).toEqual([[1], [2]]);
+    const ofRows = both({ form: list, scripts: { a: 'on.change(fields.list.each.n, async ({ value }) => { await after(100); log(value); });' } });
+    ofRows.do({ addRow: 'list', with: [{}, {}] });
+    ofRows.do({ set: 'list[0].n', to: 1 });
+    ofRows.do({ set: 'list[1].n', to: 2 });
+    ofRows.do({ set: 'list[0].n', to: 3 });
+    expect(logged(ofRows.do({ wait: 100 }))).toEqual([[2], [3]]);
+  });
+});
+
+describe('28 a form opened from a parent', () => {
+  const form = formWith([text('note')], { buttons: [button('go')] });
+  const parent = { form: 'vessel', record: 'v-1', fields: [number('length'), text('latest')], values: { length: 88 } };
+  const child = (code: string) => both({ form, scripts: { a: `on.click(buttons.go, async () => { ${code} });` }, opening: { parent } });
+  const pressed = (open: Use) => [open.do({ click: 'go' }), open.do({ wait: 10 })];
+
+  test('28 reads the parent’s values and asks for one to be set', () => {
+    const open = child('log(parent!.get("length"), parent!.get("latest")); await parent!.set("latest", "now"); log("set");');
+    const [asked, later] = pressed(open);
+    expect([logged(asked!), asked!.toParent, logged(later!)]).toEqual([[[88, null]], [{ set: 'latest', to: 'now' }], [['set']]]);
+  });
+
+  test('28 what the parent does not take rejects, and a field it does not have is named', () => {
+    const refused = pressed(child('try { await parent!.set("length", "long"); } catch (error) { log(String((error as Error).message)); }'));
+    expect([refused[0]!.toParent, logged(refused[1]!)]).toEqual([[], [['parent.set failed: Length takes a finite number']]]);
+    expect(pressed(child('parent!.get("draught");'))[0]!.errors[0]!.says).toBe('parent has no field "draught": the form vessel has none.');
+  });
+});
+
+describe('small things', () => {
+  test('a fault is told only on screen: one that a script set comes back with its field, one of a check does not', () => {
+    const open = both({ form: formWith([text('note'), text('needed', { required: true, default: 'x' }), choice('show', ['yes', 'no'])]), scripts: { a: 'keep("r", () => { fields.note.shown = fields.show.value !== "no"; fields.needed.shown = fields.show.value !== "no"; });\non.submit((event) => event.stop("Not like this.", fields.note));' } });
+    const faults = () => [open.part('note').fault, open.part('needed').fault];
+    open.do({ submit: true });
+    open.do({ set: 'needed', to: null });
+    expect(faults()).toEqual(['Not like this.', null]);
+    open.do({ set: 'show', to: 'no' });
+    expect(faults()).toEqual([null, null]);
+    open.do({ set: 'show', to: 'yes' });
+    expect(faults()).toEqual(['Not like this.', null]);
+    open.do({ submit: true });
+    expect(faults()).toEqual([null, 'This has to be filled in.']);
+  });
+
+  test('23 a submission waits thirty seconds of the session’s clock, and not longer', () => {
+    const waiting = (ms: number) => both({ form: formWith([text('note')]), scripts: { a: `on.change(fields.note, async () => { await after(${ms}); });` } });
+    const submitted = (ms: number) => {
+      const open = waiting(ms);
+      open.do({ set: 'note', to: 'x' });
+      return open.do({ submit: true }).submit;
+    };
+    expect(submitted(30_000)).toMatchObject({ saved: true });
+    expect(submitted(30_001)).toMatchObject({ saved: false, stops: [{ part: null, says: 'Still waiting for after after 30 seconds.' }] });
+  });
+
+  test('16 a failed run leaves no message, no wish to submit and nothing for the parent; its log lines stay, struck', () => {
+    const open = both({ form: list, scripts: { a: 'on.click(buttons.go, () => { log("here"); form.message("gone"); form.submit(); throw new Error("no"); });' } });
+    const answer = open.do({ click: 'go' });
+    expect([answer.messages, answer.submit, logged(answer)]).toEqual([[], null, [['here']]]);
+    expect(open.tape.find((entry) => entry.type === 'log')).toMatchObject({ struck: true });
+  });
+
+  test('16 a wrong assignment ends the run even where the script catches it', () => {
+    const open = both({ form: formWith([number('a'), number('b')]), scripts: { a: 'on.change(fields.a, () => { try { fields.b.value = "x" as never; } catch { /* caught */ } fields.b.value = 4; });' } });
+    expect([open.do({ set: 'a', to: 1 }).errors.map(({ code }) => code), open.value('b')]).toEqual([['wrong_value'], null]);
+  });
+
+  test('12 while typing `value` is the committed one, and any other step commits what was typed', () => {
+    const open = both({ form: formWith([text('a'), text('b')], { buttons: [button('go')] }), scripts: { a: 'on.input(fields.a, ({ value }) => log("typed", value, fields.a.value));\non.change(fields.a, ({ value }) => log("changed", value));\non.blur(fields.a, () => log("left"));\non.click(buttons.go, () => log("pressed", fields.a.value));' } });
+    expect(logged(open.do({ input: 'a', to: 'x' }))).toEqual([['typed', 'x', null]]);
+    expect(logged(open.do({ click: 'go' }))).toEqual([['changed', 'x'], ['left'], ['pressed', 'x']]);
+    open.do({ input: 'a', to: 'y' });
+    expect(logged(open.do({ set: 'a', to: 'z' }))).toEqual([['typed', 'z', 'x'], ['changed', 'z'], ['left']]);
+  });
+
+  test('names such as constructor are no parts, aspects or services', () => {
+    const open = direct({ form: formWith([text('note')]), scripts: { a: 'on.load(() => { log(typeof (fields as any).constructor, typeof (services as any).constructor, typeof (form as any).constructor); });' } });
+    expect(logged(open.opened)).toEqual([['undefined', 'undefined', 'undefined']]);
+    expect([open.do({ set: 'constructor', to: 'x' }).refused, open.do({ turnTo: '__proto__' }).refused, open.do({ addRow: 'list', with: {} }).refused]).toEqual(['there is no field "constructor"', 'there is no page "__proto__"', 'there is no field "list"']);
+  });
+});
