@@ -41,7 +41,7 @@ async function savesNothing<T>(work: () => Promise<T>): Promise<T> {
   return result;
 }
 
-describe('a submission', () => {
+describe('26 a submission', () => {
   test('is done again on the server, and what comes out of that is saved', async () => {
     const result = await send(GOOD);
     expect(result).toMatchObject({ status: 201, kind: 'saved', values: { vessel: 'Aurelle', dues: 51 } });

@@ -7,8 +7,9 @@
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import { Session, type Loaded, type Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
-import { Host, type Tell } from './host';
+import { Host } from './host';
 import { LIMITS, QuickJS, type Limits } from './quickjs';
+import type { Tell } from './questions';
 import type { Snapshot } from './snapshot';
 
 /** Which events anybody listens to, so that a live form sends no steps in vain; columns as `rows.column`. */

@@ -25,6 +25,21 @@ import type { Stopping } from './stopping';
 import type { Parts } from './tree';
 import type { Writing } from './writing';
 
+/** What it stands on. */
+export interface DeskRooms {
+  state: State;
+  runs: Runs;
+  writing: Writing;
+  services: Services;
+  clock: Clock;
+  situation: Situation;
+  ties: Ties;
+  pages: Pages;
+  progress: Progress;
+  opened: Opened;
+  stopping: Stopping;
+}
+
 export class Desk {
   readonly #state: State;
   readonly #runs: Runs;
@@ -38,7 +53,7 @@ export class Desk {
   readonly #opened: Opened;
   readonly #stopping: Stopping;
 
-  constructor(state: State, runs: Runs, writing: Writing, services: Services, clock: Clock, situation: Situation, ties: Ties, pages: Pages, progress: Progress, opened: Opened, stopping: Stopping) {
+  constructor({ state, runs, writing, services, clock, situation, ties, pages, progress, opened, stopping }: DeskRooms) {
     this.#state = state;
     this.#runs = runs;
     this.#writing = writing;

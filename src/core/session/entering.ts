@@ -10,6 +10,16 @@ import { partAt } from './tree';
 import type { Waiting } from './waiting';
 import type { Writing } from './writing';
 
+/** What it stands on. */
+export interface EnteringRooms {
+  state: State;
+  progress: Progress;
+  situation: Situation;
+  ties: Ties;
+  waiting: Waiting;
+  writing: Writing;
+}
+
 export class Entering {
   readonly #state: State;
   readonly #progress: Progress;
@@ -18,7 +28,7 @@ export class Entering {
   readonly #waiting: Waiting;
   readonly #writing: Writing;
 
-  constructor(state: State, progress: Progress, situation: Situation, ties: Ties, waiting: Waiting, writing: Writing) {
+  constructor({ state, progress, situation, ties, waiting, writing }: EnteringRooms) {
     this.#state = state;
     this.#progress = progress;
     this.#situation = situation;

@@ -9,6 +9,19 @@ import type { Stopping } from './stopping';
 import type { TapeWriter } from './tape-writer';
 import type { Time } from './time';
 
+/** What it stands on. */
+export interface PageStepsRooms {
+  state: State;
+  situation: Situation;
+  progress: Progress;
+  settling: Settling;
+  stopping: Stopping;
+  time: Time;
+  pages: Pages;
+  tape: TapeWriter;
+  checks: boolean;
+}
+
 export class PageSteps {
   readonly #state: State;
   readonly #situation: Situation;
@@ -21,7 +34,7 @@ export class PageSteps {
   /** Whether turning forward checks the page left. */
   readonly #checks: boolean;
 
-  constructor(state: State, situation: Situation, progress: Progress, settling: Settling, stopping: Stopping, time: Time, pages: Pages, tape: TapeWriter, checks: boolean) {
+  constructor({ state, situation, progress, settling, stopping, time, pages, tape, checks }: PageStepsRooms) {
     this.#state = state;
     this.#situation = situation;
     this.#progress = progress;

@@ -19,6 +19,23 @@ import type { TapeWriter } from './tape-writer';
 import type { Ties } from './tied';
 import type { Waiting } from './waiting';
 
+/** What it stands on. */
+export interface RecordsRooms {
+  state: State;
+  situation: Situation;
+  clock: Clock;
+  tape: TapeWriter;
+  progress: Progress;
+  settling: Settling;
+  ties: Ties;
+  runs: Runs;
+  waiting: Waiting;
+  corrections: Corrections;
+  opened: Opened;
+  out: readonly Failure[];
+  defaultOf: (part: Part) => Value;
+}
+
 export class Records {
   readonly #state: State;
   readonly #situation: Situation;
@@ -35,7 +52,7 @@ export class Records {
   readonly #out: readonly Failure[];
   readonly #defaultOf: (part: Part) => Value;
 
-  constructor(state: State, situation: Situation, clock: Clock, tape: TapeWriter, progress: Progress, settling: Settling, ties: Ties, runs: Runs, waiting: Waiting, corrections: Corrections, opened: Opened, out: readonly Failure[], defaultOf: (part: Part) => Value) {
+  constructor({ state, situation, clock, tape, progress, settling, ties, runs, waiting, corrections, opened, out, defaultOf }: RecordsRooms) {
     this.#state = state;
     this.#situation = situation;
     this.#clock = clock;

@@ -9,6 +9,15 @@ import type { State } from './state';
 import { reachable } from './step-words';
 import type { Writing } from './writing';
 
+/** What it stands on. */
+export interface RowStepsRooms {
+  state: State;
+  progress: Progress;
+  situation: Situation;
+  writing: Writing;
+  defaults: (field: FieldOf<'rows'>) => Values;
+}
+
 export class RowSteps {
   readonly #state: State;
   readonly #progress: Progress;
@@ -16,7 +25,7 @@ export class RowSteps {
   readonly #writing: Writing;
   readonly #defaults: (field: FieldOf<'rows'>) => Values;
 
-  constructor(state: State, progress: Progress, situation: Situation, writing: Writing, defaults: (field: FieldOf<'rows'>) => Values) {
+  constructor({ state, progress, situation, writing, defaults }: RowStepsRooms) {
     this.#state = state;
     this.#progress = progress;
     this.#situation = situation;

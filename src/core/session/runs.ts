@@ -11,77 +11,28 @@ import type { Desk } from './desk';
 import type { Entry, RunEntry } from './entries';
 import type { Part } from './parts';
 import type { Event, Progress } from './progress';
-import type { Row } from './rows';
-import { seenBy, type RuleWords, type Said } from './rule-words';
+import { Run, type RunResult, type Trigger } from './run';
+import { seenBy, type RuleWords } from './rule-words';
 import type { Ended, Given, Scripts } from './scripts';
 import type { State } from './state';
 import type { Message } from './step';
 import { forTape, type TapeWriter } from './tape-writer';
-import { NOTHING_SAID, type Handler, type Rule } from './ties';
+import type { Handler, Rule } from './ties';
 import { OpenRun, type Call, type Outcome, type Waiting } from './waiting';
-import { Writes, type Writing } from './writing';
+import type { Writes, Writing } from './writing';
 
-/** What is remembered of a run, or of one stretch of it, while it lasts. */
-class Run {
-  readonly number: number;
-  readonly handler: Handler | null;
-  readonly rule: Rule | null;
-  readonly trigger: Trigger;
-  readonly record: RunRecord;
-  readonly entry: (RunEntry & Entry) | null;
-  /** What a handler writes is in place at once; a rule's values wait. */
-  readonly writes: Writes | null;
-  /** A rule's words, gathered and put in place together at its end. */
-  readonly said: Said;
-  /** What a rule read, with what it saw. */
-  readonly reads: Map<Aspect, Value>;
-  /** Parts that a handler read whose event can be stopped. */
-  readonly noted: Set<Part> | null;
-  messages: { message: Message; line: number }[] | null = null;
-  toParent: { set: string; to: Value; line: number }[] | null = null;
-  /** A handler's words, for when it is superseded. */
-  words: OpenRun['words'] | null = null;
-  /** What waits, once it does. */
-  open: OpenRun | null;
-  wantsSubmit = false;
-  /** A wrong use stays a failure even where the script catches it, or whatever its end says (edges 3). */
-  fault: ScriptFault | null = null;
-
-  constructor(number: number, tie: Handler | Rule, trigger: Trigger, record: RunRecord, entry: (RunEntry & Entry) | null, open: OpenRun | null) {
-    this.number = number;
-    this.handler = tie.sort === 'handler' ? tie : null;
-    this.rule = tie.sort === 'rule' ? tie : null;
-    this.trigger = trigger;
-    this.record = record;
-    this.entry = entry;
-    const ofRule = tie.sort === 'rule';
-    this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
-    this.said = ofRule ? new Map() : NOTHING_SAID;
-    this.reads = ofRule ? new Map() : NOTHING_READ;
-    this.noted = trigger.stops ? new Set() : null;
-    this.open = open;
-  }
-}
-
-const NOTHING_READ: Map<Aspect, Value> = new Map();
 const NO_WORDS: OpenRun['words'] = new Map();
 const NOTHING: readonly Event[] = [];
 
-export interface RunResult {
-  failure: Failure | null;
-  /** What others are to be told. */
-  events: readonly Event[];
-}
-
-/** What made a tie run: for its title, for what supersedes what, and for printing cycles. */
-export interface Trigger {
-  title: string;
-  part: Part | null;
-  row: Row | null;
-  before: RunRecord | null;
-  cause: number | null;
-  /** Its event can be stopped. */
-  stops: boolean;
+/** What it stands on. */
+export interface RunsRooms {
+  state: State;
+  tape: TapeWriter;
+  waiting: Waiting;
+  progress: Progress;
+  scripts: Scripts;
+  ruleWords: RuleWords;
+  writing: Writing;
 }
 
 export class Runs {
@@ -96,7 +47,7 @@ export class Runs {
   #run: Run | null = null;
   #numbers = 0;
 
-  constructor(state: State, tape: TapeWriter, waiting: Waiting, progress: Progress, scripts: Scripts, ruleWords: RuleWords, writing: Writing) {
+  constructor({ state, tape, waiting, progress, scripts, ruleWords, writing }: RunsRooms) {
     this.#state = state;
     this.#tape = tape;
     this.#waiting = waiting;

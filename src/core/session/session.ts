@@ -6,11 +6,11 @@
  * The stations of a step are accept (may a person do this? `entering.ts` and its like), write (`writing.ts`), settle
  * (`settling.ts`) and answer (`telling.ts`). Time passes only in `time.ts`.
  */
-import type { Field, FieldOf, Form } from '../form/definition';
+import type { Field, Form } from '../form/definition';
 import { accept } from '../form/kinds';
 import type { Service } from '../form/service';
 import type { Table } from '../form/table';
-import { deepFreeze, equal, type Value, type Values } from '../form/value';
+import { deepFreeze, equal, type Value } from '../form/value';
 import type { Failure } from '../wire/failures';
 import { dropMended } from './checking';
 import { Clock } from './clock';
@@ -99,22 +99,22 @@ export class Session {
     const ties = new Ties(state, progress, loaded.tied);
     const writing = new Writing(state, tape, progress, ties);
     const ruleWords = new RuleWords(state, tape, progress, writing);
-    const runs = new Runs(state, tape, waiting, progress, scripts, ruleWords, writing);
+    const runs = new Runs({ state, tape, waiting, progress, scripts, ruleWords, writing });
     const services = new Services(material.services, state, scripts, opening.services ?? {});
     const pages = new Pages(state.parts.pages, situation, tape, progress);
     const opened = new Opened();
     const stopping = new Stopping();
-    const desk = new Desk(state, runs, writing, services, clock, situation, ties, pages, progress, opened, stopping);
+    const desk = new Desk({ state, runs, writing, services, clock, situation, ties, pages, progress, opened, stopping });
     const initially = (field: Field): Value => defaultOf(field, opening.person, clock.now, clock.zone);
     const defaultOfPart = (part: Part): Value => initially(part.field);
     const corrections = new Corrections(state, progress, writing, defaultOfPart);
-    const settling = new Settling(state, runs, ruleWords, tape, waiting, progress, ties, corrections, stopping, desk, form.settings?.runLimit ?? RUN_LIMIT);
-    const time = new Time(clock, waiting, settling, progress, pages);
-    const records = new Records(state, situation, clock, tape, progress, settling, ties, runs, waiting, corrections, opened, loaded.failures, defaultOfPart);
-    const entering = new Entering(state, progress, situation, ties, waiting, writing);
-    const rowSteps = new RowSteps(state, progress, situation, writing, (field: FieldOf<'rows'>): Values => Object.fromEntries(field.fields.map((cell) => [cell.name, initially(cell)])));
-    const pageSteps = new PageSteps(state, situation, progress, settling, stopping, time, pages, tape, form.settings?.checkPages ?? true);
-    const submitting = new Submitting(state, situation, progress, settling, stopping, time, tape);
+    const settling = new Settling({ state, runs, ruleWords, tape, waiting, progress, ties, corrections, stopping, desk, limit: form.settings?.runLimit ?? RUN_LIMIT });
+    const time = new Time({ clock, waiting, settling, progress, pages });
+    const records = new Records({ state, situation, clock, tape, progress, settling, ties, runs, waiting, corrections, opened, out: loaded.failures, defaultOf: defaultOfPart });
+    const entering = new Entering({ state, progress, situation, ties, waiting, writing });
+    const rowSteps = new RowSteps({ state, progress, situation, writing, defaults: (field) => Object.fromEntries(field.fields.map((cell) => [cell.name, initially(cell)])) });
+    const pageSteps = new PageSteps({ state, situation, progress, settling, stopping, time, pages, tape, checks: form.settings?.checkPages ?? true });
+    const submitting = new Submitting({ state, situation, progress, settling, stopping, time, tape });
 
     this.#opening = opening;
     this.#state = state;

@@ -11,7 +11,8 @@ import type { Desk } from './desk';
 import type { Event, Progress } from './progress';
 import type { Row } from './rows';
 import { differing, type RuleWords } from './rule-words';
-import type { RunResult, Runs } from './runs';
+import type { RunResult } from './run';
+import type { Runs } from './runs';
 import type { State } from './state';
 import type { Stopping } from './stopping';
 import { forTape, type TapeWriter } from './tape-writer';
@@ -29,6 +30,21 @@ class NoRest {
 
 const NOTHING = { is: 'nothing' } as const;
 
+/** What it stands on. */
+export interface SettlingRooms {
+  state: State;
+  runs: Runs;
+  ruleWords: RuleWords;
+  tape: TapeWriter;
+  waiting: Waiting;
+  progress: Progress;
+  ties: Ties;
+  corrections: Corrections;
+  stopping: Stopping;
+  desk: Desk;
+  limit: number;
+}
+
 export class Settling {
   readonly #state: State;
   readonly #runs: Runs;
@@ -44,7 +60,7 @@ export class Settling {
   /** Handlers and rules whose last run failed. */
   readonly failing = new Map<object, Failure>();
 
-  constructor(state: State, runs: Runs, ruleWords: RuleWords, tape: TapeWriter, waiting: Waiting, progress: Progress, ties: Ties, corrections: Corrections, stopping: Stopping, desk: Desk, limit: number) {
+  constructor({ state, runs, ruleWords, tape, waiting, progress, ties, corrections, stopping, desk, limit }: SettlingRooms) {
     this.#state = state;
     this.#runs = runs;
     this.#ruleWords = ruleWords;

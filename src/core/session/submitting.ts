@@ -16,6 +16,17 @@ import type { Time } from './time';
 
 const NO_REST = { part: null, says: 'The behaviours of this form came to no rest.' };
 
+/** What it stands on. */
+export interface SubmittingRooms {
+  state: State;
+  situation: Situation;
+  progress: Progress;
+  settling: Settling;
+  stopping: Stopping;
+  time: Time;
+  tape: TapeWriter;
+}
+
 export class Submitting {
   readonly #state: State;
   readonly #situation: Situation;
@@ -25,7 +36,7 @@ export class Submitting {
   readonly #time: Time;
   readonly #tape: TapeWriter;
 
-  constructor(state: State, situation: Situation, progress: Progress, settling: Settling, stopping: Stopping, time: Time, tape: TapeWriter) {
+  constructor({ state, situation, progress, settling, stopping, time, tape }: SubmittingRooms) {
     this.#state = state;
     this.#situation = situation;
     this.#progress = progress;

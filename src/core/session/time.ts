@@ -9,6 +9,15 @@ import type { Waiting } from './waiting';
 /** How long a submission or a turn of pages waits for open runs, in milliseconds on the session's clock. */
 export const MOST_WAITED = 30_000;
 
+/** What it stands on. */
+export interface TimeRooms {
+  clock: Clock;
+  waiting: Waiting;
+  settling: Settling;
+  progress: Progress;
+  pages: Pages;
+}
+
 export class Time {
   readonly #clock: Clock;
   readonly #waiting: Waiting;
@@ -16,7 +25,7 @@ export class Time {
   readonly #progress: Progress;
   readonly #pages: Pages;
 
-  constructor(clock: Clock, waiting: Waiting, settling: Settling, progress: Progress, pages: Pages) {
+  constructor({ clock, waiting, settling, progress, pages }: TimeRooms) {
     this.#clock = clock;
     this.#waiting = waiting;
     this.#settling = settling;

@@ -13,6 +13,7 @@ import type { Step } from '@/core/session/step';
 import { Button, Notice } from '../kit';
 import { useAnnouncements, useKeptFocus } from './attention';
 import { FieldBlock, Name } from './field-block';
+import { columnsOf, linesOf } from './lines';
 import { RowsBlock } from './rows-block';
 
 export interface SheetProps {
@@ -235,22 +236,6 @@ function useSteady<A extends never[], R, F extends ((...given: A) => R) | undefi
   });
   const [steady] = useState(() => (...given: A) => latest.current!(...given));
   return (call === undefined ? undefined : steady) as F;
-}
-
-function columnsOf(section: Section): number {
-  return section.columns ?? 2;
-}
-
-/** The lines a section is set in: full fields by themselves, half ones as many as there are columns; hidden ones close up. */
-function linesOf(section: Section, seen: Seen): Field[][] {
-  const lines: Field[][] = [];
-  for (const field of section.fields) {
-    if (!seen.parts[field.name]?.onScreen && !field.keepsSpace) continue;
-    const last = lines.at(-1);
-    if (field.width === 'half' && last !== undefined && last.length < columnsOf(section) && last[0]!.width === 'half') last.push(field);
-    else lines.push([field]);
-  }
-  return lines;
 }
 
 function Placed({ field, ...props }: SheetProps & { field: Field }) {

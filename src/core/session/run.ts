@@ -1,0 +1,73 @@
+/** One run of a handler or rule, or one stretch of it, while it lasts: what it has read, said and asked for so far. */
+import type { Value } from '../form/value';
+import type { Failure, ScriptFault } from '../wire/failures';
+import type { Aspect, RunRecord } from './aspects';
+import type { Entry, RunEntry } from './entries';
+import type { Part } from './parts';
+import type { Event } from './progress';
+import type { Row } from './rows';
+import type { Said } from './rule-words';
+import type { Message } from './step';
+import { NOTHING_SAID, type Handler, type Rule } from './ties';
+import type { OpenRun } from './waiting';
+import { Writes } from './writing';
+
+/** What is remembered of a run, or of one stretch of it, while it lasts. */
+export class Run {
+  readonly number: number;
+  readonly handler: Handler | null;
+  readonly rule: Rule | null;
+  readonly trigger: Trigger;
+  readonly record: RunRecord;
+  readonly entry: (RunEntry & Entry) | null;
+  /** What a handler writes is in place at once; a rule's values wait. */
+  readonly writes: Writes | null;
+  /** A rule's words, gathered and put in place together at its end. */
+  readonly said: Said;
+  /** What a rule read, with what it saw. */
+  readonly reads: Map<Aspect, Value>;
+  /** Parts that a handler read whose event can be stopped. */
+  readonly noted: Set<Part> | null;
+  messages: { message: Message; line: number }[] | null = null;
+  toParent: { set: string; to: Value; line: number }[] | null = null;
+  /** A handler's words, for when it is superseded. */
+  words: OpenRun['words'] | null = null;
+  /** What waits, once it does. */
+  open: OpenRun | null;
+  wantsSubmit = false;
+  /** A wrong use stays a failure even where the script catches it, or whatever its end says (edges 3). */
+  fault: ScriptFault | null = null;
+
+  constructor(number: number, tie: Handler | Rule, trigger: Trigger, record: RunRecord, entry: (RunEntry & Entry) | null, open: OpenRun | null) {
+    this.number = number;
+    this.handler = tie.sort === 'handler' ? tie : null;
+    this.rule = tie.sort === 'rule' ? tie : null;
+    this.trigger = trigger;
+    this.record = record;
+    this.entry = entry;
+    const ofRule = tie.sort === 'rule';
+    this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
+    this.said = ofRule ? new Map() : NOTHING_SAID;
+    this.reads = ofRule ? new Map() : NOTHING_READ;
+    this.noted = trigger.stops ? new Set() : null;
+    this.open = open;
+  }
+}
+
+const NOTHING_READ: Map<Aspect, Value> = new Map();
+export interface RunResult {
+  failure: Failure | null;
+  /** What others are to be told. */
+  events: readonly Event[];
+}
+
+/** What made a tie run: for its title, for what supersedes what, and for printing cycles. */
+export interface Trigger {
+  title: string;
+  part: Part | null;
+  row: Row | null;
+  before: RunRecord | null;
+  cause: number | null;
+  /** Its event can be stopped. */
+  stops: boolean;
+}
