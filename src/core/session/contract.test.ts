@@ -157,6 +157,12 @@ describe('25 clear and reset', () => {
     expect(values(open)).toEqual(['d', null, 0, 'Mira Oldane', [{ n: 5 }]]);
   });
 
+  test('a handler that clears and then fails leaves rules to what else changed', () => {
+    const open = both({ form, scripts: { a: 'on.change(fields.length, () => { form.clear(); throw new Error("no"); });\nkeep("double", () => { fields.double.value = fields.length.value === null ? 0 : fields.length.value * 2; });' } });
+    open.do({ set: 'length', to: 4 });
+    expect([open.value('length'), open.value('double')]).toEqual([4, 8]);
+  });
+
   test('is refused to rules', () => {
     expect(both({ form, scripts: { a: 'keep("r", () => { form.reset(); });' } }).opened.errors[0]!.says).toBe('form.reset() cannot be done in a rule: a rule says what holds, a handler does things.');
   });

@@ -74,7 +74,7 @@ export class Corrections {
     if (wrote) this.#writing.enter(part, fallback, 'form', cause);
     // A rule that says this value says it again.
     for (const { rule } of aspect.ruleWords) {
-      rule.forced = true;
+      rule.state = 'forced';
       this.#state.stirred.add(rule);
     }
     return wrote || aspect.ruleWords.length > 0;

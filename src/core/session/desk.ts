@@ -260,10 +260,12 @@ export class Desk {
 
   #holdAgain(): void {
     for (const rule of this.#ties.all()) {
-      rule.forced = true;
+      const { state } = rule;
+      rule.state = 'forced';
       this.#state.stirred.add(rule);
+      // It keeps its turn, at which it is asked whether anything differs.
       this.#progress.journal.undoable(() => {
-        rule.forced = false;
+        rule.state = state === 'rests' ? 'stirred' : state;
       });
     }
   }

@@ -161,7 +161,7 @@ export class Settling {
   #nextRule(): Rule | null {
     const { stirred } = this.#state;
     for (let rule = stirred.first(); rule !== null; rule = stirred.first()) {
-      if (rule.reads === null || rule.forced || differing(rule) !== null) return rule;
+      if (rule.state !== 'stirred' || differing(rule) !== null) return rule;
       stirred.delete(rule);
     }
     return null;
@@ -170,7 +170,6 @@ export class Settling {
   #runRule(rule: Rule, cause: number | null): void {
     const trigger: Aspect | null = differing(rule);
     this.#state.stirred.delete(rule);
-    rule.forced = false;
     const because = trigger?.part.name ?? null;
     const before = trigger?.changedBy ?? null;
     this.#count(rule, null, because, before);

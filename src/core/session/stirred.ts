@@ -19,6 +19,7 @@ export class Stirred {
   #tickets = 0;
 
   add(rule: Rule): void {
+    if (rule.state === 'rests') rule.state = 'stirred';
     if (rule.ticket !== 0) return;
     const queue = this.#queueOf(rule.order);
     rule.ticket = ++this.#tickets;
@@ -33,12 +34,14 @@ export class Stirred {
     return queue;
   }
 
+  /** It has had its turn, or needs none. */
   delete(rule: Rule): void {
     rule.ticket = 0;
+    rule.state = 'rests';
   }
 
   clear(): void {
-    for (const { rules } of this.#queues) for (const rule of rules) rule.ticket = 0;
+    for (const { rules } of this.#queues) for (const rule of rules) this.delete(rule);
     this.#queues = [];
   }
 

@@ -123,6 +123,7 @@ export class Ties {
     for (const rule of this.#rules) {
       rule.words = NOTHING_SAID;
       rule.reads = null;
+      rule.state = 'new';
       rule.last = null;
     }
     for (const rows of this.#rowsFields()) rows.each = rows.each.filter(({ made }) => !ended.has(made.number));

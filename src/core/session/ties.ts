@@ -47,6 +47,17 @@ export interface Handler extends Tie {
   rowRuns: Map<Row, number> | null;
 }
 
+/** How a rule stands. */
+export type RuleState =
+  /** It has not run for the record that is open: it runs at its turn, whatever there is to read. */
+  | 'new'
+  /** What its last run said holds, and nothing that it read has been touched since. */
+  | 'rests'
+  /** Something it read was touched. Whether that differs by value is asked at its turn: changed and changed back is no reason to run. */
+  | 'stirred'
+  /** It runs at its turn even when nothing it read differs, since what it wrote was written over by the form. */
+  | 'forced';
+
 export interface Rule extends Tie {
   sort: 'rule';
   title: string;
@@ -56,8 +67,7 @@ export interface Rule extends Tie {
   words: Map<Aspect, { value: Value; line: number }>;
   /** What its last run read, with what it saw there; null before its first run. */
   reads: Map<Aspect, Value> | null;
-  /** Runs at its turn even when nothing it read differs. */
-  forced: boolean;
+  state: RuleState;
   /** What it drew last in the queue of rules that wait (`stirred.ts`); 0 while it does not wait. */
   ticket: number;
   /** Its last good run, in whose name its values are put in place; null before one. */
@@ -76,7 +86,7 @@ export type MadeRule = Pick<Rule, 'number' | 'behaviour' | 'title' | 'line' | 'o
 export const NOTHING_SAID: Rule['words'] = new Map();
 
 export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row: Row | null): Rule {
-  return { sort: 'rule', number, behaviour, title, line, order, row, words: NOTHING_SAID, reads: null, forced: false, ticket: 0, last: null, step: 0, runs: 0 };
+  return { sort: 'rule', number, behaviour, title, line, order, row, words: NOTHING_SAID, reads: null, state: 'new', ticket: 0, last: null, step: 0, runs: 0 };
 }
 
 /** What scripts tied at their top level: the beginning of every session with them. */
