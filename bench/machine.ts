@@ -29,10 +29,10 @@ const timed = async (times: number, work: () => unknown): Promise<number> => {
   return Number(median(taken).toPrecision(3));
 };
 
-const module = await startModule();
+const first = await startModule();
 const bare = await timed(5, async () => new Sandbox(await startModule(), { temporal: false }));
 const whole = await timed(5, async () => new Sandbox(await startModule(), { temporal: true }));
-const sandbox = new Sandbox(module, { temporal: true });
+const sandbox = new Sandbox(first, { temporal: true });
 const material = materialOf(entry.form, workspace, entry.behaviours, 'untraced');
 const load = await timed(9, () => sandbox.load(material));
 const open = await timed(50, () => sandbox.open(opening()));

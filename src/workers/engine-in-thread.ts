@@ -1,8 +1,8 @@
 /** An engine whose worker is a thread of Node.js; `scripts/build-node.mjs` bundles the thread's code into dist/. */
 import { Worker } from 'node:worker_threads';
-import { Engine, type Port } from '../core/sandbox/engine';
+import { Engine, type Patience, type Port } from '../core/sandbox/engine';
 
-export function engineInThread(threadFile: string): Engine {
+export function engineInThread(threadFile: string, patience?: Patience): Engine {
   return new Engine((): Port => {
     const worker = new Worker(threadFile);
     // An idle engine keeps no process alive; a call waiting for it does, by its timer.
@@ -12,5 +12,5 @@ export function engineInThread(threadFile: string): Engine {
       onMessage: (listener) => worker.on('message', listener),
       end: () => void worker.terminate(),
     };
-  });
+  }, patience);
 }

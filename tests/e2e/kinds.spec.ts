@@ -9,12 +9,12 @@ async function seriousOn(page: Page): Promise<unknown[]> {
 
 /** Answers what a visit opened from a vessel still asks for. */
 async function fillVisit(visit: Locator | Page): Promise<void> {
-  await visit.locator('#field-vessel_kind').selectOption('coaster');
-  await visit.locator('#field-contact').fill('crew@marrow.example');
-  await visit.locator('#field-arrival').fill('2031-06-01');
-  await visit.locator('#field-departure').fill('2031-06-03');
-  await visit.locator('#field-berth').selectOption({ index: 1 });
-  await visit.locator('#field-pilot_choice').selectOption('none');
+  await visit.locator('[id$=\"field-vessel_kind\"]').selectOption('coaster');
+  await visit.locator('[id$=\"field-contact\"]').fill('crew@marrow.example');
+  await visit.locator('[id$=\"field-arrival\"]').fill('2031-06-01');
+  await visit.locator('[id$=\"field-departure\"]').fill('2031-06-03');
+  await visit.locator('[id$=\"field-berth\"]').selectOption({ index: 1 });
+  await visit.locator('[id$=\"field-pilot_choice\"]').selectOption('none');
 }
 
 test.beforeAll(async ({ request }) => {
@@ -119,9 +119,9 @@ test('a vessel lists its visits; one added from there sets the vessel’s field 
   await expect(page.getByLabel('Not seen yet')).toBeChecked();
   await page.getByRole('button', { name: 'Add to visits of this vessel' }).click();
   const child = page.getByRole('dialog');
-  await expect(child.locator('#field-vessel')).toHaveValue('Marrow Star');
-  await expect(child.locator('#field-vessel_record')).toHaveValue('v-021');
-  await expect(child.locator('#field-vessel')).toHaveAttribute('readonly', '');
+  await expect(child.locator('#over-field-vessel')).toHaveValue('Marrow Star');
+  await expect(child.locator('#over-field-vessel_record')).toHaveValue('v-021');
+  await expect(child.locator('#over-field-vessel')).toHaveAttribute('readonly', '');
   await fillVisit(child);
   expect(await seriousOn(page)).toEqual([]);
   await child.getByRole('button', { name: 'Submit' }).click();

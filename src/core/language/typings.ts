@@ -7,6 +7,7 @@ import { kindInWords } from '../form/in-words';
 import { isList, kindOf } from '../form/kinds';
 import type { Service, ServiceFunction } from '../form/service';
 import type { Role, Table } from '../form/table';
+import type { EventType } from '../wire/layout';
 
 /** Longer lists of keys would slow the checker down and help nobody; such keys are plain texts. */
 const MOST_KEYS = 300;
@@ -123,6 +124,21 @@ function keyType(table: Table): string {
   if (table.rows.length === 0 || table.rows.length > MOST_KEYS) return 'string';
   return table.rows.map((row) => JSON.stringify(String(row[table.key]))).join(' | ');
 }
+
+/** What each event is tied with; one that is missing does not compile. */
+const ON: Readonly<Record<EventType, { about?: string; type: string }>> = {
+  load: { about: 'Once per opened record, before the rules.', type: '(handler: Handler<LoadEvent>, options?: TieOptions): () => void' },
+  change: { about: 'A committed new value, whoever wrote it.', type: ': TieToField' },
+  input: { about: 'Each keystroke, before the value is committed.', type: ': TieToField' },
+  focus: { type: ': TieToField' },
+  blur: { type: ': TieToField' },
+  click: { type: '(button: Button | readonly Button[], handler: Handler<ClickEvent>, options?: TieOptions): () => void' },
+  rowAdded: { type: ': TieToRows' },
+  rowRemoved: { about: 'The row can still be read.', type: ': TieToRows' },
+  pageChange: { type: '(handler: Handler<PageEvent>, options?: TieOptions): () => void' },
+  submit: { about: 'After the fields have been checked and before anything is saved.', type: '(handler: Handler<SubmitEvent>, options?: TieOptions): () => void' },
+  saved: { type: '(handler: Handler<SavedEvent>, options?: TieOptions): () => void' },
+};
 
 /** What is the same for every form. */
 export const BASE = `
@@ -285,22 +301,7 @@ interface TieToRows {
 
 /** Ties a handler to an event. Each call gives a function that unties it. */
 declare const on: {
-  /** Once per opened record, before the rules. */
-  load(handler: Handler<LoadEvent>, options?: TieOptions): () => void;
-  /** A committed new value, whoever wrote it. */
-  change: TieToField;
-  /** Each keystroke, before the value is committed. */
-  input: TieToField;
-  focus: TieToField;
-  blur: TieToField;
-  click(button: Button | readonly Button[], handler: Handler<ClickEvent>, options?: TieOptions): () => void;
-  rowAdded: TieToRows;
-  /** The row can still be read. */
-  rowRemoved: TieToRows;
-  pageChange(handler: Handler<PageEvent>, options?: TieOptions): () => void;
-  /** After the fields have been checked and before anything is saved. */
-  submit(handler: Handler<SubmitEvent>, options?: TieOptions): () => void;
-  saved(handler: Handler<SavedEvent>, options?: TieOptions): () => void;
+${Object.entries(ON).map(([name, { about, type }]) => `${about === undefined ? '' : `  /** ${about} */\n`}  ${name}${type};`).join('\n')}
 };
 /** A rule holds all the time; what it no longer says is taken back. */
 declare const keep: {

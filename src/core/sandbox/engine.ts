@@ -18,18 +18,24 @@ export interface Port {
   end(): void;
 }
 
-/** Real milliseconds without an answer after which a worker is ended. */
-const PATIENCE = 800;
-/** The same while looking for the culprit, since its last whereabouts. */
-const PATIENCE_WATCHED = 500;
-/** A fresh worker has to compile and boot first. */
-const BOOT = 8000;
+/** Real milliseconds that an engine waits. */
+export interface Patience {
+  /** Without an answer, after which a worker is ended. */
+  answer: number;
+  /** The same while looking for the culprit, since its last whereabouts. */
+  watched: number;
+  /** More for a fresh worker, which has to compile and boot first. */
+  boot: number;
+}
+
+const PATIENCE: Patience = { answer: 800, watched: 500, boot: 8000 };
 
 type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
 type Outcome = { ok: true; answers: Answer[]; listens: Listens | null } | { ok: false; at: { behaviour: string; line: number } | null };
 
 export class Engine {
   readonly #spawn: () => Port;
+  readonly #patience: Patience;
   #port: Port | null = null;
   #ids = 0;
   #waiting: { id: number; settle: (outcome: Outcome) => void; fail: (how: string) => void; sign: (at: { behaviour: string; line: number }) => void } | null = null;
@@ -40,8 +46,9 @@ export class Engine {
   /** Calls are done one after the other. */
   #last: Promise<unknown> = Promise.resolve();
 
-  constructor(spawn: () => Port) {
+  constructor(spawn: () => Port, patience = PATIENCE) {
     this.#spawn = spawn;
+    this.#patience = patience;
   }
 
   get listens(): Listens {
@@ -72,7 +79,7 @@ export class Engine {
     return this.#inTurn(async () => {
       if (this.#opening === null) throw new Error('the form is not open');
       this.#steps.push(step);
-      const outcome = await this.#ask({ do: 'step', step }, PATIENCE + this.#allowance());
+      const outcome = await this.#ask({ do: 'step', step }, this.#patience.answer + this.#allowance());
       if (outcome.ok) return outcome.answers[0]!;
       await this.#takeOutCulprit();
       return (await this.#playAll()).at(-1)!;
@@ -97,7 +104,7 @@ export class Engine {
 
   async #load(): Promise<void> {
     for (;;) {
-      const outcome = await this.#ask({ do: 'load', material: this.#material!, watched: false }, PATIENCE + BOOT);
+      const outcome = await this.#ask({ do: 'load', material: this.#material!, watched: false }, this.#patience.answer + this.#patience.boot);
       if (outcome.ok) {
         this.#listens = outcome.listens!;
         return;
@@ -109,7 +116,7 @@ export class Engine {
   async #playAll(): Promise<Answer[]> {
     const { length } = this.#material!.scripts;
     for (let tries = 0; tries <= length; tries++) {
-      const outcome = await this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps }, PATIENCE + 20 * this.#steps.length + this.#allowance());
+      const outcome = await this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps }, this.#patience.answer + 20 * this.#steps.length + this.#allowance());
       if (outcome.ok) return outcome.answers;
       await this.#takeOutCulprit();
     }
@@ -119,9 +126,9 @@ export class Engine {
   /** Does all again in a watched machine until it gets stuck, takes that script out, and loads what is left. */
   async #takeOutCulprit(): Promise<void> {
     const material = this.#material!;
-    let outcome = await this.#ask({ do: 'load', material, watched: true }, BOOT, PATIENCE_WATCHED);
+    let outcome = await this.#ask({ do: 'load', material, watched: true }, this.#patience.boot, this.#patience.watched);
     if (outcome.ok && this.#opening !== null) {
-      outcome = await this.#ask({ do: 'play', opening: this.#opening, steps: this.#steps }, PATIENCE + 20 * this.#steps.length + this.#allowance(), PATIENCE_WATCHED);
+      outcome = await this.#ask({ do: 'play', opening: this.#opening, steps: this.#steps }, this.#patience.answer + 20 * this.#steps.length + this.#allowance(), this.#patience.watched);
     }
     const culprit = outcome.ok ? null : outcome.at;
     if (culprit !== null) {

@@ -22,7 +22,9 @@ const fields = [number('a'), number('b'), text('note'), choice('pilot', ['own', 
 const form = { ...formWith([]), pages: [page('main', [section('stay', fields)]), page('more', [section('rest', [text('last')])])], buttons: [button('go')], tracks: [track('way', ['first', 'second'])] };
 const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }, record: null, launch: { x: 'y' }, clock: 0, seed: 1, newId: 'new', parent: { form: 'p', record: '1', fields: [text('note')], values: {} } };
 const material = (scripts: Record<string, string>, traced = false): Material => materialOf(form, { tables: [berths], services: [lookup] }, Object.entries(scripts).map(([name, source]) => ({ name: `${name}.ts`, text: source })), traced ? 'traced' : 'untraced');
-const sandboxWith = async (limits = LIMITS) => new Sandbox(await startModule(), { temporal: false, limits });
+/** Budgets are fuel and steps; real time only where an interrupt is what is tested. */
+const UNHURRIED = { ...LIMITS, milliseconds: 60_000 };
+const sandboxWith = async (limits = UNHURRIED) => new Sandbox(await startModule(), { temporal: false, limits });
 
 describe('crossings', () => {
   const RULES = 'keep("r", () => { fields.b.hint = fields.a.value === 1 ? "one" : fields.note.shown ? "shown" : null; fields.b.required = fields.a.value === 2; });\non.change(fields.a, ({ value, previous }) => { if (value === 3) fields.b.value = (previous ?? 0) + 1; });';
@@ -139,7 +141,7 @@ describe('what stops a run costs that run alone', () => {
   });
 
   test('exhausted memory: the run that met it fails, later ones go on with what is left', async () => {
-    const sandbox = await sandboxWith({ ...LIMITS, milliseconds: 60_000 });
+    const sandbox = await sandboxWith({ ...UNHURRIED, memory: 8 * 1024 * 1024 });
     sandbox.load(material({ a: 'on.change(fields.a, ({ value }) => {\n  const kept: string[] = [];\n  if (value === 1) for (;;) kept.push("x".repeat(100_000) + kept.length);\n});', b: LAST }));
     sandbox.open(opening);
     const answer = sandbox.step({ set: 'a', to: 1 });
@@ -149,7 +151,7 @@ describe('what stops a run costs that run alone', () => {
   });
 
   test('the memory limit counts scripts and not the session: ten thousand rows are no burden to it', async () => {
-    const sandbox = await sandboxWith({ ...LIMITS, memory: 6 * 1024 * 1024 });
+    const sandbox = await sandboxWith({ ...UNHURRIED, memory: 6 * 1024 * 1024 });
     sandbox.load(material({ a: 'keep("r", () => { fields.b.value = fields.list.count; });' }));
     const opened = sandbox.open({ ...opening, record: { id: '1', values: { list: Array.from({ length: 10_000 }, (_, n) => ({ n, t: 'some text' })) } } });
     expect([opened.errors, opened.changes.b]).toMatchObject([[], { value: 10_000 }]);
@@ -157,7 +159,7 @@ describe('what stops a run costs that run alone', () => {
 
   test('fuel ends a run after the same rounds here and in this engine', async () => {
     const source = 'on.change(fields.a, () => {\n  let n = 0;\n  for (;;) { n++; if (n % 50000 === 0) log(n); }\n});';
-    const sandbox = await sandboxWith({ ...LIMITS, milliseconds: 60_000 });
+    const sandbox = await sandboxWith();
     sandbox.load(material({ a: source }));
     sandbox.open(opening);
     const there = sandbox.step({ set: 'a', to: 1 });

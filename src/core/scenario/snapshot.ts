@@ -70,7 +70,7 @@ function rowAfter(before: RowState = NEW_ROW, change: Partial<RowState>): RowSta
 }
 
 /** A cell as a part of its own: what stands of it, else what its definition says, within its row and its field. */
-export function cellState(field: PartState, row: RowState, cell: Field): PartState {
+export function cellState(field: PartState, row: RowState, cell: Field): Required<Omit<PartState, 'label' | 'stage' | 'stray'>> {
   const said = row.cells[cell.name] ?? {};
   const shown = said.shown ?? cell.hidden !== true;
   const locked = said.locked ?? cell.locked === true;

@@ -5,7 +5,7 @@
 import type { Button, Field, Form, Page, Section, Track } from '../form/definition';
 import { emptyOf } from '../form/kinds';
 import type { Value } from '../form/value';
-import { Aspect, type AspectName } from './aspects';
+import { Aspect, type AspectName, type SaidName } from './aspects';
 import type { Row, Rows } from './rows';
 import type { PartSort, PartState } from './step';
 
@@ -142,7 +142,7 @@ const BASES = {
   row: () => ({ shown: true, locked: false, warning: null, problem: null, values: null }),
   track: (d) => ({ shown: d.hidden !== true, stage: d.stage ?? null }),
   button: (d) => ({ ...nested(d), label: d.label! }),
-  field: (d) => ({ ...nested(d), value: emptyOf(d as Field), required: d.required === true, options: null, hint: d.hint ?? null, warning: d.warning ?? null, problem: null }),
+  field: (d) => ({ ...nested(d), value: emptyOf(d as Field), required: d.required === true, options: null, hint: d.hint ?? null, warning: d.warning ?? null, problem: null }) satisfies Record<Exclude<SaidName, 'label' | 'stage' | 'message' | 'replaced'>, Value>,
 } satisfies Record<PartSort, (definition: Defined) => Bases>;
 
 type Defined = { hidden?: boolean; locked?: boolean; required?: boolean; label?: string; stage?: string; hint?: string; warning?: string };

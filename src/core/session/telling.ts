@@ -1,10 +1,9 @@
 /** What the outside is told after a step: of each part touched, the aspects that differ from what was told before. */
-import type { Option } from '../form/definition';
 import { equal } from '../form/value';
 import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
-import type { Answer, CellState, PartState, RowsChange, RowState } from './step';
+import type { Answer, CellState, PartSort, PartState, RowsChange, RowState } from './step';
 
 /** The differences since the last call. */
 export function tell(state: State): Pick<Answer, 'changes' | 'rows'> {
@@ -44,30 +43,44 @@ function toldOf(part: Part): Record<string, unknown> {
   return part.told as Record<string, unknown>;
 }
 
+type Told = Exclude<keyof PartState, 'sort'>;
+
+/** What is told of each aspect of a part. */
+const NOW: Readonly<Record<Told, (state: State, part: Part) => unknown>> = {
+  shown: (_, part) => part.now('shown'),
+  onScreen: (_, part) => part.onScreen,
+  locked: (_, part) => part.now('locked'),
+  editable: (_, part) => part.editable,
+  label: (_, part) => part.now('label'),
+  stage: (_, part) => part.now('stage'),
+  // Of a rows field it stands with the rows.
+  value: (_, part) => (part.rows === null ? part.value : undefined),
+  required: (_, part) => part.now('required'),
+  options: (_, part) => part.now('options'),
+  hint: (_, part) => part.now('hint'),
+  warning: (_, part) => part.now('warning'),
+  problem: (_, part) => (part.onScreen ? part.now('problem') : null),
+  fault: (state, part) => (part.onScreen ? (state.faults.get(part)?.says ?? null) : null),
+  orphan: (state, part) => state.orphans.has(part),
+  stray: (state, part) => state.strays.get(part) ?? null,
+};
+
+const NESTED = ['shown', 'onScreen', 'locked', 'editable'] as const;
+/** What each sort of part is told of, in this order; a field of all that is not said of another sort alone. */
+const TOLD: Readonly<Record<Exclude<PartSort, 'form' | 'row'>, readonly Told[]>> = {
+  page: NESTED,
+  section: NESTED,
+  track: ['shown', 'onScreen', 'stage'],
+  button: [...NESTED, 'label'],
+  field: (Object.keys(NOW) as Told[]).filter((name) => name !== 'label' && name !== 'stage'),
+};
+
 function differenceOf(state: State, part: Part): Partial<PartState> | null {
-  const { sort, onScreen } = part;
+  const { sort } = part;
   const told = toldOf(part);
   const { tell, difference } = teller(told);
   if (told.sort === undefined) tell('sort', sort);
-  tell('shown', part.now('shown'));
-  tell('onScreen', onScreen);
-  if (sort === 'track') {
-    tell('stage', part.now('stage'));
-    return difference();
-  }
-  tell('locked', part.now('locked'));
-  tell('editable', part.editable);
-  if (sort === 'button') tell('label', part.now('label'));
-  if (sort !== 'field') return difference();
-  if (part.rows === null) tell('value', part.value);
-  tell('required', part.now('required'));
-  tell('options', part.now('options') as readonly Option[] | null);
-  tell('hint', part.now('hint'));
-  tell('warning', part.now('warning'));
-  tell('problem', onScreen ? part.now('problem') : null);
-  tell('fault', onScreen ? (state.faults.get(part)?.says ?? null) : null);
-  tell('orphan', state.orphans.has(part));
-  tell('stray', state.strays.get(part) ?? null);
+  for (const name of TOLD[sort as keyof typeof TOLD]) tell(name, NOW[name](state, part));
   return difference();
 }
 

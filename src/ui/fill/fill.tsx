@@ -115,6 +115,8 @@ function hasGrid(form: Form): boolean {
 const NOTHING = {};
 
 interface FilledFormProps extends HandedOut {
+  /** It stands over the form it was opened from. */
+  over?: boolean;
   related: Record<string, FormRecords>;
   onChanged?: (changed: boolean) => void;
   /** Stands over a parent: what was saved, and what it asks to be set there. */
@@ -304,7 +306,7 @@ function FilledForm(props: FilledFormProps) {
             {answer === null && outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
-              <FormSheet form={form} tables={material.tables} seen={seen} zone={opening.zone ?? 'UTC'} listens={session.listens} frozen={!isOpen} onStep={(done) => void step(done)} upload={upload}
+              <FormSheet form={form} over={props.over === true} tables={material.tables} seen={seen} zone={opening.zone ?? 'UTC'} listens={session.listens} frozen={!isOpen} onStep={(done) => void step(done)} upload={upload}
                 childList={drawList}
               >
                 <Flex mt="16px" gap="10px" hidden={opening.viewing === true || seen.replaced !== null}>
@@ -332,7 +334,7 @@ function FilledForm(props: FilledFormProps) {
                       Back without saving
                     </Button>
                   </Flex>
-                  <FilledForm key={child.handout.filling} {...child} related={NOTHING} onSaved={(_, toParent) => void childSaved(toParent)} />
+                  <FilledForm key={child.handout.filling} {...child} over related={NOTHING} onSaved={(_, toParent) => void childSaved(toParent)} />
                 </>
               )}
             </Dialog.Content>

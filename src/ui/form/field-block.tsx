@@ -20,7 +20,7 @@ export interface Spot {
 
 export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
   const { field, name, state } = spot;
-  const id = idOf(name);
+  const id = idOf(name, props.over);
   return (
     <Box flex="1" minW={0} my="4px" data-part={name} data-asked={props.asked === name || undefined}>
       <Flex gap="8px" fontSize="12.5px" lineHeight="18px" align="baseline">
@@ -53,7 +53,7 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
 /** The input alone, as the cells of a grid have it. `label` names it where no label stands beside it. */
 export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; label?: string }) {
   const { field, name, address, state } = spot;
-  const id = idOf(name);
+  const id = idOf(name, props.over);
   const wrong = state.problem ?? state.fault ?? null;
   const notes = [wrong !== null && `${id}-wrong`, state.warning != null && `${id}-warning`, state.hint != null && `${id}-hint`, field.help !== undefined && label === undefined && `${id}-help`].filter(Boolean).join(' ');
   const column = address.replace(/\[\d+\]/, '');
@@ -96,7 +96,7 @@ export function Warning({ id, children }: { id?: string; children: string }) {
 /** What is wrong, what is worth a warning, what is waited for, what came with the record, the hint and the help. */
 export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; brief?: boolean }) {
   const { field, name, state } = spot;
-  const id = idOf(name);
+  const id = idOf(name, props.over);
   const wrong = state.problem ?? state.fault ?? null;
   const calls = props.seen.waiting.filter((run) => run.part === name).flatMap((run) => run.calls.filter((call) => call.name !== 'after'));
   return (
@@ -162,8 +162,9 @@ export function Name({ part, shown, onAsk, onInsert, asked }: { part: string; sh
   );
 }
 
-export function idOf(name: string): string {
-  return `field-${name.replace(/[#.]/g, '-')}`;
+/** The id of an input; a sheet that stands over another one has ids of its own. */
+export function idOf(name: string, over = false): string {
+  return `${over ? 'over-' : ''}field-${name.replace(/[#.]/g, '-')}`;
 }
 
 /** Fields of several inputs are named as a group, not by one of them. */

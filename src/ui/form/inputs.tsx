@@ -1,7 +1,7 @@
 'use client';
 /** The input of each kind of field. An input shows the value it is given and says when another is committed. */
 import { chakra } from '@chakra-ui/react';
-import { useEffect, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useState, type KeyboardEvent, type ReactElement } from 'react';
 import { throughMask } from '@/core/form/checks';
 import { fromWallClock, toWallClock } from '@/core/form/zone';
 import type { FieldOf } from '@/core/form/definition';
@@ -231,7 +231,7 @@ const YES_NO = [
 export const LIST_AT_MOST = 40;
 
 /** The input of a field, by its kind. */
-export function FieldInput(props: InputProps): ReactNode {
+export function FieldInput(props: InputProps): ReactElement {
   const { field } = props;
   switch (field.kind) {
     case 'text':

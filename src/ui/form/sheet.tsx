@@ -24,6 +24,8 @@ export interface SheetProps {
   zone?: string;
   listens: { input: readonly string[]; focus: readonly string[]; blur: readonly string[] };
   onStep: (step: Step) => void;
+  /** It stands over another sheet, whose ids are taken. */
+  over?: boolean;
   /** Nothing can be entered now. */
   frozen?: boolean;
   names?: boolean;
@@ -164,10 +166,10 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
   if (!state?.onScreen) return section.keepsSpace ? <Box height="60px" aria-hidden /> : null;
   const buttons = (props.form.buttons ?? []).filter((button) => button.section === section.name);
   return (
-    <chakra.section aria-labelledby={`section-${section.name}`} data-part={section.name}>
+    <chakra.section aria-labelledby={`${props.over === true ? 'over-' : ''}section-${section.name}`} data-part={section.name}>
       <Row {...props} note={props.margin && <Box pt="11px">{props.margin(section.name)}</Box>}>
         <Flex mt="10px" mb="2px" pb="3px" borderBottomWidth="1px" borderColor="line" align="baseline" gap="8px">
-          <chakra.h3 id={`section-${section.name}`} fontSize="13.5px" fontWeight={620}>
+          <chakra.h3 id={`${props.over === true ? 'over-' : ''}section-${section.name}`} fontSize="13.5px" fontWeight={620}>
             {section.title}
           </chakra.h3>
           {props.names && <Name {...props} part={section.name} />}
