@@ -5,3 +5,7 @@ UPDATE "workspace" SET "content" = jsonb_set("content", '{people}', (
 ));--> statement-breakpoint
 UPDATE "filling" SET "opening" = jsonb_set("opening", '{person}', (("opening" -> 'person') - 'role') || jsonb_build_object('roles', jsonb_build_array("opening" -> 'person' -> 'role')))
 WHERE "opening" -> 'person' ? 'role';
+--> statement-breakpoint
+-- A release cannot be edited, so its scripts go on reading the one role a person had: the first of the list.
+UPDATE "release" SET "content" = regexp_replace("content"::text, 'form\.person\.role\M', 'form.person.roles[0]', 'g')::jsonb
+WHERE "content"::text ~ 'form\.person\.role\M';

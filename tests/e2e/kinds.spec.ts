@@ -269,7 +269,12 @@ test('people and services are edited; what is changed is saved by itself', async
   await page.goto('/people');
   await page.getByLabel('Name of a new person').fill('Orla Fenwick');
   await page.keyboard.press('Enter');
-  await page.getByLabel('Role of Orla Fenwick').selectOption('master');
+  const roles = page.getByRole('group', { name: 'Roles of Orla Fenwick' });
+  await expect(roles.getByLabel('Harbour clerk')).toBeChecked();
+  await expect(roles.getByLabel('Harbour clerk')).toBeDisabled();
+  await roles.getByLabel('Harbour master').check();
+  await roles.getByLabel('Harbour clerk').uncheck();
+  await expect(roles.getByLabel('Harbour master')).toBeDisabled();
   await expect(page.getByText('saved', { exact: true })).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
   await page.goto('/services/ship_register');
@@ -278,6 +283,45 @@ test('people and services are edited; what is changed is saved by itself', async
   expect(await seriousOn(page)).toEqual([]);
   await page.goto('/bench/vessel');
   await expect(page.getByLabel('As whom')).toContainText('Orla Fenwick');
+});
+
+test('a form replaced by a message offers its last answer again, and no submission', async ({ page }) => {
+  await page.goto('/fill/works_permit');
+  await page.locator('#field-works_kind').selectOption('inspection');
+  await expect(page.getByText('An inspection needs no permit.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Submit' })).toHaveCount(0);
+  expect(await seriousOn(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Change the last answer' }).press('Enter');
+  await expect(page.locator('#field-works_kind')).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Submit' })).toHaveCount(0);
+  await page.locator('#field-works_kind').selectOption('painting');
+  await expect(page.getByText('An inspection needs no permit.')).toHaveCount(0);
+  await expect(page.locator('#field-description')).toBeVisible();
+});
+
+test('a launch parameter of another kind is refused before the form is opened', async ({ page }) => {
+  await page.goto('/fill/berth_visit?vessel=Aurelle&tide=3');
+  await expect(page.locator('#field-vessel')).toHaveValue('Aurelle');
+  expect((await page.request.post('/api/fill/berth_visit/handouts', { data: { launch: { vessel: { deep: true } } } })).status()).toBe(422);
+});
+
+test('opened in another time zone, date-times are shown there and scripts reckon in it; a warning does not stop the form', async ({ page }) => {
+  await page.goto('/bench/works_permit');
+  await page.keyboard.press('Alt+o');
+  await page.getByLabel('Time zone').fill('Nowhere/Else');
+  await page.getByRole('button', { name: 'Open like this' }).click();
+  await expect(page.getByText('“Nowhere/Else” is not the name of a time zone')).toBeVisible();
+  await page.getByLabel('Time zone').fill('Asia/Tokyo');
+  await page.getByRole('button', { name: 'Open like this' }).click();
+  const form = page.getByRole('region', { name: 'Live form' });
+  await page.locator('#field-begins').fill('2031-06-02T18:00');
+  await page.locator('#field-ends').fill('2031-06-02T23:00');
+  await page.keyboard.press('Tab');
+  await expect(form.getByText('The works go into the night: a watchman stays with them.')).toBeVisible();
+  await expect(page.locator('#field-ends')).toHaveValue('2031-06-02T23:00');
+  await expect(page.locator('#field-ends')).toHaveAttribute('aria-invalid', 'false');
+  await expect(page.getByText('2031-06-02T14:00:00Z').first()).toBeVisible();
+  expect(await seriousOn(page)).toEqual([]);
 });
 
 test('on the bench a service is answered by hand, slow or failing for this session', async ({ page }) => {

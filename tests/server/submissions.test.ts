@@ -127,6 +127,16 @@ describe('releases and revisions', () => {
     expect((await newestRelease(FORM))!.sources.find(({ name }) => name === pilot!.name)!.text).toContain('// later');
   });
 
+  test('one made before expressions were numbered is still filled in', async () => {
+    const { id, number } = (await newestRelease(FORM))!;
+    const [row] = await database().select().from(schema.release).where(eq(schema.release.id, id));
+    const content = row!.content as { scripts: { expressions?: string[] }[] };
+    const scripts = content.scripts.map(({ expressions: _, ...script }) => script);
+    await database().insert(schema.release).values({ form: FORM, number: number + 1, content: { ...content, scripts } });
+    expect((await newestRelease(FORM))!.number).toBe(number + 1);
+    expect(await send(GOOD)).toMatchObject({ status: 201, values: { dues: 51 } });
+  });
+
   test('a behaviour that does not parse makes no release', async () => {
     const [arrival] = await readBehaviours(FORM);
     await saveBehaviour(FORM, arrival!.name, 'on.load( => )', arrival!.revision);

@@ -12,7 +12,8 @@ const CompiledSchema = z.strictObject({
   name: z.string(),
   title: z.string(),
   code: z.string().nullable(),
-  expressions: z.array(z.string()),
+  /** Absent from releases made before expressions were numbered; those were compiled untraced and report none. */
+  expressions: z.array(z.string()).default([]),
   failure: z.object({ code: z.string(), says: z.string(), line: z.number().nullable() }).nullable(),
 });
 

@@ -6,8 +6,8 @@
 import type { Value, Values } from '../form/value';
 import type { Failure } from '../wire/failures';
 import type { By, EventType } from '../wire/layout';
+import type { SaidName } from './aspects';
 import type { Message, PartSort, Step, SubmitOutcome } from './step';
-
 
 
 interface Base {
@@ -65,7 +65,7 @@ export interface EffectEntry extends Base {
   type: 'effect';
   part: string;
   sort: PartSort;
-  aspect: string;
+  aspect: SaidName;
   from: Value;
   to: Value;
   by: By;

@@ -3,7 +3,7 @@
  * log lines of what is undone are struck, however it comes to be undone.
  */
 import { inWords, type Value } from '../form/value';
-import type { Aspect } from './aspects';
+import type { Aspect, SaidName } from './aspects';
 import type { EffectEntry, Entry } from './entries';
 import type { Journal } from './journal';
 
@@ -35,7 +35,8 @@ export class TapeWriter {
   effect(cause: number | null, aspect: Aspect, from: Value, to: Value, more: Pick<EffectEntry, 'by' | 'line' | 'withdrawn' | 'covered' | 'again'>): number | null {
     if (!this.on) return cause;
     const { part, name } = aspect;
-    return this.add(cause, { type: 'effect', part: part.name, sort: part.sort, aspect: name, from: forTape(from), to: forTape(to), ...more })!.n;
+    // What is derived from other parts is never written, so what has an effect is said of the part.
+    return this.add(cause, { type: 'effect', part: part.name, sort: part.sort, aspect: name as SaidName, from: forTape(from), to: forTape(to), ...more })!.n;
   }
 
   /** The entries since the last call. */

@@ -1,4 +1,5 @@
 /** Reading a tape: what caused what. Entries come numbered, each with the number of its cause. */
+import type { SaidName } from '../session/aspects';
 import type { EffectEntry, Entry, RunEntry } from '../session/entries';
 
 export type Run = Entry & RunEntry;
@@ -53,7 +54,7 @@ export class Tape {
 
 /** What scripts say of a part at the end of a tape: each aspect with the run and line that said it last. */
 export interface Word {
-  aspect: string;
+  aspect: SaidName;
   to: unknown;
   behaviour: string;
   line: number;

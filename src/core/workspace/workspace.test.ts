@@ -60,6 +60,7 @@ describe('a broken workspace names file, line and path', () => {
     ['an unknown table', (f: Map<string, string>) => f.set(FORM, f.get(FORM)!.replace('"table": "berths"', '"table": "quays"')), 'there is no table "quays"'],
     ['a bad cell', (f: Map<string, string>) => f.set('tables/berths.csv', f.get('tables/berths.csv')!.replace('6.2', 'deep')), 'tables/berths.csv:2: depth: "deep" is not a number'],
     ['a key twice', (f: Map<string, string>) => f.set('tables/berths.csv', f.get('tables/berths.csv')!.replace('nq2', 'nq1')), 'tables/berths.csv:3: code: the key "nq1" is there twice'],
+    ['a person with the single role of former versions', (f: Map<string, string>) => f.set('workspace.json', f.get('workspace.json')!.replace(/"roles": \[\s*"agent"\s*\]/, '"role": "agent"')), 'write "roles": ["…"] in place of "role"'],
     ['a scenario by nobody', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/dues.json', f.get('forms/berth_visit/scenarios/dues.json')!.replace('"mira"', '"nobody"')), 'open.as: there is no person "nobody"'],
     ['a scenario about no part', (f: Map<string, string>) => f.set('forms/berth_visit/scenarios/dues.json', f.get('forms/berth_visit/scenarios/dues.json')!.replace('"dues": {', '"duess": {')), 'the form has no part "duess"'],
     ['a service without its table', (f: Map<string, string>) => f.set('services/ship_register.json', f.get('services/ship_register.json')!.replace('"table": "ships"', '"table": "boats"')), 'functions.find.answers.table: there is no table "boats"'],

@@ -14,6 +14,7 @@ import { Button, Notice } from '../kit';
 import type { BenchMaterial, BenchStore } from './store';
 import { useBench, useHeads } from './use-bench';
 import { WaitingBar } from './waiting';
+import type { SaidName } from '@/core/session/aspects';
 import { becameInWords, type Names } from './words';
 
 export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; seen: Seen; words: ReadonlyMap<string, Word[]>; names: Names }) {
@@ -256,7 +257,7 @@ function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | u
 }
 
 /** What the margin has room for. */
-function shortWord(aspect: string, to: unknown, part: string, material: BenchMaterial): string {
+function shortWord(aspect: SaidName, to: unknown, part: string, material: BenchMaterial): string {
   const field = fieldsOf(material.form).find(({ name }) => name === part);
   if (aspect === 'value' && field !== undefined && to !== null) {
     return textOf(to as Value, field, { options: null, table: (name) => indexOf(material.tables.find((table) => table.name === name)!) });

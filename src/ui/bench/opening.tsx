@@ -106,7 +106,7 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
       <Flex mt="10px" gap="16px" wrap="wrap">
         <chakra.label>
           At
-          <Line type="time" ml="6px" value={time} onChange={(event) => event.target.value !== '' && setTime(event.target.value)} />
+          <Line type="time" ml="6px" value={time} onChange={(event) => event.target.value !== '' && setTime(event.target.value)} /> in
           <Line list="zones" aria-label="Time zone" ml="6px" width="170px" value={zone} onChange={(event) => setZone(event.target.value)} />
           <datalist id="zones">
             {['UTC', ...Intl.supportedValuesOf('timeZone')].map((name) => (

@@ -4,7 +4,7 @@ import { button, choice, formWith, number, rows, text, track } from '../../../te
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
 import { Tape } from '@/core/tape/tape';
 import { why } from '@/core/tape/why';
-import { becameInWords, becauseInWords, entryInWords, namesFor, stepAtBead, stepInWords, valueInWords } from './words';
+import { becameInWords, becauseInWords, entryInWords, namesFor, placeInWords, stepAtBead, stepInWords, valueInWords } from './words';
 
 beforeAll(bootMachine);
 
@@ -47,7 +47,9 @@ test.each([
   ['value', 3, '3'],
   ['hint', null, 'no hint'],
   ['hint', 'x', 'hint “x”'],
-])('%s became %j: %s', (aspect, to, words) => {
+  ['replaced', { text: 'Nothing to ask.', final: true }, 'replaced by “Nothing to ask.”'],
+  ['replaced', null, 'its fields show again'],
+] as const)('%s became %j: %s', (aspect, to, words) => {
   expect(becameInWords(aspect, to)).toBe(words);
 });
 
@@ -68,6 +70,21 @@ test('a tape reads as sentences, and asking why as a chain of them', () => {
     'Rule “asked”, line 3, said so: Note shown',
     'because Mira Oldane set Pilot to own',
   ]);
+});
+
+test('the rule whose word shows again, the form replaced and the places of a circle are said in words', () => {
+  const again = {
+    '10-low': 'keep("low", () => {\n  fields.note.hint = "always";\n});',
+    '20-high': 'keep("high", () => {\n  if (fields.dues.value === 1) fields.note.hint = "for one";\n  if (fields.dues.value === 2) form.replaceWith("Two is enough.");\n});',
+  };
+  const use = inMachine({ form, scripts: again });
+  use.do({ set: 'dues', to: 1 });
+  const { tape } = use.do({ set: 'dues', to: 2 });
+  const said = tape.map((entry) => entryInWords(entry, names, 'Mira'));
+  expect(said).toContain('Note: hint “always”, “low” shows again');
+  expect(said).toContain('The form: replaced by “Two is enough.”');
+  expect(why(new Tape(use.tape), 'note', 'hint').map((because) => becauseInWords(because, names, 'Mira'))[0]).toBe('Rule “low”, line 2, says so, since rule “high” no longer says otherwise: Note hint “always”');
+  expect(['note', 'note:shown', 'cargo.goods:hint'].map((place) => placeInWords(place, names))).toEqual(['Note', 'Note (shown)', 'Goods (hint)']);
 });
 
 test('a failure reads the same on the tape as in the bar: behaviour, line, words', () => {

@@ -1,7 +1,9 @@
 /** Sentences for what stands on the tape: the same words in the tree, at the beads and in the answers to why. */
 import { cellsOf, fieldsOf, type Form } from '@/core/form/definition';
+import type { SaidName } from '@/core/session/aspects';
 import type { Entry, EffectEntry } from '@/core/session/entries';
 import { kindOfStep, type Step, type StepKind, type Steps } from '@/core/session/step';
+import { FORM } from '@/core/session/tree';
 import type { Because } from '@/core/tape/why';
 
 export interface Names {
@@ -11,7 +13,7 @@ export interface Names {
 }
 
 export function namesFor(form: Form, behaviours: readonly { name: string; title: string }[], people: readonly { key: string; name: string }[]): Names {
-  const labels = new Map<string, string>();
+  const labels = new Map([[FORM, 'The form']]);
   for (const page of form.pages) {
     labels.set(page.name, page.title);
     for (const section of page.sections) labels.set(section.name, section.title);
@@ -100,22 +102,32 @@ export function stepInWords(step: Step, names: Names, who: string): string {
   return SENTENCES[kindOfStep(step)](step as never, names, who);
 }
 
+const quoted = (what: string) => (to: unknown) => (to === null ? `no ${what}` : `${what} “${textIn(to)}”`);
+
+/** What became of each aspect. */
+const BECAME: Record<SaidName, (to: unknown) => string> = {
+  value: valueInWords,
+  shown: (to) => (to === true ? 'shown' : 'hidden'),
+  locked: (to) => (to === true ? 'locked' : 'unlocked'),
+  required: (to) => (to === true ? 'required' : 'not required'),
+  options: (to) => (to === null ? 'all options' : `options ${valueInWords(to)}`),
+  hint: quoted('hint'),
+  warning: quoted('warning'),
+  problem: quoted('problem'),
+  label: quoted('label'),
+  stage: quoted('stage'),
+  message: quoted('message'),
+  replaced: (to) => (to === null ? 'its fields show again' : `replaced by “${textIn(to)}”`),
+};
+
+/** A message is its text, with or without what goes with it. */
+function textIn(to: unknown): string {
+  return typeof to === 'object' && to !== null && 'text' in to ? String(to.text) : valueInWords(to);
+}
+
 /** What an aspect became, in words of its own: "shown", "not required", "nq3, nq4". */
-export function becameInWords(aspect: string, to: unknown): string {
-  switch (aspect) {
-    case 'shown':
-      return to === true ? 'shown' : 'hidden';
-    case 'locked':
-      return to === true ? 'locked' : 'unlocked';
-    case 'required':
-      return to === true ? 'required' : 'not required';
-    case 'options':
-      return to === null ? 'all options' : `options ${valueInWords(to)}`;
-    case 'value':
-      return valueInWords(to);
-    default:
-      return to === null ? `no ${aspect}` : `${aspect} “${valueInWords(to)}”`;
-  }
+export function becameInWords(aspect: SaidName, to: unknown): string {
+  return BECAME[aspect](to);
 }
 
 function effectInWords(effect: EffectEntry, names: Names): string {

@@ -42,7 +42,9 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
                   );
                 })}
               </Flex>
-              <Mono color="soft">{person.key}</Mono>
+              <Mono color="soft" minWidth="72px">
+                {person.key}
+              </Mono>
               <Button look="text" color="soft" disabled={people.length === 1} aria-label={`Remove ${person.name}`} onClick={() => edit({ ...head, people: people.filter((other) => other !== person) })}>
                 remove
               </Button>
@@ -59,8 +61,10 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
             return (
               <Flex key={role.key} gap="8px" mt="6px" align="center">
                 <Line aria-label={`Label of ${role.key}`} value={role.label} onChange={({ target }) => edit({ ...head, roles: roles.map((other, j) => (i === j ? { ...other, label: target.value } : other)) })} />
-                <Mono color="soft">{role.key}</Mono>
-                <chakra.span color="soft">{held === 1 ? '1 person' : `${held} people`}</chakra.span>
+                <Mono color="soft" minWidth="72px">
+                  {role.key}
+                </Mono>
+                <chakra.span color="soft" minWidth="64px">{held === 1 ? '1 person' : `${held} people`}</chakra.span>
                 <Button look="text" color="soft" disabled={held > 0} title={held > 0 ? 'Somebody has this role' : undefined} aria-label={`Remove ${role.label}`} onClick={() => edit({ ...head, roles: roles.filter((other) => other !== role) })}>
                   remove
                 </Button>
