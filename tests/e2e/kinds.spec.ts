@@ -9,12 +9,12 @@ async function seriousOn(page: Page): Promise<unknown[]> {
 
 /** Answers what a visit opened from a vessel still asks for. */
 async function fillVisit(visit: Locator | Page): Promise<void> {
-  await visit.locator('[id$=\"field-vessel_kind\"]').selectOption('coaster');
-  await visit.locator('[id$=\"field-contact\"]').fill('crew@marrow.example');
-  await visit.locator('[id$=\"field-arrival\"]').fill('2031-06-01');
-  await visit.locator('[id$=\"field-departure\"]').fill('2031-06-03');
-  await visit.locator('[id$=\"field-berth\"]').selectOption({ index: 1 });
-  await visit.locator('[id$=\"field-pilot_choice\"]').selectOption('none');
+  await visit.locator('[id$="field-vessel_kind"]').selectOption('coaster');
+  await visit.locator('[id$="field-contact"]').fill('crew@marrow.example');
+  await visit.locator('[id$="field-arrival"]').fill('2031-06-01');
+  await visit.locator('[id$="field-departure"]').fill('2031-06-03');
+  await visit.locator('[id$="field-berth"]').selectOption({ index: 1 });
+  await visit.locator('[id$="field-pilot_choice"]').selectOption('none');
 }
 
 test.beforeAll(async ({ request }) => {

@@ -131,7 +131,7 @@ describe('releases and revisions', () => {
     const { id, number } = (await newestRelease(FORM))!;
     const [row] = await database().select().from(schema.release).where(eq(schema.release.id, id));
     const content = row!.content as { scripts: { expressions?: string[] }[] };
-    const scripts = content.scripts.map(({ expressions: _, ...script }) => script);
+    const scripts = content.scripts.map((script) => ({ ...script, expressions: undefined }));
     await database().insert(schema.release).values({ form: FORM, number: number + 1, content: { ...content, scripts } });
     expect((await newestRelease(FORM))!.number).toBe(number + 1);
     expect(await send(GOOD)).toMatchObject({ status: 201, values: { dues: 51 } });

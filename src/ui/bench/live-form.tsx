@@ -20,7 +20,7 @@ import { becameInWords, type Names } from './words';
 export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; seen: Seen; words: ReadonlyMap<string, Word[]>; names: Names }) {
   const state = useBench(bench, ({ material, answers, at, steps, asked, listens, names, open }) => ({ material, answers, at, steps, asked, listens, names, open }));
   const { material, answers, at, steps } = state;
-  const marked = new Set(words.keys());
+  const marked = new Map([...words].map(([part, said]) => [part, said.map(({ aspect }) => aspect)]));
   const root = useRef<HTMLDivElement>(null);
   useLight(bench, root);
 
@@ -262,7 +262,7 @@ function shortWord(aspect: SaidName, to: unknown, part: string, material: BenchM
   if (aspect === 'value' && field !== undefined && to !== null) {
     return textOf(to as Value, field, { options: null, table: (name) => indexOf(material.tables.find((table) => table.name === name)!) });
   }
-  if (aspect !== 'options') return aspect === 'hint' || aspect === 'warning' || aspect === 'problem' ? (to === null ? '' : aspect) : becameInWords(aspect, to);
+  if (aspect !== 'options') return (aspect === 'hint' || aspect === 'warning' || aspect === 'problem') && to !== null ? aspect : becameInWords(aspect, to);
   if (!Array.isArray(to)) return '';
   const all = field?.kind === 'reference' ? material.tables.find((table) => table.name === field.table)?.rows.length : field?.kind === 'choice' ? field.options.length : undefined;
   return all === undefined ? `${to.length} options` : `${to.length} of ${all} offered`;

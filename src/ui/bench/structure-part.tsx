@@ -115,8 +115,8 @@ function LaunchParameters({ bench, parameters }: { bench: BenchStore; parameters
         Scripts have them as form.launch.name. One that is not declared here is a text.
       </Box>
       {parameters.map((parameter, i) => (
-        <Flex key={parameter.name} gap="8px" mt="4px" align="center">
-          <Mono width="150px">{parameter.name}</Mono>
+        <Flex key={parameter.name} gap="8px" mt="4px" align="end" wrap="wrap">
+          <Committed label={parameter.name} width="150px" value={parameter.label ?? ''} onCommit={(label) => put(parameters.map((other, j) => (i === j ? { ...other, label: label.trim() === '' ? undefined : label.trim() } : other)))} />
           <Select aria-label={`Kind of ${parameter.name}`} value={parameter.kind} options={LAUNCH_KINDS} onChange={({ target }) => put(parameters.map((other, j) => (i === j ? { ...other, kind: target.value as LaunchParameter['kind'] } : other)))} />
           <Button look="text" color="soft" aria-label={`Remove ${parameter.name}`} onClick={() => put(parameters.filter((other) => other !== parameter))}>
             remove

@@ -28,7 +28,7 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
           {field.label}
           {unitOf(field, props.zone ?? 'UTC') !== null && <chakra.span color="soft">, {unitOf(field, props.zone ?? 'UTC')}</chakra.span>}
           {state.required && (
-            <chakra.span color={props.marked?.has(name) ? 'said' : 'soft'} ml="6px">
+            <chakra.span color={props.marked?.get(name)?.includes('required') ? 'said' : 'soft'} ml="6px">
               required
             </chakra.span>
           )}
@@ -127,7 +127,7 @@ export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; 
         </chakra.p>
       )}
       {state.hint != null && (
-        <chakra.p id={`${id}-hint`} color={props.margin ? 'said' : 'soft'} fontSize="12.5px">
+        <chakra.p id={`${id}-hint`} color={props.marked?.get(name)?.includes('hint') ? 'said' : 'soft'} fontSize="12.5px">
           {state.hint}
         </chakra.p>
       )}

@@ -33,8 +33,8 @@ export interface SheetProps {
   margin?: (part: string) => ReactNode;
   /** The same text as long as the margin beside a part is the same. */
   marginKey?: (part: string) => string;
-  /** Parts that a script decided, which are marked. */
-  marked?: ReadonlySet<string>;
+  /** Parts that a script decided, with the aspects it decided, which are marked. */
+  marked?: ReadonlyMap<string, readonly string[]>;
   onAsk?: (part: string) => void;
   /** Puts the part's name into the code. */
   onInsert?: (part: string) => void;
@@ -223,7 +223,7 @@ function fieldShowsTheSame(name: string, a: SheetProps, b: SheetProps): boolean 
   const waits = ({ seen }: SheetProps) => JSON.stringify(seen.waiting.filter(({ part }) => part === name));
   return (
     (a.asked === name) === (b.asked === name) &&
-    a.marked?.has(name) === b.marked?.has(name) &&
+    String(a.marked?.get(name)) === String(b.marked?.get(name)) &&
     a.marginKey?.(name) === b.marginKey?.(name) &&
     (['input', 'focus', 'blur'] as const).every((event) => a.listens[event].includes(name) === b.listens[event].includes(name)) &&
     waits(a) === waits(b)
