@@ -180,7 +180,6 @@ export const CellSchema = z.discriminatedUnion('kind', [
 
 export type CellField = z.infer<typeof CellSchema>;
 
-
 export const RowsField = z.strictObject({
   ...common,
   kind: z.literal('rows'),
