@@ -144,7 +144,7 @@ export async function submit(form: string, submission: Submission, person: Perso
   if (!outcome.saved) return { status: 422, kind: 'stopped', says: outcome.stops[0]?.says ?? 'The form was not saved.', outcome };
   const differences = differencesOf(filling.release.material.form, submission.shown, outcome.values);
   if (differences.length > 0) {
-    return { status: 409, kind: 'differs', says: 'Some values came out otherwise on the server. Nothing is saved yet.', differences, values: outcome.values };
+    return { status: 409, kind: 'differs', says: 'The server worked out other values. Nothing is saved yet.', differences, values: outcome.values };
   }
   const lost = await missingFile(filling.release.material.form, filling.id, filling.opening.record?.id ?? null, outcome.values);
   if (lost !== null) return refused(`The content of ${lost.name} has not arrived. Choose the file again.`);

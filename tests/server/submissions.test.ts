@@ -72,7 +72,7 @@ describe('26 a submission', () => {
     expect(await savesNothing(() => send([{ submit: true }]))).toMatchObject({ status: 422, kind: 'stopped', outcome: { stoppedBy: 'vessel' } });
   });
 
-  test('whose values came out otherwise than shown names them before anything is saved', async () => {
+  test('whose values differ from those shown names them before anything is saved', async () => {
     const shown = { ...((await send(GOOD)) as { values: Record<string, number> }).values, dues: 1 };
     const result = await savesNothing(() => send(GOOD, { shown }));
     expect(result).toMatchObject({ status: 409, kind: 'differs', differences: [{ field: 'dues', label: 'Dues', browser: 1, server: 51 }] });

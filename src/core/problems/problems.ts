@@ -31,7 +31,7 @@ export function ofPart(form: string, { part, says, code }: PartFinding): Problem
   return { form, at: { is: 'part', part }, sort: 'mistake', severity: 'warning', says, code };
 }
 
-/** A failing scenario is one problem, at the first thing that came out otherwise. */
+/** A failing scenario is one problem, at the first expectation that is not met. */
 export function ofScenario(form: string, name: string, { title, passed, misses }: ScenarioResult): Problem[] {
   const [first] = misses;
   if (passed || first === undefined) return [];

@@ -40,7 +40,7 @@ export function isExpect(step: ScenarioStep): step is { expect: Expectation } {
   return 'expect' in step;
 }
 
-/** All that came out otherwise than expected, in order. */
+/** All expectations that are not met, in order. */
 function compare(scenario: Scenario, answers: readonly Answer[], form: Form, baseOptions: (field: string) => string[] | null): Miss[] {
   const misses: Miss[] = [];
   let heard = nothingHeard();

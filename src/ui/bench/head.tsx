@@ -135,12 +135,15 @@ function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void })
           return (
             <Box as="li" key={name} py="5px" borderTopWidth="1px" borderColor="line">
               <Flex gap="10px" align="baseline">
-                <chakra.span color={result?.passed === false ? 'bad' : 'act'} width="58px">
+                <chakra.span color={result?.passed === false ? 'bad' : 'act'} width="58px" flexShrink={0}>
                   {result === undefined ? '…' : result.passed ? '✓ passed' : '× failed'}
                 </chakra.span>
-                <Box flex="1">
+                <Box flex="1" minW={0}>
                   <Button
                     look="text"
+                    height="auto"
+                    whiteSpace="normal"
+                    textAlign="left"
                     onClick={() => {
                       void bench.openScenario(name);
                       onDone();

@@ -553,7 +553,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     set({ runningScenarios: false });
   }
 
-  /** Opens a scenario in the live form, at the step where it first came out otherwise. */
+  /** Opens a scenario in the live form, at the step that first fails. */
   async function openScenario(name: string): Promise<void> {
     const { scenario } = get().scenarios.find((entry) => entry.name === name)!;
     const steps = scenario.steps.filter((entry): entry is Step => !isExpect(entry));
@@ -699,7 +699,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 function differenceInWords(before: readonly Answer[], now: readonly Answer[]): string {
   const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1)) as [Seen, Seen];
   const other = [...Object.keys(is.parts).filter((name) => !equal(was.parts[name], is.parts[name])), ...Object.keys(is.rows).filter((name) => !equal(was.rows[name], is.rows[name]))];
-  if (other.length === 0) return 'replayed: nothing came out otherwise';
+  if (other.length === 0) return 'replayed: nothing changed';
   const shown = other.slice(0, 3).join(', ');
-  return `replayed: ${shown}${other.length > 3 ? ` and ${other.length - 3} more` : ''} came out otherwise`;
+  return `replayed: ${shown}${other.length > 3 ? ` and ${other.length - 3} more` : ''} changed`;
 }
