@@ -14,8 +14,6 @@ export class GuestRun implements Owner {
   readonly number: number;
   /** A rule, which may not wait. */
   readonly rule: boolean;
-  /** Tied to `load`, where ties may still be made. */
-  readonly loads: boolean;
   readonly probe: Place;
   /** Where it was tied, 1-based. */
   readonly line: number;
@@ -29,10 +27,9 @@ export class GuestRun implements Owner {
   /** A wrong use stays a failure even where the script catches it (edges 3). */
   fault: ScriptFault | null = null;
 
-  constructor(number: number, rule: boolean, loads: boolean, probe: Place, line: number) {
+  constructor(number: number, rule: boolean, probe: Place, line: number) {
     this.number = number;
     this.rule = rule;
-    this.loads = loads;
     this.probe = probe;
     this.line = line;
   }

@@ -153,7 +153,7 @@ export function makeGuest(lent: Lent): Guest {
 
   function runHandler(tie: Tie): void {
     const { probe } = tie;
-    const run = new GuestRun(cells[Cell.Run]!, false, tie.loads, probe, tie.line);
+    const run = new GuestRun(cells[Cell.Run]!, false, probe, tie.line);
     current.run = run;
     current.probe = probe;
     probe.begin(tie.line, cells[Cell.Traced] === 1);

@@ -15,7 +15,6 @@ export interface Tie {
   readonly probe: Probe;
   /** Where it is tied, 1-based. */
   readonly line: number;
-  readonly loads: boolean;
   /** Of a rule: the run that all its runs are, since it never waits. */
   readonly ruleRun: GuestRun | null;
 }
@@ -37,10 +36,6 @@ const SUCH = {
 export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current, faces: Faces, readsAs: ReadsAs): Tying {
   const wrong = (says: string): never => current.wrong(says);
 
-  const mayTie = (call: string): void => {
-    if (current.run !== null && !current.run.loads) wrong(words.tieInside(call));
-  };
-
   const overlapOf = (options: unknown, call: string): 'supersede' | 'all' => {
     if (options === undefined) return 'supersede';
     const { overlap } = (options ?? {}) as { overlap?: unknown };
@@ -50,12 +45,11 @@ export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current
 
   const tie = (event: EventType, to: (number | [number, string])[], run: unknown, options: unknown): (() => void) => {
     const call = `on.${event}`;
-    mayTie(call);
     if (typeof run !== 'function') return wrong(words.wrongArguments(call, `takes a function to run, not ${inWords(run)}.`));
     const number = ties.length;
     const overlap = overlapOf(options, call);
     wire.act('tie', { event, to, tie: number, line: probe.l, overlap });
-    ties.push({ run: run as Tie['run'], probe, line: probe.l, loads: event === 'load', ruleRun: null });
+    ties.push({ run: run as Tie['run'], probe, line: probe.l, ruleRun: null });
     return () => void wire.act('untie', { tie: number });
   };
 
@@ -79,10 +73,9 @@ export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current
 
   const rule = (call: string, title: unknown, run: unknown, tell: (tie: number, name: string) => void): void => {
     const [name, body] = typeof title === 'function' ? [`rule in line ${probe.l}`, title] : [title, run];
-    mayTie(call);
     if (typeof name !== 'string' || typeof body !== 'function') return wrong(words.wrongArguments(call, 'takes a title and a function.'));
     tell(ties.length, name);
-    ties.push({ run: body as Tie['run'], probe, line: probe.l, loads: false, ruleRun: new GuestRun(-1, true, false, probe, probe.l) });
+    ties.push({ run: body as Tie['run'], probe, line: probe.l, ruleRun: new GuestRun(-1, true, probe, probe.l) });
   };
 
   const keep = Object.assign(

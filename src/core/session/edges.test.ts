@@ -146,6 +146,25 @@ describe('small things', () => {
     expect(logged(open.do({ set: 'a', to: 'z' }))).toEqual([['typed', 'z', 'x'], ['changed', 'z'], ['left']]);
   });
 
+  test('ties are made at the top level and while a record is loaded, in no other handler and in no rule', () => {
+    const failing = (script: string) => {
+      const open = both({ form: formWith([text('note'), text('other')]), scripts: { a: script } });
+      return open.do({ set: 'note', to: 'x' }).errors[0]!.says;
+    };
+    const body = '() => { fields.other.hint = "late"; }';
+    expect(failing(`on.change(fields.note, () => { on.change(fields.other, ${body}); });`)).toContain('on.change was called inside a handler');
+    expect(failing(`on.change(fields.note, () => { keep("late", ${body}); });`)).toContain('keep was called inside a handler');
+    expect(failing(`keep("now", () => { if (fields.note.value !== null) on.submit(${body}); });`)).toContain('on.submit was called inside a handler');
+    const loaded = both({ form: formWith([text('note'), text('other')]), scripts: { a: `on.load(() => { keep("late", ${body}); });` } });
+    expect(loaded.part('other').hint).toBe('late');
+  });
+
+  test('nothing is found in a table for nothing', () => {
+    const named = { name: 'named', title: 'Named', key: 'code', columns: [{ name: 'code', label: 'Code', kind: 'text' as const }], rows: [{ code: 'null' }, { code: 'undefined' }] };
+    const open = direct({ form: formWith([text('note')]), tables: [named as never], scripts: { a: 'on.load(() => { log(tables.named.find(null), tables.named.find(undefined as never), tables.named.find("null")?.code); });' } });
+    expect(logged(open.opened)).toEqual([[null, null, 'null']]);
+  });
+
   test('names such as constructor are no parts, aspects or services', () => {
     const open = direct({ form: formWith([text('note')]), scripts: { a: 'on.load(() => { log(typeof (fields as any).constructor, typeof (services as any).constructor, typeof (form as any).constructor); });' } });
     expect(logged(open.opened)).toEqual([['undefined', 'undefined', 'undefined']]);
