@@ -159,6 +159,22 @@ describe('small things', () => {
     expect(loaded.part('other').hint).toBe('late');
   });
 
+  test('what stands in a section goes off the screen and is locked with it, where nothing else changed in the step', () => {
+    const form = formWith([text('note'), rows('list', [text('goods')])], { buttons: [button('hide'), button('lock')] });
+    const open = both({ form, scripts: { a: 'on.click(buttons.hide, () => { sections.stay.shown = !sections.stay.shown; });\non.click(buttons.lock, () => { sections.stay.locked = !sections.stay.locked; });' } });
+    open.do({ addRow: 'list' });
+    const now = () => ['note', 'list', 'list[0].goods'].map((part) => [open.part(part).onScreen, open.part(part).editable]);
+    const all = (onScreen: boolean, editable: boolean) => [0, 1, 2].map(() => [onScreen, editable]);
+    expect(now()).toEqual(all(true, true));
+    open.do({ click: 'hide' });
+    expect(now()).toEqual(all(false, true));
+    open.do({ click: 'hide' });
+    open.do({ click: 'lock' });
+    expect(now()).toEqual(all(true, false));
+    open.do({ click: 'lock' });
+    expect(now()).toEqual(all(true, true));
+  });
+
   test('nothing is found in a table for nothing', () => {
     const named = { name: 'named', title: 'Named', key: 'code', columns: [{ name: 'code', label: 'Code', kind: 'text' as const }], rows: [{ code: 'null' }, { code: 'undefined' }] };
     const open = direct({ form: formWith([text('note')]), tables: [named as never], scripts: { a: 'on.load(() => { log(tables.named.find(null), tables.named.find(undefined as never), tables.named.find("null")?.code); });' } });
