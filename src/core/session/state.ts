@@ -129,10 +129,7 @@ export class State {
       if (readsOf === null || !(part === changed || readsOf.has(changed) || (whole !== undefined && readsOf.has(whole)))) continue;
       this.faults.delete(part);
       this.touched.add(part);
-      this.#journal.undoable(() => {
-        this.faults.set(part, fault);
-        this.touched.add(part);
-      });
+      this.#journal.undoable(() => this.faults.set(part, fault));
     }
   }
 
