@@ -27,6 +27,13 @@ describe('20 rows', () => {
     expect(open.seen.failing.map(({ says }) => says)).toEqual(['list#1.note is not in the row that this rule runs for. A rule for each row says something of its own row alone.']);
   });
 
+  test('a row added and removed again before its rules had their turn runs none', () => {
+    const scripts = { a: 'keep.each(fields.list, "seen", (row) => { log("ran", row.fields.n.value); });\non.click(buttons.go, () => { const row = fields.list.add({ n: 5 }); fields.list.remove(row); fields.list.add({ n: 6 }); });' };
+    const open = both({ form: list, scripts });
+    const answer = open.do({ click: 'go' });
+    expect([logged(answer), answer.errors]).toEqual([[['ran', 6]], []]);
+  });
+
   test('a removed row keeps no faults, and is asked for none', () => {
     const open = both({ form: list });
     open.do({ addRow: 'list', with: [{ note: 'a' }, {}] });
