@@ -79,7 +79,8 @@ export class Host implements Scripts {
       const through = this.#hand('load', script.code, index);
       const failure = through ? (this.#machine.cells[Cell.Op] === Came.Failed ? this.#wire.takeFailure() : null) : this.#lost();
       if (failure !== null) this.#questions.forgetTies(ties);
-      return failure === null ? null : { ...failure, line: this.#machine.cells[Cell.Line]! };
+      // Stopped before its first statement it stands at line 1.
+      return failure === null ? null : { ...failure, line: Math.max(1, this.#machine.cells[Cell.Line]!) };
     } finally {
       this.#wire.endRun();
     }

@@ -140,6 +140,14 @@ describe('what stops a run costs that run alone', () => {
     expect([next.errors, next.failing, next.changes.b, next.changes.note]).toEqual([[], [], { value: 2, hint: 'a is 2' }, { value: 'half' }]);
   });
 
+  test('a machine kept waiting by others blames no script: what has done little goes on, whatever the clock says', async () => {
+    const sandbox = await sandboxWith({ ...LIMITS, milliseconds: -1 });
+    sandbox.load(material({ a: 'const list = Array.from({ length: 200 }, (_, i) => i);\non.change(fields.a, ({ value }) => { fields.b.value = list.reduce((sum, i) => sum + i, value ?? 0); });\non.click(buttons.go, () => {\n  for (let i = 0; i < 200_000; i++) fields.a.value;\n});' }));
+    expect(sandbox.open(opening).errors).toEqual([]);
+    for (let a = 0; a < 200; a++) expect(sandbox.step({ set: 'a', to: a })).toMatchObject({ errors: [], changes: { b: { value: 19_900 + a } } });
+    expect(sandbox.step({ click: 'go' }).errors).toMatchObject([{ code: 'stuck', behaviour: 'a', line: 4 }]);
+  });
+
   test('exhausted memory: the run that met it fails, later ones go on with what is left', async () => {
     const sandbox = await sandboxWith({ ...UNHURRIED, memory: 8 * 1024 * 1024 });
     sandbox.load(material({ a: 'on.change(fields.a, ({ value }) => {\n  const kept: string[] = [];\n  if (value === 1) for (;;) kept.push("x".repeat(100_000) + kept.length);\n});', b: LAST }));

@@ -217,7 +217,7 @@ export class Runs {
       this.#run = null;
     }
     const fault = ended.failure ?? (run.fault === null ? null : { code: run.fault.code, says: run.fault.message });
-    const failure: Failure | null = fault === null ? null : { code: fault.code, says: fault.says, behaviour: tie.behaviour.name, line: ended.line };
+    const failure: Failure | null = fault === null ? null : { code: fault.code, says: fault.says, behaviour: tie.behaviour.name, line: ended.line > 0 ? ended.line : tie.line };
     let events = NOTHING;
     if (failure === null) {
       if (run.rule === null) events = this.#writing.told(run.writes!);

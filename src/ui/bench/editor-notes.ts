@@ -62,7 +62,7 @@ const notesField = StateField.define<NotesState>({
 function decorate(state: EditorState, notes: readonly LineNote[]): DecorationSet {
   const ranges: Range<Decoration>[] = [];
   for (const note of notes) {
-    if (note.line > state.doc.lines) continue;
+    if (note.line < 1 || note.line > state.doc.lines) continue;
     const line = state.doc.line(note.line);
     if (note.failed !== null) ranges.push(Decoration.line({ class: 'tv-failed-line' }).range(line.from));
     const text = note.failed ?? (note.value === undefined ? null : valueInWords(note.value));
