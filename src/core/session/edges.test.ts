@@ -182,6 +182,20 @@ describe('small things', () => {
     expect(now()).toEqual(all(true, true));
   });
 
+  test('numbers of a trace are those the script had, whole or not', () => {
+    const open = both({ form: formWith([text('note')]), scripts: { a: 'on.change(fields.note, () => {\n  const whole = 7;\n  const half = 1.5;\n  const large = 2 ** 40;\n  const below = -3;\n});' } });
+    open.do({ set: 'note', to: 'x' });
+    const run = open.tape.find((entry) => entry.type === 'run');
+    expect(run?.type === 'run' && run.values.map(({ what, value }) => [what, value])).toEqual([['whole', 7], ['half', 1.5], ['large', 2 ** 40], ['below', -3]]);
+  });
+
+  test('a form whose every field is cleared when hidden clears them', () => {
+    const open = both({ form: formWith([text('a', { whenHidden: 'clear' }), text('b', { whenHidden: 'clear' })]), scripts: { a: 'keep("b", () => { fields.b.shown = fields.a.value !== "hide"; });' } });
+    open.do({ set: 'b', to: 'x' });
+    open.do({ set: 'a', to: 'hide' });
+    expect([open.part('b').onScreen, open.value('b')]).toEqual([false, null]);
+  });
+
   test('nothing is found in a table for nothing', () => {
     const named = { name: 'named', title: 'Named', key: 'code', columns: [{ name: 'code', label: 'Code', kind: 'text' as const }], rows: [{ code: 'null' }, { code: 'undefined' }] };
     const open = direct({ form: formWith([text('note')]), tables: [named as never], scripts: { a: 'on.load(() => { log(tables.named.find(null), tables.named.find(undefined as never), tables.named.find("null")?.code); });' } });

@@ -185,7 +185,7 @@ export class Settling {
     if (failure !== null) {
       this.failing.set(tie, failure);
       this.#progress.errors.push(failure);
-    } else if (this.failing.size > 0) this.failing.delete(tie);
+    } else this.failing.delete(tie);
     if (events.length > 0) this.#progress.queue.push(...events);
   }
 
