@@ -196,6 +196,11 @@ describe('small things', () => {
     expect([open.part('b').onScreen, open.value('b')]).toEqual([false, null]);
   });
 
+  test('a submission from load is no part of the opening: what it hides is cleared, and counts as changed', () => {
+    const open = both({ form: formWith([text('a'), text('b', { whenHidden: 'clear' })]), record: { id: '1', values: { a: 'x', b: 'y' } }, scripts: { a: 'on.load(() => form.submit());\non.submit((event) => { fields.b.shown = false; event.stop("Not yet."); });' } });
+    expect([open.value('b'), open.seen.changed]).toEqual([null, true]);
+  });
+
   test('nothing is found in a table for nothing', () => {
     const named = { name: 'named', title: 'Named', key: 'code', columns: [{ name: 'code', label: 'Code', kind: 'text' as const }], rows: [{ code: 'null' }, { code: 'undefined' }] };
     const open = direct({ form: formWith([text('note')]), tables: [named as never], scripts: { a: 'on.load(() => { log(tables.named.find(null), tables.named.find(undefined as never), tables.named.find("null")?.code); });' } });
