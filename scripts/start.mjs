@@ -2,7 +2,7 @@
 import { buildApp, needModules, needPackages, needPort, packages, prepareDatabase, say, serve, startDatabase, stopDatabase } from './steps.mjs';
 
 const port = Number(process.env.PORT ?? 3000);
-await needPort(port);
+await needPort(port, 'PORT=3001 npm start');
 needPackages([packages.postgresql]);
 needModules();
 buildApp();

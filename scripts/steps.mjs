@@ -106,10 +106,10 @@ function isListening(port) {
 }
 
 /** Ends with the port's name when something else listens on it. */
-export function needPort(port) {
+export function needPort(port, elsewhere) {
   return new Promise((resolve) => {
     const probe = createServer();
-    probe.once('error', () => fail(`port ${port} is taken. Stop what uses it, or set PORT to a free one: PORT=3001 npm start`));
+    probe.once('error', () => fail(`port ${port} is taken. Stop what uses it, or set a free one: ${elsewhere}`));
     probe.listen(port, '127.0.0.1', () => probe.close(() => resolve()));
   });
 }

@@ -3,12 +3,14 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { checkAll } from './check.mjs';
-import { buildApp, buildParts, fail, makeFolder, needModules, needPackages, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase } from './steps.mjs';
+import { buildApp, buildParts, fail, makeFolder, needModules, needPackages, needPort, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase } from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
 // A data folder and port of its own, so that tests never touch what somebody works on.
 const DATABASE = { TAVRO_DATA: `${root}/.data/test`, TAVRO_DB_PORT: process.env.TAVRO_TEST_DB_PORT ?? '54339', TAVRO_DB: 'tavro' };
 
+// A server left over from an ended run would answer for this one.
+await needPort(PORT, 'TAVRO_TEST_PORT=3918 npm test');
 needPackages([packages.postgresql, packages.chromium]);
 needModules();
 buildParts();
