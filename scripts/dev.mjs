@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { buildParts, needModules, needPackages, needPort, packages, prepareDatabase, root, startDatabase } from './steps.mjs';
 
 const port = Number(process.env.PORT ?? 3000);
-await needPort(port);
+await needPort(port, 'PORT=3001 npm run dev');
 needPackages([packages.postgresql]);
 needModules();
 buildParts();
