@@ -275,6 +275,7 @@ test('the problems of the workspace lead to their places', async ({ page }) => {
 });
 
 test('axe finds nothing serious in what writing needs, light and dark', async ({ page }) => {
+  test.slow();
   await openBench(page, 'vessel');
   const audit = async (what: string) => {
     const { violations } = await new AxeBuilder({ page }).analyze();
