@@ -193,22 +193,20 @@ export function makeGuest(lent: Lent): Guest {
   }
 
   function drop(): void {
-    const number = cells[Cell.Run]!;
-    const run = open.get(number);
-    if (run === undefined) return;
+    const run = open.get(cells[Cell.Run]!);
+    if (run !== undefined) forget(run);
+  }
+
+  function forget(run: GuestRun): void {
     run.over = true;
     run.jobs = null;
-    open.delete(number);
+    open.delete(run.number);
   }
 
   function lost(): void {
     const { run, probe } = current;
     cells[Cell.Line] = probe?.l ?? 0;
-    if (run !== null) {
-      run.over = true;
-      run.jobs = null;
-      open.delete(run.number);
-    }
+    if (run !== null) forget(run);
     current.run = null;
     current.probe = null;
     current.topLevel = false;
@@ -266,9 +264,7 @@ export function makeGuest(lent: Lent): Guest {
   }
 
   function fail(run: GuestRun, caught: unknown): void {
-    run.over = true;
-    run.jobs = null;
-    open.delete(run.number);
+    forget(run);
     failed(run.probe as Probe, run.fault ?? caught);
   }
 
