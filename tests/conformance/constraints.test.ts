@@ -2,6 +2,7 @@
  * Constraint checks against Chromium's own `validity` (WHATWG HTML, https://html.spec.whatwg.org/#constraints): for each
  * value, whether it is valid, and where it is not, that the fault named is one the browser reports.
  */
+import { fits } from '../../src/core/guest/patterns';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { faultOf } from '../../src/core/form/kinds';
@@ -50,7 +51,7 @@ const cases: Case[] = [
 describe('a constraint is broken where Chromium says so', () => {
   test.each(cases.flatMap(([field, values]) => values.map((value) => [JSON.stringify(value), field, value] as const)))('%s in %o', async (_name, field, value) => {
     const theirs = await validity(field, value);
-    const ours = faultOf(value, field, field.required === true);
+    const ours = faultOf(value, field, field.required === true, fits);
     expect({ valid: ours === null }).toEqual({ valid: theirs.length === 0 });
     if (ours !== null) expect(theirs).toContain(ours.code);
   });
@@ -59,11 +60,11 @@ describe('a constraint is broken where Chromium says so', () => {
     // A space is a forbidden host code point (URL standard, "host parsing"); Chromium escapes it, Node refuses it too.
     const url = text('t', { format: 'url' });
     for (const value of ['https://a b', 'http://ex ample.org']) {
-      expect([await validity(url, value), URL.canParse(value), faultOf(value, url, false)?.code]).toEqual([[], false, 'typeMismatch']);
+      expect([await validity(url, value), URL.canParse(value), faultOf(value, url, false, fits)?.code]).toEqual([[], false, 'typeMismatch']);
     }
     // HTML asks for an integral multiple; Chromium forgives what differs in the last binary digits.
     const tenths = number('n', { min: 0, step: 0.1 });
-    expect([await validity(tenths, 0.1 + 0.2), faultOf(0.1 + 0.2, tenths, false)?.code]).toEqual([[], 'stepMismatch']);
+    expect([await validity(tenths, 0.1 + 0.2), faultOf(0.1 + 0.2, tenths, false, fits)?.code]).toEqual([[], 'stepMismatch']);
   });
 
   test('the table is large enough to say something', () => {

@@ -1,6 +1,7 @@
 /** The guest in this engine, over a plain buffer: as in the machine, but for the machine. */
 import { Temporal } from 'temporal-polyfill';
 import { makeGuest } from '../../src/core/guest/guest';
+import { fits } from '../../src/core/guest/patterns';
 import type { Entry, Machine } from '../../src/core/sandbox/machine';
 import { SHARED_BYTES } from '../../src/core/wire/layout';
 
@@ -36,6 +37,10 @@ export class InProcess implements Machine {
 
   cut(texts: number, kept: number): void {
     this.guest.wire.cut(texts, kept);
+  }
+
+  fits(pattern: string, text: string): boolean {
+    return fits(pattern, text);
   }
 
   answerWith(ask: () => void): void {

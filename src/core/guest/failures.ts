@@ -6,6 +6,9 @@ const { ReferenceError, SyntaxError, RangeError, Error } = globalThis;
 /** QuickJS's own; other engines have none. */
 const InternalError = (globalThis as { InternalError?: ErrorConstructor }).InternalError ?? null;
 
+/** What QuickJS says then, and nothing else that a script did not throw itself. */
+const STACK_EXHAUSTED = 'stack overflow';
+
 /** Calls this deep mean that the stack was exhausted and not the memory. */
 const DEEP = 40;
 
@@ -19,9 +22,9 @@ export function readFailure(caught: unknown, marked: boolean, deepest: number): 
   if (marked) return { code: 'thrown', says: `threw: ${said(caught)}` };
   if (caught instanceof ReferenceError) return { code: 'name', says: words.name };
   if (caught instanceof SyntaxError) return { code: 'syntax', says: words.syntax };
-  // The machine reports an exhausted stack and exhausted memory alike; how deep the calls were tells them apart.
+  // The machine throws the same kind of error for an exhausted stack and for exhausted memory.
   const exhausted = caught === null || (InternalError !== null && caught instanceof InternalError);
-  if (exhausted) return deepest > DEEP ? { code: 'depth', says: words.depth } : { code: 'memory', says: words.memory };
+  if (exhausted) return deepest > DEEP || (caught as Error | null)?.message === STACK_EXHAUSTED ? { code: 'depth', says: words.depth } : { code: 'memory', says: words.memory };
   if (caught instanceof RangeError) return deepest > DEEP ? { code: 'depth', says: words.depth } : { code: 'range', says: words.range };
   return { code: 'type', says: words.type };
 }

@@ -5,6 +5,7 @@
 import { closeOff } from './closing';
 import { makeGuest } from './guest';
 import { makeIntl } from './intl';
+import { fits } from './patterns';
 
 interface MachineGlobal {
   __buffer?: ArrayBuffer;
@@ -45,6 +46,7 @@ machine.__entries = {
   putText: (text: string) => wire.putText(text),
   putLoose: (place: number, text: string) => wire.putLoose(place, text),
   given: () => wire.given(),
+  fits: (pattern: string, text: string) => (fits(pattern, text) ? 'yes' : 'no'),
   cut: (texts: number, kept: number) => wire.cut(texts, kept),
 };
 

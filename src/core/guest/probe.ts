@@ -41,6 +41,8 @@ export class Probe {
   // Not private to the engine: that costs an interpreter five times as much, and no script can name its probe.
   private traced = false;
   private watched = false;
+  /** Whether its line tells itself when it is written. */
+  private tells = false;
   /** Values told so far. */
   private values = 0;
   /** The number of the script, for whoever watches. */
@@ -69,7 +71,19 @@ export class Probe {
     this.values = 0;
     this.cells[Cell.TraceEnd] = Cell.Trace;
     this.watched = this.cells[Cell.Watched] === 1;
-    if (this.watched) this.tell(line);
+    if (!this.watched) return;
+    this.tell(line);
+    if (this.tells) return;
+    this.tells = true;
+    let at = line;
+    // Untraced scripts say their line by writing it.
+    Object.defineProperty(this, 'l', {
+      get: () => at,
+      set: (next: number) => {
+        if (next !== at) this.tell(next);
+        at = next;
+      },
+    });
   }
 
   private tell(line: number): void {
@@ -94,7 +108,6 @@ export class Probe {
   /** A statement of a traced script. */
   s(line: number): void {
     this.l = line;
-    if (this.watched) this.tell(line);
     if (!this.traced) return;
     const at = this.next();
     this.cells[at] = line;

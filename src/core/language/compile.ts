@@ -6,12 +6,16 @@ import ts from 'typescript-classic';
 import type { CompiledScript } from '../session/ties';
 import { readHeader } from './header';
 import { instrument } from './instrument';
+import { parse, tooDeep } from './parse';
 
 /** A source of a behaviour with the name of its file, such as `10-pilot.ts`. */
 export interface Source {
   name: string;
   text: string;
 }
+
+/** What is said of a source that is nested too deep to be read. */
+export const TOO_DEEP = 'is nested too deep to be read. Take parts of it out into functions or constants of their own.';
 
 export type Mode = 'traced' | 'untraced';
 
@@ -26,8 +30,8 @@ const OPTIONS: ts.CompilerOptions = {
 /** Compiles one behaviour. Never throws: a script that does not parse comes back with its failure instead of code. */
 export function compile(source: Source, mode: Mode): CompiledScript {
   const base = { name: baseName(source.name), title: readHeader(source).title };
-  const parsed = parse(source);
-  const fault = syntaxFault(parsed);
+  const deep = tooDeep(source);
+  const fault = deep === null ? syntaxFault(parse(source)) : { says: TOO_DEEP, line: deep };
   if (fault !== null) return { ...base, code: null, expressions: [], failure: { code: 'syntax', ...fault } };
   const expressions: string[] = [];
   const { outputText } = ts.transpileModule(source.text, {
@@ -41,15 +45,6 @@ export function compile(source: Source, mode: Mode): CompiledScript {
 
 export function baseName(file: string): string {
   return file.replace(/\.[jt]s$/, '');
-}
-
-/**
- * Parses a behaviour; JavaScript is read as the TypeScript it also is. Doc comments are left unread: TypeScript 5.9's
- * reader of them never ends on an unfinished one with a hyphen, such as `/** a-bc`.
- */
-export function parse(source: Source): ts.SourceFile {
-  const how = { languageVersion: ts.ScriptTarget.ES2022, jsDocParsingMode: ts.JSDocParsingMode.ParseNone };
-  return ts.createSourceFile(source.name, source.text, how, true, source.name.endsWith('.js') ? ts.ScriptKind.JS : ts.ScriptKind.TS);
 }
 
 function syntaxFault(file: ts.SourceFile): { says: string; line: number } | null {

@@ -1,6 +1,6 @@
 /** What is read from a source: names are followed through what people write, and nothing is guessed. */
 import { describe, expect, test } from 'vitest';
-import { parse } from './compile';
+import { parse } from './parse';
 import { actsOf, type Block } from './acts';
 import { flowOf } from './flow';
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { parse } from './compile';
+import { parse } from './parse';
 import { flowOf } from './flow';
 import { mapOf } from './map';
 

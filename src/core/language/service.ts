@@ -4,7 +4,7 @@
  */
 import ts from 'typescript-classic';
 import { nearest } from '../wire/failures';
-import type { Source } from './compile';
+import { TOO_DEEP, type Source } from './compile';
 import { flowOf } from './flow';
 import { readHeader, takingPart } from './header';
 import { mapOf, type FormMap } from './map';
@@ -12,6 +12,7 @@ import { mistakes } from './mistakes';
 import { idleParts, type PartFinding } from './mistakes/idle-part';
 import { KnownParts } from './mistakes/known-parts';
 import type { Edit, Finding, Fix, Subject } from './mistakes/mistake';
+import { tooDeep } from './parse';
 import { topLevelMisuse } from './top-level';
 import { typingsOf, type Surface } from './typings';
 import { Wordbook } from './wordbook';
@@ -87,6 +88,8 @@ export class FormLanguage {
   readonly #libs: Record<string, string>;
   readonly #files = new Map<string, { text: string; version: number }>();
   readonly #service: ts.LanguageService;
+  /** Sources that are nested too deep to be read, with the line where; the compiler is given an empty text for them. */
+  readonly #tooDeep = new Map<string, number>();
   #versions = 0;
   #surface: Surface | null = null;
   #parts: KnownParts | null = null;
@@ -130,11 +133,15 @@ export class FormLanguage {
 
   /** Puts a behaviour or its new text. */
   put(source: Source): void {
-    this.#put(source.name, source.text);
+    const deep = tooDeep(source);
+    if (deep === null) this.#tooDeep.delete(source.name);
+    else this.#tooDeep.set(source.name, deep);
+    this.#put(source.name, deep === null ? source.text : '');
   }
 
   remove(name: string): void {
     this.#files.delete(name);
+    this.#tooDeep.delete(name);
   }
 
   #put(name: string, text: string): void {
@@ -148,6 +155,8 @@ export class FormLanguage {
 
   /** Errors of syntax, or else of types, uses of the form where none is open, and mistakes of the trade. */
   diagnose(name: string): Diagnosis[] {
+    const deep = this.#tooDeep.get(name);
+    if (deep !== undefined) return [{ from: 0, to: 1, line: deep, column: 1, severity: 'error', says: `This ${TOO_DEEP}`, code: 'syntax', fixes: [] }];
     const program = this.#service.getProgram();
     const file = program?.getSourceFile(name);
     if (program === undefined || file === undefined) return [];

@@ -7,6 +7,9 @@ import { build } from 'esbuild';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { compile } from './compile';
+import { parse } from './parse';
+import { FormLanguage } from './service';
 import { readFolder } from '../../workers/files';
 import { readWorkspace } from '../workspace/workspace';
 
@@ -16,7 +19,7 @@ let folder = '';
 let parser = '';
 
 beforeAll(async () => {
-  const source = "import { compile, parse } from './src/core/language/compile'; import { FormLanguage } from './src/core/language/service'; import { libs } from './src/core/language/generated/libs'; import { readFileSync } from 'node:fs';\n" +
+  const source = "import { compile } from './src/core/language/compile'; import { parse } from './src/core/language/parse'; import { FormLanguage } from './src/core/language/service'; import { libs } from './src/core/language/generated/libs'; import { readFileSync } from 'node:fs';\n" +
     "const language = new FormLanguage(libs); language.surround(JSON.parse(readFileSync(process.argv[2], 'utf8')));\n" +
     "let n = 0; for (const source of JSON.parse(readFileSync(process.argv[3], 'utf8'))) { compile(source, 'traced'); parse(source); language.put(source); language.diagnose(source.name); n++; } console.log(n);";
   const bundled = await build({ stdin: { contents: source, resolveDir: process.cwd(), loader: 'ts' }, bundle: true, platform: 'node', format: 'esm', write: false, packages: 'external' });
@@ -45,3 +48,17 @@ test('every prefix of titles and of the demo’s behaviours is answered, in Type
   expect(signal).toBeNull();
   expect(Number(stdout)).toBe(sources.length);
 }, 260_000);
+
+test.each([
+  ['3,000 nested parentheses', `log(${'('.repeat(3000)}1${')'.repeat(3000)});`],
+  ['4,000 else if', `const a: number = 1;\nif (a === 0) log(0);${Array.from({ length: 4000 }, (_, i) => ` else if (a === ${i}) log(${i});`).join('\n')}`],
+  ['5,000 nested lists', `log(${'['.repeat(5000)}${']'.repeat(5000)});`],
+  ['a chain of 5,000 calls', `log([1]${'.map((x) => x)'.repeat(5000)});`],
+])('a source that is nested too deep is refused with its line: %s', (_what, text) => {
+  const source = { name: 'x.ts', text };
+  expect(compile(source, 'traced').failure).toMatchObject({ code: 'syntax', line: expect.any(Number), says: expect.stringContaining('nested too deep') });
+  const language = new FormLanguage({});
+  language.put(source);
+  expect(language.diagnose('x.ts')).toMatchObject([{ severity: 'error', says: expect.stringContaining('nested too deep') }]);
+  expect(parse(source).statements).toHaveLength(0);
+});

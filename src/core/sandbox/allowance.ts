@@ -1,4 +1,5 @@
 /** More time for sessions with many rows, whose rules run once for each: for the machine's own limit and for its watchdog. */
+import type { Table } from '../form/table';
 import type { Opening, TimedStep } from '../session/step';
 
 /** Real milliseconds more that each row may take, since rules for each row run once for each. */
@@ -14,4 +15,12 @@ export function rowsIn(come: Opening | TimedStep): number {
 /** Real milliseconds more that a session with so many rows may take for one call. */
 export function allowanceFor(rows: number): number {
   return rows * PER_ROW;
+}
+
+/** Real milliseconds more for each cell of the tables, which are read and frozen before the first script is loaded. */
+const PER_TABLE_CELL = 0.008;
+
+/** Real milliseconds more that loading may take with these tables. */
+export function allowanceForTables(tables: readonly Table[]): number {
+  return tables.reduce((sum, { rows, columns }) => sum + rows.length * columns.length, 0) * PER_TABLE_CELL;
 }

@@ -8,7 +8,7 @@ import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import { ReplySchema, type Request } from './protocol';
-import { allowanceFor, rowsIn } from './allowance';
+import { allowanceFor, allowanceForTables, rowsIn } from './allowance';
 import type { Listens } from './sandbox';
 
 /** A worker, whatever the host makes of it. */
@@ -20,29 +20,46 @@ export interface Port {
 
 /** Real milliseconds that an engine waits. */
 export interface Patience {
-  /** Without an answer, after which a worker is ended. */
-  answer: number;
+  /** Without a sign of life, after which a worker is ended. A machine gives signs wherever its scripts still yield. */
+  silence: number;
   /** The same while looking for the culprit, since its last whereabouts. */
   watched: number;
-  /** More for a fresh worker, which has to compile and boot first. */
+  /** More for a fresh worker, which has to start first. */
   boot: number;
+  /** For one step, however alive the machine is: every run of it may be within its fuel. */
+  step: number;
 }
 
-const PATIENCE: Patience = { answer: 800, watched: 500, boot: 8000 };
+const PATIENCE: Patience = { silence: 700, watched: 300, boot: 10_000, step: 6000 };
+
+/** More for each step of several that are done at once. */
+const PER_STEP = 20;
+
+/** Where a behaviour was when it got stuck. */
+export interface Stuck {
+  behaviour: string;
+  /** 1-based. */
+  line: number;
+}
 
 type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
-type Outcome = { ok: true; answers: Answer[]; listens: Listens | null } | { ok: false; at: { behaviour: string; line: number } | null };
+type Outcome = { ok: true; answers: Answer[]; listens: Listens | null } | { ok: false; at: Stuck | null };
 
 export class Engine {
   readonly #spawn: () => Port;
   readonly #patience: Patience;
   #port: Port | null = null;
+  /** A worker that starts while another has been silent for half its patience. */
+  #spare: Port | null = null;
   #ids = 0;
-  #waiting: { id: number; settle: (outcome: Outcome) => void; fail: (how: string) => void; sign: (at: { behaviour: string; line: number }) => void } | null = null;
+  #waiting: { id: number; settle: (outcome: Outcome) => void; fail: (how: string) => void; sign: (at: Stuck | null) => void } | null = null;
   #material: Material | null = null;
   #listens: Listens = { input: [], focus: [], blur: [] };
   #opening: Opening | null = null;
   #steps: TimedStep[] = [];
+  #suspects: Stuck[] = [];
+  #stuck: Stuck[] = [];
+  #closed = false;
   /** Calls are done one after the other. */
   #last: Promise<unknown> = Promise.resolve();
 
@@ -55,12 +72,22 @@ export class Engine {
     return this.#listens;
   }
 
-  /** Loads a form with its scripts. Behaviours that get stuck at their top level are taken out. */
-  load(material: Material): Promise<void> {
+  /** The behaviours that got stuck since the form was loaded, and are out. */
+  get stuck(): readonly Stuck[] {
+    return this.#stuck;
+  }
+
+  /**
+   * Loads a form with its scripts. Behaviours that get stuck at their top level are taken out. `suspects` got stuck
+   * before: when anything does again, they are not looked for but taken out at once.
+   */
+  load(material: Material, suspects: readonly Stuck[] = []): Promise<void> {
     return this.#inTurn(async () => {
       this.#material = material;
       this.#opening = null;
       this.#steps = [];
+      this.#suspects = [...suspects];
+      this.#stuck = [];
       await this.#load();
     });
   }
@@ -79,16 +106,20 @@ export class Engine {
     return this.#inTurn(async () => {
       if (this.#opening === null) throw new Error('the form is not open');
       this.#steps.push(step);
-      const outcome = await this.#ask({ do: 'step', step }, this.#patience.answer + this.#allowance());
+      const outcome = await this.#ask({ do: 'step', step }, this.#patience.silence + this.#allowance(), this.#patience.step + this.#allowance());
       if (outcome.ok) return outcome.answers[0]!;
-      await this.#takeOutCulprit();
+      await this.#takeOutCulprit(outcome.at);
       return (await this.#playAll()).at(-1)!;
     });
   }
 
+  /** Ends the worker. Whoever still waits is refused. */
   close(): void {
-    this.#port?.end();
-    this.#port = null;
+    this.#closed = true;
+    this.#waiting?.fail('the engine was closed');
+    this.#discard();
+    this.#spare?.end();
+    this.#spare = null;
   }
 
   #inTurn<T>(work: () => Promise<T>): Promise<T> {
@@ -99,56 +130,73 @@ export class Engine {
 
   /** More time for sessions with many rows. */
   #allowance(): number {
-    return allowanceFor(rowsIn(this.#opening!) + this.#steps.reduce((rows, step) => rows + rowsIn(step), 0));
+    return this.#opening === null ? 0 : allowanceFor(rowsIn(this.#opening) + this.#steps.reduce((rows, step) => rows + rowsIn(step), 0));
   }
 
   async #load(): Promise<void> {
-    for (;;) {
-      const outcome = await this.#ask({ do: 'load', material: this.#material!, watched: false }, this.#patience.answer + this.#patience.boot);
+    for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
+      const outcome = await this.#ask({ do: 'load', material: this.#material!, watched: false }, this.#patience.boot, this.#patience.boot + this.#patience.step);
       if (outcome.ok) {
         this.#listens = outcome.listens!;
         return;
       }
-      await this.#takeOutCulprit();
+      await this.#takeOutCulprit(outcome.at);
     }
+    throw new Error('the scripts could not be loaded');
   }
 
   async #playAll(): Promise<Answer[]> {
-    const { length } = this.#material!.scripts;
-    for (let tries = 0; tries <= length; tries++) {
-      const outcome = await this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps }, this.#patience.answer + 20 * this.#steps.length + this.#allowance());
+    for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
+      const outcome = await this.#play(false);
       if (outcome.ok) return outcome.answers;
-      await this.#takeOutCulprit();
+      await this.#takeOutCulprit(outcome.at);
     }
     throw new Error('the session could not be brought back');
   }
 
-  /** Does all again in a watched machine until it gets stuck, takes that script out, and loads what is left. */
-  async #takeOutCulprit(): Promise<void> {
-    const material = this.#material!;
-    let outcome = await this.#ask({ do: 'load', material, watched: true }, this.#patience.boot, this.#patience.watched);
-    if (outcome.ok && this.#opening !== null) {
-      outcome = await this.#ask({ do: 'play', opening: this.#opening, steps: this.#steps }, this.#patience.answer + 20 * this.#steps.length + this.#allowance(), this.#patience.watched);
-    }
-    const culprit = outcome.ok ? null : outcome.at;
+  #play(watched: boolean): Promise<Outcome> {
+    const allowance = this.#allowance();
+    const silence = (watched ? this.#patience.watched : this.#patience.silence) + allowance;
+    return this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps }, silence, this.#patience.step + PER_STEP * this.#steps.length + allowance);
+  }
+
+  /**
+   * Takes out the script that got stuck, and loads what is left: a suspect, where there is one, else the one found by
+   * doing all again in a watched machine until it gets stuck there too.
+   */
+  async #takeOutCulprit(at: Stuck | null): Promise<void> {
+    const [known] = this.#suspects.splice(0, 1);
+    const culprit = known ?? at ?? (await this.#findCulprit());
     if (culprit !== null) {
-      const scripts = material.scripts.map((script) =>
-        script.name === culprit.behaviour
-          ? { ...script, code: null, failure: { code: 'stuck' as const, says: words.stuck, line: culprit.line } }
-          : script,
-      );
-      this.#material = { ...material, scripts };
+      this.#stuck.push(culprit);
+      this.#material = without(this.#material!, culprit);
     }
     await this.#load();
   }
 
-  #ask(request: Unnumbered<Request>, patience: number, patienceOnceSeen = patience): Promise<Outcome> {
+  async #findCulprit(): Promise<Stuck | null> {
+    const loaded = await this.#ask({ do: 'load', material: this.#material!, watched: true }, this.#patience.boot, this.#patience.boot + this.#patience.step, this.#patience.watched + allowanceForTables(this.#material!.tables));
+    if (!loaded.ok) return loaded.at;
+    if (this.#opening === null) return null;
+    const played = await this.#play(true);
+    return played.ok ? null : played.at;
+  }
+
+  /** Asks the worker. It is ended when it is silent for too long, or takes `most` in all; `silenceOnceSeen` is the patience after its first sign. */
+  #ask(request: Unnumbered<Request>, silence: number, most: number, silenceOnceSeen = Math.min(silence, this.#patience.silence + this.#allowance() + allowanceForTables(this.#material!.tables))): Promise<Outcome> {
     const id = ++this.#ids;
     return new Promise((resolve, reject) => {
-      let at: { behaviour: string; line: number } | null = null;
+      if (this.#closed) return reject(new Error('the engine was closed'));
+      const until = Date.now() + most;
+      let at: Stuck | null = null;
       let timer: ReturnType<typeof setTimeout>;
-      const done = (outcome: Outcome) => {
+      let sparing: ReturnType<typeof setTimeout>;
+      const over = () => {
         clearTimeout(timer);
+        clearTimeout(sparing);
+      };
+      const done = (outcome: Outcome) => {
+        over();
         this.#waiting = null;
         resolve(outcome);
       };
@@ -156,7 +204,13 @@ export class Engine {
         this.#discard();
         done({ ok: false, at });
       };
-      timer = setTimeout(giveUp, patience);
+      const wait = (patience: number) => {
+        over();
+        const left = Math.max(0, Math.min(patience, until - Date.now()));
+        timer = setTimeout(giveUp, left);
+        sparing = setTimeout(() => (this.#spare ??= this.#spawn()), left / 2);
+      };
+      wait(silence);
       this.#waiting = {
         id,
         settle: (outcome) => {
@@ -164,15 +218,14 @@ export class Engine {
           done(outcome.ok ? outcome : { ok: false, at });
         },
         fail: (how) => {
-          clearTimeout(timer);
+          over();
           this.#waiting = null;
           this.#discard();
           reject(new Error(how));
         },
         sign: (place) => {
-          at = place;
-          clearTimeout(timer);
-          timer = setTimeout(giveUp, patienceOnceSeen);
+          at = place ?? at;
+          wait(silenceOnceSeen);
         },
       };
       this.#connect().post({ ...request, id } as Request);
@@ -181,7 +234,8 @@ export class Engine {
 
   #connect(): Port {
     if (this.#port !== null) return this.#port;
-    const port = this.#spawn();
+    const port = this.#spare ?? this.#spawn();
+    this.#spare = null;
     port.onMessage((message) => {
       if (this.#port === port) this.#hear(message);
     });
@@ -194,6 +248,7 @@ export class Engine {
     const waiting = this.#waiting;
     if (waiting === null) return;
     if (reply.type === 'at') return waiting.sign(reply);
+    if (reply.type === 'alive') return waiting.sign(null);
     if (reply.id !== waiting.id) return;
     switch (reply.type) {
       case 'listens':
@@ -211,4 +266,10 @@ export class Engine {
     this.#port?.end();
     this.#port = null;
   }
+}
+
+/** The material with one of its scripts out, and why. */
+function without(material: Material, { behaviour, line }: Stuck): Material {
+  const failure = { code: 'stuck' as const, says: words.stuck, line };
+  return { ...material, scripts: material.scripts.map((script) => (script.name === behaviour ? { ...script, code: null, failure } : script)) };
 }

@@ -21,6 +21,9 @@ import { HostWire, Loose, Untrue } from './wire';
 
 const NOTHING: readonly string[] = [];
 
+/** Texts checked against patterns that are remembered. */
+const MOST_CHECKED = 200;
+
 export class Host implements Scripts {
   readonly #machine: Machine;
   readonly #wire: HostWire;
@@ -28,6 +31,8 @@ export class Host implements Scripts {
   readonly #questions: Questions;
   #material: Material | null = null;
   #loadedTies = 0;
+  /** Texts that were checked against patterns lately; a slow one is not run anew with every step. */
+  readonly #fits = new Map<string, boolean | null>();
   /** The behaviours of runs that wait. */
   readonly #waits = new Map<number, number>();
 
@@ -192,6 +197,16 @@ export class Host implements Scripts {
     if (caught instanceof OutOfRoom) return this.#lost();
     if (caught instanceof ScriptFault) return { code: caught.code, says: caught.message };
     throw caught;
+  }
+
+  fits(pattern: string, text: string): boolean | null {
+    const key = `${pattern}\n${text}`;
+    const known = this.#fits.get(key);
+    if (known !== undefined) return known;
+    if (this.#fits.size >= MOST_CHECKED) this.#fits.clear();
+    const fits = this.#machine.fits(pattern, text);
+    this.#fits.set(key, fits);
+    return fits;
   }
 
   drop(run: number): void {

@@ -17,6 +17,8 @@ export interface Machine {
   /** The text that the guest wants to hand over. */
   given(): string;
   cut(texts: number, kept: number): void;
+  /** Whether a text is spelled as a pattern says; null when the pattern had to be stopped. */
+  fits(pattern: string, text: string): boolean | null;
   /** Whom the guest asks. It must not throw. */
   answerWith(ask: () => void): void;
 }

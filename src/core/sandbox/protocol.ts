@@ -40,6 +40,8 @@ export const ReplySchema = z.discriminatedUnion('type', [
   /** The machine died; how is for the log alone. */
   z.object({ type: z.literal('died'), id: z.number(), how: z.string() }),
   z.object({ type: z.literal('failed'), id: z.number(), how: z.string() }),
+  /** It is still at work. */
+  z.object({ type: z.literal('alive') }),
   /** Where the machine is, while somebody looks for the script that got stuck. */
   z.object({ type: z.literal('at'), behaviour: z.string(), line: z.number() }),
 ]);

@@ -18,10 +18,13 @@ export interface Limits {
   milliseconds: number;
 }
 
+/** Real milliseconds for checking one text against a pattern: honest ones take a thousandth of it. */
+const PATTERN_MILLISECONDS = 250;
+
 /** Fewer polls than these interrupt no run, whatever the clock says. */
 const FEWEST_POLLS = 20;
 
-export const LIMITS: Limits = { memory: 96 * 1024 * 1024, milliseconds: 600 };
+export const LIMITS: Limits = { memory: 96 * 1024 * 1024, milliseconds: 1200 };
 
 /** What runs scripts, for which no time is set aside but theirs; the guest's own work is trusted to end. */
 const RUN_SCRIPTS: ReadonlySet<Entry> = new Set(['load', 'loadService', 'answer', 'run', 'resume']);
@@ -55,10 +58,12 @@ export class QuickJS implements Machine {
   readonly #at: number;
   readonly #undefined: number;
   readonly #entries: Readonly<Record<Entry, number>>;
-  readonly #functions: Readonly<Record<'putText' | 'putLoose' | 'given' | 'cut', QuickJSHandle>>;
+  readonly #functions: Readonly<Record<'putText' | 'putLoose' | 'given' | 'cut' | 'fits', QuickJSHandle>>;
   readonly #memory: WebAssembly.Memory;
   readonly #regions: { dataEnd: number; heapStart: number };
   readonly #milliseconds: number;
+  /** Called again and again while the machine is at work. */
+  readonly #alive: () => void;
   #deadline = Infinity;
   #cells: Int32Array;
   #floats: Float64Array;
@@ -68,13 +73,15 @@ export class QuickJS implements Machine {
   #polls = 0;
 
   /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
-  constructor(wasm: QuickJSWASMModule, { temporal, limits }: { temporal: boolean; limits: Limits }) {
+  constructor(wasm: QuickJSWASMModule, { temporal, limits, alive }: { temporal: boolean; limits: Limits; alive: () => void }) {
+    this.#alive = alive;
     this.#milliseconds = limits.milliseconds;
     this.#memory = wasm.getWasmMemory();
     const runtime = wasm.newRuntime();
     runtime.setMaxStackSize(STACK_BYTES);
     runtime.setMemoryLimit(limits.memory);
     runtime.setInterruptHandler(() => {
+      alive();
       // A run that was polled this seldom has done little: its thread was kept waiting by others.
       if (++this.#polls < FEWEST_POLLS || Date.now() <= this.#deadline) return false;
       this.#interrupted = true;
@@ -111,7 +118,7 @@ export class QuickJS implements Machine {
     const entries = context.getProp(context.global, '__entries');
     const handle = (name: string) => context.getProp(entries, name);
     this.#entries = Object.fromEntries(ENTRIES.map((name) => [name, handle(name).value as unknown as number])) as Record<Entry, number>;
-    this.#functions = { putText: handle('putText'), putLoose: handle('putLoose'), given: handle('given'), cut: handle('cut') };
+    this.#functions = { putText: handle('putText'), putLoose: handle('putLoose'), given: handle('given'), cut: handle('cut'), fits: handle('fits') };
     this.#evaluate('__close()');
   }
 
@@ -154,6 +161,7 @@ export class QuickJS implements Machine {
       this.#deadline = Date.now() + this.#milliseconds;
       this.#interrupted = false;
       this.#polls = 0;
+      this.#alive();
     }
     try {
       const result = ffi.QTS_Call(context, this.#entries[entry], this.#undefined, 0, 0);
@@ -203,6 +211,19 @@ export class QuickJS implements Machine {
 
   cut(texts: number, kept: number): void {
     if (this.#callFunction(this.#functions.cut, [texts, kept]) === null) throw new MachineDied('the lists of texts cannot be cut back');
+  }
+
+  fits(pattern: string, text: string): boolean | null {
+    const outer = this.#deadline;
+    this.#deadline = Math.min(outer, Date.now() + PATTERN_MILLISECONDS);
+    this.#polls = 0;
+    try {
+      const answer = this.#callFunction(this.#functions.fits, [pattern, text]);
+      return answer === null ? null : answer === 'yes';
+    } finally {
+      this.#deadline = outer;
+      this.#interrupted = false;
+    }
   }
 
   /** The machine as it is now. No call into it may be going on. */

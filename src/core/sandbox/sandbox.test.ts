@@ -53,7 +53,7 @@ describe('the machine', () => {
 });
 
 /** A loaded machine is slow at honest work too, and no test is to tell the two apart by the second. */
-const PATIENT = { answer: 5000, watched: 3000, boot: 60_000 };
+const PATIENT = { silence: 5000, watched: 3000, boot: 60_000, step: 60_000 };
 
 describe('the engine around it', () => {
   const thread = join(process.cwd(), 'node_modules/.cache/tavro-test/engine.thread.mjs');
@@ -82,6 +82,55 @@ describe('the engine around it', () => {
     await engine.load(material('const list: unknown[] = [];\nlist.length = 2 ** 32 - 1;\nlist.indexOf(1);'));
     const [opened] = await engine.play(opening, []);
     expect(opened!.failing).toMatchObject([{ code: 'stuck', behaviour: '10-a' }]);
+    engine.close();
+  });
+
+  test('recursion is called recursion, whatever it goes through', async () => {
+    const sandbox = new Sandbox(await startModule(), { temporal: false, limits: { ...LIMITS, milliseconds: 60_000 } });
+    const recursions = [
+      'const o = { get x(): number { return o.x + 1; } }; o.x;',
+      'const f = (n: number): unknown => [n].map(() => f(n + 1)); f(1);',
+      'function* g(n: number): Generator<number> { yield* g(n + 1); } [...g(1)];',
+      'const f = async (n: number): Promise<number> => await f(n + 1); await f(1);',
+      'const p: any = new Proxy({}, { get: (_t, k, r) => r[k] }); p.x;',
+      'class A { b: A; constructor() { this.b = new A(); } } new A();',
+      'const f = (x: any = f()): any => x; f();',
+    ];
+    for (const code of recursions) {
+      sandbox.load(material(`on.change(fields.a, async () => {\n  ${code}\n});`, false));
+      sandbox.open(opening);
+      expect([code, sandbox.step({ set: 'a', to: 1 }).errors[0]?.code]).toEqual([code, 'depth']);
+    }
+  });
+
+  test('a pattern that backtracks without an end is stopped and named, and the form goes on', async () => {
+    const engine = engineInThread(thread, PATIENT);
+    await engine.load({ ...material(''), form: formWith([text('note', { pattern: '(a+)+b' }), number('a'), number('b')]) });
+    await engine.play(opening, [{ set: 'note', to: 'a'.repeat(40) }]);
+    expect((await engine.step({ submit: true })).submit).toMatchObject({ saved: false, stops: [{ part: 'note', says: 'The pattern of Note takes too long to check this text.' }] });
+    await engine.step({ set: 'note', to: 'aaab' });
+    expect((await engine.step({ submit: true })).submit).toMatchObject({ saved: true });
+    expect(engine.stuck).toEqual([]);
+    engine.close();
+  });
+
+  test.each([true, false])('work within fuel is not taken for being stuck, however much of it a step has (traced: %s)', async (traced) => {
+    const rule = (i: number) => compile({ name: `${i}-r.ts`, text: `on.change(fields.a, () => { let n = 0; for (let i = 0; i < 200000; i++) n += i; fields.b.value = n; });` }, traced ? 'traced' : 'untraced');
+    const engine = engineInThread(thread, { ...PATIENT, silence: 400 });
+    await engine.load({ ...material('', traced), scripts: Array.from({ length: 8 }, (_, i) => rule(10 + i)) });
+    await engine.play(opening, []);
+    const answer = await engine.step({ set: 'a', to: 1 });
+    expect([answer.errors, answer.failing, engine.stuck]).toEqual([[], [], []]);
+    engine.close();
+  });
+
+  test('a suspect that gets stuck again is taken out without being looked for', async () => {
+    const engine = engineInThread(thread, { ...PATIENT, watched: 600_000, step: 1e9 });
+    const stuck = 'on.change(fields.a, () => {\n  const list: unknown[] = []; list.length = 2 ** 32 - 1;\n  list.indexOf(1);\n});';
+    await engine.load(material(stuck, false), [{ behaviour: '10-a', line: 3 }]);
+    const answers = await engine.play(opening, [{ set: 'a', to: 1 }]);
+    expect(answers[1]!.changes.b).toEqual({ value: 1 });
+    expect(engine.stuck).toEqual([{ behaviour: '10-a', line: 3 }]);
     engine.close();
   });
 

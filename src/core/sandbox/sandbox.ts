@@ -27,8 +27,8 @@ export class Sandbox {
   #session: Session | null = null;
 
   /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
-  constructor(wasm: QuickJSWASMModule, options: { temporal: boolean; limits?: Limits; tell?: Tell }) {
-    this.#machine = new QuickJS(wasm, { temporal: options.temporal, limits: options.limits ?? LIMITS });
+  constructor(wasm: QuickJSWASMModule, options: { temporal: boolean; limits?: Limits; alive?: () => void; tell?: Tell }) {
+    this.#machine = new QuickJS(wasm, { temporal: options.temporal, limits: options.limits ?? LIMITS, alive: options.alive ?? (() => undefined) });
     this.#host = new Host(this.#machine, options.tell ?? null);
     this.#booted = this.#machine.snapshot();
   }

@@ -1,4 +1,5 @@
 /** The worker's half: takes requests, runs them in a sandbox, replies. Started by the thin workers of each host. */
+import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import type { TimedStep } from '../session/step';
 import { startModule } from './quickjs';
 import { RequestSchema, type Reply, type Request } from './protocol';
@@ -7,6 +8,8 @@ import { needsTemporal, Sandbox } from './sandbox';
 
 export function serve(reply: (message: Reply) => void): (message: unknown) => Promise<void> {
   let sandbox: { withTemporal: boolean; watched: boolean; machine: Sandbox } | null = null;
+  // The first machine's module starts before anybody asks.
+  let first: Promise<QuickJSWASMModule> | null = startModule();
   // One after the other, since loading waits for a machine to start.
   let last: Promise<void> = Promise.resolve();
 
@@ -14,7 +17,9 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
     const withTemporal = needsTemporal(request.material);
     const { watched } = request;
     if (sandbox === null || sandbox.watched !== watched || sandbox.withTemporal !== withTemporal) {
-      const machine = new Sandbox(await startModule(), { temporal: withTemporal, ...(watched ? { tell: teller(reply) } : {}) });
+      const wasm = await (first ?? startModule());
+      first = null;
+      const machine = new Sandbox(wasm, { temporal: withTemporal, alive: heart(reply), ...(watched ? { tell: teller(reply) } : {}) });
       sandbox = { withTemporal, watched, machine };
     }
     return sandbox.machine;
@@ -31,6 +36,7 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
     try {
       if (request.do === 'load') {
         const machine = await machineFor(request);
+        reply({ type: 'alive' });
         reply({ type: 'listens', id, listens: machine.load(request.material, request.watched) });
         return;
       }
@@ -47,6 +53,20 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
   }
 
   return (message) => (last = last.then(() => handle(message)));
+}
+
+/** Real milliseconds between signs of life. */
+const BEAT = 100;
+
+/** Says from time to time that the machine is at work. */
+function heart(reply: (message: Reply) => void): () => void {
+  let last = 0;
+  return () => {
+    const now = Date.now();
+    if (now - last < BEAT) return;
+    last = now;
+    reply({ type: 'alive' });
+  };
 }
 
 /** Passes the machine's whereabouts on, but not each round of a loop. */

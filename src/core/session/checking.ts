@@ -13,7 +13,7 @@ export interface Found {
 /** What is wrong with a field as it stands: a broken constraint, else a problem a script set; nothing off screen. */
 export function wrongWith(state: State, part: Part): string | null {
   if (!part.onScreen) return null;
-  const kept = state.orphans.has(part) || state.strays.has(part) ? null : faultOf(part.value, part.field, part.now('required') === true);
+  const kept = state.orphans.has(part) || state.strays.has(part) ? null : faultOf(part.value, part.field, part.now('required') === true, state.fits);
   return kept?.says ?? (part.now('problem') as string | null);
 }
 
@@ -44,7 +44,7 @@ function checkRows(state: State, part: Part, look: (part: Part) => void, ofRow: 
     for (const [name, { field, bases }] of rows.columns) {
       const cell = row.cells.get(name);
       if (cell !== undefined) look(cell);
-      else if (bases.shown === true && faultOf(row.values[name]!, field, bases.required === true) !== null) look(rows.cell(row, name));
+      else if (bases.shown === true && faultOf(row.values[name]!, field, bases.required === true, state.fits) !== null) look(rows.cell(row, name));
     }
   }
 }

@@ -3,6 +3,7 @@
  * through `Asked`. Nothing that comes from there is believed: a run's end is no more than its end, what it read and
  * said went through the session.
  */
+import type { Fits } from '../form/kinds';
 import type { Value } from '../form/value';
 import type { FailureCode } from '../wire/failures';
 import type { Event } from './progress';
@@ -31,6 +32,8 @@ export interface Scripts {
   resume(run: number, call: number, came: { ok: true; value: Value | undefined } | { ok: false; reason: string }, desk: Desk): Ended;
   /** Nothing of this run goes on any more. */
   drop(run: number): void;
+  /** Whether a text as a whole is spelled as a pattern says: run where it can be stopped, and null when it had to be. */
+  fits: Fits;
   /** What the script of a service, `service.function`, answers; null when there is none. */
   answer(service: string, args: Value): { ok: true; value: Value } | { ok: false; line: number } | null;
 }

@@ -93,7 +93,7 @@ export class Session {
     const situation = new Situation(opening);
     const clock = new Clock(opening.clock, opening.zone ?? 'UTC', opening.seed);
     const progress = new Progress();
-    const state = new State(form, material.tables, progress.journal);
+    const state = new State(form, material.tables, progress.journal, (pattern, text) => scripts.fits(pattern, text));
     const tape = new TapeWriter(material.traced, progress.journal);
     const waiting = new Waiting(progress, (run) => scripts.drop(run));
     const ties = new Ties(state, progress, loaded.tied);

@@ -4,7 +4,7 @@
  * is `records.ts`; running scripts is `runs.ts`.
  */
 import type { Field, Form, Option } from '../form/definition';
-import { definedOptions, holdsKeys, type Surroundings } from '../form/kinds';
+import { definedOptions, holdsKeys, type Fits, type Surroundings } from '../form/kinds';
 import type { Table } from '../form/table';
 import { indexOf, type TableIndex } from '../form/table-index';
 import { deepFreeze, equal, type Value } from '../form/value';
@@ -40,11 +40,14 @@ export class State {
   readonly strays = new Map<Part, Value>();
   /** Faults found by the last check, by field, until mended; those a script stopped at stay until the value changes. */
   readonly faults = new Map<Part, Fault>();
+  /** Checks a text against a pattern of the definition. */
+  readonly fits: Fits;
   readonly #differing = new Set<Part>();
   readonly #journal: Journal;
 
-  constructor(form: Form, tables: readonly Table[], journal: Journal) {
+  constructor(form: Form, tables: readonly Table[], journal: Journal, fits: Fits) {
     this.parts = partsOf(form);
+    this.fits = fits;
     this.#journal = journal;
     for (const table of tables) {
       for (const row of table.rows) deepFreeze(row);

@@ -7,7 +7,7 @@ import type { TableIndex } from '../table-index';
 import { date } from './date';
 import { choice, choices, reference } from './keys';
 import { file } from './file';
-import type { Accepted, Fault, Kind, Surroundings } from './kind';
+import type { Accepted, Fault, Fits, Kind, Surroundings } from './kind';
 import { money, number } from './number';
 import { rowsKind } from './rows';
 import { text } from './text';
@@ -67,13 +67,14 @@ export function accept(offered: unknown, field: Field, around: Surroundings): Ac
 /**
  * The first constraint that a value breaks, required among them: `valueMissing` for an empty value of a required
  * field, and nothing else is asked of an empty one (HTML, "constraint validation") but how many rows there are.
+ * Patterns may backtrack without an end, so `fits` runs them where that can be stopped.
  */
-export function faultOf(value: Value, field: Field, required: boolean): Fault | null {
+export function faultOf(value: Value, field: Field, required: boolean, fits: Fits): Fault | null {
   if (isEmpty(value)) {
     if (required) return { code: 'valueMissing', says: field.kind === 'rows' ? 'At least one row is needed.' : 'This has to be filled in.' };
     if (field.kind !== 'rows') return null;
   }
-  return kindOf(field).check(value, field);
+  return kindOf(field).check(value, field, fits);
 }
 
 /** How a value reads to people; empty reads as nothing at all. */
@@ -81,6 +82,6 @@ export function textOf(value: Value, field: Field, around: Surroundings): string
   return isEmpty(value) ? '' : kindOf(field).text(value, field, around);
 }
 
-export type { Accepted, Fault, Kind, Surroundings } from './kind';
+export type { Accepted, Fault, Fits, Kind, Surroundings } from './kind';
 export { readRow } from './rows';
 export type { FileValue } from './file';

@@ -32,6 +32,9 @@ export interface Surroundings {
   table(name: string): TableIndex;
 }
 
+/** Whether a text as a whole is spelled as a pattern says (`u` regular expression); null when finding out took too long. */
+export type Fits = (pattern: string, text: string) => boolean | null;
+
 export interface Kind<F extends Field = Field> {
   /** It holds several things, so that empty is `[]` and not null (semantics 2). */
   readonly isList: boolean;
@@ -40,7 +43,7 @@ export interface Kind<F extends Field = Field> {
   /** Reads an offered value that is not empty. Never throws. */
   accept(offered: unknown, field: F, around: Surroundings): Accepted;
   /** The first constraint that a value which is not empty breaks, in the order a browser reports them. */
-  check(value: Value, field: F): Fault | null;
+  check(value: Value, field: F, fits: Fits): Fault | null;
   /** The TypeScript type of the value when it is not empty, for the typings of scripts. */
   type(field: F): string;
   /** How a value that is not empty reads to people. */

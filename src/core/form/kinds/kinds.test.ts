@@ -1,3 +1,4 @@
+import { fits } from '../../guest/patterns';
 import { describe, expect, test } from 'vitest';
 import { berths, choice, choices, date, datetime, file, money, number, reference, rows, text, time, yesNo } from '../../../../tests/support/forms';
 import { indexTable } from '../table-index';
@@ -54,7 +55,7 @@ describe('what each kind checks', () => {
     [text('call', { format: 'phone' }), '030 1234', 'typeMismatch'],
     [rows('list', [text('a')], { minRows: 1 }), [], 'tooFew'],
   ])('%o holding %j', (field, value, code) => {
-    expect(faultOf(value as never, field, false)?.code ?? null).toBe(code);
+    expect(faultOf(value as never, field, false, fits)?.code ?? null).toBe(code);
   });
 });
 
@@ -86,7 +87,7 @@ test('a choice also takes a key that a script offers now', () => {
 });
 
 test('the first fault is told, required before all', () => {
-  expect(faultOf(null, text('note', { minLength: 3 }), true)).toMatchObject({ code: 'valueMissing' });
-  expect(faultOf(null, text('note', { minLength: 3 }), false)).toBeNull();
-  expect(faultOf('a', text('note', { minLength: 3, pattern: '[b-z]+' }), true)).toMatchObject({ code: 'patternMismatch' });
+  expect(faultOf(null, text('note', { minLength: 3 }), true, fits)).toMatchObject({ code: 'valueMissing' });
+  expect(faultOf(null, text('note', { minLength: 3 }), false, fits)).toBeNull();
+  expect(faultOf('a', text('note', { minLength: 3, pattern: '[b-z]+' }), true, fits)).toMatchObject({ code: 'patternMismatch' });
 });

@@ -20,7 +20,7 @@ export const text: Kind<FieldOf<'text'>> = {
     if (typeof offered !== 'string') return { ok: false, takes: 'a text' };
     return { ok: true, value: offered === '' ? null : offered };
   },
-  check(value, field) {
+  check(value, field, fits) {
     const typed = value as string;
     if (field.format !== undefined && !FORMATS[field.format].fits(typed)) {
       return { code: 'typeMismatch', says: FORMATS[field.format].says };
@@ -28,9 +28,9 @@ export const text: Kind<FieldOf<'text'>> = {
     if (field.mask !== undefined && !fitsMask(typed, field.mask)) {
       return { code: 'patternMismatch', says: field.patternHelp ?? `This is spelled ${field.mask}: 9 stands for a digit, A for a capital letter, * for either.` };
     }
-    if (field.pattern !== undefined && !new RegExp(`^(?:${field.pattern})$`, 'u').test(typed)) {
-      return { code: 'patternMismatch', says: field.patternHelp ?? 'This is not in the form asked for.' };
-    }
+    const spelled = field.pattern === undefined || fits(field.pattern, typed);
+    if (spelled === null) return { code: 'patternMismatch', says: `The pattern of ${field.label} takes too long to check this text.` };
+    if (!spelled) return { code: 'patternMismatch', says: field.patternHelp ?? 'This is not in the form asked for.' };
     if (field.maxLength !== undefined && typed.length > field.maxLength) {
       return { code: 'tooLong', says: `At most ${field.maxLength} characters; these are ${typed.length}.` };
     }
