@@ -1,23 +1,21 @@
-import { takingPart } from '@/core/language/header';
-import { compileServices } from '@/core/language/material';
-import { compiled } from '@/server/compiled';
-import { newestNumber } from '@/server/releases';
-import { currentPerson } from '@/server/request';
-import { readBehaviours, readForms, readHead, readRecords, readScenarios, readServices, readTables } from '@/server/store';
+import { currentPerson } from '@/server/person';
+import { readOverview } from '@/server/workspace/overview';
+import { readHead, readServices, readTables } from '@/server/workspace/read';
 import { Forms } from '@/ui/manage/forms';
 
 export const dynamic = 'force-dynamic';
 
 export default async function Home() {
-  const [head, forms, tables, services, person] = await Promise.all([readHead(), readForms(), readTables(), readServices(), currentPerson()]);
-  const rows = await Promise.all(
-    forms.map(async (form) => {
-      const { name } = form;
-      const [behaviours, scenarios, records, release] = await Promise.all([
-        readBehaviours(name), readScenarios(name), readRecords(name), newestNumber(name),
-      ]);
-      return { form, scripts: takingPart(behaviours).map((behaviour) => compiled(behaviour, 'untraced')), scenarios, records: records.map(({ id, values }) => ({ id, values })), release };
-    }),
+  const [head, forms, tables, services, person] = await Promise.all([readHead(), readOverview(), readTables(), readServices(), currentPerson()]);
+  return (
+    <Forms
+      title={head.title}
+      roles={head.roles}
+      people={head.people}
+      person={person.key}
+      tables={tables.map(({ name, title, rows }) => ({ name, title, rows: rows.length }))}
+      services={services.map(({ name, title }) => ({ name, title }))}
+      forms={forms}
+    />
   );
-  return <Forms {...head} person={person.key} tables={tables} services={services} answering={compileServices(services)} forms={rows} />;
 }

@@ -1,16 +1,34 @@
 /** Compiled scripts for pages, kept by their text: most visits find every script as the last one left it. */
-import { compile, type Mode, type Source } from '../core/language/compile';
+import type { Mode, Source } from '../core/language/compile';
+import { takingPart } from '../core/language/header';
+import type { Service } from '../core/form/service';
+import { servicesAsSources } from '../core/language/material';
 import type { CompiledScript } from '../core/session/ties';
+import { task } from './tasks';
 
 const kept = new Map<string, CompiledScript>();
-const MOST_KEPT = 1000;
+const MOST_KEPT = 2000;
 
-export function compiled({ name, text }: Source, mode: Mode): CompiledScript {
-  const key = `${mode} ${name}\n${text}`;
-  const known = kept.get(key);
-  if (known !== undefined) return known;
-  if (kept.size >= MOST_KEPT) kept.clear();
-  const made = compile({ name, text }, mode);
-  kept.set(key, made);
-  return made;
+const keyOf = ({ name, text }: Source, mode: Mode) => `${mode} ${name}\n${text}`;
+
+/** The sources compiled, in their order, off the main thread. */
+export async function compiled(sources: readonly Source[], mode: Mode): Promise<CompiledScript[]> {
+  const missing = sources.filter((source) => !kept.has(keyOf(source, mode)));
+  const made = missing.length === 0 ? [] : await task('compile', { sources: missing.map(({ name, text }) => ({ name, text })), mode });
+  if (kept.size + made.length > MOST_KEPT) kept.clear();
+  const fresh = new Map(missing.map((source, i) => [keyOf(source, mode), made[i]!]));
+  for (const [key, script] of fresh) kept.set(key, script);
+  return Promise.all(sources.map(async (source) => kept.get(keyOf(source, mode)) ?? fresh.get(keyOf(source, mode)) ?? (await compiled([source], mode))[0]!));
+}
+
+/** The scripts by which services answer. */
+export async function compiledServices(services: readonly Service[]): Promise<CompiledScript[]> {
+  const sources = servicesAsSources(services);
+  const scripts = await compiled(sources.map(({ source }) => source), 'untraced');
+  return scripts.map((script, i) => ({ ...script, name: sources[i]!.name }));
+}
+
+/** What runs of a form's behaviours. */
+export function compiledBehaviours(behaviours: readonly Source[], mode: Mode): Promise<CompiledScript[]> {
+  return compiled(takingPart(behaviours), mode);
 }

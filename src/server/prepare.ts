@@ -1,18 +1,25 @@
-/** Brings the database up to date and loads the demo into an empty one, and clears away old filling-ins. Run by `npm start` and the browser tests. */
+/** Brings the database up to date, loads the demo into an empty one, and clears away old filling-ins. Run by `npm start` and the browser tests. */
+import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { readFolder } from '../workers/files';
 import { readWorkspace } from '../core/workspace/workspace';
 import { connect } from './database';
-import { importWorkspace } from './import';
-import * as schema from './schema';
-import { tidyFillings } from './tidy';
+import { tidyFillings } from './fillings/tidy';
+import { holdsWorkspace, importWorkspace } from './import';
 
 const { database, pool } = connect();
-await migrate(database, { migrationsFolder: 'drizzle' });
-const [some] = await database.select().from(schema.workspace).limit(1);
-if (some === undefined) {
-  await importWorkspace(database, readWorkspace(readFolder('demo')));
-  console.log('tavro: loaded the demo workspace');
+// Two apps that start at once on one database take turns.
+const turn = await pool.connect();
+await turn.query('select pg_advisory_lock(1413567566)');
+try {
+  await migrate(database, { migrationsFolder: 'drizzle' });
+  if (!(await holdsWorkspace(database))) {
+    await importWorkspace(database, readWorkspace(readFolder('demo')));
+    console.log('tavro: loaded the demo workspace');
+  }
+  await tidyFillings(database, Date.now());
+  await database.execute(sql`analyze record`);
+} finally {
+  turn.release(true);
+  await pool.end();
 }
-await tidyFillings(database, Date.now());
-await pool.end();

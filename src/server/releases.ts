@@ -1,15 +1,17 @@
 /** Releases: immutable, numbered copies of a form with its tables and behaviours, compiled as they were. */
-import { desc, eq } from 'drizzle-orm';
+import { desc, eq, sql } from 'drizzle-orm';
 import * as z from 'zod';
-import { FormSchema } from '../core/form/definition';
+import { FormSchema, type Form } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
 import { TableSchema } from '../core/form/table';
+import { deepFreeze } from '../core/form/value';
 import { MaterialSchema } from '../core/sandbox/protocol';
 import type { Material } from '../core/session/session';
-import { materialOf } from '../core/language/material';
-import { database } from './database';
-import { readBehaviours, readForm, readServices, readTables } from './store';
+import { database, transaction } from './database';
+import { indexRecords } from './records/columns';
+import { task } from './tasks';
 import * as schema from './schema';
+import { readBehaviours, readForm, readForms, readServices, readTables } from './workspace/read';
 
 const ReleaseRow = z.strictObject({
   form: FormSchema,
@@ -32,41 +34,62 @@ export interface Release {
 /** A behaviour does not compile, so no release was made. */
 export class CannotRelease extends Error {}
 
+const { release } = schema;
+
 export async function makeRelease(name: string): Promise<{ number: number }> {
   const form = await readForm(name);
   if (form === null) throw new CannotRelease(`There is no form "${name}".`);
   const [sources, tables, services] = await Promise.all([readBehaviours(name), readTables(), readServices()]);
-  const { scripts, answering } = materialOf(form, { tables, services }, sources, 'untraced');
+  const { scripts, answering } = await task('material', { form, tables, services, sources, mode: 'untraced' });
   const broken = scripts.find((script) => script.failure !== null);
   if (broken !== undefined) throw new CannotRelease(`${broken.title}, line ${broken.failure!.line}: ${broken.failure!.says}`);
-  return database().transaction(async (tx) => {
+  const made = await transaction(async (tx) => {
     // Two people releasing at once get two numbers.
-    await tx.select().from(schema.form).where(eq(schema.form.name, name)).for('update');
-    const [last] = await tx.select().from(schema.release).where(eq(schema.release.form, name)).orderBy(desc(schema.release.number)).limit(1);
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`release ${name}`}, 0))`);
+    const [last] = await tx.select({ number: release.number }).from(release).where(eq(release.form, name)).orderBy(desc(release.number)).limit(1);
     const number = (last?.number ?? 0) + 1;
-    await tx.insert(schema.release).values({ form: name, number, content: { form, tables, services, answering, sources, scripts } });
+    await tx.insert(release).values({ form: name, number, content: { form, tables, services, answering, sources, scripts } });
     return { number };
   });
+  // Lists work without their indexes, only slower, so nobody waits for them.
+  void indexForm(form).catch((caught: unknown) => console.error('the indexes of the records were not made', caught));
+  return made;
+}
+
+/** Makes the indexes by which a form's records are listed, and found as children of another form's. */
+export async function indexForm(form: Form): Promise<void> {
+  const referring = (await readForms()).flatMap((parent) => (parent.children ?? []).flatMap((list) => (list.form === form.name ? [list.field] : [])));
+  await indexRecords(form, referring);
 }
 
 /** Which release is the newest, without reading it whole. */
-export async function newestNumber(form: string): Promise<{ number: number; createdAt: string } | null> {
-  const { number, createdAt } = schema.release;
-  const [row] = await database().select({ number, createdAt }).from(schema.release).where(eq(schema.release.form, form)).orderBy(desc(number)).limit(1);
-  return row === undefined ? null : { number: row.number, createdAt: row.createdAt.toISOString() };
+export async function newestNumber(form: string): Promise<{ id: number; number: number; createdAt: string } | null> {
+  const { id, number, createdAt } = release;
+  const [row] = await database().select({ id, number, createdAt }).from(release).where(eq(release.form, form)).orderBy(desc(number)).limit(1);
+  return row === undefined ? null : { ...row, createdAt: row.createdAt.toISOString() };
 }
 
 export async function newestRelease(form: string): Promise<Release | null> {
-  const [row] = await database().select().from(schema.release).where(eq(schema.release.form, form)).orderBy(desc(schema.release.number)).limit(1);
-  return row === undefined ? null : asRelease(row);
+  const newest = await newestNumber(form);
+  return newest === null ? null : releaseById(newest.id);
 }
+
+/** Releases that were read; they never change. */
+const read = new Map<number, Release>();
+const MOST_READ = 200;
 
 export async function releaseById(id: number): Promise<Release | null> {
-  const [row] = await database().select().from(schema.release).where(eq(schema.release.id, id));
-  return row === undefined ? null : asRelease(row);
+  const known = read.get(id);
+  if (known !== undefined) return known;
+  const [row] = await database().select().from(release).where(eq(release.id, id));
+  if (row === undefined) return null;
+  const made = deepFreeze(asRelease(row));
+  if (read.size >= MOST_READ) read.clear();
+  read.set(id, made);
+  return made;
 }
 
-function asRelease(row: typeof schema.release.$inferSelect): Release {
+function asRelease(row: typeof release.$inferSelect): Release {
   const { form, tables, services, answering, sources, scripts } = ReleaseRow.parse(row.content);
   const material = MaterialSchema.parse({ form, tables, services, answering, scripts, traced: false });
   return { id: row.id, number: row.number, createdAt: row.createdAt.toISOString(), material, sources };

@@ -1,7 +1,8 @@
-/** The database: everything of a workspace, with revisions of scripts, immutable releases, and records. */
-import { bigint, customType, integer, pgTable, primaryKey, serial, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+/** The database: documents with their revisions, immutable releases, records with theirs, and forms being filled in. */
+import { sql } from 'drizzle-orm';
+import { bigint, customType, index, integer, pgTable, primaryKey, serial, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 
-/** JSON kept as JSONB and handed out unread: every row is parsed with Zod in `store.ts`. */
+/** JSON kept as JSONB and handed out unread: every row is parsed with Zod where it is read. */
 const json = customType<{ data: unknown; driverData: string }>({
   dataType: () => 'jsonb',
   toDriver: (value) => JSON.stringify(value),
@@ -9,49 +10,38 @@ const json = customType<{ data: unknown; driverData: string }>({
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
-const created = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
+const at = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
 
-/** One row: title, roles and people. */
-export const workspace = pgTable('workspace', { id: serial('id').primaryKey(), content: json('content').notNull(), revision: integer('revision').notNull().default(1) });
-
-export const referenceTable = pgTable('reference_table', { name: text('name').primaryKey(), content: json('content').notNull(), revision: integer('revision').notNull().default(1) });
-
-export const service = pgTable('service', { name: text('name').primaryKey(), content: json('content').notNull(), revision: integer('revision').notNull().default(1) });
-
-export const form = pgTable('form', { name: text('name').primaryKey(), definition: json('definition').notNull(), revision: integer('revision').notNull().default(1) });
-
-export const behaviour = pgTable(
-  'behaviour',
+/** What a workspace is made of: definitions, behaviours, scenarios, tables, services, and its head with people and roles. */
+export const document = pgTable(
+  'document',
   {
-    form: text('form').notNull().references(() => form.name),
+    id: serial('id').primaryKey(),
+    kind: text('kind').notNull(),
+    /** The form it belongs to; empty for what all forms share. */
+    form: text('form').notNull().default(''),
     name: text('name').notNull(),
-    text: text('text').notNull(),
+    /** Null once it was removed. */
+    content: json('content'),
     revision: integer('revision').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.form, table.name] })],
+  (table) => [
+    uniqueIndex('document_there').on(table.kind, table.form, table.name).where(sql`${table.content} is not null`),
+    index('document_names').on(table.kind, table.form, table.name),
+  ],
 );
 
-/** Every text a behaviour has had. */
-export const behaviourRevision = pgTable(
-  'behaviour_revision',
+/** Every content a document has had. */
+export const revision = pgTable(
+  'revision',
   {
-    form: text('form').notNull(),
-    name: text('name').notNull(),
-    revision: integer('revision').notNull(),
-    text: text('text').notNull(),
-    createdAt: created(),
+    document: integer('document').notNull().references(() => document.id),
+    number: integer('number').notNull(),
+    content: json('content'),
+    savedBy: text('saved_by'),
+    savedAt: at('saved_at'),
   },
-  (table) => [primaryKey({ columns: [table.form, table.name, table.revision] })],
-);
-
-export const scenario = pgTable(
-  'scenario',
-  {
-    form: text('form').notNull().references(() => form.name),
-    name: text('name').notNull(),
-    content: json('content').notNull(),
-  },
-  (table) => [primaryKey({ columns: [table.form, table.name] })],
+  (table) => [primaryKey({ columns: [table.document, table.number] })],
 );
 
 /** Never changed once made: form, tables and behaviours, sources and compiled. */
@@ -59,10 +49,10 @@ export const release = pgTable(
   'release',
   {
     id: serial('id').primaryKey(),
-    form: text('form').notNull().references(() => form.name),
+    form: text('form').notNull(),
     number: integer('number').notNull(),
     content: json('content').notNull(),
-    createdAt: created(),
+    createdAt: at('created_at'),
   },
   (table) => [uniqueIndex('release_number').on(table.form, table.number)],
 );
@@ -70,7 +60,7 @@ export const release = pgTable(
 export const record = pgTable(
   'record',
   {
-    form: text('form').notNull().references(() => form.name),
+    form: text('form').notNull(),
     id: text('id').notNull(),
     values: json('values').notNull(),
     /** Counts savings, so that one made from an older state is a conflict. */
@@ -78,12 +68,31 @@ export const record = pgTable(
     /** The release that made it; null for sample records. */
     release: integer('release'),
     savedBy: text('saved_by').notNull(),
-    savedAt: timestamp('saved_at', { withTimezone: true }).notNull().defaultNow(),
+    savedAt: at('saved_at'),
+    /** The id as a number, by which lists are ordered; −1 for other ids. */
+    number: bigint('number', { mode: 'number' }).notNull().generatedAlwaysAs(sql`case when id ~ '^[0-9]{1,18}$' then id::bigint else -1 end`),
+    /** What is searched in. */
+    words: text('words').notNull().generatedAlwaysAs(sql`tavro_words("values")`),
   },
-  (table) => [primaryKey({ columns: [table.form, table.id] })],
+  (table) => [primaryKey({ columns: [table.form, table.id] }), index('record_order').on(table.form, table.number, table.id)],
 );
 
-/** A filling-in that was handed out: what the server put in and will not take from a browser. */
+/** Every state in which a record was saved. */
+export const recordRevision = pgTable(
+  'record_revision',
+  {
+    form: text('form').notNull(),
+    id: text('id').notNull(),
+    number: integer('number').notNull(),
+    values: json('values'),
+    release: integer('release'),
+    savedBy: text('saved_by').notNull(),
+    savedAt: at('saved_at'),
+  },
+  (table) => [primaryKey({ columns: [table.form, table.id, table.number] })],
+);
+
+/** A filling-in that was begun: what the server put in and will not take from a browser. */
 export const filling = pgTable('filling', {
   id: uuid('id').primaryKey().defaultRandom(),
   release: integer('release').notNull().references(() => release.id),
@@ -99,22 +108,38 @@ export const filling = pgTable('filling', {
   toParent: json('to_parent'),
 });
 
-/** The content of files, kept from when they are chosen; a record names them by field and name. */
+/** The content of files, kept from when they are chosen; a record names them by their digest. */
 export const fileContent = pgTable(
   'file_content',
   {
     filling: uuid('filling').notNull().references(() => filling.id),
+    /** As `field`, or `rows.column`. */
+    field: text('field').notNull().default(''),
     name: text('name').notNull(),
+    /** SHA-256 of the content, in hexadecimal. */
+    digest: text('digest').notNull(),
     size: integer('size').notNull(),
     type: text('type').notNull(),
     content: bytes('content').notNull(),
     form: text('form').notNull(),
     /** The record it belongs to; null until the filling-in is saved. */
     record: text('record'),
-    createdAt: created(),
+    createdAt: at('created_at'),
   },
-  (table) => [primaryKey({ columns: [table.filling, table.name] })],
+  (table) => [primaryKey({ columns: [table.filling, table.field, table.name, table.digest] })],
 );
 
 /** Numbers for new records, one sequence a form. */
 export const recordNumber = pgTable('record_number', { form: text('form').primaryKey(), next: integer('next').notNull() });
+
+/** What the server signs with. */
+export const secret = pgTable('secret', { name: text('name').primaryKey(), value: text('value').notNull() });
+
+/** How a form's scenarios came out when they were last run, and of which state of the workspace. */
+export const scenarioRun = pgTable('scenario_run', {
+  form: text('form').primaryKey(),
+  passed: integer('passed').notNull(),
+  failed: integer('failed').notNull(),
+  of: text('of').notNull(),
+  at: at('at'),
+});

@@ -9,21 +9,34 @@ export function get<T>(path: string): Promise<Reply<T>> {
   return call('GET', path);
 }
 
+/** Bytes that browsers go on sending once a page is left: 64 KiB in all (Fetch standard, keepalive). */
+const MOST_ON_LEAVING = 60 * 1024;
+
+/** Whether a body is sent to its end even when the page is left meanwhile. */
+export function sendsOnLeaving(body: unknown): boolean {
+  return new Blob([JSON.stringify(body)]).size < MOST_ON_LEAVING;
+}
+
 export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<Reply<T>> {
+  const content = body === undefined ? null : JSON.stringify(body);
+  const headers = content === null ? {} : { body: content, headers: { 'content-type': 'application/json' } };
+  const keepalive = method === 'PUT' && content !== null && new Blob([content]).size < MOST_ON_LEAVING;
+  let response: Response;
   try {
-    const response = await fetch(path, {
-      method,
-      // What is sent while the page is being left still arrives.
-      keepalive: method === 'PUT',
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-    });
+    const send = () => fetch(path, { method, ...headers });
+    // Several at once may exceed what browsers keep alive; then it is sent as usual.
+    response = await (keepalive ? fetch(path, { method, keepalive, ...headers }).catch(send) : send());
+  } catch {
+    return { ok: false, status: 0, says: 'The server is out of reach.', body: null };
+  }
+  try {
     const text = await response.text();
     const read: unknown = text === '' ? null : JSON.parse(text);
     if (response.ok) return { ok: true, status: response.status, body: read as T };
     const says = (read as { says?: string } | null)?.says ?? 'The server refused.';
     return { ok: false, status: response.status, says, body: read };
   } catch {
-    return { ok: false, status: 0, says: 'The server is out of reach.', body: null };
+    return { ok: false, status: response.ok ? 502 : response.status, says: 'The answer of the server broke off.', body: null };
   }
 }
 

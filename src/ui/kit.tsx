@@ -137,3 +137,9 @@ export function Labelled({ label, children }: { label: string; children: ReactNo
     </chakra.label>
   );
 }
+
+/** So many records; more than were counted are "more than". */
+export function countInWords({ count, more }: { count: number; more: boolean }): string {
+  if (more) return `more than ${count.toLocaleString('en-GB')} records`;
+  return count === 1 ? '1 record' : `${count.toLocaleString('en-GB')} records`;
+}

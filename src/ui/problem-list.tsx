@@ -31,6 +31,8 @@ function placeInWords({ at }: Problem): string {
   switch (at.is) {
     case 'behaviour':
       return `${at.title}, line ${at.line}`;
+    case 'form':
+      return 'the form as a whole';
     case 'part':
       return `part ${at.part}`;
     case 'scenario':
@@ -40,6 +42,6 @@ function placeInWords({ at }: Problem): string {
 
 /** The address on the bench that leads to a problem. */
 export function addressOf({ form, at }: Problem): string {
-  const query: Record<string, string> = at.is === 'behaviour' ? { behaviour: at.name, line: String(at.line) } : at.is === 'part' ? { part: at.part } : { scenario: at.name };
+  const query: Record<string, string> = at.is === 'behaviour' ? { behaviour: at.name, line: String(at.line) } : at.is === 'part' ? { part: at.part } : at.is === 'scenario' ? { scenario: at.name } : {};
   return `/bench/${form}?${new URLSearchParams(query).toString()}`;
 }

@@ -6,11 +6,11 @@ import type { ReactNode } from 'react';
 import { EmotionRegistry } from './emotion-registry';
 import { system } from './theme';
 
-export function Providers({ children }: { children: ReactNode }) {
+export function Providers({ nonce, children }: { nonce: string; children: ReactNode }) {
   return (
     <EmotionRegistry>
       <ChakraProvider value={system}>
-        <ThemeProvider attribute="class" disableTransitionOnChange>
+        <ThemeProvider attribute="class" disableTransitionOnChange nonce={nonce}>
           {children}
         </ThemeProvider>
       </ChakraProvider>

@@ -7,6 +7,8 @@ import { RoleSchema, TableSchema } from '../core/form/table';
 /** All that the behaviours of a form can reach. */
 const Surface = z.object({ form: FormSchema, tables: z.array(TableSchema), services: z.array(ServiceSchema), roles: z.array(RoleSchema) });
 
+export type SurfaceMessage = z.infer<typeof Surface>;
+
 const Source = z.strictObject({ name: z.string(), text: z.string() });
 
 export const LanguageRequest = z.discriminatedUnion('do', [

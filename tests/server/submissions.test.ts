@@ -2,12 +2,18 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { TimedStep } from '../../src/core/session/step';
-import { handOut, submit } from '../../src/server/fillings';
+import { beginFilling, handOut } from '../../src/server/fillings/handing-out';
+import { submit } from '../../src/server/fillings/submitting';
+import { readRecord, recordHistory } from '../../src/server/records/read';
 import { CannotRelease, makeRelease, newestRelease } from '../../src/server/releases';
 import { database } from '../../src/server/database';
 import * as schema from '../../src/server/schema';
-import { readBehaviours, readHead, readRecord, readRecords, saveBehaviour } from '../../src/server/store';
-import { freshDatabase } from './support';
+import { behaviourHistory, saveBehaviour as save } from '../../src/server/workspace/behaviours';
+import { readBehaviours, readHead } from '../../src/server/workspace/read';
+import { begin, freshDatabase } from './support';
+
+const saveBehaviour = (form: string, name: string, text: string, from: number) => save(form, name, text, from, 'mira');
+const countOf = (form: string) => database().$count(schema.record, eq(schema.record.form, form));
 
 const FORM = 'berth_visit';
 let end: () => Promise<void>;
@@ -26,18 +32,15 @@ const GOOD: TimedStep[] = [
   { set: 'berth', to: 'sq1' }, { set: 'pilot_choice', to: 'none' }, { submit: true },
 ];
 
-async function fresh(recordId?: string) {
-  const record = recordId === undefined ? null : await readRecord(FORM, recordId);
-  return (await handOut((await newestRelease(FORM))!, await mira(), record, { launch: {} })).filling;
-}
+const fresh = async (recordId?: string) => (await begin(FORM, recordId ?? null)).id;
 
 const send = async (steps: TimedStep[], more: object = {}, recordId?: string) => submit(FORM, { filling: await fresh(recordId), steps, ...more }, await mira());
 
 /** What must not be saved is not saved. */
 async function savesNothing<T>(work: () => Promise<T>): Promise<T> {
-  const before = (await readRecords(FORM)).length;
+  const before = await countOf(FORM);
   const result = await work();
-  expect(await readRecords(FORM)).toHaveLength(before);
+  expect(await countOf(FORM)).toBe(before);
   return result;
 }
 
@@ -81,13 +84,13 @@ describe('26 a submission', () => {
 
   test('by somebody else than it was handed to is refused', async () => {
     const filling = await fresh();
-    expect(await savesNothing(async () => submit(FORM, { filling, steps: GOOD }, await teo()))).toMatchObject({ status: 422, says: 'This form was opened by Mira Oldane. Open it again as yourself.' });
+    await expect(savesNothing(async () => submit(FORM, { filling, steps: GOOD }, await teo()))).rejects.toMatchObject({ status: 404, message: 'This form was not handed out to you. Open it again.' });
   });
 
   test('that was never handed out, or for another form, is refused', async () => {
-    expect(await submit(FORM, { filling: '6f6c0d7e-7c1b-4b0e-8a53-2f3c1d9e0a11', steps: GOOD }, await mira())).toMatchObject({ status: 404 });
+    await expect(submit(FORM, { filling: '6f6c0d7e-7c1b-4b0e-8a53-2f3c1d9e0a11', steps: GOOD }, await mira())).rejects.toMatchObject({ status: 404 });
     const filling = await fresh();
-    expect(await submit('other', { filling, steps: GOOD }, await mira())).toMatchObject({ status: 422, says: 'This was handed out for the form "berth_visit", not for "other".' });
+    await expect(submit('other', { filling, steps: GOOD }, await mira())).rejects.toMatchObject({ status: 404 });
   });
 
   test('with times that cannot be is refused', async () => {
@@ -114,6 +117,39 @@ describe('a record that somebody else saved meanwhile', () => {
     expect((await readRecord(FORM, '2'))!.values.draught).toBe(8.5);
     expect(await submit(FORM, { filling, steps: change(8.1), overRevision: 2 }, await mira())).toMatchObject({ status: 201, revision: 3 });
     expect((await readRecord(FORM, '2'))!.values.draught).toBe(8.1);
+    // Every state it had is kept, with who saved it.
+    expect((await recordHistory(FORM, '2')).map(({ revision, values, savedBy }) => [revision, values!.draught, savedBy])).toEqual([[3, 8.1, 'mira'], [2, 8.5, 'mira'], [1, expect.any(Number), 'mira']]);
+  });
+});
+
+describe('handing a form out', () => {
+  const handed = async (record: string | null = null) => handOut((await newestRelease(FORM))!, await mira(), record === null ? null : await readRecord(FORM, record), { launch: {} });
+
+  test('saves nothing until something is entered, and then one filling-in however often that is said', async () => {
+    const fillings = () => database().$count(schema.filling);
+    const [before, { next }] = [await fillings(), (await database().select().from(schema.recordNumber).where(eq(schema.recordNumber.form, FORM)))[0]!];
+    const { ticket } = await handed();
+    expect(await fillings()).toBe(before);
+    const begun = await Promise.all(Array.from({ length: 5 }, async () => beginFilling(FORM, ticket, await mira())));
+    expect(new Set(begun.map(({ id }) => id)).size).toBe(1);
+    expect(await fillings()).toBe(before + 1);
+    expect(begun[0]!.opening.newId).toBe(String(Number(begun[0]!.opening.newId)));
+    expect(Number(begun[0]!.opening.newId)).toBeGreaterThanOrEqual(next);
+  });
+
+  test('is the word of the server: a ticket that somebody else wrote or got begins nothing', async () => {
+    const { ticket } = await handed();
+    const [body, mark] = ticket.split('.') as [string, string];
+    const forged = Buffer.from(JSON.stringify({ ...(JSON.parse(Buffer.from(body, 'base64url').toString()) as object), person: 'teo', clock: 0 })).toString('base64url');
+    for (const text of [`${forged}.${mark}`, `${body}.`, body, '', `${body}.${'A'.repeat(43)}`]) await expect(beginFilling(FORM, text, await mira())).rejects.toMatchObject({ status: 404 });
+    await expect(beginFilling(FORM, ticket, await teo())).rejects.toMatchObject({ status: 403 });
+    await expect(beginFilling('vessel', ticket, await mira())).rejects.toMatchObject({ status: 404 });
+  });
+
+  test('gives the record as it was when it was handed out, whatever was saved since', async () => {
+    const { ticket, opening } = await handed('2');
+    expect(await send([{ set: 'draught', to: 8.7 }, { submit: true }], {}, '2')).toMatchObject({ status: 201 });
+    expect((await beginFilling(FORM, ticket, await mira())).opening.record).toEqual(opening.record);
   });
 });
 
@@ -149,7 +185,7 @@ describe('releases and revisions', () => {
     const { name, revision } = arrival!;
     expect(await saveBehaviour(FORM, name, '/** Theirs. */', revision)).toMatchObject({ saved: true });
     expect(await saveBehaviour(FORM, name, '/** Mine. */', revision)).toEqual({ saved: false, theirs: { name, text: '/** Theirs. */', revision: revision + 1 } });
-    const kept = await database().select().from(schema.behaviourRevision).where(eq(schema.behaviourRevision.name, name));
-    expect(kept.map((row) => row.revision).sort((a, b) => a - b)).toEqual(Array.from({ length: revision + 1 }, (_, i) => i + 1));
+    const kept = await behaviourHistory(FORM, name);
+    expect(kept.map((row) => row.revision)).toEqual(Array.from({ length: revision + 1 }, (_, i) => revision + 1 - i));
   });
 });

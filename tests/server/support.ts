@@ -2,8 +2,14 @@
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client } from 'pg';
 import { connect, database } from '../../src/server/database';
+import { machines } from '../../src/server/machines/server-pool';
 import { importWorkspace } from '../../src/server/import';
 import { readWorkspace } from '../../src/core/workspace/workspace';
+import { beginFilling, handOut, type Filling, type HowOpened } from '../../src/server/fillings/handing-out';
+import { readRecord } from '../../src/server/records/read';
+import { newestRelease } from '../../src/server/releases';
+import { readDocument, type Key } from '../../src/server/revisions/documents';
+import { readHead } from '../../src/server/workspace/read';
 import { readFolder } from '../../src/workers/files';
 
 /** Makes an empty database of this name, migrates it and loads the demo; the server's modules then use it. */
@@ -19,5 +25,21 @@ export async function freshDatabase(name: string): Promise<() => Promise<void>> 
   kept.tavroDatabase = connect(url.href);
   await migrate(database(), { migrationsFolder: 'drizzle' });
   await importWorkspace(database(), readWorkspace(readFolder('demo')));
-  return () => kept.tavroDatabase!.pool.end();
+  return async () => {
+    machines().close();
+    await kept.tavroDatabase!.pool.end();
+  };
+}
+
+/** The revision that somebody who saves now starts from; 0 when there is none yet. */
+export async function revisionOf(key: Key): Promise<number> {
+  return (await readDocument(key))?.revision ?? 0;
+}
+
+/** Hands a form out to the first person and begins to fill it in. */
+export async function begin(form: string, record: string | null, how: Partial<HowOpened> = {}): Promise<Filling> {
+  const person = (await readHead()).people[0]!;
+  const stored = record === null ? null : await readRecord(form, record);
+  const { ticket } = await handOut((await newestRelease(form))!, person, stored, { launch: {}, ...how });
+  return beginFilling(form, ticket, person);
 }

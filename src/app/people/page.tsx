@@ -1,12 +1,11 @@
 import type { Metadata } from 'next';
-import { readHeadRevision } from '@/server/reference';
-import { readHead } from '@/server/store';
+import { readHead } from '@/server/workspace/read';
 import { PeoplePage } from '@/ui/manage/people-page';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'People and roles' };
 
 export default async function Page() {
-  const [head, revision] = await Promise.all([readHead(), readHeadRevision()]);
+  const { revision, ...head } = await readHead();
   return <PeoplePage head={head} revision={revision} />;
 }

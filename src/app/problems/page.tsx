@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { readForms, readHead } from '@/server/store';
+import { readForms, readHead } from '@/server/workspace/read';
 import { ProblemsPage } from '@/ui/manage/problems-page';
 
 export const dynamic = 'force-dynamic';

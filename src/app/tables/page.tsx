@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { readHead, readTables } from '@/server/store';
+import { readHead, readTables } from '@/server/workspace/read';
 import { NewTable } from '@/ui/manage/new-table';
 
 export const dynamic = 'force-dynamic';

@@ -24,14 +24,19 @@ export function materialOf(form: Form, { tables, services }: Shared, sources: re
   };
 }
 
-/** The scripts by which services answer, as `service.function`; each has its parameters by name. */
-export function compileServices(services: readonly Service[]): CompiledScript[] {
+/** The sources of the scripts by which services answer, each with its name as `service.function`. */
+export function servicesAsSources(services: readonly Service[]): { name: string; source: Source }[] {
   return services.flatMap((service) =>
     Object.entries(service.functions).flatMap(([name, { parameters, answers }]) => {
       if (answers.from !== 'script') return [];
-      // On one line with the script's first, so that lines are those of the script.
+      // On one line with the script's first, so that lines are those of the script. Each has its parameters by name.
       const text = `const { ${parameters.map((parameter) => parameter.name).join(', ')} } = parameters; ${answers.script}`;
-      return [{ ...compile({ name: `${service.name}.${name}.ts`, text }, 'untraced'), name: `${service.name}.${name}` }];
+      return [{ name: `${service.name}.${name}`, source: { name: `${service.name}.${name}.ts`, text } }];
     }),
   );
+}
+
+/** The scripts by which services answer, compiled. */
+export function compileServices(services: readonly Service[]): CompiledScript[] {
+  return servicesAsSources(services).map(({ name, source }) => ({ ...compile(source, 'untraced'), name }));
 }

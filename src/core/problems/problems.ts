@@ -14,8 +14,8 @@ import { runScenario, type Player, type ScenarioResult } from '../scenario/run';
 
 export interface Problem {
   form: string;
-  /** The behaviour's file, the part or the scenario it leads to. */
-  at: { is: 'behaviour'; name: string; title: string; line: number; column: number } | { is: 'part'; part: string } | { is: 'scenario'; name: string; title: string; step: number };
+  /** The behaviour's file, the part or the scenario it leads to, or the form as a whole. */
+  at: { is: 'form' } | { is: 'behaviour'; name: string; title: string; line: number; column: number } | { is: 'part'; part: string } | { is: 'scenario'; name: string; title: string; step: number };
   sort: 'types' | 'mistake' | 'scenario';
   severity: 'error' | 'warning';
   says: string;

@@ -269,7 +269,7 @@ export class Engine {
 }
 
 /** The material with one of its scripts out, and why. */
-function without(material: Material, { behaviour, line }: Stuck): Material {
+export function without(material: Material, { behaviour, line }: Stuck): Material {
   const failure = { code: 'stuck' as const, says: words.stuck, line };
   return { ...material, scripts: material.scripts.map((script) => (script.name === behaviour ? { ...script, code: null, failure } : script)) };
 }

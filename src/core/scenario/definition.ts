@@ -1,7 +1,7 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
 import * as z from 'zod';
 import { Name } from '../form/definition';
-import { ServiceMoods, StepSchema, ValueSchema, ValuesSchema, Zone } from '../session/schema';
+import { MOST_STEPS, ServiceMoods, StepSchema, ValueSchema, ValuesSchema, Zone } from '../session/schema';
 import type { PartState } from '../session/step';
 
 export const OpenSchema = z.strictObject({
@@ -85,6 +85,6 @@ export const ScenarioSchema = z.strictObject({
   $schema: z.string().optional(),
   title: z.string().min(1),
   open: OpenSchema,
-  steps: z.array(ScenarioStepSchema),
+  steps: z.array(ScenarioStepSchema).max(MOST_STEPS, `a scenario has at most ${MOST_STEPS} steps`),
 });
 export type Scenario = z.infer<typeof ScenarioSchema>;

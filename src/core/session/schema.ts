@@ -45,6 +45,9 @@ export const StepSchema = z.union(Object.values(steps) as [(typeof steps)[StepKi
 
 /** A step at a time of the session's clock, in milliseconds after the opening. */
 const at = { at: z.number().min(0).max(31_536_000_000).optional() };
+/** Steps of one filling-in or scenario. */
+export const MOST_STEPS = 5000;
+
 export const TimedStepSchema: z.ZodType<TimedStep> = z.union(StepSchema.options.map((option) => option.extend(at)));
 
 /** By `name` of a service, or `name.function`. */

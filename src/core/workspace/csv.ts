@@ -7,9 +7,25 @@ import { isDate } from '../form/formats';
 import type { CellValue, Row, TableShape } from '../form/table';
 import type { Fault } from './json';
 
+/** Faults of one file that are named; more help nobody. */
+const MOST_FAULTS = 200;
+
+/** Columns of a table. */
+const MOST_COLUMNS = 500;
+
+function tooMany(file: string, columns: number, faults: Fault[]): boolean {
+  if (columns <= MOST_COLUMNS) return false;
+  faults.push({ file, line: 1, path: [], says: `there are ${columns} columns; a table has at most ${MOST_COLUMNS}` });
+  return true;
+}
+
 /** Reads the rows of a table from CSV; every bad cell is named by line and column. `names` stand in for the headings. */
 export function readRows(file: string, text: string, shape: Pick<TableShape, 'key' | 'columns'>, faults: Fault[], names: readonly string[] | null = null): Row[] {
-  const fault = (line: number, path: (string | number)[], says: string) => faults.push({ file, line, path, says });
+  let left = MOST_FAULTS;
+  const fault = (line: number, path: (string | number)[], says: string) => {
+    if (left-- > 0) faults.push({ file, line, path, says });
+    else if (left === -1) faults.push({ file, line, path: [], says: 'there are more faults like these' });
+  };
   let lines: { record: string[]; info: { lines: number } }[];
   try {
     lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true }) as never;
@@ -24,13 +40,18 @@ export function readRows(file: string, text: string, shape: Pick<TableShape, 'ke
     return [];
   }
   const headings = names ?? header.record;
-  const columns = headings.map((name) => shape.columns.find((column) => column.name === name));
+  if (tooMany(file, headings.length, faults)) return [];
+  const known = new Map(shape.columns.map((column) => [column.name, column]));
+  const columns = headings.map((name) => known.get(name));
   headings.forEach((name, i) => {
     if (columns[i] === undefined) fault(1, [name], 'is not a column of this table');
   });
-  for (const column of shape.columns) {
-    if (!headings.includes(column.name)) fault(1, [column.name], 'this column is missing');
+  const named = new Set<string>();
+  for (const name of headings) {
+    if (named.has(name)) fault(1, [name], 'this column is there twice');
+    named.add(name);
   }
+  for (const column of shape.columns) if (!named.has(column.name)) fault(1, [column.name], 'this column is missing');
   const keys = new Set<string>();
   return body.map(({ record, info }) => {
     const row: Record<string, CellValue> = {};
@@ -92,6 +113,7 @@ export function guessColumns(file: string, text: string, faults: Fault[]): Guess
     faults.push({ file, line: 1, path: [], says: 'the first line has to name the columns' });
     return null;
   }
+  if (tooMany(file, headings.length, faults)) return null;
   const taken = new Set<string>();
   const columns = headings.map((heading, i) => {
     const cells = rows.map((row) => row[i] ?? '');

@@ -10,7 +10,7 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
   json('workspace.json', { title, roles, people });
   for (const { name, rows, ...shape } of workspace.tables) {
     json(`tables/${name}.json`, shape);
-    files.set(`tables/${name}.csv`, writeRows(shape.columns, rows));
+    files.set(`tables/${name}.csv`, writeRows(shape.columns, rows, { formulas: true }));
   }
   for (const { name, ...shape } of workspace.services) json(`services/${name}.json`, shape);
   for (const { form, behaviours, scenarios, records } of workspace.forms) {
@@ -23,8 +23,15 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
   return files;
 }
 
-/** The rows of a table as CSV (RFC 4180), with the columns named in the first line. */
-export function writeRows(columns: Table['columns'], rows: Table['rows']): string {
-  const cell = (value: CellValue | undefined) => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? ''));
+/** Spreadsheets read a cell that begins like this as a formula (OWASP, "CSV injection"). */
+const FORMULA = /^[=+\-@\t\r]/;
+
+/**
+ * The rows of a table as CSV (RFC 4180), with the columns named in the first line. Without `formulas` an apostrophe
+ * stands before texts that a spreadsheet would run.
+ */
+export function writeRows(columns: Table['columns'], rows: Table['rows'], { formulas }: { formulas: boolean }): string {
+  const text = (value: string) => (!formulas && FORMULA.test(value) ? `'${value}` : value);
+  const cell = (value: CellValue | undefined) => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : typeof value === 'string' ? text(value) : (value ?? ''));
   return stringify([columns.map((column) => column.name), ...rows.map((row) => columns.map((column) => cell(row[column.name])))]);
 }

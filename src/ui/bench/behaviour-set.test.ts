@@ -26,7 +26,9 @@ function bench(names: string[], answers: (sent: Sent) => { status: number; body:
   const brain = { remove: (name: string) => Promise.resolve(done.push(`remove ${name}`)), put: ({ name }: { name: string }) => Promise.resolve(done.push(`put ${name}`)) } as unknown as LanguageClient;
   const set = behaviourSet(store, {
     edit: (name, text) => store.setState((state) => ({ behaviours: state.behaviours.map((one) => (one.name === name ? { ...one, text } : one)) })),
-    save: (name) => Promise.resolve(void done.push(`save ${name}`)),
+    saveAll: () => Promise.resolve(void done.push('save all')),
+    begin: (name) => void done.push(`begin ${name}`),
+    renamed: (renames) => void done.push(...renames.map(({ from, to }) => `${from} is ${to}`)),
     forget: (name) => void done.push(`forget ${name}`),
     brain: () => brain,
     pathOf: (rest) => `/api/forms/visit/${rest}`,
@@ -69,10 +71,10 @@ describe('deleting', () => {
     const { set, store, sent, done, order } = bench(['10-a.ts', '20-b.ts', '30-c.ts']);
     store.setState({ active: '20-b.ts' });
     await set.remove('20-b.ts');
-    expect(sent).toEqual([{ method: 'DELETE', path: '/api/forms/visit/behaviours/20-b.ts', body: null }]);
+    expect(sent).toEqual([{ method: 'DELETE', path: '/api/forms/visit/behaviours/20-b.ts?from=1', body: null }]);
     expect(order()).toEqual(['10-a.ts', '30-c.ts']);
     expect(store.getState()).toMatchObject({ active: '30-c.ts', deleted: { name: '20-b.ts' } });
-    expect(done).toEqual(['forget 20-b.ts', 'forget 20-b.ts', 'remove 20-b.ts', 'after']);
+    expect(done).toEqual(['save all', 'forget 20-b.ts', 'remove 20-b.ts', 'after']);
     set.restore();
     expect(order()).toEqual(['10-a.ts', '20-b.ts', '30-c.ts']);
     expect(store.getState()).toMatchObject({ active: '20-b.ts', deleted: null });
@@ -83,7 +85,7 @@ describe('deleting', () => {
     const { set, store, done } = bench(['10-a.ts']);
     store.setState((state) => ({ behaviours: state.behaviours.map((one) => ({ ...one, saving: { state: 'waiting' } })) }));
     await set.remove('10-a.ts');
-    expect(done.slice(0, 2)).toEqual(['forget 10-a.ts', 'save 10-a.ts']);
+    expect(done.slice(0, 2)).toEqual(['save all', 'forget 10-a.ts']);
     expect(store.getState().active).toBe('');
   });
 
@@ -100,13 +102,13 @@ describe('order', () => {
 
   test('names that changed are followed everywhere', async () => {
     const { set, store, sent, done, order } = bench(['10-a.ts', '20-b.ts', '30-c.ts'], () => ({ status: 200, body: { renames } }));
-    store.setState({ active: '30-c.ts', scenarios: [{ name: 's', scenario: { title: 'S', open: { as: 'mira' }, steps: [{ expect: { '@errors': [{ behaviour: '30-c' }] } as never }] } }] });
+    store.setState({ active: '30-c.ts', scenarios: [{ name: 's', revision: 1, scenario: { title: 'S', open: { as: 'mira' }, steps: [{ expect: { '@errors': [{ behaviour: '30-c' }] } as never }] } }] });
     await set.reorder(['10-a.ts', '30-c.ts', '20-b.ts']);
     expect(sent[0]).toEqual({ method: 'PUT', path: '/api/forms/visit/order', body: { order: ['10-a.ts', '30-c.ts', '20-b.ts'] } });
     expect(order()).toEqual(['10-a.ts', '15-c.ts', '20-b.ts']);
     expect(store.getState().active).toBe('15-c.ts');
     expect(JSON.stringify(store.getState().scenarios)).toContain('"15-c"');
-    expect(done).toEqual(['remove 30-c.ts', 'put 15-c.ts', 'after']);
+    expect(done).toEqual(['save all', '30-c.ts is 15-c.ts', 'remove 30-c.ts', 'put 15-c.ts', 'after']);
   });
 
   test('by one place earlier or later, and not beyond the ends', async () => {

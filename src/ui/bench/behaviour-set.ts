@@ -12,16 +12,21 @@ import type { Behaviour, BenchState } from './store';
 
 export interface SetWork {
   edit(name: string, text: string): void;
-  save(name: string): Promise<void>;
+  /** Saves everything on the bench that is not saved yet. */
+  saveAll(): Promise<void>;
+  /** A new behaviour begins to save itself. */
+  begin(name: string): void;
   /** Nothing that was put off is done for a behaviour any more. */
   forget(name: string): void;
+  /** Behaviours go on saving themselves under other names. */
+  renamed(renames: readonly { from: string; to: string }[]): void;
   brain(): LanguageClient;
   pathOf(rest: string): string;
   /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others. */
   afterSetChanged(): Promise<void>;
 }
 
-export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchState>, { edit, save, forget, brain, pathOf, afterSetChanged }: SetWork) {
+export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchState>, { edit, saveAll, begin, forget, renamed: renameDrafts, brain, pathOf, afterSetChanged }: SetWork) {
   const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
   const isThere = (name: string) => get().behaviours.some((behaviour) => behaviour.name === name);
 
@@ -36,6 +41,7 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
   function put(name: string, text: string): void {
     const behaviour: Behaviour = { name, text: '', revision: 0, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
     set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]) }));
+    begin(name);
     edit(name, text);
   }
 
@@ -55,17 +61,25 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
 
   async function remove(name: string): Promise<void> {
     if (!isThere(name)) return;
-    const { text, saving } = behaviourOf(name);
-    forget(name);
     // What was typed last is kept as a revision, so that it can be brought back.
-    if (saving.state === 'waiting') await save(name);
-    const reply = await call('DELETE', pathOf(`behaviours/${name}`));
-    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+    await saveAll();
+    const { text, revision } = behaviourOf(name);
+    if (revision > 0) {
+      const reply = await call('DELETE', pathOf(`behaviours/${name}?from=${revision}`));
+      const says = reply.status === 409 ? 'Somebody else saved this behaviour meanwhile, so it stays. Reload to see it.' : reply.ok ? null : reply.says;
+      if (says !== null) return set({ notice: { tone: 'error', text: says } });
+    }
+    set({ deleted: { name, text } });
+    await leave(name);
+  }
+
+  /** Takes a behaviour off the bench. */
+  async function leave(name: string): Promise<void> {
     forget(name);
     const { behaviours, active } = get();
     const at = behaviours.findIndex((behaviour) => behaviour.name === name);
     const rest = behaviours.filter((behaviour) => behaviour.name !== name);
-    set({ behaviours: rest, deleted: { name, text }, active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active, pane: 'code' });
+    set({ behaviours: rest, active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active, pane: 'code' });
     await brain().remove(name);
     await afterSetChanged();
   }
@@ -80,17 +94,21 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
 
   /** Brings the behaviours into another order; their files are numbered by it. */
   async function reorder(order: string[]): Promise<void> {
-    for (const { name, saving } of get().behaviours) if (saving.state === 'waiting' || saving.state === 'unsaved') await save(name);
+    await saveAll();
     if (get().behaviours.some(({ saving }) => saving.state !== 'saved')) return set({ notice: { tone: 'error', text: 'Something is not saved yet, so the order stays.' } });
     const reply = await call<{ renames: { from: string; to: string }[] }>('PUT', pathOf('order'), { order });
     if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
     const { renames } = reply.body;
+    renameDrafts(renames);
     const renamed = (name: string) => renames.find(({ from }) => from === name)?.to ?? name;
     const bare = (name: string) => name.replace(/\.[jt]s$/, '');
     set((state) => ({
       active: renamed(state.active),
       behaviours: inOrder(state.behaviours.map((behaviour) => ({ ...behaviour, name: renamed(behaviour.name), running: behaviour.running === null ? null : { ...behaviour.running, name: bare(renamed(behaviour.name)) } }))),
-      scenarios: state.scenarios.map(({ name, scenario }) => ({ name, scenario: renamedInScenario(scenario, renames) })),
+      scenarios: state.scenarios.map((entry) => {
+        const scenario = renamedInScenario(entry.scenario, renames);
+        return scenario === entry.scenario ? entry : { ...entry, scenario, revision: entry.revision + 1 };
+      }),
     }));
     for (const { from } of renames) await brain().remove(from);
     for (const { to } of renames) await brain().put({ name: to, text: behaviourOf(to).text });
@@ -111,7 +129,7 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
   async function takeStarter(title: string, text: string, scenarios: readonly Scenario[]): Promise<void> {
     addBehaviour(title, text);
     for (const scenario of scenarios) {
-      const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), scenario);
+      const reply = await call<{ name: string; scenario: Scenario; revision: number }>('POST', pathOf('scenarios'), scenario);
       if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
       set((state) => ({ scenarios: [...state.scenarios, reply.body] }));
     }
@@ -122,5 +140,5 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
     if (isThere(name)) describe(name, { off: !readHeader(behaviourOf(name)).off });
   }
 
-  return { addBehaviour, duplicate, describe, remove, restore, reorder, move, turn, takeStarter };
+  return { addBehaviour, duplicate, describe, remove, leave, restore, reorder, move, turn, takeStarter };
 }

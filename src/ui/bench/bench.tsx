@@ -17,6 +17,8 @@ import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
 import { createBench, type BenchMaterial, type BenchPlace, type BenchStore } from './store';
 import { StructurePane } from './structure';
+import { useLeaving } from '../draft/leaving';
+import { LeftNotice } from '../draft/use-draft';
 import { TapePane } from './tape-pane';
 import { useBench, useTitles } from './use-bench';
 import { namesFor } from './words';
@@ -30,12 +32,9 @@ export function Bench({ material, opened, at }: { material: BenchMaterial; opene
   const [bench] = useState(() => createBench(material, opened));
   useEffect(() => {
     void bench.start().then(() => bench.goToPlace(at));
-    addEventListener('pagehide', bench.flush);
-    return () => {
-      removeEventListener('pagehide', bench.flush);
-      bench.stop();
-    };
+    return () => bench.stop();
   }, [bench]);
+  useLeaving(bench);
   return <Layout bench={bench} />;
 }
 
@@ -62,7 +61,7 @@ function keepSizes(part: Partial<{ columns: number[]; rows: number[] }>): void {
 }
 
 function Layout({ bench }: { bench: BenchStore }) {
-  const state = useBench(bench, ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo }) => ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo }));
+  const state = useBench(bench, ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo, left }) => ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo, left }));
   const titles = useTitles(bench);
   const { material, answers, at, steps, active } = state;
   const [sizes, setSizes] = useState<{ columns: number[]; rows: number[] } | null>(null);
@@ -92,6 +91,11 @@ function Layout({ bench }: { bench: BenchStore }) {
           </Box>
           <Button onClick={bench.dismiss}>Close</Button>
         </Flex>
+      )}
+      {state.left !== null && (
+        <Box px="16px" py="4px">
+          <LeftNotice at={state.left.at} what="changes" onTake={bench.takeLeft} />
+        </Box>
       )}
       {state.deleted !== null && (
         <Flex px="16px" py="4px" gap="8px" align="center">

@@ -59,14 +59,18 @@ export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; na
       {saving.state === 'conflict' && (
         <Box p="10px" borderBottomWidth="1px" borderColor="line">
           <Notice tone="warning">
-            Somebody else saved this behaviour meanwhile. Yours is in the editor, theirs is below. Nothing is overwritten until you choose.
+            {saving.theirs.revision === 0
+              ? 'Somebody else removed or moved this behaviour meanwhile. What you typed is in the editor.'
+              : 'Somebody else saved this behaviour meanwhile. Yours is in the editor, theirs is below. Nothing is overwritten until you choose.'}
             <Flex gap="8px" mt="6px">
-              <Button onClick={() => bench.settleConflict(behaviour.name, 'mine')}>Keep mine</Button>
-              <Button onClick={() => bench.settleConflict(behaviour.name, 'theirs')}>Take theirs</Button>
+              <Button onClick={() => bench.settleConflict(behaviour.name, 'mine')}>{saving.theirs.revision === 0 ? 'Keep mine as a new one' : 'Keep mine'}</Button>
+              <Button onClick={() => bench.settleConflict(behaviour.name, 'theirs')}>{saving.theirs.revision === 0 ? 'Let it go' : 'Take theirs'}</Button>
             </Flex>
-            <chakra.pre aria-label="Their version" tabIndex={0} fontFamily="mono" fontSize="12px" mt="6px" maxH="160px" overflow="auto" bg="sheet" p="6px">
-              {saving.theirs.text}
-            </chakra.pre>
+            {saving.theirs.revision > 0 && (
+              <chakra.pre aria-label="Their version" tabIndex={0} fontFamily="mono" fontSize="12px" mt="6px" maxH="160px" overflow="auto" bg="sheet" p="6px">
+                {saving.theirs.content}
+              </chakra.pre>
+            )}
           </Notice>
         </Box>
       )}

@@ -55,7 +55,7 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
   const search = async () => {
     if (wanted === '') return;
     // What stands in the editor is searched as it is, not as it was when last saved.
-    bench.flush();
+    await bench.saveAll();
     const reply = await get<{ hits: Hit[]; cut: boolean }>(`/api/search?${new URLSearchParams({ wanted, ...(pattern ? { pattern: 'yes' } : {}), ...(exact ? { exact: 'yes' } : {}) }).toString()}`);
     setFound(reply.ok ? reply.body : { says: reply.says });
   };

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/definition';
 import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
+import { RecordPicker } from '../records/picker';
 import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';
 import { SearchScripts, Uses } from './finding';
 import { openedHow, OpeningDialog } from './opening';
@@ -14,10 +15,14 @@ import { StarterDialog } from './starters';
 import type { BenchStore } from './store';
 import { useBench } from './use-bench';
 
+/** Stands in the list of records for all that are not in it. */
+const OTHER = '@other';
+
 export function BenchHead({ bench }: { bench: BenchStore }) {
   const state = useBench(bench, ({ answers, material, open, release, results, scenarios, steps, uses }) => ({ answers, material, open, release, results, scenarios, steps, uses }));
   const { material, open, scenarios, results } = state;
   const [dialog, setDialog] = useState<BenchDialog | null>(null);
+  const [picking, setPicking] = useState(false);
   useCommandKeys(bench, setDialog);
   const how = openedHow(open);
   // Before the form is open there is nothing to open otherwise.
@@ -32,8 +37,11 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           aria-label="Which record"
           disabled={opening}
           value={open.record ?? ''}
-          options={[{ key: '', label: 'new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` }))]}
-          onChange={(event) => void bench.reopen({ ...open, record: event.target.value === '' ? null : event.target.value })}
+          options={[{ key: '', label: 'new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` })), { key: OTHER, label: 'another record…' }]}
+          onChange={(event) => {
+            if (event.target.value === OTHER) setPicking(true);
+            else void bench.reopen({ ...open, record: event.target.value === '' ? null : event.target.value });
+          }}
         />
         <span>by</span>
         <Select
@@ -82,6 +90,24 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <span aria-hidden>≡</span>
       </Button>
       <StarterDialog bench={bench} open={dialog === 'starter'} onDone={() => setDialog(null)} />
+      <Dialog.Root open={picking} onOpenChange={({ open: isOpen }) => setPicking(isOpen)} size="md">
+        <Portal>
+          <Dialog.Backdrop />
+          <Dialog.Positioner>
+            <Dialog.Content bg="sheet" color="ink" borderRadius="5px" p="16px">
+              <Dialog.Title fontSize="15px">Open the form with a record</Dialog.Title>
+              <RecordPicker
+                form={material.form}
+                tables={material.tables}
+                onPick={({ id, values }) => {
+                  setPicking(false);
+                  void bench.takeRecord({ id, values });
+                }}
+              />
+            </Dialog.Content>
+          </Dialog.Positioner>
+        </Portal>
+      </Dialog.Root>
       <Dialog.Root open={state.uses !== null} onOpenChange={({ open: isOpen }) => isOpen || bench.closeUses()} size="lg">
         <Portal>
           <Dialog.Backdrop />

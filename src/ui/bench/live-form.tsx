@@ -8,7 +8,8 @@ import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Word } from '@/core/tape/tape';
-import { ChildRecordsList } from '../form/child-list';
+import { get } from '../api';
+import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice } from '../kit';
 import type { BenchMaterial, BenchStore } from './store';
@@ -46,14 +47,13 @@ export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; see
   const lastDone = steps.slice(0, at).findLast((step) => !('wait' in step));
   const submittedLast = lastDone !== undefined && 'submit' in lastDone;
 
+  const related = useRelated(material.form, seen.record);
   const drawList = (list: ChildList) => {
-    const all = material.related[list.name];
-    const related = all && { form: all.form, records: all.records.filter(({ values }) => seen.record !== null && values[list.field] === seen.record) };
     const goTo = (query: Record<string, string>) => window.open(`/bench/${list.form}?${new URLSearchParams(query).toString()}`, '_blank', 'noopener');
     return (
       <ChildRecordsList
         list={list}
-        related={related}
+        related={related[list.name]}
         tables={material.tables}
         record={seen.record}
         onAdd={() => goTo({ parent: `${material.form.name}/${seen.record}`, [`launch.${list.launch}`]: seen.record! })}
@@ -268,3 +268,21 @@ function shortWord(aspect: SaidName, to: unknown, part: string, material: BenchM
   return all === undefined ? `${to.length} options` : `${to.length} of ${all} offered`;
 }
 
+
+/** For each list of a form, the records that refer to one; asked for when the bench turns to another record. */
+function useRelated(form: Form, record: string | null): Record<string, RelatedRecords> {
+  const [related, setRelated] = useState<Record<string, RelatedRecords>>({});
+  const lists = form.children?.length ?? 0;
+  useEffect(() => {
+    setRelated({});
+    if (record === null || lists === 0) return;
+    let here = true;
+    void get<Record<string, RelatedRecords>>(`/api/fill/${form.name}/children?${new URLSearchParams({ record }).toString()}`).then((reply) => {
+      if (here && reply.ok) setRelated(reply.body);
+    });
+    return () => {
+      here = false;
+    };
+  }, [form.name, record, lists]);
+  return related;
+}

@@ -9,7 +9,11 @@ import type { Values } from '@/core/form/value';
 import { fromWallClock, isZone, toWallClock } from '@/core/form/zone';
 import { DEFAULT_CLOCK, type Open } from '@/core/scenario/definition';
 import { Button, Line, Mono, Notice, Select } from '../kit';
+import { RecordPicker } from '../records/picker';
 import type { BenchStore } from './store';
+
+/** Stands before the name of a form whose records are not all in the list. */
+const OTHER = '@other ';
 
 /** What a service does for this session. The keys are those of the choice on screen. */
 const MOODS: Record<string, { label: string; mood: ServiceMood | null }> = {
@@ -65,6 +69,9 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
   const [launch, setLaunch] = useState(launchText(open.launch ?? {}));
   const [viewing, setViewing] = useState(open.viewing === true);
   const [parent, setParent] = useState(open.parent === undefined ? '' : `${open.parent.form}/${open.parent.record}`);
+  /** The form of which a record is being looked for. */
+  const [picking, setPicking] = useState<string | null>(null);
+  const picked = material.forms.find(({ form }) => form.name === picking);
   const [zone, setZone] = useState(open.zone ?? 'UTC');
   const wall = toWallClock(open.zone ?? 'UTC', open.clock ?? DEFAULT_CLOCK);
   const [time, setTime] = useState(wall.slice(11, 16));
@@ -117,10 +124,28 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
         {parents.length > 0 && (
           <chakra.label>
             From
-            <Select ml="6px" value={parent} options={[{ key: '', label: 'no parent' }, ...parents]} onChange={(event) => setParent(event.target.value)} />
+            <Select
+              ml="6px"
+              value={parent}
+              options={[{ key: '', label: 'no parent' }, ...parents, ...material.forms.map(({ form }) => ({ key: OTHER + form.name, label: `another record of ${form.title}…` }))]}
+              onChange={({ target }) => (target.value.startsWith(OTHER) ? setPicking(target.value.slice(OTHER.length)) : setParent(target.value))}
+            />
           </chakra.label>
         )}
       </Flex>
+      {picked !== undefined && (
+        <Box mt="10px" borderWidth="1px" borderColor="line" borderRadius="4px" p="8px">
+          <RecordPicker
+            form={picked.form}
+            tables={material.tables}
+            onPick={({ id, values }) => {
+              bench.takeParent(picked.form.name, { id, values });
+              setParent(`${picked.form.name}/${id}`);
+              setPicking(null);
+            }}
+          />
+        </Box>
+      )}
       <chakra.label display="block" mt="10px">
         Launch parameters, one <Mono>name=value</Mono> a line
         {(material.form.launch ?? []).length > 0 && <chakra.span color="soft">; declared: {material.form.launch!.map(({ name, kind }) => `${name} (${kind.replace('_', ' or ')})`).join(', ')}</chakra.span>}

@@ -4,7 +4,7 @@ import { Box, Dialog, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { inWeight, ofDiagnosis, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
-import { get } from '../api';
+import { checkWorkspace, type Checking } from '../check-workspace';
 import { Button, Notice } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 import type { BenchState, BenchStore } from './store';
@@ -22,19 +22,22 @@ export function problemsOf({ material, behaviours, idle, scenarios, results }: B
 export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
   const state = useStore(bench.store);
   const { material } = state;
-  const [everywhere, setEverywhere] = useState<Problem[] | 'asked' | { says: string } | null>(null);
+  const [everywhere, setEverywhere] = useState<Checking | { says: string } | null>(null);
+  const [asking, setAsking] = useState(false);
   const here = problemsOf(state);
+  const elsewhere = everywhere === null || 'says' in everywhere ? [] : everywhere.problems.filter(({ form }) => form !== material.form.name);
   const go = (problem: Problem) => {
     onDone();
     const { at } = problem;
     if (problem.form !== material.form.name) window.open(addressOf(problem), '_blank', 'noopener');
-    else bench.goToPlace(at.is === 'behaviour' ? { is: 'line', behaviour: at.name, line: at.line } : at);
+    else bench.goToPlace(at.is === 'behaviour' ? { is: 'line', behaviour: at.name, line: at.line } : at.is === 'form' ? null : at);
   };
   const ask = async () => {
-    setEverywhere('asked');
-    bench.flush();
-    const reply = await get<Problem[]>('/api/problems');
-    setEverywhere(reply.ok ? reply.body : { says: reply.says });
+    setAsking(true);
+    await bench.saveAll();
+    const checked = await checkWorkspace((checking) => setEverywhere(checking));
+    setEverywhere(checked);
+    setAsking(false);
   };
   const titleOf = (form: string) => material.others.find(({ name }) => name === form)?.title ?? form;
   return (
@@ -43,19 +46,18 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
       <Box mt="8px" maxH="56vh" overflowY="auto" tabIndex={0} role="region" aria-label="Problems">
         {here.length === 0 && <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>}
         <ProblemList problems={here} onGo={go} />
-        {everywhere === 'asked' && <Box mt="10px">Checking every form…</Box>}
-        {everywhere !== null && everywhere !== 'asked' && 'says' in everywhere && <Notice tone="error">{everywhere.says}</Notice>}
-        {Array.isArray(everywhere) && (
+        {everywhere !== null && 'says' in everywhere && <Notice tone="error">{everywhere.says}</Notice>}
+        {(asking || everywhere !== null) && !(everywhere !== null && 'says' in everywhere) && (
           <>
-            <Box mt="14px" fontWeight={620}>
-              {everywhere.some(({ form }) => form !== material.form.name) ? 'In the other forms' : 'Nothing in the other forms'}
+            <Box mt="14px" fontWeight={620} role="status">
+              {asking ? `Checking every form: ${everywhere?.done ?? 0} of ${everywhere === null || everywhere.of === 0 ? material.others.length : everywhere.of}…` : elsewhere.length > 0 ? 'In the other forms' : 'Nothing in the other forms'}
             </Box>
-            <ProblemList problems={everywhere.filter(({ form }) => form !== material.form.name)} formTitle={titleOf} onGo={go} />
+            <ProblemList problems={elsewhere} formTitle={titleOf} onGo={go} />
           </>
         )}
       </Box>
       <Flex mt="12px" gap="8px">
-        <Button disabled={everywhere === 'asked'} onClick={() => void ask()}>
+        <Button disabled={asking} onClick={() => void ask()}>
           Check the whole workspace
         </Button>
         <Button ml="auto" onClick={onDone}>

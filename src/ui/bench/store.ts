@@ -26,7 +26,9 @@ import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
 import { engineInWorker, LanguageClient } from '@/workers/in-browser';
-import { call, get as get_ } from '../api';
+import { call, get as get_, sendsOnLeaving } from '../api';
+import { Draft, put, type Saving } from '../draft/draft';
+import { forgetLeft, keepUnder, leftUnder } from '../draft/kept';
 import { behaviourSet } from './behaviour-set';
 import { handToParent, listenToChildren } from './parent-channel';
 import { trying } from './trying';
@@ -42,15 +44,13 @@ export interface BenchMaterial {
   forms: FormRecords[];
   /** The other forms of the workspace with their fields, for lists of their records. */
   others: { name: string; title: string; fields: { key: string; label: string }[] }[];
-  /** For each list of the form all records of the form it lists. */
-  related: Record<string, FormRecords>;
   people: Person[];
   roles: Role[];
   records: SampleRecord[];
   /** With each script as compiled by the server, so that the form opens before the editor's brain is awake. */
   behaviours: { name: string; text: string; revision: number; compiled: CompiledScript }[];
   answering: CompiledScript[];
-  scenarios: { name: string; scenario: Scenario }[];
+  scenarios: { name: string; scenario: Scenario; revision: number }[];
   release: number | null;
 }
 
@@ -64,22 +64,15 @@ export interface Renaming {
     forms: string[];
     scenarios: { name: string; title: string }[];
   };
-  records: number;
+  records: { count: number; more: boolean };
   applied: boolean;
 }
-
-export type Saving =
-  | { state: 'saved' }
-  | { state: 'waiting' }
-  /** The server cannot be reached or refuses; tried again. */
-  | { state: 'unsaved'; says: string }
-  | { state: 'conflict'; theirs: { text: string; revision: number } };
 
 export interface Behaviour {
   name: string;
   text: string;
   revision: number;
-  saving: Saving;
+  saving: Saving<string>;
   diagnoses: Diagnosis[];
   /** The last text that compiled, which is what runs. */
   running: CompiledScript | null;
@@ -92,7 +85,7 @@ export interface Structure {
   history: History<Form>;
   /** The part whose definition is shown; a cell as `rows.cell`. */
   selected: PartName | null;
-  saving: { state: 'saved' } | { state: 'waiting' } | { state: 'unsaved'; says: string } | { state: 'conflict'; theirs: { form: Form; revision: number } };
+  saving: Saving<Form>;
   /** Why the last edit could not be done. */
   says: string | null;
 }
@@ -120,7 +113,7 @@ export interface BenchState {
   busy: boolean;
   asked: { part: string; aspect: string | null } | null;
   names: boolean;
-  scenarios: { name: string; scenario: Scenario }[];
+  scenarios: { name: string; scenario: Scenario; revision: number }[];
   results: Record<string, ScenarioResult>;
   runningScenarios: boolean;
   release: number | null;
@@ -133,6 +126,8 @@ export interface BenchState {
   idle: PartFinding[];
   /** A behaviour just deleted, which can be brought back. */
   deleted: { name: string; text: string } | null;
+  /** What an earlier visit left unsaved: texts of behaviours by name, and a structure. */
+  left: { at: number; behaviours: { name: string; text: string }[]; form: Form | null } | null;
   /** Where a name is used, while that is shown. */
   uses: { of: string; places: UsePlace[] } | null;
 }
@@ -155,8 +150,6 @@ export interface EditorHandle {
 
 export type BenchStore = ReturnType<typeof createBench>;
 
-const SAVE_AFTER = 600;
-const RETRY_AFTER = 2000;
 const COMPILE_AFTER = 120;
 
 export function createBench(material: BenchMaterial, first: Partial<Open> = {}) {
@@ -189,6 +182,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     checked: false,
     idle: [],
     deleted: null,
+    left: null,
     uses: null,
   }));
   /** The part that the pointer is on, in the code or in the live form; apart, so that moving it draws nothing anew. */
@@ -205,14 +199,22 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   const { answering } = material;
   let deafen = () => undefined as void;
   let waitTimer: ReturnType<typeof setTimeout> | undefined;
-  const saveTimers = new Map<string, ReturnType<typeof setTimeout>>();
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
 
-  let definitionTimer: ReturnType<typeof setTimeout> | undefined;
-  let definitionRevision = material.revision;
   const form = () => get().material.form;
+  const formName = material.form.name;
+  const keyOf = (name: string) => `behaviour ${formName}/${name}`;
+  const STRUCTURE = `structure ${formName}`;
+  const drafts = new Map(material.behaviours.map(({ name, text, revision }) => [name, draftOf(name, text, revision)]));
+  const structureDraft: Draft<Form> = new Draft({
+    value: material.form,
+    revision: material.revision,
+    send: (value, from) => put<Form>(pathOf('definition'), { form: value, from }, ({ theirs }) => theirs),
+    keep: keepUnder(STRUCTURE),
+    onChange: () => set(({ structure }) => ({ structure: { ...structure, saving: structureDraft.saving } })),
+  });
   const brain = () => (language ??= new LanguageClient());
-  const cast = () => ({ people: material.people, records: material.records, forms: material.forms });
+  const cast = () => ({ people: material.people, records: get().material.records, forms: get().material.forms });
   const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
   const change = (name: string, changes: Partial<Behaviour>) =>
     set((state) => ({ behaviours: state.behaviours.map((behaviour) => (behaviour.name === name ? { ...behaviour, ...changes } : behaviour)) }));
@@ -225,6 +227,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     live = engineInWorker();
     await replay();
     void runScenarios();
+    void findLeft();
     // Only now: waking the editor's brain keeps a core busy for seconds, and the form should not wait for it.
     await brain().surround(get().material);
     for (const { name, text } of get().behaviours) await brain().put({ name, text });
@@ -242,18 +245,19 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     for (const { set: name, to } of sets) await step({ fromChild: name, to });
   }
 
-  /** Saves what waits to be saved, without waiting for the answer: the page is being left. */
+  /** Saves what waits to be saved, without waiting for the answer. */
   function flush(): void {
-    if (get().structure.saving.state === 'waiting') {
-      clearTimeout(definitionTimer);
-      void saveForm();
-    }
-    for (const { name, saving } of get().behaviours) {
-      if (saving.state === 'waiting' || saving.state === 'unsaved') {
-        clearTimeout(saveTimers.get(name));
-        void save(name);
-      }
-    }
+    void saveAll();
+  }
+
+  async function saveAll(): Promise<void> {
+    await Promise.all([structureDraft, ...drafts.values()].map((draft) => draft.save()));
+  }
+
+  /** Whether something is unsaved that leaving the page does not save for certain. */
+  function unsaved(): boolean {
+    const all: Draft<unknown>[] = [structureDraft as Draft<unknown>, ...(drafts.values() as Iterable<Draft<unknown>>)];
+    return all.some(({ saving, value }) => saving.state === 'unsaved' || saving.state === 'conflict' || (saving.state === 'waiting' && !sendsOnLeaving(value)));
   }
 
   function stop(): void {
@@ -264,7 +268,43 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     starters.stop();
     deafen();
     clearTimeout(waitTimer);
-    for (const timer of [...saveTimers.values(), ...compileTimers.values()]) clearTimeout(timer);
+    for (const timer of compileTimers.values()) clearTimeout(timer);
+  }
+
+  /** A behaviour's text as it saves itself. */
+  function draftOf(name: string, text: string, revision: number): Draft<string> {
+    const draft: Draft<string> = new Draft({
+      value: text,
+      revision,
+      send: (value, from) => put<string>(pathOf(`behaviours/${name}`), { text: value, from }, ({ theirs }) => ({ content: (theirs as { text: string }).text, revision: (theirs as { revision: number }).revision })),
+      keep: keepUnder(keyOf(name)),
+      onChange: () => change(name, { text: draft.value, revision: draft.revision, saving: draft.saving }),
+    });
+    return draft;
+  }
+
+  /** What an earlier visit left unsaved is offered. */
+  async function findLeft(): Promise<void> {
+    const found = await Promise.all(get().behaviours.map(async ({ name, text }) => ({ name, text, left: await leftUnder<string>(keyOf(name)) })));
+    const behaviours = found.flatMap(({ name, text, left }) => (left === null || left.value === text ? [] : [{ name, text: left.value, at: left.at }]));
+    const structure = await leftUnder<Form>(STRUCTURE);
+    const read = structure === null || equal(structure.value as unknown as Value, form() as unknown as Value) ? null : FormSchema.safeParse(structure.value);
+    const leftForm = read?.success === true ? read.data : null;
+    if (behaviours.length === 0 && leftForm === null) return;
+    set({ left: { at: Math.max(...behaviours.map(({ at }) => at), leftForm === null ? 0 : structure!.at), behaviours, form: leftForm } });
+  }
+
+  /** Brings back what an earlier visit left unsaved, or throws it away. */
+  function takeLeft(take: boolean): void {
+    const { left } = get();
+    if (left === null) return;
+    set({ left: null });
+    if (take) {
+      for (const { name, text } of left.behaviours) if (drafts.has(name)) edit(name, text);
+      if (left.form !== null) putForm(advance(get().structure.history, left.form));
+    }
+    for (const { name } of left.behaviours) void forgetLeft(keyOf(name));
+    void forgetLeft(STRUCTURE);
   }
 
   const dirty = new Set<string>();
@@ -333,9 +373,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   function edit(name: string, text: string): void {
     if (behaviourOf(name).text === text) return;
-    const { saving } = behaviourOf(name);
-    change(name, { text, saving: saving.state === 'conflict' ? saving : { state: 'waiting' } });
-    schedule(saveTimers, name, SAVE_AFTER, () => void save(name));
+    drafts.get(name)!.edit(text);
+    textChanged(name);
+  }
+
+  function textChanged(name: string): void {
     schedule(compileTimers, name, COMPILE_AFTER, () => void recompile(name));
     void check(name);
   }
@@ -361,38 +403,17 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     await checkAll();
   }
 
-  async function save(name: string): Promise<void> {
-    const found = get().behaviours.find((behaviour) => behaviour.name === name);
-    if (found === undefined || found.saving.state === 'conflict') return;
-    const { text, revision } = found;
-    const reply = await call<{ revision: number }>('PUT', pathOf(`behaviours/${name}`), { text, from: revision });
-    // It was deleted or renamed meanwhile.
-    if (!get().behaviours.some((behaviour) => behaviour.name === name)) return;
-    if (reply.ok) {
-      const { text: now } = behaviourOf(name);
-      change(name, { revision: reply.body.revision, saving: now === text ? { state: 'saved' } : { state: 'waiting' } });
-      return;
-    }
-    if (reply.status === 409) {
-      const { theirs } = reply.body as { theirs: { text: string; revision: number } };
-      change(name, { saving: { state: 'conflict', theirs } });
-      return;
-    }
-    change(name, { saving: { state: 'unsaved', says: reply.says } });
-    schedule(saveTimers, name, RETRY_AFTER, () => void save(name));
-  }
-
-  /** Ends a conflict with one of the two texts. */
+  /** Ends a conflict with one of the two texts. One that somebody removed or renamed meanwhile goes, or becomes a new one. */
   function settleConflict(name: string, take: 'mine' | 'theirs'): void {
-    const { saving } = behaviourOf(name);
+    const { saving, text } = behaviourOf(name);
     if (saving.state !== 'conflict') return;
-    const { text, revision } = saving.theirs;
-    change(name, { revision, saving: { state: 'waiting' } });
-    if (take === 'theirs') {
-      change(name, { text, saving: { state: 'saved' } });
-      void recompile(name);
-      void check(name);
-    } else void save(name);
+    if (saving.theirs.revision === 0) {
+      void inSet.leave(name);
+      if (take === 'mine') inSet.addBehaviour(readHeader({ name, text }).title, text);
+      return;
+    }
+    drafts.get(name)!.settle(take);
+    if (take === 'theirs') textChanged(name);
   }
 
   /** Puts a text at the cursor of the editor, which is opened for it. */
@@ -416,7 +437,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   /** What uses a part, in every form, as it is saved. */
   async function usesOfPart(part: string): Promise<void> {
-    flush();
+    await saveAll();
     const reply = await get_<Uses>(`${pathOf('uses')}?${new URLSearchParams({ part }).toString()}`);
     if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
     const { code, scenarios } = reply.body;
@@ -477,9 +498,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const { structure } = get();
     const { selected } = structure;
     const kept = selected !== null && placeOf(history.present, selected) !== null ? selected : null;
-    set((state) => ({ material: { ...state.material, form: history.present }, structure: { ...structure, history, selected: kept, says: null, saving: structure.saving.state === 'conflict' ? structure.saving : { state: 'waiting' } } }));
-    clearTimeout(definitionTimer);
-    definitionTimer = setTimeout(() => void saveForm(), SAVE_AFTER);
+    set((state) => ({ material: { ...state.material, form: history.present }, structure: { ...structure, history, selected: kept, says: null } }));
+    structureDraft.edit(history.present);
     void resurround();
   }
 
@@ -491,39 +511,31 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     await checkAll();
   }
 
-  async function saveForm(): Promise<void> {
-    const saved = form();
-    if (get().structure.saving.state === 'conflict') return;
-    const reply = await call<{ revision: number }>('PUT', pathOf('definition'), { form: saved, from: definitionRevision });
-    const saving = (state: Structure['saving']) => set(({ structure }) => ({ structure: { ...structure, saving: state } }));
-    if (reply.ok) {
-      definitionRevision = reply.body.revision;
-      saving(form() === saved ? { state: 'saved' } : { state: 'waiting' });
-    } else if (reply.status === 409) saving({ state: 'conflict', theirs: (reply.body as { theirs: { form: Form; revision: number } }).theirs });
-    else {
-      saving({ state: 'unsaved', says: reply.says });
-      definitionTimer = setTimeout(() => void saveForm(), RETRY_AFTER);
-    }
-  }
-
   /** Ends a conflict with one of the two structures. */
   function settleStructure(take: 'mine' | 'theirs'): void {
-    const { structure } = get();
-    if (structure.saving.state !== 'conflict') return;
-    const { form: theirs, revision } = structure.saving.theirs;
-    definitionRevision = revision;
-    set({ structure: { ...structure, saving: { state: 'waiting' } } });
-    if (take === 'theirs') putForm(advance(get().structure.history, theirs));
-    else void saveForm();
+    structureDraft.settle(take);
+    const { history } = get().structure;
+    if (take === 'theirs' && history.present !== structureDraft.value) putForm(advance(history, structureDraft.value));
   }
 
   /** Renames a part everywhere; the page is read anew, since scripts, scenarios and records change with it. */
   async function rename(part: PartName, to: string, apply: boolean): Promise<Renaming | { says: string }> {
-    if (get().structure.saving.state === 'waiting') await saveForm();
-    for (const { name, saving } of get().behaviours) if (saving.state === 'waiting' || saving.state === 'unsaved') await save(name);
+    await saveAll();
     if (get().structure.saving.state !== 'saved' || get().behaviours.some(({ saving }) => saving.state !== 'saved')) return { says: 'Something is not saved yet. Renaming reaches everywhere, so all has to be saved first.' };
     const reply = await call<Renaming>('POST', pathOf('rename'), { part, to, apply });
     return reply.ok ? reply.body : { says: reply.says };
+  }
+
+  /** Opens the form with a record that is none of the samples. */
+  async function takeRecord(record: SampleRecord): Promise<void> {
+    set((state) => ({ material: { ...state.material, records: [...state.material.records.filter(({ id }) => id !== record.id), record] } }));
+    await reopen({ ...get().open, record: record.id });
+  }
+
+  /** Adds a record of a parent form to those the form can be opened from. */
+  function takeParent(name: string, record: SampleRecord): void {
+    const forms = get().material.forms.map((one) => (one.form.name === name ? { ...one, records: [...one.records.filter(({ id }) => id !== record.id), record] } : one));
+    set((state) => ({ material: { ...state.material, forms } }));
   }
 
   async function reopen(open: Open = get().open): Promise<void> {
@@ -551,6 +563,15 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       set((state) => ({ results: { ...state.results, [name]: result } }));
     }
     set({ runningScenarios: false });
+    await keepRun();
+  }
+
+  /** How the scenarios came out is kept for the page of forms, once all that they depend on is saved. */
+  async function keepRun(): Promise<void> {
+    const { scenarios, results, behaviours, structure } = get();
+    if (structure.saving.state !== 'saved' || behaviours.some(({ saving, broken }) => saving.state !== 'saved' || broken !== null)) return;
+    const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
+    await call('PUT', pathOf('scenario-run'), { passed, failed: scenarios.length - passed });
   }
 
   /** Opens a scenario in the live form, at the step that first fails. */
@@ -566,7 +587,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   async function keepScenario(title: string): Promise<boolean> {
     const { open, steps, answers } = get();
-    const reply = await call<{ name: string; scenario: Scenario }>('POST', pathOf('scenarios'), recordScenario(title, open, form(), steps, answers));
+    const reply = await call<{ name: string; scenario: Scenario; revision: number }>('POST', pathOf('scenarios'), recordScenario(title, open, form(), steps, answers));
     if (!reply.ok) {
       set({ notice: { tone: 'error', text: reply.says } });
       return false;
@@ -577,19 +598,19 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   }
 
   async function removeScenario(name: string): Promise<void> {
-    const reply = await call('DELETE', pathOf(`scenarios/${name}`));
+    const from = get().scenarios.find((entry) => entry.name === name)?.revision ?? 1;
+    const reply = await call('DELETE', pathOf(`scenarios/${name}?from=${from}`));
     if (!reply.ok) set({ notice: { tone: 'error', text: reply.says } });
     else set((state) => ({ scenarios: state.scenarios.filter((entry) => entry.name !== name) }));
   }
 
   async function makeRelease(): Promise<void> {
     // What is not saved yet would be missing from the release.
-    if (get().structure.saving.state !== 'saved') await saveForm();
+    await saveAll();
     if (get().structure.saving.state !== 'saved') {
       set({ notice: { tone: 'error', text: 'The structure is not saved yet, so no release was made.' } });
       return;
     }
-    for (const behaviour of get().behaviours) if (behaviour.saving.state !== 'saved') await save(behaviour.name);
     if (get().behaviours.some((behaviour) => behaviour.saving.state !== 'saved')) {
       set({ notice: { tone: 'error', text: 'Some behaviours are not saved yet, so no release was made.' } });
       return;
@@ -605,14 +626,25 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   }
 
   function pathOf(rest: string): string {
-    return `/api/forms/${form().name}/${rest}`;
+    return `/api/forms/${formName}/${rest}`;
   }
 
   const inSet = behaviourSet(store, {
     edit,
-    save,
+    saveAll,
+    begin: (name) => void drafts.set(name, draftOf(name, '', 0)),
     forget: (name) => {
-      for (const timers of [saveTimers, compileTimers]) clearTimeout(timers.get(name));
+      clearTimeout(compileTimers.get(name));
+      drafts.get(name)?.end(true);
+      drafts.delete(name);
+    },
+    renamed: (renames) => {
+      const moved = renames.map(({ from, to }) => [to, drafts.get(from)!] as const);
+      for (const { from } of renames) {
+        drafts.get(from)!.end(true);
+        drafts.delete(from);
+      }
+      for (const [to, { value, revision }] of moved) drafts.set(to, draftOf(to, value, revision));
     },
     brain,
     pathOf,
@@ -627,6 +659,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     start,
     stop,
     flush,
+    saveAll,
+    unsaved,
+    takeLeft,
+    takeRecord,
+    takeParent,
     edit,
     settleConflict,
     step,

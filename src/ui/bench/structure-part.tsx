@@ -6,7 +6,8 @@ import { useStore } from 'zustand';
 import type { FieldKind, LaunchParameter, Option } from '@/core/form/definition';
 import { kindInWords } from '@/core/form/in-words';
 import { placeOf, type PartName } from '@/core/structure/edit';
-import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
+import { get } from '../api';
+import { Button, countInWords, Labelled, Line, Mono, Notice, Select } from '../kit';
 import type { BenchMaterial, BenchStore, Renaming } from './store';
 
 type Draft = Record<string, unknown>;
@@ -50,8 +51,8 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
         </Flex>
       )}
       <KindOfDefinition kind={kind} shared={shared} tables={material.tables.map(({ name, title }) => [name, title])} />
-      {(kind === 'choice' || kind === 'choices') && <Options bench={bench} part={part} options={definition.options as Option[]} onChange={(options) => change({ options })} title="Options" />}
-      {kind === 'track' && <Options bench={bench} part={part} options={definition.stages as Option[]} onChange={(stages) => change({ stages })} title="Stages" />}
+      {(kind === 'choice' || kind === 'choices') && <Options bench={bench} part={part} list="options" options={definition.options as Option[]} title="Options" />}
+      {kind === 'track' && <Options bench={bench} part={part} list="stages" options={definition.stages as Option[]} title="Stages" />}
       {kind === 'list' && <ListOfRecords {...shared} others={material.others} />}
       {(kind === 'button' || kind === 'list') && <Choice {...shared} name="section" label="Stands in" options={[['', 'the foot of the form'], ...sections.map(({ key, label }): [string, string] => [key, label])]} />}
       {targets.length > 1 && (
@@ -378,26 +379,34 @@ function YesNoDefault({ definition, change }: Omit<Shared, 'name' | 'label'>) {
 interface KeyUses {
   mentions: { behaviour: string; line: number; text: string }[];
   scenarios: string[];
-  records: number;
+  records: { count: number; more: boolean };
 }
 
-/** Keys and labels apart: the label is free to change, a key that is in use warns before it does. */
-function Options({ bench, part, options, onChange, title }: { bench: BenchStore; part: PartName; options: readonly Option[]; onChange: (options: Option[]) => void; title: string }) {
-  const [pending, setPending] = useState<{ key: string; says: string; next: Option[] } | null>(null);
+
+type OptionsEdit = (now: readonly Option[]) => Option[];
+
+/** Keys and labels apart: the label is free to change, a key that is in use warns before it does. Each change is made to the options as they are when it is taken over, so that none undoes another. */
+function Options({ bench, part, list, options, title }: { bench: BenchStore; part: PartName; list: 'options' | 'stages'; options: readonly Option[]; title: string }) {
+  const [pending, setPending] = useState<{ key: string; says: string; edit: OptionsEdit } | null>(null);
   const form = useStore(bench.store).material.form.name;
-  /** Takes a change of keys over when nothing uses the key; else asks first. */
-  const guarded = async (key: string, next: Option[]) => {
-    const response = await fetch(`/api/forms/${form}/uses?${new URLSearchParams({ part, key }).toString()}`).catch(() => null);
-    const uses = response?.ok === true ? ((await response.json()) as KeyUses) : null;
-    const places = uses === null ? 'It could not be looked up whether it is in use.' : inUse(uses);
-    if (places === '') onChange(next);
-    else setPending({ key, says: places, next });
+  const apply = (edit: OptionsEdit) => {
+    const now = placeOf(bench.store.getState().material.form, part)?.definition as Record<string, unknown> | undefined;
+    if (now !== undefined) bench.editStructure({ do: 'change', part, to: { [list]: edit((now[list] ?? []) as readonly Option[]) } });
   };
-  const replaced = (i: number, option: Option) => options.map((other, j) => (j === i ? option : other));
-  const moved = (i: number, by: number) => {
-    const next = [...options];
-    const [taken] = next.splice(i, 1);
-    next.splice(i + by, 0, taken!);
+  /** Takes a change of keys over when nothing uses the key; else asks first. */
+  const guarded = async (key: string, edit: OptionsEdit) => {
+    const reply = await get<KeyUses>(`/api/forms/${form}/uses?${new URLSearchParams({ part, key }).toString()}`);
+    const places = reply.ok ? inUse(reply.body) : 'It could not be looked up whether it is in use.';
+    if (places === '') apply(edit);
+    else setPending({ key, says: places, edit });
+  };
+  const put = (key: string, changes: Partial<Option>): OptionsEdit => (now) => now.map((other) => (other.key === key ? { ...other, ...changes } : other));
+  const moved = (key: string, by: number): OptionsEdit => (now) => {
+    const at = now.findIndex((other) => other.key === key);
+    const next = [...now];
+    if (at < 0 || at + by < 0 || at + by >= now.length) return next;
+    const [taken] = next.splice(at, 1);
+    next.splice(at + by, 0, taken!);
     return next;
   };
   const small = { look: 'text', color: 'soft', px: '4px', minW: '24px', minH: '24px', textDecoration: 'none' } as const;
@@ -409,18 +418,18 @@ function Options({ bench, part, options, onChange, title }: { bench: BenchStore;
       {options.map((option, i) => (
         <Flex key={`${option.key}-${i}`} gap="6px" align="end">
           <Box flex="1">
-            <Committed label={i === 0 ? 'Label' : ''} value={option.label} onCommit={(label) => label.trim() !== '' && (onChange(replaced(i, { ...option, label })), true)} />
+            <Committed label={i === 0 ? 'Label' : ''} value={option.label} onCommit={(label) => label.trim() !== '' && (apply(put(option.key, { label })), true)} />
           </Box>
           <Box width="130px">
-            <Committed label={i === 0 ? 'Key' : ''} mono value={option.key} onCommit={(key) => key.trim() !== '' && (void guarded(option.key, replaced(i, { ...option, key: key.trim() })), true)} />
+            <Committed label={i === 0 ? 'Key' : ''} mono value={option.key} onCommit={(key) => key.trim() !== '' && (void guarded(option.key, put(option.key, { key: key.trim() })), true)} />
           </Box>
-          <Button {...small} aria-label={`${option.label} up`} disabled={i === 0} onClick={() => onChange(moved(i, -1))}>
+          <Button {...small} aria-label={`${option.label} up`} disabled={i === 0} onClick={() => apply(moved(option.key, -1))}>
             ↑
           </Button>
-          <Button {...small} aria-label={`${option.label} down`} disabled={i === options.length - 1} onClick={() => onChange(moved(i, 1))}>
+          <Button {...small} aria-label={`${option.label} down`} disabled={i === options.length - 1} onClick={() => apply(moved(option.key, 1))}>
             ↓
           </Button>
-          <Button {...small} aria-label={`Remove ${option.label}`} disabled={options.length === 1} onClick={() => void guarded(option.key, options.filter((_, j) => j !== i))}>
+          <Button {...small} aria-label={`Remove ${option.label}`} disabled={options.length === 1} onClick={() => void guarded(option.key, (now) => now.filter((other) => other.key !== option.key))}>
             ×
           </Button>
         </Flex>
@@ -431,7 +440,7 @@ function Options({ bench, part, options, onChange, title }: { bench: BenchStore;
           <Flex gap="8px" mt="4px">
             <Button
               onClick={() => {
-                onChange(pending.next);
+                apply(pending.edit);
                 setPending(null);
               }}
             >
@@ -441,7 +450,7 @@ function Options({ bench, part, options, onChange, title }: { bench: BenchStore;
           </Flex>
         </Notice>
       )}
-      <Button mt="6px" onClick={() => onChange([...options, { key: freeKey(options), label: `New ${title === 'Stages' ? 'stage' : 'option'}` }])}>
+      <Button mt="6px" onClick={() => apply((now) => [...now, { key: freeKey(now), label: `New ${list === 'stages' ? 'stage' : 'option'}` }])}>
         Add one
       </Button>
     </chakra.fieldset>
@@ -456,7 +465,7 @@ function inUse({ mentions, scenarios, records }: KeyUses): string {
   const places = [
     ...mentions.slice(0, 4).map(({ behaviour, line }) => `${behaviour}, line ${line}`),
     ...scenarios.slice(0, 3).map((title) => `scenario “${title}”`),
-    ...(records > 0 ? [records === 1 ? 'one record' : `${records} records`] : []),
+    ...(records.count > 0 ? [countInWords(records)] : []),
   ];
   return places.length === 0 ? '' : `${places.join('; ')}.`;
 }
@@ -542,7 +551,7 @@ function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
             </Box>
           ))}
           <Box>{preview.plan.scenarios.length === 0 ? 'No scenario names it.' : `Scenarios: ${preview.plan.scenarios.map(({ title }) => title).join('; ')}.`}</Box>
-          <Box>{preview.records === 0 ? 'No record holds it.' : `${preview.records === 1 ? 'One record' : `${preview.records} records`} will hold it under the new name.`}</Box>
+          <Box>{preview.records.count === 0 ? 'No record holds it.' : `In the records it is renamed too: ${countInWords(preview.records)} in all.`}</Box>
           {preview.plan.forms.length > 1 && <Box>Definitions: {preview.plan.forms.join(', ')}.</Box>}
           {preview.plan.mentions.length > 0 && (
             <Notice tone="warning" mt="4px">

@@ -11,11 +11,12 @@ import { fieldsOf, type ChildList, type Form } from '@/core/form/definition';
 import type { FileValue } from '@/core/form/kinds';
 import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
-import type { FormRecords } from '@/core/scenario/opening';
 import type { Material } from '@/core/session/session';
-import type { Opening, Step, SubmitOutcome } from '@/core/session/step';
+import type { Answer, Opening, Step, SubmitOutcome } from '@/core/session/step';
 import { call } from '../api';
-import { ChildRecordsList } from '../form/child-list';
+import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
+import { useLeaving } from '../draft/leaving';
+import { LeftNotice } from '../draft/use-draft';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
@@ -26,19 +27,21 @@ export interface FillProps {
   people: Person[];
   number: number;
   material: Material;
-  handout: { filling: string; opening: Opening };
+  /** Its ticket becomes a filling-in when something is entered. */
+  handout: { ticket: string; opening: Opening };
   recordRevision: number | null;
   /** The records before and after this one; null at the ends and for a new entry. */
   neighbours: { previous: string | null; next: string | null };
   /** For each list of the form, the records that refer to this one. */
-  related: Record<string, FormRecords>;
+  related: Record<string, RelatedRecords>;
 }
 
 /** A form that was handed out, whether it fills the page or stands over the one it was opened from. */
 export interface HandedOut {
   number: number;
   material: Material;
-  handout: { filling: string; opening: Opening };
+  /** Its ticket becomes a filling-in when something is entered. */
+  handout: { ticket: string; opening: Opening };
   recordRevision: number | null;
 }
 
@@ -117,7 +120,7 @@ const NOTHING = {};
 interface FilledFormProps extends HandedOut {
   /** It stands over the form it was opened from. */
   over?: boolean;
-  related: Record<string, FormRecords>;
+  related: Record<string, RelatedRecords>;
   onChanged?: (changed: boolean) => void;
   /** Stands over a parent: what was saved, and what it asks to be set there. */
   onSaved?: (id: string, toParent: { set: string; to: Value }[]) => void;
@@ -128,7 +131,7 @@ function FilledForm(props: FilledFormProps) {
   const { material, handout } = props;
   const { form } = material;
   const { opening } = handout;
-  const session = useSession(material, opening);
+  const session = useSession(material, handout);
   const { seen, answer } = session;
   const [outcome, setOutcome] = useState<Outcome>({ kind: 'filling' });
   const [related, setRelated] = useState(props.related);
@@ -139,7 +142,23 @@ function FilledForm(props: FilledFormProps) {
   const sheet = useRef<HTMLDivElement>(null);
   const notices = useRef<HTMLDivElement>(null);
   const { onChanged } = props;
-  useEffect(() => onChanged?.(seen.changed), [seen.changed, onChanged]);
+  const unsaved = seen.changed && outcome.kind !== 'saved' && opening.viewing !== true;
+  useEffect(() => onChanged?.(unsaved), [unsaved, onChanged]);
+  // Whoever leaves in the middle of a word has it taken over.
+  const flush = () => {
+    if (sheet.current?.contains(document.activeElement) === true) (document.activeElement as HTMLElement).blur();
+  };
+  useLeaving({ flush, unsaved: () => unsaved && props.over !== true });
+  async function takeLeft(take: boolean): Promise<void> {
+    const lost = await session.takeLeft(take);
+    if (lost > 0) setSays(lost === 1 ? 'One entry could not be brought back, since the form is another one now.' : `${lost} entries could not be brought back, since the form is another one now.`);
+  }
+  /** Texts are kept while they are typed. */
+  function typed({ target }: { target: EventTarget }): void {
+    const part = (target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part;
+    const field = fieldsOf(form).find(({ name }) => name === part);
+    if (field?.kind === 'text') session.typing(field.name, (target as HTMLInputElement).value);
+  }
 
   // What the server says stands above the form, while the button that was pressed is below it.
   useEffect(() => {
@@ -157,7 +176,13 @@ function FilledForm(props: FilledFormProps) {
 
   async function step(done: Step): Promise<void> {
     setStops(null);
-    const result = await session.step(done);
+    let result: Answer;
+    try {
+      result = await session.step(done);
+    } catch (caught) {
+      // The server did not begin the filling-in; the session is as before.
+      return setOutcome({ kind: 'refused', says: caught instanceof Error ? caught.message : 'The server is out of reach.' });
+    }
     if (result.submit?.saved === true) return send(result.submit.values, undefined);
     if (result.submit === null) return;
     setStops(result.submit.stops);
@@ -167,20 +192,22 @@ function FilledForm(props: FilledFormProps) {
   }
 
   /** Keeps the content of a file on the server, for this filling-in. */
-  async function upload(file: File): Promise<FileValue> {
-    const query = new URLSearchParams({ filling: handout.filling, name: file.name });
-    const response = await fetch(`/api/fill/${form.name}/files?${query.toString()}`, { method: 'POST', body: file, headers: { 'content-type': file.type === '' ? 'application/octet-stream' : file.type } }).catch(() => null);
+  async function upload(file: File, field: string): Promise<FileValue> {
+    const query = new URLSearchParams({ filling: await session.begin(), field, name: file.name, type: file.type });
+    const response = await fetch(`/api/fill/${form.name}/files?${query.toString()}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } }).catch(() => null);
     if (response === null) throw new Error('The server is out of reach, so the file was not kept.');
     const body = (await response.json()) as FileValue & { says?: string };
     if (!response.ok) throw new Error(body.says ?? 'The server did not take the file.');
-    return { name: file.name, size: file.size, type: file.type };
+    return body;
   }
 
   async function openChild(list: ChildList, record: string | null): Promise<void> {
     setSays(null);
+    const filling = await session.begin().catch((caught: Error) => caught);
+    if (filling instanceof Error) return setSays(filling.message);
     const reply = await call<HandedOut>('POST', `/api/fill/${list.form}/handouts`, {
       ...(record === null ? { launch: { [list.launch]: opening.record!.id } } : { record }),
-      parent: { form: form.name, filling: handout.filling },
+      parent: { form: form.name, filling },
     });
     if (reply.ok) setChild({ ...reply.body, list });
     else setSays(reply.says);
@@ -194,18 +221,19 @@ function FilledForm(props: FilledFormProps) {
       if (result.refused !== null) setSays(`A value that was handed back could not be set: ${result.refused}.`);
     }
     const response = await fetch(`/api/fill/${form.name}/children?${new URLSearchParams({ record: opening.record!.id }).toString()}`).catch(() => null);
-    if (response?.ok === true) setRelated((await response.json()) as Record<string, FormRecords>);
+    if (response?.ok === true) setRelated((await response.json()) as Record<string, RelatedRecords>);
   }
 
   async function send(shown: Values, overRevision: number | undefined): Promise<void> {
     setOutcome({ kind: 'sending' });
     const reply = await call<{ id: string; toParent?: { set: string; to: Value }[] }>('POST', `/api/fill/${form.name}/submissions`, {
-      filling: handout.filling,
+      filling: await session.begin(),
       steps: session.steps(),
       shown,
       ...(overRevision === undefined ? {} : { overRevision }),
     });
     if (reply.ok) {
+      session.forget();
       setOutcome({ kind: 'saved', id: reply.body.id });
       props.onSaved?.(reply.body.id, reply.body.toParent ?? []);
       return;
@@ -232,7 +260,7 @@ function FilledForm(props: FilledFormProps) {
 
   return (
     <>
-      <Box ref={sheet}>
+      <Box ref={sheet} onInput={typed}>
         {outcome.kind === 'saved' ? (
           <Box bg="sheet" borderWidth="1px" borderColor="line" p="18px" role="status">
             <chakra.h2 fontSize="17px" fontWeight={640}>
@@ -286,6 +314,7 @@ function FilledForm(props: FilledFormProps) {
                 </Notice>
               )}
               {says !== null && <Notice tone="error">{says}</Notice>}
+              {session.left !== null && <LeftNotice at={session.left.at} what="entries" onTake={(take) => void takeLeft(take)} />}
               {seen.failing.map((failure, i) => (
                 <Notice key={i} tone="warning">
                   A part of this form does not work at the moment ({failure.behaviour}
@@ -334,7 +363,7 @@ function FilledForm(props: FilledFormProps) {
                       Back without saving
                     </Button>
                   </Flex>
-                  <FilledForm key={child.handout.filling} {...child} over related={NOTHING} onSaved={(_, toParent) => void childSaved(toParent)} />
+                  <FilledForm key={child.handout.ticket} {...child} over related={NOTHING} onSaved={(_, toParent) => void childSaved(toParent)} />
                 </>
               )}
             </Dialog.Content>

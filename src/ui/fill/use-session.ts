@@ -1,7 +1,8 @@
 'use client';
 /**
  * A release in use in this browser: the engine, the steps done with their times, and what is seen of them. Time passes
- * for real here: when something the form waits for becomes due, the session is told.
+ * for real here: when something the form waits for becomes due, the session is told. The server hears of it when
+ * something is entered, and what was entered is kept in the browser until it is saved.
  */
 import { useEffect, useRef, useState } from 'react';
 import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
@@ -9,6 +10,15 @@ import type { Engine } from '@/core/sandbox/engine';
 import type { Material } from '@/core/session/session';
 import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';
 import { engineInWorker } from '@/workers/in-browser';
+import { call } from '../api';
+import { forgetLeft, keepUnder, leftUnder, type Left } from '../draft/kept';
+
+/** What is kept of a form that is being filled in. */
+interface KeptFilling {
+  steps: TimedStep[];
+  /** A text that was typed and not taken over yet. */
+  typed: { part: string; text: string } | null;
+}
 
 export interface SessionInUse {
   seen: Seen;
@@ -17,38 +27,96 @@ export interface SessionInUse {
   /** Done so far, with their times. */
   steps: () => TimedStep[];
   step: (step: Step) => Promise<Answer>;
+  /** Begins the filling-in on the server, once however often it is asked for. Throws an Error with the server's words. */
+  begin: () => Promise<string>;
   /** Takes the last step back by doing the others again. */
   takeBack: () => Promise<void>;
+  /** A text is being typed into a field and is not taken over yet. */
+  typing: (part: string, text: string) => void;
+  /** What was entered is saved, and need not be kept any more. */
+  forget: () => void;
+  /** What an earlier visit had entered and not submitted. */
+  left: Left<KeptFilling> | null;
+  /** Enters it again, or throws it away; gives how many steps could not be done any more. */
+  takeLeft: (take: boolean) => Promise<number>;
 }
 
-export function useSession(material: Material, opening: Opening): SessionInUse {
+/** Steps by which something is entered, as opposed to looked at. */
+const isEntry = (step: Step) => !('focus' in step || 'blur' in step || 'turnTo' in step || 'wait' in step || 'next' in step || 'previous' in step);
+
+function withoutTime(step: TimedStep): Step {
+  const copy = { ...step };
+  delete copy.at;
+  return copy;
+}
+
+const KEEP_AFTER = 400;
+
+export function useSession(material: Material, handout: { ticket: string; opening: Opening }): SessionInUse {
+  const { opening: first, ticket } = handout;
+  const form = material.form.name;
+  const key = `filling ${form} ${first.record?.id ?? ''} ${first.person.key}`;
+  const [keep] = useState(() => keepUnder<KeptFilling>(key));
   const engine = useRef<Engine | null>(null);
+  const opening = useRef(first);
   const steps = useRef<TimedStep[]>([]);
   const began = useRef(0);
+  const typed = useRef<KeptFilling['typed']>(null);
+  const filling = useRef<Promise<string> | null>(null);
   const [seen, setSeen] = useState<Seen>(NOTHING_SEEN);
   const [answer, setAnswer] = useState<Answer | null>(null);
   const [listens, setListens] = useState({ input: [] as string[], focus: [] as string[], blur: [] as string[] });
+  const [left, setLeft] = useState<Left<KeptFilling> | null>(null);
 
   useEffect(() => {
     const made = engineInWorker();
     engine.current = made;
     began.current = Date.now();
+    opening.current = first;
     const open = async () => {
       await made.load(material);
-      const answers = await made.play(opening, steps.current);
+      const answers = await made.play(first, steps.current);
       setListens(made.listens);
       setSeen(answers.reduce(seenAfter, NOTHING_SEEN));
       setAnswer(answers.at(-1)!);
+      if (first.viewing !== true) setLeft(await leftUnder<KeptFilling>(key));
     };
-    void open();
+    // A page that was left meanwhile has ended its engine.
+    open().catch(() => undefined);
     return () => made.close();
-  }, [material, opening]);
+  }, [material, first, key]);
+
+  function keepNow(): void {
+    if (first.viewing !== true) keep.put({ steps: steps.current, typed: typed.current }, 0);
+  }
+
+  function begin(): Promise<string> {
+    filling.current ??= (async () => {
+      const reply = await call<{ filling: string; newId: string }>('POST', `/api/fill/${form}/fillings`, { ticket });
+      if (!reply.ok) {
+        filling.current = null;
+        throw new Error(reply.says);
+      }
+      // Only now the number of a new record is known, and scripts may ask for it once it is saved.
+      if (opening.current.newId !== reply.body.newId) opening.current = { ...opening.current, newId: reply.body.newId };
+      return reply.body.filling;
+    })();
+    return filling.current;
+  }
 
   async function step(done: Step): Promise<Answer> {
+    if ('submit' in done && first.viewing !== true) {
+      await begin();
+      if (opening.current !== first) await engine.current!.play(opening.current, steps.current);
+    } else if (isEntry(done) && first.viewing !== true) void begin().catch(() => undefined);
+    if ('set' in done && typed.current?.part === done.set) typed.current = null;
     const timed: TimedStep = { ...done, at: Date.now() - began.current };
     const result = await engine.current!.step(timed);
     // A step that came too late, such as on a field just hidden, is none.
-    if (result.refused === null) steps.current.push(timed);
+    if (result.refused === null) {
+      steps.current.push(timed);
+      if (isEntry(done) && !('submit' in done)) keepNow();
+    }
     setSeen((before) => seenAfter(before, result));
     setAnswer(result);
     return result;
@@ -57,18 +125,45 @@ export function useSession(material: Material, opening: Opening): SessionInUse {
   const due = Math.min(...seen.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)));
   useEffect(() => {
     if (!Number.isFinite(due)) return;
-    const left = due - opening.clock - (Date.now() - began.current);
-    const timer = setTimeout(() => void step({ wait: 0 }), Math.max(0, left) + 1);
+    const wait = due - first.clock - (Date.now() - began.current);
+    const timer = setTimeout(() => void step({ wait: 0 }), Math.max(0, wait) + 1);
     return () => clearTimeout(timer);
     // Each answer says anew what is due next.
   }, [due, seen]);
 
   async function takeBack(): Promise<void> {
     steps.current = steps.current.slice(0, -1);
-    const answers = await engine.current!.play(opening, steps.current);
+    const answers = await engine.current!.play(opening.current, steps.current);
     setSeen(answers.reduce(seenAfter, NOTHING_SEEN));
     setAnswer({ ...answers.at(-1)!, submit: null, messages: [] });
   }
 
-  return { seen, answer, listens, steps: () => steps.current, step, takeBack };
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  function typing(part: string, text: string): void {
+    typed.current = { part, text };
+    clearTimeout(timer.current);
+    timer.current = setTimeout(keepNow, KEEP_AFTER);
+  }
+
+  async function takeLeft(take: boolean): Promise<number> {
+    const found = left;
+    setLeft(null);
+    let lost = 0;
+    if (take && found !== null) {
+      const { steps: entered, typed: last } = found.value;
+      // Their times were those of another visit.
+      for (const one of entered) if ((await step(withoutTime(one))).refused !== null) lost++;
+      if (last !== null && (await step({ set: last.part, to: last.text })).refused !== null) lost++;
+    }
+    await forgetLeft(key);
+    return lost;
+  }
+
+  function forget(): void {
+    clearTimeout(timer.current);
+    keep.remove();
+    void forgetLeft(key);
+  }
+
+  return { seen, answer, listens, steps: () => steps.current, step, begin, takeBack, typing, forget, left, takeLeft };
 }

@@ -6,11 +6,16 @@ import { textOf } from '@/core/form/kinds';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { FormRecords } from '@/core/scenario/opening';
-import { Button, Cell } from '../kit';
+import { Button, Cell, countInWords } from '../kit';
+
+/** The newest records that refer to one, and how many there are. */
+export interface RelatedRecords extends FormRecords {
+  count: { count: number; more: boolean };
+}
 
 export interface ChildListProps {
   list: ChildList;
-  related: FormRecords | undefined;
+  related: RelatedRecords | undefined;
   tables: readonly Table[];
   /** Null while the record is not saved: then nothing can refer to it. */
   record: string | null;
@@ -29,7 +34,8 @@ export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen 
           {list.title}
         </chakra.h4>
         <chakra.span color="soft" fontSize="12.5px">
-          {records.length === 1 ? '1 record' : `${records.length} records`}
+          {countInWords(related?.count ?? { count: 0, more: false })}
+          {records.length < (related?.count.count ?? 0) && `, the newest ${records.length} shown`}
         </chakra.span>
         <Button ml="auto" disabled={record === null} aria-describedby={record === null ? `${list.name}-unsaved` : undefined} onClick={onAdd}>
           Add to {list.title.toLowerCase()}

@@ -70,7 +70,7 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
       invalid={wrong !== null}
       marked={props.marked?.has(name) ?? false}
       describedBy={notes === '' ? undefined : notes}
-      upload={props.upload ?? null}
+      upload={props.upload === undefined ? null : (file) => props.upload!(file, column)}
       onCommit={(value) => props.onStep({ set: address, to: value })}
       onType={props.listens.input.includes(column) ? (value) => props.onStep({ input: address, to: value }) : null}
       onFocus={() => {

@@ -44,7 +44,7 @@ export interface SheetProps {
   /** Draws a list of records that refer to this one. */
   childList?: (list: ChildList) => ReactNode;
   /** Keeps the content of a file that was chosen; without it only what is known of the file is taken. */
-  upload?: ((file: File) => Promise<FileValue>) | undefined;
+  upload?: ((file: File, field: string) => Promise<FileValue>) | undefined;
   children?: ReactNode;
 }
 

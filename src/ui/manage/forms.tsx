@@ -3,24 +3,20 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
-import type { Form } from '@/core/form/definition';
-import type { Service } from '@/core/form/service';
-import type { Person, Role, Table } from '@/core/form/table';
-import type { Scenario } from '@/core/scenario/definition';
-import type { SampleRecord } from '@/core/scenario/opening';
-import { runScenario } from '@/core/scenario/run';
-import type { CompiledScript } from '@/core/session/ties';
-import { engineInWorker } from '@/workers/in-browser';
+import { useState } from 'react';
+import type { Person, Role } from '@/core/form/table';
 import { call } from '../api';
-import { Button, Cell, Line, PageHead } from '../kit';
+import { Button, Cell, countInWords, Line, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
 
 export interface FormRow {
-  form: Form;
-  scripts: CompiledScript[];
-  scenarios: { name: string; scenario: Scenario }[];
-  records: SampleRecord[];
+  name: string;
+  title: string;
+  behaviours: number;
+  scenarios: number;
+  /** How the scenarios came out when they were last run, and whether that still holds. */
+  run: { passed: number; failed: number; at: string; current: boolean } | null;
+  records: { count: number; more: boolean };
   release: { number: number; createdAt: string } | null;
 }
 
@@ -29,15 +25,12 @@ export interface FormsProps {
   roles: Role[];
   people: Person[];
   person: string;
-  tables: Table[];
-  services: Service[];
-  /** The compiled scripts of services. */
-  answering: CompiledScript[];
+  tables: { name: string; title: string; rows: number }[];
+  services: { name: string; title: string }[];
   forms: FormRow[];
 }
 
 export function Forms(props: FormsProps) {
-  const passed = usePassed(props);
   return (
     <>
       <PageHead trail={[{ label: props.title }]}>
@@ -59,8 +52,7 @@ export function Forms(props: FormsProps) {
           </thead>
           <tbody>
             {props.forms.map((row) => {
-              const { name, title } = row.form;
-              const good = passed[name];
+              const { name, title } = row;
               return (
                 <tr key={name}>
                   <Cell>
@@ -71,15 +63,9 @@ export function Forms(props: FormsProps) {
                       {name}
                     </chakra.div>
                   </Cell>
-                  <Cell>{row.scripts.length}</Cell>
+                  <Cell>{row.behaviours}</Cell>
                   <Cell>
-                    {good === undefined ? (
-                      <chakra.span color="soft">running {row.scenarios.length}…</chakra.span>
-                    ) : (
-                      <chakra.span color={good < row.scenarios.length ? 'bad' : 'act'}>
-                        {good < row.scenarios.length ? '×' : '✓'} {good} of {row.scenarios.length} passed
-                      </chakra.span>
-                    )}
+                    <LastRun row={row} />
                   </Cell>
                   <Cell>
                     {row.release === null ? (
@@ -91,7 +77,7 @@ export function Forms(props: FormsProps) {
                     )}
                   </Cell>
                   <Cell>
-                    <Go href={`/records/${name}`}>{row.records.length === 1 ? '1 record' : `${row.records.length} records`}</Go>
+                    <Go href={`/records/${name}`}>{countInWords(row.records)}</Go>
                   </Cell>
                 </tr>
               );
@@ -110,7 +96,7 @@ export function Forms(props: FormsProps) {
             </Box>
             {props.tables.map((table) => (
               <div key={table.name}>
-                <Go href={`/tables/${table.name}`}>{table.title}</Go>, {table.rows.length} rows
+                <Go href={`/tables/${table.name}`}>{table.title}</Go>, {table.rows} rows
               </div>
             ))}
             <Go href="/tables">New table</Go>
@@ -188,29 +174,19 @@ function Go({ href, strong = false, children }: { href: string; strong?: boolean
   );
 }
 
-/** Runs all scenarios of all forms in the worker, one form after the other. */
-function usePassed({ forms, tables, services, answering, people }: FormsProps): Record<string, number> {
-  const [passed, setPassed] = useState<Record<string, number>>({});
-  useEffect(() => {
-    const engine = engineInWorker();
-    let gone = false;
-    const runAll = async () => {
-      for (const { form, scripts, scenarios, records } of forms) {
-        await engine.load({ form, tables, services, answering, scripts, traced: false });
-        let good = 0;
-        for (const { scenario } of scenarios) {
-          const result = await runScenario(scenario, form, { tables }, { people, records, forms }, (opening, steps) => engine.play(opening, steps));
-          if (result.passed) good++;
-        }
-        if (gone) return;
-        setPassed((before) => ({ ...before, [form.name]: good }));
-      }
-    };
-    void runAll();
-    return () => {
-      gone = true;
-      engine.close();
-    };
-  }, [forms, tables, people]);
-  return passed;
+/** How the scenarios came out when they were last run, on the bench or by the check of the workspace. */
+function LastRun({ row: { run, scenarios } }: { row: FormRow }) {
+  if (scenarios === 0) return <chakra.span color="soft">none</chakra.span>;
+  if (run === null) return <chakra.span color="soft">{scenarios}, not run yet</chakra.span>;
+  const all = run.passed + run.failed;
+  return (
+    <>
+      <chakra.span color={run.failed > 0 ? 'bad' : run.current ? 'act' : 'soft'}>
+        {run.failed > 0 ? '×' : '✓'} {run.passed} of {all} passed
+      </chakra.span>
+      <chakra.div color="soft" fontSize="12px">
+        {run.current ? `on ${run.at.slice(0, 10)}` : `on ${run.at.slice(0, 10)}, changed since`}
+      </chakra.div>
+    </>
+  );
 }

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { Person, Role } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
 import { Button, Line, Mono, PageHead } from '../kit';
-import { SavingNote, useAutosave } from './autosave';
+import { SavingNote, useDraft } from '../draft/use-draft';
 
 interface Head {
   title: string;
@@ -14,12 +14,13 @@ interface Head {
 }
 
 export function PeoplePage({ head: first, revision }: { head: Head; revision: number }) {
-  const { value: head, saving, edit, settle } = useAutosave('/api/people', first, revision, (value, from) => ({ head: value, from }));
+  const draft = useDraft('/api/people', first, revision, (value, from) => ({ head: value, from }));
+  const { value: head, edit } = draft;
   const { roles, people } = head;
   return (
     <>
       <PageHead trail={[{ label: head.title, href: '/' }, { label: 'People and roles' }]}>
-        <SavingNote saving={saving} onSettle={settle} />
+        <SavingNote draft={draft} />
       </PageHead>
       <Flex as="main" px="16px" py="14px" gap="40px" wrap="wrap">
         <Box as="section" aria-labelledby="people">

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { DEFAULT_DELAY, type Service, type ServiceFunction } from '@/core/form/service';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice, PageHead, Select } from '../kit';
-import { SavingNote, useAutosave } from './autosave';
+import { SavingNote, useDraft } from '../draft/use-draft';
 
 interface TableInfo {
   name: string;
@@ -22,7 +22,8 @@ const KINDS = [
 ];
 
 export function ServicePage({ workspace, tables, service: first, revision }: { workspace: string; tables: TableInfo[]; service: Service; revision: number }) {
-  const { value: service, saving, edit, settle } = useAutosave(`/api/services/${first.name}`, first, revision, (value, from) => ({ service: value, from }));
+  const draft = useDraft(`/api/services/${first.name}`, first, revision, (value, from) => ({ service: value, from }));
+  const { value: service, edit } = draft;
   const [name, setName] = useState('');
   const [says, setSays] = useState<string | null>(null);
   const router = useRouter();
@@ -34,14 +35,15 @@ export function ServicePage({ workspace, tables, service: first, revision }: { w
     setName('');
   };
   const remove = async () => {
-    const reply = await call('DELETE', `/api/services/${service.name}`);
+    await draft.save();
+    const reply = draft.revision === 0 ? { ok: true as const } : await call('DELETE', `/api/services/${service.name}?from=${draft.revision}`);
     if (reply.ok) router.push('/');
     else setSays(reply.says);
   };
   return (
     <>
       <PageHead trail={[{ label: workspace, href: '/' }, { label: service.title }]}>
-        <SavingNote saving={saving} onSettle={settle} />
+        <SavingNote draft={draft} />
         <Button color="bad" onClick={() => void remove()}>
           Remove service
         </Button>

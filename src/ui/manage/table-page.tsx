@@ -8,7 +8,7 @@ import { isDate } from '@/core/form/formats';
 import type { CellValue, Row, Table } from '@/core/form/table';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice, PageHead, Select } from '../kit';
-import { SavingNote, useAutosave } from './autosave';
+import { SavingNote, useDraft } from '../draft/use-draft';
 import { CsvImport } from './csv-import';
 
 type Column = Table['columns'][number];
@@ -21,26 +21,26 @@ const KINDS = [
 ];
 
 export function TablePage({ workspace, table: first, revision }: { workspace: string; table: Table; revision: number }) {
-  const { value: table, saving, edit, settle } = useAutosave(`/api/tables/${first.name}`, first, revision, (value, from) => ({ table: value, from }));
+  const draft = useDraft(`/api/tables/${first.name}`, first, revision, (value, from) => ({ table: value, from }));
+  const { value: table, edit } = draft;
   const [importing, setImporting] = useState(false);
   const [says, setSays] = useState<string | null>(null);
   const router = useRouter();
   const put = (rows: Row[]) => edit({ ...table, rows });
   const remove = async () => {
-    const reply = await call('DELETE', `/api/tables/${table.name}`);
+    await draft.save();
+    const reply = await call('DELETE', `/api/tables/${table.name}?from=${draft.revision}`);
     if (reply.ok) router.push('/');
     else setSays(reply.says);
   };
   return (
     <>
       <PageHead trail={[{ label: workspace, href: '/' }, { label: table.title }]}>
-        <SavingNote saving={saving} onSettle={settle} />
+        <SavingNote draft={draft} />
         <Button onClick={() => setImporting(!importing)} aria-expanded={importing}>
           Import CSV…
         </Button>
-        <chakra.a href={`/api/tables/${table.name}`} color="act" textDecoration="underline" textUnderlineOffset="3px">
-          Export CSV
-        </chakra.a>
+        <Export name={table.name} />
         <Button color="bad" onClick={() => void remove()}>
           Remove table
         </Button>
@@ -77,6 +77,21 @@ export function TablePage({ workspace, table: first, revision }: { workspace: st
         </Button>
       </Box>
     </>
+  );
+}
+
+/** The rows as CSV. Cells that begin like formulas are kept from being any, unless that is switched off. */
+function Export({ name }: { name: string }) {
+  const [formulas, setFormulas] = useState(false);
+  return (
+    <Flex gap="6px" align="center">
+      <chakra.a download href={`/api/tables/${name}${formulas ? '?formulas=yes' : ''}`} color="act" textDecoration="underline" textUnderlineOffset="3px">
+        Export CSV
+      </chakra.a>
+      <chakra.label color="soft" fontSize="12.5px" title="Texts that begin with =, +, - or @ are run by spreadsheets. Without this an apostrophe stands before them.">
+        <input type="checkbox" checked={formulas} onChange={(event) => setFormulas(event.target.checked)} /> formulas as they are
+      </chakra.label>
+    </Flex>
   );
 }
 

@@ -1,10 +1,14 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/request';
-import { addForm } from '@/server/store';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { addForm } from '@/server/workspace/forms';
 
 const NewForm = z.strictObject({ title: z.string().trim().min(1).max(120) });
 
 /** Begins a form. */
 export async function POST(request: Request) {
-  return answer(async () => Response.json({ name: await addForm((await readBody(request, NewForm)).title) }, { status: 201 }));
+  return answer(async () => {
+    const { title } = await readBody(request, NewForm);
+    return Response.json({ name: await addForm(title, (await currentPerson()).key) }, { status: 201 });
+  });
 }

@@ -1,5 +1,5 @@
 import { handbook } from '@/server/handbook';
-import { answer } from '@/server/request';
+import { answer } from '@/server/http/request';
 
 /** All pages of the handbook. */
 export async function GET() {

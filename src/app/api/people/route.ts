@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { HeadSchema, saveHead } from '@/server/reference';
-import { answer, readBody } from '@/server/request';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { HeadSchema, saveHead } from '@/server/workspace/reference';
 
 const Saving = z.strictObject({ head: HeadSchema, from: z.number().int().min(1) });
 
@@ -8,7 +9,7 @@ const Saving = z.strictObject({ head: HeadSchema, from: z.number().int().min(1) 
 export async function PUT(request: Request) {
   return answer(async () => {
     const { head, from } = await readBody(request, Saving);
-    const result = await saveHead(head, from);
+    const result = await saveHead(head, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }

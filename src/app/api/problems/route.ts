@@ -1,7 +1,13 @@
-import { workspaceProblems } from '@/server/problems';
-import { answer } from '@/server/request';
+import { answer } from '@/server/http/request';
+import { workspaceProblems } from '@/server/workspace/problems';
 
-/** Everything that is wrong in the workspace. */
+/** Real milliseconds after which what was found so far is answered. */
+const PATIENCE = 1500;
+
+/** Everything that is wrong in the workspace; 202 while some forms are still being checked. */
 export async function GET() {
-  return answer(async () => Response.json(await workspaceProblems()));
+  return answer(async () => {
+    const checking = await workspaceProblems(PATIENCE);
+    return Response.json(checking, { status: checking.done < checking.of || checking.of === 0 ? 202 : 200 });
+  });
 }

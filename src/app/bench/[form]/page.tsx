@@ -1,20 +1,22 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { compileServices } from '@/core/language/material';
-import { compiled } from '@/server/compiled';
-import { newestNumber } from '@/server/releases';
-import { readBehaviours, readDefinition, readForm, readForms, readHead, readParents, readRecords, readRelated, readScenarios, readServices, readTables } from '@/server/store';
 import { fieldsOf } from '@/core/form/definition';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
+import { compiled, compiledServices } from '@/server/compiled';
+import { newestNumber } from '@/server/releases';
+import { readDocument } from '@/server/revisions/documents';
+import { readBehaviours, readCast, readForm, readForms, readHead, readScenarios, readServices, readTables } from '@/server/workspace/read';
 import { Bench } from '@/ui/bench/bench';
 import type { BenchPlace } from '@/ui/bench/store';
 
 export const dynamic = 'force-dynamic';
 
+type Query = Record<string, string | string[] | undefined>;
+
 interface Props {
   params: Promise<{ form: string }>;
-  searchParams: Promise<Record<string, string | string[] | undefined>>;
+  searchParams: Promise<Query>;
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
@@ -25,44 +27,55 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 /** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at. */
 export default async function BenchPage({ params, searchParams }: Props) {
   const { form: name } = await params;
-  const definition = await readDefinition(name);
+  const definition = await readDocument({ kind: 'form', name });
   if (definition === null) notFound();
-  const [head, tables, services, behaviours, scenarios, records, release, forms, related, all] = await Promise.all([
-    readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), readRecords(name), newestNumber(name), readParents(name), readRelated(definition.form), readForms(),
-  ]);
+  const query = await searchParams;
+  const wanted = wantedBy(query);
+  const [head, tables, services, behaviours, scenarios, release, all] = await Promise.all([readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), newestNumber(name), readForms()]);
+  const [cast, scripts, answering] = await Promise.all([readCast(name, scenarios, wanted), compiled(behaviours, 'traced'), compiledServices(services)]);
   const material = {
-    ...head,
-    ...definition,
+    title: head.title,
+    roles: head.roles,
+    people: head.people,
+    form: definition.content,
+    revision: definition.revision,
     tables,
     services,
-    forms,
-    related,
+    ...cast,
     others: all.map((form) => ({ name: form.name, title: form.title, fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })) })),
-    behaviours: behaviours.map((behaviour) => ({ ...behaviour, compiled: compiled(behaviour, 'traced') })),
-    answering: compileServices(services),
+    behaviours: behaviours.map((behaviour, i) => ({ ...behaviour, compiled: scripts[i]! })),
+    answering,
     scenarios,
-    records: records.map(({ id, values }) => ({ id, values })),
     release: release?.number ?? null,
   };
-  const query = await searchParams;
-  return <Bench material={material} opened={openedBy(query, material)} at={placeIn(query)} />;
+  return <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />;
 }
 
 /** What a query leads to: `behaviour` and `line`, `part`, or `scenario`. */
-function placeIn(query: Record<string, string | string[] | undefined>): BenchPlace {
+function placeIn(query: Query): BenchPlace {
   if (typeof query.behaviour === 'string') return { is: 'line', behaviour: query.behaviour, line: Math.max(1, Math.trunc(Number(query.line)) || 1) };
   if (typeof query.part === 'string') return { is: 'part', part: query.part };
   return typeof query.scenario === 'string' ? { is: 'scenario', name: query.scenario } : null;
 }
 
+interface Wanted {
+  record?: string;
+  parent?: { form: string; record: string };
+}
+
+/** The records that a query asks for. */
+function wantedBy({ record, parent }: Query): Wanted {
+  const [form, id] = typeof parent === 'string' ? parent.split('/') : [];
+  return { ...(typeof record === 'string' ? { record } : {}), ...(form === undefined || id === undefined ? {} : { parent: { form, record: id } }) };
+}
+
 /** What of a query can be: a record and a parent that are there, and launch parameters with technical names. */
-function openedBy(query: Record<string, string | string[] | undefined>, material: { records: readonly { id: string }[]; forms: readonly FormRecords[] }): Partial<Open> {
+function openedBy(query: Query, { record, parent }: Wanted, material: { records: readonly { id: string }[]; forms: readonly FormRecords[] }): Partial<Open> {
   const launch = Object.fromEntries(Object.entries(query).flatMap(([key, value]) => (/^launch\.[a-z][a-z0-9_]*$/.test(key) && typeof value === 'string' ? [[key.slice(7), value]] : [])));
-  const [form, record] = typeof query.parent === 'string' ? query.parent.split('/') : [];
-  const parent = material.forms.find((one) => one.form.name === form)?.records.some(({ id }) => id === record) === true;
+  const isThere = material.forms.find((one) => one.form.name === parent?.form)?.records.some(({ id }) => id === parent?.record) === true;
   return {
-    ...(material.records.some(({ id }) => id === query.record) ? { record: query.record as string } : {}),
+    ...(material.records.some(({ id }) => id === record) ? { record: record! } : {}),
     ...(Object.keys(launch).length > 0 ? { launch } : {}),
-    ...(parent ? { parent: { form: form!, record: record! } } : {}),
+    ...(isThere ? { parent: parent! } : {}),
   };
 }

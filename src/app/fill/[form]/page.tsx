@@ -1,12 +1,13 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import type { Values } from '@/core/form/value';
-import { CannotOpen, handOut } from '@/server/fillings';
+import { CannotOpen, handOut } from '@/server/fillings/handing-out';
+import { currentPerson } from '@/server/person';
+import { childrenOf, neighboursOf, readRecord } from '@/server/records/read';
 import { newestRelease } from '@/server/releases';
-import { currentPerson } from '@/server/request';
-import { childrenOf, neighboursOf, readForm, readHead, readRecord } from '@/server/store';
-import { Fill } from '@/ui/fill/fill';
+import { readForm, readHead } from '@/server/workspace/read';
 import { CannotBeOpened } from '@/ui/fill/cannot-open';
+import { Fill } from '@/ui/fill/fill';
 import { NoRelease } from '@/ui/fill/no-release';
 
 export const dynamic = 'force-dynamic';
@@ -23,7 +24,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: form === null ? 'No such form' : form.title };
 }
 
-/** Hands the newest release out. `record` opens one, `view` only to look at; every other parameter is a launch parameter. */
+/** Hands the newest release out, which saves nothing. `record` opens one, `view` only to look at; every other parameter is a launch parameter. */
 export default async function FillPage({ params, searchParams }: Props) {
   const { form: name } = await params;
   const { record: id, view, ...query } = await searchParams;
@@ -32,8 +33,7 @@ export default async function FillPage({ params, searchParams }: Props) {
   if (release === null) return <NoRelease workspace={head.title} title={form.title} name={name} />;
   const record = typeof id === 'string' ? await readRecord(name, id) : null;
   if (typeof id === 'string' && record === null) notFound();
-  const launch: Values = {};
-  for (const [key, value] of Object.entries(query)) if (typeof value === 'string') launch[key] = value;
+  const launch: Values = Object.fromEntries(Object.entries(query).flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])));
   const viewing = view !== undefined && record !== null;
   const handout = await handOut(release, person, record, { launch, viewing }).catch((caught: unknown) => {
     if (caught instanceof CannotOpen) return caught;
@@ -41,5 +41,5 @@ export default async function FillPage({ params, searchParams }: Props) {
   });
   if (handout instanceof CannotOpen) return <CannotBeOpened workspace={head.title} title={form.title} says={handout.message} />;
   const [neighbours, related] = await Promise.all([record === null ? NONE : neighboursOf(name, record.id), childrenOf(release.material.form, record?.id ?? null)]);
-  return <Fill key={handout.filling} workspace={head.title} people={head.people} number={release.number} material={release.material} handout={handout} recordRevision={record?.revision ?? null} neighbours={neighbours} related={related} />;
+  return <Fill key={handout.ticket} workspace={head.title} people={head.people} number={release.number} material={release.material} handout={handout} recordRevision={record?.revision ?? null} neighbours={neighbours} related={related} />;
 }

@@ -1,16 +1,16 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { currentPerson } from '@/server/request';
-import { readForm, readHead, readRecords, readTables } from '@/server/store';
-import { Records } from '@/ui/manage/records';
+import { currentPerson } from '@/server/person';
+import { listRecords } from '@/server/records/list';
+import { readForm, readHead, readTables } from '@/server/workspace/read';
+import { Records } from '@/ui/records/records';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Records' };
 
 export default async function RecordsPage({ params }: { params: Promise<{ form: string }> }) {
-  const { form: name } = await params;
-  const form = await readForm(name);
+  const form = await readForm((await params).form);
   if (form === null) notFound();
-  const [head, tables, records, person] = await Promise.all([readHead(), readTables(), readRecords(name), currentPerson()]);
-  return <Records {...head} person={person.key} form={form} tables={tables} records={records} />;
+  const [head, tables, first, person] = await Promise.all([readHead(), readTables(), listRecords(form, { narrowed: [] }), currentPerson()]);
+  return <Records title={head.title} people={head.people} person={person.key} form={form} tables={tables} first={first} />;
 }

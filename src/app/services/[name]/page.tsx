@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { Name } from '@/core/form/definition';
-import { readService } from '@/server/reference';
-import { readHead, readTables } from '@/server/store';
+import { readService } from '@/server/workspace/reference';
+import { readHead, readTables } from '@/server/workspace/read';
 import { ServicePage } from '@/ui/manage/service-page';
 
 export const dynamic = 'force-dynamic';

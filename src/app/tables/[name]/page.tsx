@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { readTable } from '@/server/reference';
-import { readHead } from '@/server/store';
+import { readTable } from '@/server/workspace/reference';
+import { readHead } from '@/server/workspace/read';
 import { TablePage } from '@/ui/manage/table-page';
 
 export const dynamic = 'force-dynamic';

@@ -9,16 +9,21 @@ export interface FileValue {
   readonly size: number;
   /** Media type (RFC 6838); empty when the browser knows none. */
   readonly type: string;
+  /** SHA-256 of the content in hexadecimal, once the server has it: it tells two files of one name apart. */
+  readonly digest?: string;
 }
+
+const isDigest = (offered: unknown): offered is string => typeof offered === 'string' && /^[0-9a-f]{64}$/.test(offered);
 
 const TAKES = 'a list of files, each { name, size, type }';
 
 function readFile(offered: unknown): FileValue | null {
   if (typeof offered !== 'object' || offered === null) return null;
-  const { name, size, type } = offered as Record<string, unknown>;
+  const { name, size, type, digest } = offered as Record<string, unknown>;
   if (typeof name !== 'string' || name === '' || name.length > 255 || typeof type !== 'string') return null;
   if (typeof size !== 'number' || !Number.isInteger(size) || size < 0) return null;
-  return { name, size, type };
+  if (digest === undefined || digest === null) return { name, size, type };
+  return isDigest(digest) ? { name, size, type, digest } : null;
 }
 
 export const file: Kind<FieldOf<'file'>> = {

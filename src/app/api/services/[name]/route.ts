@@ -1,7 +1,10 @@
 import * as z from 'zod';
 import { ServiceSchema } from '@/core/form/service';
-import { removeService, saveService } from '@/server/reference';
-import { answer, readBody, Refusal } from '@/server/request';
+import { Refusal } from '@/server/http/refusal';
+import { Removing } from '@/server/http/removing';
+import { answer, readBody, readQuery } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { removeService, saveService } from '@/server/workspace/reference';
 
 type Props = { params: Promise<{ name: string }> };
 
@@ -13,14 +16,16 @@ export async function PUT(request: Request, { params }: Props) {
     const { name } = await params;
     const { service, from } = await readBody(request, Saving);
     if (service.name !== name) throw new Refusal(400, `This is the service "${service.name}", not "${name}".`);
-    const result = await saveService(service, from);
+    const result = await saveService(service, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }
 
-export async function DELETE(_: Request, { params }: Props) {
+/** Removes a service as it was seen. */
+export async function DELETE(request: Request, { params }: Props) {
   return answer(async () => {
-    await removeService((await params).name);
+    const { from } = readQuery(request, Removing);
+    await removeService((await params).name, from, (await currentPerson()).key);
     return Response.json({});
   });
 }

@@ -1,24 +1,29 @@
 import * as z from 'zod';
 import { TableSchema } from '@/core/form/table';
 import { writeRows } from '@/core/workspace/write';
-import { readTable, removeTable, saveTable } from '@/server/reference';
-import { answer, readBody, Refusal } from '@/server/request';
+import { Refusal } from '@/server/http/refusal';
+import { answer, readBody, readQuery } from '@/server/http/request';
+import { Removing } from '@/server/http/removing';
+import { currentPerson } from '@/server/person';
+import { readTable, removeTable, saveTable } from '@/server/workspace/reference';
 
 type Props = { params: Promise<{ name: string }> };
 
 const Saving = z.strictObject({ table: TableSchema, from: z.number().int().min(0) });
+const Wanted = z.strictObject({ formulas: z.literal('yes').optional() });
 
-/** Ten thousand rows of a dozen columns stay below it. */
-const MOST_BYTES = 8 * 1024 * 1024;
+/** A hundred thousand rows of a few columns stay below it. */
+const MOST_BYTES = 32 * 1024 * 1024;
 
-/** The rows as CSV. */
-export async function GET(_: Request, { params }: Props) {
+/** The rows as CSV. Cells that a spreadsheet would read as formulas are kept from it, unless `formulas=yes`. */
+export async function GET(request: Request, { params }: Props) {
   return answer(async () => {
     const { name } = await params;
+    const { formulas } = readQuery(request, Wanted);
     const found = await readTable(name);
     if (found === null) throw new Refusal(404, `There is no table "${name}".`);
-    const headers = { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${name}.csv"` };
-    return new Response(writeRows(found.table.columns, found.table.rows), { headers });
+    const headers = { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${found.table.name}.csv"` };
+    return new Response(writeRows(found.table.columns, found.table.rows, { formulas: formulas !== undefined }), { headers });
   });
 }
 
@@ -28,14 +33,16 @@ export async function PUT(request: Request, { params }: Props) {
     const { name } = await params;
     const { table, from } = await readBody(request, Saving, MOST_BYTES);
     if (table.name !== name) throw new Refusal(400, `This is the table "${table.name}", not "${name}".`);
-    const result = await saveTable(table, from);
+    const result = await saveTable(table, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }
 
-export async function DELETE(_: Request, { params }: Props) {
+/** Removes a table as it was seen. */
+export async function DELETE(request: Request, { params }: Props) {
   return answer(async () => {
-    await removeTable((await params).name);
+    const { from } = readQuery(request, Removing);
+    await removeTable((await params).name, from, (await currentPerson()).key);
     return Response.json({});
   });
 }

@@ -1,12 +1,18 @@
-import { answer, Refusal } from '@/server/request';
-import { childrenOf, readForm } from '@/server/store';
+import * as z from 'zod';
+import { Refusal } from '@/server/http/refusal';
+import { answer, readQuery } from '@/server/http/request';
+import { childrenOf } from '@/server/records/read';
+import { readForm } from '@/server/workspace/read';
 
-/** The records that refer to one of this form's, list by list, after one was added. */
+const Query = z.strictObject({ record: z.string().min(1).max(200) });
+
+/** The records that refer to one of this form's, list by list. */
 export async function GET(request: Request, { params }: { params: Promise<{ form: string }> }) {
   return answer(async () => {
-    const form = await readForm((await params).form);
-    const record = new URL(request.url).searchParams.get('record');
-    if (form === null || record === null) throw new Refusal(404, 'Say which record of which form.');
+    const { form: name } = await params;
+    const { record } = readQuery(request, Query);
+    const form = await readForm(name);
+    if (form === null) throw new Refusal(404, `There is no form "${name}".`);
     return Response.json(await childrenOf(form, record));
   });
 }

@@ -1,14 +1,17 @@
 import * as z from 'zod';
 import { ValuesSchema } from '@/core/session/schema';
-import { CannotOpen, handOut, ownFilling, parentOf } from '@/server/fillings';
+import { CannotOpen, handOut, ownFilling, parentOf } from '@/server/fillings/handing-out';
+import { Refusal } from '@/server/http/refusal';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { readRecord } from '@/server/records/read';
 import { newestRelease } from '@/server/releases';
-import { answer, currentPerson, readBody, Refusal } from '@/server/request';
-import { readForm, readRecord } from '@/server/store';
+import { readForm } from '@/server/workspace/read';
 
 const Wanted = z.strictObject({
-  record: z.string().optional(),
+  record: z.string().max(200).optional(),
   launch: ValuesSchema.optional(),
-  parent: z.strictObject({ form: z.string(), filling: z.uuid() }).optional().meta({ description: 'The filling-in this form is opened from.' }),
+  parent: z.strictObject({ form: z.string().max(200), filling: z.uuid() }).optional().meta({ description: 'The filling-in this form is opened from.' }),
 });
 
 /** Hands a form out that is opened from another one. */
@@ -21,10 +24,11 @@ export async function POST(request: Request, { params }: { params: Promise<{ for
     if (release === null) throw new Refusal(409, `${form.title} has no release yet, so it cannot be filled in.`);
     const record = id === undefined ? null : await readRecord(name, id);
     if (id !== undefined && record === null) throw new Refusal(404, `There is no record ${id}.`);
-    if (parent !== undefined && !(await ownFilling(parent.form, parent.filling, person))) throw new Refusal(404, 'The form this one is opened from was not handed out to you.');
-    const from = parent === undefined ? null : await parentOf(parent.filling);
-    if (parent !== undefined && from === null) throw new Refusal(409, 'Save this record first: what is added here refers to it.');
-    const handout = await handOut(release, person, record, { launch, parent: from ?? null }).catch((caught: unknown) => {
+    if (parent !== undefined) {
+      await ownFilling(parent.form, parent.filling, person);
+      if ((await parentOf(parent.filling)) === null) throw new Refusal(409, 'Save this record first: what is added here refers to it.');
+    }
+    const handout = await handOut(release, person, record, { launch, parent: parent?.filling ?? null }).catch((caught: unknown) => {
       throw caught instanceof CannotOpen ? new Refusal(422, caught.message) : caught;
     });
     return Response.json({ number: release.number, material: release.material, handout, recordRevision: record?.revision ?? null }, { status: 201 });

@@ -1,5 +1,6 @@
-import { submit, SubmissionSchema } from '@/server/fillings';
-import { answer, currentPerson, readBody } from '@/server/request';
+import { submit, SubmissionSchema } from '@/server/fillings/submitting';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
 
 /** Does a submission again on the server and saves what came out (semantics 26). */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {

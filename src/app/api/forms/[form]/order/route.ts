@@ -1,16 +1,16 @@
 import * as z from 'zod';
-import { behaviourName } from '@/server/names';
-import { answer, readBody, Refusal } from '@/server/request';
-import { orderBehaviours } from '@/server/store';
+import { MOST_BEHAVIOURS } from '@/core/language/limits';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { behaviourName, orderBehaviours } from '@/server/workspace/behaviours';
 
-const Body = z.strictObject({ order: z.array(z.string().transform(behaviourName)).max(500) });
+const Body = z.strictObject({ order: z.array(z.string()).max(MOST_BEHAVIOURS) });
 
 /** Brings the behaviours into an order; gives the names that changed with it. */
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {
   return answer(async () => {
     const { order } = await readBody(request, Body);
-    const renames = await orderBehaviours((await params).form, order);
-    if (renames === null) throw new Refusal(409, 'Somebody else has added or removed a behaviour meanwhile. Reload to see it.');
+    const renames = await orderBehaviours((await params).form, order.map(behaviourName), (await currentPerson()).key);
     return Response.json({ renames });
   });
 }

@@ -1,5 +1,6 @@
+import { Refusal } from '@/server/http/refusal';
+import { answer } from '@/server/http/request';
 import { CannotRelease, makeRelease } from '@/server/releases';
-import { answer, Refusal } from '@/server/request';
 
 /** Makes the next release from the form, its behaviours and the tables as saved. */
 export async function POST(_request: Request, { params }: { params: Promise<{ form: string }> }) {

@@ -1,9 +1,12 @@
 import * as z from 'zod';
-import { behaviourName } from '@/server/names';
-import { answer, readBody, Refusal } from '@/server/request';
-import { readForm, removeBehaviour, saveBehaviour } from '@/server/store';
+import { MOST_CHARACTERS } from '@/core/language/limits';
+import { Removing } from '@/server/http/removing';
+import { answer, readBody, readQuery } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { behaviourName, removeBehaviour, saveBehaviour } from '@/server/workspace/behaviours';
+import { needForm } from '@/server/workspace/forms';
 
-const Body = z.strictObject({ text: z.string().max(500_000), from: z.number().int().min(0) });
+const Body = z.strictObject({ text: z.string().max(MOST_CHARACTERS), from: z.number().int().min(0) });
 
 interface Context {
   params: Promise<{ form: string; name: string }>;
@@ -14,18 +17,17 @@ export async function PUT(request: Request, { params }: Context) {
   return answer(async () => {
     const { form, name } = await params;
     const { text, from } = await readBody(request, Body);
-    behaviourName(name);
-    if ((await readForm(form)) === null) throw new Refusal(404, `There is no form "${form}".`);
-    const result = await saveBehaviour(form, name, text, from);
+    await needForm(form);
+    const result = await saveBehaviour(form, behaviourName(name), text, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }
 
-/** Takes a behaviour away; its revisions stay. */
-export async function DELETE(_request: Request, { params }: Context) {
+/** Removes a behaviour as it was seen; its revisions stay. */
+export async function DELETE(request: Request, { params }: Context) {
   return answer(async () => {
     const { form, name } = await params;
-    await removeBehaviour(form, behaviourName(name));
-    return Response.json({});
+    const result = await removeBehaviour(form, behaviourName(name), readQuery(request, Removing).from, (await currentPerson()).key);
+    return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }

@@ -1,10 +1,13 @@
-import { answer } from '@/server/request';
-import { removeScenario } from '@/server/store';
+import { Removing } from '@/server/http/removing';
+import { answer, readQuery } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { removeScenario } from '@/server/workspace/scenarios';
 
-export async function DELETE(_request: Request, { params }: { params: Promise<{ form: string; name: string }> }) {
+/** Removes a scenario as it was seen. */
+export async function DELETE(request: Request, { params }: { params: Promise<{ form: string; name: string }> }) {
   return answer(async () => {
     const { form, name } = await params;
-    await removeScenario(form, name);
+    await removeScenario(form, name, readQuery(request, Removing).from, (await currentPerson()).key);
     return new Response(null, { status: 204 });
   });
 }

@@ -1,11 +1,13 @@
-import { behaviourName } from '@/server/names';
-import { answer } from '@/server/request';
-import { readRevisions } from '@/server/store';
+import * as z from 'zod';
+import { answer, readQuery } from '@/server/http/request';
+import { behaviourHistory, behaviourName } from '@/server/workspace/behaviours';
 
-/** Every text a behaviour has had, the newest first. */
-export async function GET(_request: Request, { params }: { params: Promise<{ form: string; name: string }> }) {
+const Query = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
+
+/** Texts a behaviour has had, the newest first; a page of them, before a revision when one is given. */
+export async function GET(request: Request, { params }: { params: Promise<{ form: string; name: string }> }) {
   return answer(async () => {
     const { form, name } = await params;
-    return Response.json(await readRevisions(form, behaviourName(name)));
+    return Response.json(await behaviourHistory(form, behaviourName(name), readQuery(request, Query).before));
   });
 }

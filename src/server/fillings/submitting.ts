@@ -1,0 +1,160 @@
+/**
+ * Submitting (semantics 26): the steps of a filling-in are done again in a machine of the server's, under the same
+ * release, and what came out of that is saved. Nothing that a browser or a behaviour says is believed.
+ */
+import { eq } from 'drizzle-orm';
+import * as z from 'zod';
+import { fieldsOf, type Form } from '../../core/form/definition';
+import type { Person } from '../../core/form/table';
+import { equal, type Value, type Values } from '../../core/form/value';
+import { MOST_STEPS, TimedStepSchema, ValuesSchema } from '../../core/session/schema';
+import type { Answer, SubmitOutcome, TimedStep } from '../../core/session/step';
+import { transaction } from '../database';
+import { bindFiles, missingFile } from '../files';
+import { Refusal } from '../http/refusal';
+import { Busy, TookTooLong } from '../machines/pool';
+import { machines } from '../machines/server-pool';
+import { readRecord, type StoredRecord } from '../records/read';
+import { saveRecord } from '../records/save';
+import { newestRelease } from '../releases';
+import * as schema from '../schema';
+import { readHead } from '../workspace/read';
+import { askedByChildren, beginFilling, handOut, ownFilling, readFilling, type Filling, type ToParent } from './handing-out';
+import { stepsFrom } from './values-as-steps';
+
+/** How far a browser's clock may run ahead of the server's, in milliseconds. */
+const CLOCK_SLACK = 60_000;
+
+export const SubmissionSchema = z
+  .strictObject({
+    filling: z.uuid().optional().meta({ description: 'The filling-in that was begun; left out by clients that send only values.' }),
+    steps: z.array(TimedStepSchema).max(MOST_STEPS).optional(),
+    values: ValuesSchema.optional().meta({ description: 'Instead of steps: they are made from these in the order of the definition.' }),
+    record: z.string().optional().meta({ description: 'With values: the record to change.' }),
+    shown: ValuesSchema.optional().meta({ description: 'What the browser showed; where the server comes to another result, nothing is saved yet.' }),
+    overRevision: z.number().int().optional().meta({ description: 'The revision of the other saving that was seen and is to be replaced.' }),
+  })
+  .refine((submission) => (submission.steps === undefined) !== (submission.values === undefined), { message: 'send either steps or values' });
+export type Submission = z.infer<typeof SubmissionSchema>;
+
+export interface Difference {
+  field: string;
+  label: string;
+  browser: Value;
+  server: Value;
+}
+
+export type SubmissionResult =
+  | { status: 201; kind: 'saved'; id: string; revision: number; values: Values; toParent: ToParent }
+  | { status: 409; kind: 'differs'; says: string; differences: Difference[]; values: Values }
+  | { status: 409; kind: 'conflict'; says: string; theirs: StoredRecord; mine: Values }
+  | { status: 422; kind: 'stopped'; says: string; outcome: SubmitOutcome }
+  | { status: 404 | 422; kind: 'refused'; says: string };
+
+const refused = (says: string, status: 404 | 422 = 422): SubmissionResult => ({ status, kind: 'refused', says });
+
+/** Does a submission. Throws a Refusal for a filling-in that is not the person's, and 503 when too many wait. */
+export async function submit(form: string, submission: Submission, person: Person): Promise<SubmissionResult> {
+  const filling = submission.filling === undefined ? await fillingFor(form, submission.record, person) : await ownFilling(form, submission.filling, person);
+  if (filling.savedAs !== null) return savedBefore(form, filling);
+  const made = submission.steps === undefined ? stepsFrom(submission.values!, filling) : timed(submission.steps, filling);
+  if (typeof made === 'string') return refused(made);
+  const foreign = await foreignSet(filling.id, made);
+  if (foreign !== null) return refused(`No form opened from here set "${foreign}" to that.`);
+  const answers = await doAgain(filling, made);
+  const refusal = answers.findIndex((answer) => answer.refused !== null);
+  if (refusal >= 0) return refused(`Step ${refusal} could not be done by ${person.name}: ${answers[refusal]!.refused}.`);
+  const outcome = answers.at(-1)?.submit ?? null;
+  if (outcome === null) return refused('The steps do not end with the submission.');
+  if (!outcome.saved) return { status: 422, kind: 'stopped', says: outcome.stops[0]?.says ?? 'The form was not saved.', outcome };
+  const { form: definition } = filling.release.material;
+  const differences = differencesOf(definition, submission.shown, outcome.values);
+  if (differences.length > 0) {
+    return { status: 409, kind: 'differs', says: 'The server worked out other values. Nothing is saved yet.', differences, values: outcome.values };
+  }
+  const lost = await missingFile(definition, filling.id, filling.opening.record?.id ?? null, outcome.values);
+  if (lost !== null) return refused(`The content of ${lost.name} has not arrived. Choose the file again.`);
+  const toParent = answers.flatMap((answer) => answer.toParent);
+  return save(form, filling, outcome.values, toParent, person, submission.overRevision);
+}
+
+/** A client that sends only values gets a filling-in of its own. */
+async function fillingFor(form: string, id: string | undefined, person: Person): Promise<Filling> {
+  const release = await newestRelease(form);
+  if (release === null) throw new Refusal(404, 'This form has no release, so it cannot be filled in.');
+  const record = id === undefined ? null : await readRecord(form, id);
+  if (id !== undefined && record === null) throw new Refusal(404, `There is no record ${id}.`);
+  const { ticket } = await handOut(release, person, record, { launch: {} });
+  return beginFilling(form, ticket, person);
+}
+
+async function savedBefore(form: string, filling: Filling): Promise<SubmissionResult> {
+  const record = await readRecord(form, filling.savedAs!);
+  if (record === null) return refused('This was saved before and has since been removed.');
+  return { status: 201, kind: 'saved', id: record.id, revision: record.revision, values: record.values, toParent: filling.toParent };
+}
+
+/** Steps with times that can be: in order, and none in the future. */
+function timed(steps: readonly TimedStep[], filling: Filling): TimedStep[] | string {
+  const most = Date.now() - filling.opening.clock + CLOCK_SLACK;
+  let last = 0;
+  for (const [i, step] of steps.entries()) {
+    const at = step.at ?? last;
+    if (at < last) return `Step ${i + 1} is earlier than the one before it.`;
+    if (at > most) return `Step ${i + 1} lies in the future.`;
+    last = at;
+  }
+  return [...steps];
+}
+
+/** The first value said to come from a child that no form opened from this filling-in asked for. */
+async function foreignSet(filling: string, steps: readonly TimedStep[]): Promise<string | null> {
+  const sets = steps.filter((step): step is TimedStep & { fromChild: string; to: Value } => 'fromChild' in step);
+  if (sets.length === 0) return null;
+  const asked = await askedByChildren(filling);
+  return sets.find((step) => !asked.some(({ set, to }) => set === step.fromChild && equal(to, step.to)))?.fromChild ?? null;
+}
+
+async function doAgain(filling: Filling, steps: TimedStep[]): Promise<Answer[]> {
+  try {
+    return await machines().play(filling.release, filling.opening, steps);
+  } catch (caught) {
+    if (caught instanceof Busy) throw new Refusal(503, caught.message, { 'retry-after': String(caught.retryAfter) });
+    if (caught instanceof TookTooLong) throw new Refusal(422, `${caught.message} Nothing was saved.`);
+    throw caught;
+  }
+}
+
+function differencesOf(form: Form, shown: Values | undefined, values: Values): Difference[] {
+  if (shown === undefined) return [];
+  return fieldsOf(form).flatMap(({ name, label }) => {
+    const [browser, server] = [shown[name] ?? null, values[name] ?? null];
+    return equal(browser, server) ? [] : [{ field: name, label, browser, server }];
+  });
+}
+
+/** Saves what came out. The id is the filling-in's own, whatever the machine says. */
+function save(form: string, filling: Filling, values: Values, toParent: ToParent, person: Person, overRevision: number | undefined): Promise<SubmissionResult> {
+  const id = filling.opening.record?.id ?? filling.opening.newId;
+  return transaction(
+    async (tx): Promise<SubmissionResult> => {
+      const [again] = await tx.select({ savedAs: schema.filling.savedAs }).from(schema.filling).where(eq(schema.filling.id, filling.id)).for('update');
+      if (again?.savedAs != null) return savedBefore(form, (await readFilling(filling.id))!);
+      const result = await saveRecord(tx, { form, id }, values, overRevision ?? filling.recordRevision ?? 0, person.key, filling.release.number);
+      if (!result.saved) return conflict(form, id, values);
+      await tx.update(schema.filling).set({ savedAs: id, toParent }).where(eq(schema.filling.id, filling.id));
+      await bindFiles(tx, filling.id, id);
+      return { status: 201, kind: 'saved', id, revision: result.revision, values, toParent };
+    },
+    // What was saved is found by the filling-in, so doing it again saves nothing twice.
+    { again: true },
+  );
+}
+
+async function conflict(form: string, id: string, mine: Values): Promise<SubmissionResult> {
+  const theirs = await readRecord(form, id);
+  if (theirs === null) return refused('The record has been removed meanwhile.', 404);
+  const { people } = await readHead();
+  const who = people.find(({ key }) => key === theirs.savedBy)?.name ?? theirs.savedBy;
+  return { status: 409, kind: 'conflict', says: `${who} saved this record meanwhile. Nothing of yours is saved yet.`, theirs, mine };
+}

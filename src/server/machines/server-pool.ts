@@ -1,0 +1,17 @@
+/** The pool of this process. Nothing that matters lives in it alone: another process on the same database has its own. */
+import { availableParallelism } from 'node:os';
+import { join } from 'node:path';
+import { engineInThread } from '../../workers/engine-in-thread';
+import { MachinePool } from './pool';
+
+const kept = globalThis as { tavroMachines?: MachinePool };
+
+export function machines(): MachinePool {
+  return (kept.tavroMachines ??= new MachinePool(() => engineInThread(join(process.cwd(), 'dist/engine.thread.mjs')), {
+    size: Math.max(3, Math.min(16, availableParallelism())),
+    mostWaitingOfForm: 200,
+    mostWaiting: 1000,
+    patience: 30_000,
+    limit: 20_000,
+  }));
+}

@@ -1,0 +1,58 @@
+/**
+ * Columns of records in SQL: each is an expression over the values that has an index of its own, per form. The
+ * functions are made by the migration; empty values come first.
+ */
+import { createHash } from 'node:crypto';
+import { sql, type SQL } from 'drizzle-orm';
+import { fieldsOf, type Field, type Form } from '../../core/form/definition';
+import { listedFields, sortsAsNumber } from '../../core/form/listing';
+import { database } from '../database';
+
+/** Names reach SQL as they are, so nothing else may. */
+const SAFE = /^[a-z][a-z0-9_]*$/;
+
+function spelled(name: string): string {
+  if (!SAFE.test(name)) throw new Error(`"${name}" is no technical name`);
+  return `'${name}'`;
+}
+
+/** What a column is compared by. */
+export function columnOf(field: Field): SQL {
+  return sql.raw(expressionOf(field));
+}
+
+function expressionOf(field: Pick<Field, 'name' | 'kind'>): string {
+  return sortsAsNumber(field as Field) ? `tavro_number("values" -> ${spelled(field.name)})` : `(tavro_text("values" -> ${spelled(field.name)}) collate "und-x-icu")`;
+}
+
+/** Whether a field holds this text. */
+export function fieldIs(form: Form, name: string, value: string): SQL {
+  const field = fieldsOf(form).find((one) => one.name === name);
+  if (field === undefined) return sql`false`;
+  // The exact value as well: columns are compared in small letters.
+  return sql`${columnOf(field)} = ${value.toLowerCase()} and "values" ->> ${name} = ${value}`;
+}
+
+/** The index of a column: its name, and the statement that makes it. */
+function indexOf(form: string, field: Field): { name: string; statement: string } {
+  const expression = expressionOf(field);
+  const name = `record_by_${createHash('sha1').update(`${form} ${expression}`).digest('hex').slice(0, 16)}`;
+  return { name, statement: `create index concurrently if not exists "${name}" on "record" (${expression}, "number", "id") where "form" = ${spelled(form)}` };
+}
+
+/** The columns of a form that need an index: those of its list, and those by which it refers to a record of another. */
+export function indexedFields(form: Form, referring: readonly string[]): Field[] {
+  const names = new Set([...listedFields(form).map((field) => field.name), ...referring]);
+  return fieldsOf(form).filter((field) => names.has(field.name));
+}
+
+/** Makes the indexes a form's records are listed by. Reading and saving go on meanwhile. */
+export async function indexRecords(form: Form, referring: readonly string[]): Promise<void> {
+  for (const field of indexedFields(form, referring)) {
+    const { name, statement } = indexOf(form.name, field);
+    // One that was given up half way stays behind and is of no use.
+    const [half] = (await database().execute(sql`select 1 from pg_class join pg_index on indexrelid = oid where relname = ${name} and not indisvalid`)).rows;
+    if (half !== undefined) await database().execute(sql.raw(`drop index concurrently if exists "${name}"`));
+    await database().execute(sql.raw(statement));
+  }
+}

@@ -1,0 +1,109 @@
+/** A form's records in pages: searched, narrowed down and sorted by the columns of the list. Each page begins where the last one ended. */
+import { and, eq, sql, type SQL } from 'drizzle-orm';
+import * as z from 'zod';
+import type { Field, Form } from '../../core/form/definition';
+import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
+import { database } from '../database';
+import { Refusal } from '../http/refusal';
+import * as schema from '../schema';
+import { columnOf } from './columns';
+import { asRecord, COLUMNS, countRecords, type Count, type StoredRecord } from './read';
+
+const { record } = schema;
+
+/** Records on a page. */
+export const PAGE = 100;
+
+/** Shorter ones are in nearly every record. */
+const SHORTEST_SEARCH = 3;
+
+export interface ListQuery {
+  search?: string;
+  /** A column, `-` before it for the other way round; the newest first where it is left out. */
+  sort?: string;
+  /** Where the last page ended. */
+  after?: string;
+  narrowed: { field: string; is?: string; from?: string; to?: string }[];
+}
+
+export interface ListPage {
+  records: StoredRecord[];
+  /** Where the next page begins; null at the end. */
+  next: string | null;
+  /** Of all that match; only on the first page. */
+  total: Count | null;
+}
+
+const Cursor = z.tuple([z.union([z.string(), z.number(), z.null()]), z.number(), z.string()]);
+
+/** A page of records. Throws a Refusal (400) for a column that the list does not have, and for a search that is too short. */
+export async function listRecords(form: Form, query: ListQuery): Promise<ListPage> {
+  const fields = listedFields(form);
+  const column = (name: string): Field => {
+    const field = fields.find((one) => one.name === name);
+    if (field === undefined) throw new Refusal(400, `The list of ${form.title} has no column "${name}".`);
+    return field;
+  };
+  const search = query.search?.trim().toLowerCase() ?? '';
+  if (search !== '' && search.length < SHORTEST_SEARCH && !/^\d+$/.test(search)) throw new Refusal(400, `Search for ${SHORTEST_SEARCH} letters or more, or for the number of a record.`);
+  const backwards = query.sort === undefined || query.sort.startsWith('-');
+  const sorted = query.sort === undefined ? null : column(query.sort.replace(/^-/, ''));
+  const matching = and(searched(search), ...query.narrowed.map((one) => narrowing(column(one.field), one)));
+  const key = sorted === null ? null : columnOf(sorted);
+  const order = [...(key === null ? [] : [key]), sql`${record.number}`, sql`${record.id}`].map((one) => (backwards ? sql`${one} desc` : sql`${one} asc`));
+  const rows = await database()
+    .select({ ...COLUMNS, ...(key === null ? {} : { key: sql<string | null>`${key}::text` }) })
+    .from(record)
+    .where(and(eq(record.form, form.name), matching, query.after === undefined ? undefined : beyond(query.after, sorted, backwards)))
+    .orderBy(...order)
+    .limit(PAGE + 1);
+  const last = rows.length > PAGE ? rows[PAGE - 1]! : null;
+  const next = last === null ? null : Buffer.from(JSON.stringify([(last as { key?: string | null }).key ?? null, last.number, last.id])).toString('base64url');
+  return { records: rows.slice(0, PAGE).map(asRecord), next, total: query.after === undefined ? await countRecords(form.name, matching) : null };
+}
+
+function searched(search: string): SQL | undefined {
+  if (search === '') return undefined;
+  const contains = sql`${record.words} like ${`%${escaped(search)}%`}`;
+  if (!/^\d+$/.test(search) || search.length > 18) return contains;
+  const byNumber = sql`${record.number} = ${search}::bigint`;
+  return search.length < SHORTEST_SEARCH ? byNumber : sql`(${byNumber} or ${contains})`;
+}
+
+/** Nothing of a search means anything to `like`. */
+function escaped(text: string): string {
+  return text.replace(/[\\%_]/g, '\\$&');
+}
+
+function narrowing(field: Field, { is, from, to }: ListQuery['narrowed'][number]): SQL | undefined {
+  const column = columnOf(field);
+  const read = (text: string) => {
+    if (!sortsAsNumber(field)) return sql`${text.toLowerCase()}`;
+    if (!/^-?\d{1,15}(\.\d{1,10})?$/.test(text)) throw new Refusal(400, `${field.label} is a number; "${text.slice(0, 40)}" is none.`);
+    return sql`${text}::numeric`;
+  };
+  if (is !== undefined && narrowedBy(field) === 'text') return and(sql`${record.words} like ${`%${escaped(is.toLowerCase())}%`}`, sql`tavro_text(${record.values} -> ${field.name}) like ${`%${escaped(is.toLowerCase())}%`}`);
+  if (is !== undefined && field.kind === 'choices') return sql`${record.values} -> ${field.name} ? ${is}`;
+  return and(
+    is === undefined ? undefined : sql`${column} = ${read(is)}`,
+    from === undefined ? undefined : sql`${column} >= ${read(from)}`,
+    // Empty comes first, and is not before any date.
+    to === undefined ? undefined : and(sql`${column} <= ${read(to)}`, sortsAsNumber(field) ? sql`${column} > '-Infinity'::numeric` : sql`${column} > ''`),
+  );
+}
+
+/** What comes after the record a page ended with. */
+function beyond(after: string, sorted: Field | null, backwards: boolean): SQL {
+  let cursor: z.infer<typeof Cursor>;
+  try {
+    cursor = Cursor.parse(JSON.parse(Buffer.from(after, 'base64url').toString('utf8')));
+  } catch {
+    throw new Refusal(400, 'There is no page that begins there.');
+  }
+  const [key, number, id] = cursor;
+  const compare = backwards ? sql`<` : sql`>`;
+  if (sorted === null) return sql`(${record.number}, ${record.id}) ${compare} (${number}, ${id})`;
+  if (sortsAsNumber(sorted) && !/^(?:-?\d+(\.\d+)?|-Infinity)$/.test(String(key))) throw new Refusal(400, 'There is no page that begins there.');
+  const from = sortsAsNumber(sorted) ? sql`${String(key)}::numeric` : sql`(${String(key ?? '')}::text collate "und-x-icu")`;
+  return sql`(${columnOf(sorted)}, ${record.number}, ${record.id}) ${compare} (${from}, ${number}, ${id})`;
+}

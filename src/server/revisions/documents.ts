@@ -1,0 +1,172 @@
+/** The documents of a workspace: definitions, behaviours, scenarios, tables, services and its head, each with its revisions. */
+import { and, asc, desc, eq, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
+import * as z from 'zod';
+import { FormSchema, type Form } from '../../core/form/definition';
+import { ServiceSchema, type Service } from '../../core/form/service';
+import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Table } from '../../core/form/table';
+import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
+import { deepFreeze } from '../../core/form/value';
+import { database, transaction, type Database } from '../database';
+import * as schema from '../schema';
+import { removeRevised, saveRevised, type Saved, type Shelf, type Transaction } from './save';
+
+/** The workspace's title, roles and people, as the one document of their kind. */
+export interface Head {
+  title: string;
+  roles: Role[];
+  people: Person[];
+}
+
+/** What each kind of document holds. */
+export interface Contents {
+  head: Head;
+  form: Form;
+  behaviour: string;
+  scenario: Scenario;
+  table: Table;
+  service: Service;
+}
+export type Kind = keyof Contents;
+
+const SCHEMAS: { readonly [K in Kind]: z.ZodType<Contents[K]> } = {
+  head: z.strictObject({ title: z.string(), roles: z.array(RoleSchema), people: z.array(PersonSchema).min(1) }),
+  form: FormSchema,
+  behaviour: z.string(),
+  scenario: ScenarioSchema,
+  table: TableSchema,
+  service: ServiceSchema,
+};
+
+/** Which document. `form` is empty for what all forms share. */
+export interface Key<K extends Kind = Kind> {
+  kind: K;
+  form?: string;
+  name: string;
+}
+
+export interface Document<K extends Kind> {
+  name: string;
+  content: Contents[K];
+  revision: number;
+}
+
+/** Contents by document and revision, which never change: most requests find everything as the last one left it. */
+const read = new Map<string, unknown>();
+const MOST_READ = 5000;
+
+function contentOf<K extends Kind>(kind: K, row: { id: number; revision: number; content: unknown }): Contents[K] {
+  const key = `${row.id}:${row.revision}`;
+  const known = read.get(key);
+  if (known !== undefined) return known as Contents[K];
+  const content = deepFreeze(SCHEMAS[kind].parse(row.content));
+  if (read.size >= MOST_READ) read.clear();
+  read.set(key, content);
+  return content;
+}
+
+const { document, revision } = schema;
+
+function there({ kind, form = '', name }: Key): SQL | undefined {
+  return and(eq(document.kind, kind), eq(document.form, form), eq(document.name, name), isNotNull(document.content));
+}
+
+export async function readDocument<K extends Kind>(key: Key<K>, on: Pick<Database, 'select'> = database()): Promise<Document<K> | null> {
+  const [row] = await on.select().from(document).where(there(key));
+  return row === undefined ? null : { name: row.name, content: contentOf(key.kind, row), revision: row.revision };
+}
+
+/** All documents of a kind, of one form or of all that share it, by name. */
+export async function readDocuments<K extends Kind>(kind: K, form = ''): Promise<Document<K>[]> {
+  const rows = await database().select().from(document).where(and(eq(document.kind, kind), eq(document.form, form), isNotNull(document.content))).orderBy(asc(document.name));
+  return rows.map((row) => ({ name: row.name, content: contentOf(kind, row), revision: row.revision }));
+}
+
+/** All documents of a kind whatever form they belong to, in the order of the forms. */
+export async function readAllDocuments<K extends Kind>(kind: K): Promise<(Document<K> & { form: string })[]> {
+  const rows = await database().select().from(document).where(and(eq(document.kind, kind), isNotNull(document.content))).orderBy(asc(document.form), asc(document.name));
+  return rows.map((row) => ({ form: row.form, name: row.name, content: contentOf(kind, row), revision: row.revision }));
+}
+
+/** Whether there is such a document, without reading it. */
+export async function isThere(key: Key): Promise<boolean> {
+  const [row] = await database().select({ id: document.id }).from(document).where(there(key));
+  return row !== undefined;
+}
+
+/** The document of a name, else the one that had it and was removed last: it is taken up again, so that its revisions go on. */
+async function lastOf(on: Pick<Database, 'select'>, { kind, form = '', name }: Key): Promise<{ id: number; revision: number } | undefined> {
+  const named = and(eq(document.kind, kind), eq(document.form, form), eq(document.name, name));
+  const [row] = await on.select({ id: document.id, revision: document.revision }).from(document).where(named).orderBy(sql`content is null`, desc(document.revision)).limit(1);
+  return row;
+}
+
+function shelf<K extends Kind>({ kind, form = '', name }: Key<K>, by: string | null): Shelf<Contents[K]> {
+  const last = (tx: Transaction) => lastOf(tx, { kind, form, name });
+  return {
+    lock: `document ${kind} ${form} ${name}`,
+    async read(tx) {
+      const [row] = await tx.select().from(document).where(there({ kind, form, name })).for('update');
+      return row === undefined ? null : { content: contentOf(kind, row), revision: row.revision };
+    },
+    async lastNumber(tx) {
+      return (await last(tx))?.revision ?? 0;
+    },
+    async put(tx, content, number) {
+      const before = await last(tx);
+      const [row] =
+        before === undefined
+          ? await tx.insert(document).values({ kind, form, name, content, revision: number }).returning({ id: document.id })
+          : await tx.update(document).set({ content, revision: number }).where(eq(document.id, before.id)).returning({ id: document.id });
+      await tx.insert(revision).values({ document: row!.id, number, content, savedBy: by });
+    },
+  };
+}
+
+/** Saves a document made from revision `from`, 0 for a new one; gives the other one when somebody was faster. */
+export function saveDocument<K extends Kind>(key: Key<K>, content: Contents[K], from: number, by: string | null, within?: Transaction): Promise<Saved<Contents[K]>> {
+  const save = (tx: Transaction) => saveRevised(tx, shelf(key, by), content, from);
+  // Saving what is there already changes nothing, so it can be done again.
+  return within === undefined ? transaction(save, { again: true }) : save(within);
+}
+
+/** Removes a document at revision `from`; its revisions stay, and saving one of its name goes on with them. */
+export function removeDocument<K extends Kind>(key: Key<K>, from: number, by: string | null): Promise<Saved<Contents[K]>> {
+  return transaction((tx) => removeRevised(tx, shelf(key, by), from));
+}
+
+/** Gives documents of one kind and form other names, all at once, so that one may get the name another leaves. Their revisions go with them. */
+export async function renameDocuments(tx: Transaction, kind: Kind, form: string, renames: readonly { from: string; to: string }[]): Promise<void> {
+  const passing = (name: string) => `@${name}`;
+  for (const { from, to } of renames) await tx.update(document).set({ name: passing(to) }).where(there({ kind, form, name: from }));
+  for (const { to } of renames) await tx.update(document).set({ name: to }).where(there({ kind, form, name: passing(to) }));
+}
+
+export interface Revision<K extends Kind> {
+  revision: number;
+  /** Null where it was removed. */
+  content: Contents[K] | null;
+  savedBy: string | null;
+  savedAt: string;
+}
+
+/** Revisions a page of history shows. */
+export const MOST_REVISIONS = 100;
+
+/** Contents a document has had, the newest first, before a number when one is given. */
+export async function historyOf<K extends Kind>(key: Key<K>, before?: number): Promise<Revision<K>[]> {
+  const last = await lastOf(database(), key);
+  if (last === undefined) return [];
+  const { number, content, savedBy, savedAt } = revision;
+  const rows = await database()
+    .select({ number, content, savedBy, savedAt })
+    .from(revision)
+    .where(and(eq(revision.document, last.id), before === undefined ? undefined : lt(number, before)))
+    .orderBy(desc(number))
+    .limit(MOST_REVISIONS);
+  return rows.map((row) => ({
+    revision: row.number,
+    content: row.content === null ? null : contentOf(key.kind, { id: last.id, revision: row.number, content: row.content }),
+    savedBy: row.savedBy,
+    savedAt: row.savedAt.toISOString(),
+  }));
+}

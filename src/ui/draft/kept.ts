@@ -1,0 +1,79 @@
+'use client';
+/**
+ * What is not saved yet, kept in this browser (IndexedDB) and offered again after a reload or a crash. Each tab keeps its
+ * own; what belongs to a tab that is still open is offered to no other, which the browser's locks tell.
+ */
+import { openDB, type IDBPDatabase } from 'idb';
+import type { Keeping } from './draft';
+
+/** What a tab had not saved. */
+export interface Left<T> {
+  value: T;
+  /** The revision it was made from. */
+  revision: number;
+  /** Milliseconds since 1970-01-01T00:00:00Z. */
+  at: number;
+}
+
+interface Entry extends Left<unknown> {
+  id: string;
+  key: string;
+  tab: string;
+}
+
+const DATABASE = 'tavro';
+const STORE = 'unsaved';
+const TAB_LOCK = 'tavro tab ';
+
+/** Kept longer by nobody: thirty days, in milliseconds. */
+const OLDEST = 30 * 24 * 60 * 60 * 1000;
+
+let opened: Promise<IDBPDatabase | null> | null = null;
+
+/** The browser's database; null where there is none, as in private windows of some browsers. */
+function kept(): Promise<IDBPDatabase | null> {
+  opened ??= openDB(DATABASE, 1, { upgrade: (db) => void db.createObjectStore(STORE, { keyPath: 'id' }).createIndex('key', 'key') }).catch(() => null);
+  return opened;
+}
+
+let tab: string | null = null;
+
+/** This tab, by a name that is held as a lock as long as the tab is there. */
+function thisTab(): string {
+  if (tab !== null) return tab;
+  tab = crypto.randomUUID();
+  void navigator.locks?.request(TAB_LOCK + tab, () => new Promise(() => undefined));
+  return tab;
+}
+
+/** Keeps values under a key until they are saved. */
+export function keepUnder<T>(key: string): Keeping<T> {
+  const id = () => `${key} ${thisTab()}`;
+  return {
+    put(value, revision) {
+      const entry: Entry = { id: id(), key, tab: thisTab(), value, revision, at: Date.now() };
+      void kept().then((db) => db?.put(STORE, entry).catch(() => undefined));
+    },
+    remove() {
+      void kept().then((db) => db?.delete(STORE, id()).catch(() => undefined));
+    },
+  };
+}
+
+/** What was left unsaved under a key by tabs that are gone: the newest of it. */
+export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
+  const db = await kept();
+  if (db === null) return null;
+  const [entries, locks] = await Promise.all([db.getAllFromIndex(STORE, 'key', key) as Promise<Entry[]>, navigator.locks?.query() ?? { held: [] }]);
+  const there = new Set((locks.held ?? []).map(({ name }) => name));
+  const left = entries.filter((entry) => entry.tab !== tab && !there.has(TAB_LOCK + entry.tab));
+  const [newest] = left.filter(({ at }) => Date.now() - at < OLDEST).toSorted((a, b) => b.at - a.at);
+  return newest === undefined ? null : { value: newest.value as T, revision: newest.revision, at: newest.at };
+}
+
+/** Forgets what tabs that are gone left under a key. */
+export async function forgetLeft(key: string): Promise<void> {
+  const db = await kept();
+  if (db === null) return;
+  for (const entry of (await db.getAllFromIndex(STORE, 'key', key)) as Entry[]) if (entry.tab !== tab) await db.delete(STORE, entry.id);
+}

@@ -1,0 +1,105 @@
+'use client';
+/** A draft on a page of its own: tables, services, people. */
+import { Flex } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import { equal, type Value } from '@/core/form/value';
+import { sendsOnLeaving } from '../api';
+import { Button, Notice } from '../kit';
+import { Draft, put, type Saving } from './draft';
+import { forgetLeft, keepUnder, leftUnder, type Left } from './kept';
+import { useLeaving } from './leaving';
+
+export interface DraftInUse<T> {
+  value: T;
+  revision: number;
+  saving: Saving<T>;
+  edit: (value: T) => void;
+  settle: (take: 'mine' | 'theirs') => void;
+  /** What an earlier visit left unsaved. */
+  left: Left<T> | null;
+  takeLeft: (take: boolean) => void;
+  save: () => Promise<void>;
+}
+
+/** `body` makes what is sent to the path, from the value and the revision it was made from. */
+export function useDraft<T>(path: string, first: T, revision: number, body: (value: T, from: number) => object): DraftInUse<T> {
+  const [, drawAgain] = useState(0);
+  const [left, setLeft] = useState<Left<T> | null>(null);
+  const [draft] = useState(
+    () =>
+      new Draft<T>({
+        value: first,
+        revision,
+        send: (value, from) => put<T>(path, body(value, from), ({ theirs }) => theirs),
+        keep: keepUnder(path),
+        onChange: () => drawAgain((count) => count + 1),
+      }),
+  );
+  useEffect(() => {
+    void leftUnder<T>(path).then((found) => setLeft(found !== null && !equal(found.value as Value, first as Value) ? found : null));
+    return () => void draft.save();
+  }, [path, draft, first]);
+  const isUnsaved = () => draft.saving.state === 'unsaved' || draft.saving.state === 'conflict' || (draft.saving.state === 'waiting' && !sendsOnLeaving(body(draft.value, draft.revision)));
+  useLeaving({ flush: () => void draft.save(), unsaved: isUnsaved });
+  return {
+    value: draft.value,
+    revision: draft.revision,
+    saving: draft.saving,
+    edit: (value) => draft.edit(value),
+    settle: (take) => draft.settle(take),
+    left,
+    takeLeft(take) {
+      if (take && left !== null) draft.edit(left.value);
+      setLeft(null);
+      void forgetLeft(path);
+    },
+    save: () => draft.save(),
+  };
+}
+
+/** How saving stands, with the choice when two have edited the same, and what an earlier visit left. */
+export function SavingNote<T>({ draft }: { draft: DraftInUse<T> }) {
+  const { saving, left } = draft;
+  if (left !== null) return <LeftNotice at={left.at} what="changes" onTake={draft.takeLeft} />;
+  if (saving.state === 'conflict') {
+    return (
+      <Notice tone="warning">
+        Somebody else saved this meanwhile. Nothing is overwritten until you choose.
+        <Flex gap="8px" mt="4px">
+          <Button onClick={() => draft.settle('mine')}>Keep mine</Button>
+          <Button onClick={() => draft.settle('theirs')}>Take theirs</Button>
+        </Flex>
+      </Notice>
+    );
+  }
+  if (saving.state === 'unsaved') {
+    return (
+      <Notice tone="error">
+        Not saved: {saving.says} What you entered is still here.{' '}
+        <Button look="text" onClick={() => void draft.save()}>
+          Try again
+        </Button>
+      </Notice>
+    );
+  }
+  return (
+    <span role="status" style={{ opacity: 0.8 }}>
+      {saving.state === 'saved' ? 'saved' : 'saving…'}
+    </span>
+  );
+}
+
+/** Offers what an earlier visit left unsaved. */
+export function LeftNotice({ at, what, onTake }: { at: number; what: string; onTake: (take: boolean) => void }) {
+  return (
+    <Notice tone="warning">
+      On {new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} you left {what} here that were not saved.
+      <Flex gap="8px" mt="4px">
+        <Button look="go" onClick={() => onTake(true)}>
+          Bring them back
+        </Button>
+        <Button onClick={() => onTake(false)}>Throw them away</Button>
+      </Flex>
+    </Notice>
+  );
+}

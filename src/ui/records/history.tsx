@@ -1,0 +1,95 @@
+'use client';
+/** The states in which a record was saved, each as what it changed. */
+import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
+import { fieldsOf, type Field, type Form } from '@/core/form/definition';
+import { textOf } from '@/core/form/kinds';
+import type { TableIndex } from '@/core/form/table-index';
+import type { Person } from '@/core/form/table';
+import { equal, type Value, type Values } from '@/core/form/value';
+import { useFetched } from '../api';
+import { Button, Notice } from '../kit';
+import type { ListedRecord } from './use-records';
+
+interface Revision {
+  revision: number;
+  values: Values | null;
+  release: number | null;
+  savedBy: string;
+  savedAt: string;
+}
+
+interface RecordHistoryProps {
+  form: Form;
+  record: ListedRecord;
+  people: readonly Person[];
+  around: { options: null; table: (name: string) => TableIndex };
+  onDone: () => void;
+}
+
+export function RecordHistory({ form, record, people, around, onDone }: RecordHistoryProps) {
+  const fetched = useFetched<Revision[]>(`/api/forms/${form.name}/records/${encodeURIComponent(record.id)}/revisions`);
+  const revisions = fetched !== null && 'body' in fetched ? fetched.body : [];
+  return (
+    <Dialog.Root open onOpenChange={({ open }) => !open && onDone()} size="lg">
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content bg="sheet" color="ink" borderRadius="5px" p="16px">
+            <Dialog.Title fontSize="15px">
+              Record {record.id} of {form.title}: {revisions.length === 1 ? 'saved once' : `saved ${revisions.length} times`}
+            </Dialog.Title>
+            {fetched === null && <Box role="status">Reading the revisions…</Box>}
+            {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
+            <Box maxH="60vh" overflowY="auto" mt="8px" tabIndex={0} role="region" aria-label="Revisions">
+              {revisions.map((revision, i) => (
+                <Box key={revision.revision} borderTopWidth="1px" borderColor="line" py="6px">
+                  <Box fontWeight={620}>
+                    Revision {revision.revision}
+                    <chakra.span fontWeight={400} color="soft">
+                      , {people.find(({ key }) => key === revision.savedBy)?.name ?? revision.savedBy}, {revision.savedAt.slice(0, 16).replace('T', ' ')} UTC
+                      {revision.release === null ? '' : `, release ${revision.release}`}
+                    </chakra.span>
+                  </Box>
+                  <Changes form={form} before={revisions[i + 1]?.values ?? null} after={revision.values} around={around} />
+                </Box>
+              ))}
+            </Box>
+            <Flex mt="12px">
+              <Button ml="auto" onClick={onDone}>
+                Close
+              </Button>
+            </Flex>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
+
+function Changes({ form, before, after, around }: { form: Form; before: Values | null; after: Values | null; around: RecordHistoryProps['around'] }) {
+  if (after === null) return <Box>The record was removed.</Box>;
+  const changed = fieldsOf(form).filter((field) => !equal(before?.[field.name] ?? null, after[field.name] ?? null));
+  const text = (field: Field, value: Value) => (field.kind === 'rows' ? `${Array.isArray(value) ? value.length : 0} rows` : textOf(value, field, around));
+  if (changed.length === 0) return <Box color="soft">No field changed.</Box>;
+  return (
+    <chakra.table fontSize="13px">
+      <tbody>
+        {changed.map((field) => (
+          <tr key={field.name}>
+            <chakra.th scope="row" textAlign="left" fontWeight={400} color="soft" pr="12px" verticalAlign="top">
+              {field.label}
+            </chakra.th>
+            <td>
+              {before !== null && (
+                <>
+                  <chakra.del color="bad">{text(field, before[field.name] ?? null) || 'nothing'}</chakra.del> →{' '}
+                </>
+              )}
+              {text(field, after[field.name] ?? null) || 'nothing'}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </chakra.table>
+  );
+}

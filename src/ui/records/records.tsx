@@ -1,0 +1,178 @@
+'use client';
+/** The records of a form: searched, narrowed down, sorted by a column; of a million only those in view are drawn. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, useState } from 'react';
+import type { Field, Form } from '@/core/form/definition';
+import { definedOptions, textOf } from '@/core/form/kinds';
+import { listedFields, narrowedBy } from '@/core/form/listing';
+import { indexOf, type TableIndex } from '@/core/form/table-index';
+import type { Person, Table } from '@/core/form/table';
+import { Button, countInWords, Labelled, Line, Notice, PageHead, Select } from '../kit';
+import { PersonSwitch } from '../person-switch';
+import { RecordHistory } from './history';
+import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
+
+export interface RecordsProps {
+  title: string;
+  people: Person[];
+  person: string;
+  form: Form;
+  tables: Table[];
+  first: RecordPage;
+}
+
+type Around = { options: null; table: (name: string) => TableIndex };
+
+export function Records({ title, people, person, form, tables, first }: RecordsProps) {
+  const fields = listedFields(form);
+  const [asked, setAsked] = useState<Asked>({});
+  const [history, setHistory] = useState<ListedRecord | null>(null);
+  const view = useRecords(form.name, asked, first);
+  const indexes = new Map(tables.map((table) => [table.name, indexOf(table)]));
+  const around: Around = { options: null, table: (name) => indexes.get(name)! };
+  const put = (key: string, value: string) => setAsked((before) => ({ ...before, [key]: value }));
+  const sort = asked.sort ?? '';
+  const sortBy = (field: string) => put('sort', sort === field ? `-${field}` : sort === `-${field}` ? '' : field);
+  const narrowed = Object.entries(asked).some(([key, value]) => key !== 'sort' && value !== '');
+  return (
+    <>
+      <PageHead trail={[{ label: title, href: '/' }, { label: `Records of ${form.title}` }]}>
+        <PersonSwitch people={people} person={person} />
+      </PageHead>
+      <Box as="main" px="16px" py="14px">
+        <Flex gap="12px" align="end" wrap="wrap">
+          <Labelled label="Search">
+            <Line type="search" width="210px" placeholder="number, or three letters" value={asked.search ?? ''} onChange={(event) => put('search', event.target.value)} />
+          </Labelled>
+          {fields.map((field) => (
+            <Narrow key={field.name} field={field} asked={asked} around={around} onPut={put} />
+          ))}
+          {narrowed && (
+            <Button onClick={() => setAsked(sort === '' ? {} : { sort })}>Show all</Button>
+          )}
+        </Flex>
+        {view.says !== null && (
+          <Box mt="8px">
+            <Notice tone="warning">{view.says}</Notice>
+          </Box>
+        )}
+        <Box mt="8px" color="soft" role="status">
+          {view.loading && view.records.length === 0 ? 'Searching…' : view.total !== null && countInWords(view.total)}
+        </Box>
+        <Grid form={form} fields={fields} view={view} around={around} people={people} sort={sort} onSort={sortBy} onHistory={setHistory} />
+      </Box>
+      {history !== null && <RecordHistory form={form} record={history} people={people} around={around} onDone={() => setHistory(null)} />}
+    </>
+  );
+}
+
+/** What narrows a column down: one of its options, a range, or what it contains. */
+function Narrow({ field, asked, around, onPut }: { field: Field; asked: Asked; around: Around; onPut: (key: string, value: string) => void }) {
+  const how = narrowedBy(field);
+  const value = (key: string) => asked[`${key}.${field.name}`] ?? '';
+  const type = field.kind === 'date' ? 'date' : field.kind === 'datetime' ? 'datetime-local' : field.kind === 'time' ? 'time' : 'text';
+  if (how === 'option') {
+    const options = field.kind === 'yes_no' ? [{ key: 'true', label: 'yes' }, { key: 'false', label: 'no' }] : definedOptions(field as never, around.table);
+    return (
+      <Labelled label={field.label}>
+        <Select maxW="150px" value={value('is')} options={[{ key: '', label: 'all' }, ...options.slice(0, 500)]} onChange={(event) => onPut(`is.${field.name}`, event.target.value)} />
+      </Labelled>
+    );
+  }
+  if (how === 'text') {
+    return (
+      <Labelled label={field.label}>
+        <Line width="120px" placeholder="contains" value={value('is')} onChange={(event) => onPut(`is.${field.name}`, event.target.value)} />
+      </Labelled>
+    );
+  }
+  const width = type === 'text' ? '64px' : '124px';
+  return (
+    <Flex gap="3px" align="end">
+      <Labelled label={`${field.label} from`}>
+        <Line type={type} width={width} value={value('from')} onChange={(event) => onPut(`from.${field.name}`, event.target.value)} />
+      </Labelled>
+      <Labelled label="to">
+        <Line aria-label={`${field.label} to`} type={type} width={width} value={value('to')} onChange={(event) => onPut(`to.${field.name}`, event.target.value)} />
+      </Labelled>
+    </Flex>
+  );
+}
+
+interface GridProps {
+  form: Form;
+  fields: readonly Field[];
+  view: ReturnType<typeof useRecords>;
+  around: Around;
+  people: readonly Person[];
+  sort: string;
+  onSort: (field: string) => void;
+  onHistory: (record: ListedRecord) => void;
+}
+
+const ROW_HEIGHT = 34;
+
+function Grid({ form, fields, view, around, people, sort, onSort, onHistory }: GridProps) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const { records, more, loadMore } = view;
+  const virtual = useVirtualizer({ count: records.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12, initialRect: { width: 1200, height: 560 } });
+  const items = virtual.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  // The next page is asked for before its place comes into view.
+  useEffect(() => {
+    if (more && last >= records.length - 30) loadMore();
+  }, [last, more, records.length]);
+  const width = `150px repeat(${fields.length}, minmax(110px, 1fr)) 190px`;
+  const ordered = (field: Field) => (sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : 'none');
+  const cell = { role: 'cell', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
+  return (
+    <Box ref={scroller} mt="6px" maxH="calc(100vh - 190px)" overflow="auto" borderWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label={`Records of ${form.title}`}>
+      <Box role="table" aria-label={form.title} aria-rowcount={more ? -1 : records.length + 1} minW={`${340 + fields.length * 118}px`}>
+        <Box role="rowgroup" position="sticky" top={0} bg="ground" zIndex={1}>
+          <Box role="row" display="grid" gridTemplateColumns={width} gap="8px" px="8px" py="4px" borderBottomWidth="1px" borderColor="line" color="soft" fontSize="12px">
+            <Box role="columnheader">Record</Box>
+            {fields.map((field) => (
+              <Box role="columnheader" key={field.name} aria-sort={ordered(field)}>
+                <chakra.button type="button" cursor="pointer" color={ordered(field) === 'none' ? 'soft' : 'ink'} title={`Sort by ${field.label}`} onClick={() => onSort(field.name)}>
+                  {field.label}
+                  <span aria-hidden>{ordered(field) === 'ascending' ? ' ↑' : ordered(field) === 'descending' ? ' ↓' : ''}</span>
+                </chakra.button>
+              </Box>
+            ))}
+            <Box role="columnheader">Saved</Box>
+          </Box>
+        </Box>
+        <Box role="rowgroup" position="relative" height={`${virtual.getTotalSize()}px`}>
+          {items.map((item) => {
+            const record = records[item.index]!;
+            return (
+              <Box role="row" key={record.id} aria-rowindex={item.index + 2} display="grid" gridTemplateColumns={width} gap="8px" px="8px" py="6px" borderBottomWidth="1px" borderColor="line" position="absolute" top={0} left={0} width="100%" height={`${ROW_HEIGHT}px`} transform={`translateY(${item.start}px)`}>
+                <Box {...cell}>
+                  {/* A plain link: each opening is handed out anew by the server. */}
+                  <chakra.a color="act" textDecoration="underline" textUnderlineOffset="3px" href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}`}>
+                    {record.id}
+                  </chakra.a>{' '}
+                  <chakra.a color="soft" fontSize="12.5px" textDecoration="underline" textUnderlineOffset="3px" aria-label={`View record ${record.id}`} href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}&view`}>
+                    view
+                  </chakra.a>{' '}
+                  <Button look="text" color="soft" fontSize="12.5px" aria-label={`History of record ${record.id}`} onClick={() => onHistory(record)}>
+                    history
+                  </Button>
+                </Box>
+                {fields.map((field) => (
+                  <Box {...cell} key={field.name}>
+                    {textOf(record.values[field.name] ?? null, field, around)}
+                  </Box>
+                ))}
+                <Box {...cell} color="soft">
+                  {record.release === null ? 'sample' : `release ${record.release}`}, {people.find(({ key }) => key === record.savedBy)?.name ?? record.savedBy}
+                </Box>
+              </Box>
+            );
+          })}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
