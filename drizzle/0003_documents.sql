@@ -61,9 +61,9 @@ $$;--> statement-breakpoint
 CREATE FUNCTION tavro_number("value" jsonb) RETURNS numeric LANGUAGE sql IMMUTABLE PARALLEL SAFE AS $$
   SELECT CASE WHEN jsonb_typeof("value") = 'number' THEN ("value" #>> '{}')::numeric ELSE '-Infinity'::numeric END
 $$;--> statement-breakpoint
-ALTER TABLE "record" ADD COLUMN "number" bigint NOT NULL GENERATED ALWAYS AS (CASE WHEN "id" ~ '^[0-9]{1,18}$' THEN "id"::bigint ELSE -1 END) STORED;--> statement-breakpoint
+ALTER TABLE "record" ADD COLUMN "place" bigint NOT NULL GENERATED ALWAYS AS (CASE WHEN "id" ~ '^[0-9]{1,18}$' THEN -("id"::bigint) ELSE 1 END) STORED;--> statement-breakpoint
 ALTER TABLE "record" ADD COLUMN "words" text NOT NULL GENERATED ALWAYS AS (tavro_words("values")) STORED;--> statement-breakpoint
-CREATE INDEX "record_order" ON "record" ("form", "number", "id");--> statement-breakpoint
+CREATE INDEX "record_order" ON "record" ("form", "place", "id");--> statement-breakpoint
 CREATE INDEX "record_words" ON "record" USING gin ("form", "words" gin_trgm_ops);--> statement-breakpoint
 -- A file is known by what is in it, so that no other can take its place.
 ALTER TABLE "file_content" ADD COLUMN "field" text DEFAULT '' NOT NULL;--> statement-breakpoint

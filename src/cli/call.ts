@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import type { Mode } from '../core/language/compile';
 import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';
-import { readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
+import { BrokenWorkspace, readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
 import { engineInThread } from '../workers/engine-in-thread';
 import { readFolder } from '../workers/files';
 
@@ -26,9 +26,17 @@ export function open(call: Call): Workspace {
   try {
     files = readFolder(call.folder);
   } catch (caught) {
-    throw new CallFault(`cannot read the folder ${call.folder}: ${(caught as Error).message}`);
+    if (caught instanceof BrokenWorkspace) throw caught;
+    throw new CallFault(`cannot read the folder ${call.folder}: ${folderFault(caught)}`);
   }
   return readWorkspace(files);
+}
+
+function folderFault(caught: unknown): string {
+  const { code, message } = caught as { code?: string; message: string };
+  if (code === 'ENOENT') return 'there is none of that name.';
+  if (code === 'ENOTDIR') return 'it is a file.';
+  return code === 'EACCES' ? 'this user may not read it.' : message;
 }
 
 /** The forms a command is about: the one named, or all. */

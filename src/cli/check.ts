@@ -27,6 +27,8 @@ function placeOf(folder: string, { form, at }: Problem): string {
   switch (at.is) {
     case 'behaviour':
       return `${path}/behaviours/${at.name}:${at.line}:${at.column}`;
+    case 'form':
+      return `${path}/form.json:1:1`;
     case 'part':
       return `${path}/form.json:1:1: ${at.part}`;
     case 'scenario':

@@ -61,12 +61,19 @@ function readCall(rest: string[]): Call {
   }
 }
 
+// A reader that has seen enough, such as `head`, is no fault.
+process.stdout.on('error', (error: { code?: string }) => process.exit(error.code === 'EPIPE' ? 0 : 2));
+
 main(process.argv.slice(2)).then(
-  (code) => process.exit(code),
+  (code) => {
+    // Not `process.exit`: what is still on its way into a pipe would be cut off.
+    process.exitCode = code;
+  },
   (error: unknown) => {
     if (error instanceof BrokenWorkspace) process.stderr.write(`${error.faults.map(faultInWords).join('\n')}\n`);
     else if (error instanceof CallFault || error instanceof NoSuchOpening) process.stderr.write(`tavro: ${error.message}\n`);
-    else process.stderr.write(`tavro: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
-    process.exit(2);
+    else if (process.env.TAVRO_DEBUG !== undefined) process.stderr.write(`tavro: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+    else process.stderr.write(`tavro: something went wrong that should not: ${error instanceof Error ? error.message : String(error)}. TAVRO_DEBUG=1 shows where.\n`);
+    process.exitCode = 2;
   },
 );

@@ -69,12 +69,12 @@ export const record = pgTable(
     release: integer('release'),
     savedBy: text('saved_by').notNull(),
     savedAt: at('saved_at'),
-    /** The id as a number, by which lists are ordered; −1 for other ids. */
-    number: bigint('number', { mode: 'number' }).notNull().generatedAlwaysAs(sql`case when id ~ '^[0-9]{1,18}$' then id::bigint else -1 end`),
+    /** Where it stands in lists: by number, the highest first, then the other ids. */
+    place: bigint('place', { mode: 'number' }).notNull().generatedAlwaysAs(sql`case when id ~ '^[0-9]{1,18}$' then -(id::bigint) else 1 end`),
     /** What is searched in. */
     words: text('words').notNull().generatedAlwaysAs(sql`tavro_words("values")`),
   },
-  (table) => [primaryKey({ columns: [table.form, table.id] }), index('record_order').on(table.form, table.number, table.id)],
+  (table) => [primaryKey({ columns: [table.form, table.id] }), index('record_order').on(table.form, table.place, table.id)],
 );
 
 /** Every state in which a record was saved. */

@@ -1,21 +1,71 @@
 /** Reading a workspace folder from disk. */
-import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { readdirSync, readFileSync, realpathSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Fault } from '../core/workspace/json';
+import { BrokenWorkspace } from '../core/workspace/workspace';
 
 /** What belongs to a workspace; anything else in the folder is not looked at. */
 const WANTED = /^(?:workspace\.json|tables\/[^/]+\.(?:json|csv)|services\/[^/]+\.json|forms\/[^/]+\/(?:form\.json|records\.json|behaviours\/[^/]+\.[jt]s|scenarios\/[^/]+\.json))$/;
 
-/** The texts of a workspace folder by path. Throws with a plain message when there is no such folder. */
+/** Bytes of one file. */
+const MOST_BYTES = 64 * 1024 * 1024;
+
+/** The texts of a workspace folder by path. Throws with a plain message when there is no such folder, and BrokenWorkspace for files that cannot be read as texts. */
 export function readFolder(folder: string): Map<string, string> {
   const files = new Map<string, string>();
-  const walk = (below: string) => {
+  const faults: Fault[] = [];
+  const walk = (below: string, above: ReadonlySet<string>) => {
+    const real = realpathSync(join(folder, below));
+    // A link that leads back to where it stands.
+    if (above.has(real)) return;
     for (const entry of readdirSync(join(folder, below)).sort()) {
       const path = below === '' ? entry : `${below}/${entry}`;
       if (entry.startsWith('.') || entry === 'node_modules') continue;
-      if (statSync(join(folder, path)).isDirectory()) walk(path);
-      else if (WANTED.test(path)) files.set(path, readFileSync(join(folder, path), 'utf8'));
+      const stat = statSync(join(folder, path), { throwIfNoEntry: false });
+      if (stat?.isDirectory() === true) walk(path, new Set([...above, real]));
+      else if (WANTED.test(path)) {
+        const text = textOf(join(folder, path), stat?.size ?? null);
+        if ('says' in text) faults.push({ file: path, line: text.line, path: [], says: text.says });
+        else files.set(path, text.text);
+      }
     }
   };
-  walk('');
+  walk('', new Set());
+  if (faults.length > 0) throw new BrokenWorkspace(faults);
   return files;
+}
+
+function textOf(file: string, size: number | null): { text: string } | { says: string; line: number } {
+  if (size === null) return { says: 'is a link that leads nowhere', line: 1 };
+  if (size > MOST_BYTES) return { says: `has ${Math.round(size / 1024 / 1024)} MB; a file of a workspace has at most ${MOST_BYTES / 1024 / 1024}`, line: 1 };
+  let bytes: Buffer;
+  try {
+    bytes = readFileSync(file);
+  } catch (caught) {
+    const { code } = caught as { code?: string };
+    return { says: code === 'EACCES' ? 'may not be read by this user' : `cannot be read (${code ?? 'no reason is known'})`, line: 1 };
+  }
+  try {
+    // A byte order mark says what UTF-8 is anyway, and is left out.
+    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes) };
+  } catch {
+    return { says: 'is not a text in UTF-8', line: lineOfFirstOdd(bytes) };
+  }
+}
+
+/** The line up to which the bytes can be read as UTF-8. */
+function lineOfFirstOdd(bytes: Buffer): number {
+  let [low, high] = [0, bytes.length];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    const decoder = new TextDecoder('utf-8', { fatal: true });
+    try {
+      // Half a letter at the end is none yet.
+      decoder.decode(bytes.subarray(0, middle), { stream: true });
+      low = middle;
+    } catch {
+      high = middle - 1;
+    }
+  }
+  return bytes.subarray(0, low).toString('utf8').split('\n').length;
 }

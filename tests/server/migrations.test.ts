@@ -91,7 +91,7 @@ test('0003: everything gets a home with revisions: those there are are kept, del
       expect(await all("select d.name, r.number, r.content from revision r join document d on d.id = r.document where d.kind = 'behaviour' order by d.name, r.number")).toEqual([
         ['10-a.ts', 1, 'first'], ['10-a.ts', 2, 'second'], ['20-gone.ts', 1, 'gone'], ['20-gone.ts', 2, null],
       ]);
-      expect(await all('select number, words from record order by id')).toEqual([['7', expect.stringContaining('aurelle')], ['-1', '']]);
+      expect(await all('select place, words from record order by id')).toEqual([['-7', expect.stringContaining('aurelle')], ['1', '']]);
       expect(await all('select id, number, saved_by from record_revision order by id')).toEqual([['7', 2, 'ona'], ['v-1', 1, 'ona']]);
       expect(await all('select digest from file_content')).toEqual([[createHash('sha256').update('a plan').digest('hex')]]);
     },

@@ -1,6 +1,7 @@
 /** Reading JSON with a schema so that every fault names its file, line and path. */
-import { parseTree, findNodeAtLocation, printParseErrorCode, type ParseError } from 'jsonc-parser';
+import { findNodeAtLocation, parseTree, printParseErrorCode, type Node, type ParseError } from 'jsonc-parser';
 import type * as z from 'zod';
+import { oddIn } from '../form/plain-json';
 
 export interface Fault {
   file: string;
@@ -10,22 +11,90 @@ export interface Fault {
   says: string;
 }
 
+/** What is wrong with a text that is no JSON, in words. */
+const WORDS: Readonly<Record<string, string>> = {
+  InvalidSymbol: 'something stands here that JSON does not have; texts stand in double quotes',
+  InvalidNumberFormat: 'this number is not spelled as JSON spells numbers',
+  PropertyNameExpected: 'a name in double quotes is expected here',
+  ValueExpected: 'a value is expected here',
+  ColonExpected: 'a colon is missing here',
+  CommaExpected: 'a comma is missing here',
+  CloseBraceExpected: 'a closing } is missing',
+  CloseBracketExpected: 'a closing ] is missing',
+  EndOfFileExpected: 'the file should end here',
+  InvalidCommentToken: 'JSON has no comments',
+  UnexpectedEndOfComment: 'JSON has no comments',
+  UnexpectedEndOfString: 'a text is not closed with a double quote',
+  UnexpectedEndOfNumber: 'this number is not finished',
+  InvalidUnicode: 'this \\u is not followed by four hexadecimal digits',
+  InvalidEscapeCharacter: 'a backslash is followed by something that it cannot stand before',
+  InvalidCharacter: 'a text holds a control character, such as a line break',
+};
+
+/** Faults of one file that are named; more help nobody. */
+const MOST_FAULTS = 100;
+
 /** The parsed value, or null with the faults added. */
 export function readJson<T>(file: string, text: string, schema: z.ZodType<T>, faults: Fault[]): T | null {
+  const lineOf = (offset: number) => text.slice(0, offset).split('\n').length;
+  const broken = (offset: number, says: string, path: (string | number)[] = []) => {
+    faults.push({ file, line: lineOf(offset), path, says });
+    return null;
+  };
+  const deep = tooDeepAt(text);
+  if (deep !== null) return broken(deep, `is nested deeper than ${MOST_LEVELS} levels`);
   const errors: ParseError[] = [];
   const tree = parseTree(text, errors, { disallowComments: true, allowTrailingComma: false });
-  const lineOf = (offset: number) => text.slice(0, offset).split('\n').length;
   const first = errors[0];
-  if (first !== undefined || tree === undefined) {
-    const says = first === undefined ? 'the file is empty' : `is not JSON: ${printParseErrorCode(first.error)}`;
-    faults.push({ file, line: lineOf(first?.offset ?? 0), path: [], says });
-    return null;
-  }
-  const result = schema.safeParse(JSON.parse(text));
+  if (first !== undefined || tree === undefined) return broken(first?.offset ?? 0, first === undefined ? 'the file is empty' : `is not JSON: ${WORDS[printParseErrorCode(first.error)] ?? 'it cannot be read here'}`);
+  const twice = keyTwice(tree);
+  if (twice !== null) return broken(twice.offset, `the key "${String(twice.value)}" is there twice`);
+  const offered: unknown = JSON.parse(text);
+  const odd = oddIn(offered);
+  if (odd !== null) return broken(0, odd);
+  const result = schema.safeParse(offered);
   if (result.success) return result.data;
-  for (const issue of result.error.issues) {
+  for (const issue of result.error.issues.slice(0, MOST_FAULTS)) {
     const path = issue.path.map((step) => (typeof step === 'symbol' ? String(step) : step));
-    faults.push({ file, line: lineOf(nodeAt(tree, path)), path, says: issue.message });
+    broken(nodeAt(tree, path), issue.message, path);
+  }
+  if (result.error.issues.length > MOST_FAULTS) broken(0, `there are ${result.error.issues.length - MOST_FAULTS} more faults`);
+  return null;
+}
+
+/** Deeper than anything a workspace holds. */
+const MOST_LEVELS = 60;
+
+/** Where JSON is nested too deep for readers that call themselves once a level; null where it is not. */
+function tooDeepAt(text: string): number | null {
+  let level = 0;
+  let inText = false;
+  for (let i = 0; i < text.length; i++) {
+    const letter = text[i];
+    if (inText) {
+      if (letter === '\\') i++;
+      else if (letter === '"') inText = false;
+    } else if (letter === '"') inText = true;
+    else if (letter === '[' || letter === '{') {
+      if (++level > MOST_LEVELS) return i;
+    } else if (letter === ']' || letter === '}') level--;
+  }
+  return null;
+}
+
+/** The first name that an object has twice, of which JSON readers keep only one. */
+function keyTwice(node: Node): Node | null {
+  if (node.type === 'object') {
+    const names = new Set<unknown>();
+    for (const property of node.children ?? []) {
+      const name = property.children![0]!;
+      if (names.has(name.value)) return name;
+      names.add(name.value);
+    }
+  }
+  for (const child of node.children ?? []) {
+    const found = keyTwice(child);
+    if (found !== null) return found;
   }
   return null;
 }

@@ -6,7 +6,9 @@ import * as z from 'zod';
 import { fieldsOf, FormSchema, Name, type Form } from '../form/definition';
 import { flawsOf } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
+import { oddIn } from '../form/plain-json';
 import { PersonSchema, RoleSchema, TableShape, type Person, type Role, type Table } from '../form/table';
+import { isBehaviourName, MOST_BEHAVIOURS, MOST_CHARACTERS } from './limits';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
 import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
 import { unknownNames } from '../scenario/run';
@@ -104,9 +106,23 @@ function* names(files: Files, pattern: RegExp): Iterable<string> {
   }
 }
 
+/** The files right in a folder, by name. */
+function* filesIn(files: Files, folder: string): Iterable<string> {
+  for (const path of [...files.keys()].sort()) {
+    if (path.startsWith(folder) && !path.slice(folder.length).includes('/')) yield path.slice(folder.length);
+  }
+}
+
 type Reader = <T>(path: string, schema: z.ZodType<T>) => T | null;
 
 function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void {
+  for (const list of ['roles', 'people'] as const) {
+    const keys = new Set<string>();
+    head[list].forEach(({ key }, i) => {
+      if (keys.has(key)) faults.push({ file: 'workspace.json', line: 1, path: [list, i, 'key'], says: `the key "${key}" is there twice` });
+      keys.add(key);
+    });
+  }
   const roles = new Set(head.roles.map((role) => role.key));
   head.people.forEach((person, i) => {
     person.roles.forEach((role, at) => {
@@ -121,6 +137,11 @@ function readTable(name: string, files: Files, read: Reader, faults: Fault[]): T
   if (shape === null) return [];
   const fault = (at: string, line: number, path: (string | number)[], says: string) => faults.push({ file: at, line, path, says });
   if (!Name.safeParse(name).success) fault(file, 1, [], 'a table is named by its file: lower-case letters, digits and _');
+  const columns = new Set<string>();
+  shape.columns.forEach((column, i) => {
+    if (columns.has(column.name)) fault(file, 1, ['columns', i, 'name'], `the column "${column.name}" is there twice`);
+    columns.add(column.name);
+  });
   for (const role of ['key', 'label'] as const) {
     if (!shape.columns.some((column) => column.name === shape[role])) fault(file, 1, [role], `there is no column "${shape[role]}"`);
   }
@@ -141,14 +162,28 @@ function readForm(name: string, files: Files, tables: readonly Table[], read: Re
   const file = `${folder}/form.json`;
   if (form.name !== name) faults.push({ file, line: 1, path: ['name'], says: `is "${form.name}", but its folder is called "${name}"` });
   for (const flaw of flawsOf(form, tables)) faults.push({ file, line: 1, ...flaw });
-  const behaviours = [...names(files, new RegExp(`^${folder}/behaviours/([^/]+\\.[jt]s)$`))]
-    .filter((behaviour) => !behaviour.endsWith('.d.ts'))
+  const behaviours = [...filesIn(files, `${folder}/behaviours/`)]
+    .filter((behaviour) => /\.[jt]s$/.test(behaviour) && !behaviour.endsWith('.d.ts'))
     .map((behaviour) => ({ name: behaviour, text: files.get(`${folder}/behaviours/${behaviour}`)! }));
-  const scenarios = [...names(files, new RegExp(`^${folder}/scenarios/([^/]+)\\.json$`))].flatMap((scenario) => {
+  for (const { name: behaviour, text } of behaviours) {
+    const at = `${folder}/behaviours/${behaviour}`;
+    if (!isBehaviourName(behaviour)) faults.push({ file: at, line: 1, path: [], says: 'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters' });
+    if (text.length > MOST_CHARACTERS) faults.push({ file: at, line: 1, path: [], says: `has ${text.length} characters; a behaviour has at most ${MOST_CHARACTERS}` });
+    const odd = oddIn(text);
+    if (odd !== null) faults.push({ file: at, line: 1, path: [], says: odd });
+  }
+  if (behaviours.length > MOST_BEHAVIOURS) faults.push({ file: `${folder}/behaviours`, line: 1, path: [], says: `there are ${behaviours.length} behaviours; a form has at most ${MOST_BEHAVIOURS}` });
+  const scenarios = [...filesIn(files, `${folder}/scenarios/`)].flatMap((path) => {
+    const scenario = path.replace(/\.json$/, '');
     const found = read(`${folder}/scenarios/${scenario}.json`, ScenarioSchema);
     return found === null ? [] : [{ name: scenario, scenario: found }];
   });
   const records = files.has(`${folder}/records.json`) ? read(`${folder}/records.json`, RecordsFile) : null;
+  const ids = new Set<string>();
+  records?.records.forEach(({ id }, i) => {
+    if (ids.has(id)) faults.push({ file: `${folder}/records.json`, line: 1, path: ['records', i, 'id'], says: `the id "${id}" is there twice` });
+    ids.add(id);
+  });
   const { $schema: _, ...definition } = form;
   return { form: definition, behaviours, scenarios, records: records?.records ?? [] };
 }

@@ -37,7 +37,7 @@ export function fieldIs(form: Form, name: string, value: string): SQL {
 function indexOf(form: string, field: Field): { name: string; statement: string } {
   const expression = expressionOf(field);
   const name = `record_by_${createHash('sha1').update(`${form} ${expression}`).digest('hex').slice(0, 16)}`;
-  return { name, statement: `create index concurrently if not exists "${name}" on "record" (${expression}, "number", "id") where "form" = ${spelled(form)}` };
+  return { name, statement: `create index concurrently if not exists "${name}" on "record" (${expression}, "place", "id") where "form" = ${spelled(form)}` };
 }
 
 /** The columns of a form that need an index: those of its list, and those by which it refers to a record of another. */

@@ -46,11 +46,11 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
   };
   const search = query.search?.trim().toLowerCase() ?? '';
   if (search !== '' && search.length < SHORTEST_SEARCH && !/^\d+$/.test(search)) throw new Refusal(400, `Search for ${SHORTEST_SEARCH} letters or more, or for the number of a record.`);
-  const backwards = query.sort === undefined || query.sort.startsWith('-');
+  const backwards = query.sort?.startsWith('-') === true;
   const sorted = query.sort === undefined ? null : column(query.sort.replace(/^-/, ''));
   const matching = and(searched(search), ...query.narrowed.map((one) => narrowing(column(one.field), one)));
   const key = sorted === null ? null : columnOf(sorted);
-  const order = [...(key === null ? [] : [key]), sql`${record.number}`, sql`${record.id}`].map((one) => (backwards ? sql`${one} desc` : sql`${one} asc`));
+  const order = [...(key === null ? [] : [key]), sql`${record.place}`, sql`${record.id}`].map((one) => (backwards ? sql`${one} desc` : sql`${one} asc`));
   const rows = await database()
     .select({ ...COLUMNS, ...(key === null ? {} : { key: sql<string | null>`${key}::text` }) })
     .from(record)
@@ -58,7 +58,7 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
     .orderBy(...order)
     .limit(PAGE + 1);
   const last = rows.length > PAGE ? rows[PAGE - 1]! : null;
-  const next = last === null ? null : Buffer.from(JSON.stringify([(last as { key?: string | null }).key ?? null, last.number, last.id])).toString('base64url');
+  const next = last === null ? null : Buffer.from(JSON.stringify([(last as { key?: string | null }).key ?? null, last.place, last.id])).toString('base64url');
   return { records: rows.slice(0, PAGE).map(asRecord), next, total: query.after === undefined ? await countRecords(form.name, matching) : null };
 }
 
@@ -66,7 +66,7 @@ function searched(search: string): SQL | undefined {
   if (search === '') return undefined;
   const contains = sql`${record.words} like ${`%${escaped(search)}%`}`;
   if (!/^\d+$/.test(search) || search.length > 18) return contains;
-  const byNumber = sql`${record.number} = ${search}::bigint`;
+  const byNumber = sql`${record.place} = -(${search}::bigint)`;
   return search.length < SHORTEST_SEARCH ? byNumber : sql`(${byNumber} or ${contains})`;
 }
 
@@ -100,10 +100,10 @@ function beyond(after: string, sorted: Field | null, backwards: boolean): SQL {
   } catch {
     throw new Refusal(400, 'There is no page that begins there.');
   }
-  const [key, number, id] = cursor;
+  const [key, place, id] = cursor;
   const compare = backwards ? sql`<` : sql`>`;
-  if (sorted === null) return sql`(${record.number}, ${record.id}) ${compare} (${number}, ${id})`;
+  if (sorted === null) return sql`(${record.place}, ${record.id}) ${compare} (${place}, ${id})`;
   if (sortsAsNumber(sorted) && !/^(?:-?\d+(\.\d+)?|-Infinity)$/.test(String(key))) throw new Refusal(400, 'There is no page that begins there.');
   const from = sortsAsNumber(sorted) ? sql`${String(key)}::numeric` : sql`(${String(key ?? '')}::text collate "und-x-icu")`;
-  return sql`(${columnOf(sorted)}, ${record.number}, ${record.id}) ${compare} (${from}, ${number}, ${id})`;
+  return sql`(${columnOf(sorted)}, ${record.place}, ${record.id}) ${compare} (${from}, ${place}, ${id})`;
 }

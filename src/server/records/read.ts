@@ -21,7 +21,7 @@ export interface StoredRecord {
 }
 
 /** What is read of a record; not the words it is searched by. */
-export const COLUMNS = { id: record.id, values: record.values, revision: record.revision, release: record.release, savedBy: record.savedBy, savedAt: record.savedAt, number: record.number };
+export const COLUMNS = { id: record.id, values: record.values, revision: record.revision, release: record.release, savedBy: record.savedBy, savedAt: record.savedAt, place: record.place };
 
 export function asRecord(row: { id: string; values: unknown; revision: number; release: number | null; savedBy: string; savedAt: Date }): StoredRecord {
   const { id, revision, release, savedBy, savedAt } = row;
@@ -57,19 +57,19 @@ export async function countRecords(form: string, where: SQL | undefined = undefi
 export const MOST_SAMPLES = 50;
 
 export async function readSamples(form: string, ids: readonly string[]): Promise<SampleRecord[]> {
-  const newest = await database().select(COLUMNS).from(record).where(eq(record.form, form)).orderBy(desc(record.number), desc(record.id)).limit(MOST_SAMPLES);
+  const newest = await database().select(COLUMNS).from(record).where(eq(record.form, form)).orderBy(asc(record.place), asc(record.id)).limit(MOST_SAMPLES);
   const missing = [...new Set(ids)].filter((id) => !newest.some((row) => row.id === id)).slice(0, 500);
   const more = missing.length === 0 ? [] : await database().select(COLUMNS).from(record).where(and(eq(record.form, form), inArray(record.id, missing)));
-  return [...newest, ...more].toSorted((a, b) => b.number - a.number).map((row) => ({ id: row.id, values: ValuesSchema.parse(row.values) }));
+  return [...newest, ...more].toSorted((a, b) => a.place - b.place || (a.id < b.id ? -1 : 1)).map((row) => ({ id: row.id, values: ValuesSchema.parse(row.values) }));
 }
 
 /** The records before and after one in the order of the list, where newer ones stand first. */
 export async function neighboursOf(form: string, id: string): Promise<{ previous: string | null; next: string | null }> {
-  const [here] = await database().select({ number: record.number }).from(record).where(and(eq(record.form, form), eq(record.id, id)));
+  const [here] = await database().select({ place: record.place }).from(record).where(and(eq(record.form, form), eq(record.id, id)));
   if (here === undefined) return { previous: null, next: null };
   const beside = async (after: boolean) => {
-    const place = sql`(${record.number}, ${record.id}) ${after ? sql`<` : sql`>`} (${here.number}, ${id})`;
-    const by = after ? [desc(record.number), desc(record.id)] : [asc(record.number), asc(record.id)];
+    const place = sql`(${record.place}, ${record.id}) ${after ? sql`>` : sql`<`} (${here.place}, ${id})`;
+    const by = after ? [asc(record.place), asc(record.id)] : [desc(record.place), desc(record.id)];
     const [row] = await database().select({ id: record.id }).from(record).where(and(eq(record.form, form), place)).orderBy(...by).limit(1);
     return row?.id ?? null;
   };
@@ -93,7 +93,7 @@ export async function childrenOf(form: Form, id: string | null): Promise<Record<
       if (id === null) return [[list.name, { form: child, records: [], count: { count: 0, more: false } }] as const];
       const refers = fieldIs(child, list.field, id);
       const [rows, count] = await Promise.all([
-        database().select(COLUMNS).from(record).where(and(eq(record.form, list.form), refers)).orderBy(desc(record.number), desc(record.id)).limit(MOST_CHILDREN),
+        database().select(COLUMNS).from(record).where(and(eq(record.form, list.form), refers)).orderBy(asc(record.place), asc(record.id)).limit(MOST_CHILDREN),
         countRecords(list.form, refers, 1000),
       ]);
       return [[list.name, { form: child, records: rows.map((row) => ({ id: row.id, values: ValuesSchema.parse(row.values) })), count }] as const];

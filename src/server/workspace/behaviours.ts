@@ -1,6 +1,6 @@
 /** The behaviours of a form: saved, removed, put in order, looked up in their history. */
 import { and, eq, isNotNull } from 'drizzle-orm';
-import { isBehaviourName, MOST_BEHAVIOURS, MOST_CHARACTERS } from '../../core/language/limits';
+import { isBehaviourName, MOST_BEHAVIOURS, MOST_CHARACTERS } from '../../core/workspace/limits';
 import { renamedInScenario, renumbered } from '../../core/structure/behaviours';
 import { transaction } from '../database';
 import { Refusal } from '../http/refusal';

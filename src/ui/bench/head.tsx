@@ -35,6 +35,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <span>as</span>
         <Select
           aria-label="Which record"
+          width="100px"
           disabled={opening}
           value={open.record ?? ''}
           options={[{ key: '', label: 'new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` })), { key: OTHER, label: 'another record…' }]}

@@ -66,10 +66,12 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
   );
 }
 
+const rowsInWords = (value: Value) => (Array.isArray(value) && value.length === 1 ? '1 row' : `${Array.isArray(value) ? value.length : 0} rows`);
+
 function Changes({ form, before, after, around }: { form: Form; before: Values | null; after: Values | null; around: RecordHistoryProps['around'] }) {
   if (after === null) return <Box>The record was removed.</Box>;
   const changed = fieldsOf(form).filter((field) => !equal(before?.[field.name] ?? null, after[field.name] ?? null));
-  const text = (field: Field, value: Value) => (field.kind === 'rows' ? `${Array.isArray(value) ? value.length : 0} rows` : textOf(value, field, around));
+  const text = (field: Field, value: Value) => (field.kind === 'rows' ? rowsInWords(value) : textOf(value, field, around));
   if (changed.length === 0) return <Box color="soft">No field changed.</Box>;
   return (
     <chakra.table fontSize="13px">

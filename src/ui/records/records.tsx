@@ -5,7 +5,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import type { Field, Form } from '@/core/form/definition';
 import { definedOptions, textOf } from '@/core/form/kinds';
-import { listedFields, narrowedBy } from '@/core/form/listing';
+import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
 import { indexOf, type TableIndex } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
 import { Button, countInWords, Labelled, Line, Notice, PageHead, Select } from '../kit';
@@ -45,22 +45,17 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
           <Labelled label="Search">
             <Line type="search" width="210px" placeholder="number, or three letters" value={asked.search ?? ''} onChange={(event) => put('search', event.target.value)} />
           </Labelled>
-          {fields.map((field) => (
-            <Narrow key={field.name} field={field} asked={asked} around={around} onPut={put} />
-          ))}
-          {narrowed && (
-            <Button onClick={() => setAsked(sort === '' ? {} : { sort })}>Show all</Button>
-          )}
+          {narrowed && <Button onClick={() => setAsked(sort === '' ? {} : { sort })}>Show all</Button>}
+          <Box color="soft" role="status" pb="4px">
+            {view.loading && view.records.length === 0 ? 'Searching…' : view.total !== null && countInWords(view.total)}
+          </Box>
         </Flex>
         {view.says !== null && (
           <Box mt="8px">
             <Notice tone="warning">{view.says}</Notice>
           </Box>
         )}
-        <Box mt="8px" color="soft" role="status">
-          {view.loading && view.records.length === 0 ? 'Searching…' : view.total !== null && countInWords(view.total)}
-        </Box>
-        <Grid form={form} fields={fields} view={view} around={around} people={people} sort={sort} onSort={sortBy} onHistory={setHistory} />
+        <Grid form={form} fields={fields} view={view} around={around} people={people} asked={asked} onPut={put} sort={sort} onSort={sortBy} onHistory={setHistory} />
       </Box>
       {history !== null && <RecordHistory form={form} record={history} people={people} around={around} onDone={() => setHistory(null)} />}
     </>
@@ -72,30 +67,18 @@ function Narrow({ field, asked, around, onPut }: { field: Field; asked: Asked; a
   const how = narrowedBy(field);
   const value = (key: string) => asked[`${key}.${field.name}`] ?? '';
   const type = field.kind === 'date' ? 'date' : field.kind === 'datetime' ? 'datetime-local' : field.kind === 'time' ? 'time' : 'text';
+  const line = (key: string, label: string, placeholder: string) => (
+    <Line aria-label={`${field.label} ${label}`} type={type} placeholder={placeholder} width="100%" px="5px" py="1px" fontSize="12.5px" value={value(key)} onChange={(event) => onPut(`${key}.${field.name}`, event.target.value)} />
+  );
   if (how === 'option') {
     const options = field.kind === 'yes_no' ? [{ key: 'true', label: 'yes' }, { key: 'false', label: 'no' }] : definedOptions(field as never, around.table);
-    return (
-      <Labelled label={field.label}>
-        <Select maxW="150px" value={value('is')} options={[{ key: '', label: 'all' }, ...options.slice(0, 500)]} onChange={(event) => onPut(`is.${field.name}`, event.target.value)} />
-      </Labelled>
-    );
+    return <Select aria-label={`${field.label} is`} width="100%" py="1px" fontSize="12.5px" value={value('is')} options={[{ key: '', label: 'all' }, ...options.slice(0, 500)]} onChange={(event) => onPut(`is.${field.name}`, event.target.value)} />;
   }
-  if (how === 'text') {
-    return (
-      <Labelled label={field.label}>
-        <Line width="120px" placeholder="contains" value={value('is')} onChange={(event) => onPut(`is.${field.name}`, event.target.value)} />
-      </Labelled>
-    );
-  }
-  const width = type === 'text' ? '64px' : '124px';
+  if (how === 'text') return line('is', 'contains', 'contains');
   return (
-    <Flex gap="3px" align="end">
-      <Labelled label={`${field.label} from`}>
-        <Line type={type} width={width} value={value('from')} onChange={(event) => onPut(`from.${field.name}`, event.target.value)} />
-      </Labelled>
-      <Labelled label="to">
-        <Line aria-label={`${field.label} to`} type={type} width={width} value={value('to')} onChange={(event) => onPut(`to.${field.name}`, event.target.value)} />
-      </Labelled>
+    <Flex direction={type === 'text' ? 'row' : 'column'} gap="2px">
+      {line('from', 'from', 'from')}
+      {line('to', 'to', 'to')}
     </Flex>
   );
 }
@@ -106,6 +89,8 @@ interface GridProps {
   view: ReturnType<typeof useRecords>;
   around: Around;
   people: readonly Person[];
+  asked: Asked;
+  onPut: (key: string, value: string) => void;
   sort: string;
   onSort: (field: string) => void;
   onHistory: (record: ListedRecord) => void;
@@ -113,7 +98,7 @@ interface GridProps {
 
 const ROW_HEIGHT = 34;
 
-function Grid({ form, fields, view, around, people, sort, onSort, onHistory }: GridProps) {
+function Grid({ form, fields, view, around, people, asked, onPut, sort, onSort, onHistory }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const { records, more, loadMore } = view;
   const virtual = useVirtualizer({ count: records.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12, initialRect: { width: 1200, height: 560 } });
@@ -123,12 +108,12 @@ function Grid({ form, fields, view, around, people, sort, onSort, onHistory }: G
   useEffect(() => {
     if (more && last >= records.length - 30) loadMore();
   }, [last, more, records.length]);
-  const width = `150px repeat(${fields.length}, minmax(110px, 1fr)) 190px`;
+  const width = `150px ${fields.map((field) => (narrowedBy(field) === 'range' && !sortsAsNumber(field) ? 'minmax(128px, 1fr)' : 'minmax(110px, 1fr)')).join(' ')} 170px`;
   const ordered = (field: Field) => (sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : 'none');
   const cell = { role: 'cell', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
   return (
     <Box ref={scroller} mt="6px" maxH="calc(100vh - 190px)" overflow="auto" borderWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label={`Records of ${form.title}`}>
-      <Box role="table" aria-label={form.title} aria-rowcount={more ? -1 : records.length + 1} minW={`${340 + fields.length * 118}px`}>
+      <Box role="table" aria-label={form.title} aria-rowcount={more ? -1 : records.length + 1} minW={`${320 + fields.length * 122}px`}>
         <Box role="rowgroup" position="sticky" top={0} bg="ground" zIndex={1}>
           <Box role="row" display="grid" gridTemplateColumns={width} gap="8px" px="8px" py="4px" borderBottomWidth="1px" borderColor="line" color="soft" fontSize="12px">
             <Box role="columnheader">Record</Box>
@@ -138,6 +123,7 @@ function Grid({ form, fields, view, around, people, sort, onSort, onHistory }: G
                   {field.label}
                   <span aria-hidden>{ordered(field) === 'ascending' ? ' ↑' : ordered(field) === 'descending' ? ' ↓' : ''}</span>
                 </chakra.button>
+                <Narrow field={field} asked={asked} around={around} onPut={onPut} />
               </Box>
             ))}
             <Box role="columnheader">Saved</Box>

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { MOST_BEHAVIOURS } from '@/core/language/limits';
+import { MOST_BEHAVIOURS } from '@/core/workspace/limits';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { behaviourName, orderBehaviours } from '@/server/workspace/behaviours';

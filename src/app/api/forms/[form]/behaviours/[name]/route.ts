@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { MOST_CHARACTERS } from '@/core/language/limits';
+import { MOST_CHARACTERS } from '@/core/workspace/limits';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
