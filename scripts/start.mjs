@@ -16,13 +16,12 @@ const end = () => {
   if (ending) return;
   ending = true;
   server.kill('SIGTERM');
+  // A server that hangs hears no signal of its own.
+  setTimeout(() => server.kill('SIGKILL'), 3000).unref();
 };
 process.on('SIGINT', end);
 process.on('SIGTERM', end);
 server.on('exit', (code) => {
-  if (started) {
-    say('stopping PostgreSQL');
-    stopDatabase();
-  }
+  if (started) say(stopDatabase() ? 'PostgreSQL is stopped' : 'another app goes on using PostgreSQL');
   process.exit(ending ? 0 : (code ?? 1));
 });

@@ -88,12 +88,14 @@ export function startDatabase(env = {}) {
   return { url: result.stdout.trim(), started: !before };
 }
 
+/** Stops PostgreSQL unless another app still uses it; gives whether it was stopped. */
 export function stopDatabase(env = {}) {
-  spawnSync('bash', ['scripts/postgres.sh', 'stop'], { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore' });
+  return spawnSync('bash', ['scripts/postgres.sh', 'stop'], { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore' }).status === 0;
 }
 
 export function prepareDatabase(url) {
-  run('node', ['dist/prepare.mjs'], { DATABASE_URL: url });
+  // It says itself what is the matter.
+  if (spawnSync('node', ['dist/prepare.mjs'], { cwd: root, stdio: 'inherit', env: { ...process.env, DATABASE_URL: url } }).status !== 0) process.exit(1);
 }
 
 function isListening(port) {

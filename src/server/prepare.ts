@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { readFolder } from '../workers/files';
 import { readWorkspace } from '../core/workspace/workspace';
-import { connect } from './database';
+import { connect, isOutOfRoom } from './database';
 import { tidyFillings } from './fillings/tidy';
 import { holdsWorkspace, importWorkspace } from './import';
 
@@ -11,6 +11,7 @@ const { database, pool } = connect();
 // Two apps that start at once on one database take turns.
 const turn = await pool.connect();
 await turn.query('select pg_advisory_lock(1413567566)');
+let failed: string | null = null;
 try {
   await migrate(database, { migrationsFolder: 'drizzle' });
   if (!(await holdsWorkspace(database))) {
@@ -19,7 +20,13 @@ try {
   }
   await tidyFillings(database, Date.now());
   await database.execute(sql`analyze record`);
+} catch (caught) {
+  failed = isOutOfRoom(caught) ? 'the disk of the database is full. Make room, then start again' : caught instanceof Error ? (caught.cause instanceof Error ? caught.cause.message : caught.message) : String(caught);
 } finally {
   turn.release(true);
   await pool.end();
+}
+if (failed !== null) {
+  console.error(`tavro: the database could not be brought up to date: ${failed}.`);
+  process.exit(1);
 }

@@ -1,5 +1,6 @@
 /** The acts of scripts (`wire/acts.ts`) as the session does them: read with a schema, parts looked up, done. */
 import * as z from 'zod';
+import { cutText } from '../wire/failures';
 import type { Value } from '../form/value';
 import { wallClock } from '../form/zone';
 import type { Desk } from '../session/desk';
@@ -31,13 +32,13 @@ const SCHEMAS = {
   parent: nothing,
   parentGet: z.strictObject({ name }),
   parentSet: z.strictObject({ name, to: offered }),
-  message: z.strictObject({ text: z.string(), tone: z.enum(['info', 'warning', 'error']) }),
+  message: z.strictObject({ text: z.string().transform(cutText), tone: z.enum(['info', 'warning', 'error']) }),
   clear: nothing,
   reset: nothing,
   submit: nothing,
   openPage: z.strictObject({ page: number }),
   log: z.strictObject({ values: z.array(offered) }),
-  stop: z.strictObject({ event: number, says: z.string().min(1), part: number.nullable() }),
+  stop: z.strictObject({ event: number, says: z.string().min(1).transform(cutText), part: number.nullable() }),
   zone: z.strictObject({ zone: name, at: z.number() }),
 } satisfies Record<ActName, z.ZodType>;
 

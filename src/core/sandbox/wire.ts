@@ -4,7 +4,7 @@
  * untruth, and whoever asked gets a fault for it.
  */
 import type { Value } from '../form/value';
-import { FAILURES, ScriptFault } from '../wire/failures';
+import { cutText, FAILURES, ScriptFault } from '../wire/failures';
 import { Cell, Double, LONGEST_NUMBERED, MOST_CHARACTERS, MOST_TEXTS, Tag } from '../wire/layout';
 import type { Machine } from './machine';
 import { revived, strangeOf, type FindRow } from './strange';
@@ -219,7 +219,7 @@ export class HostWire {
     const code = FAILURES[cells[Cell.More]!];
     const at = cells[Cell.Payload]!;
     if (code === undefined) throw new Untrue();
-    return { code, says: cells[Cell.Tag] === Tag.LooseFault ? this.#looseText(at) : this.text(at) };
+    return { code, says: cutText(cells[Cell.Tag] === Tag.LooseFault ? this.#looseText(at) : this.text(at)) };
   }
 }
 

@@ -115,3 +115,12 @@ function editDistance(a: string, b: string): number {
   }
   return row[b.length]!;
 }
+
+/** Characters of what a script throws or says; longer texts drown what shows them. */
+export const MOST_SAID = 2000;
+
+/** A text of a script's, cut where nobody reads on. */
+export function cutText(text: string): string {
+  // Never between the two halves of a character.
+  return text.length <= MOST_SAID ? text : `${text.slice(0, MOST_SAID - 1).replace(/[\uD800-\uDBFF]$/, '')}…`;
+}

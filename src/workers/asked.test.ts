@@ -1,0 +1,73 @@
+/** A worker that does not answer is ended and started anew; nobody waits for it, and nothing else is lost. */
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { Asked, type Asking } from './asked';
+
+interface Request {
+  id: number;
+  do: 'put' | 'diagnose';
+  text: string;
+}
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+/** Workers that answer every text but `stuck` with itself, after 10 ms. */
+function asked() {
+  const workers: { got: string[]; ended: boolean }[] = [];
+  const start = (): Asking => {
+    const worker = { got: [] as string[], ended: false };
+    workers.push(worker);
+    let hear: (message: unknown) => void = () => undefined;
+    let stuck = false;
+    return {
+      post(message) {
+        const { id, text } = message as Request;
+        worker.got.push(text);
+        stuck ||= text === 'stuck';
+        if (!stuck) setTimeout(() => worker.ended || hear({ id, answer: text }), 10);
+      },
+      onMessage: (listener) => void (hear = listener),
+      end: () => void (worker.ended = true),
+    };
+  };
+  const over: string[] = [];
+  const client = new Asked<Request>(start, { ended: ({ text }) => void over.push(text), begun: (send) => send({ do: 'put', text: 'known' }) }, { silence: 5000, start: 60_000 });
+  const ask = (text: string) => client.ask<string>({ do: 'diagnose', text }, `not ${text}`);
+  return { client, ask, workers, over };
+}
+
+test('answers go to who asked, in order', async () => {
+  const { ask, workers } = asked();
+  const answers = Promise.all([ask('a'), ask('b')]);
+  await vi.advanceTimersByTimeAsync(100);
+  expect([await answers, workers.length]).toEqual([['a', 'b'], 1]);
+});
+
+test('the request it got stuck at is answered with what was set aside, the others are asked again of a new worker that knows what the last one knew', async () => {
+  const { ask, workers, over } = asked();
+  const first = ask('a');
+  await vi.advanceTimersByTimeAsync(100);
+  const rest = Promise.all([ask('stuck'), ask('b'), ask('c')]);
+  await vi.advanceTimersByTimeAsync(4900);
+  expect(workers).toHaveLength(1);
+  await vi.advanceTimersByTimeAsync(300);
+  expect([await first, await rest]).toEqual(['a', ['not stuck', 'b', 'c']]);
+  expect([workers[0]!.ended, workers[1]!.got, over]).toEqual([true, ['known', 'b', 'c'], ['stuck']]);
+});
+
+test('a new worker has longer, since it has to start first', async () => {
+  const { ask, workers } = asked();
+  const answer = ask('stuck');
+  await vi.advanceTimersByTimeAsync(59_000);
+  expect(workers).toHaveLength(1);
+  await vi.advanceTimersByTimeAsync(2000);
+  expect([await answer, workers.length]).toEqual(['not stuck', 2]);
+});
+
+test('one that is closed is not started anew', async () => {
+  const { client, ask, workers } = asked();
+  void ask('stuck');
+  client.close();
+  await vi.advanceTimersByTimeAsync(120_000);
+  expect([workers.length, workers[0]!.ended]).toEqual([1, true]);
+});
