@@ -33,11 +33,19 @@ export function fieldIs(form: Form, name: string, value: string): SQL {
   return sql`${columnOf(field)} = ${value.toLowerCase()} and "values" ->> ${name} = ${value}`;
 }
 
+const digest = (text: string) => createHash('sha1').update(text).digest('hex').slice(0, 16);
+
 /** The index of a column: its name, and the statement that makes it. */
 function indexOf(form: string, field: Field): { name: string; statement: string } {
   const expression = expressionOf(field);
-  const name = `record_by_${createHash('sha1').update(`${form} ${expression}`).digest('hex').slice(0, 16)}`;
+  const name = `record_by_${digest(`${form} ${expression}`)}`;
   return { name, statement: `create index concurrently if not exists "${name}" on "record" (${expression}, "place", "id") where "form" = ${spelled(form)}` };
+}
+
+/** Lets the database count how often each value comes, by which it chooses among indexes; it does not do so for indexes of one form only. */
+function statisticsOf(field: Field): string {
+  const expression = expressionOf(field);
+  return `create statistics if not exists "record_of_${digest(expression)}" on (${expression}) from "record"`;
 }
 
 /** The columns of a form that need an index: those of its list, and those by which it refers to a record of another. */
@@ -54,5 +62,7 @@ export async function indexRecords(form: Form, referring: readonly string[]): Pr
     const [half] = (await database().execute(sql`select 1 from pg_class join pg_index on indexrelid = oid where relname = ${name} and not indisvalid`)).rows;
     if (half !== undefined) await database().execute(sql.raw(`drop index concurrently if exists "${name}"`));
     await database().execute(sql.raw(statement));
+    await database().execute(sql.raw(statisticsOf(field)));
   }
+  await database().execute(sql`analyze record`);
 }

@@ -3,7 +3,7 @@ import { and, eq, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import type { Field, Form } from '../../core/form/definition';
 import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
-import { database } from '../database';
+import { database, transaction } from '../database';
 import { Refusal } from '../http/refusal';
 import * as schema from '../schema';
 import { columnOf } from './columns';
@@ -48,22 +48,67 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
   if (search !== '' && search.length < SHORTEST_SEARCH && !/^\d+$/.test(search)) throw new Refusal(400, `Search for ${SHORTEST_SEARCH} letters or more, or for the number of a record.`);
   const backwards = query.sort?.startsWith('-') === true;
   const sorted = query.sort === undefined ? null : column(query.sort.replace(/^-/, ''));
-  const matching = and(searched(search), ...query.narrowed.map((one) => narrowing(column(one.field), one)));
-  const key = sorted === null ? null : columnOf(sorted);
-  const order = [...(key === null ? [] : [key]), sql`${record.place}`, sql`${record.id}`].map((one) => (backwards ? sql`${one} desc` : sql`${one} asc`));
-  const rows = await database()
-    .select({ ...COLUMNS, ...(key === null ? {} : { key: sql<string | null>`${key}::text` }) })
-    .from(record)
-    .where(and(eq(record.form, form.name), matching, query.after === undefined ? undefined : beyond(query.after, sorted, backwards)))
-    .orderBy(...order)
-    .limit(PAGE + 1);
+  const matching = and(search === '' ? undefined : searched(search), ...query.narrowed.map((one) => narrowing(column(one.field), one)));
+  const asked: Asked = { form: form.name, matching, sorted, backwards, beyond: query.after === undefined ? undefined : beyond(query.after, sorted, backwards) };
+  const few = matching === undefined ? null : await amongFew(asked);
+  const rows = few?.rows ?? (await inOrder(asked));
+  const total = query.after !== undefined ? null : few !== null ? { count: few.count, more: false } : matching === undefined ? await countRecords(form.name) : { count: MOST_FEW, more: true };
   const last = rows.length > PAGE ? rows[PAGE - 1]! : null;
-  const next = last === null ? null : Buffer.from(JSON.stringify([(last as { key?: string | null }).key ?? null, last.place, last.id])).toString('base64url');
-  return { records: rows.slice(0, PAGE).map(asRecord), next, total: query.after === undefined ? await countRecords(form.name, matching) : null };
+  return { records: rows.slice(0, PAGE).map(asRecord), next: last === null ? null : Buffer.from(JSON.stringify([last.key, last.place, last.id])).toString('base64url'), total };
 }
 
-function searched(search: string): SQL | undefined {
-  if (search === '') return undefined;
+interface Asked {
+  form: string;
+  matching: SQL | undefined;
+  sorted: Field | null;
+  backwards: boolean;
+  /** Where the page begins. */
+  beyond: SQL | undefined;
+}
+
+type Row = Parameters<typeof asRecord>[0] & { place: number; key: string | null };
+
+/** So many that match are gathered and sorted; where there are more, they are met soon on the way through the order asked for. */
+const MOST_FEW = 5000;
+
+function order({ sorted, backwards }: Asked): SQL[] {
+  return [...(sorted === null ? [] : [columnOf(sorted)]), sql`${record.place}`, sql`${record.id}`].map((one) => (backwards ? sql`${one} desc` : sql`${one} asc`));
+}
+
+const keyOf = (sorted: Field | null) => (sorted === null ? sql<string | null>`null` : sql<string | null>`${columnOf(sorted)}::text`);
+
+/** The page when not many match: they are gathered, whatever the order. Null when there are more. */
+async function amongFew(asked: Asked): Promise<{ rows: Row[]; count: number } | null> {
+  const { rows: found } = await transaction(async (tx) => {
+    await tx.execute(sql`set local work_mem = '64MB'`);
+    await tx.execute(sql`set local enable_seqscan = off`);
+    // Planned as if all that match were wanted, so that the indexes of several conditions are met before any record is
+    // read; then read only until there are too many.
+    return tx.execute(sql`with found as materialized (select id from record where form = ${asked.form} and ${asked.matching}) select id from found limit ${MOST_FEW + 1}`);
+  });
+  if (found.length > MOST_FEW) return null;
+  const ids = found.map(({ id }) => id as string);
+  const among = and(eq(record.form, asked.form), sql`${record.id} = any(${sql.param(ids)})`, asked.beyond);
+  const rows = await database().select({ ...COLUMNS, key: keyOf(asked.sorted) }).from(record).where(among).orderBy(...order(asked)).limit(PAGE + 1);
+  return { rows, count: ids.length };
+}
+
+/** The page when many match, or all: read in the order asked for until it is full. */
+async function inOrder(asked: Asked): Promise<Row[]> {
+  return transaction(async (tx) => {
+    // Gathering all that match and sorting them would take as long as there are records.
+    await tx.execute(sql`set local enable_bitmapscan = off`);
+    await tx.execute(sql`set local enable_sort = off`);
+    return tx
+      .select({ ...COLUMNS, key: keyOf(asked.sorted) })
+      .from(record)
+      .where(and(eq(record.form, asked.form), asked.matching, asked.beyond))
+      .orderBy(...order(asked))
+      .limit(PAGE + 1);
+  });
+}
+
+function searched(search: string): SQL {
   const contains = sql`${record.words} like ${`%${escaped(search)}%`}`;
   if (!/^\d+$/.test(search) || search.length > 18) return contains;
   const byNumber = sql`${record.place} = -(${search}::bigint)`;
@@ -82,7 +127,10 @@ function narrowing(field: Field, { is, from, to }: ListQuery['narrowed'][number]
     if (!/^-?\d{1,15}(\.\d{1,10})?$/.test(text)) throw new Refusal(400, `${field.label} is a number; "${text.slice(0, 40)}" is none.`);
     return sql`${text}::numeric`;
   };
-  if (is !== undefined && narrowedBy(field) === 'text') return and(sql`${record.words} like ${`%${escaped(is.toLowerCase())}%`}`, sql`tavro_text(${record.values} -> ${field.name}) like ${`%${escaped(is.toLowerCase())}%`}`);
+  if (is !== undefined && narrowedBy(field) === 'text') {
+    const like = `%${escaped(is.toLowerCase())}%`;
+    return and(sql`${record.words} like ${like}`, sql`${column} like ${like}`);
+  }
   if (is !== undefined && field.kind === 'choices') return sql`${record.values} -> ${field.name} ? ${is}`;
   return and(
     is === undefined ? undefined : sql`${column} = ${read(is)}`,
