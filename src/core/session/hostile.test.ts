@@ -57,3 +57,10 @@ test.each([
   const said = says(use);
   expect([said.length <= MOST_SAID + 40, said.endsWith('…') || said.includes('…'), said.isWellFormed()]).toEqual([true, true, true]);
 });
+
+test('calls that wait are limited, so that a storm of them ends its run and nothing else', () => {
+  const use = both({ form: formWith([number('a'), number('b')]), scripts: { a: 'on.change(fields.a, async () => {\n  for (let i = 0; i < 5000; i++) after(0);\n});', b: 'on.change(fields.a, ({ value }) => { fields.b.value = value; });' } });
+  const answer = use.do({ set: 'a', to: 3 });
+  expect(answer.errors).toMatchObject([{ behaviour: 'a', line: 2, code: 'wrong_use', says: 'after() was called while 1000 calls wait already.' }]);
+  expect([use.value('b'), answer.waiting]).toEqual([3, []]);
+});

@@ -35,6 +35,9 @@ export interface RunsRooms {
   writing: Writing;
 }
 
+/** Calls that may wait at once (semantics 21). */
+const MOST_CALLS = 1000;
+
 export class Runs {
   readonly #state: State;
   readonly #tape: TapeWriter;
@@ -169,6 +172,7 @@ export class Runs {
   /** Calls something that ends later, at `due`. The number of the call. */
   call(name: string, args: Value, now: number, due: number, line: number, outcome: () => Outcome): number {
     const run = this.act(`${name}()`);
+    if (this.#waiting.calls.length >= MOST_CALLS) this.fault(new ScriptFault('wrong_use', words.tooManyCalls(name, MOST_CALLS)));
     const { title, part, row } = run.trigger;
     run.open ??= new OpenRun(run.number, run.handler!, title, part, row, run.record);
     const entry = this.#tape.add(run.entry?.n ?? null, { type: 'call', name, args, due: Number.isFinite(due) ? due : null, line });

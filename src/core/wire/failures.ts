@@ -63,6 +63,7 @@ export const words = {
   noFunction: (service: string, name: string, known: readonly string[]) => `${service} has no function "${name}". It has ${known.join(', ')}.`,
   wrongArguments: (name: string, says: string) => `${name}() ${says}`,
   serviceFailed: (name: string, reason: string) => `${name} failed: ${reason}`,
+  tooManyCalls: (name: string, most: number) => `${name}() was called while ${most} calls wait already.`,
   waitedTooLong: (names: string) => `Still waiting for ${names} after 30 seconds.`,
   noStage: (track: string, stages: readonly string[], offered: unknown) => `${track}.stage takes one of ${stages.map((s) => JSON.stringify(s)).join(', ')} or null, not ${inWords(offered)}.`,
   noParentField: (name: string, form: string) => `parent has no field "${name}": the form ${form} has none.`,
