@@ -127,3 +127,19 @@ export function serve(url, port) {
 export function makeFolder(path) {
   mkdirSync(join(root, path), { recursive: true });
 }
+
+/** Puts the database back to empty, so that browser tests meet the demo as it is. */
+export function dropAll(url) {
+  const result = spawnSync('node', ['-e', "import('pg').then(async ({ default: { Client } }) => { const c = new Client({ connectionString: process.env.URL }); await c.connect(); await c.query('drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public'); await c.end(); })"], { cwd: root, env: { ...process.env, URL: url }, stdio: 'inherit' });
+  if (result.status !== 0) fail('the test database could not be emptied.');
+}
+
+/** Waits until the app answers. */
+export async function untilServed(port) {
+  for (let i = 0; i < 120; i++) {
+    const there = await fetch(`http://127.0.0.1:${port}/`).then((response) => response.ok, () => false);
+    if (there) return;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+  }
+  fail(`the app did not come up on port ${port}.`);
+}

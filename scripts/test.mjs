@@ -3,7 +3,7 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { checkAll } from './check.mjs';
-import { buildApp, buildParts, fail, makeFolder, needModules, needPackages, needPort, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase } from './steps.mjs';
+import { buildApp, buildParts, dropAll, makeFolder, needModules, needPackages, needPort, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase, untilServed } from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
 // A data folder and port of its own, so that tests never touch what somebody works on.
@@ -24,7 +24,7 @@ try {
   database = startDatabase(DATABASE);
   const env = { ...process.env, DATABASE_URL: database.url, TZ: 'UTC' };
 
-  count(runVitest(env));
+  count(runVitest(env, PROJECTS));
 
   buildApp();
   dropAll(database.url);
@@ -42,39 +42,31 @@ function count({ passed, failed }) {
   total.failed += failed;
 }
 
-function runVitest(env) {
+/** Those that need no app; the attacks follow once there is one. */
+const PROJECTS = ['unit', 'conformance', 'command line', 'server'];
+
+function runVitest(env, projects) {
   const output = 'test-results/vitest.json';
   rmSync(`${root}/${output}`, { force: true });
-  const { status } = spawnSync('node_modules/.bin/vitest', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${output}`], { cwd: root, stdio: 'inherit', env });
+  const { status } = spawnSync('node_modules/.bin/vitest', ['run', ...projects.map((name) => `--project=${name}`), '--reporter=default', '--reporter=json', `--outputFile.json=${output}`], { cwd: root, stdio: 'inherit', env });
   const { numPassedTests: passed, numFailedTests: failed } = JSON.parse(readFileSync(`${root}/${output}`, 'utf8'));
   // A file that cannot be loaded counts no test, but is a failure.
   return { passed, failed: status !== 0 && failed === 0 ? 1 : failed };
 }
 
-/** Puts the database back to empty, so that browser tests meet the demo as it is. */
-function dropAll(url) {
-  const result = spawnSync('node', ['-e', "import('pg').then(async ({ default: { Client } }) => { const c = new Client({ connectionString: process.env.URL }); await c.connect(); await c.query('drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public'); await c.end(); })"], { cwd: root, env: { ...process.env, URL: url }, stdio: 'inherit' });
-  if (result.status !== 0) fail('the test database could not be emptied.');
-}
-
 async function runBrowser(env, url) {
   const server = serve(url, PORT);
   try {
-    await untilServed();
+    await untilServed(PORT);
+    const attacks = runVitest({ ...env, ...DATABASE, TAVRO_URL: `http://127.0.0.1:${PORT}` }, ['attack']);
+    // The browser tests meet the demo as it is.
+    dropAll(url);
+    prepareDatabase(url);
     const { status } = spawnSync('node_modules/.bin/playwright', ['test'], { cwd: root, stdio: 'inherit', env: { ...env, TAVRO_URL: `http://127.0.0.1:${PORT}` } });
     const { stats } = JSON.parse(readFileSync(`${root}/test-results/e2e.json`, 'utf8'));
     const failed = stats.unexpected;
-    return { passed: stats.expected + stats.flaky, failed: status !== 0 && failed === 0 ? 1 : failed };
+    return { passed: attacks.passed + stats.expected + stats.flaky, failed: attacks.failed + (status !== 0 && failed === 0 ? 1 : failed) };
   } finally {
     server.kill('SIGTERM');
   }
-}
-
-async function untilServed() {
-  for (let i = 0; i < 120; i++) {
-    const there = await fetch(`http://127.0.0.1:${PORT}/`).then((response) => response.ok, () => false);
-    if (there) return;
-    await new Promise((resolve) => setTimeout(resolve, 500));
-  }
-  fail(`the app did not come up on port ${PORT}.`);
 }

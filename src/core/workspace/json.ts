@@ -41,12 +41,13 @@ export function readJson<T>(file: string, text: string, schema: z.ZodType<T>, fa
     faults.push({ file, line: lineOf(offset), path, says });
     return null;
   };
+  if (text.trim() === '') return broken(0, 'the file is empty');
   const deep = tooDeepAt(text);
   if (deep !== null) return broken(deep, `is nested deeper than ${MOST_LEVELS} levels`);
   const errors: ParseError[] = [];
   const tree = parseTree(text, errors, { disallowComments: true, allowTrailingComma: false });
   const first = errors[0];
-  if (first !== undefined || tree === undefined) return broken(first?.offset ?? 0, first === undefined ? 'the file is empty' : `is not JSON: ${WORDS[printParseErrorCode(first.error)] ?? 'it cannot be read here'}`);
+  if (first !== undefined || tree === undefined) return broken(first?.offset ?? 0, `is not JSON: ${(first === undefined ? undefined : WORDS[printParseErrorCode(first.error)]) ?? 'it cannot be read here'}`);
   const twice = keyTwice(tree);
   if (twice !== null) return broken(twice.offset, `the key "${String(twice.value)}" is there twice`);
   const offered: unknown = JSON.parse(text);

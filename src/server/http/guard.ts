@@ -2,7 +2,7 @@
 import { oddIn } from '../../core/form/plain-json';
 
 export interface Fault {
-  status: 400 | 403 | 421;
+  status: 400 | 403 | 405 | 421;
   says: string;
 }
 
@@ -37,6 +37,7 @@ export function originFault(method: string, pathname: string, headers: Headers):
   const origin = headers.get('origin');
   const elsewhere: Fault = { status: 403, says: 'This request comes from another site, so it is not answered.' };
   const isApi = pathname.startsWith('/api/');
+  if (!isApi && !READING.has(method)) return { status: 405, says: 'Pages are only read.' };
   if (!READING.has(method) && site === null && origin === null) return { status: 403, says: 'A request that changes something has to say where it comes from, in an Origin header.' };
   if (origin !== null && !READING.has(method) && originHost(origin) !== host.toLowerCase()) return elsewhere;
   if (site !== null && (isApi || !READING.has(method)) && site !== 'same-origin' && !(site === 'none' && READING.has(method))) return elsewhere;
