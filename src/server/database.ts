@@ -38,7 +38,9 @@ export async function transaction<T>(work: (tx: Transaction) => Promise<T>, { ag
         return done;
       });
     } catch (caught) {
-      if (!(committing || broke) || !isUnreachable(caught)) throw caught;
+      // What PostgreSQL itself answers to a commit says that there was none; anything else leaves it open.
+      const open = committing ? causeOf(caught).code === undefined || isUnreachable(caught) : broke && isUnreachable(caught);
+      if (!open) throw caught;
       broke = true;
       if (!again || wait > 6000) throw new MaybeSaved('the connection broke in the commit', { cause: caught });
       await new Promise((resolve) => setTimeout(resolve, wait));
@@ -50,7 +52,7 @@ export async function transaction<T>(work: (tx: Transaction) => Promise<T>, { ag
 export function isUnreachable(caught: unknown): boolean {
   const { code = '', message = '' } = causeOf(caught);
   // Class 08 and 57P are PostgreSQL's connection exceptions and shutdowns (manual, appendix A).
-  return /^(?:ECONN|EPIPE|ETIMEDOUT|08|57P)/.test(code) || /^(?:Connection terminated|timeout exceeded when trying to connect|Query read timeout)/.test(message);
+  return /^(?:ECONN|EPIPE|ETIMEDOUT|08|57P)/.test(code) || /^(?:Connection terminated|Client has encountered a connection error|Client was closed|timeout exceeded when trying to connect|Query read timeout)/.test(message);
 }
 
 /** Whether a failure is a full disk or another lack of room (class 53). */
