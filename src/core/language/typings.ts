@@ -171,7 +171,7 @@ interface Button extends Part {
   get label(): string;
   set label(label: string | undefined);
 }
-interface FileValue { readonly name: string; readonly size: number; readonly type: string }
+interface FileValue { readonly name: string; readonly size: number; readonly type: string; readonly digest?: string }
 /** A field as it is whatever it holds. */
 interface AnyField extends Part {
   readonly empty: boolean;

@@ -8,7 +8,7 @@ import type { Person } from '../../core/form/table';
 import type { Value, Values } from '../../core/form/value';
 import { OpeningSchema, ValueSchema } from '../../core/session/schema';
 import type { Opening } from '../../core/session/step';
-import { database, transaction } from '../database';
+import { database } from '../database';
 import { Refusal } from '../http/refusal';
 import { readRecord, readRecordAt, type StoredRecord } from '../records/read';
 import { nextRecordId } from '../records/save';
@@ -35,9 +35,14 @@ export class CannotOpen extends Error {}
 
 /** Hands a form out: the opening is the server's word for who, what and when. Saves nothing. Throws CannotOpen. */
 export async function handOut(release: Release, person: Person, record: StoredRecord | null, how: HowOpened): Promise<Handout> {
+  const ticket = ticketFor(release, person, record, how);
+  return { ticket: await signed(ticket), opening: await openingFor(ticket, person, record?.values ?? null, record?.id ?? '') };
+}
+
+function ticketFor(release: Release, person: Person, record: StoredRecord | null, how: HowOpened): Ticket {
   const launch = readLaunch(release.material.form, how.launch);
   if ('says' in launch) throw new CannotOpen(`This form cannot be opened like that: ${launch.says}.`);
-  const ticket: Ticket = {
+  return {
     release: release.id,
     person: person.key,
     record: record === null ? null : { id: record.id, revision: record.revision },
@@ -48,7 +53,6 @@ export async function handOut(release: Release, person: Person, record: StoredRe
     parent: how.parent ?? null,
     filling: randomUUID(),
   };
-  return { ticket: await signed(ticket), opening: await openingFor(ticket, person, record?.values ?? null, record?.id ?? '') };
 }
 
 async function openingFor(ticket: Ticket, person: Person, values: Values | null, newId: string): Promise<Opening> {
@@ -101,16 +105,23 @@ export async function beginFilling(form: string, text: string, person: Person): 
   if (known !== null) return known;
   const values = ticket.record === null ? null : await readRecordAt(form, ticket.record.id, ticket.record.revision);
   if (ticket.record !== null && values === null) throw new Refusal(404, `There is no record ${ticket.record.id} any more.`);
-  await transaction(
-    async (tx) => {
-      const newId = ticket.record?.id ?? (await nextRecordId(tx, form));
-      const opening = await openingFor(ticket, person, values, newId);
-      const row = { id: ticket.filling, release: release.id, opening, recordRevision: ticket.record?.revision ?? null, clock: ticket.clock, parent: ticket.parent };
-      await tx.insert(schema.filling).values(row).onConflictDoNothing();
-    },
-    { again: true },
-  );
-  return (await readFilling(ticket.filling))!;
+  return begin(ticket, release, person, values);
+}
+
+/** Hands a form out and begins to fill it in at once, for a client that sends all in one go. */
+export function beginAtOnce(release: Release, person: Person, record: StoredRecord | null): Promise<Filling> {
+  return begin(ticketFor(release, person, record, { launch: {} }), release, person, record?.values ?? null);
+}
+
+async function begin(ticket: Ticket, release: Release, person: Person, values: Values | null): Promise<Filling> {
+  // A number that is not used in the end is only a gap.
+  const newId = ticket.record?.id ?? (await nextRecordId(database(), release.material.form.name));
+  const opening = await openingFor(ticket, person, values, newId);
+  const row = { id: ticket.filling, release: release.id, opening, recordRevision: ticket.record?.revision ?? null, clock: ticket.clock, parent: ticket.parent };
+  const made = await database().insert(schema.filling).values(row).onConflictDoNothing().returning({ id: schema.filling.id });
+  // Somebody who began the same at the same moment has it.
+  if (made.length === 0) return (await readFilling(ticket.filling))!;
+  return { id: row.id, release, opening, recordRevision: row.recordRevision, savedAs: null, toParent: [] };
 }
 
 export async function readFilling(id: string): Promise<Filling | null> {

@@ -10,7 +10,7 @@ import { equal, type Value, type Values } from '../../core/form/value';
 import { MOST_STEPS, TimedStepSchema, ValuesSchema } from '../../core/session/schema';
 import type { Answer, SubmitOutcome, TimedStep } from '../../core/session/step';
 import { transaction } from '../database';
-import { bindFiles, missingFile } from '../files';
+import { bindFiles, filesIn, missingFile } from '../files';
 import { Refusal } from '../http/refusal';
 import { Busy, TookTooLong } from '../machines/pool';
 import { machines } from '../machines/server-pool';
@@ -19,7 +19,7 @@ import { saveRecord } from '../records/save';
 import { newestRelease } from '../releases';
 import * as schema from '../schema';
 import { readHead } from '../workspace/read';
-import { askedByChildren, beginFilling, handOut, ownFilling, readFilling, type Filling, type ToParent } from './handing-out';
+import { askedByChildren, beginAtOnce, ownFilling, readFilling, type Filling, type ToParent } from './handing-out';
 import { stepsFrom } from './values-as-steps';
 
 /** How far a browser's clock may run ahead of the server's, in milliseconds. */
@@ -84,8 +84,7 @@ async function fillingFor(form: string, id: string | undefined, person: Person):
   if (release === null) throw new Refusal(404, 'This form has no release, so it cannot be filled in.');
   const record = id === undefined ? null : await readRecord(form, id);
   if (id !== undefined && record === null) throw new Refusal(404, `There is no record ${id}.`);
-  const { ticket } = await handOut(release, person, record, { launch: {} });
-  return beginFilling(form, ticket, person);
+  return beginAtOnce(release, person, record);
 }
 
 async function savedBefore(form: string, filling: Filling): Promise<SubmissionResult> {
@@ -143,7 +142,7 @@ function save(form: string, filling: Filling, values: Values, toParent: ToParent
       const result = await saveRecord(tx, { form, id }, values, overRevision ?? filling.recordRevision ?? 0, person.key, filling.release.number);
       if (!result.saved) return conflict(form, id, values);
       await tx.update(schema.filling).set({ savedAs: id, toParent }).where(eq(schema.filling.id, filling.id));
-      await bindFiles(tx, filling.id, id);
+      if (filesIn(filling.release.material.form, values).length > 0) await bindFiles(tx, filling.id, id);
       return { status: 201, kind: 'saved', id, revision: result.revision, values, toParent };
     },
     // What was saved is found by the filling-in, so doing it again saves nothing twice.

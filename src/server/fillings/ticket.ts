@@ -27,11 +27,18 @@ export type Ticket = z.infer<typeof TicketSchema>;
 
 const NAME = 'ticket';
 
-/** The same for all processes on one database; made when it is first needed. */
+/** The same for all processes on one database; made when it is first needed, and never changed. */
+let known: string | null = null;
+
 async function secret(): Promise<string> {
+  known ??= await readSecret();
+  return known;
+}
+
+async function readSecret(): Promise<string> {
   const read = async () => (await database().select().from(schema.secret).where(eq(schema.secret.name, NAME)))[0]?.value;
-  const known = await read();
-  if (known !== undefined) return known;
+  const there = await read();
+  if (there !== undefined) return there;
   await database().insert(schema.secret).values({ name: NAME, value: randomBytes(32).toString('base64url') }).onConflictDoNothing();
   return (await read())!;
 }

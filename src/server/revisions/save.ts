@@ -35,14 +35,14 @@ export async function saveRevised<T>(tx: Transaction, shelf: Shelf<T>, content: 
   const now = await locked(tx, shelf);
   if (now !== null && equal(now.content as Value, content as Value)) return { saved: true, revision: now.revision };
   if ((now?.revision ?? 0) !== from) return otherOne(now);
-  return put(tx, shelf, content);
+  return put(tx, shelf, content, now);
 }
 
 /** Removes what stands at revision `from`; its revisions stay. */
 export async function removeRevised<T>(tx: Transaction, shelf: Shelf<T>, from: number): Promise<Saved<T>> {
   const now = await locked(tx, shelf);
   if (now === null || now.revision !== from) return otherOne(now);
-  return put(tx, shelf, null);
+  return put(tx, shelf, null, now);
 }
 
 /** Waits until nobody else saves the same, new things included, and reads it. */
@@ -51,8 +51,9 @@ async function locked<T>(tx: Transaction, shelf: Shelf<T>): Promise<Now<T> | nul
   return shelf.read(tx);
 }
 
-async function put<T>(tx: Transaction, shelf: Shelf<T>, content: T | null): Promise<Saved<T>> {
-  const revision = (await shelf.lastNumber(tx)) + 1;
+async function put<T>(tx: Transaction, shelf: Shelf<T>, content: T | null, now: Now<T> | null): Promise<Saved<T>> {
+  // What is there has the last number of all.
+  const revision = (now?.revision ?? (await shelf.lastNumber(tx))) + 1;
   await shelf.put(tx, content, revision);
   return { saved: true, revision };
 }
