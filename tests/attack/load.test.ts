@@ -77,9 +77,9 @@ test('a release that gets stuck keeps nobody else waiting', async () => {
   const held = Promise.all(Array.from({ length: thorough ? 20 : 3 }, () => timed(() => submit('vessel', { imo: '9900021', name: 'X', kind: 'coaster', length: 66, draught: 3 }))));
   await new Promise((resolve) => setTimeout(resolve, 500));
   const beside: number[] = [];
-  let over = false;
-  void held.then(() => (over = true));
-  while (!over && beside.length < 400) {
+  const over = held.then(() => true);
+  const soon = new Promise<boolean>((resolve) => setTimeout(() => resolve(false)));
+  while (beside.length < 400 && !(await Promise.race([over, soon]))) {
     const [time, { status }] = await timed(() => submit());
     expect(status).toBe(201);
     beside.push(time);

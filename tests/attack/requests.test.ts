@@ -2,7 +2,7 @@
  * Every route with every method, as nobody and from elsewhere, with bodies that are mangled, oversized or forged: no
  * answer is a fault of the server, each refusal says why, and nothing is saved.
  */
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { request as httpRequest } from 'node:http';
 import { Client } from 'pg';

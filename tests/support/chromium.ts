@@ -3,3 +3,6 @@ export const CHROMIUM = {
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
 };
+
+/** Requests that change something say where they come from, as the app's own pages do. */
+export const OWN = { origin: process.env.TAVRO_URL ?? 'http://127.0.0.1:3000' };

@@ -7,7 +7,7 @@
 import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
-import { ReplySchema, type Request } from './protocol';
+import { ReplySchema, type BriefAnswer, type Request } from './protocol';
 import { allowanceFor, allowanceForTables, rowsIn } from './allowance';
 import type { Listens } from './sandbox';
 
@@ -43,7 +43,7 @@ export interface Stuck {
 }
 
 type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
-type Outcome = { ok: true; answers: Answer[]; listens: Listens | null } | { ok: false; at: Stuck | null };
+type Outcome = { ok: true; answers: (Answer | BriefAnswer)[]; listens: Listens | null } | { ok: false; at: Stuck | null };
 
 export class Engine {
   readonly #spawn: () => Port;
@@ -97,7 +97,16 @@ export class Engine {
     return this.#inTurn(async () => {
       this.#opening = opening;
       this.#steps = [...steps];
-      return this.#playAll();
+      return this.#playAll(false) as Promise<Answer[]>;
+    });
+  }
+
+  /** The same, answered in brief: for whoever saves what comes out. */
+  playInBrief(opening: Opening, steps: readonly TimedStep[]): Promise<BriefAnswer[]> {
+    return this.#inTurn(async () => {
+      this.#opening = opening;
+      this.#steps = [...steps];
+      return this.#playAll(true);
     });
   }
 
@@ -107,9 +116,9 @@ export class Engine {
       if (this.#opening === null) throw new Error('the form is not open');
       this.#steps.push(step);
       const outcome = await this.#ask({ do: 'step', step }, this.#patience.silence + this.#allowance(), this.#patience.step + this.#allowance());
-      if (outcome.ok) return outcome.answers[0]!;
+      if (outcome.ok) return outcome.answers[0] as Answer;
       await this.#takeOutCulprit(outcome.at);
-      return (await this.#playAll()).at(-1)!;
+      return (await this.#playAll(false)).at(-1) as Answer;
     });
   }
 
@@ -145,19 +154,19 @@ export class Engine {
     throw new Error('the scripts could not be loaded');
   }
 
-  async #playAll(): Promise<Answer[]> {
+  async #playAll(brief: boolean): Promise<(Answer | BriefAnswer)[]> {
     for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
-      const outcome = await this.#play(false);
+      const outcome = await this.#play(false, brief);
       if (outcome.ok) return outcome.answers;
       await this.#takeOutCulprit(outcome.at);
     }
     throw new Error('the session could not be brought back');
   }
 
-  #play(watched: boolean): Promise<Outcome> {
+  #play(watched: boolean, brief: boolean): Promise<Outcome> {
     const allowance = this.#allowance();
     const silence = (watched ? this.#patience.watched : this.#patience.silence) + allowance;
-    return this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps }, silence, this.#patience.step + PER_STEP * this.#steps.length + allowance);
+    return this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps, brief }, silence, this.#patience.step + PER_STEP * this.#steps.length + allowance);
   }
 
   /**
@@ -178,7 +187,7 @@ export class Engine {
     const loaded = await this.#ask({ do: 'load', material: this.#material!, watched: true }, this.#patience.boot, this.#patience.boot + this.#patience.step, this.#patience.watched + allowanceForTables(this.#material!.tables));
     if (!loaded.ok) return loaded.at;
     if (this.#opening === null) return null;
-    const played = await this.#play(true);
+    const played = await this.#play(true, true);
     return played.ok ? null : played.at;
   }
 

@@ -1,8 +1,8 @@
 /** The worker's half: takes requests, runs them in a sandbox, replies. Started by the thin workers of each host. */
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
-import type { TimedStep } from '../session/step';
+import type { Answer, TimedStep } from '../session/step';
 import { startModule } from './quickjs';
-import { RequestSchema, type Reply, type Request } from './protocol';
+import { RequestSchema, type BriefAnswer, type Reply, type Request } from './protocol';
 import { MachineDied } from './machine';
 import { needsTemporal, Sandbox } from './sandbox';
 
@@ -45,7 +45,8 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
         request.do === 'step'
           ? [machine.step(request.step as TimedStep)]
           : [machine.open(request.opening), ...request.steps.map((step) => machine.step(step as TimedStep))];
-      reply({ type: 'answers', id, answers });
+      // Whoever saves what comes out looks at nothing on the way.
+      reply({ type: 'answers', id, answers: request.do === 'play' && request.brief ? answers.map(inBrief) : answers });
     } catch (caught) {
       sandbox = null;
       reply({ type: caught instanceof MachineDied ? 'died' : 'failed', id, how: String(caught) });
@@ -53,6 +54,11 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
   }
 
   return (message) => (last = last.then(() => handle(message)));
+}
+
+/** What a submission is judged by. */
+function inBrief({ refused, submit, toParent }: Answer): BriefAnswer {
+  return { refused, submit, toParent };
 }
 
 /** Real milliseconds between signs of life. */

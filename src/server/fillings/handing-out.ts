@@ -84,9 +84,13 @@ export interface Filling {
   release: Release;
   opening: Opening;
   recordRevision: number | null;
+  /** The filling-in it was opened from. */
+  parent: string | null;
   savedAs: string | null;
   /** What it asked its parent to set when it was saved. */
   toParent: ToParent;
+  /** It is in the database; one that came all in one go is not yet. */
+  stored: boolean;
 }
 
 const ToParentSchema = z.array(z.strictObject({ set: z.string(), to: ValueSchema }));
@@ -105,30 +109,33 @@ export async function beginFilling(form: string, text: string, person: Person): 
   if (known !== null) return known;
   const values = ticket.record === null ? null : await readRecordAt(form, ticket.record.id, ticket.record.revision);
   if (ticket.record !== null && values === null) throw new Refusal(404, `There is no record ${ticket.record.id} any more.`);
-  return begin(ticket, release, person, values);
+  const filling = await fillingOf(ticket, release, person, values);
+  const made = await database().insert(schema.filling).values(rowOf(filling)).onConflictDoNothing().returning({ id: schema.filling.id });
+  // Somebody who began the same at the same moment has it.
+  return made.length > 0 ? filling : (await readFilling(filling.id))!;
 }
 
-/** Hands a form out and begins to fill it in at once, for a client that sends all in one go. */
-export function beginAtOnce(release: Release, person: Person, record: StoredRecord | null): Promise<Filling> {
-  return begin(ticketFor(release, person, record, { launch: {} }), release, person, record?.values ?? null);
+/** A filling-in for a client that sends everything in one go; it is stored when it is saved. */
+export function fillingAtOnce(release: Release, person: Person, record: StoredRecord | null): Promise<Filling> {
+  return fillingOf(ticketFor(release, person, record, { launch: {} }), release, person, record?.values ?? null);
 }
 
-async function begin(ticket: Ticket, release: Release, person: Person, values: Values | null): Promise<Filling> {
+async function fillingOf(ticket: Ticket, release: Release, person: Person, values: Values | null): Promise<Filling> {
   // A number that is not used in the end is only a gap.
   const newId = ticket.record?.id ?? (await nextRecordId(database(), release.material.form.name));
-  const opening = await openingFor(ticket, person, values, newId);
-  const row = { id: ticket.filling, release: release.id, opening, recordRevision: ticket.record?.revision ?? null, clock: ticket.clock, parent: ticket.parent };
-  const made = await database().insert(schema.filling).values(row).onConflictDoNothing().returning({ id: schema.filling.id });
-  // Somebody who began the same at the same moment has it.
-  if (made.length === 0) return (await readFilling(ticket.filling))!;
-  return { id: row.id, release, opening, recordRevision: row.recordRevision, savedAs: null, toParent: [] };
+  return { id: ticket.filling, release, opening: await openingFor(ticket, person, values, newId), recordRevision: ticket.record?.revision ?? null, parent: ticket.parent, savedAs: null, toParent: [], stored: false };
+}
+
+/** A filling-in as it is stored. */
+export function rowOf({ id, release, opening, recordRevision, parent }: Filling): typeof schema.filling.$inferInsert {
+  return { id, release: release.id, opening, recordRevision, clock: opening.clock, parent };
 }
 
 export async function readFilling(id: string): Promise<Filling | null> {
   const [row] = await database().select().from(schema.filling).where(eq(schema.filling.id, id));
   if (row === undefined) return null;
   const release = await releaseById(row.release);
-  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, savedAs: row.savedAs, toParent: ToParentSchema.parse(row.toParent ?? []) };
+  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, parent: row.parent, savedAs: row.savedAs, toParent: ToParentSchema.parse(row.toParent ?? []), stored: true };
 }
 
 /** A filling-in of this form that this person began. Throws a Refusal (404) for any other. */

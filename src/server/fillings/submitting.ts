@@ -7,8 +7,9 @@ import * as z from 'zod';
 import { fieldsOf, type Form } from '../../core/form/definition';
 import type { Person } from '../../core/form/table';
 import { equal, type Value, type Values } from '../../core/form/value';
+import type { BriefAnswer } from '../../core/sandbox/protocol';
 import { MOST_STEPS, TimedStepSchema, ValuesSchema } from '../../core/session/schema';
-import type { Answer, SubmitOutcome, TimedStep } from '../../core/session/step';
+import type { SubmitOutcome, TimedStep } from '../../core/session/step';
 import { transaction } from '../database';
 import { bindFiles, filesIn, missingFile } from '../files';
 import { Refusal } from '../http/refusal';
@@ -19,7 +20,7 @@ import { saveRecord } from '../records/save';
 import { newestRelease } from '../releases';
 import * as schema from '../schema';
 import { readHead } from '../workspace/read';
-import { askedByChildren, beginAtOnce, ownFilling, readFilling, type Filling, type ToParent } from './handing-out';
+import { askedByChildren, fillingAtOnce, ownFilling, readFilling, rowOf, type Filling, type ToParent } from './handing-out';
 import { stepsFrom } from './values-as-steps';
 
 /** How far a browser's clock may run ahead of the server's, in milliseconds. */
@@ -84,7 +85,7 @@ async function fillingFor(form: string, id: string | undefined, person: Person):
   if (release === null) throw new Refusal(404, 'This form has no release, so it cannot be filled in.');
   const record = id === undefined ? null : await readRecord(form, id);
   if (id !== undefined && record === null) throw new Refusal(404, `There is no record ${id}.`);
-  return beginAtOnce(release, person, record);
+  return fillingAtOnce(release, person, record);
 }
 
 async function savedBefore(form: string, filling: Filling): Promise<SubmissionResult> {
@@ -114,7 +115,7 @@ async function foreignSet(filling: string, steps: readonly TimedStep[]): Promise
   return sets.find((step) => !asked.some(({ set, to }) => set === step.fromChild && equal(to, step.to)))?.fromChild ?? null;
 }
 
-async function doAgain(filling: Filling, steps: TimedStep[]): Promise<Answer[]> {
+async function doAgain(filling: Filling, steps: TimedStep[]): Promise<BriefAnswer[]> {
   try {
     return await machines().play(filling.release, filling.opening, steps);
   } catch (caught) {
@@ -137,15 +138,18 @@ function save(form: string, filling: Filling, values: Values, toParent: ToParent
   const id = filling.opening.record?.id ?? filling.opening.newId;
   return transaction(
     async (tx): Promise<SubmissionResult> => {
-      const [again] = await tx.select({ savedAs: schema.filling.savedAs }).from(schema.filling).where(eq(schema.filling.id, filling.id)).for('update');
-      if (again?.savedAs != null) return savedBefore(form, (await readFilling(filling.id))!);
+      if (filling.stored) {
+        const [again] = await tx.select({ savedAs: schema.filling.savedAs }).from(schema.filling).where(eq(schema.filling.id, filling.id)).for('update');
+        if (again?.savedAs != null) return savedBefore(form, (await readFilling(filling.id))!);
+      }
       const result = await saveRecord(tx, { form, id }, values, overRevision ?? filling.recordRevision ?? 0, person.key, filling.release.number);
       if (!result.saved) return conflict(form, id, values);
-      await tx.update(schema.filling).set({ savedAs: id, toParent }).where(eq(schema.filling.id, filling.id));
+      if (filling.stored) await tx.update(schema.filling).set({ savedAs: id, toParent }).where(eq(schema.filling.id, filling.id));
+      else await tx.insert(schema.filling).values({ ...rowOf(filling), savedAs: id, toParent }).onConflictDoNothing();
       if (filesIn(filling.release.material.form, values).length > 0) await bindFiles(tx, filling.id, id);
       return { status: 201, kind: 'saved', id, revision: result.revision, values, toParent };
     },
-    // What was saved is found by the filling-in, so doing it again saves nothing twice.
+    // What was saved is found by the filling-in or the record, so doing it again saves nothing twice.
     { again: true },
   );
 }

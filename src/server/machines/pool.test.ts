@@ -33,7 +33,7 @@ function pool(options: Partial<PoolOptions> = {}) {
         if (release === 'stuck at load' && material.scripts[0]!.code !== null) stuck = [{ behaviour: 'a', line: 3 }];
         return Promise.resolve();
       },
-      play: () =>
+      playInBrief: () =>
         new Promise((resolve) => {
           playing.push({ release, machine, end: (found = []) => { stuck = [...stuck, ...found]; resolve([]); } });
         }),

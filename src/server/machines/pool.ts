@@ -4,8 +4,9 @@
  * whatever its behaviours do, the others are served.
  */
 import { without, type Engine, type Stuck } from '../../core/sandbox/engine';
+import type { BriefAnswer } from '../../core/sandbox/protocol';
 import type { Material } from '../../core/session/session';
-import type { Answer, Opening, TimedStep } from '../../core/session/step';
+import type { Opening, TimedStep } from '../../core/session/step';
 
 export interface PoolOptions {
   /** Machines at most; at least two, so that one is left for other forms. */
@@ -74,7 +75,7 @@ export class MachinePool {
   }
 
   /** Opens a release and does steps. Throws Busy or TookTooLong; then nothing was done. */
-  async play(release: Playable, opening: Opening, steps: readonly TimedStep[]): Promise<Answer[]> {
+  async play(release: Playable, opening: Opening, steps: readonly TimedStep[]): Promise<BriefAnswer[]> {
     const machine = await this.#take(release.material.form.name);
     try {
       return await this.#limited(machine, () => this.#play(machine, release, opening, steps));
@@ -91,7 +92,7 @@ export class MachinePool {
     for (const { engine } of this.#machines.splice(0)) engine.close();
   }
 
-  async #play(machine: Machine, release: Playable, opening: Opening, steps: readonly TimedStep[]): Promise<Answer[]> {
+  async #play(machine: Machine, release: Playable, opening: Opening, steps: readonly TimedStep[]): Promise<BriefAnswer[]> {
     const known = this.#known.get(release.id) ?? { atLoad: [], suspects: [] };
     // A release with suspects is loaded anew, since each use of it may take one out.
     if (machine.loaded !== release.id || known.suspects.length > 0) {
@@ -101,7 +102,7 @@ export class MachinePool {
       machine.loaded = release.id;
     }
     const before = machine.engine.stuck.length;
-    const answers = await machine.engine.play(opening, steps);
+    const answers = await machine.engine.playInBrief(opening, steps);
     const stuck = machine.engine.stuck.slice(before);
     if (stuck.length > 0) {
       const now = this.#known.get(release.id) ?? known;

@@ -1,0 +1,178 @@
+/** What is typed is never lost: on leaving, after a crash, with two tabs, without a server. */
+import { expect, test, type Page } from '@playwright/test';
+import { OWN } from '../support/chromium';
+
+test.describe.configure({ mode: 'serial' });
+
+test.beforeAll(async ({ request }) => {
+  expect((await request.post('/api/forms/vessel/releases', { headers: OWN })).ok()).toBe(true);
+});
+
+/** The tab is gone without a word, as when the browser crashes. */
+async function crash(page: Page): Promise<Page> {
+  const context = page.context();
+  const next = await context.newPage();
+  await page.close({ runBeforeUnload: false });
+  return next;
+}
+
+const cutOff = (page: Page) => page.route('**/api/**', (route) => (route.request().method() === 'GET' ? route.continue() : route.abort()));
+
+async function type(page: Page, text: string): Promise<void> {
+  await page.locator('.cm-content').click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type(text);
+}
+
+test('a behaviour typed while the server is out of reach is there again after a crash', async ({ page }) => {
+  await page.goto('/bench/vessel');
+  await expect(page.getByText('saved, revision 1')).toBeVisible();
+  await cutOff(page);
+  await type(page, '// kept by the browser');
+  await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
+  const next = await crash(page);
+  await next.goto('/bench/vessel');
+  await expect(next.getByText('you left changes here that were not saved')).toBeVisible();
+  await next.getByRole('button', { name: 'Bring them back' }).click();
+  await expect(next.locator('.cm-content')).toContainText('// kept by the browser');
+  await expect(next.getByText('saved, revision 2')).toBeVisible();
+  await next.reload();
+  await expect(next.getByText('saved, revision 2')).toBeVisible();
+  await expect(next.getByText('you left changes here')).toHaveCount(0);
+});
+
+test('what another tab is typing is offered to nobody', async ({ page, context }) => {
+  await page.goto('/bench/vessel');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await cutOff(page);
+  await type(page, '// being typed');
+  await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
+  const other = await context.newPage();
+  await other.goto('/bench/vessel');
+  await expect(other.getByText(/saved, revision/)).toBeVisible();
+  await expect(other.getByText('you left changes here')).toHaveCount(0);
+  await other.close();
+  await page.unroute('**/api/**');
+  await expect(page.getByText('saved, revision 3')).toBeVisible();
+});
+
+test('leaving with something unsaved is asked about, and leaving at once saves', async ({ page }) => {
+  await page.goto('/bench/vessel');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await cutOff(page);
+  await type(page, '// not saved');
+  await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
+  let asked = '';
+  page.once('dialog', (dialog) => {
+    asked = dialog.message();
+    void dialog.dismiss();
+  });
+  await page.getByRole('link', { name: 'tavro' }).click();
+  expect(asked).toContain('Something on this page is not saved');
+  expect(page.url()).toContain('/bench/vessel');
+  await page.unroute('**/api/**');
+  await expect(page.getByText('saved, revision 4')).toBeVisible();
+  await type(page, ' and gone at once');
+  await page.getByRole('link', { name: 'tavro' }).click();
+  await expect(page).toHaveURL(/\/$/);
+  await expect.poll(async () => JSON.stringify(await (await page.request.get('/api/forms/vessel/behaviours/10-register.ts/revisions')).json())).toContain('not saved and gone at once');
+});
+
+test('a text over 64 KiB is saved', async ({ page }) => {
+  await page.goto('/bench/vessel');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await page.locator('.cm-content').click();
+  await page.keyboard.press('Control+End');
+  await page.evaluate((text) => navigator.clipboard?.writeText(text).catch(() => undefined), '');
+  await page.keyboard.insertText(`\n// ${'long '.repeat(16_000)}`);
+  await expect(page.getByText('saving…')).toBeVisible();
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('saving…')).toBeVisible();
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+});
+
+test('a title that kept the compiler busy for ever is typed, and everything goes on', async ({ page }) => {
+  await page.goto('/bench/crew_change');
+  await expect(page.getByText('no problems')).toBeVisible();
+  await type(page, '\n/** Follow-ups of a visit');
+  await expect(page.getByText(/× line/)).toBeVisible();
+  await page.keyboard.type(' */');
+  await expect(page.getByText('no problems')).toBeVisible();
+  expect((await page.request.get('/')).status()).toBe(200);
+});
+
+test('a tab that does not know of another order makes no behaviour anew', async ({ page, context }) => {
+  await page.goto('/bench/works_permit');
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  const other = await context.newPage();
+  await other.goto('/bench/works_permit');
+  await expect(other.getByText(/saved, revision/)).toBeVisible();
+  const names = (await page.request.get('/api/search?wanted=keep').then((response) => response.json() as Promise<{ hits: { form: string; name: string }[] }>)).hits.filter(({ form }) => form === 'works_permit');
+  const [first] = names;
+  await other.getByRole('button', { name: /^What to do with/ }).first().click();
+  await other.getByRole('menuitem', { name: 'Later' }).click();
+  await expect.poll(async () => (await other.request.get(`/api/forms/works_permit/behaviours/${first!.name}/revisions`).then((response) => response.json() as Promise<unknown[]>)).length).toBe(0);
+  await type(page, '// from the stale tab');
+  await expect(page.getByText('Somebody else removed or moved this behaviour meanwhile.')).toBeVisible();
+  await page.getByRole('button', { name: 'Let it go' }).click();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^What to do with/ })).toHaveCount(4);
+});
+
+test('an option’s key typed and another option added right after are both kept', async ({ page }) => {
+  await page.goto('/bench/vessel');
+  await page.getByRole('button', { name: 'Structure' }).click();
+  await page.getByRole('region', { name: 'Parts in their order' }).getByText('Standing', { exact: true }).click();
+  const pane = page.getByRole('region', { name: 'The part chosen' });
+  // The look-up of whether the key is in use takes its time.
+  await page.route('**/uses?**', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 800));
+    await route.continue();
+  });
+  await pane.getByRole('button', { name: 'Add one' }).click();
+  const options = pane.getByRole('group', { name: /Options|Stages/ }).getByRole('textbox');
+  const count = await options.count();
+  await options.nth(count - 1).fill('barred_for_now');
+  await pane.getByRole('button', { name: 'Add one' }).click();
+  await expect(options).toHaveCount(count + 2);
+  await page.waitForTimeout(1200);
+  await expect(options).toHaveCount(count + 2);
+  await expect(options.nth(count - 1)).toHaveValue('barred_for_now');
+});
+
+test('a form that is being filled in is there again after a crash, down to the word that was being typed', async ({ page }) => {
+  await page.goto('/fill/vessel');
+  await page.locator('#field-name').fill('Marrow Light');
+  await page.keyboard.press('Tab');
+  await page.locator('#field-call_sign').pressSequentially('QXM');
+  await page.waitForTimeout(700);
+  const next = await crash(page);
+  await next.goto('/fill/vessel');
+  await expect(next.getByText('you left entries here that were not saved')).toBeVisible();
+  await next.getByRole('button', { name: 'Bring them back' }).click();
+  await expect(next.locator('#field-name')).toHaveValue('Marrow Light');
+  await expect(next.locator('#field-call_sign')).toHaveValue('QXM');
+  await next.reload();
+  await next.getByRole('button', { name: 'Throw them away' }).click();
+  await next.reload();
+  await expect(next.locator('#field-name')).toHaveValue('');
+  await expect(next.getByText('you left entries here')).toHaveCount(0);
+});
+
+test('records are searched, narrowed down, sorted, and compared with what they were', async ({ page }) => {
+  await page.goto('/records/vessel');
+  const rows = page.getByRole('row').filter({ hasNot: page.getByRole('columnheader') });
+  await expect(rows).toHaveCount(3);
+  await page.getByLabel('Search').fill('marrow');
+  await expect(rows).toHaveCount(1);
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await expect(rows).toHaveCount(3);
+  await page.getByRole('button', { name: 'Length over all' }).click();
+  await expect(page.getByRole('columnheader', { name: /Length over all/ })).toHaveAttribute('aria-sort', 'ascending');
+  await page.getByLabel('Search').fill('ab');
+  await expect(page.getByText('Search for 3 letters or more')).toBeVisible();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await page.getByRole('button', { name: /History of record/ }).first().click();
+  await expect(page.getByText(/saved once/)).toBeVisible();
+});
