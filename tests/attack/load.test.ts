@@ -130,6 +130,38 @@ describe('two apps on one database', () => {
   });
 });
 
+test('behaviours that nobody would write, saved: every page is served, and the check says what is wrong', async () => {
+  const odd: Record<string, string> = {
+    '91-odd.ts': `log(${'('.repeat(3000)}1${')'.repeat(3000)});`,
+    '92-odd.ts': `const a: number = 1;\nif (a === 0) log(0);${Array.from({ length: 4000 }, (_, i) => ` else if (a === ${i}) log(${i});`).join('\n')}`,
+    '93-odd.ts': '/** Follow-ups of a-bc',
+    '94-odd.ts': Array.from({ length: thorough ? 5000 : 300 }, (_, i) => `on.change(fields.imo, () => { fields.name.value = "${i}"; });`).join('\n'),
+    '95-odd.ts': '/(a+)+b/.test("a".repeat(60));',
+  };
+  for (const [name, text] of Object.entries(odd)) expect((await send('PUT', `/api/forms/vessel/behaviours/${name}`, { text, from: 0 })).status).toBe(200);
+  const times: number[] = [];
+  const served = async (path: string, limit = 300) => {
+    const [time, status] = await timed(async () => (await fetch(`${base}${path}`)).status);
+    expect(status, path).toBeLessThan(limit);
+    times.push(time);
+  };
+  const checking = (async () => {
+    for (;;) {
+      const response = await fetch(`${base}/api/problems`);
+      const { problems } = (await response.json()) as { problems: { says: string }[] };
+      if (response.status === 200) return problems;
+    }
+  })();
+  for (let i = 0; i < 5; i++) {
+    for (const path of ['/', '/records/vessel', '/fill/berth_visit', `/api/search?pattern=yes&wanted=${encodeURIComponent('(x+x+)+y|(a|a)*b')}`]) await served(path, path.includes('search') ? 500 : 300);
+  }
+  await served('/bench/vessel');
+  expect((await submit()).status).toBe(201);
+  expect((await checking).filter(({ says }) => says.includes('nested too deep')).length).toBeGreaterThan(1);
+  for (const name of Object.keys(odd)) expect((await send('DELETE', `/api/forms/vessel/behaviours/${name}?from=1`)).status).toBe(200);
+  report('Behaviours that nobody would write, saved', Object.keys(odd).length, `pages went on being served, half within ${ms(percentile(times, 50))}, at worst ${ms(Math.max(...times))}, while the workspace was checked`);
+}, 300_000);
+
 describe.skipIf(!thorough)('sizes', () => {
   test('200 forms with 20 behaviours each', async () => {
     await database.query(`insert into document (kind, form, name, content, revision) select 'form', '', 'f_' || n, jsonb_set(jsonb_set(content, '{name}', to_jsonb('f_' || n)), '{title}', to_jsonb('Form ' || n)), 1 from document, generate_series(1, 195) n where kind = 'form' and name = 'vessel'`);

@@ -1,5 +1,6 @@
 /** Parents and children, rows and files on the server (semantics 26, 28). Against a real PostgreSQL and the real sandbox. */
 import { createHash } from 'node:crypto';
+import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Values } from '../../src/core/form/value';
 import type { TimedStep } from '../../src/core/session/step';
@@ -114,4 +115,11 @@ test('a file is saved with the record only when its content has arrived, in the 
   expect((await read('plan', kept.digest))!.toString()).toBe('a plan');
   expect([await read('other', kept.digest), await read('plan', createHash('sha256').update('b plan').digest('hex'))]).toEqual([null, null]);
   await expect(keep('c plan', '1')).rejects.toMatchObject({ status: 409 });
+});
+
+test('seventy thousand old filling-ins are cleared away, and nothing that is young', async () => {
+  const young = await begin('crew_change', null);
+  await database().execute(sql`insert into filling (release, opening, clock) select release, opening, 1000 from filling, generate_series(1, 70000) where id = ${young.id}`);
+  expect(await tidyFillings(database(), Date.now())).toBeGreaterThanOrEqual(70_000);
+  expect(await ownFilling('crew_change', young.id, await mira())).toMatchObject({ id: young.id });
 });

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Refusal } from '../../src/server/http/refusal';
 import { readRecord } from '../../src/server/records/read';
 import { readDocument } from '../../src/server/revisions/documents';
+import { saveBehaviour } from '../../src/server/workspace/behaviours';
 import { saveDefinition } from '../../src/server/workspace/forms';
 import { readBehaviours, readForm, readHead, readScenarios } from '../../src/server/workspace/read';
 import { HeadSchema, readService, readTable, removeService, removeTable, saveHead, saveService, saveTable } from '../../src/server/workspace/reference';
@@ -87,6 +88,32 @@ describe('structure', () => {
     expect(JSON.stringify(await readForm('crew_change'))).toContain('"name":"moves"');
     expect(JSON.stringify(await readScenarios('crew_change'))).not.toContain('.movement');
     expect((await readRecord('crew_change', '1'))!.values.people_rows).toMatchObject([{ moves: 'sign_off' }, { moves: 'sign_on' }]);
+  });
+
+  test('what is saved between looking and doing is renamed too, and what is saved while it is done is not overwritten', async () => {
+    const planned = await renamePart('vessel', 'call_sign', 'sign', false, BY);
+    expect(planned.plan.behaviours.map(({ name }) => name)).toEqual(['10-register.ts']);
+    const visits = (await readBehaviours('vessel')).find(({ name }) => name === '20-visits.ts')!;
+    await saveBehaviour('vessel', visits.name, `${visits.text}\nkeep("x", () => log(fields.call_sign.value));\n`, visits.revision, BY);
+    let saves = 0;
+    const people = (async () => {
+      for (let i = 0; i < 12; i++) {
+        const now = (await readBehaviours('vessel')).find(({ name }) => name === '30-measures.ts')!;
+        if ((await saveBehaviour('vessel', now.name, `${now.text}\n// ${i} call_sign`, now.revision, BY)).saved) saves++;
+        await new Promise((resolve) => setTimeout(resolve, 60));
+      }
+    })();
+    // Either all of it is renamed, or nothing is and that is said.
+    for (;;) {
+      const said = await says(renamePart('vessel', 'call_sign', 'sign', true, BY));
+      if (said === 'nothing') break;
+      expect(said).toMatch(/^Somebody saved .* Nothing was changed/);
+    }
+    await people;
+    const after = await readBehaviours('vessel');
+    expect(after.find(({ name }) => name === '20-visits.ts')!.text).toContain('log(fields.sign.value)');
+    expect(after.find(({ name }) => name === '30-measures.ts')!.text.match(/\/\/ \d+ call_sign/g)).toHaveLength(saves);
+    expect((await readForm('vessel'))!.pages[0]!.sections[0]!.fields.map(({ name }) => name)).toContain('sign');
   });
 
   test('what cannot be renamed is refused in words', async () => {

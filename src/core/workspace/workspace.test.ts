@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { readFolder } from '../../workers/files';
 import { schemaFiles } from './schemas';
 import { type BrokenWorkspace, faultInWords, readWorkspace } from './workspace';
-import { writeWorkspace } from './write';
+import { writeRows, writeWorkspace } from './write';
 
 const demo = () => new Map(readFolder('demo'));
 
@@ -55,7 +55,7 @@ test('whatever a workspace holds, written and read back it is equal', () => {
 describe('a broken workspace names file, line and path', () => {
   test.each([
     ['no head', (f: Map<string, string>) => f.delete('workspace.json'), 'workspace.json:1: this file is missing'],
-    ['no JSON', (f: Map<string, string>) => f.set('workspace.json', '{\n  "title": nope\n}'), 'workspace.json:2: is not JSON: InvalidSymbol'],
+    ['no JSON', (f: Map<string, string>) => f.set('workspace.json', '{\n  "title": nope\n}'), 'workspace.json:2: is not JSON: something stands here that JSON does not have'],
     ['a wrong kind', (f: Map<string, string>) => f.set(FORM, f.get(FORM)!.replace('"kind": "number"', '"kind": "numbr"')), 'forms/berth_visit/form.json:'],
     ['an unknown table', (f: Map<string, string>) => f.set(FORM, f.get(FORM)!.replace('"table": "berths"', '"table": "quays"')), 'there is no table "quays"'],
     ['a bad cell', (f: Map<string, string>) => f.set('tables/berths.csv', f.get('tables/berths.csv')!.replace('6.2', 'deep')), 'tables/berths.csv:2: depth: "deep" is not a number'],
@@ -85,4 +85,11 @@ test('the published JSON Schemas are up to date (npm run schemas)', () => {
   const made = schemaFiles();
   expect(readdirSync('docs/schemas').sort()).toEqual([...made.keys()].sort());
   for (const [name, text] of made) expect(readFileSync(`docs/schemas/${name}`, 'utf8')).toBe(text);
+});
+
+test('CSV that goes out keeps texts from being run as formulas, unless they are wanted as they are', () => {
+  const columns = [{ name: 'a', kind: 'text' as const }, { name: 'b', kind: 'number' as const }];
+  const rows = ['=1+1', '+1', '-1', '@x', '\t=1', 'plain', ''].map((a) => ({ a, b: -5 }));
+  expect(writeRows(columns, rows, { formulas: false }).split('\n').slice(1, 8)).toEqual(["'=1+1,-5", "'+1,-5", "'-1,-5", "'@x,-5", "'\t=1,-5", 'plain,-5', ',-5']);
+  expect(writeRows(columns, rows, { formulas: true })).toContain('\n=1+1,-5');
 });
