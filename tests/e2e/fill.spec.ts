@@ -135,11 +135,11 @@ test('the page people fill in loads no editor and no compiler, and axe finds not
 
 test('submissions made by hand get a reason and save nothing', async ({ page }) => {
   await beSomebody(page, 'mira');
-  const send = (data: unknown) => page.request.post('/api/fill/berth_visit/submissions', { headers: OWN, data });
+  const send = (data: unknown) => page.request.post('/api/fill/berth_visit/submissions', { headers: { ...OWN, 'content-type': 'application/json' }, data });
   const says = async (response: Awaited<ReturnType<typeof send>>) => [response.status(), ((await response.json()) as { says: string }).says.split('\n')[0]];
   expect(await says(await send({ values: { dues: 5 } }))).toEqual([422, 'Step 1 could not be done by Mira Oldane: Dues is locked.']);
   expect(await says(await send({ values: { nothing: 5 } }))).toEqual([422, 'The form has no field "nothing".']);
-  expect(await says(await send({ values: { vessel: 'x' }, record: 'nowhere' }))).toEqual([404, 'This form was not handed out by this server. Open it again.']);
+  expect(await says(await send({ values: { vessel: 'x' }, record: 'nowhere' }))).toEqual([404, 'There is no record nowhere.']);
   expect(await says(await send({ steps: [{ fly: 'x' }] }))).toEqual([400, 'The body is not what is asked for:']);
   expect(await says(await send(`{"values": {"vessel": "${'x'.repeat(20 * 1024 * 1024)}"}}`))).toEqual([413, 'The body is larger than 2 MB.']);
   expect((await page.request.post('/api/fill/nowhere/submissions', { headers: OWN, data: { values: {} } })).status()).toBe(404);
