@@ -6,13 +6,15 @@ import { buildApp, dropAll, needModules, needPackages, needPort, packages, prepa
 
 const PORT = Number(process.env.TAVRO_ATTACK_PORT ?? 3919);
 const DATABASE = { TAVRO_DATA: `${root}/.data/attack`, TAVRO_DB_PORT: process.env.TAVRO_ATTACK_DB_PORT ?? '54359', TAVRO_DB: 'tavro' };
-const RESULTS = `${root}/test-results/attack`;
+const RESULTS = `${root}/.data/attacks`;
 
 await needPort(PORT, 'TAVRO_ATTACK_PORT=3920 npm run attack');
 needPackages([packages.postgresql]);
 needModules();
 buildApp();
-rmSync(RESULTS, { recursive: true, force: true });
+const [only] = process.argv.slice(2);
+// One part keeps what the others found.
+if (only === undefined) rmSync(RESULTS, { recursive: true, force: true });
 const { url } = startDatabase(DATABASE);
 let failed = false;
 try {
@@ -21,14 +23,13 @@ try {
   const server = serve(url, PORT);
   try {
     await untilServed(PORT);
-    const [only] = process.argv.slice(2);
     const { status } = spawnSync('node_modules/.bin/vitest', ['run', '--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`])], {
       cwd: root,
       stdio: 'inherit',
       env: { ...process.env, ...DATABASE, TAVRO_ATTACK: 'all', TAVRO_URL: `http://127.0.0.1:${PORT}`, DATABASE_URL: url, TZ: 'UTC' },
     });
     failed = status !== 0;
-    if (only === undefined && !failed) tell();
+    if (!failed) tell();
   } finally {
     server.kill('SIGTERM');
   }

@@ -11,9 +11,9 @@ export function someOf<T>(all: readonly T[], every: number): T[] {
 
 /** Keeps a line of the table in docs/trust.md. */
 export function report(attack: string, tried: number, came: string): void {
-  mkdirSync('test-results/attack', { recursive: true });
+  mkdirSync('.data/attacks', { recursive: true });
   const name = attack.toLowerCase().replace(/[^a-z0-9]+/g, '-');
-  writeFileSync(`test-results/attack/${name}.json`, JSON.stringify({ attack, tried, came, thorough }));
+  writeFileSync(`.data/attacks/${name}.json`, JSON.stringify({ attack, tried, came, thorough }));
 }
 
 export const base = process.env.TAVRO_URL ?? '';

@@ -235,7 +235,7 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   const preview = page.getByRole('region', { name: 'What renaming changes' });
   await expect(preview.getByText('fields.kept_in.required = fields.kept_in.shown;')).toBeVisible();
   await expect(preview.getByText('The agent declares and finds the reception locked')).toBeVisible();
-  await expect(preview.getByText('One record will hold it under the new name.')).toBeVisible();
+  await expect(preview.getByText('1 record will hold it under the new name.')).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
   await preview.getByRole('button', { name: 'Rename everywhere' }).click();
   await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible({ timeout: 20_000 });

@@ -207,7 +207,7 @@ test('behaviours are turned off, moved, copied, deleted and brought back, with e
   await remove(page, 'Numbers copy');
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(page.getByRole('tab', { name: 'Numbers copy', selected: true })).toBeVisible();
-  await expect(page.getByText(/saved, revision 2/)).toBeVisible();
+  await expect(page.getByText(/saved, revision 3/)).toBeVisible();
   await remove(page, 'Numbers copy');
 });
 

@@ -12,8 +12,14 @@ export async function renameInRecords(tx: Transaction, form: string, part: strin
       : sql`jsonb_set("values", array[${owner}], (
           select coalesce(jsonb_agg(case when row ? ${cell!} then (row - ${cell!}::text) || jsonb_build_object(${to}::text, row -> ${cell!}::text) else row end order by place), '[]'::jsonb)
           from jsonb_array_elements("values" -> ${owner}::text) with ordinality as rows (row, place)))`;
-  const holds = sort === 'field' ? sql`"values" ? ${part}` : sql`jsonb_typeof("values" -> ${owner}::text) = 'array'`;
-  for (const table of [sql`record`, sql`record_revision`]) await tx.execute(sql`update ${table} set "values" = ${renamed} where form = ${form} and ${holds}`);
+  for (const table of [sql`record`, sql`record_revision`]) await tx.execute(sql`update ${table} set "values" = ${renamed} where form = ${form} and ${holdsPart(part, sort)}`);
+}
+
+/** Which records name a field, or have rows that may name a column. */
+export function holdsPart(part: string, sort: PartSort): SQL {
+  const [owner, cell] = part.split('.') as [string, string?];
+  if (sort === 'field' || cell === undefined) return sql`"values" ? ${part}`;
+  return sql`jsonb_typeof("values" -> ${owner}::text) = 'array' and jsonb_array_length("values" -> ${owner}::text) > 0`;
 }
 
 /** Which records hold a key in a field or column of rows. */

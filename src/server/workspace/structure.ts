@@ -5,7 +5,7 @@ import type { Uses } from '../../core/structure/uses';
 import { transaction } from '../database';
 import { Refusal } from '../http/refusal';
 import { countRecords, type Count } from '../records/read';
-import { holdsKey, renameInRecords } from '../records/rename';
+import { holdsKey, holdsPart, renameInRecords } from '../records/rename';
 import { readAllDocuments, saveDocument, type Contents, type Kind } from '../revisions/documents';
 import type { Transaction } from '../revisions/save';
 import { task } from '../tasks';
@@ -39,7 +39,7 @@ export interface Renaming {
 export async function renamePart(form: string, part: string, to: string, apply: boolean, by: string): Promise<Renaming> {
   const before = await revisions();
   const plan = await task('planRename', { reach: await readReach(), form, part, to });
-  const records = plan.inRecords ? await countRecords(form) : { count: 0, more: false };
+  const records = plan.inRecords ? await countRecords(form, holdsPart(part, plan.sort)) : { count: 0, more: false };
   if (apply) await transaction((tx) => takeOver(tx, plan, before, by));
   const { sort, behaviours, mentions } = plan;
   return {

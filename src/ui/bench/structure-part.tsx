@@ -470,6 +470,9 @@ function inUse({ mentions, scenarios, records }: KeyUses): string {
   return places.length === 0 ? '' : `${places.join('; ')}.`;
 }
 
+/** With a capital letter, as at the start of a sentence. */
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** The technical name, and renaming it everywhere after a look at what will change. */
 function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
   const [to, setTo] = useState<string | null>(null);
@@ -551,7 +554,7 @@ function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
             </Box>
           ))}
           <Box>{preview.plan.scenarios.length === 0 ? 'No scenario names it.' : `Scenarios: ${preview.plan.scenarios.map(({ title }) => title).join('; ')}.`}</Box>
-          <Box>{preview.records.count === 0 ? 'No record holds it.' : `In the records it is renamed too: ${countInWords(preview.records)} in all.`}</Box>
+          <Box>{preview.records.count === 0 ? 'No record holds it.' : `${sentence(countInWords(preview.records))} will hold it under the new name.`}</Box>
           {preview.plan.forms.length > 1 && <Box>Definitions: {preview.plan.forms.join(', ')}.</Box>}
           {preview.plan.mentions.length > 0 && (
             <Notice tone="warning" mt="4px">

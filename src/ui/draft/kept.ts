@@ -60,15 +60,28 @@ export function keepUnder<T>(key: string): Keeping<T> {
   };
 }
 
+/** Real milliseconds after which a tab that has just been closed or reloaded has let go of its lock. */
+const LETTING_GO = 1500;
+
 /** What was left unsaved under a key by tabs that are gone: the newest of it. */
 export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
   const db = await kept();
   if (db === null) return null;
-  const [entries, locks] = await Promise.all([db.getAllFromIndex(STORE, 'key', key) as Promise<Entry[]>, navigator.locks?.query() ?? { held: [] }]);
-  const there = new Set((locks.held ?? []).map(({ name }) => name));
-  const left = entries.filter((entry) => entry.tab !== tab && !there.has(TAB_LOCK + entry.tab));
-  const [newest] = left.filter(({ at }) => Date.now() - at < OLDEST).toSorted((a, b) => b.at - a.at);
+  const entries = async () => ((await db.getAllFromIndex(STORE, 'key', key)) as Entry[]).filter((entry) => entry.tab !== tab && Date.now() - entry.at < OLDEST);
+  if ((await entries()).length === 0) return null;
+  let left = await ofTabsGone(await entries());
+  if (left.length === 0) {
+    await new Promise((resolve) => setTimeout(resolve, LETTING_GO));
+    left = await ofTabsGone(await entries());
+  }
+  const [newest] = left.toSorted((a, b) => b.at - a.at);
   return newest === undefined ? null : { value: newest.value as T, revision: newest.revision, at: newest.at };
+}
+
+async function ofTabsGone(entries: readonly Entry[]): Promise<Entry[]> {
+  const locks = await navigator.locks?.query();
+  const there = new Set((locks?.held ?? []).map(({ name }) => name));
+  return entries.filter((entry) => !there.has(TAB_LOCK + entry.tab));
 }
 
 /** Forgets what tabs that are gone left under a key. */
