@@ -124,8 +124,8 @@ test('a tab that does not know of another order makes no behaviour anew', async 
 
 test('an option’s key typed and another option added right after are both kept', async ({ page }) => {
   await page.goto('/bench/vessel');
-  await page.getByRole('button', { name: 'Structure' }).click();
-  await page.getByRole('region', { name: 'Parts in their order' }).getByText('Standing', { exact: true }).click();
+  await page.getByRole('tab', { name: 'Structure' }).click();
+  await page.locator('[data-item="standing"]').getByRole('button', { name: /^Standing/ }).click();
   const pane = page.getByRole('region', { name: 'The part chosen' });
   // The look-up of whether the key is in use takes its time.
   await page.route('**/uses?**', async (route) => {
