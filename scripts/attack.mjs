@@ -12,7 +12,7 @@ await needPort(PORT, 'TAVRO_ATTACK_PORT=3920 npm run attack');
 needPackages([packages.postgresql]);
 needModules();
 buildApp();
-const [only] = process.argv.slice(2);
+const [only, ...more] = process.argv.slice(2);
 // One part keeps what the others found.
 if (only === undefined) rmSync(RESULTS, { recursive: true, force: true });
 const { url } = startDatabase(DATABASE);
@@ -23,7 +23,7 @@ try {
   const server = serve(url, PORT);
   try {
     await untilServed(PORT);
-    const { status } = spawnSync('node_modules/.bin/vitest', ['run', '--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`])], {
+    const { status } = spawnSync('node_modules/.bin/vitest', ['run', '--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`, ...more])], {
       cwd: root,
       stdio: 'inherit',
       env: { ...process.env, ...DATABASE, TAVRO_ATTACK: 'all', TAVRO_URL: `http://127.0.0.1:${PORT}`, DATABASE_URL: url, TZ: 'UTC' },

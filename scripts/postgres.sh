@@ -24,6 +24,8 @@ if [ "$(id -u)" = 0 ] && ! runuser -u postgres -- test -x "$RUN"; then
   RUN="/var/lib/postgresql/tavro-$(printf %s "$RUN" | sha1sum | cut -c1-8)"; mkdir -p "$RUN"; chown postgres: "$RUN"; chmod 700 "$RUN"
 fi
 DATA="$RUN/postgres"; SECRET="$RUN/password"
+# Whoever starts or stops waits for others that do.
+exec 9> "$RUN/starting" || say "the folder $RUN cannot be written."; flock -w 120 9 || say "another app has been starting the database in $RUN for two minutes. Stop it and try again."
 cd /                                    # postgres may not be able to read the folder this was called from
 run() { env -u PGHOST -u PGUSER -u PGPORT -u PGDATABASE "${as[@]}" "$@"; }
 if ! run test -s "$SECRET"; then
@@ -33,8 +35,6 @@ fi
 PGPASSWORD="$(run cat "$SECRET" 2>/dev/null)" || say "the password in $SECRET cannot be read."; export PGPASSWORD
 sql() { run "$BIN/psql" -h 127.0.0.1 -p "$PORT" -U "$DBUSER" -d postgres -Atqc "$1"; }
 ready() { run "$BIN/pg_isready" -q -h 127.0.0.1 -p "$PORT" -t 2; }
-# Whoever starts or stops waits for others that do.
-exec 9> "$RUN/starting"; flock -w 120 9 || say "another app has been starting the database in $RUN for two minutes. Stop it and try again."
 case "${1:-start}" in
  start)
   if ! run test -s "$DATA/PG_VERSION"; then
