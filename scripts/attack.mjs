@@ -41,7 +41,7 @@ process.exit(failed ? 1 : 0);
 /** Puts what was tried and what came of it into the table of docs/trust.md. */
 function tell() {
   const found = existsSync(RESULTS) ? readdirSync(RESULTS).sort().map((name) => JSON.parse(readFileSync(`${RESULTS}/${name}`, 'utf8'))) : [];
-  const rows = found.map(({ attack, tried, came }) => `| ${attack} | ${tried.toLocaleString('en-GB')} | ${came.replaceAll('|', '\\|')} |`);
+  const rows = found.map(({ attack, tried, came }) => `| ${attack.replace(/: 0+(?=\d)/, ': ')} | ${tried.toLocaleString('en-GB')} | ${came.replaceAll('|', '\\|')} |`);
   const file = `${root}/docs/trust.md`;
   const text = readFileSync(file, 'utf8');
   const [before, rest] = text.split('<!-- attack -->');
