@@ -62,8 +62,9 @@ async function checkAll(checking: Checking): Promise<void> {
 
 /** A form that cannot be checked is a problem too, and no reason to leave the others unchecked. */
 function unchecked(form: Form, caught: unknown): Problem[] {
-  if (!(caught instanceof Refusal)) throw caught;
-  return [{ form: form.name, at: { is: 'form' }, sort: 'types', severity: 'error', says: caught.message, code: 'unchecked' }];
+  if (!(caught instanceof Refusal)) console.error(caught);
+  const says = caught instanceof Error ? caught.message : 'something went wrong';
+  return [{ form: form.name, at: { is: 'form' }, sort: 'types', severity: 'error', says: `This form could not be checked to its end: ${says}`, code: 'unchecked' }];
 }
 
 async function checkForm(form: Form): Promise<Problem[]> {
