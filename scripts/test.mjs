@@ -6,6 +6,8 @@ import { checkAll } from './check.mjs';
 import { buildApp, buildParts, dropAll, makeFolder, needModules, needPackages, needPort, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase, untilServed } from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
+/** Those that need no app; the attacks follow once there is one. */
+const PROJECTS = ['unit', 'conformance', 'command line', 'server'];
 // A data folder and port of its own, so that tests never touch what somebody works on.
 const DATABASE = { TAVRO_DATA: `${root}/.data/test`, TAVRO_DB_PORT: process.env.TAVRO_TEST_DB_PORT ?? '54339', TAVRO_DB: 'tavro' };
 
@@ -41,9 +43,6 @@ function count({ passed, failed }) {
   total.passed += passed;
   total.failed += failed;
 }
-
-/** Those that need no app; the attacks follow once there is one. */
-const PROJECTS = ['unit', 'conformance', 'command line', 'server'];
 
 function runVitest(env, projects) {
   const output = 'test-results/vitest.json';
