@@ -1,20 +1,25 @@
 /**
- * What every request goes through before any page or route: only hosts that are allowed are answered, requests that
- * change something or read from the API come from this app's own pages, addresses can be read, and each page gets a
- * policy of its own under which no script runs that the server did not write.
+ * What every request for a page goes through first: only hosts that are allowed are answered, addresses can be read, and
+ * each page gets a policy of its own under which no script runs that the server did not write. Routes of the API ask the
+ * same questions themselves (`server/http/request.ts`), since passing through here costs a third of a small request.
  */
 import { NextResponse, type NextRequest } from 'next/server';
-import { addressFault, originFault } from '@/server/http/guard';
+import { pageFault } from '@/server/http/guard';
+
+const HEADER = 'content-security-policy';
 
 export function proxy(request: NextRequest): NextResponse {
-  const fault = addressFault(request.url) ?? originFault(request.method, request.nextUrl.pathname, request.headers);
-  if (fault !== null) return withHeaders(NextResponse.json({ says: fault.says }, { status: fault.status }), null);
+  const fault = pageFault(request);
+  if (fault !== null) return NextResponse.json({ says: fault.says }, { status: fault.status, headers: { [HEADER]: "default-src 'none'; frame-ancestors 'none'" } });
   const nonce = Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64');
   const headers = new Headers(request.headers);
+  const own = policy(nonce);
   // Next.js reads the nonce for its own scripts out of the policy.
-  headers.set('content-security-policy', policy(nonce));
+  headers.set(HEADER, own);
   headers.set('x-nonce', nonce);
-  return withHeaders(NextResponse.next({ request: { headers } }), nonce);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set(HEADER, own);
+  return response;
 }
 
 function policy(nonce: string): string {
@@ -36,15 +41,4 @@ function policy(nonce: string): string {
   ].join('; ');
 }
 
-function withHeaders(response: NextResponse, nonce: string | null): NextResponse {
-  const { headers } = response;
-  headers.set('content-security-policy', nonce === null ? "default-src 'none'; frame-ancestors 'none'" : policy(nonce));
-  headers.set('x-content-type-options', 'nosniff');
-  headers.set('referrer-policy', 'same-origin');
-  headers.set('cross-origin-opener-policy', 'same-origin');
-  headers.set('cross-origin-resource-policy', 'same-origin');
-  headers.set('x-frame-options', 'DENY');
-  return response;
-}
-
-export const config = { matcher: ['/((?!_next/static|_next/image).*)'] };
+export const config = { matcher: ['/((?!api/|_next/static|_next/image).*)'] };

@@ -4,15 +4,16 @@ import { Pool } from 'pg';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
-type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 const kept = globalThis as { tavroDatabase?: { database: Database; pool: Pool } };
 
 export function connect(url = process.env.DATABASE_URL): { database: Database; pool: Pool } {
   if (url === undefined) throw new Error('DATABASE_URL is not set. Start the app with npm start.');
   const pool = new Pool({ connectionString: url, max: 12, connectionTimeoutMillis: 5000, statement_timeout: 60_000 });
-  // A connection that breaks while idle is replaced at the next query; it must not end the process.
+  // A connection that breaks is replaced at the next query, and whoever uses it is told there; it must not end the process.
   pool.on('error', () => undefined);
+  pool.on('connect', (client) => void client.on('error', () => undefined));
   return { database: drizzle(pool, { schema }), pool };
 }
 
@@ -20,32 +21,70 @@ export function database(): Database {
   return (kept.tavroDatabase ??= connect()).database;
 }
 
-/** The connection broke while a transaction was being committed: nobody knows whether it was. */
+/** Asks what every submission asks, by a name under which each connection plans it once. Gives the rows. */
+export async function ask(name: string, statement: string, values: unknown[]): Promise<unknown[]> {
+  const { rows } = await (kept.tavroDatabase ??= connect()).pool.query<Record<string, unknown>>({ name, text: statement, values });
+  return rows;
+}
+
+/** Work that may take as long as it takes, such as making indexes, over a connection of its own. */
+export async function withoutLimit(work: (on: Database) => Promise<void>): Promise<void> {
+  const client = await (kept.tavroDatabase ??= connect()).pool.connect();
+  try {
+    await client.query('set statement_timeout = 0');
+    await work(drizzle(client, { schema }));
+  } finally {
+    client.release(true);
+  }
+}
+
+/** The connection broke while something was being saved: nobody knows whether it was. */
 export class MaybeSaved extends Error {}
 
 /**
  * Does work in a transaction. When the connection breaks in the commit, `again` says that the work can be done once
  * more whether or not it was committed, which tells; without it MaybeSaved is thrown.
  */
-export async function transaction<T>(work: (tx: Transaction) => Promise<T>, { again = false } = {}): Promise<T> {
+export function transaction<T>(work: (tx: Transaction) => Promise<T>, { again = false } = {}): Promise<T> {
+  return untilKnown(again, (saving) =>
+    database().transaction(async (tx) => {
+      const done = await work(tx);
+      saving();
+      return done;
+    }),
+  );
+}
+
+/** One statement that is a transaction of its own, and can be done again whether or not it was committed. */
+export function atOnce<T>(statement: () => Promise<T>): Promise<T> {
+  return untilKnown(true, (saving) => {
+    saving();
+    return statement();
+  });
+}
+
+/** Does what saves something; `saving` is called when from now on it may have been saved, whatever goes wrong. */
+async function untilKnown<T>(again: boolean, work: (saving: () => void) => Promise<T>): Promise<T> {
   let broke = false;
   for (let wait = 200; ; wait *= 3) {
-    let committing = false;
+    let saving = false;
     try {
-      return await database().transaction(async (tx) => {
-        const done = await work(tx);
-        committing = true;
-        return done;
-      });
+      return await work(() => (saving = true));
     } catch (caught) {
       // What PostgreSQL itself answers to a commit says that there was none; anything else leaves it open.
-      const open = committing ? causeOf(caught).code === undefined || isUnreachable(caught) : broke && isUnreachable(caught);
+      const open = saving && !wasNotReached(caught) ? causeOf(caught).code === undefined || isUnreachable(caught) : broke && isUnreachable(caught);
       if (!open) throw caught;
       broke = true;
-      if (!again || wait > 6000) throw new MaybeSaved('the connection broke in the commit', { cause: caught });
+      if (!again || wait > 6000) throw new MaybeSaved('the connection broke while this was being saved', { cause: caught });
       await new Promise((resolve) => setTimeout(resolve, wait));
     }
   }
+}
+
+/** Whether there was no connection, so that nothing was sent. */
+function wasNotReached(caught: unknown): boolean {
+  const { code = '', message = '' } = causeOf(caught);
+  return /^(?:ECONNREFUSED|57P03|53300)$/.test(code) || message === 'timeout exceeded when trying to connect';
 }
 
 /** Whether a failure is the database being out of reach, as opposed to a fault in what was asked. */
@@ -63,6 +102,11 @@ export function isOutOfRoom(caught: unknown): boolean {
 /** Whether a query was ended because it took too long. */
 export function isTooSlow(caught: unknown): boolean {
   return causeOf(caught).code === '57014';
+}
+
+/** Whether a statement was ended because it and others waited for each other. */
+export function isDeadlock(caught: unknown): boolean {
+  return causeOf(caught).code === '40P01';
 }
 
 function causeOf(caught: unknown): { code?: string; message?: string } {

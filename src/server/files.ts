@@ -9,7 +9,6 @@ import type { FileValue } from '../core/form/kinds';
 import type { Value, Values } from '../core/form/value';
 import { database } from './database';
 import { Refusal } from './http/refusal';
-import type { Transaction } from './revisions/save';
 import * as schema from './schema';
 
 const { fileContent } = schema;
@@ -31,11 +30,6 @@ export async function keepFile(filling: { id: string; savedAs: string | null; fo
   const row = { filling: filling.id, form: filling.form, field, name: file.name, digest, size: content.length, type: file.type, content };
   await database().insert(fileContent).values(row).onConflictDoNothing();
   return { name: file.name, size: content.length, type: file.type, digest };
-}
-
-/** What a filling-in kept belongs to its record from now on. */
-export async function bindFiles(tx: Transaction, filling: string, record: string): Promise<void> {
-  await tx.update(fileContent).set({ record }).where(eq(fileContent.filling, filling));
 }
 
 /** The content of a file that a record names. Records from before files had digests name them by name alone. */

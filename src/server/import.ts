@@ -17,7 +17,7 @@ export async function importWorkspace(database: Database, workspace: Workspace):
       await saveDocument({ kind: 'form', name: form.name }, form, 0, by, tx);
       for (const { name, text } of behaviours) await saveDocument({ kind: 'behaviour', form: form.name, name }, text, 0, by, tx);
       for (const { name, scenario } of scenarios) await saveDocument({ kind: 'scenario', form: form.name, name }, scenario, 0, by, tx);
-      for (const { id, values } of records) await saveRecord(tx, { form: form.name, id }, values, 0, by, null);
+      for (const { id, values } of records) await saveRecord({ form: form.name, id }, values, 0, by, tx);
       const numbers = records.map(({ id }) => Number(id)).filter(Number.isInteger);
       await tx.insert(schema.recordNumber).values({ form: form.name, next: Math.max(0, ...numbers) + 1 });
     }

@@ -1,6 +1,7 @@
 /** A table with its rows found by key, as sessions and kinds use it. */
 import type { Option } from './definition';
 import type { Row, Table } from './table';
+import { deepFreeze } from './value';
 
 export interface TableIndex {
   readonly table: Table;
@@ -20,8 +21,9 @@ export function indexOf(table: Table): TableIndex {
   return index;
 }
 
-/** Builds the index on first use of each part of it, since most sessions look at few tables. */
+/** Builds the index on first use of each part of it, since most sessions look at few tables. Scripts get rows as they are, so nobody changes them from now on. */
 export function indexTable(table: Table): TableIndex {
+  for (const row of table.rows) deepFreeze(row);
   let byKey: Map<string, Row> | undefined;
   let options: readonly Option[] | undefined;
   const optionOf = (row: Row): Option =>

@@ -4,7 +4,7 @@
  */
 import type { Button, Field, Form, Page, Section, Track } from '../form/definition';
 import { emptyOf } from '../form/kinds';
-import type { Value } from '../form/value';
+import { deepFreeze, type Value } from '../form/value';
 import { Aspect, type AspectName, type SaidName } from './aspects';
 import type { Row, Rows } from './rows';
 import type { PartSort, PartState } from './step';
@@ -147,6 +147,16 @@ const BASES = {
 
 type Defined = { hidden?: boolean; locked?: boolean; required?: boolean; label?: string; stage?: string; hint?: string; warning?: string };
 
-export function basesOf(sort: PartSort, definition: Definition | null): Bases {
-  return BASES[sort]((definition ?? {}) as Defined & Field);
+/** A row has no definition of its own. */
+export const ROW_BASES: Bases = deepFreeze(BASES.row());
+
+/** By definition, since a form is opened again and again. */
+const known = new WeakMap<Definition, Bases>();
+
+export function basesOf(sort: PartSort, definition: Definition): Bases {
+  const found = known.get(definition);
+  if (found !== undefined) return found;
+  const bases = deepFreeze(BASES[sort](definition as Defined & Field));
+  known.set(definition, bases);
+  return bases;
 }

@@ -6,7 +6,7 @@
 import type { Field, FieldOf } from '../form/definition';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
 import { Aspect, type AspectName } from './aspects';
-import { basesOf, Part, type Bases, type Nesting } from './parts';
+import { basesOf, Part, ROW_BASES, type Bases, type Nesting } from './parts';
 import type { RowState } from './step';
 import type { EachRule, Rule } from './ties';
 
@@ -47,8 +47,6 @@ export class Row {
     return this.rows.list.indexOf(this);
   }
 }
-
-const ROW_BASES = basesOf('row', null);
 
 export class Rows {
   readonly field: Part;

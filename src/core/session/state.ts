@@ -7,7 +7,7 @@ import type { Field, Form, Option } from '../form/definition';
 import { definedOptions, holdsKeys, type Fits, type Surroundings } from '../form/kinds';
 import type { Table } from '../form/table';
 import { indexOf, type TableIndex } from '../form/table-index';
-import { deepFreeze, equal, type Value } from '../form/value';
+import { equal, type Value } from '../form/value';
 import type { Aspect, RunRecord } from './aspects';
 import type { Journal } from './journal';
 import { NOTHING_TOLD, type Part } from './parts';
@@ -49,10 +49,7 @@ export class State {
     this.parts = partsOf(form);
     this.fits = fits;
     this.#journal = journal;
-    for (const table of tables) {
-      for (const row of table.rows) deepFreeze(row);
-      this.tables.set(table.name, indexOf(table));
-    }
+    for (const table of tables) this.tables.set(table.name, indexOf(table));
   }
 
   table(name: string): TableIndex {

@@ -8,11 +8,10 @@ import type { Person } from '../../core/form/table';
 import type { Value, Values } from '../../core/form/value';
 import { OpeningSchema, ValueSchema } from '../../core/session/schema';
 import type { Opening } from '../../core/session/step';
-import { database } from '../database';
+import { ask, database } from '../database';
 import { Refusal } from '../http/refusal';
 import { readRecord, readRecordAt, type StoredRecord } from '../records/read';
-import { nextRecordId } from '../records/save';
-import { releaseById, type Release } from '../releases';
+import { newestRelease, releaseById, type Release } from '../releases';
 import * as schema from '../schema';
 import { readTicket, signed, type Ticket } from './ticket';
 
@@ -89,8 +88,6 @@ export interface Filling {
   savedAs: string | null;
   /** What it asked its parent to set when it was saved. */
   toParent: ToParent;
-  /** It is in the database; one that came all in one go is not yet. */
-  stored: boolean;
 }
 
 const ToParentSchema = z.array(z.strictObject({ set: z.string(), to: ValueSchema }));
@@ -109,33 +106,47 @@ export async function beginFilling(form: string, text: string, person: Person): 
   if (known !== null) return known;
   const values = ticket.record === null ? null : await readRecordAt(form, ticket.record.id, ticket.record.revision);
   if (ticket.record !== null && values === null) throw new Refusal(404, `There is no record ${ticket.record.id} any more.`);
-  const filling = await fillingOf(ticket, release, person, values);
-  const made = await database().insert(schema.filling).values(rowOf(filling)).onConflictDoNothing().returning({ id: schema.filling.id });
+  const newId = ticket.record?.id ?? (await newEntry(form)).newId;
+  const filling = await fillingOf(ticket, release, person, values, newId);
+  const made = await database().insert(schema.filling).values({ id: filling.id, release: release.id, opening: filling.opening, recordRevision: filling.recordRevision, clock: filling.opening.clock, parent: filling.parent }).onConflictDoNothing().returning({ id: schema.filling.id });
   // Somebody who began the same at the same moment has it.
   return made.length > 0 ? filling : (await readFilling(filling.id))!;
 }
 
-/** A filling-in for a client that sends everything in one go; it is stored when it is saved. */
-export function fillingAtOnce(release: Release, person: Person, record: StoredRecord | null): Promise<Filling> {
-  return fillingOf(ticketFor(release, person, record, { launch: {} }), release, person, record?.values ?? null);
+/**
+ * A filling-in of the newest release for a client that sends everything in one go; it is stored when it is saved.
+ * `id` is the record to change. Throws a Refusal (404) when there is no such record, or no release.
+ */
+export async function fillingAtOnce(form: string, id: string | undefined, person: Person): Promise<Filling> {
+  const { release, record, newId } = id === undefined ? { ...(await newEntry(form)), record: null } : await change(form, id);
+  if (release === null) throw new Refusal(404, 'This form has no release, so it cannot be filled in.');
+  return fillingOf(ticketFor(release, person, record, { launch: {} }), release, person, record?.values ?? null, newId);
 }
 
-async function fillingOf(ticket: Ticket, release: Release, person: Person, values: Values | null): Promise<Filling> {
-  // A number that is not used in the end is only a gap.
-  const newId = ticket.record?.id ?? (await nextRecordId(database(), release.material.form.name));
-  return { id: ticket.filling, release, opening: await openingFor(ticket, person, values, newId), recordRevision: ticket.record?.revision ?? null, parent: ticket.parent, savedAs: null, toParent: [], stored: false };
+async function change(form: string, id: string) {
+  const [release, record] = await Promise.all([newestRelease(form), readRecord(form, id)]);
+  if (record === null) throw new Refusal(404, `There is no record ${id}.`);
+  return { release, record, newId: id };
 }
 
-/** A filling-in as it is stored. */
-export function rowOf({ id, release, opening, recordRevision, parent }: Filling): typeof schema.filling.$inferInsert {
-  return { id, release: release.id, opening, recordRevision, clock: opening.clock, parent };
+const NewEntry = z.object({ number: z.number().int(), release: z.number().int().nullable() });
+
+/** The newest release of a form, and the number of its next record. One that is not used in the end is only a gap. */
+async function newEntry(form: string): Promise<{ release: Release | null; newId: string }> {
+  const [came] = await ask('new entry', 'select tavro_next_number($1) as number, (select id from release where form = $1 order by number desc limit 1) as release', [form]);
+  const { number, release } = NewEntry.parse(came);
+  return { release: release === null ? null : await releaseById(release), newId: String(number) };
+}
+
+async function fillingOf(ticket: Ticket, release: Release, person: Person, values: Values | null, newId: string): Promise<Filling> {
+  return { id: ticket.filling, release, opening: await openingFor(ticket, person, values, newId), recordRevision: ticket.record?.revision ?? null, parent: ticket.parent, savedAs: null, toParent: [] };
 }
 
 export async function readFilling(id: string): Promise<Filling | null> {
   const [row] = await database().select().from(schema.filling).where(eq(schema.filling.id, id));
   if (row === undefined) return null;
   const release = await releaseById(row.release);
-  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, parent: row.parent, savedAs: row.savedAs, toParent: ToParentSchema.parse(row.toParent ?? []), stored: true };
+  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, parent: row.parent, savedAs: row.savedAs, toParent: ToParentSchema.parse(row.toParent ?? []) };
 }
 
 /** A filling-in of this form that this person began. Throws a Refusal (404) for any other. */

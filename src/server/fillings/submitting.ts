@@ -2,7 +2,6 @@
  * Submitting (semantics 26): the steps of a filling-in are done again in a machine of the server's, under the same
  * release, and what came out of that is saved. Nothing that a browser or a behaviour says is believed.
  */
-import { eq } from 'drizzle-orm';
 import * as z from 'zod';
 import { fieldsOf, type Form } from '../../core/form/definition';
 import type { Person } from '../../core/form/table';
@@ -10,17 +9,14 @@ import { equal, type Value, type Values } from '../../core/form/value';
 import type { BriefAnswer } from '../../core/sandbox/protocol';
 import { MOST_STEPS, TimedStepSchema, ValuesSchema } from '../../core/session/schema';
 import type { SubmitOutcome, TimedStep } from '../../core/session/step';
-import { transaction } from '../database';
-import { bindFiles, filesIn, missingFile } from '../files';
+import { ask, atOnce } from '../database';
+import { missingFile } from '../files';
 import { Refusal } from '../http/refusal';
 import { Busy, TookTooLong } from '../machines/pool';
 import { machines } from '../machines/server-pool';
 import { readRecord, type StoredRecord } from '../records/read';
-import { saveRecord } from '../records/save';
-import { newestRelease } from '../releases';
-import * as schema from '../schema';
 import { readHead } from '../workspace/read';
-import { askedByChildren, fillingAtOnce, ownFilling, readFilling, rowOf, type Filling, type ToParent } from './handing-out';
+import { askedByChildren, fillingAtOnce, ownFilling, readFilling, type Filling, type ToParent } from './handing-out';
 import { stepsFrom } from './values-as-steps';
 
 /** How far a browser's clock may run ahead of the server's, in milliseconds. */
@@ -56,7 +52,7 @@ const refused = (says: string, status: 404 | 422 = 422): SubmissionResult => ({ 
 
 /** Does a submission. Throws a Refusal for a filling-in that is not the person's, and 503 when too many wait. */
 export async function submit(form: string, submission: Submission, person: Person): Promise<SubmissionResult> {
-  const filling = submission.filling === undefined ? await fillingFor(form, submission.record, person) : await ownFilling(form, submission.filling, person);
+  const filling = submission.filling === undefined ? await fillingAtOnce(form, submission.record, person) : await ownFilling(form, submission.filling, person);
   if (filling.savedAs !== null) return savedBefore(form, filling);
   const made = submission.steps === undefined ? stepsFrom(submission.values!, filling) : timed(submission.steps, filling);
   if (typeof made === 'string') return refused(made);
@@ -77,15 +73,6 @@ export async function submit(form: string, submission: Submission, person: Perso
   if (lost !== null) return refused(`The content of ${lost.name} has not arrived. Choose the file again.`);
   const toParent = answers.flatMap((answer) => answer.toParent);
   return save(form, filling, outcome.values, toParent, person, submission.overRevision);
-}
-
-/** A client that sends only values gets a filling-in of its own. */
-async function fillingFor(form: string, id: string | undefined, person: Person): Promise<Filling> {
-  const release = await newestRelease(form);
-  if (release === null) throw new Refusal(404, 'This form has no release, so it cannot be filled in.');
-  const record = id === undefined ? null : await readRecord(form, id);
-  if (id !== undefined && record === null) throw new Refusal(404, `There is no record ${id}.`);
-  return fillingAtOnce(release, person, record);
 }
 
 async function savedBefore(form: string, filling: Filling): Promise<SubmissionResult> {
@@ -133,25 +120,22 @@ function differencesOf(form: Form, shown: Values | undefined, values: Values): D
   });
 }
 
-/** Saves what came out. The id is the filling-in's own, whatever the machine says. */
-function save(form: string, filling: Filling, values: Values, toParent: ToParent, person: Person, overRevision: number | undefined): Promise<SubmissionResult> {
-  const id = filling.opening.record?.id ?? filling.opening.newId;
-  return transaction(
-    async (tx): Promise<SubmissionResult> => {
-      if (filling.stored) {
-        const [again] = await tx.select({ savedAs: schema.filling.savedAs }).from(schema.filling).where(eq(schema.filling.id, filling.id)).for('update');
-        if (again?.savedAs != null) return savedBefore(form, (await readFilling(filling.id))!);
-      }
-      const result = await saveRecord(tx, { form, id }, values, overRevision ?? filling.recordRevision ?? 0, person.key, filling.release.number);
-      if (!result.saved) return conflict(form, id, values);
-      if (filling.stored) await tx.update(schema.filling).set({ savedAs: id, toParent }).where(eq(schema.filling.id, filling.id));
-      else await tx.insert(schema.filling).values({ ...rowOf(filling), savedAs: id, toParent }).onConflictDoNothing();
-      if (filesIn(filling.release.material.form, values).length > 0) await bindFiles(tx, filling.id, id);
-      return { status: 201, kind: 'saved', id, revision: result.revision, values, toParent };
-    },
-    // What was saved is found by the filling-in or the record, so doing it again saves nothing twice.
-    { again: true },
-  );
+const Outcome = z.object({ before: z.string().nullable(), saved: z.boolean(), revision: z.number().int().nullable() });
+
+/**
+ * Saves what came out, in one statement (`tavro_submit`, drizzle/0004_saving.sql). The id is the filling-in's own,
+ * whatever the machine says. What was saved is found by the filling-in or the record, so doing it again saves nothing twice.
+ */
+async function save(form: string, filling: Filling, values: Values, toParent: ToParent, person: Person, overRevision: number | undefined): Promise<SubmissionResult> {
+  const { opening, release } = filling;
+  const id = opening.record?.id ?? opening.newId;
+  const row = { id: filling.id, release: release.id, opening, record_revision: filling.recordRevision, saved_as: id, clock: opening.clock, parent: filling.parent, to_parent: toParent };
+  const from = overRevision ?? filling.recordRevision ?? 0;
+  const [came] = await atOnce(() => ask('submit', 'select * from tavro_submit($1, $2, $3, $4, $5, $6)', [JSON.stringify(row), form, JSON.stringify(values), from, person.key, release.number]));
+  const { before, saved, revision } = Outcome.parse(came);
+  if (before !== null) return savedBefore(form, (await readFilling(filling.id))!);
+  if (!saved) return conflict(form, id, values);
+  return { status: 201, kind: 'saved', id, revision: revision!, values, toParent };
 }
 
 async function conflict(form: string, id: string, mine: Values): Promise<SubmissionResult> {

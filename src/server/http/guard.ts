@@ -1,4 +1,4 @@
-/** Which requests are answered at all: of which hosts, from where, with which addresses. */
+/** Which requests are answered at all: of which hosts, from where, with which addresses. Pages ask it in src/proxy.ts, routes in `answer`. */
 import { oddIn } from '../../core/form/plain-json';
 
 export interface Fault {
@@ -14,7 +14,7 @@ function allowedHosts(): string[] {
 const withoutPort = (host: string) => host.toLowerCase().replace(/:\d+$/, '');
 
 /** What is wrong with an address: percent signs that encode nothing, or characters that nothing behind it can keep. */
-export function addressFault(url: string): Fault | null {
+function addressFault(url: string): Fault | null {
   const { pathname, search } = new URL(url);
   try {
     const odd = oddIn([decodeURIComponent(pathname), decodeURIComponent(search.replace(/\+/g, ' '))]);
@@ -24,23 +24,33 @@ export function addressFault(url: string): Fault | null {
   }
 }
 
+function hostFault(headers: Headers): Fault | null {
+  const host = headers.get('host') ?? '';
+  return allowedHosts().includes(withoutPort(host)) ? null : { status: 421, says: `This server does not answer for the host "${host.slice(0, 100)}". Allow it with TAVRO_HOSTS.` };
+}
+
 const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 
+/** Why a request for a page is refused; null when it is not. */
+export function pageFault({ url, method, headers }: Request): Fault | null {
+  return addressFault(url) ?? hostFault(headers) ?? (READING.has(method) ? null : { status: 405, says: 'Pages are only read.' });
+}
+
 /**
- * Why a request is refused for where it comes from; null when it is not. Browsers say it in Sec-Fetch-Site (Fetch
+ * Why a request to the API is refused; null when it is not. Browsers say where it comes from in Sec-Fetch-Site (Fetch
  * Metadata) and Origin; a request that changes something has to say it in one of them, so other clients set Origin.
  */
-export function originFault(method: string, pathname: string, headers: Headers): Fault | null {
-  const host = headers.get('host') ?? '';
-  if (!allowedHosts().includes(withoutPort(host))) return { status: 421, says: `This server does not answer for the host "${host.slice(0, 100)}". Allow it with TAVRO_HOSTS.` };
-  const site = headers.get('sec-fetch-site');
-  const origin = headers.get('origin');
+export function apiFault({ url, method, headers }: Request): Fault | null {
+  return addressFault(url) ?? hostFault(headers) ?? originFault(method, headers);
+}
+
+function originFault(method: string, headers: Headers): Fault | null {
+  const [site, origin] = [headers.get('sec-fetch-site'), headers.get('origin')];
+  const reads = READING.has(method);
   const elsewhere: Fault = { status: 403, says: 'This request comes from another site, so it is not answered.' };
-  const isApi = pathname.startsWith('/api/');
-  if (!isApi && !READING.has(method)) return { status: 405, says: 'Pages are only read.' };
-  if (!READING.has(method) && site === null && origin === null) return { status: 403, says: 'A request that changes something has to say where it comes from, in an Origin header.' };
-  if (origin !== null && !READING.has(method) && originHost(origin) !== host.toLowerCase()) return elsewhere;
-  if (site !== null && (isApi || !READING.has(method)) && site !== 'same-origin' && !(site === 'none' && READING.has(method))) return elsewhere;
+  if (!reads && site === null && origin === null) return { status: 403, says: 'A request that changes something has to say where it comes from, in an Origin header.' };
+  if (!reads && origin !== null && originHost(origin) !== headers.get('host')?.toLowerCase()) return elsewhere;
+  if (site !== null && site !== 'same-origin' && !(site === 'none' && reads)) return elsewhere;
   return null;
 }
 

@@ -6,7 +6,7 @@ import { createHash } from 'node:crypto';
 import { sql, type SQL } from 'drizzle-orm';
 import { fieldsOf, type Field, type Form } from '../../core/form/definition';
 import { listedFields, sortsAsNumber } from '../../core/form/listing';
-import { database } from '../database';
+import { isDeadlock, withoutLimit, type Database } from '../database';
 
 /** Names reach SQL as they are, so nothing else may. */
 const SAFE = /^[a-z][a-z0-9_]*$/;
@@ -54,15 +54,32 @@ export function indexedFields(form: Form, referring: readonly string[]): Field[]
   return fieldsOf(form).filter((field) => names.has(field.name));
 }
 
+/** Two that make indexes on one table wait for each other until the database ends one of them, so they take turns. */
+let last: Promise<void> = Promise.resolve();
+
 /** Makes the indexes a form's records are listed by. Reading and saving go on meanwhile. */
-export async function indexRecords(form: Form, referring: readonly string[]): Promise<void> {
-  for (const field of indexedFields(form, referring)) {
-    const { name, statement } = indexOf(form.name, field);
-    // One that was given up half way stays behind and is of no use.
-    const [half] = (await database().execute(sql`select 1 from pg_class join pg_index on indexrelid = oid where relname = ${name} and not indisvalid`)).rows;
-    if (half !== undefined) await database().execute(sql.raw(`drop index concurrently if exists "${name}"`));
-    await database().execute(sql.raw(statement));
-    await database().execute(sql.raw(statisticsOf(field)));
+export function indexRecords(form: Form, referring: readonly string[]): Promise<void> {
+  const making = last.then(() => withoutLimit((on) => makeIndexes(on, form, referring)));
+  last = making.catch(() => undefined);
+  return making;
+}
+
+/** Tries after which it is given up: another process may make indexes too. */
+const MOST_TRIES = 5;
+
+async function makeIndexes(on: Database, form: Form, referring: readonly string[], tries = 1): Promise<void> {
+  try {
+    for (const field of indexedFields(form, referring)) {
+      const { name, statement } = indexOf(form.name, field);
+      // One that was given up half way stays behind and is of no use.
+      const [half] = (await on.execute(sql`select 1 from pg_class join pg_index on indexrelid = oid where relname = ${name} and not indisvalid`)).rows;
+      if (half !== undefined) await on.execute(sql.raw(`drop index concurrently if exists "${name}"`));
+      await on.execute(sql.raw(statement));
+      await on.execute(sql.raw(statisticsOf(field)));
+    }
+    await on.execute(sql`analyze record`);
+  } catch (caught) {
+    if (!isDeadlock(caught) || tries === MOST_TRIES) throw caught;
+    await makeIndexes(on, form, referring, tries + 1);
   }
-  await database().execute(sql`analyze record`);
 }

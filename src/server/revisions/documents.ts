@@ -1,4 +1,5 @@
 /** The documents of a workspace: definitions, behaviours, scenarios, tables, services and its head, each with its revisions. */
+import DataLoader from 'dataloader';
 import { and, asc, desc, eq, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import { FormSchema, type Form } from '../../core/form/definition';
@@ -6,9 +7,9 @@ import { ServiceSchema, type Service } from '../../core/form/service';
 import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Table } from '../../core/form/table';
 import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
 import { deepFreeze } from '../../core/form/value';
-import { database, transaction, type Database } from '../database';
+import { ask, database, type Transaction } from '../database';
 import * as schema from '../schema';
-import { removeRevised, saveRevised, type Saved, type Shelf, type Transaction } from './save';
+import { saveRevised, type Saved } from './save';
 
 /** The workspace's title, roles and people, as the one document of their kind. */
 export interface Head {
@@ -70,9 +71,30 @@ function there({ kind, form = '', name }: Key): SQL | undefined {
   return and(eq(document.kind, kind), eq(document.form, form), eq(document.name, name), isNotNull(document.content));
 }
 
-export async function readDocument<K extends Kind>(key: Key<K>, on: Pick<Database, 'select'> = database()): Promise<Document<K> | null> {
-  const [row] = await on.select().from(document).where(there(key));
-  return row === undefined ? null : { name: row.name, content: contentOf(key.kind, row), revision: row.revision };
+const Row = z.object({ id: z.number().int(), kind: z.string(), form: z.string(), name: z.string(), content: z.unknown(), revision: z.number().int() });
+type Row = z.infer<typeof Row>;
+
+const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: string }) => `${kind}\n${form}\n${name}`;
+
+/**
+ * Everything that is read within one turn of the event loop is read at once: with many people at work, most requests
+ * read the same few documents. Each is read after it was asked for, so nobody gets what was there before.
+ */
+const reading = new DataLoader<Key, Row | null, string>(readAtOnce, { cache: false, batchScheduleFn: (read) => void setImmediate(read), maxBatchSize: 500 });
+
+async function readAtOnce(keys: readonly Key[]): Promise<(Row | null)[]> {
+  const rows = await ask('documents', 'select d.* from unnest($1::text[], $2::text[], $3::text[]) as wanted (kind, form, name) join document d using (kind, form, name) where d.content is not null', [
+    keys.map(({ kind }) => kind),
+    keys.map(({ form = '' }) => form),
+    keys.map(({ name }) => name),
+  ]);
+  const found = new Map(z.array(Row).parse(rows).map((row) => [keyOf(row), row]));
+  return keys.map((key) => found.get(keyOf(key)) ?? null);
+}
+
+export async function readDocument<K extends Kind>(key: Key<K>): Promise<Document<K> | null> {
+  const row = await reading.load(key);
+  return row === null ? null : { name: row.name, content: contentOf(key.kind, row), revision: row.revision };
 }
 
 /** All documents of a kind, of one form or of all that share it, by name. */
@@ -93,45 +115,20 @@ export async function isThere(key: Key): Promise<boolean> {
   return row !== undefined;
 }
 
-/** The document of a name, else the one that had it and was removed last: it is taken up again, so that its revisions go on. */
-async function lastOf(on: Pick<Database, 'select'>, { kind, form = '', name }: Key): Promise<{ id: number; revision: number } | undefined> {
-  const named = and(eq(document.kind, kind), eq(document.form, form), eq(document.name, name));
-  const [row] = await on.select({ id: document.id, revision: document.revision }).from(document).where(named).orderBy(sql`content is null`, desc(document.revision)).limit(1);
-  return row;
-}
-
-function shelf<K extends Kind>({ kind, form = '', name }: Key<K>, by: string | null): Shelf<Contents[K]> {
-  const last = (tx: Transaction) => lastOf(tx, { kind, form, name });
-  return {
-    lock: `document ${kind} ${form} ${name}`,
-    async read(tx) {
-      const [row] = await tx.select().from(document).where(there({ kind, form, name })).for('update');
-      return row === undefined ? null : { content: contentOf(kind, row), revision: row.revision };
-    },
-    async lastNumber(tx) {
-      return (await last(tx))?.revision ?? 0;
-    },
-    async put(tx, content, number) {
-      const before = await last(tx);
-      const [row] =
-        before === undefined
-          ? await tx.insert(document).values({ kind, form, name, content, revision: number }).returning({ id: document.id })
-          : await tx.update(document).set({ content, revision: number }).where(eq(document.id, before.id)).returning({ id: document.id });
-      await tx.insert(revision).values({ document: row!.id, number, content, savedBy: by });
-    },
-  };
+async function save<K extends Kind>({ kind, form = '', name }: Key<K>, content: Contents[K] | null, from: number, by: string | null, within?: Transaction): Promise<Saved<Contents[K]>> {
+  const { saved, revision, content: other, document: id } = await saveRevised({ kind, form, name }, content, from, by, within);
+  if (saved) return { saved, revision };
+  return { saved, theirs: { content: other === null ? null : contentOf(kind, { id: id!, revision, content: other }), revision } };
 }
 
 /** Saves a document made from revision `from`, 0 for a new one; gives the other one when somebody was faster. */
 export function saveDocument<K extends Kind>(key: Key<K>, content: Contents[K], from: number, by: string | null, within?: Transaction): Promise<Saved<Contents[K]>> {
-  const save = (tx: Transaction) => saveRevised(tx, shelf(key, by), content, from);
-  // Saving what is there already changes nothing, so it can be done again.
-  return within === undefined ? transaction(save, { again: true }) : save(within);
+  return save(key, content, from, by, within);
 }
 
 /** Removes a document at revision `from`; its revisions stay, and saving one of its name goes on with them. */
 export function removeDocument<K extends Kind>(key: Key<K>, from: number, by: string | null): Promise<Saved<Contents[K]>> {
-  return transaction((tx) => removeRevised(tx, shelf(key, by), from));
+  return save(key, null, from, by);
 }
 
 /** Gives documents of one kind and form other names, all at once, so that one may get the name another leaves. Their revisions go with them. */
@@ -154,7 +151,10 @@ export const MOST_REVISIONS = 100;
 
 /** Contents a document has had, the newest first, before a number when one is given. */
 export async function historyOf<K extends Kind>(key: Key<K>, before?: number): Promise<Revision<K>[]> {
-  const last = await lastOf(database(), key);
+  const { kind, form = '', name } = key;
+  // The document of the name, else the one that had it and was removed last.
+  const named = and(eq(document.kind, kind), eq(document.form, form), eq(document.name, name));
+  const [last] = await database().select({ id: document.id }).from(document).where(named).orderBy(sql`content is null`, desc(document.revision)).limit(1);
   if (last === undefined) return [];
   const { number, content, savedBy, savedAt } = revision;
   const rows = await database()

@@ -1,63 +1,33 @@
 /**
  * Saving what has revisions, in one way for everything: what somebody saved meanwhile is never overwritten, a revision
- * number is never given twice, and what was removed can come back.
+ * number is never given twice, and what was removed can come back. The rules are in the database's function `tavro_save`
+ * (drizzle/0004_saving.sql), so that saving is one statement.
  */
 import { sql } from 'drizzle-orm';
-import { equal, type Value } from '../../core/form/value';
-import type { Database } from '../database';
+import * as z from 'zod';
+import { atOnce, database, type Database, type Transaction } from '../database';
 
-export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
-
-export interface Now<T> {
-  content: T;
-  revision: number;
+/** What is saved: a record of a form, or a document of another kind. `form` is empty for what all forms share. */
+export interface Place {
+  kind: string;
+  form: string;
+  name: string;
 }
 
 export type Saved<T> = { saved: true; revision: number } | { saved: false; theirs: { content: T | null; revision: number } };
 
-/** Where something with revisions stands. */
-export interface Shelf<T> {
-  /** Tells it from everything else, for the lock. */
-  lock: string;
-  /** As it stands; null when there is none. */
-  read(tx: Transaction): Promise<Now<T> | null>;
-  /** The last number given, also to what was removed since; 0 when there never was one. */
-  lastNumber(tx: Transaction): Promise<number>;
-  /** Puts a content as this revision; null removes it. */
-  put(tx: Transaction, content: T | null, revision: number): Promise<void>;
-}
+const Outcome = z.object({ saved: z.boolean(), revision: z.number().int(), content: z.unknown(), document: z.number().int().nullable() });
+type Outcome = z.infer<typeof Outcome>;
 
 /**
  * Saves a content, provided that what it was made from, revision `from`, is still the last one; else nothing is saved
- * and the other one is given. `from` 0 makes something new. A content that is there already is saved as it is.
+ * and the other one is given. `from` 0 makes something new, and null as content removes what is there; its revisions
+ * stay. A content that is there already is saved as it is. Within a transaction, or as one of its own, which is done
+ * again when the connection breaks.
  */
-export async function saveRevised<T>(tx: Transaction, shelf: Shelf<T>, content: T, from: number): Promise<Saved<T>> {
-  const now = await locked(tx, shelf);
-  if (now !== null && equal(now.content as Value, content as Value)) return { saved: true, revision: now.revision };
-  if ((now?.revision ?? 0) !== from) return otherOne(now);
-  return put(tx, shelf, content, now);
-}
-
-/** Removes what stands at revision `from`; its revisions stay. */
-export async function removeRevised<T>(tx: Transaction, shelf: Shelf<T>, from: number): Promise<Saved<T>> {
-  const now = await locked(tx, shelf);
-  if (now === null || now.revision !== from) return otherOne(now);
-  return put(tx, shelf, null, now);
-}
-
-/** Waits until nobody else saves the same, new things included, and reads it. */
-async function locked<T>(tx: Transaction, shelf: Shelf<T>): Promise<Now<T> | null> {
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${shelf.lock}, 0))`);
-  return shelf.read(tx);
-}
-
-async function put<T>(tx: Transaction, shelf: Shelf<T>, content: T | null, now: Now<T> | null): Promise<Saved<T>> {
-  // What is there has the last number of all.
-  const revision = (now?.revision ?? (await shelf.lastNumber(tx))) + 1;
-  await shelf.put(tx, content, revision);
-  return { saved: true, revision };
-}
-
-function otherOne<T>(now: Now<T> | null): Saved<T> {
-  return { saved: false, theirs: { content: now?.content ?? null, revision: now?.revision ?? 0 } };
+export async function saveRevised({ kind, form, name }: Place, content: unknown, from: number, by: string | null, within?: Transaction): Promise<Outcome> {
+  const written = content === null ? null : JSON.stringify(content);
+  const save = (on: Pick<Database, 'execute'>) => on.execute(sql`select * from tavro_save(${kind}, ${form}, ${name}, ${written}, ${from}, ${by}, null)`);
+  const { rows } = within === undefined ? await atOnce(() => save(database())) : await save(within);
+  return Outcome.parse(rows[0]);
 }

@@ -7,7 +7,7 @@ import { Refusal } from '../http/refusal';
 import { countRecords, type Count } from '../records/read';
 import { holdsKey, holdsPart, renameInRecords } from '../records/rename';
 import { readAllDocuments, saveDocument, type Contents, type Kind } from '../revisions/documents';
-import type { Transaction } from '../revisions/save';
+import type { Transaction } from '../database';
 import { task } from '../tasks';
 import { readForm, readReach } from './read';
 

@@ -7,7 +7,7 @@ const Saving = z.strictObject({ head: HeadSchema, from: z.number().int().min(1) 
 
 /** Saves the workspace's title, roles and people. */
 export async function PUT(request: Request) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { head, from } = await readBody(request, Saving);
     const result = await saveHead(head, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });

@@ -7,7 +7,7 @@ const Query = z.strictObject({ wanted: z.string().min(1).max(200), pattern: z.li
 
 /** Searches all scripts of the workspace. */
 export async function GET(request: Request) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { wanted, pattern, exact } = readQuery(request, Query);
     const hits = await searchScripts({ wanted, pattern: pattern !== undefined, exact: exact !== undefined });
     return Response.json({ hits, cut: hits.length === MOST_HITS });

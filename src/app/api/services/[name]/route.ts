@@ -12,7 +12,7 @@ const Saving = z.strictObject({ service: ServiceSchema, from: z.number().int().m
 
 /** Saves a service, unless somebody else has saved it meanwhile. */
 export async function PUT(request: Request, { params }: Props) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { name } = await params;
     const { service, from } = await readBody(request, Saving);
     if (service.name !== name) throw new Refusal(400, `This is the service "${service.name}", not "${name}".`);
@@ -23,7 +23,7 @@ export async function PUT(request: Request, { params }: Props) {
 
 /** Removes a service as it was seen. */
 export async function DELETE(request: Request, { params }: Props) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { from } = readQuery(request, Removing);
     await removeService((await params).name, from, (await currentPerson()).key);
     return Response.json({});

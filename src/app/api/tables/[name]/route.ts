@@ -17,7 +17,7 @@ const MOST_BYTES = 32 * 1024 * 1024;
 
 /** The rows as CSV. Cells that a spreadsheet would read as formulas are kept from it, unless `formulas=yes`. */
 export async function GET(request: Request, { params }: Props) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { name } = await params;
     const { formulas } = readQuery(request, Wanted);
     const found = await readTable(name);
@@ -29,7 +29,7 @@ export async function GET(request: Request, { params }: Props) {
 
 /** Saves a table, unless somebody else has saved it meanwhile. */
 export async function PUT(request: Request, { params }: Props) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { name } = await params;
     const { table, from } = await readBody(request, Saving, MOST_BYTES);
     if (table.name !== name) throw new Refusal(400, `This is the table "${table.name}", not "${name}".`);
@@ -40,7 +40,7 @@ export async function PUT(request: Request, { params }: Props) {
 
 /** Removes a table as it was seen. */
 export async function DELETE(request: Request, { params }: Props) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { from } = readQuery(request, Removing);
     await removeTable((await params).name, from, (await currentPerson()).key);
     return Response.json({});

@@ -8,7 +8,7 @@ const Query = z.strictObject({ record: z.string().min(1).max(200) });
 
 /** The records that refer to one of this form's, list by list. */
 export async function GET(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form: name } = await params;
     const { record } = readQuery(request, Query);
     const form = await readForm(name);

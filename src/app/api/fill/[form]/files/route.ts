@@ -15,7 +15,7 @@ const Wanted = z.strictObject({ record: z.string().min(1).max(200), field: z.str
 
 /** Keeps the content of a file that was chosen, for a field of the filling-in named. */
 export async function POST(request: Request, { params }: Props) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form } = await params;
     const { filling: id, field, name, type } = readQuery(request, Kept);
     if (request.headers.get('content-type') !== 'application/octet-stream') throw new Refusal(415, 'The body has to be the content of the file: say so with content-type: application/octet-stream.');
@@ -28,7 +28,7 @@ export async function POST(request: Request, { params }: Props) {
 
 /** The content of a file that a record names. */
 export async function GET(request: Request, { params }: Props) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form: formName } = await params;
     const { record: id, field, name, digest } = readQuery(request, Wanted);
     const [form, record] = await Promise.all([readForm(formName), readRecord(formName, id), currentPerson()]);

@@ -7,7 +7,7 @@ const Wanted = z.strictObject({ ticket: z.string().max(20_000) });
 
 /** Begins the filling-in of a form that was handed out, once something is entered. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form } = await params;
     const { ticket } = await readBody(request, Wanted);
     const { id, opening } = await beginFilling(form, ticket, await currentPerson());

@@ -16,7 +16,7 @@ const Wanted = z.strictObject({
 
 /** Hands a form out that is opened from another one. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form: name } = await params;
     const { record: id, launch = {}, parent } = await readBody(request, Wanted);
     const [form, release, person] = await Promise.all([readForm(name), newestRelease(name), currentPerson()]);

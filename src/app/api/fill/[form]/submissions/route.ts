@@ -4,7 +4,7 @@ import { currentPerson } from '@/server/person';
 
 /** Does a submission again on the server and saves what came out (semantics 26). */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form } = await params;
     const submission = await readBody(request, SubmissionSchema);
     const result = await submit(form, submission, await currentPerson());

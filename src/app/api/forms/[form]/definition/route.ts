@@ -9,7 +9,7 @@ const Saving = z.strictObject({ form: FormSchema, from: z.number().int().min(1) 
 
 /** Saves the structure of a form, unless somebody else has saved another meanwhile. */
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form: name } = await params;
     const { form, from } = await readBody(request, Saving);
     if (form.name !== name) throw new Refusal(400, `This is the definition of "${form.name}", not of "${name}".`);

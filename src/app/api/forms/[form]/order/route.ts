@@ -8,7 +8,7 @@ const Body = z.strictObject({ order: z.array(z.string()).max(MOST_BEHAVIOURS) })
 
 /** Brings the behaviours into an order; gives the names that changed with it. */
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { order } = await readBody(request, Body);
     const renames = await orderBehaviours((await params).form, order.map(behaviourName), (await currentPerson()).key);
     return Response.json({ renames });

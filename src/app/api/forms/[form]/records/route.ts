@@ -11,7 +11,7 @@ const Query = z.object({ search: text.optional(), sort: text.optional(), after: 
 
 /** A page of the records of a form. */
 export async function GET(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form: name } = await params;
     const { search, sort, after, ...others } = readQuery(request, Query);
     const form = await readForm(name);

@@ -3,8 +3,8 @@ import { answer } from '@/server/http/request';
 import { CannotRelease, makeRelease } from '@/server/releases';
 
 /** Makes the next release from the form, its behaviours and the tables as saved. */
-export async function POST(_request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(request, async () => {
     const { form } = await params;
     try {
       return Response.json(await makeRelease(form), { status: 201 });

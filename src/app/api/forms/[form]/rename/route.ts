@@ -7,7 +7,7 @@ const Renaming = z.strictObject({ part: z.string().min(1).max(200), to: z.string
 
 /** Plans the renaming of a part through behaviours, scenarios and records, and takes the plan over when asked to. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form } = await params;
     const { part, to, apply } = await readBody(request, Renaming);
     return Response.json(await renamePart(form, part, to, apply, (await currentPerson()).key));

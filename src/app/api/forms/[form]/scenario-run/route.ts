@@ -8,7 +8,7 @@ const Run = z.strictObject({ passed: z.number().int().min(0), failed: z.number()
 
 /** Keeps how the scenarios came out on a bench on which everything is saved. */
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form } = await params;
     const run = await readBody(request, Run);
     const of = await stateOf(form);

@@ -5,7 +5,7 @@ import { addScenario } from '@/server/workspace/scenarios';
 
 /** Keeps a new scenario. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const scenario = await readBody(request, ScenarioSchema);
     return Response.json(await addScenario((await params).form, scenario, (await currentPerson()).key), { status: 201 });
   });

@@ -6,7 +6,7 @@ const Query = z.strictObject({ part: z.string().min(1).max(200), key: z.string()
 
 /** What uses a part, or one key of its options. */
 export async function GET(request: Request, { params }: { params: Promise<{ form: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { part, key } = readQuery(request, Query);
     return Response.json(await whatUses((await params).form, part, key ?? null));
   });

@@ -14,7 +14,7 @@ interface Context {
 
 /** Saves a behaviour as a new revision; 409 with the other text when somebody else saved it meanwhile. */
 export async function PUT(request: Request, { params }: Context) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form, name } = await params;
     const { text, from } = await readBody(request, Body);
     await needForm(form);
@@ -25,7 +25,7 @@ export async function PUT(request: Request, { params }: Context) {
 
 /** Removes a behaviour as it was seen; its revisions stay. */
 export async function DELETE(request: Request, { params }: Context) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form, name } = await params;
     const result = await removeBehaviour(form, behaviourName(name), readQuery(request, Removing).from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });

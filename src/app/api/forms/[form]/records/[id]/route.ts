@@ -1,4 +1,3 @@
-import { transaction } from '@/server/database';
 import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
 import { answer, readQuery } from '@/server/http/request';
@@ -11,8 +10,8 @@ interface Context {
 }
 
 /** A record as it is saved. */
-export async function GET(_request: Request, { params }: Context) {
-  return answer(async () => {
+export async function GET(request: Request, { params }: Context) {
+  return answer(request, async () => {
     const { form, id } = await params;
     const record = await readRecord(form, id);
     if (record === null) throw new Refusal(404, `There is no record ${id.slice(0, 60)}.`);
@@ -22,11 +21,11 @@ export async function GET(_request: Request, { params }: Context) {
 
 /** Removes a record as it was seen; its revisions stay. */
 export async function DELETE(request: Request, { params }: Context) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form, id } = await params;
     const { from } = readQuery(request, Removing);
     const { key } = await currentPerson();
-    const result = await transaction((tx) => removeRecord(tx, { form, id }, from, key));
+    const result = await removeRecord({ form, id }, from, key);
     if (!result.saved && result.theirs.revision > 0) throw new Refusal(409, 'Somebody else saved this record meanwhile. Reload to see it.');
     return Response.json({});
   });

@@ -6,7 +6,7 @@ const Query = z.strictObject({ before: z.coerce.number().int().min(1).optional()
 
 /** Texts a behaviour has had, the newest first; a page of them, before a revision when one is given. */
 export async function GET(request: Request, { params }: { params: Promise<{ form: string; name: string }> }) {
-  return answer(async () => {
+  return answer(request, async () => {
     const { form, name } = await params;
     return Response.json(await behaviourHistory(form, behaviourName(name), readQuery(request, Query).before));
   });
