@@ -52,6 +52,7 @@ const cases = [
   await made('1,000 rows', rowsForm, ROW_RULES, rows(1000), editCell(1000)),
   await made('10,000 rows', rowsForm, ROW_RULES, rows(10_000), editCell(10_000)),
   await made('20 fields, 5 rules', small.form, small.script, null, (i) => ({ set: 'f4', to: i % 12 })),
+  await made('20 fields, 5,000 handlers', small.form, 'for (let i = 0; i < 5000; i++) on.change(fields.f5, () => undefined);', null, (i) => ({ set: 'f4', to: i % 12 })),
   await made('300 fields, 80 rules', large.form, large.script, null, (i) => ({ set: 'f4', to: i % 12 })),
 ];
 

@@ -16,6 +16,20 @@ export function columnKey(type: EventType, rows: string, column: string): string
   return `${type}:${rows}.${column}`;
 }
 
+type Ordered = Pick<Handler | Rule, 'order'>;
+
+const byOrder = (a: Ordered, b: Ordered) => a.order - b.order;
+
+/** A list with one more at its place; most come last. Whoever goes through the former one goes on with that. */
+function withOne<T extends Ordered>(list: readonly T[], one: T): readonly T[] {
+  const last = list.at(-1);
+  return last === undefined || last.order <= one.order ? [...list, one] : [...list, one].sort(byOrder);
+}
+
+function handlerOf({ number, behaviour, event, keys, overlap, line, order }: Extract<Tied, { is: 'handler' }>): Handler {
+  return { sort: 'handler', number, behaviour, event, keys, overlap, line, order, rowRuns: null, step: 0, runs: 0 };
+}
+
 export class Ties {
   readonly #state: State;
   readonly #progress: Progress;
@@ -27,7 +41,18 @@ export class Ties {
   constructor(state: State, progress: Progress, tied: readonly Tied[]) {
     this.#state = state;
     this.#progress = progress;
-    for (const one of tied) this.add(one, false);
+    // All at once: one by one, each would make a list of its own.
+    const handlers = new Map<string, Handler[]>();
+    const rules: Rule[] = [];
+    for (const one of tied) {
+      if (one.is === 'rule') this.#addRule(one, (rule) => rules.push(rule));
+      else {
+        const handler = handlerOf(one);
+        for (const key of new Set(one.keys)) handlers.set(key, handlers.get(key) ?? []).get(key)!.push(handler);
+      }
+    }
+    for (const [key, list] of handlers) this.#handlers.set(key, list.sort(byOrder));
+    this.#rules = rules.sort(byOrder);
   }
 
   listens(type: EventType, part: Part | null): boolean {
@@ -57,39 +82,42 @@ export class Ties {
       journal.undoable(() => this.#ofRecord.delete(tied.number));
     }
     if (tied.is === 'handler') {
-      const { number, behaviour, event, keys, overlap, line, order } = tied;
-      const handler: Handler = { sort: 'handler', number, behaviour, event, keys, overlap, line, order, rowRuns: null, step: 0, runs: 0 };
-      for (const key of new Set(keys)) this.#setHandlers(key, [...(this.#handlers.get(key) ?? []), handler].sort((a, b) => a.order - b.order));
+      const handler = handlerOf(tied);
+      for (const key of new Set(tied.keys)) this.#tie(key, handler);
       return;
     }
-    const made: MadeRule = tied;
-    if (tied.rows !== null) return this.#addEach(this.#state.parts.byName.get(tied.rows)!.rows!, made);
-    const rule = ruleOf(made, null);
-    const before = this.#rules;
-    this.#rules = [...before, rule].sort((a, b) => a.order - b.order);
-    this.#state.stirred.add(rule);
-    journal.undoable(() => {
-      this.#rules = before;
-      this.#state.stirred.delete(rule);
+    this.#addRule(tied, (rule) => {
+      this.#rules = withOne(this.#rules, rule);
+      journal.undoable(() => {
+        this.#rules = this.#rules.filter((one) => one !== rule);
+        this.#state.stirred.delete(rule);
+      });
     });
   }
 
+  /** A rule for each row goes to the rows it is for, any other to `put`. */
+  #addRule(made: Extract<Tied, { is: 'rule' }>, put: (rule: Rule) => void): void {
+    if (made.rows !== null) return this.#addEach(this.#state.parts.byName.get(made.rows)!.rows!, made);
+    const rule = ruleOf(made, null);
+    this.#state.stirred.add(rule);
+    put(rule);
+  }
+
   #addEach(rows: Rows, made: MadeRule): void {
-    const { each } = rows;
-    rows.each = [...each, { rows, made }];
+    const added = { rows, made };
+    rows.each = [...rows.each, added];
     for (const row of rows.list) this.#addTo(row, made);
     this.#progress.journal.undoable(() => {
-      rows.each = each;
+      rows.each = rows.each.filter((one) => one !== added);
     });
   }
 
   #addTo(row: Row, made: MadeRule): void {
-    const { rules } = row;
     const rule = ruleOf(made, row);
-    row.rules = [...rules, rule];
+    row.rules = [...row.rules, rule];
     this.#state.stirred.add(rule);
     this.#progress.journal.undoable(() => {
-      row.rules = rules;
+      row.rules = row.rules.filter((one) => one !== rule);
       this.#state.stirred.delete(rule);
     });
   }
@@ -97,18 +125,22 @@ export class Ties {
   /** Unties the handler of this number, if there is one. */
   untie(number: number): void {
     for (const [key, list] of this.#handlers) {
-      if (list.some((handler) => handler.number === number)) this.#setHandlers(key, list.filter((handler) => handler.number !== number));
+      const handler = list.find((one) => one.number === number);
+      if (handler !== undefined) this.#untie(key, handler);
     }
   }
 
-  #setHandlers(key: string, list: readonly Handler[]): void {
-    const before = this.#handlers.get(key);
-    if (list.length === 0) this.#handlers.delete(key);
-    else this.#handlers.set(key, list);
-    this.#progress.journal.undoable(() => {
-      if (before === undefined) this.#handlers.delete(key);
-      else this.#handlers.set(key, before);
-    });
+  // Undoing keeps no list as it was: thousands tied in one step would hold as many lists.
+  #tie(key: string, handler: Handler, undoing = false): void {
+    this.#handlers.set(key, withOne(this.#handlers.get(key) ?? [], handler));
+    if (!undoing) this.#progress.journal.undoable(() => this.#untie(key, handler, true));
+  }
+
+  #untie(key: string, handler: Handler, undoing = false): void {
+    const left = this.#handlers.get(key)!.filter((one) => one !== handler);
+    if (left.length === 0) this.#handlers.delete(key);
+    else this.#handlers.set(key, left);
+    if (!undoing) this.#progress.journal.undoable(() => this.#tie(key, handler, true));
   }
 
   /** Another record is opened: what was tied while the former one was loaded ends with it, rules forget what they saw. */
@@ -116,8 +148,10 @@ export class Ties {
     const ended = this.#ofRecord;
     this.#ofRecord = new Set();
     for (const [key, list] of this.#handlers) {
-      for (const handler of list) handler.rowRuns = null;
-      if (list.some(({ number }) => ended.has(number))) this.#setHandlers(key, list.filter(({ number }) => !ended.has(number)));
+      for (const handler of list) {
+        handler.rowRuns = null;
+        if (ended.has(handler.number)) this.#untie(key, handler);
+      }
     }
     this.#rules = this.#rules.filter(({ number }) => !ended.has(number));
     for (const rule of this.#rules) {
