@@ -1,5 +1,6 @@
 /** Compiled scripts for pages, kept by their text: most visits find every script as the last one left it. */
-import type { Mode, Source } from '../core/language/compile';
+import type { Mode } from '../core/language/compile';
+import type { Source } from '../core/language/header';
 import { takingPart } from '../core/language/header';
 import type { Service } from '../core/form/service';
 import { servicesAsSources } from '../core/language/material';

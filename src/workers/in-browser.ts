@@ -5,7 +5,7 @@ import type { FormMap } from '../core/language/map';
 import type { PartFinding } from '../core/language/mistakes/idle-part';
 import type { Edit, Fix } from '../core/language/mistakes/mistake';
 import type { Surface } from '../core/language/typings';
-import type { Source } from '../core/language/compile';
+import type { Source } from '../core/language/header';
 import type { CompiledScript } from '../core/session/ties';
 import { Asked, type Asking } from './asked';
 import type { CompileRequest, LanguageRequest, SurfaceMessage } from './language-protocol';

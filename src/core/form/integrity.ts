@@ -7,6 +7,7 @@ import { accept } from './kinds';
 import { indexTable, type TableIndex } from './table-index';
 import type { Table } from './table';
 import { inWords } from './value';
+import { repeatsIn } from './repeats';
 
 export interface Flaw {
   path: (string | number)[];
@@ -42,7 +43,7 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
   });
   form.tracks?.forEach((track, t) => {
     claim(track.name, 'track', ['tracks', t]);
-    flaws.push(...twice(track.stages, ['tracks', t, 'stages']));
+    flaws.push(...repeatedKeys(track.stages, ['tracks', t, 'stages']));
     if (track.stage !== undefined && !track.stages.some((stage) => stage.key === track.stage)) {
       flaws.push({ path: ['tracks', t, 'stage'], says: `there is no stage "${track.stage}"` });
     }
@@ -65,7 +66,7 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
 function flawsOfField(field: Field, path: Flaw['path'], tables: ReadonlyMap<string, TableIndex>): Flaw[] {
   const flaws: Flaw[] = [];
   if (field.kind === 'reference' && !tables.has(field.table)) return [{ path: [...path, 'table'], says: `there is no table "${field.table}"` }];
-  if (field.kind === 'choice' || field.kind === 'choices') flaws.push(...twice(field.options, [...path, 'options']));
+  if (field.kind === 'choice' || field.kind === 'choices') flaws.push(...repeatedKeys(field.options, [...path, 'options']));
   const names = new Set<string>();
   cellsOf(field).forEach((cell, c) => {
     if (names.has(cell.name)) flaws.push({ path: [...path, 'fields', c, 'name'], says: `"${cell.name}" already names a field of this row` });
@@ -79,11 +80,6 @@ function flawsOfField(field: Field, path: Flaw['path'], tables: ReadonlyMap<stri
   return flaws;
 }
 
-function twice(options: readonly Option[], path: Flaw['path']): Flaw[] {
-  const keys = new Set<string>();
-  return options.flatMap(({ key }, o) => {
-    const again = keys.has(key);
-    keys.add(key);
-    return again ? [{ path: [...path, o, 'key'], says: `the key "${key}" is there twice` }] : [];
-  });
+function repeatedKeys(options: readonly Option[], path: Flaw['path']): Flaw[] {
+  return repeatsIn(options.map(({ key }) => key)).map((o) => ({ path: [...path, o, 'key'], says: `the key "${options[o]!.key}" is there twice` }));
 }

@@ -4,15 +4,9 @@
  */
 import ts from 'typescript-classic';
 import type { CompiledScript } from '../session/ties';
-import { readHeader } from './header';
+import { baseName, readHeader, type Source } from './header';
 import { instrument } from './instrument';
-import { parse, tooDeep } from './parse';
-
-/** A source of a behaviour with the name of its file, such as `10-pilot.ts`. */
-export interface Source {
-  name: string;
-  text: string;
-}
+import { parse } from './parse';
 
 /** What is said of a source that is nested too deep to be read. */
 export const TOO_DEEP = 'is nested too deep to be read. Take parts of it out into functions or constants of their own.';
@@ -30,8 +24,8 @@ const OPTIONS: ts.CompilerOptions = {
 /** Compiles one behaviour. Never throws: a script that does not parse comes back with its failure instead of code. */
 export function compile(source: Source, mode: Mode): CompiledScript {
   const base = { name: baseName(source.name), title: readHeader(source).title };
-  const deep = tooDeep(source);
-  const fault = deep === null ? syntaxFault(parse(source)) : { says: TOO_DEEP, line: deep };
+  const { file, tooDeep } = parse(source);
+  const fault = tooDeep === null ? syntaxFault(file) : { says: TOO_DEEP, line: tooDeep };
   if (fault !== null) return { ...base, code: null, expressions: [], failure: { code: 'syntax', ...fault } };
   const expressions: string[] = [];
   const { outputText } = ts.transpileModule(source.text, {
@@ -41,10 +35,6 @@ export function compile(source: Source, mode: Mode): CompiledScript {
     transformers: { before: [instrument(mode === 'traced' ? expressions : null)] },
   });
   return { ...base, code: outputText.replace(/^export \{\};?\s*$/m, ''), expressions, failure: null };
-}
-
-export function baseName(file: string): string {
-  return file.replace(/\.[jt]s$/, '');
 }
 
 function syntaxFault(file: ts.SourceFile): { says: string; line: number } | null {

@@ -4,7 +4,7 @@ import { parse } from './parse';
 import { actsOf, type Block } from './acts';
 import { flowOf } from './flow';
 
-const flow = (text: string) => flowOf(parse({ name: 'x.ts', text }));
+const flow = (text: string) => flowOf(parse({ name: 'x.ts', text }).file);
 const only = (text: string): Block => flow(text).blocks[0]!;
 const writes = (block: Block) => actsOf(block, 'write').map(({ part, aspect }) => `${part}.${aspect}`);
 const reads = (block: Block) => actsOf(block, 'read').map(({ access }) => `${access.part}.${access.aspect}`);

@@ -2,7 +2,7 @@
 import * as estree from 'prettier/plugins/estree';
 import * as typescript from 'prettier/plugins/typescript';
 import { formatWithCursor } from 'prettier/standalone';
-import type { Source } from './compile';
+import type { Source } from './header';
 
 /** The text set anew and where the cursor is then; null when it does not parse. */
 export async function formatted({ text }: Source, position: number): Promise<{ text: string; position: number } | null> {

@@ -2,7 +2,16 @@
  * The title and purpose of a behaviour, which stand in its leading doc comment: `/** Title: purpose. *\/`. The tag `@off`
  * there turns it off: it is kept and checked, and takes no part in the form.
  */
-import type { Source } from './compile';
+
+/** A source of a behaviour with the name of its file, such as `10-pilot.ts`. */
+export interface Source {
+  name: string;
+  text: string;
+}
+
+export function baseName(file: string): string {
+  return file.replace(/\.[jt]s$/, '');
+}
 
 export interface Header {
   title: string;
@@ -17,7 +26,7 @@ const OFF = /^[ \t]*@off[ \t]*$/m;
 
 const LEADING_COMMENT = /^\s*\/\*\*([\s\S]*?)\*\//;
 
-export function readHeader(source: Pick<Source, 'name' | 'text'>): Header {
+export function readHeader(source: Source): Header {
   const number = /^(\d+)-/.exec(source.name);
   const order = number === null ? null : Number(number[1]);
   const fallback = source.name.replace(/^\d+-/, '').replace(/\.[jt]s$/, '').replace(/[-_]/g, ' ');
@@ -41,7 +50,7 @@ export function withHeader({ text }: Pick<Source, 'text'>, { title, purpose, off
 }
 
 /** The behaviours that take part in the form, in the order in which they run. */
-export function takingPart<T extends Pick<Source, 'name' | 'text'>>(sources: readonly T[]): T[] {
+export function takingPart<T extends Source>(sources: readonly T[]): T[] {
   return inOrder(sources).filter((source) => !readHeader(source).off);
 }
 

@@ -3,7 +3,7 @@ import { parse } from './parse';
 import { flowOf } from './flow';
 import { mapOf } from './map';
 
-const map = (sources: Record<string, string>) => mapOf(Object.entries(sources).map(([name, text]) => ({ name, title: name.toUpperCase(), flow: flowOf(parse({ name: `${name}.ts`, text })) })));
+const map = (sources: Record<string, string>) => mapOf(Object.entries(sources).map(([name, text]) => ({ name, title: name.toUpperCase(), flow: flowOf(parse({ name: `${name}.ts`, text }).file) })));
 
 test('who reads and who steers what', () => {
   const { behaviours, reads, steers } = map({ a: 'on.change(fields.x, () => { fields.y.shown = !fields.z.empty; fields.y.locked = true; });\non.click(buttons.go, () => form.clear());' });

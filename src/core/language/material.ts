@@ -4,7 +4,8 @@ import type { Service } from '../form/service';
 import type { Table } from '../form/table';
 import type { Material } from '../session/session';
 import type { CompiledScript } from '../session/ties';
-import { compile, type Mode, type Source } from './compile';
+import { compile, type Mode } from './compile';
+import type { Source } from './header';
 import { takingPart } from './header';
 
 /** The reference data and services that all forms of a workspace share. */

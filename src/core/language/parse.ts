@@ -3,21 +3,21 @@
  * of nesting, so a source that is nested deeper than anybody writes is refused before it exhausts the stack.
  */
 import ts from 'typescript-classic';
-import type { Source } from './compile';
+import type { Source } from './header';
 
 /** Levels of the syntax tree. Written code stays far below a hundred; a chain of `else if` takes one for each. */
 const MOST_LEVELS = 1000;
 
-/** Parses a behaviour. A source that is nested too deep is read as an empty one; `tooDeep` says where. */
-export function parse(source: Source): ts.SourceFile {
-  return parsedOrNull(source) ?? parsedAtOnce({ name: source.name, text: '' });
+export interface Parsed {
+  /** Empty for a source that is nested too deep to be read. */
+  file: ts.SourceFile;
+  /** The line, 1-based, at which it is; null for every other. */
+  tooDeep: number | null;
 }
 
-/** The line, 1-based, at which a source is nested too deep to be read; null for every other. */
-export function tooDeep(source: Source): number | null {
+export function parse(source: Source): Parsed {
   const file = parsedOrNull(source);
-  if (file === null) return deepestLine(source.text);
-  return null;
+  return file === null ? { file: parsedAtOnce({ name: source.name, text: '' }), tooDeep: deepestLine(source.text) } : { file, tooDeep: null };
 }
 
 function parsedOrNull(source: Source): ts.SourceFile | null {

@@ -4,7 +4,8 @@
  */
 import ts from 'typescript-classic';
 import { nearest } from '../wire/failures';
-import { TOO_DEEP, type Source } from './compile';
+import { TOO_DEEP } from './compile';
+import type { Source } from './header';
 import { flowOf } from './flow';
 import { readHeader, takingPart } from './header';
 import { mapOf, type FormMap } from './map';
@@ -12,7 +13,7 @@ import { mistakes } from './mistakes';
 import { idleParts, type PartFinding } from './mistakes/idle-part';
 import { KnownParts } from './mistakes/known-parts';
 import type { Edit, Finding, Fix, Subject } from './mistakes/mistake';
-import { tooDeep } from './parse';
+import { parse } from './parse';
 import { topLevelMisuse } from './top-level';
 import { typingsOf, type Surface } from './typings';
 import { Wordbook } from './wordbook';
@@ -133,10 +134,10 @@ export class FormLanguage {
 
   /** Puts a behaviour or its new text. */
   put(source: Source): void {
-    const deep = tooDeep(source);
-    if (deep === null) this.#tooDeep.delete(source.name);
-    else this.#tooDeep.set(source.name, deep);
-    this.#put(source.name, deep === null ? source.text : '');
+    const { tooDeep } = parse(source);
+    if (tooDeep === null) this.#tooDeep.delete(source.name);
+    else this.#tooDeep.set(source.name, tooDeep);
+    this.#put(source.name, tooDeep === null ? source.text : '');
   }
 
   remove(name: string): void {

@@ -5,7 +5,7 @@
 import { readHeader } from '../language/header';
 import type { PartFinding } from '../language/mistakes/idle-part';
 import type { Diagnosis, FormLanguage } from '../language/service';
-import type { Source } from '../language/compile';
+import type { Source } from '../language/header';
 import type { Form } from '../form/definition';
 import type { Scenario } from '../scenario/definition';
 import type { Cast } from '../scenario/opening';

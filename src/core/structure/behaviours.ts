@@ -1,7 +1,7 @@
 /** The behaviours of a form as a set: names for new ones, and renumbering them when their order changes. */
 import type { Expectation, Scenario } from '../scenario/definition';
 import { isExpect } from '../scenario/run';
-import { baseName } from '../language/compile';
+import { baseName } from '../language/header';
 
 /** The steps in which behaviours are numbered, so that one can be put between two others. */
 const STEP = 10;

@@ -6,7 +6,7 @@ import ts from 'typescript-classic';
 import { fieldsOf, type Form } from '../form/definition';
 import type { Service } from '../form/service';
 import type { Role, Table } from '../form/table';
-import type { Source } from '../language/compile';
+import type { Source } from '../language/header';
 import { parse } from '../language/parse';
 import { readHeader } from '../language/header';
 import { FormLanguage } from '../language/service';
@@ -136,7 +136,7 @@ interface Literal {
 
 /** Texts in a behaviour that equal a name. */
 function literalsOf(source: Source, name: string): Literal[] {
-  const file = parse(source);
+  const { file } = parse(source);
   const found: Literal[] = [];
   const look = (node: ts.Node): void => {
     if (ts.isStringLiteralLike(node) && node.text === name) {

@@ -7,6 +7,7 @@ import { fieldsOf, FormSchema, Name, type Form } from '../form/definition';
 import { flawsOf } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
 import { oddIn } from '../form/plain-json';
+import { repeatsIn } from '../form/repeats';
 import { PersonSchema, RoleSchema, TableShape, type Person, type Role, type Table } from '../form/table';
 import { isBehaviourName, MOST_BEHAVIOURS, MOST_CHARACTERS } from './limits';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
@@ -117,11 +118,8 @@ type Reader = <T>(path: string, schema: z.ZodType<T>) => T | null;
 
 function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void {
   for (const list of ['roles', 'people'] as const) {
-    const keys = new Set<string>();
-    head[list].forEach(({ key }, i) => {
-      if (keys.has(key)) faults.push({ file: 'workspace.json', line: 1, path: [list, i, 'key'], says: `the key "${key}" is there twice` });
-      keys.add(key);
-    });
+    const keys = head[list].map(({ key }) => key);
+    for (const i of repeatsIn(keys)) faults.push({ file: 'workspace.json', line: 1, path: [list, i, 'key'], says: `the key "${keys[i]}" is there twice` });
   }
   const roles = new Set(head.roles.map((role) => role.key));
   head.people.forEach((person, i) => {
@@ -137,13 +135,10 @@ function readTable(name: string, files: Files, read: Reader, faults: Fault[]): T
   if (shape === null) return [];
   const fault = (at: string, line: number, path: (string | number)[], says: string) => faults.push({ file: at, line, path, says });
   if (!Name.safeParse(name).success) fault(file, 1, [], 'a table is named by its file: lower-case letters, digits and _');
-  const columns = new Set<string>();
-  shape.columns.forEach((column, i) => {
-    if (columns.has(column.name)) fault(file, 1, ['columns', i, 'name'], `the column "${column.name}" is there twice`);
-    columns.add(column.name);
-  });
+  const columns = shape.columns.map((column) => column.name);
+  for (const i of repeatsIn(columns)) fault(file, 1, ['columns', i, 'name'], `the column "${columns[i]}" is there twice`);
   for (const role of ['key', 'label'] as const) {
-    if (!shape.columns.some((column) => column.name === shape[role])) fault(file, 1, [role], `there is no column "${shape[role]}"`);
+    if (!columns.includes(shape[role])) fault(file, 1, [role], `there is no column "${shape[role]}"`);
   }
   const csv = `tables/${name}.csv`;
   const text = files.get(csv);
@@ -179,11 +174,8 @@ function readForm(name: string, files: Files, tables: readonly Table[], read: Re
     return found === null ? [] : [{ name: scenario, scenario: found }];
   });
   const records = files.has(`${folder}/records.json`) ? read(`${folder}/records.json`, RecordsFile) : null;
-  const ids = new Set<string>();
-  records?.records.forEach(({ id }, i) => {
-    if (ids.has(id)) faults.push({ file: `${folder}/records.json`, line: 1, path: ['records', i, 'id'], says: `the id "${id}" is there twice` });
-    ids.add(id);
-  });
+  const ids = records?.records.map(({ id }) => id) ?? [];
+  for (const i of repeatsIn(ids)) faults.push({ file: `${folder}/records.json`, line: 1, path: ['records', i, 'id'], says: `the id "${ids[i]}" is there twice` });
   const { $schema: _, ...definition } = form;
   return { form: definition, behaviours, scenarios, records: records?.records ?? [] };
 }

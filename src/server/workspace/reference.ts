@@ -2,6 +2,7 @@
 import * as z from 'zod';
 import { cellsOf, fieldsOf } from '../../core/form/definition';
 import { isDate } from '../../core/form/formats';
+import { repeatsIn } from '../../core/form/repeats';
 import type { Service } from '../../core/form/service';
 import { PersonSchema, RoleSchema, type Table } from '../../core/form/table';
 import { task } from '../tasks';
@@ -13,8 +14,8 @@ import { HEAD, readForms, readServices } from './read';
 export const HeadSchema = z
   .strictObject({ title: z.string().min(1).max(120), roles: z.array(RoleSchema).min(1), people: z.array(PersonSchema).min(1) })
   .superRefine(({ roles, people }, context) => {
-    twice(roles.map((role) => role.key)).forEach((key) => context.addIssue({ code: 'custom', message: `the role "${key}" is there twice` }));
-    twice(people.map((person) => person.key)).forEach((key) => context.addIssue({ code: 'custom', message: `the person "${key}" is there twice` }));
+    for (const i of repeatsIn(roles.map(({ key }) => key))) context.addIssue({ code: 'custom', message: `the role "${roles[i]!.key}" is there twice` });
+    for (const i of repeatsIn(people.map(({ key }) => key))) context.addIssue({ code: 'custom', message: `the person "${people[i]!.key}" is there twice` });
     const known = new Set(roles.map((role) => role.key));
     for (const person of people) {
       for (const held of person.roles) if (!known.has(held)) context.addIssue({ code: 'custom', message: `${person.name} has the role "${held}", which there is not` });
@@ -22,19 +23,14 @@ export const HeadSchema = z
     }
   });
 
-function twice(keys: readonly string[]): string[] {
-  const seen = new Set<string>();
-  return keys.filter((key) => seen.size === seen.add(key).size);
-}
-
 export function saveHead(head: Head, from: number, by: string): Promise<Saved<Head>> {
   return saveDocument(HEAD, head, from, by);
 }
 
 /** What a table has to be besides its shape. Throws a Refusal that names the first fault. */
 function soundTable(table: Table): void {
-  const [double] = twice(table.columns.map((column) => column.name));
-  if (double !== undefined) throw new Refusal(422, `The column "${double}" is there twice.`);
+  const [repeat] = repeatsIn(table.columns.map(({ name }) => name));
+  if (repeat !== undefined) throw new Refusal(422, `The column "${table.columns[repeat]!.name}" is there twice.`);
   const columns = new Map(table.columns.map((column) => [column.name, column]));
   for (const role of ['key', 'label'] as const) if (!columns.has(table[role])) throw new Refusal(422, `There is no column "${table[role]}" to be the ${role}.`);
   const keys = new Set<string>();
