@@ -11,8 +11,14 @@ export default defineConfig({
       { extends: true, test: { name: 'conformance', include: ['tests/conformance/**/*.test.ts'] } },
       { extends: true, test: { name: 'command line', include: ['tests/cli/**/*.test.ts'] } },
       // Against the app as it runs; see scripts/attack.mjs.
-      { extends: true, test: { name: 'attack', include: ['tests/attack/**/*.test.ts'], fileParallelism: false } },
-      { extends: true, test: { name: 'server', include: ['tests/server/**/*.test.ts'], fileParallelism: false } },
+      {
+        extends: true,
+        test: { name: 'attack', include: ['tests/attack/**/*.test.ts'], fileParallelism: false },
+      },
+      {
+        extends: true,
+        test: { name: 'server', include: ['tests/server/**/*.test.ts'], fileParallelism: false },
+      },
     ],
   },
 });

@@ -17,8 +17,16 @@ const collect = runInNewContext('gc') as () => void;
 
 const workspace = readWorkspace(readFolder('demo'));
 const entry = workspace.forms[0]!;
-const opening = (): Opening => ({ person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' });
-const median = (numbers: readonly number[]) => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!;
+const opening = (): Opening => ({
+  person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] },
+  record: null,
+  launch: {},
+  clock: 0,
+  seed: 1,
+  newId: 'new',
+});
+const median = (numbers: readonly number[]) =>
+  [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!;
 const timed = async (times: number, work: () => unknown): Promise<number> => {
   const taken: number[] = [];
   for (let i = 0; i < times; i++) {
@@ -50,12 +58,19 @@ const long = new Sandbox(await startModule(), { temporal: false });
 long.load(materialOf(entry.form, workspace, pilot, 'untraced'));
 long.open(opening());
 const CHOICES = ['harbour_pilot', 'own', 'none'];
-const step = (i: number): TimedStep => (i % 2 === 0 ? { set: 'pilot_choice', to: CHOICES[(i / 2) % 3]! } : { set: 'vessel_kind', to: ['tanker', 'tug'][((i - 1) / 2) % 2]! });
+const step = (i: number): TimedStep =>
+  i % 2 === 0
+    ? { set: 'pilot_choice', to: CHOICES[(i / 2) % 3]! }
+    : { set: 'vessel_kind', to: ['tanker', 'tug'][((i - 1) / 2) % 2]! };
 const held: { steps: number; 'machine, KB': number; 'around it, KB': number }[] = [];
 let done = 0;
 for (const until of [1000, 10_000, 100_000, 250_000, 500_000]) {
   for (; done < until; done++) long.step(step(done));
   collect();
-  held.push({ steps: until, 'machine, KB': Math.round(long.bytesUsed / 1024), 'around it, KB': Math.round(process.memoryUsage().heapUsed / 1024) });
+  held.push({
+    steps: until,
+    'machine, KB': Math.round(long.bytesUsed / 1024),
+    'around it, KB': Math.round(process.memoryUsage().heapUsed / 1024),
+  });
 }
 console.table(held);

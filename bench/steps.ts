@@ -20,11 +20,22 @@ import { readWorkspace } from '../src/core/workspace/workspace';
 const workspace = readWorkspace(readFolder('demo'));
 const entry = workspace.forms[0]!;
 const pilot = entry.behaviours.filter((behaviour) => behaviour.name === '20-pilot.ts');
-const material = (mode: 'traced' | 'untraced'): Material => materialOf(entry.form, workspace, pilot, mode);
-const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }, record: null, launch: {}, clock: 0, seed: 1, newId: 'new' };
+const material = (mode: 'traced' | 'untraced'): Material =>
+  materialOf(entry.form, workspace, pilot, mode);
+const opening: Opening = {
+  person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] },
+  record: null,
+  launch: {},
+  clock: 0,
+  seed: 1,
+  newId: 'new',
+};
 const CHOICES = ['harbour_pilot', 'own', 'none'];
 const KINDS = ['tanker', 'tug'];
-const step = (i: number): TimedStep => (i % 2 === 0 ? { set: 'pilot_choice', to: CHOICES[(i / 2) % 3]! } : { set: 'vessel_kind', to: KINDS[((i - 1) / 2) % 2]! });
+const step = (i: number): TimedStep =>
+  i % 2 === 0
+    ? { set: 'pilot_choice', to: CHOICES[(i / 2) % 3]! }
+    : { set: 'vessel_kind', to: KINDS[((i - 1) / 2) % 2]! };
 
 interface Case {
   name: string;
@@ -64,9 +75,13 @@ function bare(): Case {
 function page(): { window: JSDOM['window']; choose: (field: string) => HTMLSelectElement } {
   const fields = entry.form.pages.flatMap((p) => p.sections);
   const table = workspace.tables.find(({ name }) => name === 'vessel_kinds')!;
-  const options = (keys: { key: string; label: string }[]) => `<option></option>${keys.map((o) => `<option value="${o.key}">${o.label}</option>`).join('')}`;
+  const options = (keys: { key: string; label: string }[]) =>
+    `<option></option>${keys.map((o) => `<option value="${o.key}">${o.label}</option>`).join('')}`;
   const body = fields
-    .map((section) => `<fieldset id="${section.name}"><legend>${section.title}</legend>${section.fields.map((f) => `<div id="${f.name}-box"><label for="${f.name}">${f.label}</label>${f.kind === 'choice' ? `<select id="${f.name}">${options(f.options)}</select>` : f.kind === 'reference' ? `<select id="${f.name}">${options(f.table === 'vessel_kinds' ? table.rows.map((r) => ({ key: String(r.code), label: String(r.name) })) : [])}</select>` : `<input id="${f.name}">`}<p></p></div>`).join('')}</fieldset>`)
+    .map(
+      (section) =>
+        `<fieldset id="${section.name}"><legend>${section.title}</legend>${section.fields.map((f) => `<div id="${f.name}-box"><label for="${f.name}">${f.label}</label>${f.kind === 'choice' ? `<select id="${f.name}">${options(f.options)}</select>` : f.kind === 'reference' ? `<select id="${f.name}">${options(f.table === 'vessel_kinds' ? table.rows.map((r) => ({ key: String(r.code), label: String(r.name) })) : [])}</select>` : `<input id="${f.name}">`}<p></p></div>`).join('')}</fieldset>`,
+    )
     .join('');
   const { window } = new JSDOM(`<!doctype html><body><form>${body}</form></body>`);
   const { document } = window;
@@ -82,7 +97,9 @@ function page(): { window: JSDOM['window']; choose: (field: string) => HTMLSelec
   const reason = () => {
     const needed = needsPilot.get(get<HTMLSelectElement>('vessel_kind').value) === true;
     const without = needed && get<HTMLSelectElement>('pilot_choice').value === 'none';
-    get('pilot_choice-box').querySelector('p')!.textContent = needed ? 'This kind of vessel takes a pilot.' : '';
+    get('pilot_choice-box').querySelector('p')!.textContent = needed
+      ? 'This kind of vessel takes a pilot.'
+      : '';
     get('refusal_reason-box').hidden = !without;
     get<HTMLInputElement>('refusal_reason').required = without;
   };
@@ -130,7 +147,13 @@ function withUserEvent(): Case {
 
 const ROUNDS = 9;
 const [before] = loadavg() as [number];
-const cases = [await inMachine('untraced'), await inMachine('traced'), bare(), withFireEvent(), withUserEvent()];
+const cases = [
+  await inMachine('untraced'),
+  await inMachine('traced'),
+  bare(),
+  withFireEvent(),
+  withUserEvent(),
+];
 const rates = new Map<string, number[]>(cases.map(({ name }) => [name, []]));
 for (let round = -1; round < ROUNDS; round++) {
   // Each round does every case, so that a slow moment of the machine falls on all of them.
@@ -142,20 +165,34 @@ for (let round = -1; round < ROUNDS; round++) {
   }
 }
 
-const median = (numbers: readonly number[]) => [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!;
+const median = (numbers: readonly number[]) =>
+  [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!;
 const middle = (name: string) => median(rates.get(name)!);
 const untraced = middle('machine, untraced');
 const ratio = (by: number) => Number((untraced / by).toPrecision(3));
-console.log(`load ${before.toFixed(1)} before, ${loadavg()[0]!.toFixed(1)} after, on ${availableParallelism()} cores`);
+console.log(
+  `load ${before.toFixed(1)} before, ${loadavg()[0]!.toFixed(1)} after, on ${availableParallelism()} cores`,
+);
 console.table({
-  'untraced against fireEvent on a shared document (aim: 3 and more)': { ratio: ratio(middle('jsdom with fireEvent, one document')) },
-  'untraced against user-event (aim: 300 and more)': { ratio: ratio(middle('jsdom with user-event')) },
-  'the same session in bare V8 against untraced (aim: 3 and less)': { ratio: Number((middle('the same session in bare V8') / untraced).toPrecision(3)) },
+  'untraced against fireEvent on a shared document (aim: 3 and more)': {
+    ratio: ratio(middle('jsdom with fireEvent, one document')),
+  },
+  'untraced against user-event (aim: 300 and more)': {
+    ratio: ratio(middle('jsdom with user-event')),
+  },
+  'the same session in bare V8 against untraced (aim: 3 and less)': {
+    ratio: Number((middle('the same session in bare V8') / untraced).toPrecision(3)),
+  },
   'untraced against traced': { ratio: ratio(middle('machine, traced')) },
 });
 console.table(
   cases.map(({ name }) => {
     const all = rates.get(name)!;
-    return { name, 'steps a second, median': Math.round(middle(name)), best: Math.round(Math.max(...all)), noise: `${Math.round((100 * (Math.max(...all) - Math.min(...all))) / middle(name))} %` };
+    return {
+      name,
+      'steps a second, median': Math.round(middle(name)),
+      best: Math.round(Math.max(...all)),
+      noise: `${Math.round((100 * (Math.max(...all) - Math.min(...all))) / middle(name))} %`,
+    };
   }),
 );

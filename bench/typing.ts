@@ -47,13 +47,32 @@ for (let round = 0; round < ROUNDS; round++) {
   for (let i = 10; i < 10 + KEYS; i++) {
     const source = typedOnce(i);
     keys.push(await timed(() => ask({ do: 'diagnose', source })));
-    if (i % 4 === 0) completions.push(await timed(() => ask({ do: 'complete', source, position: source.text.indexOf('fields.') + 7 })));
-    if (i % 4 === 0) compiles.push(await timed(() => Promise.resolve(compile({ id: i, do: 'compile', source }))));
+    if (i % 4 === 0)
+      completions.push(
+        await timed(() =>
+          ask({ do: 'complete', source, position: source.text.indexOf('fields.') + 7 }),
+        ),
+      );
+    if (i % 4 === 0)
+      compiles.push(await timed(() => Promise.resolve(compile({ id: i, do: 'compile', source }))));
   }
 }
 
-const at = (times: number[], share: number) => times.toSorted((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!;
+const at = (times: number[], share: number) =>
+  times.toSorted((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))]!;
 const base = at(full, 0.5);
-const row = (name: string, times: number[]) => ({ what: name, 'median, ms': at(times, 0.5).toFixed(1), 'p95, ms': at(times, 0.95).toFixed(1), 'median of a full check': (at(times, 0.5) / base).toFixed(3) });
-console.log(`one behaviour of ${largeScript.text.split('\n').length} lines, ${largeSurface.form.pages[0]!.sections.length * 10} fields`);
-console.table([row('full check', full), row('keystroke to diagnostics', keys), row('completions', completions), row('compiling, in a worker of its own', compiles)]);
+const row = (name: string, times: number[]) => ({
+  what: name,
+  'median, ms': at(times, 0.5).toFixed(1),
+  'p95, ms': at(times, 0.95).toFixed(1),
+  'median of a full check': (at(times, 0.5) / base).toFixed(3),
+});
+console.log(
+  `one behaviour of ${largeScript.text.split('\n').length} lines, ${largeSurface.form.pages[0]!.sections.length * 10} fields`,
+);
+console.table([
+  row('full check', full),
+  row('keystroke to diagnostics', keys),
+  row('completions', completions),
+  row('compiling, in a worker of its own', compiles),
+]);

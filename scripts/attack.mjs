@@ -2,10 +2,28 @@
 // as `npm run attack -- requests`, only that part. `npm test` runs a quick part of the same.
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { buildApp, dropAll, needModules, needPackages, needPort, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase, untilServed } from './steps.mjs';
+import {
+  buildApp,
+  dropAll,
+  needModules,
+  needPackages,
+  needPort,
+  packages,
+  prepareDatabase,
+  root,
+  say,
+  serve,
+  startDatabase,
+  stopDatabase,
+  untilServed,
+} from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_ATTACK_PORT ?? 3919);
-const DATABASE = { TAVRO_DATA: `${root}/.data/attack`, TAVRO_DB_PORT: process.env.TAVRO_ATTACK_DB_PORT ?? '54359', TAVRO_DB: 'tavro' };
+const DATABASE = {
+  TAVRO_DATA: `${root}/.data/attack`,
+  TAVRO_DB_PORT: process.env.TAVRO_ATTACK_DB_PORT ?? '54359',
+  TAVRO_DB: 'tavro',
+};
 const RESULTS = `${root}/.data/attacks`;
 
 await needPort(PORT, 'TAVRO_ATTACK_PORT=3920 npm run attack');
@@ -23,11 +41,22 @@ try {
   const server = serve(url, PORT);
   try {
     await untilServed(PORT);
-    const { status } = spawnSync('node_modules/.bin/vitest', ['run', '--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`, ...more])], {
-      cwd: root,
-      stdio: 'inherit',
-      env: { ...process.env, ...DATABASE, TAVRO_ATTACK: 'all', TAVRO_URL: `http://127.0.0.1:${PORT}`, DATABASE_URL: url, TZ: 'UTC' },
-    });
+    const { status } = spawnSync(
+      'node_modules/.bin/vitest',
+      ['run', '--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`, ...more])],
+      {
+        cwd: root,
+        stdio: 'inherit',
+        env: {
+          ...process.env,
+          ...DATABASE,
+          TAVRO_ATTACK: 'all',
+          TAVRO_URL: `http://127.0.0.1:${PORT}`,
+          DATABASE_URL: url,
+          TZ: 'UTC',
+        },
+      },
+    );
     failed = status !== 0;
     if (!failed) tell();
   } finally {
@@ -40,12 +69,22 @@ process.exit(failed ? 1 : 0);
 
 /** Puts what was tried and what came of it into the table of docs/trust.md. */
 function tell() {
-  const found = existsSync(RESULTS) ? readdirSync(RESULTS).sort().map((name) => JSON.parse(readFileSync(`${RESULTS}/${name}`, 'utf8'))) : [];
-  const rows = found.map(({ attack, tried, came }) => `| ${attack.replace(/: 0+(?=\d)/, ': ')} | ${tried.toLocaleString('en-GB')} | ${came.replaceAll('|', '\\|')} |`);
+  const found = existsSync(RESULTS)
+    ? readdirSync(RESULTS)
+        .sort()
+        .map((name) => JSON.parse(readFileSync(`${RESULTS}/${name}`, 'utf8')))
+    : [];
+  const rows = found.map(
+    ({ attack, tried, came }) =>
+      `| ${attack.replace(/: 0+(?=\d)/, ': ')} | ${tried.toLocaleString('en-GB')} | ${came.replaceAll('|', '\\|')} |`,
+  );
   const file = `${root}/docs/trust.md`;
   const text = readFileSync(file, 'utf8');
   const [before, rest] = text.split('<!-- attack -->');
   const [, after] = rest.split('<!-- /attack -->');
-  writeFileSync(file, `${before}<!-- attack -->\n| What was tried | How often | What came of it |\n| --- | ---: | --- |\n${rows.join('\n')}\n<!-- /attack -->${after}`);
+  writeFileSync(
+    file,
+    `${before}<!-- attack -->\n| What was tried | How often | What came of it |\n| --- | ---: | --- |\n${rows.join('\n')}\n<!-- /attack -->${after}`,
+  );
   say('docs/trust.md says what came of it');
 }

@@ -7,6 +7,16 @@ needModules();
 buildParts();
 for (const file of readdirSync(`${root}/bench`).filter((name) => name.endsWith('.ts'))) {
   const outfile = `dist/bench/${file.replace(/\.ts$/, '.mjs')}`;
-  await build({ entryPoints: [`bench/${file}`], absWorkingDir: root, outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'warning' });
+  await build({
+    entryPoints: [`bench/${file}`],
+    absWorkingDir: root,
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    logLevel: 'warning',
+  });
   run('node', [outfile]);
 }

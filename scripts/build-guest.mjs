@@ -8,14 +8,25 @@ import { fileURLToPath } from 'node:url';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
 async function bundle(options) {
-  const result = await build({ bundle: true, write: false, format: 'iife', target: 'es2022', minify: true, absWorkingDir: root, ...options });
+  const result = await build({
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+    minify: true,
+    absWorkingDir: root,
+    ...options,
+  });
   return result.outputFiles[0].text;
 }
 
 const guest = await bundle({ entryPoints: ['src/core/guest/main.ts'] });
 const temporal = await bundle({
   // The polyfill asks for Intl when it loads: it gets the one of guest/intl.ts, which scripts do not.
-  stdin: { contents: "import { Temporal } from 'temporal-polyfill'; globalThis.Temporal = Temporal;", resolveDir: root },
+  stdin: {
+    contents: "import { Temporal } from 'temporal-polyfill'; globalThis.Temporal = Temporal;",
+    resolveDir: root,
+  },
 });
 
 const target = join(root, 'src/core/sandbox/generated/guest.ts');

@@ -1,9 +1,10 @@
-// npm run check: lint with boundaries, types and dead code, in seconds.
+// npm run check: lint with boundaries, format, types and dead code, in seconds.
 import { spawnSync } from 'node:child_process';
 import { needModules, root, run } from './steps.mjs';
 
 const CHECKS = [
   ['lint and boundaries', 'oxlint', ['--quiet', 'src', 'tests', 'bench', 'scripts']],
+  ['format', 'prettier', ['--check', '--log-level=warn', '.']],
   ['types', 'tsc', ['--noEmit', '-p', '.']],
   ['dead code', 'knip', ['--no-progress']],
 ];
@@ -13,7 +14,10 @@ export function checkAll() {
   for (const script of ['build-guest', 'build-libs']) run('node', [`scripts/${script}.mjs`]);
   let passed = 0;
   for (const [name, command, args] of CHECKS) {
-    const { status } = spawnSync(`node_modules/.bin/${command}`, args, { cwd: root, stdio: 'inherit' });
+    const { status } = spawnSync(`node_modules/.bin/${command}`, args, {
+      cwd: root,
+      stdio: 'inherit',
+    });
     console.log(`tavro: ${name} ${status === 0 ? 'passed' : 'failed'}`);
     if (status === 0) passed++;
   }

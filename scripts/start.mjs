@@ -1,5 +1,16 @@
 // npm start: everything from a fresh machine to the demo in a browser. PORT (3000) and TAVRO_DB_PORT (54329) can be set.
-import { buildApp, needModules, needPackages, needPort, packages, prepareDatabase, say, serve, startDatabase, stopDatabase } from './steps.mjs';
+import {
+  buildApp,
+  needModules,
+  needPackages,
+  needPort,
+  packages,
+  prepareDatabase,
+  say,
+  serve,
+  startDatabase,
+  stopDatabase,
+} from './steps.mjs';
 
 const port = Number(process.env.PORT ?? 3000);
 await needPort(port, 'PORT=3001 npm start');
@@ -22,6 +33,7 @@ const end = () => {
 process.on('SIGINT', end);
 process.on('SIGTERM', end);
 server.on('exit', (code) => {
-  if (started) say(stopDatabase() ? 'PostgreSQL is stopped' : 'another app goes on using PostgreSQL');
+  if (started)
+    say(stopDatabase() ? 'PostgreSQL is stopped' : 'another app goes on using PostgreSQL');
   process.exit(ending ? 0 : (code ?? 1));
 });

@@ -19,7 +19,11 @@ export function fail(text) {
 
 /** Runs a command to its end; ends the whole when it fails. */
 export function run(command, args, env = {}) {
-  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  const result = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  });
   if (result.status !== 0) fail(`${command} ${args.join(' ')} failed.`);
 }
 
@@ -29,19 +33,36 @@ export function needPackages(wanted) {
   if (missing.length === 0) return;
   say(`installing the Debian packages ${missing.join(', ')}`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  const apt = [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', '-o', 'DPkg::Lock::Timeout=300', '-qq'];
+  const apt = [
+    ...sudo,
+    'env',
+    'DEBIAN_FRONTEND=noninteractive',
+    'apt-get',
+    '-o',
+    'DPkg::Lock::Timeout=300',
+    '-qq',
+  ];
   run(apt[0], [...apt.slice(1), 'update']);
   run(apt[0], [...apt.slice(1), 'install', '-y', ...missing]);
 }
 
 export const packages = {
-  postgresql: { name: 'postgresql', there: () => existsSync('/usr/lib/postgresql') && readdirSync('/usr/lib/postgresql').some((v) => existsSync(`/usr/lib/postgresql/${v}/bin/initdb`)) },
+  postgresql: {
+    name: 'postgresql',
+    there: () =>
+      existsSync('/usr/lib/postgresql') &&
+      readdirSync('/usr/lib/postgresql').some((v) =>
+        existsSync(`/usr/lib/postgresql/${v}/bin/initdb`),
+      ),
+  },
   chromium: { name: 'chromium', there: () => existsSync('/usr/bin/chromium') },
 };
 
 /** Installs the npm packages when the lock file is newer than what is installed. */
 export function needModules() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules/.tavro-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   say('installing npm packages');
@@ -51,7 +72,8 @@ export function needModules() {
 
 /** Bundles the session, the compiler's libraries, the command line and the sandbox thread. */
 export function buildParts() {
-  for (const script of ['build-guest', 'build-libs', 'build-node']) run('node', [`scripts/${script}.mjs`]);
+  for (const script of ['build-guest', 'build-libs', 'build-node'])
+    run('node', [`scripts/${script}.mjs`]);
 }
 
 /** Builds the app unless the last build is of the same sources. */
@@ -71,10 +93,19 @@ function sourcesHash() {
     const full = join(root, path);
     if (!existsSync(full)) return;
     if (statSync(full).isDirectory()) {
-      for (const entry of readdirSync(full).sort()) if (entry !== 'generated') walk(`${path}/${entry}`);
+      for (const entry of readdirSync(full).sort())
+        if (entry !== 'generated') walk(`${path}/${entry}`);
     } else if (!/\.test\.tsx?$/.test(path)) hash.update(path).update(readFileSync(full));
   };
-  for (const path of ['src', 'scripts', 'drizzle', 'package-lock.json', 'next.config.ts', 'tsconfig.json']) walk(path);
+  for (const path of [
+    'src',
+    'scripts',
+    'drizzle',
+    'package-lock.json',
+    'next.config.ts',
+    'tsconfig.json',
+  ])
+    walk(path);
   return hash.digest('hex');
 }
 
@@ -83,19 +114,36 @@ export function startDatabase(env = {}) {
   const all = { ...process.env, ...env };
   const port = Number(all.TAVRO_DB_PORT ?? 54329);
   const before = isListening(port);
-  const result = spawnSync('bash', ['scripts/postgres.sh', 'start'], { cwd: root, env: all, encoding: 'utf8' });
+  const result = spawnSync('bash', ['scripts/postgres.sh', 'start'], {
+    cwd: root,
+    env: all,
+    encoding: 'utf8',
+  });
   if (result.status !== 0) fail(result.stderr.trim());
   return { url: result.stdout.trim(), started: !before };
 }
 
 /** Stops PostgreSQL unless another app still uses it; gives whether it was stopped. */
 export function stopDatabase(env = {}) {
-  return spawnSync('bash', ['scripts/postgres.sh', 'stop'], { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore' }).status === 0;
+  return (
+    spawnSync('bash', ['scripts/postgres.sh', 'stop'], {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: 'ignore',
+    }).status === 0
+  );
 }
 
 export function prepareDatabase(url) {
   // It says itself what is the matter.
-  if (spawnSync('node', ['dist/prepare.mjs'], { cwd: root, stdio: 'inherit', env: { ...process.env, DATABASE_URL: url } }).status !== 0) process.exit(1);
+  if (
+    spawnSync('node', ['dist/prepare.mjs'], {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, DATABASE_URL: url },
+    }).status !== 0
+  )
+    process.exit(1);
 }
 
 function isListening(port) {
@@ -111,17 +159,23 @@ function isListening(port) {
 export function needPort(port, elsewhere) {
   return new Promise((resolve) => {
     const probe = createServer();
-    probe.once('error', () => fail(`port ${port} is taken. Stop what uses it, or set a free one: ${elsewhere}`));
+    probe.once('error', () =>
+      fail(`port ${port} is taken. Stop what uses it, or set a free one: ${elsewhere}`),
+    );
     probe.listen(port, '127.0.0.1', () => probe.close(() => resolve()));
   });
 }
 
 export function serve(url, port) {
-  return spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    cwd: root,
-    stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1' },
-  });
+  return spawn(
+    'node',
+    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],
+    {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1' },
+    },
+  );
 }
 
 export function makeFolder(path) {
@@ -130,14 +184,24 @@ export function makeFolder(path) {
 
 /** Puts the database back to empty, so that browser tests meet the demo as it is. */
 export function dropAll(url) {
-  const result = spawnSync('node', ['-e', "import('pg').then(async ({ default: { Client } }) => { const c = new Client({ connectionString: process.env.URL }); await c.connect(); await c.query('drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public'); await c.end(); })"], { cwd: root, env: { ...process.env, URL: url }, stdio: 'inherit' });
+  const result = spawnSync(
+    'node',
+    [
+      '-e',
+      "import('pg').then(async ({ default: { Client } }) => { const c = new Client({ connectionString: process.env.URL }); await c.connect(); await c.query('drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public'); await c.end(); })",
+    ],
+    { cwd: root, env: { ...process.env, URL: url }, stdio: 'inherit' },
+  );
   if (result.status !== 0) fail('the test database could not be emptied.');
 }
 
 /** Waits until the app answers. */
 export async function untilServed(port) {
   for (let i = 0; i < 120; i++) {
-    const there = await fetch(`http://127.0.0.1:${port}/`).then((response) => response.ok, () => false);
+    const there = await fetch(`http://127.0.0.1:${port}/`).then(
+      (response) => response.ok,
+      () => false,
+    );
     if (there) return;
     await new Promise((resolve) => setTimeout(resolve, 500));
   }

@@ -3,13 +3,33 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { checkAll } from './check.mjs';
-import { buildApp, buildParts, dropAll, makeFolder, needModules, needPackages, needPort, packages, prepareDatabase, root, say, serve, startDatabase, stopDatabase, untilServed } from './steps.mjs';
+import {
+  buildApp,
+  buildParts,
+  dropAll,
+  makeFolder,
+  needModules,
+  needPackages,
+  needPort,
+  packages,
+  prepareDatabase,
+  root,
+  say,
+  serve,
+  startDatabase,
+  stopDatabase,
+  untilServed,
+} from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
 /** Those that need no app; the attacks follow once there is one. */
 const PROJECTS = ['unit', 'conformance', 'command line', 'server'];
 // A data folder and port of its own, so that tests never touch what somebody works on.
-const DATABASE = { TAVRO_DATA: `${root}/.data/test`, TAVRO_DB_PORT: process.env.TAVRO_TEST_DB_PORT ?? '54339', TAVRO_DB: 'tavro' };
+const DATABASE = {
+  TAVRO_DATA: `${root}/.data/test`,
+  TAVRO_DB_PORT: process.env.TAVRO_TEST_DB_PORT ?? '54339',
+  TAVRO_DB: 'tavro',
+};
 
 // A server left over from an ended run would answer for this one.
 await needPort(PORT, 'TAVRO_TEST_PORT=3918 npm test');
@@ -47,8 +67,20 @@ function count({ passed, failed }) {
 function runVitest(env, projects) {
   const output = 'test-results/vitest.json';
   rmSync(`${root}/${output}`, { force: true });
-  const { status } = spawnSync('node_modules/.bin/vitest', ['run', ...projects.map((name) => `--project=${name}`), '--reporter=default', '--reporter=json', `--outputFile.json=${output}`], { cwd: root, stdio: 'inherit', env });
-  const { numPassedTests: passed, numFailedTests: failed } = JSON.parse(readFileSync(`${root}/${output}`, 'utf8'));
+  const { status } = spawnSync(
+    'node_modules/.bin/vitest',
+    [
+      'run',
+      ...projects.map((name) => `--project=${name}`),
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${output}`,
+    ],
+    { cwd: root, stdio: 'inherit', env },
+  );
+  const { numPassedTests: passed, numFailedTests: failed } = JSON.parse(
+    readFileSync(`${root}/${output}`, 'utf8'),
+  );
   // A file that cannot be loaded counts no test, but is a failure.
   return { passed, failed: status !== 0 && failed === 0 ? 1 : failed };
 }
@@ -57,14 +89,23 @@ async function runBrowser(env, url) {
   const server = serve(url, PORT);
   try {
     await untilServed(PORT);
-    const attacks = runVitest({ ...env, ...DATABASE, TAVRO_URL: `http://127.0.0.1:${PORT}` }, ['attack']);
+    const attacks = runVitest({ ...env, ...DATABASE, TAVRO_URL: `http://127.0.0.1:${PORT}` }, [
+      'attack',
+    ]);
     // The browser tests meet the demo as it is.
     dropAll(url);
     prepareDatabase(url);
-    const { status } = spawnSync('node_modules/.bin/playwright', ['test'], { cwd: root, stdio: 'inherit', env: { ...env, TAVRO_URL: `http://127.0.0.1:${PORT}` } });
+    const { status } = spawnSync('node_modules/.bin/playwright', ['test'], {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...env, TAVRO_URL: `http://127.0.0.1:${PORT}` },
+    });
     const { stats } = JSON.parse(readFileSync(`${root}/test-results/e2e.json`, 'utf8'));
     const failed = stats.unexpected;
-    return { passed: attacks.passed + stats.expected + stats.flaky, failed: attacks.failed + (status !== 0 && failed === 0 ? 1 : failed) };
+    return {
+      passed: attacks.passed + stats.expected + stats.flaky,
+      failed: attacks.failed + (status !== 0 && failed === 0 ? 1 : failed),
+    };
   } finally {
     server.kill('SIGTERM');
   }

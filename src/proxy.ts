@@ -10,7 +10,11 @@ const HEADER = 'content-security-policy';
 
 export function proxy(request: NextRequest): NextResponse {
   const fault = pageFault(request);
-  if (fault !== null) return NextResponse.json({ says: fault.says }, { status: fault.status, headers: { [HEADER]: "default-src 'none'; frame-ancestors 'none'" } });
+  if (fault !== null)
+    return NextResponse.json(
+      { says: fault.says },
+      { status: fault.status, headers: { [HEADER]: "default-src 'none'; frame-ancestors 'none'" } },
+    );
   const nonce = Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64');
   const headers = new Headers(request.headers);
   const own = policy(nonce);

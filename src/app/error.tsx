@@ -15,7 +15,10 @@ export default function PageError({ reset }: { error: Error; reset: () => void }
   return (
     <main style={{ padding: 20 }}>
       <h1>This page could not be opened</h1>
-      <p>The server could not make it. Its database may be out of reach for a moment. Nothing you saved is lost.</p>
+      <p>
+        The server could not make it. Its database may be out of reach for a moment. Nothing you
+        saved is lost.
+      </p>
       <button type="button" disabled={trying} onClick={again}>
         {trying ? 'Trying…' : 'Try again'}
       </button>

@@ -5,7 +5,10 @@ import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Providers } from '@/ui/providers';
 
-export const metadata: Metadata = { title: { default: 'Tavro', template: '%s · Tavro' }, description: 'Write, replay, test and release form behaviours.' };
+export const metadata: Metadata = {
+  title: { default: 'Tavro', template: '%s · Tavro' },
+  description: 'Write, replay, test and release form behaviours.',
+};
 
 export default async function Layout({ children }: { children: ReactNode }) {
   // Of the policy that src/proxy.ts gave this page.

@@ -6,7 +6,13 @@ import { Forms } from '@/ui/manage/forms';
 export const dynamic = 'force-dynamic';
 
 export default async function Home() {
-  const [head, forms, tables, services, person] = await Promise.all([readHead(), readOverview(), readTables(), readServices(), currentPerson()]);
+  const [head, forms, tables, services, person] = await Promise.all([
+    readHead(),
+    readOverview(),
+    readTables(),
+    readServices(),
+    currentPerson(),
+  ]);
   return (
     <Forms
       title={head.title}

@@ -4,7 +4,12 @@ import { fileURLToPath } from 'node:url';
 import type { Mode } from '../core/language/compile';
 import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';
-import { BrokenWorkspace, readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
+import {
+  BrokenWorkspace,
+  readWorkspace,
+  type Workspace,
+  type WorkspaceForm,
+} from '../core/workspace/workspace';
 import { engineInThread } from '../workers/engine-in-thread';
 import { readFolder } from '../workers/files';
 
@@ -44,14 +49,17 @@ export function formsOf(call: Call, workspace: Workspace): WorkspaceForm[] {
   if (call.form === undefined) return workspace.forms;
   const found = workspace.forms.filter(({ form }) => form.name === call.form);
   if (found.length === 0) {
-    throw new CallFault(`there is no form "${call.form}". There is ${workspace.forms.map(({ form }) => form.name).join(', ') || 'none'}.`);
+    throw new CallFault(
+      `there is no form "${call.form}". There is ${workspace.forms.map(({ form }) => form.name).join(', ') || 'none'}.`,
+    );
   }
   return found;
 }
 
 /** The one form a command needs. */
 export function formOf(call: Call, workspace: Workspace): WorkspaceForm {
-  if (call.form === undefined && workspace.forms.length !== 1) throw new CallFault('say which form with --form.');
+  if (call.form === undefined && workspace.forms.length !== 1)
+    throw new CallFault('say which form with --form.');
   return formsOf(call, workspace)[0]!;
 }
 
@@ -60,7 +68,12 @@ export function newEngine(): Engine {
 }
 
 /** Loads a form of the workspace into an engine. The compiler is loaded only now: it is by far the largest part. */
-export async function load(engine: Engine, workspace: Workspace, { form, behaviours }: WorkspaceForm, mode: Mode): Promise<readonly CompiledScript[]> {
+export async function load(
+  engine: Engine,
+  workspace: Workspace,
+  { form, behaviours }: WorkspaceForm,
+  mode: Mode,
+): Promise<readonly CompiledScript[]> {
   const { materialOf } = await import('../core/language/material');
   const material = materialOf(form, workspace, behaviours, mode);
   await engine.load(material);

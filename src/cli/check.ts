@@ -1,10 +1,18 @@
 /** `tavro check`: the problems of a workspace as the app lists them, each as `file:line:column: text`. */
-import { inWeight, problemsInScenarios, problemsInSources, type Problem } from '../core/problems/problems';
+import {
+  inWeight,
+  problemsInScenarios,
+  problemsInSources,
+  type Problem,
+} from '../core/problems/problems';
 import { formsOf, load, newEngine, open, type Call } from './call';
 
 export async function check(call: Call): Promise<number> {
   const workspace = open(call);
-  const [{ FormLanguage }, { libs }] = await Promise.all([import('../core/language/service'), import('../core/language/generated/libs')]);
+  const [{ FormLanguage }, { libs }] = await Promise.all([
+    import('../core/language/service'),
+    import('../core/language/generated/libs'),
+  ]);
   const engine = newEngine();
   const problems: Problem[] = [];
   for (const entry of formsOf(call, workspace)) {
@@ -14,10 +22,21 @@ export async function check(call: Call): Promise<number> {
     problems.push(...problemsInSources(form.name, behaviours, language));
     if (scenarios.length === 0) continue;
     await load(engine, workspace, entry, 'untraced');
-    problems.push(...(await problemsInScenarios(form, scenarios, workspace, { people: workspace.people, records, forms: workspace.forms }, (opening, steps) => engine.play(opening, steps))));
+    problems.push(
+      ...(await problemsInScenarios(
+        form,
+        scenarios,
+        workspace,
+        { people: workspace.people, records, forms: workspace.forms },
+        (opening, steps) => engine.play(opening, steps),
+      )),
+    );
   }
   engine.close();
-  for (const problem of inWeight(problems)) process.stdout.write(`${placeOf(call.folder, problem)}: ${problem.severity}: ${problem.says} (${problem.code})\n`);
+  for (const problem of inWeight(problems))
+    process.stdout.write(
+      `${placeOf(call.folder, problem)}: ${problem.severity}: ${problem.says} (${problem.code})\n`,
+    );
   process.stdout.write(problems.length === 0 ? 'nothing found\n' : `${problems.length} found\n`);
   return problems.length === 0 ? 0 : 1;
 }

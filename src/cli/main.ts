@@ -53,7 +53,8 @@ function readCall(rest: string[]): Call {
       },
     });
     const [folder, ...more] = positionals;
-    if (folder === undefined || more.length > 0) throw new CallFault(`one workspace folder has to be named.\n\n${USAGE}`);
+    if (folder === undefined || more.length > 0)
+      throw new CallFault(`one workspace folder has to be named.\n\n${USAGE}`);
     return { folder, ...values };
   } catch (caught) {
     if (caught instanceof CallFault) throw caught;
@@ -62,7 +63,9 @@ function readCall(rest: string[]): Call {
 }
 
 // A reader that has seen enough, such as `head`, is no fault.
-process.stdout.on('error', (error: { code?: string }) => process.exit(error.code === 'EPIPE' ? 0 : 2));
+process.stdout.on('error', (error: { code?: string }) =>
+  process.exit(error.code === 'EPIPE' ? 0 : 2),
+);
 
 main(process.argv.slice(2)).then(
   (code) => {
@@ -70,10 +73,18 @@ main(process.argv.slice(2)).then(
     process.exitCode = code;
   },
   (error: unknown) => {
-    if (error instanceof BrokenWorkspace) process.stderr.write(`${error.faults.map(faultInWords).join('\n')}\n`);
-    else if (error instanceof CallFault || error instanceof NoSuchOpening) process.stderr.write(`tavro: ${error.message}\n`);
-    else if (process.env.TAVRO_DEBUG !== undefined) process.stderr.write(`tavro: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
-    else process.stderr.write(`tavro: something went wrong that should not: ${error instanceof Error ? error.message : String(error)}. TAVRO_DEBUG=1 shows where.\n`);
+    if (error instanceof BrokenWorkspace)
+      process.stderr.write(`${error.faults.map(faultInWords).join('\n')}\n`);
+    else if (error instanceof CallFault || error instanceof NoSuchOpening)
+      process.stderr.write(`tavro: ${error.message}\n`);
+    else if (process.env.TAVRO_DEBUG !== undefined)
+      process.stderr.write(
+        `tavro: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+      );
+    else
+      process.stderr.write(
+        `tavro: something went wrong that should not: ${error instanceof Error ? error.message : String(error)}. TAVRO_DEBUG=1 shows where.\n`,
+      );
     process.exitCode = 2;
   },
 );

@@ -12,16 +12,28 @@ import { readJson, type Fault } from '../core/workspace/json';
 import { CallFault, formOf, load, newEngine, open, type Call } from './call';
 
 export async function play(call: Call): Promise<number> {
-  if (call.steps === undefined) throw new CallFault('say with --steps which file holds the steps, or - for standard input.');
+  if (call.steps === undefined)
+    throw new CallFault('say with --steps which file holds the steps, or - for standard input.');
   const workspace = open(call);
   const entry = formOf(call, workspace);
   const input = readSteps(call.steps);
-  const { open: opening, steps } = Array.isArray(input) ? { open: { as: workspace.people[0]!.key }, steps: input } : input;
+  const { open: opening, steps } = Array.isArray(input)
+    ? { open: { as: workspace.people[0]!.key }, steps: input }
+    : input;
   const engine = newEngine();
   await load(engine, workspace, entry, call.tape === true ? 'traced' : 'untraced');
-  const answers = await engine.play(openingOf(opening, entry.form, { people: workspace.people, records: entry.records, forms: workspace.forms }), steps);
+  const answers = await engine.play(
+    openingOf(opening, entry.form, {
+      people: workspace.people,
+      records: entry.records,
+      forms: workspace.forms,
+    }),
+    steps,
+  );
   engine.close();
-  process.stdout.write(`${JSON.stringify(resultOf(answers, entry.form, call.tape === true), null, 2)}\n`);
+  process.stdout.write(
+    `${JSON.stringify(resultOf(answers, entry.form, call.tape === true), null, 2)}\n`,
+  );
   return 0;
 }
 

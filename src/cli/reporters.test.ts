@@ -2,12 +2,30 @@ import { expect, test } from 'vitest';
 import { reporters, type Outcome } from './reporters';
 
 const outcomes: Outcome[] = [
-  { form: 'visit', file: 'v/a.json', name: 'a', title: 'All <well> & "good" #1', passed: true, misses: [], steps: 2 },
-  { form: 'visit', file: 'v/b.json', name: 'b', title: 'Not well', passed: false, misses: [{ step: 3, part: 'dues', aspect: 'value', says: 'dues.value is 1, expected 2\u0001' }], steps: 4 },
+  {
+    form: 'visit',
+    file: 'v/a.json',
+    name: 'a',
+    title: 'All <well> & "good" #1',
+    passed: true,
+    misses: [],
+    steps: 2,
+  },
+  {
+    form: 'visit',
+    file: 'v/b.json',
+    name: 'b',
+    title: 'Not well',
+    passed: false,
+    misses: [{ step: 3, part: 'dues', aspect: 'value', says: 'dues.value is 1, expected 2\u0001' }],
+    steps: 4,
+  },
 ];
 
 test('for people: a line a scenario, file and step of each difference, and the count', () => {
-  expect(reporters.spec!(outcomes)).toBe('visit\n  ✓ All <well> & "good" #1\n  ✗ Not well\n      v/b.json: step 3: dues.value is 1, expected 2\u0001\n\n1 passed, 1 failed\n');
+  expect(reporters.spec!(outcomes)).toBe(
+    'visit\n  ✓ All <well> & "good" #1\n  ✗ Not well\n      v/b.json: step 3: dues.value is 1, expected 2\u0001\n\n1 passed, 1 failed\n',
+  );
 });
 
 test('JUnit is well-formed XML whatever is in a title or a value', () => {
@@ -18,7 +36,12 @@ test('JUnit is well-formed XML whatever is in a title or a value', () => {
 });
 
 test('TAP 14 counts its plan and escapes what would be a directive', () => {
-  expect(reporters.tap!(outcomes).split('\n').slice(0, 4)).toEqual(['TAP version 14', '1..2', 'ok 1 - visit: All <well> & "good" \\#1', 'not ok 2 - visit: Not well']);
+  expect(reporters.tap!(outcomes).split('\n').slice(0, 4)).toEqual([
+    'TAP version 14',
+    '1..2',
+    'ok 1 - visit: All <well> & "good" \\#1',
+    'not ok 2 - visit: Not well',
+  ]);
 });
 
 test('JSON holds the outcomes as they are', () => {

@@ -29,9 +29,17 @@ const spec: Reporter = (outcomes) => {
 const tap: Reporter = (outcomes) => {
   const lines = ['TAP version 14', `1..${outcomes.length}`];
   outcomes.forEach((outcome, i) => {
-    lines.push(`${outcome.passed ? 'ok' : 'not ok'} ${i + 1} - ${outcome.form}: ${outcome.title.replace(/#/g, '\\#')}`);
+    lines.push(
+      `${outcome.passed ? 'ok' : 'not ok'} ${i + 1} - ${outcome.form}: ${outcome.title.replace(/#/g, '\\#')}`,
+    );
     if (!outcome.passed) {
-      lines.push('  ---', `  file: ${JSON.stringify(outcome.file)}`, '  misses:', ...outcome.misses.map((miss) => `    - ${JSON.stringify(missInWords(miss))}`), '  ...');
+      lines.push(
+        '  ---',
+        `  file: ${JSON.stringify(outcome.file)}`,
+        '  misses:',
+        ...outcome.misses.map((miss) => `    - ${JSON.stringify(missInWords(miss))}`),
+        '  ...',
+      );
     }
   });
   return `${lines.join('\n')}\n`;
@@ -54,13 +62,16 @@ const junit: Reporter = (outcomes) => {
 };
 
 function xml(text: string): string {
-  return text
-    .replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`)
-    // Characters that XML 1.0 cannot hold at all.
-    // eslint-disable-next-line no-control-regex
-    .replace(/[\0-\x08\x0b\x0c\x0e-\x1f]/g, '\uFFFD');
+  return (
+    text
+      .replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`)
+      // Characters that XML 1.0 cannot hold at all.
+      // eslint-disable-next-line no-control-regex
+      .replace(/[\0-\x08\x0b\x0c\x0e-\x1f]/g, '\uFFFD')
+  );
 }
 
-const json: Reporter = (outcomes) => `${JSON.stringify({ passed: outcomes.every((outcome) => outcome.passed), scenarios: outcomes }, null, 2)}\n`;
+const json: Reporter = (outcomes) =>
+  `${JSON.stringify({ passed: outcomes.every((outcome) => outcome.passed), scenarios: outcomes }, null, 2)}\n`;
 
 export const reporters: Record<string, Reporter> = { spec, junit, tap, json };

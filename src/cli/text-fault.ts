@@ -2,5 +2,7 @@
 export function textFault(file: string, caught: unknown): string {
   const { code } = caught as { code?: string };
   if (code === 'EISDIR') return `${file} is a folder.`;
-  return code === 'ENOENT' ? `there is no file ${file}.` : `cannot read ${file}: ${(caught as Error).message}`;
+  return code === 'ENOENT'
+    ? `there is no file ${file}.`
+    : `cannot read ${file}: ${(caught as Error).message}`;
 }

@@ -15,21 +15,37 @@ const keyOf = ({ name, text }: Source, mode: Mode) => `${mode} ${name}\n${text}`
 /** The sources compiled, in their order, off the main thread. */
 export async function compiled(sources: readonly Source[], mode: Mode): Promise<CompiledScript[]> {
   const missing = sources.filter((source) => !kept.has(keyOf(source, mode)));
-  const made = missing.length === 0 ? [] : await task('compile', { sources: missing.map(({ name, text }) => ({ name, text })), mode });
+  const made =
+    missing.length === 0
+      ? []
+      : await task('compile', { sources: missing.map(({ name, text }) => ({ name, text })), mode });
   if (kept.size + made.length > MOST_KEPT) kept.clear();
   const fresh = new Map(missing.map((source, i) => [keyOf(source, mode), made[i]!]));
   for (const [key, script] of fresh) kept.set(key, script);
-  return Promise.all(sources.map(async (source) => kept.get(keyOf(source, mode)) ?? fresh.get(keyOf(source, mode)) ?? (await compiled([source], mode))[0]!));
+  return Promise.all(
+    sources.map(
+      async (source) =>
+        kept.get(keyOf(source, mode)) ??
+        fresh.get(keyOf(source, mode)) ??
+        (await compiled([source], mode))[0]!,
+    ),
+  );
 }
 
 /** The scripts by which services answer. */
 export async function compiledServices(services: readonly Service[]): Promise<CompiledScript[]> {
   const sources = servicesAsSources(services);
-  const scripts = await compiled(sources.map(({ source }) => source), 'untraced');
+  const scripts = await compiled(
+    sources.map(({ source }) => source),
+    'untraced',
+  );
   return scripts.map((script, i) => ({ ...script, name: sources[i]!.name }));
 }
 
 /** What runs of a form's behaviours. */
-export function compiledBehaviours(behaviours: readonly Source[], mode: Mode): Promise<CompiledScript[]> {
+export function compiledBehaviours(
+  behaviours: readonly Source[],
+  mode: Mode,
+): Promise<CompiledScript[]> {
   return compiled(takingPart(behaviours), mode);
 }

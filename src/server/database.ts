@@ -10,7 +10,12 @@ const kept = globalThis as { tavroDatabase?: { database: Database; pool: Pool } 
 
 export function connect(url = process.env.DATABASE_URL): { database: Database; pool: Pool } {
   if (url === undefined) throw new Error('DATABASE_URL is not set. Start the app with npm start.');
-  const pool = new Pool({ connectionString: url, max: 12, connectionTimeoutMillis: 5000, statement_timeout: 60_000 });
+  const pool = new Pool({
+    connectionString: url,
+    max: 12,
+    connectionTimeoutMillis: 5000,
+    statement_timeout: 60_000,
+  });
   // A connection that breaks is replaced at the next query, and whoever uses it is told there; it must not end the process.
   pool.on('error', () => undefined);
   pool.on('connect', (client) => void client.on('error', () => undefined));
@@ -23,7 +28,11 @@ export function database(): Database {
 
 /** Asks what every submission asks, by a name under which each connection plans it once. Gives the rows. */
 export async function ask(name: string, statement: string, values: unknown[]): Promise<unknown[]> {
-  const { rows } = await (kept.tavroDatabase ??= connect()).pool.query<Record<string, unknown>>({ name, text: statement, values });
+  const { rows } = await (kept.tavroDatabase ??= connect()).pool.query<Record<string, unknown>>({
+    name,
+    text: statement,
+    values,
+  });
   return rows;
 }
 
@@ -45,7 +54,10 @@ export class MaybeSaved extends Error {}
  * Does work in a transaction. When the connection breaks in the commit, `again` says that the work can be done once
  * more whether or not it was committed, which tells; without it MaybeSaved is thrown.
  */
-export function transaction<T>(work: (tx: Transaction) => Promise<T>, { again = false } = {}): Promise<T> {
+export function transaction<T>(
+  work: (tx: Transaction) => Promise<T>,
+  { again = false } = {},
+): Promise<T> {
   return untilKnown(again, (saving) =>
     database().transaction(async (tx) => {
       const done = await work(tx);
@@ -72,10 +84,14 @@ async function untilKnown<T>(again: boolean, work: (saving: () => void) => Promi
       return await work(() => (saving = true));
     } catch (caught) {
       // What PostgreSQL itself answers to a commit says that there was none; anything else leaves it open.
-      const open = saving && !wasNotReached(caught) ? causeOf(caught).code === undefined || isUnreachable(caught) : broke && isUnreachable(caught);
+      const open =
+        saving && !wasNotReached(caught)
+          ? causeOf(caught).code === undefined || isUnreachable(caught)
+          : broke && isUnreachable(caught);
       if (!open) throw caught;
       broke = true;
-      if (!again || wait > 6000) throw new MaybeSaved('the connection broke while this was being saved', { cause: caught });
+      if (!again || wait > 6000)
+        throw new MaybeSaved('the connection broke while this was being saved', { cause: caught });
       await new Promise((resolve) => setTimeout(resolve, wait));
     }
   }
@@ -84,14 +100,22 @@ async function untilKnown<T>(again: boolean, work: (saving: () => void) => Promi
 /** Whether there was no connection, so that nothing was sent. */
 function wasNotReached(caught: unknown): boolean {
   const { code = '', message = '' } = causeOf(caught);
-  return /^(?:ECONNREFUSED|57P03|53300)$/.test(code) || message === 'timeout exceeded when trying to connect';
+  return (
+    /^(?:ECONNREFUSED|57P03|53300)$/.test(code) ||
+    message === 'timeout exceeded when trying to connect'
+  );
 }
 
 /** Whether a failure is the database being out of reach, as opposed to a fault in what was asked. */
 export function isUnreachable(caught: unknown): boolean {
   const { code = '', message = '' } = causeOf(caught);
   // Class 08 and 57P are PostgreSQL's connection exceptions and shutdowns (manual, appendix A).
-  return /^(?:ECONN|EPIPE|ETIMEDOUT|08|57P)/.test(code) || /^(?:Connection terminated|Client has encountered a connection error|Client was closed|timeout exceeded when trying to connect|Query read timeout)/.test(message);
+  return (
+    /^(?:ECONN|EPIPE|ETIMEDOUT|08|57P)/.test(code) ||
+    /^(?:Connection terminated|Client has encountered a connection error|Client was closed|timeout exceeded when trying to connect|Query read timeout)/.test(
+      message,
+    )
+  );
 }
 
 /** Whether a failure is a full disk or another lack of room (class 53). */
@@ -110,5 +134,8 @@ export function isDeadlock(caught: unknown): boolean {
 }
 
 function causeOf(caught: unknown): { code?: string; message?: string } {
-  return (caught instanceof Error && caught.cause instanceof Error ? caught.cause : caught) as { code?: string; message?: string };
+  return (caught instanceof Error && caught.cause instanceof Error ? caught.cause : caught) as {
+    code?: string;
+    message?: string;
+  };
 }

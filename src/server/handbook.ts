@@ -13,12 +13,16 @@ export function handbook(folder = join(process.cwd(), 'docs')): Page[] {
 
 function readHandbook(folder: string): Page[] {
   const read = (name: string) => readFileSync(join(folder, name), 'utf8');
-  const mistakes = readdirSync(join(folder, 'mistakes')).filter((name) => name.endsWith('.md')).sort();
+  const mistakes = readdirSync(join(folder, 'mistakes'))
+    .filter((name) => name.endsWith('.md'))
+    .sort();
   return [
     pageOf('language', 'Writing', read('scripts.md')),
     pageOf('editor', 'Writing', read('editor.md')),
     pageOf('semantics', 'Writing', read('semantics.md')),
-    ...mistakes.map((name) => pageOf(`mistakes/${name.replace(/\.md$/, '')}`, 'Mistakes', read(`mistakes/${name}`))),
+    ...mistakes.map((name) =>
+      pageOf(`mistakes/${name.replace(/\.md$/, '')}`, 'Mistakes', read(`mistakes/${name}`)),
+    ),
     ...referencePages(),
   ];
 }

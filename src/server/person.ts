@@ -18,6 +18,12 @@ export async function currentPerson(): Promise<Person> {
 /** Chooses who is using the app. Throws a Refusal (404) for somebody who is not there. */
 export async function choosePerson(key: string): Promise<void> {
   const { people } = await readHead();
-  if (!people.some((person) => person.key === key)) throw new Refusal(404, `There is no person "${key}".`);
-  (await cookies()).set(COOKIE, key, { sameSite: 'strict', httpOnly: true, path: '/', maxAge: 400 * 24 * 60 * 60 });
+  if (!people.some((person) => person.key === key))
+    throw new Refusal(404, `There is no person "${key}".`);
+  (await cookies()).set(COOKIE, key, {
+    sameSite: 'strict',
+    httpOnly: true,
+    path: '/',
+    maxAge: 400 * 24 * 60 * 60,
+  });
 }

@@ -21,7 +21,13 @@ try {
   await tidyFillings(database, Date.now());
   await database.execute(sql`analyze record`);
 } catch (caught) {
-  failed = isOutOfRoom(caught) ? 'the disk of the database is full. Make room, then start again' : caught instanceof Error ? (caught.cause instanceof Error ? caught.cause.message : caught.message) : String(caught);
+  failed = isOutOfRoom(caught)
+    ? 'the disk of the database is full. Make room, then start again'
+    : caught instanceof Error
+      ? caught.cause instanceof Error
+        ? caught.cause.message
+        : caught.message
+      : String(caught);
 } finally {
   turn.release(true);
   await pool.end();

@@ -39,33 +39,66 @@ const { release } = schema;
 export async function makeRelease(name: string): Promise<{ number: number }> {
   const form = await readForm(name);
   if (form === null) throw new CannotRelease(`There is no form "${name}".`);
-  const [sources, tables, services] = await Promise.all([readBehaviours(name), readTables(), readServices()]);
-  const { scripts, answering } = await task('material', { form, tables, services, sources, mode: 'untraced' });
+  const [sources, tables, services] = await Promise.all([
+    readBehaviours(name),
+    readTables(),
+    readServices(),
+  ]);
+  const { scripts, answering } = await task('material', {
+    form,
+    tables,
+    services,
+    sources,
+    mode: 'untraced',
+  });
   const broken = scripts.find((script) => script.failure !== null);
-  if (broken !== undefined) throw new CannotRelease(`${broken.title}, line ${broken.failure!.line}: ${broken.failure!.says}`);
+  if (broken !== undefined)
+    throw new CannotRelease(
+      `${broken.title}, line ${broken.failure!.line}: ${broken.failure!.says}`,
+    );
   const made = await transaction(async (tx) => {
     // Two people releasing at once get two numbers.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`release ${name}`}, 0))`);
-    const [last] = await tx.select({ number: release.number }).from(release).where(eq(release.form, name)).orderBy(desc(release.number)).limit(1);
+    const [last] = await tx
+      .select({ number: release.number })
+      .from(release)
+      .where(eq(release.form, name))
+      .orderBy(desc(release.number))
+      .limit(1);
     const number = (last?.number ?? 0) + 1;
-    await tx.insert(release).values({ form: name, number, content: { form, tables, services, answering, sources, scripts } });
+    await tx.insert(release).values({
+      form: name,
+      number,
+      content: { form, tables, services, answering, sources, scripts },
+    });
     return { number };
   });
   // Lists work without their indexes, only slower, so nobody waits for them.
-  void indexForm(form).catch((caught: unknown) => console.error('the indexes of the records were not made', caught));
+  void indexForm(form).catch((caught: unknown) =>
+    console.error('the indexes of the records were not made', caught),
+  );
   return made;
 }
 
 /** Makes the indexes by which a form's records are listed, and found as children of another form's. */
 export async function indexForm(form: Form): Promise<void> {
-  const referring = (await readForms()).flatMap((parent) => (parent.children ?? []).flatMap((list) => (list.form === form.name ? [list.field] : [])));
+  const referring = (await readForms()).flatMap((parent) =>
+    (parent.children ?? []).flatMap((list) => (list.form === form.name ? [list.field] : [])),
+  );
   await indexRecords(form, referring);
 }
 
 /** Which release is the newest, without reading it whole. */
-export async function newestNumber(form: string): Promise<{ id: number; number: number; createdAt: string } | null> {
+export async function newestNumber(
+  form: string,
+): Promise<{ id: number; number: number; createdAt: string } | null> {
   const { id, number, createdAt } = release;
-  const [row] = await database().select({ id, number, createdAt }).from(release).where(eq(release.form, form)).orderBy(desc(number)).limit(1);
+  const [row] = await database()
+    .select({ id, number, createdAt })
+    .from(release)
+    .where(eq(release.form, form))
+    .orderBy(desc(number))
+    .limit(1);
   return row === undefined ? null : { ...row, createdAt: row.createdAt.toISOString() };
 }
 
@@ -91,6 +124,19 @@ export async function releaseById(id: number): Promise<Release | null> {
 
 function asRelease(row: typeof release.$inferSelect): Release {
   const { form, tables, services, answering, sources, scripts } = ReleaseRow.parse(row.content);
-  const material = MaterialSchema.parse({ form, tables, services, answering, scripts, traced: false });
-  return { id: row.id, number: row.number, createdAt: row.createdAt.toISOString(), material, sources };
+  const material = MaterialSchema.parse({
+    form,
+    tables,
+    services,
+    answering,
+    scripts,
+    traced: false,
+  });
+  return {
+    id: row.id,
+    number: row.number,
+    createdAt: row.createdAt.toISOString(),
+    material,
+    sources,
+  };
 }

@@ -1,6 +1,18 @@
 /** The database: documents with their revisions, immutable releases, records with theirs, and forms being filled in. */
 import { sql } from 'drizzle-orm';
-import { bigint, customType, index, integer, pgTable, primaryKey, serial, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  customType,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  serial,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 
 /** JSON kept as JSONB and handed out unread: every row is parsed with Zod where it is read. */
 const json = customType<{ data: unknown; driverData: string }>({
@@ -26,7 +38,9 @@ export const document = pgTable(
     revision: integer('revision').notNull(),
   },
   (table) => [
-    uniqueIndex('document_there').on(table.kind, table.form, table.name).where(sql`${table.content} is not null`),
+    uniqueIndex('document_there')
+      .on(table.kind, table.form, table.name)
+      .where(sql`${table.content} is not null`),
     index('document_names').on(table.kind, table.form, table.name),
   ],
 );
@@ -35,7 +49,9 @@ export const document = pgTable(
 export const revision = pgTable(
   'revision',
   {
-    document: integer('document').notNull().references(() => document.id),
+    document: integer('document')
+      .notNull()
+      .references(() => document.id),
     number: integer('number').notNull(),
     content: json('content'),
     savedBy: text('saved_by'),
@@ -70,11 +86,18 @@ export const record = pgTable(
     savedBy: text('saved_by').notNull(),
     savedAt: at('saved_at'),
     /** Where it stands in lists: by number, the highest first, then the other ids. */
-    place: bigint('place', { mode: 'number' }).notNull().generatedAlwaysAs(sql`case when id ~ '^[0-9]{1,18}$' then -(id::bigint) else 1 end`),
+    place: bigint('place', { mode: 'number' })
+      .notNull()
+      .generatedAlwaysAs(sql`case when id ~ '^[0-9]{1,18}$' then -(id::bigint) else 1 end`),
     /** What is searched in. */
-    words: text('words').notNull().generatedAlwaysAs(sql`tavro_words("values")`),
+    words: text('words')
+      .notNull()
+      .generatedAlwaysAs(sql`tavro_words("values")`),
   },
-  (table) => [primaryKey({ columns: [table.form, table.id] }), index('record_order').on(table.form, table.place, table.id)],
+  (table) => [
+    primaryKey({ columns: [table.form, table.id] }),
+    index('record_order').on(table.form, table.place, table.id),
+  ],
 );
 
 /** Every state in which a record was saved. */
@@ -95,7 +118,9 @@ export const recordRevision = pgTable(
 /** A filling-in that was begun: what the server put in and will not take from a browser. */
 export const filling = pgTable('filling', {
   id: uuid('id').primaryKey().defaultRandom(),
-  release: integer('release').notNull().references(() => release.id),
+  release: integer('release')
+    .notNull()
+    .references(() => release.id),
   opening: json('opening').notNull(),
   /** The record's revision when it was opened; null for a new entry. */
   recordRevision: integer('record_revision'),
@@ -112,7 +137,9 @@ export const filling = pgTable('filling', {
 export const fileContent = pgTable(
   'file_content',
   {
-    filling: uuid('filling').notNull().references(() => filling.id),
+    filling: uuid('filling')
+      .notNull()
+      .references(() => filling.id),
     /** As `field`, or `rows.column`. */
     field: text('field').notNull().default(''),
     name: text('name').notNull(),
@@ -130,10 +157,16 @@ export const fileContent = pgTable(
 );
 
 /** Numbers for new records, one sequence a form. */
-export const recordNumber = pgTable('record_number', { form: text('form').primaryKey(), next: integer('next').notNull() });
+export const recordNumber = pgTable('record_number', {
+  form: text('form').primaryKey(),
+  next: integer('next').notNull(),
+});
 
 /** What the server signs with. */
-export const secret = pgTable('secret', { name: text('name').primaryKey(), value: text('value').notNull() });
+export const secret = pgTable('secret', {
+  name: text('name').primaryKey(),
+  value: text('value').notNull(),
+});
 
 /** How a form's scenarios came out when they were last run, and of which state of the workspace. */
 export const scenarioRun = pgTable('scenario_run', {

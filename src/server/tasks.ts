@@ -6,7 +6,15 @@ import type { AnswerOf, RequestOf, TaskName, TaskReply } from '../workers/tasks'
 import { Refusal } from './http/refusal';
 
 /** Real milliseconds a task may take, the wait for a thread not counted. */
-const LIMITS: Readonly<Record<TaskName, number>> = { compile: 20_000, material: 20_000, check: 60_000, search: 2000, preview: 20_000, planRename: 60_000, uses: 60_000 };
+const LIMITS: Readonly<Record<TaskName, number>> = {
+  compile: 20_000,
+  material: 20_000,
+  check: 60_000,
+  search: 2000,
+  preview: 20_000,
+  planRename: 60_000,
+  uses: 60_000,
+};
 
 const TOO_LONG: Readonly<Record<TaskName, string>> = {
   compile: 'The behaviours take too long to compile.',
@@ -31,13 +39,19 @@ function threads(): Piscina {
 }
 
 /** Runs a task. Throws a Refusal: 422 with words for what people got wrong or what takes too long, 503 when too much waits. */
-export async function task<N extends TaskName>(name: N, request: RequestOf<N>): Promise<AnswerOf<N>> {
+export async function task<N extends TaskName>(
+  name: N,
+  request: RequestOf<N>,
+): Promise<AnswerOf<N>> {
   const limit = new AbortController();
   let timer: ReturnType<typeof setTimeout> | undefined;
   // The clock starts with the work, not with the wait for a thread.
   const started = () => (timer ??= setTimeout(() => limit.abort(), LIMITS[name]));
   const pool = threads();
-  if (pool.queueSize >= 500) throw new Refusal(503, 'The server is busy. Try again in a few seconds.', { 'retry-after': '5' });
+  if (pool.queueSize >= 500)
+    throw new Refusal(503, 'The server is busy. Try again in a few seconds.', {
+      'retry-after': '5',
+    });
   const waiting = setInterval(() => {
     if (pool.queueSize === 0) started();
   }, 50);

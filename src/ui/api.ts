@@ -2,7 +2,9 @@
 /** Calls to the server, with its words when it refuses and ours when it cannot be reached. */
 import { useEffect, useState } from 'react';
 
-export type Reply<T> = { ok: true; status: number; body: T } | { ok: false; status: number; says: string; body: unknown };
+export type Reply<T> =
+  | { ok: true; status: number; body: T }
+  | { ok: false; status: number; says: string; body: unknown };
 
 /** Asks for something. */
 export function get<T>(path: string): Promise<Reply<T>> {
@@ -17,15 +19,23 @@ export function sendsOnLeaving(body: unknown): boolean {
   return new Blob([JSON.stringify(body)]).size < MOST_ON_LEAVING;
 }
 
-export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<Reply<T>> {
+export async function call<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+): Promise<Reply<T>> {
   const content = body === undefined ? null : JSON.stringify(body);
-  const headers = content === null ? {} : { body: content, headers: { 'content-type': 'application/json' } };
-  const keepalive = method === 'PUT' && content !== null && new Blob([content]).size < MOST_ON_LEAVING;
+  const headers =
+    content === null ? {} : { body: content, headers: { 'content-type': 'application/json' } };
+  const keepalive =
+    method === 'PUT' && content !== null && new Blob([content]).size < MOST_ON_LEAVING;
   let response: Response;
   try {
     const send = () => fetch(path, { method, ...headers });
     // Several at once may exceed what browsers keep alive; then it is sent as usual.
-    response = await (keepalive ? fetch(path, { method, keepalive, ...headers }).catch(send) : send());
+    response = await (keepalive
+      ? fetch(path, { method, keepalive, ...headers }).catch(send)
+      : send());
   } catch {
     return { ok: false, status: 0, says: 'The server is out of reach.', body: null };
   }
@@ -36,12 +46,20 @@ export async function call<T>(method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: s
     const says = (read as { says?: string } | null)?.says ?? 'The server refused.';
     return { ok: false, status: response.status, says, body: read };
   } catch {
-    return { ok: false, status: response.ok ? 502 : response.status, says: 'The answer of the server broke off.', body: null };
+    return {
+      ok: false,
+      status: response.ok ? 502 : response.status,
+      says: 'The answer of the server broke off.',
+      body: null,
+    };
   }
 }
 
 /** What a path answers: null until it has, then the answer or why there is none. Asked anew when `again` differs. */
-export function useFetched<T>(path: string, again: unknown = null): { body: T } | { says: string } | null {
+export function useFetched<T>(
+  path: string,
+  again: unknown = null,
+): { body: T } | { says: string } | null {
   const [fetched, setFetched] = useState<{ body: T } | { says: string } | null>(null);
   useEffect(() => {
     let here = true;

@@ -10,7 +10,9 @@ export interface Checking {
 }
 
 /** What was found, or why nothing was; `meanwhile` hears how far it is. */
-export async function checkWorkspace(meanwhile: (checking: Checking) => void): Promise<Checking | { says: string }> {
+export async function checkWorkspace(
+  meanwhile: (checking: Checking) => void,
+): Promise<Checking | { says: string }> {
   for (;;) {
     const reply = await get<Checking>('/api/problems');
     if (!reply.ok) return { says: reply.says };

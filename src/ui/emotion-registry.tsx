@@ -8,15 +8,20 @@ import { useState } from 'react';
 export function EmotionRegistry({ children }: { children: React.ReactNode }) {
   const [{ cache, flush }] = useState(() => {
     const cache = createCache({ key: 'css' });
-    cache.compat = true;                       // stops emotion from writing <style> inline in the SSR'd tree
+    cache.compat = true; // stops emotion from writing <style> inline in the SSR'd tree
     const prevInsert = cache.insert;
     let inserted: { name: string; isGlobal: boolean }[] = [];
     cache.insert = (...args) => {
       const [selector, serialized] = args;
-      if (cache.inserted[serialized.name] === undefined) inserted.push({ name: serialized.name, isGlobal: !selector });
+      if (cache.inserted[serialized.name] === undefined)
+        inserted.push({ name: serialized.name, isGlobal: !selector });
       return prevInsert(...args);
     };
-    const flush = () => { const p = inserted; inserted = []; return p; };
+    const flush = () => {
+      const p = inserted;
+      inserted = [];
+      return p;
+    };
     return { cache, flush };
   });
   useServerInsertedHTML(() => {
@@ -29,15 +34,24 @@ export function EmotionRegistry({ children }: { children: React.ReactNode }) {
       const style = cache.inserted[name];
       if (typeof style === 'string') {
         if (isGlobal) globals.push({ name, style });
-        else { styles += style; dataEmotion += ` ${name}`; }
+        else {
+          styles += style;
+          dataEmotion += ` ${name}`;
+        }
       }
     }
     return (
       <>
         {globals.map(({ name, style }) => (
-          <style key={name} data-emotion={`${cache.key}-global ${name}`} dangerouslySetInnerHTML={{ __html: style }} />
+          <style
+            key={name}
+            data-emotion={`${cache.key}-global ${name}`}
+            dangerouslySetInnerHTML={{ __html: style }}
+          />
         ))}
-        {styles && <style data-emotion={dataEmotion} dangerouslySetInnerHTML={{ __html: styles }} />}
+        {styles && (
+          <style data-emotion={dataEmotion} dangerouslySetInnerHTML={{ __html: styles }} />
+        )}
       </>
     );
   });

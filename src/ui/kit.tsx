@@ -1,6 +1,13 @@
 'use client';
 /** Small pieces that all screens share: the head of a page, buttons, names in mono. */
-import { Box, chakra, Flex, HStack, type ButtonProps, type HTMLChakraProps } from '@chakra-ui/react';
+import {
+  Box,
+  chakra,
+  Flex,
+  HStack,
+  type ButtonProps,
+  type HTMLChakraProps,
+} from '@chakra-ui/react';
 import Link from 'next/link';
 import { useTheme } from 'next-themes';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -8,11 +15,22 @@ import { useEffect, useState, type ReactNode } from 'react';
 const PlainButton = chakra('button');
 
 /** `plain` for what can be done, `go` for the one that carries on, `text` inside sentences. */
-export function Button({ look = 'plain', ...props }: { look?: 'plain' | 'go' | 'text' } & HTMLChakraProps<'button'> & Pick<ButtonProps, 'disabled'>) {
+export function Button({
+  look = 'plain',
+  ...props
+}: { look?: 'plain' | 'go' | 'text' } & HTMLChakraProps<'button'> & Pick<ButtonProps, 'disabled'>) {
   const looks = {
     plain: { bg: 'sheet', borderColor: 'line', color: 'ink', _hover: { borderColor: 'edge' } },
     go: { bg: 'act', borderColor: 'act', color: 'onAct', _hover: { filter: 'brightness(1.08)' } },
-    text: { bg: 'transparent', borderColor: 'transparent', color: 'act', px: '2px', py: 0, textDecoration: 'underline', textUnderlineOffset: '3px' },
+    text: {
+      bg: 'transparent',
+      borderColor: 'transparent',
+      color: 'act',
+      px: '2px',
+      py: 0,
+      textDecoration: 'underline',
+      textUnderlineOffset: '3px',
+    },
   } as const;
   return (
     <PlainButton
@@ -39,9 +57,25 @@ export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { childre
   );
 }
 
-export function PageHead({ trail, children }: { trail: { label: string; href?: string }[]; children?: ReactNode }) {
+export function PageHead({
+  trail,
+  children,
+}: {
+  trail: { label: string; href?: string }[];
+  children?: ReactNode;
+}) {
   return (
-    <Flex as="header" align="center" gap="10px" px="14px" minH="48px" py="6px" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
+    <Flex
+      as="header"
+      align="center"
+      gap="10px"
+      px="14px"
+      minH="48px"
+      py="6px"
+      borderBottomWidth="1px"
+      borderColor="line"
+      flexWrap="wrap"
+    >
       <chakra.a asChild fontWeight={750} fontSize="16px" letterSpacing="0.02em" color="act">
         <Link href="/">tavro</Link>
       </chakra.a>
@@ -61,7 +95,16 @@ export function PageHead({ trail, children }: { trail: { label: string; href?: s
           </HStack>
         ))}
       </HStack>
-      <Flex ml="auto" align="center" gap="7px" flexWrap="wrap" css={{ '& button, & select, & input': { fontSize: '13px' }, '& button': { paddingInline: '7px' } }}>
+      <Flex
+        ml="auto"
+        align="center"
+        gap="7px"
+        flexWrap="wrap"
+        css={{
+          '& button, & select, & input': { fontSize: '13px' },
+          '& button': { paddingInline: '7px' },
+        }}
+      >
         {children}
         <ThemeSwitch />
       </Flex>
@@ -76,21 +119,43 @@ function ThemeSwitch() {
   useEffect(() => setMounted(true), []);
   const dark = mounted && resolvedTheme === 'dark';
   return (
-    <Button aria-label={dark ? 'Light theme' : 'Dark theme'} title={dark ? 'Light theme' : 'Dark theme'} onClick={() => setTheme(dark ? 'light' : 'dark')} px="7px">
+    <Button
+      aria-label={dark ? 'Light theme' : 'Dark theme'}
+      title={dark ? 'Light theme' : 'Dark theme'}
+      onClick={() => setTheme(dark ? 'light' : 'dark')}
+      px="7px"
+    >
       <span aria-hidden>◐</span>
     </Button>
   );
 }
 
 /** A line that says what went wrong or what to know, with its mark. */
-export function Notice({ tone, children, ...props }: { tone: 'info' | 'warning' | 'error'; children: ReactNode } & Pick<HTMLChakraProps<'div'>, 'm' | 'mt' | 'mb' | 'id'>) {
+export function Notice({
+  tone,
+  children,
+  ...props
+}: { tone: 'info' | 'warning' | 'error'; children: ReactNode } & Pick<
+  HTMLChakraProps<'div'>,
+  'm' | 'mt' | 'mb' | 'id'
+>) {
   const looks = {
     info: { bg: 'actGround', color: 'ink', borderColor: 'act', mark: 'i' },
     warning: { bg: 'saidGround', color: 'ink', borderColor: 'saidEdge', mark: '!' },
     error: { bg: 'badGround', color: 'ink', borderColor: 'bad', mark: '×' },
   }[tone];
   return (
-    <Flex gap="8px" px="10px" py="5px" borderWidth="1px" borderRadius="4px" bg={looks.bg} borderColor={looks.borderColor} role={tone === 'error' ? 'alert' : 'status'} {...props}>
+    <Flex
+      gap="8px"
+      px="10px"
+      py="5px"
+      borderWidth="1px"
+      borderRadius="4px"
+      bg={looks.bg}
+      borderColor={looks.borderColor}
+      role={tone === 'error' ? 'alert' : 'status'}
+      {...props}
+    >
       <Box as="span" aria-hidden fontWeight={700} color={looks.borderColor}>
         {looks.mark}
       </Box>
@@ -100,9 +165,24 @@ export function Notice({ tone, children, ...props }: { tone: 'info' | 'warning' 
 }
 
 /** A native select in the look of the app; native, since it is at home on every keyboard and screen reader. */
-export function Select({ options, ...props }: { options: readonly { key: string; label: string }[] } & Omit<HTMLChakraProps<'select'>, 'children'>) {
+export function Select({
+  options,
+  ...props
+}: { options: readonly { key: string; label: string }[] } & Omit<
+  HTMLChakraProps<'select'>,
+  'children'
+>) {
   return (
-    <chakra.select bg="sheet" borderWidth="1px" borderColor="line" borderRadius="5px" px="4px" py="3px" fontSize="13.5px" {...props}>
+    <chakra.select
+      bg="sheet"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="5px"
+      px="4px"
+      py="3px"
+      fontSize="13.5px"
+      {...props}
+    >
       {options.map((option) => (
         <option key={option.key} value={option.key}>
           {option.label}
@@ -123,7 +203,17 @@ export function Cell({ children }: { children: ReactNode }) {
 
 /** A line to type into, outside of forms. */
 export function Line(props: HTMLChakraProps<'input'>) {
-  return <chakra.input bg="field" borderWidth="1px" borderColor="edge" borderRadius="4px" px="9px" py="3px" {...props} />;
+  return (
+    <chakra.input
+      bg="field"
+      borderWidth="1px"
+      borderColor="edge"
+      borderRadius="4px"
+      px="9px"
+      py="3px"
+      {...props}
+    />
+  );
 }
 
 /** A control under its label, outside of forms. */

@@ -14,8 +14,13 @@ export function PersonSwitch({ people, person }: { people: readonly Person[]; pe
       <Select
         id="person"
         value={person}
-        options={people.map(({ key, name, roles }) => ({ key, label: `${name}, ${roles.join(', ')}` }))}
-        onChange={(event) => void call('POST', '/api/person', { key: event.target.value }).then(() => router.refresh())}
+        options={people.map(({ key, name, roles }) => ({
+          key,
+          label: `${name}, ${roles.join(', ')}`,
+        }))}
+        onChange={(event) =>
+          void call('POST', '/api/person', { key: event.target.value }).then(() => router.refresh())
+        }
       />
     </Flex>
   );

@@ -6,12 +6,33 @@ import { Button } from './kit';
 
 const SORTS = { types: 'types', mistake: 'mistake', scenario: 'scenario' } as const;
 
-export function ProblemList({ problems, formTitle, onGo }: { problems: readonly Problem[]; formTitle?: (form: string) => string; onGo: (problem: Problem) => void }) {
+export function ProblemList({
+  problems,
+  formTitle,
+  onGo,
+}: {
+  problems: readonly Problem[];
+  formTitle?: (form: string) => string;
+  onGo: (problem: Problem) => void;
+}) {
   return (
     <Box as="ul" listStyleType="none">
       {problems.map((problem, i) => (
-        <Flex as="li" key={i} gap="10px" py="5px" borderTopWidth="1px" borderColor="line" align="baseline">
-          <chakra.span color={problem.severity === 'error' ? 'bad' : 'said'} width="86px" flexShrink={0} fontSize="13px">
+        <Flex
+          as="li"
+          key={i}
+          gap="10px"
+          py="5px"
+          borderTopWidth="1px"
+          borderColor="line"
+          align="baseline"
+        >
+          <chakra.span
+            color={problem.severity === 'error' ? 'bad' : 'said'}
+            width="86px"
+            flexShrink={0}
+            fontSize="13px"
+          >
             {problem.severity === 'error' ? '×' : '!'} {SORTS[problem.sort]}
           </chakra.span>
           <Box flex="1" minW={0}>
@@ -42,6 +63,13 @@ function placeInWords({ at }: Problem): string {
 
 /** The address on the bench that leads to a problem. */
 export function addressOf({ form, at }: Problem): string {
-  const query: Record<string, string> = at.is === 'behaviour' ? { behaviour: at.name, line: String(at.line) } : at.is === 'part' ? { part: at.part } : at.is === 'scenario' ? { scenario: at.name } : {};
+  const query: Record<string, string> =
+    at.is === 'behaviour'
+      ? { behaviour: at.name, line: String(at.line) }
+      : at.is === 'part'
+        ? { part: at.part }
+        : at.is === 'scenario'
+          ? { scenario: at.name }
+          : {};
   return `/bench/${form}?${new URLSearchParams(query).toString()}`;
 }

@@ -5,9 +5,18 @@ const pair = (base: string, dark: string) => ({ value: { base, _dark: dark } });
 
 const config = defineConfig({
   globalCss: {
-    'html, body': { background: 'ground', color: 'ink', fontFamily: 'body', fontSize: '14px', lineHeight: '20px', fontVariantNumeric: 'tabular-nums' },
+    'html, body': {
+      background: 'ground',
+      color: 'ink',
+      fontFamily: 'body',
+      fontSize: '14px',
+      lineHeight: '20px',
+      fontVariantNumeric: 'tabular-nums',
+    },
     '*:focus-visible': { outline: '2px solid var(--tavro-colors-act)', outlineOffset: '1px' },
-    '*, *::before, *::after': { _motionReduce: { animation: 'none !important', transition: 'none !important' } },
+    '*, *::before, *::after': {
+      _motionReduce: { animation: 'none !important', transition: 'none !important' },
+    },
   },
   cssVarsPrefix: 'tavro',
   theme: {

@@ -31,7 +31,14 @@ function asked() {
     };
   };
   const over: string[] = [];
-  const client = new Asked<Request>(start, { ended: ({ text }) => void over.push(text), begun: (send) => send({ do: 'put', text: 'known' }) }, { silence: 5000, start: 60_000 });
+  const client = new Asked<Request>(
+    start,
+    {
+      ended: ({ text }) => void over.push(text),
+      begun: (send) => send({ do: 'put', text: 'known' }),
+    },
+    { silence: 5000, start: 60_000 },
+  );
   const ask = (text: string) => client.ask<string>({ do: 'diagnose', text }, `not ${text}`);
   return { client, ask, workers, over };
 }
@@ -52,7 +59,11 @@ test('the request it got stuck at is answered with what was set aside, the other
   expect(workers).toHaveLength(1);
   await vi.advanceTimersByTimeAsync(300);
   expect([await first, await rest]).toEqual(['a', ['not stuck', 'b', 'c']]);
-  expect([workers[0]!.ended, workers[1]!.got, over]).toEqual([true, ['known', 'b', 'c'], ['stuck']]);
+  expect([workers[0]!.ended, workers[1]!.got, over]).toEqual([
+    true,
+    ['known', 'b', 'c'],
+    ['stuck'],
+  ]);
 });
 
 test('a new worker has longer, since it has to start first', async () => {

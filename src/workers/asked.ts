@@ -45,7 +45,11 @@ export class Asked<R extends { id: number }> {
   #warm = false;
   #ids = 0;
 
-  constructor(start: () => Asking, restarting: Restarting<R> | null = null, patience: Patience = { silence: 5000, start: 60_000 }) {
+  constructor(
+    start: () => Asking,
+    restarting: Restarting<R> | null = null,
+    patience: Patience = { silence: 5000, start: 60_000 },
+  ) {
     this.#start = start;
     this.#restarting = restarting;
     this.#patience = patience;
@@ -88,7 +92,11 @@ export class Asked<R extends { id: number }> {
 
   #wait(): void {
     clearTimeout(this.#timer);
-    if (this.#waiting.size > 0) this.#timer = setTimeout(() => this.#restart(), this.#warm ? this.#patience.silence : this.#patience.start);
+    if (this.#waiting.size > 0)
+      this.#timer = setTimeout(
+        () => this.#restart(),
+        this.#warm ? this.#patience.silence : this.#patience.start,
+      );
   }
 
   #restart(): void {
@@ -98,7 +106,9 @@ export class Asked<R extends { id: number }> {
     this.#worker = this.#begin();
     if (culprit === undefined) return;
     this.#restarting?.ended(culprit.request);
-    this.#restarting?.begun((request) => this.#send({ request, settle: () => undefined, otherwise: null }));
+    this.#restarting?.begun((request) =>
+      this.#send({ request, settle: () => undefined, otherwise: null }),
+    );
     culprit.settle(culprit.otherwise);
     for (const other of others) this.#send(other);
   }

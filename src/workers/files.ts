@@ -5,7 +5,8 @@ import type { Fault } from '../core/workspace/json';
 import { BrokenWorkspace } from '../core/workspace/workspace';
 
 /** What belongs to a workspace; anything else in the folder is not looked at. */
-const WANTED = /^(?:workspace\.json|tables\/[^/]+\.(?:json|csv)|services\/[^/]+\.json|forms\/[^/]+\/(?:form\.json|records\.json|behaviours\/[^/]+\.[jt]s|scenarios\/[^/]+\.json))$/;
+const WANTED =
+  /^(?:workspace\.json|tables\/[^/]+\.(?:json|csv)|services\/[^/]+\.json|forms\/[^/]+\/(?:form\.json|records\.json|behaviours\/[^/]+\.[jt]s|scenarios\/[^/]+\.json))$/;
 
 /** Bytes of one file. */
 const MOST_BYTES = 64 * 1024 * 1024;
@@ -35,15 +36,28 @@ export function readFolder(folder: string): Map<string, string> {
   return files;
 }
 
-function textOf(file: string, size: number | null): { text: string } | { says: string; line: number } {
+function textOf(
+  file: string,
+  size: number | null,
+): { text: string } | { says: string; line: number } {
   if (size === null) return { says: 'is a link that leads nowhere', line: 1 };
-  if (size > MOST_BYTES) return { says: `has ${Math.round(size / 1024 / 1024)} MB; a file of a workspace has at most ${MOST_BYTES / 1024 / 1024}`, line: 1 };
+  if (size > MOST_BYTES)
+    return {
+      says: `has ${Math.round(size / 1024 / 1024)} MB; a file of a workspace has at most ${MOST_BYTES / 1024 / 1024}`,
+      line: 1,
+    };
   let bytes: Buffer;
   try {
     bytes = readFileSync(file);
   } catch (caught) {
     const { code } = caught as { code?: string };
-    return { says: code === 'EACCES' ? 'may not be read by this user' : `cannot be read (${code ?? 'no reason is known'})`, line: 1 };
+    return {
+      says:
+        code === 'EACCES'
+          ? 'may not be read by this user'
+          : `cannot be read (${code ?? 'no reason is known'})`,
+      line: 1,
+    };
   }
   try {
     // A byte order mark says what UTF-8 is anyway, and is left out.

@@ -1,6 +1,13 @@
 /** Engines and the language worker as a page starts them. */
 import { Engine, type Port } from '../core/sandbox/engine';
-import type { Completion, Diagnosis, Explanation, Place, Signature, Target } from '../core/language/service';
+import type {
+  Completion,
+  Diagnosis,
+  Explanation,
+  Place,
+  Signature,
+  Target,
+} from '../core/language/service';
 import type { FormMap } from '../core/language/map';
 import type { PartFinding } from '../core/language/mistakes/idle-part';
 import type { Edit, Fix } from '../core/language/mistakes/mistake';
@@ -14,7 +21,8 @@ const NO_MAP: FormMap = { behaviours: [], reads: [], steers: [], conflicts: [], 
 
 const portOf = (worker: Worker): Asking => ({
   post: (message) => worker.postMessage(message),
-  onMessage: (listener) => worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
+  onMessage: (listener) =>
+    worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
   end: () => worker.terminate(),
 });
 
@@ -23,7 +31,8 @@ export function engineInWorker(): Engine {
     const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' });
     return {
       post: (message) => worker.postMessage(message),
-      onMessage: (listener) => worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
+      onMessage: (listener) =>
+        worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
       end: () => worker.terminate(),
     };
   });
@@ -31,16 +40,20 @@ export function engineInWorker(): Engine {
 
 /** The two workers for scripts: one checks at every key, one compiles when the typing rests. Either is ended and started anew when it does not answer. */
 export class LanguageClient {
-  readonly #language = new Asked<LanguageRequest>(() => portOf(new Worker(new URL('./language.worker.ts', import.meta.url), { type: 'module' })), {
-    ended: (request) => {
-      // Its text would keep the new one busy as well.
-      if ('source' in request) this.#busy.set(request.source.name, request.source.text);
+  readonly #language = new Asked<LanguageRequest>(
+    () => portOf(new Worker(new URL('./language.worker.ts', import.meta.url), { type: 'module' })),
+    {
+      ended: (request) => {
+        // Its text would keep the new one busy as well.
+        if ('source' in request) this.#busy.set(request.source.name, request.source.text);
+      },
+      begun: (send) => {
+        if (this.#surface !== null) send({ do: 'surround', surface: this.#surface });
+        for (const [name, text] of this.#texts)
+          if (this.#busy.get(name) !== text) send({ do: 'put', source: { name, text } });
+      },
     },
-    begun: (send) => {
-      if (this.#surface !== null) send({ do: 'surround', surface: this.#surface });
-      for (const [name, text] of this.#texts) if (this.#busy.get(name) !== text) send({ do: 'put', source: { name, text } });
-    },
-  });
+  );
   /** Begun when first something is compiled: at the start the scripts come compiled. */
   #compiler: Asked<CompileRequest> | null = null;
   #surface: SurfaceMessage | null = null;
@@ -59,8 +72,23 @@ export class LanguageClient {
   }
 
   compile(source: Source): Promise<CompiledScript> {
-    this.#compiler ??= new Asked<CompileRequest>(() => portOf(new Worker(new URL('./compiler.worker.ts', import.meta.url), { type: 'module' })));
-    return this.#compiler.ask({ do: 'compile', source }, { name: source.name.replace(/\.[jt]s$/, ''), title: source.name, code: null, expressions: [], failure: { code: 'syntax', says: 'keeps the compiler busy for more than five seconds, so it was stopped.', line: 1 } });
+    this.#compiler ??= new Asked<CompileRequest>(() =>
+      portOf(new Worker(new URL('./compiler.worker.ts', import.meta.url), { type: 'module' })),
+    );
+    return this.#compiler.ask(
+      { do: 'compile', source },
+      {
+        name: source.name.replace(/\.[jt]s$/, ''),
+        title: source.name,
+        code: null,
+        expressions: [],
+        failure: {
+          code: 'syntax',
+          says: 'keeps the compiler busy for more than five seconds, so it was stopped.',
+          line: 1,
+        },
+      },
+    );
   }
 
   remove(name: string): Promise<null> {
@@ -70,7 +98,16 @@ export class LanguageClient {
   }
 
   diagnose(source: Source): Promise<Diagnosis[]> {
-    const busy: Diagnosis = { from: 0, to: 1, line: 1, column: 1, severity: 'error', says: 'This text keeps the checker busy for more than five seconds, so it was stopped and started anew. The text is checked again when it changes.', code: 'busy', fixes: [] };
+    const busy: Diagnosis = {
+      from: 0,
+      to: 1,
+      line: 1,
+      column: 1,
+      severity: 'error',
+      says: 'This text keeps the checker busy for more than five seconds, so it was stopped and started anew. The text is checked again when it changes.',
+      code: 'busy',
+      fixes: [],
+    };
     if (this.#isBusy(source)) return Promise.resolve([busy]);
     return this.#language.ask({ do: 'diagnose', source }, [busy]);
   }

@@ -5,7 +5,12 @@ import { ServiceSchema } from '../core/form/service';
 import { RoleSchema, TableSchema } from '../core/form/table';
 
 /** All that the behaviours of a form can reach. */
-const Surface = z.object({ form: FormSchema, tables: z.array(TableSchema), services: z.array(ServiceSchema), roles: z.array(RoleSchema) });
+const Surface = z.object({
+  form: FormSchema,
+  tables: z.array(TableSchema),
+  services: z.array(ServiceSchema),
+  roles: z.array(RoleSchema),
+});
 
 export type SurfaceMessage = z.infer<typeof Surface>;
 
@@ -15,14 +20,56 @@ export const LanguageRequest = z.discriminatedUnion('do', [
   z.strictObject({ id: z.number(), do: z.literal('surround'), surface: Surface }),
   z.strictObject({ id: z.number(), do: z.literal('put'), source: Source }),
   z.strictObject({ id: z.number(), do: z.literal('diagnose'), source: Source }),
-  z.strictObject({ id: z.number(), do: z.literal('complete'), source: Source, position: z.number() }),
-  z.strictObject({ id: z.number(), do: z.literal('describe'), name: z.string(), position: z.number(), label: z.string() }),
-  z.strictObject({ id: z.number(), do: z.literal('explain'), name: z.string(), position: z.number() }),
-  z.strictObject({ id: z.number(), do: z.literal('signature'), source: Source, position: z.number() }),
-  z.strictObject({ id: z.number(), do: z.literal('define'), name: z.string(), position: z.number() }),
-  z.strictObject({ id: z.number(), do: z.literal('references'), name: z.string(), position: z.number() }),
-  z.strictObject({ id: z.number(), do: z.literal('rename'), name: z.string(), position: z.number(), to: z.string().regex(/^[A-Za-z_$][\w$]*$/) }),
-  z.strictObject({ id: z.number(), do: z.literal('compilerFixes'), name: z.string(), at: z.strictObject({ from: z.number(), to: z.number(), code: z.string() }) }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('complete'),
+    source: Source,
+    position: z.number(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('describe'),
+    name: z.string(),
+    position: z.number(),
+    label: z.string(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('explain'),
+    name: z.string(),
+    position: z.number(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('signature'),
+    source: Source,
+    position: z.number(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('define'),
+    name: z.string(),
+    position: z.number(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('references'),
+    name: z.string(),
+    position: z.number(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('rename'),
+    name: z.string(),
+    position: z.number(),
+    to: z.string().regex(/^[A-Za-z_$][\w$]*$/),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('compilerFixes'),
+    name: z.string(),
+    at: z.strictObject({ from: z.number(), to: z.number(), code: z.string() }),
+  }),
   z.strictObject({ id: z.number(), do: z.literal('format'), source: Source, position: z.number() }),
   z.strictObject({ id: z.number(), do: z.literal('remove'), name: z.string() }),
   z.strictObject({ id: z.number(), do: z.literal('idleParts') }),
@@ -30,7 +77,11 @@ export const LanguageRequest = z.discriminatedUnion('do', [
 ]);
 export type LanguageRequest = z.infer<typeof LanguageRequest>;
 
-export const CompileRequest = z.strictObject({ id: z.number(), do: z.literal('compile'), source: Source });
+export const CompileRequest = z.strictObject({
+  id: z.number(),
+  do: z.literal('compile'),
+  source: Source,
+});
 export type CompileRequest = z.infer<typeof CompileRequest>;
 
 export const LanguageReply = z.object({ id: z.number(), answer: z.unknown() });

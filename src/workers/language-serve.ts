@@ -8,11 +8,14 @@ import { FormLanguage } from '../core/language/service';
 import { LanguageRequest, type LanguageReply } from './language-protocol';
 
 /** Answers each message through `post`; one that is no request is answered with null under its id. */
-export function serveLanguage(post: (reply: LanguageReply) => void): (message: unknown) => Promise<void> {
+export function serveLanguage(
+  post: (reply: LanguageReply) => void,
+): (message: unknown) => Promise<void> {
   const language = new FormLanguage(libs);
   return async (message) => {
     const parsed = LanguageRequest.safeParse(message);
-    if (!parsed.success) return post({ id: (message as { id?: number } | null)?.id ?? -1, answer: null });
+    if (!parsed.success)
+      return post({ id: (message as { id?: number } | null)?.id ?? -1, answer: null });
     post({ id: parsed.data.id, answer: await answer(language, parsed.data) });
   };
 }

@@ -25,32 +25,78 @@ const Shared = { tables: z.array(TableSchema), services: z.array(ServiceSchema) 
 const Reach = z.object({
   ...Shared,
   roles: z.array(RoleSchema),
-  forms: z.array(z.object({ form: FormSchema, behaviours: z.array(Source), scenarios: z.array(z.object({ name: z.string(), scenario: ScenarioSchema })) })),
+  forms: z.array(
+    z.object({
+      form: FormSchema,
+      behaviours: z.array(Source),
+      scenarios: z.array(z.object({ name: z.string(), scenario: ScenarioSchema })),
+    }),
+  ),
 });
 
 const TASKS = {
-  compile: task(z.object({ sources: z.array(Source), mode: Mode }), ({ sources, mode }) => sources.map((source) => compile(source, mode))),
-  material: task(z.object({ ...Shared, form: FormSchema, sources: z.array(Source), mode: Mode }), ({ form, sources, mode, ...shared }) => materialOf(form, shared, sources, mode)),
-  check: task(z.object({ ...Shared, form: FormSchema, sources: z.array(Source), roles: z.array(RoleSchema) }), ({ sources, ...surface }) => {
-    const language = new FormLanguage(libs);
-    language.surround(surface);
-    return problemsInSources(surface.form.name, sources, language);
-  }),
+  compile: task(z.object({ sources: z.array(Source), mode: Mode }), ({ sources, mode }) =>
+    sources.map((source) => compile(source, mode)),
+  ),
+  material: task(
+    z.object({ ...Shared, form: FormSchema, sources: z.array(Source), mode: Mode }),
+    ({ form, sources, mode, ...shared }) => materialOf(form, shared, sources, mode),
+  ),
+  check: task(
+    z.object({ ...Shared, form: FormSchema, sources: z.array(Source), roles: z.array(RoleSchema) }),
+    ({ sources, ...surface }) => {
+      const language = new FormLanguage(libs);
+      language.surround(surface);
+      return problemsInSources(surface.form.name, sources, language);
+    },
+  ),
   search: task(
-    z.object({ scripts: z.array(z.object({ form: z.string().nullable(), name: z.string(), text: z.string() })), query: z.object({ wanted: z.string(), pattern: z.boolean(), exact: z.boolean() }) }),
+    z.object({
+      scripts: z.array(
+        z.object({ form: z.string().nullable(), name: z.string(), text: z.string() }),
+      ),
+      query: z.object({ wanted: z.string(), pattern: z.boolean(), exact: z.boolean() }),
+    }),
     ({ scripts, query }) => searched(scripts, query),
   ),
-  preview: task(z.object({ file: z.string(), text: z.string(), columns: z.array(ColumnSchema).optional(), key: z.string().nullable().optional() }), ({ file, text, columns, key }) => {
-    const faults: Fault[] = [];
-    const guess = guessColumns(file, text, faults);
-    if (guess === null) return { guess: null, rows: [], faults };
-    const told = columns ?? guess.columns.map(({ name, kind, label }) => ({ name, kind, ...(label === undefined ? {} : { label }) }));
-    const rows = readRows(file, text, { key: key ?? guess.key ?? told[0]!.name, columns: told }, faults, told.map((column) => column.name));
-    return { guess: { ...guess, columns: told }, rows, faults };
-  }),
-  planRename: task(z.object({ reach: Reach, form: z.string(), part: z.string(), to: z.string() }), ({ reach, form, part, to }) => planRename({ ...reach, libs }, form, part, to)),
-  uses: task(z.object({ reach: Reach, form: z.string(), part: z.string(), key: z.string().nullable() }), ({ reach, form, part, key }) =>
-    key === null ? usesOf({ ...reach, libs }, form, part) : usesOfKey({ ...reach, libs }, form, part, key),
+  preview: task(
+    z.object({
+      file: z.string(),
+      text: z.string(),
+      columns: z.array(ColumnSchema).optional(),
+      key: z.string().nullable().optional(),
+    }),
+    ({ file, text, columns, key }) => {
+      const faults: Fault[] = [];
+      const guess = guessColumns(file, text, faults);
+      if (guess === null) return { guess: null, rows: [], faults };
+      const told =
+        columns ??
+        guess.columns.map(({ name, kind, label }) => ({
+          name,
+          kind,
+          ...(label === undefined ? {} : { label }),
+        }));
+      const rows = readRows(
+        file,
+        text,
+        { key: key ?? guess.key ?? told[0]!.name, columns: told },
+        faults,
+        told.map((column) => column.name),
+      );
+      return { guess: { ...guess, columns: told }, rows, faults };
+    },
+  ),
+  planRename: task(
+    z.object({ reach: Reach, form: z.string(), part: z.string(), to: z.string() }),
+    ({ reach, form, part, to }) => planRename({ ...reach, libs }, form, part, to),
+  ),
+  uses: task(
+    z.object({ reach: Reach, form: z.string(), part: z.string(), key: z.string().nullable() }),
+    ({ reach, form, part, key }) =>
+      key === null
+        ? usesOf({ ...reach, libs }, form, part)
+        : usesOfKey({ ...reach, libs }, form, part, key),
   ),
 } as const;
 
@@ -64,13 +110,22 @@ function task<I, O>(request: z.ZodType<I>, work: (request: I) => O): Task<I, O> 
 }
 
 export type TaskName = keyof typeof TASKS;
-export type RequestOf<N extends TaskName> = (typeof TASKS)[N] extends Task<infer I, unknown> ? I : never;
-export type AnswerOf<N extends TaskName> = (typeof TASKS)[N] extends Task<never, infer O> ? O : (typeof TASKS)[N] extends Task<infer _, infer O> ? O : never;
+export type RequestOf<N extends TaskName> =
+  (typeof TASKS)[N] extends Task<infer I, unknown> ? I : never;
+export type AnswerOf<N extends TaskName> =
+  (typeof TASKS)[N] extends Task<never, infer O>
+    ? O
+    : (typeof TASKS)[N] extends Task<infer _, infer O>
+      ? O
+      : never;
 
 /** How a task came out. What people get wrong is said in words; everything else is thrown. */
 export type TaskReply = { ok: true; answer: unknown } | { ok: false; says: string };
 
-const TaskMessage = z.object({ name: z.enum(Object.keys(TASKS) as [TaskName, ...TaskName[]]), request: z.unknown() });
+const TaskMessage = z.object({
+  name: z.enum(Object.keys(TASKS) as [TaskName, ...TaskName[]]),
+  request: z.unknown(),
+});
 
 export function runTask(message: unknown): TaskReply {
   const { name, request } = TaskMessage.parse(message);
@@ -79,7 +134,8 @@ export function runTask(message: unknown): TaskReply {
     return { ok: true, answer: work(schema.parse(request)) };
   } catch (caught) {
     if (caught instanceof StructureFault) return { ok: false, says: caught.message };
-    if (caught instanceof SyntaxError && name === 'search') return { ok: false, says: caught.message };
+    if (caught instanceof SyntaxError && name === 'search')
+      return { ok: false, says: caught.message };
     throw caught;
   }
 }

@@ -12,21 +12,50 @@ import { STATEMENTS } from './hostile-behaviours';
 import { percentile, report, someOf, thorough } from './support';
 
 const form = formWith([number('a'), number('b'), text('note'), number('c')]);
-const opening: Opening = { person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] }, record: null, launch: {}, clock: 0, seed: 1, newId: '4711' };
-const PLACES = { 'in a handler': (code: string) => `on.change(fields.a, async () => { ${code} });`, 'at the top level': (code: string) => `{ ${code.replace(/\bawait /g, 'void ')} }`, 'in a rule': (code: string) => `keep("hostile", () => { fields.a.value; ${code.replace(/\bawait /g, 'void ')} });` } as const;
+const opening: Opening = {
+  person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] },
+  record: null,
+  launch: {},
+  clock: 0,
+  seed: 1,
+  newId: '4711',
+};
+const PLACES = {
+  'in a handler': (code: string) => `on.change(fields.a, async () => { ${code} });`,
+  'at the top level': (code: string) => `{ ${code.replace(/\bawait /g, 'void ')} }`,
+  'in a rule': (code: string) =>
+    `keep("hostile", () => { fields.a.value; ${code.replace(/\bawait /g, 'void ')} });`,
+} as const;
 
 const cases = someOf(
-  STATEMENTS.flatMap(({ sort, code }) => Object.keys(PLACES).map((place) => ({ sort, code, place: place as keyof typeof PLACES }))),
+  STATEMENTS.flatMap(({ sort, code }) =>
+    Object.keys(PLACES).map((place) => ({ sort, code, place: place as keyof typeof PLACES })),
+  ),
   17,
 );
 const times: number[] = [];
 let slowest = { time: 0, code: '' };
-afterAll(() => report('Hostile behaviours', cases.length, `all contained: the step answered, the other behaviour ran, nothing else was saved; half within ${Math.round(percentile(times, 50))} ms, the slowest step took ${(Math.max(...times) / 1000).toFixed(1)} s (\`${slowest.code}\`)`));
+afterAll(() =>
+  report(
+    'Hostile behaviours',
+    cases.length,
+    `all contained: the step answered, the other behaviour ran, nothing else was saved; half within ${Math.round(percentile(times, 50))} ms, the slowest step took ${(Math.max(...times) / 1000).toFixed(1)} s (\`${slowest.code}\`)`,
+  ),
+);
 
 const thread = join(process.cwd(), 'dist/engine.thread.mjs');
 
 test.each(cases)('$sort, $place: $code', async ({ code, place }) => {
-  const scripts = [compile({ name: '10-hostile.ts', text: PLACES[place](code) }, 'untraced'), compile({ name: '20-honest.ts', text: 'on.change(fields.a, ({ value }) => { fields.c.value = value; });' }, 'untraced')];
+  const scripts = [
+    compile({ name: '10-hostile.ts', text: PLACES[place](code) }, 'untraced'),
+    compile(
+      {
+        name: '20-honest.ts',
+        text: 'on.change(fields.a, ({ value }) => { fields.c.value = value; });',
+      },
+      'untraced',
+    ),
+  ];
   const engine = engineInThread(thread);
   await engine.load({ form, tables: [], services: [], answering: [], traced: false, scripts: [] });
   try {
@@ -43,13 +72,19 @@ test.each(cases)('$sort, $place: $code', async ({ code, place }) => {
     // Whatever it says itself, it can say of the form; nothing else reaches what is saved.
     expect(Object.keys(saved!.values).toSorted()).toEqual(['a', 'b', 'c', 'note']);
     expect(saved!.saved === false || saved!.id === '4711').toBe(true);
-    for (const name of ['a', 'b', 'c']) expect([null, 'number']).toContain(saved!.values[name] === null ? null : typeof saved!.values[name]);
+    for (const name of ['a', 'b', 'c'])
+      expect([null, 'number']).toContain(
+        saved!.values[name] === null ? null : typeof saved!.values[name],
+      );
     expect(typeof (saved!.values.note ?? '')).toBe('string');
     // Its own errors may say that there are faults in it; the honest one has none.
-    const failing = [...answer.errors, ...answer.failing].filter(({ behaviour }) => behaviour === '20-honest');
+    const failing = [...answer.errors, ...answer.failing].filter(
+      ({ behaviour }) => behaviour === '20-honest',
+    );
     expect(failing).toEqual([]);
     if (!/fields\.(a|c)/.test(code)) expect(saved!.values).toMatchObject({ a: 3, c: 3 });
-    for (const { says, line } of [...answer.errors, ...answer.failing]) expect([says.length <= 2100, line === null || line >= 1]).toEqual([true, true]);
+    for (const { says, line } of [...answer.errors, ...answer.failing])
+      expect([says.length <= 2100, line === null || line >= 1]).toEqual([true, true]);
   } finally {
     engine.close();
   }

@@ -20,35 +20,63 @@ afterEach(() => {
   spawnSync('bash', ['scripts/postgres.sh', 'stop'], { env: env(), stdio: 'ignore' });
   rmSync(dirname(data), { recursive: true, force: true });
 });
-const env = (folder = data) => ({ ...process.env, TAVRO_DATA: folder, TAVRO_DB_PORT: port, TAVRO_DB: 'tavro' });
+const env = (folder = data) => ({
+  ...process.env,
+  TAVRO_DATA: folder,
+  TAVRO_DB_PORT: port,
+  TAVRO_DB: 'tavro',
+});
 const script = (what: 'start' | 'stop', folder = data) => {
   tried++;
-  const { status, stdout, stderr } = spawnSync('bash', ['scripts/postgres.sh', what], { encoding: 'utf8', env: env(folder), timeout: 120_000 });
+  const { status, stdout, stderr } = spawnSync('bash', ['scripts/postgres.sh', what], {
+    encoding: 'utf8',
+    env: env(folder),
+    timeout: 120_000,
+  });
   return { status, url: stdout.trim(), says: stderr.trim() };
 };
-afterAll(() => report('Starting and stopping the database', tried, 'it went on after being killed half way; an app that ends leaves the database to another that uses it; what cannot be used is said in a sentence'));
+afterAll(() =>
+  report(
+    'Starting and stopping the database',
+    tried,
+    'it went on after being killed half way; an app that ends leaves the database to another that uses it; what cannot be used is said in a sentence',
+  ),
+);
 
-test.each(someOf([100, 300, 500, 800, 1200, 1700], 3))('killed after %i ms, it starts the next time', async (after) => {
-  const started = spawn('bash', ['scripts/postgres.sh', 'start'], { env: env(), stdio: 'ignore', detached: true });
-  await new Promise((resolve) => setTimeout(resolve, after));
-  try {
-    process.kill(-started.pid!, 'SIGKILL');
-  } catch {
-    // It was through already.
-  }
-  spawnSync('pkill', ['-9', '-f', `${data}/postgres`]);
-  await new Promise((resolve) => setTimeout(resolve, 300));
-  expect(script('start')).toMatchObject({ status: 0, url: expect.stringMatching(/^postgres:/) });
-  expect(script('stop').status).toBe(0);
-}, 120_000);
+test.each(someOf([100, 300, 500, 800, 1200, 1700], 3))(
+  'killed after %i ms, it starts the next time',
+  async (after) => {
+    const started = spawn('bash', ['scripts/postgres.sh', 'start'], {
+      env: env(),
+      stdio: 'ignore',
+      detached: true,
+    });
+    await new Promise((resolve) => setTimeout(resolve, after));
+    try {
+      process.kill(-started.pid!, 'SIGKILL');
+    } catch {
+      // It was through already.
+    }
+    spawnSync('pkill', ['-9', '-f', `${data}/postgres`]);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(script('start')).toMatchObject({ status: 0, url: expect.stringMatching(/^postgres:/) });
+    expect(script('stop').status).toBe(0);
+  },
+  120_000,
+);
 
 test('two that start at once get one database, and one that ends leaves it to the other', async () => {
-  const both = await Promise.all([1, 2].map(() => new Promise<string>((resolve) => {
-    const one = spawn('bash', ['scripts/postgres.sh', 'start'], { env: env() });
-    let out = '';
-    one.stdout.on('data', (chunk: Buffer) => (out += chunk.toString()));
-    one.on('exit', () => resolve(out.trim()));
-  })));
+  const both = await Promise.all(
+    [1, 2].map(
+      () =>
+        new Promise<string>((resolve) => {
+          const one = spawn('bash', ['scripts/postgres.sh', 'start'], { env: env() });
+          let out = '';
+          one.stdout.on('data', (chunk: Buffer) => (out += chunk.toString()));
+          one.on('exit', () => resolve(out.trim()));
+        }),
+    ),
+  );
   expect(both[0]).toMatch(/^postgres:/);
   expect(both[1]).toBe(both[0]);
   const user = new Client({ connectionString: both[0]! });
@@ -62,7 +90,10 @@ test('two that start at once get one database, and one that ends leaves it to th
 test('a folder that holds something else is left alone', () => {
   mkdirSync(join(data, 'postgres'), { recursive: true });
   writeFileSync(join(data, 'postgres/letter.txt'), 'mine');
-  expect(script('start')).toMatchObject({ status: 1, says: expect.stringContaining('holds something that is no database') });
+  expect(script('start')).toMatchObject({
+    status: 1,
+    says: expect.stringContaining('holds something that is no database'),
+  });
 });
 
 test.skipIf(process.getuid?.() !== 0 || !thorough).each([
@@ -72,7 +103,10 @@ test.skipIf(process.getuid?.() !== 0 || !thorough).each([
   const mount = mkdtempSync(join(tmpdir(), 'tavro-disk-'));
   if (spawnSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', mount]).status !== 0) return;
   try {
-    expect(script('start', join(mount, 'data'))).toMatchObject({ status: 1, says: expect.stringMatching(says) });
+    expect(script('start', join(mount, 'data'))).toMatchObject({
+      status: 1,
+      says: expect.stringMatching(says),
+    });
   } finally {
     spawnSync('umount', [mount]);
     rmSync(mount, { recursive: true, force: true });

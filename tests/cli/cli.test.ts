@@ -7,7 +7,10 @@ import { describe, expect, test } from 'vitest';
 import { PlayResult, TestReport } from '../../src/core/workspace/schemas';
 
 const tavro = (args: string[], input = '') => {
-  const { status, stdout, stderr } = spawnSync('node', ['dist/tavro.mjs', ...args], { encoding: 'utf8', input });
+  const { status, stdout, stderr } = spawnSync('node', ['dist/tavro.mjs', ...args], {
+    encoding: 'utf8',
+    input,
+  });
   return { status, stdout, stderr };
 };
 
@@ -21,7 +24,12 @@ function copyOfDemo(change?: { file: string; from: string; to: string }): string
   return folder;
 }
 
-const broken = () => copyOfDemo({ file: 'forms/berth_visit/behaviours/20-pilot.ts', from: '"fairway_buoy"', to: '"inner_mark"' });
+const broken = () =>
+  copyOfDemo({
+    file: 'forms/berth_visit/behaviours/20-pilot.ts',
+    from: '"fairway_buoy"',
+    to: '"inner_mark"',
+  });
 
 describe('tavro test', () => {
   test('passes on the demo with exit 0', () => {
@@ -34,41 +42,69 @@ describe('tavro test', () => {
     const folder = broken();
     const { status, stdout } = tavro(['test', folder]);
     expect(status).toBe(1);
-    expect(stdout).toContain(`${folder}/forms/berth_visit/scenarios/pilot.json: step 2: pilot_boarding.value is "inner_mark", expected "fairway_buoy"`);
+    expect(stdout).toContain(
+      `${folder}/forms/berth_visit/scenarios/pilot.json: step 2: pilot_boarding.value is "inner_mark", expected "fairway_buoy"`,
+    );
   });
 
   test('reports as JSON of the published schema, as JUnit and as TAP', () => {
     const folder = broken();
-    const report = TestReport.parse(JSON.parse(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'json']).stdout));
-    expect(report.scenarios.map(({ name, passed }) => [name, passed])).toEqual([['agent', true], ['berths', true], ['cargo', true], ['dues', true], ['from-vessel', true], ['pilot', false]]);
-    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'junit']).stdout).toMatch(/<testsuite name="berth_visit" tests="6" failures="1">/);
-    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'tap']).stdout).toMatch(/^TAP version 14\n1\.\.6\nok 1 .*\n[^]*not ok 6 - /);
+    const report = TestReport.parse(
+      JSON.parse(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'json']).stdout),
+    );
+    expect(report.scenarios.map(({ name, passed }) => [name, passed])).toEqual([
+      ['agent', true],
+      ['berths', true],
+      ['cargo', true],
+      ['dues', true],
+      ['from-vessel', true],
+      ['pilot', false],
+    ]);
+    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'junit']).stdout).toMatch(
+      /<testsuite name="berth_visit" tests="6" failures="1">/,
+    );
+    expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'tap']).stdout).toMatch(
+      /^TAP version 14\n1\.\.6\nok 1 .*\n[^]*not ok 6 - /,
+    );
   });
 
   test('writes the lines that scenarios reached as LCOV', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'lcov.info');
     expect(tavro(['test', 'demo', '--form', 'berth_visit', '--coverage', file]).status).toBe(0);
-    const records = readFileSync(file, 'utf8').split('end_of_record\n').filter((record) => record !== '');
+    const records = readFileSync(file, 'utf8')
+      .split('end_of_record\n')
+      .filter((record) => record !== '');
     expect(records).toHaveLength(5);
     const arrival = records[0]!;
     expect(arrival).toContain('SF:demo/forms/berth_visit/behaviours/10-arrival.ts\n');
     // No scenario presses "stay a week" without an arrival, so its warning is the gap.
     const missed = [...arrival.matchAll(/^DA:(\d+),0$/gm)].map(([, line]) => Number(line));
     expect(missed).toEqual([26, 27]);
-    expect(Number(/^LF:(\d+)$/m.exec(arrival)![1]) - Number(/^LH:(\d+)$/m.exec(arrival)![1])).toBe(missed.length);
+    expect(Number(/^LF:(\d+)$/m.exec(arrival)![1]) - Number(/^LH:(\d+)$/m.exec(arrival)![1])).toBe(
+      missed.length,
+    );
   });
 
   test('a broken workspace is exit 2 with file, line and path', () => {
-    const folder = copyOfDemo({ file: 'forms/berth_visit/form.json', from: '"name": "dues",\n              "label": "Dues",\n              "kind": "money"', to: '"kind": "mony"' });
+    const folder = copyOfDemo({
+      file: 'forms/berth_visit/form.json',
+      from: '"name": "dues",\n              "label": "Dues",\n              "kind": "money"',
+      to: '"kind": "mony"',
+    });
     const { status, stderr } = tavro(['test', folder]);
     expect(status).toBe(2);
-    expect(stderr).toMatch(/^forms\/berth_visit\/form\.json:\d+: pages\.1\.sections\.1\.fields\.1\.kind: /);
+    expect(stderr).toMatch(
+      /^forms\/berth_visit\/form\.json:\d+: pages\.1\.sections\.1\.fields\.1\.kind: /,
+    );
   });
 
   test.each([
     [['test'], 'one workspace folder has to be named'],
     [['test', 'nowhere'], 'cannot read the folder nowhere'],
-    [['test', 'demo', '--form', 'x'], 'there is no form "x". There is berth_visit, crew_change, vessel, waste_declaration, works_permit.'],
+    [
+      ['test', 'demo', '--form', 'x'],
+      'there is no form "x". There is berth_visit, crew_change, vessel, waste_declaration, works_permit.',
+    ],
     [['test', 'demo', '--scenario', 'x'], 'there is no scenario "x"'],
     [['test', 'demo', '--reporter', 'x'], 'there is no reporter "x"'],
     [['fly', 'demo'], 'there is no command "fly"'],
@@ -81,8 +117,14 @@ describe('tavro test', () => {
 
 describe('tavro play', () => {
   test('prints the state of every part, what was said, and what would be saved', () => {
-    const steps = { open: { as: 'teo', launch: { vessel: 'Aurelle' } }, steps: [{ set: 'vessel', to: 'x' }, { set: 'pilot_choice', to: 'own' }, { submit: true }] };
-    const { status, stdout } = tavro(['play', 'demo', '--form', 'berth_visit', '--steps', '-'], JSON.stringify(steps));
+    const steps = {
+      open: { as: 'teo', launch: { vessel: 'Aurelle' } },
+      steps: [{ set: 'vessel', to: 'x' }, { set: 'pilot_choice', to: 'own' }, { submit: true }],
+    };
+    const { status, stdout } = tavro(
+      ['play', 'demo', '--form', 'berth_visit', '--steps', '-'],
+      JSON.stringify(steps),
+    );
     expect(status).toBe(0);
     const result = PlayResult.parse(JSON.parse(stdout));
     expect(result.parts.pilot_licence).toMatchObject({ shown: true, required: true });
@@ -92,13 +134,20 @@ describe('tavro play', () => {
   });
 
   test('prints the tape when asked, the same each time', () => {
-    const play = () => tavro(['play', 'demo', '--form', 'berth_visit', '--steps', '-', '--tape'], '[{"set": "pilot_choice", "to": "own"}]').stdout;
+    const play = () =>
+      tavro(
+        ['play', 'demo', '--form', 'berth_visit', '--steps', '-', '--tape'],
+        '[{"set": "pilot_choice", "to": "own"}]',
+      ).stdout;
     expect(PlayResult.parse(JSON.parse(play())).tape!.length).toBeGreaterThan(10);
     expect(play()).toBe(play());
   });
 
   test('steps that are none are named by line', () => {
-    const { status, stderr } = tavro(['play', 'demo', '--form', 'berth_visit', '--steps', '-'], '[\n  {"set": "vessel"}\n]');
+    const { status, stderr } = tavro(
+      ['play', 'demo', '--form', 'berth_visit', '--steps', '-'],
+      '[\n  {"set": "vessel"}\n]',
+    );
     expect([status, stderr.startsWith('standard input:')]).toEqual([2, true]);
   });
 });
@@ -107,15 +156,23 @@ describe('tavro types and check', () => {
   test('types prints the form as declarations', () => {
     const { status, stdout } = tavro(['types', 'demo', '--form', 'berth_visit']);
     expect(status).toBe(0);
-    expect(stdout).toContain('readonly pilot_choice: ChoiceField<"none" | "own" | "harbour_pilot">;');
+    expect(stdout).toContain(
+      'readonly pilot_choice: ChoiceField<"none" | "own" | "harbour_pilot">;',
+    );
   });
 
   test('check finds nothing in the demo, and a slip with its place', () => {
     expect(tavro(['check', 'demo'])).toMatchObject({ status: 0, stdout: 'nothing found\n' });
-    const folder = copyOfDemo({ file: 'forms/berth_visit/behaviours/20-pilot.ts', from: 'choice === "harbour_pilot" ||', to: 'choice === "Harbour pilot" ||' });
+    const folder = copyOfDemo({
+      file: 'forms/berth_visit/behaviours/20-pilot.ts',
+      from: 'choice === "harbour_pilot" ||',
+      to: 'choice === "Harbour pilot" ||',
+    });
     const { status, stdout } = tavro(['check', folder]);
     expect(status).toBe(1);
-    expect(stdout).toMatch(/behaviours\/20-pilot\.ts:5:\d+: error: “Harbour pilot” is a label of Pilot \(pilot_choice\), which holds keys\. .* \(label-for-key\)/);
+    expect(stdout).toMatch(
+      /behaviours\/20-pilot\.ts:5:\d+: error: “Harbour pilot” is a label of Pilot \(pilot_choice\), which holds keys\. .* \(label-for-key\)/,
+    );
     expect(stdout).toMatch(/scenarios\/pilot\.json:1:1: step 2: error: .* \(scenario\)/);
   });
 
@@ -125,17 +182,37 @@ describe('tavro types and check', () => {
     rmSync(join(folder, 'forms/works_permit/scenarios'), { recursive: true });
     const { status, stdout } = tavro(['check', folder, '--form', 'works_permit']);
     expect(status).toBe(1);
-    expect(stdout.split('\n').slice(0, 1)).toEqual([`${folder}/forms/works_permit/form.json:1:1: next_day: warning: The button Move to the next day (next_day) does nothing when it is pressed: no behaviour ties on.click to it. (idle-part)`]);
+    expect(stdout.split('\n').slice(0, 1)).toEqual([
+      `${folder}/forms/works_permit/form.json:1:1: next_day: warning: The button Move to the next day (next_day) does nothing when it is pressed: no behaviour ties on.click to it. (idle-part)`,
+    ]);
   });
 
   test('types makes the folder one that any TypeScript editor understands', () => {
     const folder = copyOfDemo();
-    expect(tavro(['types', folder]).stdout.split('\n').filter((line) => line.startsWith('wrote '))).toHaveLength(11);
+    expect(
+      tavro(['types', folder])
+        .stdout.split('\n')
+        .filter((line) => line.startsWith('wrote ')),
+    ).toHaveLength(11);
     // The compiler on its own, without Tavro, finds the demo sound and a slip where it is.
-    const compile = (form: string) => spawnSync('node_modules/.bin/tsc', ['-p', join(folder, 'forms', form)], { encoding: 'utf8' });
-    for (const form of ['berth_visit', 'crew_change', 'vessel', 'waste_declaration', 'works_permit']) expect(compile(form)).toMatchObject({ status: 0, stdout: '' });
+    const compile = (form: string) =>
+      spawnSync('node_modules/.bin/tsc', ['-p', join(folder, 'forms', form)], { encoding: 'utf8' });
+    for (const form of [
+      'berth_visit',
+      'crew_change',
+      'vessel',
+      'waste_declaration',
+      'works_permit',
+    ])
+      expect(compile(form)).toMatchObject({ status: 0, stdout: '' });
     const file = join(folder, 'forms/vessel/behaviours/20-visits.ts');
-    writeFileSync(file, readFileSync(file, 'utf8').replace('fields.standing.value === "new"', 'fields.standing.value === "Not seen yet"'));
+    writeFileSync(
+      file,
+      readFileSync(file, 'utf8').replace(
+        'fields.standing.value === "new"',
+        'fields.standing.value === "Not seen yet"',
+      ),
+    );
     expect(compile('vessel').stdout).toContain('20-visits.ts(4,25): error TS2367');
     // What was written is no part of the workspace.
     expect(tavro(['test', folder, '--form', 'vessel']).stdout).toContain('passed');

@@ -8,20 +8,29 @@ const SEED = 20310502;
 
 /** decimal.js calls it ROUND_HALF_UP: "rounds towards nearest neighbour; if equidistant, away from zero". */
 const theirs = (x: number, places: number) => {
-  if (places >= 0) return new Decimal(x).toDecimalPlaces(places, Decimal.ROUND_HALF_UP).toNumber() + 0;
+  if (places >= 0)
+    return new Decimal(x).toDecimalPlaces(places, Decimal.ROUND_HALF_UP).toNumber() + 0;
   const unit = new Decimal(10).pow(-places);
-  return new Decimal(x).div(unit).toDecimalPlaces(0, Decimal.ROUND_HALF_UP).mul(unit).toNumber() + 0;
+  return (
+    new Decimal(x).div(unit).toDecimalPlaces(0, Decimal.ROUND_HALF_UP).mul(unit).toNumber() + 0
+  );
 };
 
 test('round is as decimal.js on 10,000 seeded values', () => {
   Decimal.set({ precision: 400, toExpNeg: -400, toExpPos: 400 });
   const double = fc.double({ noNaN: true, noDefaultInfinity: true });
   // Values as forms have them: near halves, where binary rounding goes wrong.
-  const halves = fc.tuple(fc.integer({ min: -1_000_000, max: 1_000_000 }), fc.integer({ min: 0, max: 6 })).map(([n, p]) => Number(`${n}.${'0'.repeat(p)}5`));
+  const halves = fc
+    .tuple(fc.integer({ min: -1_000_000, max: 1_000_000 }), fc.integer({ min: 0, max: 6 }))
+    .map(([n, p]) => Number(`${n}.${'0'.repeat(p)}5`));
   fc.assert(
-    fc.property(fc.oneof(double, halves, fc.double({ min: -1e6, max: 1e6, noNaN: true })), fc.integer({ min: -8, max: 12 }), (x, places) => {
-      expect(round(x, places)).toBe(theirs(x, places));
-    }),
+    fc.property(
+      fc.oneof(double, halves, fc.double({ min: -1e6, max: 1e6, noNaN: true })),
+      fc.integer({ min: -8, max: 12 }),
+      (x, places) => {
+        expect(round(x, places)).toBe(theirs(x, places));
+      },
+    ),
     { seed: SEED, numRuns: 10_000 },
   );
 });
@@ -44,7 +53,9 @@ test.each([
 });
 
 test('onStep is as decimal.js on 5,000 seeded values', () => {
-  const decimal = fc.tuple(fc.integer({ min: -100_000, max: 100_000 }), fc.integer({ min: 0, max: 4 })).map(([n, p]) => Number(new Decimal(n).div(new Decimal(10).pow(p))));
+  const decimal = fc
+    .tuple(fc.integer({ min: -100_000, max: 100_000 }), fc.integer({ min: 0, max: 4 }))
+    .map(([n, p]) => Number(new Decimal(n).div(new Decimal(10).pow(p))));
   fc.assert(
     fc.property(decimal, decimal, decimal, (value, step, base) => {
       fc.pre(step > 0);

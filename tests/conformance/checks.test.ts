@@ -23,7 +23,9 @@ describe('published examples', () => {
   ])('IBAN %s', (text) => expect(checks.iban(text)).toBe(true));
 
   test('ISO 13616: check digits run from 02 to 98, though 00, 01 and 99 may leave the remainder 1 too', () => {
-    const sound = Array.from({ length: 100 }, (_, check) => String(check).padStart(2, '0')).filter((check) => checks.iban(`CH${check}23323148397523098`));
+    const sound = Array.from({ length: 100 }, (_, check) => String(check).padStart(2, '0')).filter(
+      (check) => checks.iban(`CH${check}23323148397523098`),
+    );
     expect(sound).toHaveLength(1);
     expect(['00', '01', '99']).not.toContain(sound[0]);
   });
@@ -33,7 +35,9 @@ describe('published examples', () => {
   });
 
   test('ISO 6346, annex A: the worked example CSQU 305438 has the check digit 3', () => {
-    expect([...'0123456789'].filter((digit) => checks.container(`CSQU305438${digit}`))).toEqual(['3']);
+    expect([...'0123456789'].filter((digit) => checks.container(`CSQU305438${digit}`))).toEqual([
+      '3',
+    ]);
     expect(checks.container('CSQU 305438-3')).toBe(true);
     // The fourth letter says what kind of equipment it is: U, J or Z.
     expect(checks.container('CSQX3054383')).toBe(false);
@@ -41,11 +45,25 @@ describe('published examples', () => {
 
   test('IMO resolution A.1117(30), the usual worked example 907472x: 9×7 + 0×6 + 7×5 + 4×4 + 7×3 + 2×2 = 139, so 9', () => {
     expect([...'0123456789'].filter((digit) => checks.imo(`907472${digit}`))).toEqual(['9']);
-    expect([checks.imo('IMO 9074729'), checks.imo('907472'), checks.imo('90747299')]).toEqual([true, false, false]);
+    expect([checks.imo('IMO 9074729'), checks.imo('907472'), checks.imo('90747299')]).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 
   test('ITU-T E.164: at most fifteen digits, a country code that does not begin with 0', () => {
-    expect(['+1', '+4930123456', '+123456789012345', '+1234567890123456', '+0123', '4930', '+49 30-12 34 56'].map(checks.phone)).toEqual([false, true, true, false, false, false, true]);
+    expect(
+      [
+        '+1',
+        '+4930123456',
+        '+123456789012345',
+        '+1234567890123456',
+        '+0123',
+        '4930',
+        '+49 30-12 34 56',
+      ].map(checks.phone),
+    ).toEqual([false, true, true, false, false, false, true]);
   });
 });
 
@@ -55,11 +73,24 @@ const digits = (n: number) => fc.stringMatching(new RegExp(`^\\d{${n}}$`));
 test('IBANs are as validator and ibantools say, with every check digit', () => {
   // Countries whose account numbers have no check digits of their own, which ISO 13616 leaves to them.
   fc.assert(
-    fc.property(fc.constantFrom('DE', 'GB', 'AT', 'CH', 'LU', 'GR'), digits(24), letters, fc.integer({ min: 2, max: 98 }), (country, account, bank, check) => {
-      const bban = ((country === 'GB' ? bank : '') + account).slice(0, ibantools.countrySpecs[country]!.chars! - 4);
-      const made = `${country}${String(check).padStart(2, '0')}${bban}`;
-      expect([made, checks.iban(made), checks.iban(made)]).toEqual([made, validator.isIBAN(made), ibantools.isValidIBAN(made)]);
-    }),
+    fc.property(
+      fc.constantFrom('DE', 'GB', 'AT', 'CH', 'LU', 'GR'),
+      digits(24),
+      letters,
+      fc.integer({ min: 2, max: 98 }),
+      (country, account, bank, check) => {
+        const bban = ((country === 'GB' ? bank : '') + account).slice(
+          0,
+          ibantools.countrySpecs[country]!.chars! - 4,
+        );
+        const made = `${country}${String(check).padStart(2, '0')}${bban}`;
+        expect([made, checks.iban(made), checks.iban(made)]).toEqual([
+          made,
+          validator.isIBAN(made),
+          ibantools.isValidIBAN(made),
+        ]);
+      },
+    ),
     { seed: SEED, numRuns: 4000 },
   );
 });
@@ -75,10 +106,15 @@ test('Luhn numbers are as validator says', () => {
 
 test('container numbers are as validator says', () => {
   fc.assert(
-    fc.property(fc.stringMatching(/^[A-Z]{3}$/), fc.constantFrom('U', 'J', 'Z'), digits(7), (owner, kind, number) => {
-      const made = `${owner}${kind}${number}`;
-      expect([made, checks.container(made)]).toEqual([made, validator.isISO6346(made)]);
-    }),
+    fc.property(
+      fc.stringMatching(/^[A-Z]{3}$/),
+      fc.constantFrom('U', 'J', 'Z'),
+      digits(7),
+      (owner, kind, number) => {
+        const made = `${owner}${kind}${number}`;
+        expect([made, checks.container(made)]).toEqual([made, validator.isISO6346(made)]);
+      },
+    ),
     { seed: SEED, numRuns: 5000 },
   );
 });
@@ -93,7 +129,7 @@ test('every single wrong digit is found by IMO, IBAN and Luhn, as their standard
         if (digit === text[at]) continue;
         const wrong = text.slice(0, at) + digit + text.slice(at + 1);
         // The weights of an IMO number share factors with ten, so it lets some pass; those are known.
-        if (i === 0 && (Number(digit) - Number(text[at]!)) * (7 - at) % 10 === 0) continue;
+        if (i === 0 && ((Number(digit) - Number(text[at]!)) * (7 - at)) % 10 === 0) continue;
         expect([wrong, check[i]!(wrong)]).toEqual([wrong, false]);
       }
     }
@@ -107,5 +143,10 @@ test('a text spelled through a mask fits it, however it was typed', () => {
     }),
     { seed: SEED, numRuns: 500 },
   );
-  expect([throughMask('qh12', 'AA-9999'), throughMask('', 'AA-9999'), throughMask('QH-0417', 'QH-9999'), fitsMask('QH-041', 'QH-9999')]).toEqual(['QH-12', '', 'QH-0417', false]);
+  expect([
+    throughMask('qh12', 'AA-9999'),
+    throughMask('', 'AA-9999'),
+    throughMask('QH-0417', 'QH-9999'),
+    fitsMask('QH-041', 'QH-9999'),
+  ]).toEqual(['QH-12', '', 'QH-0417', false]);
 });

@@ -26,10 +26,18 @@ test('the same statements are found', () => {
   const theirs = statements.filter((statement, i) => {
     const file = join(folder, `${i}.js`);
     writeFileSync(file, `let x = 1;\n${statement}\n`);
-    const { stdout } = spawnSync('node_modules/.bin/oxlint', ['--allow', 'all', '--deny', 'no-cond-assign', '--format', 'json', file], { encoding: 'utf8' });
+    const { stdout } = spawnSync(
+      'node_modules/.bin/oxlint',
+      ['--allow', 'all', '--deny', 'no-cond-assign', '--format', 'json', file],
+      { encoding: 'utf8' },
+    );
     return (JSON.parse(stdout) as { diagnostics: unknown[] }).diagnostics.length > 0;
   });
-  const ours = statements.filter((statement) => foundIn('vessel', `on.load(() => { let x = 1; ${statement} });`).some(({ code }) => code === 'assignment-in-condition'));
+  const ours = statements.filter((statement) =>
+    foundIn('vessel', `on.load(() => { let x = 1; ${statement} });`).some(
+      ({ code }) => code === 'assignment-in-condition',
+    ),
+  );
   expect(ours).toEqual(theirs);
   expect(ours.length).toBeGreaterThan(3);
 });

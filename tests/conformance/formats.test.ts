@@ -10,28 +10,99 @@ import type { Fault } from '../../src/core/workspace/json';
 
 describe('dates', () => {
   // HTML, "Dates": https://html.spec.whatwg.org/#valid-date-string; RFC 3339 section 5.7 and appendix C for leap years.
-  test.each(['2011-11-18', '1985-04-12', '1996-12-19', '1990-12-31', '1937-01-01', '2000-02-29', '2024-02-29', '0001-01-01'])('%s is one', (text) => expect(isDate(text)).toBe(true));
-  test.each(['1900-02-29', '2031-02-30', '2011-11-31', '2011-13-01', '2011-00-10', '2011-10-00', '0000-01-01', '11-11-18', '2011-1-1', '2011-11-18T00:00', ' 2011-11-18', '20111118', '+002011-11-18'])('%s is none', (text) => expect(isDate(text)).toBe(false));
+  test.each([
+    '2011-11-18',
+    '1985-04-12',
+    '1996-12-19',
+    '1990-12-31',
+    '1937-01-01',
+    '2000-02-29',
+    '2024-02-29',
+    '0001-01-01',
+  ])('%s is one', (text) => expect(isDate(text)).toBe(true));
+  test.each([
+    '1900-02-29',
+    '2031-02-30',
+    '2011-11-31',
+    '2011-13-01',
+    '2011-00-10',
+    '2011-10-00',
+    '0000-01-01',
+    '11-11-18',
+    '2011-1-1',
+    '2011-11-18T00:00',
+    ' 2011-11-18',
+    '20111118',
+    '+002011-11-18',
+  ])('%s is none', (text) => expect(isDate(text)).toBe(false));
 
   test('every day of 400 years, and nothing between them', () => {
     for (let day = Date.UTC(1900, 0, 1); day < Date.UTC(2300, 0, 1); day += 86_400_000) {
       const text = new Date(day).toISOString().slice(0, 10);
       if (!isDate(text)) throw new Error(`${text} is a date`);
     }
-    for (const month of ['02', '04', '06', '09', '11']) expect(isDate(`2031-${month}-31`)).toBe(false);
+    for (const month of ['02', '04', '06', '09', '11'])
+      expect(isDate(`2031-${month}-31`)).toBe(false);
   });
 });
 
 describe('e-mail', () => {
   // RFC 3696 section 3 (as corrected by erratum 1690) gives valid ones; quoted local parts are what HTML leaves out on purpose.
-  test.each(['user+mailbox@example.com', 'customer/department=shipping@example.com', '$A12345@example.com', '!def!xyz%abc@example.com', '_somename@example.com'])('%s is one', (text) => expect(isEmail(text)).toBe(true));
-  test.each(['"Abc\\@def"@example.com', '"Fred Bloggs"@example.com', 'Fred Bloggs@example.com', 'example.com'])('%s is none for HTML', (text) => expect(isEmail(text)).toBe(false));
+  test.each([
+    'user+mailbox@example.com',
+    'customer/department=shipping@example.com',
+    '$A12345@example.com',
+    '!def!xyz%abc@example.com',
+    '_somename@example.com',
+  ])('%s is one', (text) => expect(isEmail(text)).toBe(true));
+  test.each([
+    '"Abc\\@def"@example.com',
+    '"Fred Bloggs"@example.com',
+    'Fred Bloggs@example.com',
+    'example.com',
+  ])('%s is none for HTML', (text) => expect(isEmail(text)).toBe(false));
 });
 
 test('absolute URLs are as Node parses them, on seeded texts', () => {
   // International names go through UTS 46 in Node, which this check leaves out; the texts are ASCII.
-  const piece = fc.constantFrom('http', 'https', 'ftp', 'file', 'x', ':', '//', '/', '\\', 'a', 'b.c', '1.2.3.4', '256', '0x1', '[::1]', '[1:2::]', '@', ':80', ':99999', '?', '#', '%41', '%', ' ', '<', '..', '.', '^', '|', '-', '08');
-  const texts = fc.oneof(fc.array(piece, { maxLength: 8 }).map((pieces) => pieces.join('')), fc.webUrl(), fc.ipV6().map((ip) => `http://[${ip}]/`));
+  const piece = fc.constantFrom(
+    'http',
+    'https',
+    'ftp',
+    'file',
+    'x',
+    ':',
+    '//',
+    '/',
+    '\\',
+    'a',
+    'b.c',
+    '1.2.3.4',
+    '256',
+    '0x1',
+    '[::1]',
+    '[1:2::]',
+    '@',
+    ':80',
+    ':99999',
+    '?',
+    '#',
+    '%41',
+    '%',
+    ' ',
+    '<',
+    '..',
+    '.',
+    '^',
+    '|',
+    '-',
+    '08',
+  );
+  const texts = fc.oneof(
+    fc.array(piece, { maxLength: 8 }).map((pieces) => pieces.join('')),
+    fc.webUrl(),
+    fc.ipV6().map((ip) => `http://[${ip}]/`),
+  );
   fc.assert(
     fc.property(texts, (text) => {
       expect(isAbsoluteUrl(text)).toBe(URL.canParse(text));
@@ -41,19 +112,55 @@ test('absolute URLs are as Node parses them, on seeded texts', () => {
 });
 
 describe('CSV', () => {
-  const columns = ['field_a', 'field_b', 'field_c'].map((name) => ({ name, kind: 'text' as const }));
+  const columns = ['field_a', 'field_b', 'field_c'].map((name) => ({
+    name,
+    kind: 'text' as const,
+  }));
   const read = (body: string) => {
     const faults: Fault[] = [];
-    const rows = readRows('t.csv', `field_a,field_b,field_c\r\n${body}`, { key: 'field_a', columns }, faults);
+    const rows = readRows(
+      't.csv',
+      `field_a,field_b,field_c\r\n${body}`,
+      { key: 'field_a', columns },
+      faults,
+    );
     return { rows: rows.map((row) => columns.map(({ name }) => row[name])), faults };
   };
 
   // RFC 4180, section 2, the examples of its rules 1, 2, 5, 6 and 7.
   test.each([
-    ['rule 1', 'aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n', [['aaa', 'bbb', 'ccc'], ['zzz', 'yyy', 'xxx']]],
-    ['rule 2', 'aaa,bbb,ccc\r\nzzz,yyy,xxx', [['aaa', 'bbb', 'ccc'], ['zzz', 'yyy', 'xxx']]],
-    ['rule 5', '"aaa","bbb","ccc"\r\nzzz,yyy,xxx', [['aaa', 'bbb', 'ccc'], ['zzz', 'yyy', 'xxx']]],
-    ['rule 6', '"aaa","b\r\nbb","ccc"\r\nzzz,yyy,xxx', [['aaa', 'b\r\nbb', 'ccc'], ['zzz', 'yyy', 'xxx']]],
+    [
+      'rule 1',
+      'aaa,bbb,ccc\r\nzzz,yyy,xxx\r\n',
+      [
+        ['aaa', 'bbb', 'ccc'],
+        ['zzz', 'yyy', 'xxx'],
+      ],
+    ],
+    [
+      'rule 2',
+      'aaa,bbb,ccc\r\nzzz,yyy,xxx',
+      [
+        ['aaa', 'bbb', 'ccc'],
+        ['zzz', 'yyy', 'xxx'],
+      ],
+    ],
+    [
+      'rule 5',
+      '"aaa","bbb","ccc"\r\nzzz,yyy,xxx',
+      [
+        ['aaa', 'bbb', 'ccc'],
+        ['zzz', 'yyy', 'xxx'],
+      ],
+    ],
+    [
+      'rule 6',
+      '"aaa","b\r\nbb","ccc"\r\nzzz,yyy,xxx',
+      [
+        ['aaa', 'b\r\nbb', 'ccc'],
+        ['zzz', 'yyy', 'xxx'],
+      ],
+    ],
     ['rule 7', '"aaa","b""bb","ccc"', [['aaa', 'b"bb', 'ccc']]],
   ])('%s', (_rule, body, rows) => expect(read(body)).toEqual({ rows, faults: [] }));
 

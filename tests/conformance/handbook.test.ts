@@ -8,7 +8,9 @@ import { demo, foundIn, languageOf } from '../support/demo-language';
 import { direct } from '../support/hosts';
 
 const pages = handbook();
-const examples = pages.flatMap((page) => examplesIn(page.markdown).map((example, i) => ({ ...example, page: page.id, i })));
+const examples = pages.flatMap((page) =>
+  examplesIn(page.markdown).map((example, i) => ({ ...example, page: page.id, i })),
+);
 
 /** A page may show two behaviours of one form in one block. */
 const OTHER = /\/\/ another behaviour\n/;
@@ -26,12 +28,19 @@ function codesIn({ form, code }: { form: string; code: string }): string[] {
 
 test('each mistake has a page with wrong and right code', () => {
   const codes = [...mistakes.map(({ code }) => code), IDLE_PART.code].sort();
-  expect(pages.filter(({ group }) => group === 'Mistakes').map(({ id }) => id)).toEqual(codes.map((code) => `mistakes/${code}`));
+  expect(pages.filter(({ group }) => group === 'Mistakes').map(({ id }) => id)).toEqual(
+    codes.map((code) => `mistakes/${code}`),
+  );
   for (const code of codes) {
     const mine = examples.filter(({ page }) => page === `mistakes/${code}`);
-    expect({ code, sorts: [...new Set(mine.map(({ sort }) => sort))].sort() }).toEqual({ code, sorts: ['right', 'wrong'] });
+    expect({ code, sorts: [...new Set(mine.map(({ sort }) => sort))].sort() }).toEqual({
+      code,
+      sorts: ['right', 'wrong'],
+    });
   }
-  const titles = new Map([...mistakes, IDLE_PART].map(({ code, title }) => [`mistakes/${code}`, title]));
+  const titles = new Map(
+    [...mistakes, IDLE_PART].map(({ code, title }) => [`mistakes/${code}`, title]),
+  );
   for (const { id, title } of pages) if (titles.has(id)) expect(title).toBe(titles.get(id));
 });
 
@@ -47,13 +56,22 @@ describe.each(examples)('$page, example $i ($sort)', ({ page, form, sort, code }
 
   test.runIf(sort === 'right')('opens without an error', () => {
     const entry = demo.forms.find((one) => one.form.name === form)!;
-    const { opened } = direct({ form: entry.form, tables: demo.tables, services: demo.services, scripts: { x: code } });
+    const { opened } = direct({
+      form: entry.form,
+      tables: demo.tables,
+      services: demo.services,
+      scripts: { x: code },
+    });
     expect(opened.errors).toEqual([]);
   });
 });
 
 test('no example stands outside of the tests', () => {
-  for (const { id, markdown } of pages) expect({ id, fences: [...markdown.matchAll(/^```(?:ts|js)\b/gm)].length }).toEqual({ id, fences: examplesIn(markdown).length });
+  for (const { id, markdown } of pages)
+    expect({ id, fences: [...markdown.matchAll(/^```(?:ts|js)\b/gm)].length }).toEqual({
+      id,
+      fences: examplesIn(markdown).length,
+    });
 });
 
 describe('the reference', () => {
@@ -62,13 +80,29 @@ describe('the reference', () => {
   test('says every member that the typings declare, with its comment', () => {
     const text = reference.map(({ markdown }) => markdown).join('\n');
     expect(text).toContain('- `hint: string | null` A line below the field; null for none.');
-    expect(text).toContain('`load(handler: Handler<LoadEvent>, options?: TieOptions): () => void` Once per opened record, before the rules.');
+    expect(text).toContain(
+      '`load(handler: Handler<LoadEvent>, options?: TieOptions): () => void` Once per opened record, before the rules.',
+    );
     expect(text).toContain('Has all that AnyField has.');
-    for (const name of ['iban', 'replaceWith', 'optionLabel', 'rowRemoved', 'reason', 'stage', 'sum']) expect(text).toMatch(new RegExp(`\`${name}\\b`));
+    for (const name of [
+      'iban',
+      'replaceWith',
+      'optionLabel',
+      'rowRemoved',
+      'reason',
+      'stage',
+      'sum',
+    ])
+      expect(text).toMatch(new RegExp(`\`${name}\\b`));
   });
 
   test('pages are cut at their headings for searching', () => {
     const sections = sectionsOfPage(reference.find(({ id }) => id === 'reference/form')!);
-    expect(sections.map(({ title }) => title)).toEqual(['The form, its parent and the session', ...['form', 'parent', 'after', 'log', 'round'].map((name) => `The form, its parent and the session: ${name}`)]);
+    expect(sections.map(({ title }) => title)).toEqual([
+      'The form, its parent and the session',
+      ...['form', 'parent', 'after', 'log', 'round'].map(
+        (name) => `The form, its parent and the session: ${name}`,
+      ),
+    ]);
   });
 });

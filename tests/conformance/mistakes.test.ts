@@ -19,13 +19,21 @@ describe.each(corpus)('$code: $about', (pair) => {
 });
 
 describe('what each fault does to the person filling in', () => {
-  test.each(corpus.filter((pair): pair is Required<Pair> => pair.proof !== undefined))('$code: $about', ({ form, faulty, mended, proof }) => {
-    const after = (text: string) => {
-      const use = direct({ form: demo.forms.find((one) => one.form.name === form)!.form, tables: demo.tables, services: demo.services, scripts: { x: text } });
-      for (const step of proof.steps) use.do(step);
-      return use.part(proof.part)[proof.aspect as 'value'] ?? null;
-    };
-    expect(after(mended)).toEqual(proof.is);
-    expect(after(faulty)).not.toEqual(proof.is);
-  });
+  test.each(corpus.filter((pair): pair is Required<Pair> => pair.proof !== undefined))(
+    '$code: $about',
+    ({ form, faulty, mended, proof }) => {
+      const after = (text: string) => {
+        const use = direct({
+          form: demo.forms.find((one) => one.form.name === form)!.form,
+          tables: demo.tables,
+          services: demo.services,
+          scripts: { x: text },
+        });
+        for (const step of proof.steps) use.do(step);
+        return use.part(proof.part)[proof.aspect as 'value'] ?? null;
+      };
+      expect(after(mended)).toEqual(proof.is);
+      expect(after(faulty)).not.toEqual(proof.is);
+    },
+  );
 });

@@ -8,15 +8,39 @@ import { Temporal } from 'temporal-polyfill';
 import { expect, test } from 'vitest';
 import { fromWallClock, isZone, toWallClock, wallClock } from '../../src/core/form/zone';
 
-const ZONES = ['UTC', 'Europe/Lisbon', 'Europe/Vienna', 'America/New_York', 'America/St_Johns', 'Asia/Kathmandu', 'Asia/Tokyo', 'Australia/Lord_Howe', 'Pacific/Auckland', 'Pacific/Apia', 'Africa/Cairo', 'America/Sao_Paulo'];
+const ZONES = [
+  'UTC',
+  'Europe/Lisbon',
+  'Europe/Vienna',
+  'America/New_York',
+  'America/St_Johns',
+  'Asia/Kathmandu',
+  'Asia/Tokyo',
+  'Australia/Lord_Howe',
+  'Pacific/Auckland',
+  'Pacific/Apia',
+  'Africa/Cairo',
+  'America/Sao_Paulo',
+];
 const minute = (ms: number) => Math.floor(ms / 60_000) * 60_000;
 
 test('the wall clock at an instant is Temporal’s', () => {
   fc.assert(
-    fc.property(fc.constantFrom(...ZONES), fc.integer({ min: Date.UTC(1975, 0), max: Date.UTC(2099, 0) }), (zone, at) => {
-      const { year, month, day, hour, minute: min, second } = Temporal.Instant.fromEpochMilliseconds(at).toZonedDateTimeISO(zone);
-      expect(wallClock(zone, at)).toEqual([year, month, day, hour, min, second]);
-    }),
+    fc.property(
+      fc.constantFrom(...ZONES),
+      fc.integer({ min: Date.UTC(1975, 0), max: Date.UTC(2099, 0) }),
+      (zone, at) => {
+        const {
+          year,
+          month,
+          day,
+          hour,
+          minute: min,
+          second,
+        } = Temporal.Instant.fromEpochMilliseconds(at).toZonedDateTimeISO(zone);
+        expect(wallClock(zone, at)).toEqual([year, month, day, hour, min, second]);
+      },
+    ),
     { numRuns: 3000, seed: 20310502 },
   );
 });
@@ -26,12 +50,21 @@ test('the instant of a wall clock is Temporal’s, where clocks are put forward 
     // Moments around every change of the zone's offset in some year, and others.
     const from = Temporal.ZonedDateTime.from({ timeZone: zone, year: 2031, month: 1, day: 1 });
     const change = from.getTimeZoneTransition('next')?.epochMilliseconds ?? from.epochMilliseconds;
-    return fc.tuple(fc.constant(zone), fc.oneof(fc.integer({ min: change - 7_200_000 * 3, max: change + 7_200_000 * 3 }), fc.integer({ min: Date.UTC(2000, 0), max: Date.UTC(2060, 0) })));
+    return fc.tuple(
+      fc.constant(zone),
+      fc.oneof(
+        fc.integer({ min: change - 7_200_000 * 3, max: change + 7_200_000 * 3 }),
+        fc.integer({ min: Date.UTC(2000, 0), max: Date.UTC(2060, 0) }),
+      ),
+    );
   });
   fc.assert(
     fc.property(near, ([zone, ms]) => {
       const local = new Date(minute(ms)).toISOString().slice(0, 16);
-      const expected = Temporal.PlainDateTime.from(local).toZonedDateTime(zone).toInstant().toString();
+      const expected = Temporal.PlainDateTime.from(local)
+        .toZonedDateTime(zone)
+        .toInstant()
+        .toString();
       expect([zone, local, fromWallClock(zone, local)]).toEqual([zone, local, expected]);
     }),
     { numRuns: 4000, seed: 20310502 },
@@ -49,14 +82,26 @@ test.each([
 
 test('what is entered is shown again', () => {
   fc.assert(
-    fc.property(fc.constantFrom(...ZONES), fc.integer({ min: Date.UTC(2000, 0), max: Date.UTC(2060, 0) }), (zone, ms) => {
-      const shown = toWallClock(zone, new Date(minute(ms)).toISOString());
-      expect(toWallClock(zone, fromWallClock(zone, shown))).toBe(shown);
-    }),
+    fc.property(
+      fc.constantFrom(...ZONES),
+      fc.integer({ min: Date.UTC(2000, 0), max: Date.UTC(2060, 0) }),
+      (zone, ms) => {
+        const shown = toWallClock(zone, new Date(minute(ms)).toISOString());
+        expect(toWallClock(zone, fromWallClock(zone, shown))).toBe(shown);
+      },
+    ),
     { numRuns: 1000, seed: 1 },
   );
 });
 
-test.each(['', 'Harbour/Nowhere', '../etc/passwd', 'UTC+99', 'x'.repeat(200), 'Europe/Lisbon\u0000', 'constructor'])('%j is no zone', (name) => {
+test.each([
+  '',
+  'Harbour/Nowhere',
+  '../etc/passwd',
+  'UTC+99',
+  'x'.repeat(200),
+  'Europe/Lisbon\u0000',
+  'constructor',
+])('%j is no zone', (name) => {
   expect([isZone(name), wallClock(name, 0)]).toEqual([false, null]);
 });

@@ -29,21 +29,29 @@ async function type(page: Page, label: string, value: string): Promise<void> {
   await page.keyboard.press('Tab');
 }
 
-test('the form reacts on change, the margin and the tape say which line did it, and asking why answers', async ({ page }) => {
+test('the form reacts on change, the margin and the tape say which line did it, and asking why answers', async ({
+  page,
+}) => {
   await openBench(page, 'Pilot details');
   await expect(sheet(page).getByRole('heading', { name: 'Pilot details' })).toHaveCount(0);
   await page.selectOption('#field-pilot_choice', 'own');
   await expect(sheet(page).getByRole('heading', { name: 'Pilot details' })).toBeVisible();
-  await expect(sheet(page).getByRole('button', { name: /shown, required.*Pilot details, 8/s })).toBeVisible();
+  await expect(
+    sheet(page).getByRole('button', { name: /shown, required.*Pilot details, 8/s }),
+  ).toBeVisible();
   await expect(tape(page).getByText('rule “asked only with a pilot”').first()).toBeVisible();
   await expect(page.locator('.tv-value', { hasText: 'own' })).toBeVisible();
   await sheet(page).getByRole('button', { name: 'Why is pilot_licence like that?' }).click();
-  await expect(tape(page).getByText('Rule “asked only with a pilot”, line 7, said so: Pilot licence shown')).toBeVisible();
+  await expect(
+    tape(page).getByText('Rule “asked only with a pilot”, line 7, said so: Pilot licence shown'),
+  ).toBeVisible();
   await expect(tape(page).getByText('because Mira Oldane set Pilot to own').first()).toBeVisible();
   await expect(page.getByTestId('announcements')).toContainText('Pilot details is shown.');
 });
 
-test('an edit is seen at once, with everything done so far replayed; one that does not parse leaves the last good one running', async ({ page }) => {
+test('an edit is seen at once, with everything done so far replayed; one that does not parse leaves the last good one running', async ({
+  page,
+}) => {
   await openBench(page, 'Berths that fit');
   await type(page, 'Length over all', '120');
   await type(page, 'Draught', '6.4');
@@ -54,7 +62,9 @@ test('an edit is seen at once, with everything done so far replayed; one that do
   await expect(page.locator('#field-draught')).toHaveValue('6.4');
   await expect(page.getByText(/replayed: .*berth.* changed/)).toBeVisible();
   await replaceInScript(page, 'UNDER_KEEL = 3.0;', 'UNDER_KEEL = = 3.0;');
-  await expect(page.getByText('The last version that worked goes on running.').first()).toBeVisible();
+  await expect(
+    page.getByText('The last version that worked goes on running.').first(),
+  ).toBeVisible();
   await expect(berths).toHaveCount(4);
   await replaceInScript(page, 'UNDER_KEEL = = 3.0;', 'UNDER_KEEL = 0.5;');
   await expect(berths).toHaveCount(5);
@@ -64,12 +74,19 @@ test('an edit is seen at once, with everything done so far replayed; one that do
   await expect(editor(page)).toContainText('UNDER_KEEL = 0.5');
 });
 
-test('a failing script says so in the line, on the tape and as a bar, in the same words, and the form goes on', async ({ page }) => {
+test('a failing script says so in the line, on the tape and as a bar, in the same words, and the form goes on', async ({
+  page,
+}) => {
   await openBench(page, 'Pilot details');
-  await replaceInScript(page, 'if (value === "harbour_pilot" && by', 'while (value === "none") {}\n  if (value === "harbour_pilot" && by');
+  await replaceInScript(
+    page,
+    'if (value === "harbour_pilot" && by',
+    'while (value === "none") {}\n  if (value === "harbour_pilot" && by',
+  );
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await page.selectOption('#field-pilot_choice', 'none');
-  const words = 'ran too long without coming to an end. Look for a loop whose condition never becomes false.';
+  const words =
+    'ran too long without coming to an end. Look for a loop whose condition never becomes false.';
   await expect(sheet(page).getByRole('alert').filter({ hasText: words })).toBeVisible();
   await expect(tape(page).getByText(words)).toBeVisible();
   await expect(page.locator('.tv-failed', { hasText: words })).toBeVisible();
@@ -82,7 +99,9 @@ test('a failing script says so in the line, on the tape and as a bar, in the sam
   await expect(page.getByText(/saved, revision/)).toBeVisible();
 });
 
-test('a script stuck in a built-in is stopped within seconds, and what was typed is still there', async ({ page }) => {
+test('a script stuck in a built-in is stopped within seconds, and what was typed is still there', async ({
+  page,
+}) => {
   await openBench(page, 'Dues');
   await type(page, 'Draught', '5');
   await page.getByRole('button', { name: '+ new' }).click();
@@ -90,10 +109,16 @@ test('a script stuck in a built-in is stopped within seconds, and what was typed
   await page.keyboard.press('Enter');
   await editor(page).click();
   await page.keyboard.press('Control+End');
-  await page.keyboard.insertText('on.change(fields.length, () => {\n  const list: number[] = [];\n  list.length = 2 ** 32 - 1;\n  list.indexOf(1);\n});\n');
+  await page.keyboard.insertText(
+    'on.change(fields.length, () => {\n  const list: number[] = [];\n  list.length = 2 ** 32 - 1;\n  list.indexOf(1);\n});\n',
+  );
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await type(page, 'Length over all', '20');
-  await expect(sheet(page).getByRole('alert').filter({ hasText: 'kept the form busy in a single built-in call' })).toBeVisible();
+  await expect(
+    sheet(page)
+      .getByRole('alert')
+      .filter({ hasText: 'kept the form busy in a single built-in call' }),
+  ).toBeVisible();
   await expect(page.locator('#field-draught')).toHaveValue('5.0');
   await expect(page.locator('#field-length')).toHaveValue('20.0');
   await editor(page).click();
@@ -105,7 +130,9 @@ test('a script stuck in a built-in is stopped within seconds, and what was typed
   await expect(editor(page)).toHaveText('/** Stuck: no longer. */');
 });
 
-test('what was clicked becomes a scenario, it runs, and a failing one opens at its step', async ({ page }) => {
+test('what was clicked becomes a scenario, it runs, and a failing one opens at its step', async ({
+  page,
+}) => {
   await openBench(page, 'Pilot details');
   await expect(page.getByRole('button', { name: '✓ 6 scenarios' })).toBeVisible();
   await page.selectOption('#field-pilot_choice', 'harbour_pilot');
@@ -118,7 +145,9 @@ test('what was clicked becomes a scenario, it runs, and a failing one opens at i
   await replaceInScript(page, '"fairway_buoy"', '"inner_mark"');
   await page.getByRole('button', { name: /of 7 fail/ }).click();
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByText('pilot_boarding.value is "inner_mark", expected "fairway_buoy"').first()).toBeVisible();
+  await expect(
+    dialog.getByText('pilot_boarding.value is "inner_mark", expected "fairway_buoy"').first(),
+  ).toBeVisible();
   await dialog.getByRole('button', { name: 'Boarding at the buoy', exact: true }).click();
   await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
   await expect(page.locator('#field-pilot_boarding')).toHaveValue('inner_mark');
@@ -129,12 +158,32 @@ test('what was clicked becomes a scenario, it runs, and a failing one opens at i
   await expect(dialog.getByText('Boarding at the buoy')).toHaveCount(0);
 });
 
-test('a long tape scrolls in its place, with its buttons and the step looked at in sight', async ({ page }) => {
+test('a long tape scrolls in its place, with its buttons and the step looked at in sight', async ({
+  page,
+}) => {
   await openBench(page);
-  for (const key of ['own', 'none', 'own', 'none', 'own', 'none', 'own', 'none', 'own', 'none', 'own', 'none']) await page.selectOption('#field-pilot_choice', key);
+  for (const key of [
+    'own',
+    'none',
+    'own',
+    'none',
+    'own',
+    'none',
+    'own',
+    'none',
+    'own',
+    'none',
+    'own',
+    'none',
+  ])
+    await page.selectOption('#field-pilot_choice', key);
   await expect(page.getByText('Live form after step 12 of 12')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Undo step' })).toBeInViewport();
-  await expect(tape(page).getByRole('listitem').filter({ has: page.locator('[aria-current=step]') })).toBeInViewport();
+  await expect(
+    tape(page)
+      .getByRole('listitem')
+      .filter({ has: page.locator('[aria-current=step]') }),
+  ).toBeInViewport();
 });
 
 test('the tape can be looked back through, and the form is as it was then', async ({ page }) => {
@@ -180,7 +229,10 @@ test('opened as somebody else and with a record, the form is as they meet it', a
   await expect(page.locator('#field-dues_accepted')).toBeDisabled();
 });
 
-test('two tabs that edit one behaviour get a conflict that shows both', async ({ page, context }) => {
+test('two tabs that edit one behaviour get a conflict that shows both', async ({
+  page,
+  context,
+}) => {
   await openBench(page, 'Dues');
   const other = await context.newPage();
   await openBench(other, 'Dues');
@@ -199,9 +251,16 @@ test('two tabs that edit one behaviour get a conflict that shows both', async ({
   await expect(page.getByText(/saved, revision/)).toBeVisible();
 });
 
-test('when the server is gone the bench says what is not saved, and saves it when it is back', async ({ page }) => {
+test('when the server is gone the bench says what is not saved, and saves it when it is back', async ({
+  page,
+}) => {
   await openBench(page, 'Dues');
-  await page.route('**/api/forms/**', (route) => route.fulfill({ status: 503, json: { says: 'The database is out of reach. Nothing was saved.' } }));
+  await page.route('**/api/forms/**', (route) =>
+    route.fulfill({
+      status: 503,
+      json: { says: 'The database is out of reach. Nothing was saved.' },
+    }),
+  );
   await replaceInScript(page, 'a tenth less', 'less by a tenth');
   await expect(page.getByText('not saved: The database is out of reach.')).toBeVisible();
   await page.unroute('**/api/forms/**');
@@ -213,10 +272,18 @@ test('when the server is gone the bench says what is not saved, and saves it whe
 
 test('a slip is underlined while typing', async ({ page }) => {
   await openBench(page, 'Pilot details');
-  await replaceInScript(page, 'choice === "harbour_pilot" || choice', 'choice === "Harbour pilot" || choice');
+  await replaceInScript(
+    page,
+    'choice === "harbour_pilot" || choice',
+    'choice === "Harbour pilot" || choice',
+  );
   await expect(page.locator('.cm-lintRange-error').first()).toBeVisible();
   await expect(page.getByText(/“Harbour pilot” is a label of Pilot/)).toBeVisible();
-  await replaceInScript(page, 'choice === "Harbour pilot" || choice', 'choice === "harbour_pilot" || choice');
+  await replaceInScript(
+    page,
+    'choice === "Harbour pilot" || choice',
+    'choice === "harbour_pilot" || choice',
+  );
   await expect(page.getByText('no problems')).toBeVisible();
 });
 
@@ -226,7 +293,14 @@ test('axe finds nothing serious on the bench, light and dark', async ({ page }) 
   await sheet(page).getByRole('button', { name: 'Why is pilot_licence like that?' }).click();
   for (const _theme of ['light', 'dark']) {
     const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))])).toEqual([]);
-    await page.getByRole('button', { name: 'Dark theme' }).click({ timeout: 2000 }).catch(() => undefined);
+    expect(
+      violations
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]),
+    ).toEqual([]);
+    await page
+      .getByRole('button', { name: 'Dark theme' })
+      .click({ timeout: 2000 })
+      .catch(() => undefined);
   }
 });

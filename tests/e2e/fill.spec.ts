@@ -7,11 +7,15 @@ test.describe.configure({ mode: 'serial' });
 
 async function seriousOn(page: Page): Promise<unknown[]> {
   const { violations } = await new AxeBuilder({ page }).analyze();
-  return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
 }
 
 async function beSomebody(page: Page, key: string): Promise<void> {
-  expect((await page.request.post('/api/person', { headers: OWN, data: { key } })).status()).toBe(204);
+  expect((await page.request.post('/api/person', { headers: OWN, data: { key } })).status()).toBe(
+    204,
+  );
 }
 
 test('a form without a release cannot be filled in and says so', async ({ page }) => {
@@ -34,7 +38,9 @@ test('a release is made on the bench and stands in the list of forms', async ({ 
   expect(await seriousOn(page)).toEqual([]);
 });
 
-test('by keyboard alone: the form is filled in, mended where it is wrong, submitted, and a record comes out', async ({ page }) => {
+test('by keyboard alone: the form is filled in, mended where it is wrong, submitted, and a record comes out', async ({
+  page,
+}) => {
   await beSomebody(page, 'mira');
   await page.goto('/fill/berth_visit');
   await expect(page.locator('#field-vessel')).toBeVisible();
@@ -42,7 +48,14 @@ test('by keyboard alone: the form is filled in, mended where it is wrong, submit
   /** Tabs until a part has the focus; a part that cannot be reached that way fails the test. */
   const reach = async (id: string) => {
     for (let i = 0; i < 40; i++) {
-      if (await page.evaluate((wanted) => document.activeElement?.id === wanted || document.activeElement?.textContent === wanted, id)) return;
+      if (
+        await page.evaluate(
+          (wanted) =>
+            document.activeElement?.id === wanted || document.activeElement?.textContent === wanted,
+          id,
+        )
+      )
+        return;
       await keys.press('Tab');
     }
     throw new Error(`${id} cannot be reached by keyboard`);
@@ -75,11 +88,18 @@ test('by keyboard alone: the form is filled in, mended where it is wrong, submit
   await keys.press('Enter');
   await expect(page.getByRole('heading', { name: 'Saved as record 7' })).toBeVisible();
   await page.getByRole('link', { name: 'All records' }).click();
-  await expect(page.getByRole('row', { name: /^7 View record 7 History of record 7 Aurelle Survey vessel 42.5 m 3.1 m desk@varrick.example/ })).toBeVisible();
+  await expect(
+    page.getByRole('row', {
+      name: /^7 View record 7 History of record 7 Aurelle Survey vessel 42.5 m 3.1 m desk@varrick.example/,
+    }),
+  ).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
 });
 
-test('a record is opened again, changed and saved; one saved meanwhile is a conflict that shows both', async ({ page, context }) => {
+test('a record is opened again, changed and saved; one saved meanwhile is a conflict that shows both', async ({
+  page,
+  context,
+}) => {
   await beSomebody(page, 'mira');
   await page.goto('/records/berth_visit');
   await page.getByRole('link', { name: '7', exact: true }).click();
@@ -106,16 +126,27 @@ test('a refused submission loses nothing that was typed', async ({ page }) => {
   await page.goto('/fill/berth_visit?record=1');
   await page.locator('#field-vessel').fill('Tern');
   await page.keyboard.press('Tab');
-  await page.route('**/submissions', (route) => route.fulfill({ status: 503, json: { says: 'The database is out of reach. Nothing was saved.' } }));
+  await page.route('**/submissions', (route) =>
+    route.fulfill({
+      status: 503,
+      json: { says: 'The database is out of reach. Nothing was saved.' },
+    }),
+  );
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('The database is out of reach. Nothing was saved. What you entered is still here.')).toBeVisible();
+  await expect(
+    page.getByText(
+      'The database is out of reach. Nothing was saved. What you entered is still here.',
+    ),
+  ).toBeVisible();
   await expect(page.locator('#field-vessel')).toHaveValue('Tern');
   await page.unroute('**/submissions');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Saved as record 1')).toBeVisible();
 });
 
-test('when a script hides what has the focus, the focus goes on to the next input', async ({ page }) => {
+test('when a script hides what has the focus, the focus goes on to the next input', async ({
+  page,
+}) => {
   await beSomebody(page, 'mira');
   await page.goto('/fill/berth_visit?record=4');
   await page.locator('#field-pilot_licence').focus();
@@ -125,10 +156,13 @@ test('when a script hides what has the focus, the focus goes on to the next inpu
   expect(focused).not.toBe('BODY');
 });
 
-test('the page people fill in loads no editor and no compiler, and axe finds nothing serious', async ({ page }) => {
+test('the page people fill in loads no editor and no compiler, and axe finds nothing serious', async ({
+  page,
+}) => {
   const scripts: number[] = [];
   page.on('response', async (response) => {
-    if (response.url().endsWith('.js')) scripts.push((await response.body().catch(() => Buffer.alloc(0))).length);
+    if (response.url().endsWith('.js'))
+      scripts.push((await response.body().catch(() => Buffer.alloc(0))).length);
   });
   await page.goto('/fill/berth_visit?record=4');
   await expect(page.locator('#field-vessel')).toHaveValue('Sable Meridian');
@@ -139,12 +173,40 @@ test('the page people fill in loads no editor and no compiler, and axe finds not
 
 test('submissions made by hand get a reason and save nothing', async ({ page }) => {
   await beSomebody(page, 'mira');
-  const send = (data: unknown) => page.request.post('/api/fill/berth_visit/submissions', { headers: { ...OWN, 'content-type': 'application/json' }, data });
-  const says = async (response: Awaited<ReturnType<typeof send>>) => [response.status(), ((await response.json()) as { says: string }).says.split('\n')[0]];
-  expect(await says(await send({ values: { dues: 5 } }))).toEqual([422, 'Step 1 could not be done by Mira Oldane: Dues is locked.']);
-  expect(await says(await send({ values: { nothing: 5 } }))).toEqual([422, 'The form has no field "nothing".']);
-  expect(await says(await send({ values: { vessel: 'x' }, record: 'nowhere' }))).toEqual([404, 'There is no record nowhere.']);
-  expect(await says(await send({ steps: [{ fly: 'x' }] }))).toEqual([400, 'The body is not what is asked for:']);
-  expect(await says(await send(`{"values": {"vessel": "${'x'.repeat(20 * 1024 * 1024)}"}}`))).toEqual([413, 'The body is larger than 2 MB.']);
-  expect((await page.request.post('/api/fill/nowhere/submissions', { headers: OWN, data: { values: {} } })).status()).toBe(404);
+  const send = (data: unknown) =>
+    page.request.post('/api/fill/berth_visit/submissions', {
+      headers: { ...OWN, 'content-type': 'application/json' },
+      data,
+    });
+  const says = async (response: Awaited<ReturnType<typeof send>>) => [
+    response.status(),
+    ((await response.json()) as { says: string }).says.split('\n')[0],
+  ];
+  expect(await says(await send({ values: { dues: 5 } }))).toEqual([
+    422,
+    'Step 1 could not be done by Mira Oldane: Dues is locked.',
+  ]);
+  expect(await says(await send({ values: { nothing: 5 } }))).toEqual([
+    422,
+    'The form has no field "nothing".',
+  ]);
+  expect(await says(await send({ values: { vessel: 'x' }, record: 'nowhere' }))).toEqual([
+    404,
+    'There is no record nowhere.',
+  ]);
+  expect(await says(await send({ steps: [{ fly: 'x' }] }))).toEqual([
+    400,
+    'The body is not what is asked for:',
+  ]);
+  expect(
+    await says(await send(`{"values": {"vessel": "${'x'.repeat(20 * 1024 * 1024)}"}}`)),
+  ).toEqual([413, 'The body is larger than 2 MB.']);
+  expect(
+    (
+      await page.request.post('/api/fill/nowhere/submissions', {
+        headers: OWN,
+        data: { values: {} },
+      })
+    ).status(),
+  ).toBe(404);
 });

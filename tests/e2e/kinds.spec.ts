@@ -6,7 +6,9 @@ import { expect, test, type Locator, type Page } from '@playwright/test';
 
 async function seriousOn(page: Page): Promise<unknown[]> {
   const { violations } = await new AxeBuilder({ page }).analyze();
-  return violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
 }
 
 /** Answers what a visit opened from a vessel still asks for. */
@@ -20,11 +22,16 @@ async function fillVisit(visit: Locator | Page): Promise<void> {
 }
 
 test.beforeAll(async ({ request }) => {
-  for (const form of ['vessel', 'berth_visit', 'crew_change', 'works_permit']) expect((await request.post(`/api/forms/${form}/releases`, { headers: OWN })).ok()).toBe(true);
-  expect((await request.post('/api/person', { headers: OWN, data: { key: 'mira' } })).status()).toBe(204);
+  for (const form of ['vessel', 'berth_visit', 'crew_change', 'works_permit'])
+    expect((await request.post(`/api/forms/${form}/releases`, { headers: OWN })).ok()).toBe(true);
+  expect(
+    (await request.post('/api/person', { headers: OWN, data: { key: 'mira' } })).status(),
+  ).toBe(204);
 });
 
-test('rows by keyboard: Enter goes down and adds, arrows go up and down, Alt with an arrow moves, and scripts see each row by itself', async ({ page }) => {
+test('rows by keyboard: Enter goes down and adds, arrows go up and down, Alt with an arrow moves, and scripts see each row by itself', async ({
+  page,
+}) => {
   await page.goto('/fill/berth_visit?record=2');
   await page.getByRole('button', { name: '2 Cargo and dues' }).click();
   const table = page.getByRole('table', { name: /Cargo on board/ });
@@ -55,10 +62,28 @@ test('rows by keyboard: Enter goes down and adds, arrows go up and down, Alt wit
 
 test('five thousand rows scroll, and only those in view are drawn', async ({ page, request }) => {
   test.slow();
-  const cargo = Array.from({ length: 5000 }, (_, i) => ({ goods: `Lot ${i + 1}`, goods_class: i % 7 === 0 ? 'class_3' : 'general', weight: 1, un_number: i % 7 === 0 ? '1263' : null }));
+  const cargo = Array.from({ length: 5000 }, (_, i) => ({
+    goods: `Lot ${i + 1}`,
+    goods_class: i % 7 === 0 ? 'class_3' : 'general',
+    weight: 1,
+    un_number: i % 7 === 0 ? '1263' : null,
+  }));
   const made = await request.post('/api/fill/berth_visit/submissions', {
     headers: OWN,
-    data: { values: { vessel: 'Long Haul', vessel_kind: 'coaster', length: 60, draught: 3, contact: 'long@haul.example', arrival: '2031-06-01', departure: '2031-06-02', berth: 'nq1', pilot_choice: 'none', cargo } },
+    data: {
+      values: {
+        vessel: 'Long Haul',
+        vessel_kind: 'coaster',
+        length: 60,
+        draught: 3,
+        contact: 'long@haul.example',
+        arrival: '2031-06-01',
+        departure: '2031-06-02',
+        berth: 'nq1',
+        pilot_choice: 'none',
+        cargo,
+      },
+    },
   });
   expect(made.status()).toBe(201);
   const { id } = (await made.json()) as { id: string };
@@ -68,14 +93,18 @@ test('five thousand rows scroll, and only those in view are drawn', async ({ pag
   await expect(page.getByText('5000 rows')).toBeVisible();
   const drawn = await table.getByRole('row').count();
   expect(drawn).toBeLessThan(60);
-  await page.getByRole('region', { name: /Cargo on board/ }).evaluate((element) => element.scrollTo({ top: element.scrollHeight }));
+  await page
+    .getByRole('region', { name: /Cargo on board/ })
+    .evaluate((element) => element.scrollTo({ top: element.scrollHeight }));
   await expect(table.getByLabel('Goods, row 5000')).toHaveValue('Lot 5000');
   await table.getByLabel('Weight, row 5000').fill('2');
   await page.keyboard.press('Tab');
   await expect(page.getByText('5001 t in 5000 lots.')).toBeVisible();
 });
 
-test('a page is checked when it is left, and what is wrong on another page is gone to at the submission', async ({ page }) => {
+test('a page is checked when it is left, and what is wrong on another page is gone to at the submission', async ({
+  page,
+}) => {
   await page.goto('/fill/works_permit');
   await page.locator('#field-works_kind').selectOption('hot');
   await page.getByRole('button', { name: '2 Safety' }).click();
@@ -100,23 +129,49 @@ test('a page is checked when it is left, and what is wrong on another page is go
   await expect(page.locator('#field-works_kind')).toHaveCount(0);
 });
 
-test('a file is kept by the server with the record, and only when its content has arrived', async ({ page, request }) => {
+test('a file is kept by the server with the record, and only when its content has arrived', async ({
+  page,
+  request,
+}) => {
   await page.goto('/fill/works_permit?record=1');
   await page.locator('#field-works_kind').selectOption('lifting');
   await page.getByRole('button', { name: '2 Safety' }).click();
   const chosen = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Choose a file' }).click();
-  await (await chosen).setFiles({ name: 'plan.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4 a plan') });
+  await (
+    await chosen
+  ).setFiles({
+    name: 'plan.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.4 a plan'),
+  });
   await expect(page.getByText('plan.pdf (15 bytes)')).toBeVisible();
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Saved as record 1')).toBeVisible();
-  const kept = await request.get(`/api/fill/works_permit/files?record=1&field=plan&name=plan.pdf&digest=${createHash('sha256').update('%PDF-1.4 a plan').digest('hex')}`);
-  expect([kept.status(), await kept.text(), kept.headers()['content-disposition']]).toEqual([200, '%PDF-1.4 a plan', "attachment; filename*=UTF-8''plan.pdf"]);
-  const forged = await request.post('/api/fill/works_permit/submissions', { headers: OWN, data: { record: '1', values: { plan: [{ name: 'other.pdf', size: 3, type: 'application/pdf' }] } } });
-  expect([forged.status(), ((await forged.json()) as { says: string }).says]).toEqual([422, 'The content of other.pdf has not arrived. Choose the file again.']);
+  const kept = await request.get(
+    `/api/fill/works_permit/files?record=1&field=plan&name=plan.pdf&digest=${createHash('sha256').update('%PDF-1.4 a plan').digest('hex')}`,
+  );
+  expect([kept.status(), await kept.text(), kept.headers()['content-disposition']]).toEqual([
+    200,
+    '%PDF-1.4 a plan',
+    "attachment; filename*=UTF-8''plan.pdf",
+  ]);
+  const forged = await request.post('/api/fill/works_permit/submissions', {
+    headers: OWN,
+    data: {
+      record: '1',
+      values: { plan: [{ name: 'other.pdf', size: 3, type: 'application/pdf' }] },
+    },
+  });
+  expect([forged.status(), ((await forged.json()) as { says: string }).says]).toEqual([
+    422,
+    'The content of other.pdf has not arrived. Choose the file again.',
+  ]);
 });
 
-test('a vessel lists its visits; one added from there sets the vessel’s field when it is saved, and that settles there', async ({ page }) => {
+test('a vessel lists its visits; one added from there sets the vessel’s field when it is saved, and that settles there', async ({
+  page,
+}) => {
   await page.goto('/fill/vessel?record=v-021');
   await expect(page.getByText('0 records')).toBeVisible();
   await expect(page.getByLabel('Not seen yet')).toBeChecked();
@@ -142,7 +197,9 @@ test('a vessel lists its visits; one added from there sets the vessel’s field 
   await expect(page.locator('#field-name')).toHaveValue('Aurelle');
 });
 
-test('next and previous record without leaving the form; changes are asked about, and viewing changes nothing', async ({ page }) => {
+test('next and previous record without leaving the form; changes are asked about, and viewing changes nothing', async ({
+  page,
+}) => {
   await page.goto('/fill/vessel?record=v-033');
   await expect(page.locator('#field-name')).toHaveValue('Halcyon Ore');
   const button = page.getByRole('button', { name: 'Previous' });
@@ -159,17 +216,38 @@ test('next and previous record without leaving the form; changes are asked about
 });
 
 test('a table of ten thousand rows is searched while typing', async ({ page, request }) => {
-  const rows = Array.from({ length: 10_000 }, (_, i) => ({ code: `p${i}`, name: `Port ${i} of ${['Ostrel', 'Venn', 'Caldmoor'][i % 3]}` }));
-  const table = { name: 'ports', title: 'Ports', key: 'code', label: 'name', columns: [{ name: 'code', kind: 'text' }, { name: 'name', kind: 'text' }], rows };
-  expect((await request.put('/api/tables/ports', { headers: OWN, data: { table, from: 0 } })).ok()).toBe(true);
+  const rows = Array.from({ length: 10_000 }, (_, i) => ({
+    code: `p${i}`,
+    name: `Port ${i} of ${['Ostrel', 'Venn', 'Caldmoor'][i % 3]}`,
+  }));
+  const table = {
+    name: 'ports',
+    title: 'Ports',
+    key: 'code',
+    label: 'name',
+    columns: [
+      { name: 'code', kind: 'text' },
+      { name: 'name', kind: 'text' },
+    ],
+    rows,
+  };
+  expect(
+    (await request.put('/api/tables/ports', { headers: OWN, data: { table, from: 0 } })).ok(),
+  ).toBe(true);
   await page.goto('/bench/crew_change');
   await expect(page.getByRole('heading', { name: 'Crew change', level: 2 })).toBeVisible();
   await page.getByRole('tab', { name: 'Structure' }).click();
-  await page.locator('[data-item=vessel]').getByRole('button', { name: /^Vessel/ }).click();
+  await page
+    .locator('[data-item=vessel]')
+    .getByRole('button', { name: /^Vessel/ })
+    .click();
   await page.getByLabel('What to add').selectOption('reference');
   await page.getByLabel('Label of the new part').fill('Next port');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await page.getByRole('region', { name: 'The part chosen' }).getByRole('combobox', { name: 'Table' }).selectOption('ports');
+  await page
+    .getByRole('region', { name: 'The part chosen' })
+    .getByRole('combobox', { name: 'Table' })
+    .selectOption('ports');
   const search = page.locator('#field-next_port');
   await expect(search).toHaveAttribute('role', 'combobox');
   await search.click();
@@ -181,7 +259,9 @@ test('a table of ten thousand rows is searched while typing', async ({ page, req
   await expect(page.getByText('structure saved')).toBeVisible();
 });
 
-test('structure is edited on the bench: options, order by keyboard, undo, renaming everywhere, removal with what it breaks', async ({ page }) => {
+test('structure is edited on the bench: options, order by keyboard, undo, renaming everywhere, removal with what it breaks', async ({
+  page,
+}) => {
   test.slow();
   await page.goto('/bench/waste_declaration');
   await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible();
@@ -190,7 +270,9 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   const part = page.getByRole('region', { name: 'The part chosen' });
   const item = (name: string) => parts.locator(`[data-item="${name}"]`);
   // A new field is at hand at once, in the live form and in the editor.
-  await item('vessel').getByRole('button', { name: /^Vessel/ }).click();
+  await item('vessel')
+    .getByRole('button', { name: /^Vessel/ })
+    .click();
   await page.getByLabel('Label of the new part').fill('Agent on duty');
   await page.keyboard.press('Enter');
   await expect(page.locator('#field-agent_on_duty')).toBeVisible();
@@ -217,43 +299,63 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   // A hidden part that keeps its space leaves its place empty; others close up.
   await expect(page.locator('[data-kept=next_port]')).toHaveCount(0);
-  await item('next_port').getByRole('button', { name: /^Port where/ }).click();
+  await item('next_port')
+    .getByRole('button', { name: /^Port where/ })
+    .click();
   await part.getByLabel('keeps its space').check();
   await expect(page.locator('[data-kept=next_port]')).toHaveCount(1);
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   // A key in use warns.
-  await item('wastes').getByRole('button', { name: /^What is on board/ }).click();
+  await item('wastes')
+    .getByRole('button', { name: /^What is on board/ })
+    .click();
   await part.getByRole('button', { name: 'Remove Sludge' }).click();
   await expect(part.getByText('The key sludge is in use.')).toBeVisible();
   await part.getByRole('button', { name: 'Leave it' }).click();
   // Renaming, after a look at what will change.
-  await item('tank').getByRole('button', { name: /^Tank or drum/ }).click();
+  await item('tank')
+    .getByRole('button', { name: /^Tank or drum/ })
+    .click();
   await expect(page.getByText('structure saved')).toBeVisible();
   await part.getByRole('button', { name: 'rename' }).click();
   await part.getByLabel('New technical name').fill('kept_in');
   await part.getByRole('button', { name: 'Show what changes' }).click();
   const preview = page.getByRole('region', { name: 'What renaming changes' });
   await expect(preview.getByText('fields.kept_in.required = fields.kept_in.shown;')).toBeVisible();
-  await expect(preview.getByText('The agent declares and finds the reception locked')).toBeVisible();
+  await expect(
+    preview.getByText('The agent declares and finds the reception locked'),
+  ).toBeVisible();
   await expect(preview.getByText('1 record will hold it under the new name.')).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
   await preview.getByRole('button', { name: 'Rename everywhere' }).click();
-  await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible({
+    timeout: 20_000,
+  });
   await expect(page.locator('.cm-content')).toContainText('fields.kept_in.shown');
   // Removing says first what it breaks.
   await page.getByRole('tab', { name: 'Structure' }).click();
-  await item('kept_in').getByRole('button', { name: /^Tank or drum/ }).click();
+  await item('kept_in')
+    .getByRole('button', { name: /^Tank or drum/ })
+    .click();
   await part.getByRole('button', { name: 'Remove this part' }).click();
   await expect(part.getByText('What each waste asks for, lines')).toBeVisible();
   await part.getByRole('button', { name: 'Keep it' }).click();
 });
 
-test('a table is edited, and CSV comes in after a preview that names bad cells', async ({ page }) => {
+test('a table is edited, and CSV comes in after a preview that names bad cells', async ({
+  page,
+}) => {
   await page.goto('/tables/waste_tariffs');
-  const csv = (text: string) => ({ name: 'tariffs.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const csv = (text: string) => ({
+    name: 'tariffs.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(text),
+  });
   await page.getByRole('button', { name: 'Import CSV…' }).click();
   const box = page.getByRole('region', { name: 'Import CSV' });
-  await box.locator('input[type=file]').setInputFiles(csv('code,name,rate\noily,Oily waste,dear\nash,Ash,12\n'));
+  await box
+    .locator('input[type=file]')
+    .setInputFiles(csv('code,name,rate\noily,Oily waste,dear\nash,Ash,12\n'));
   await expect(box.getByText('row 1, rate: "dear" is not a number')).toBeVisible();
   await expect(box.getByRole('button', { name: 'Replace all rows' })).toBeDisabled();
   await box.locator('input[type=file]').setInputFiles(csv('code,name,rate\nash,Ash,12\n'));
@@ -263,9 +365,13 @@ test('a table is edited, and CSV comes in after a preview that names bad cells',
   await page.keyboard.press('Tab');
   await expect(page.getByText('saved', { exact: true })).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
-  expect(await (await page.request.get('/api/tables/waste_tariffs')).text()).toContain('ash,Ash,13');
+  expect(await (await page.request.get('/api/tables/waste_tariffs')).text()).toContain(
+    'ash,Ash,13',
+  );
   await page.getByRole('button', { name: 'Remove table' }).click();
-  await expect(page.getByText('The behaviour 30-fee.ts of waste_declaration uses this table. It stays.')).toBeVisible();
+  await expect(
+    page.getByText('The behaviour 30-fee.ts of waste_declaration uses this table. It stays.'),
+  ).toBeVisible();
 });
 
 test('people and services are edited; what is changed is saved by itself', async ({ page }) => {
@@ -288,7 +394,9 @@ test('people and services are edited; what is changed is saved by itself', async
   await expect(page.getByLabel('As whom')).toContainText('Orla Fenwick');
 });
 
-test('a form replaced by a message offers its last answer again, and no submission', async ({ page }) => {
+test('a form replaced by a message offers its last answer again, and no submission', async ({
+  page,
+}) => {
   await page.goto('/fill/works_permit');
   await page.locator('#field-works_kind').selectOption('inspection');
   await expect(page.getByText('An inspection needs no permit.')).toBeVisible();
@@ -302,13 +410,24 @@ test('a form replaced by a message offers its last answer again, and no submissi
   await expect(page.locator('#field-description')).toBeVisible();
 });
 
-test('a launch parameter of another kind is refused before the form is opened', async ({ page }) => {
+test('a launch parameter of another kind is refused before the form is opened', async ({
+  page,
+}) => {
   await page.goto('/fill/berth_visit?vessel=Aurelle&tide=3');
   await expect(page.locator('#field-vessel')).toHaveValue('Aurelle');
-  expect((await page.request.post('/api/fill/berth_visit/handouts', { headers: OWN, data: { launch: { vessel: { deep: true } } } })).status()).toBe(422);
+  expect(
+    (
+      await page.request.post('/api/fill/berth_visit/handouts', {
+        headers: OWN,
+        data: { launch: { vessel: { deep: true } } },
+      })
+    ).status(),
+  ).toBe(422);
 });
 
-test('opened in another time zone, date-times are shown there and scripts reckon in it; a warning does not stop the form', async ({ page }) => {
+test('opened in another time zone, date-times are shown there and scripts reckon in it; a warning does not stop the form', async ({
+  page,
+}) => {
   await page.goto('/bench/works_permit');
   await page.keyboard.press('Alt+o');
   await page.getByLabel('Time zone').fill('Nowhere/Else');
@@ -321,14 +440,18 @@ test('opened in another time zone, date-times are shown there and scripts reckon
   await page.locator('#field-ends').fill('2031-06-02T23:00');
   // Tab would go from hours to minutes within the input.
   await page.locator('#field-description').focus();
-  await expect(form.getByText('The works go into the night: a watchman stays with them.')).toBeVisible();
+  await expect(
+    form.getByText('The works go into the night: a watchman stays with them.'),
+  ).toBeVisible();
   await expect(page.locator('#field-ends')).toHaveValue('2031-06-02T23:00');
   await expect(page.locator('#field-ends')).toHaveAttribute('aria-invalid', 'false');
   await expect(page.getByText('2031-06-02T14:00:00Z').first()).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
 });
 
-test('on the bench a service is answered by hand, slow or failing for this session', async ({ page }) => {
+test('on the bench a service is answered by hand, slow or failing for this session', async ({
+  page,
+}) => {
   await page.goto('/bench/vessel');
   await expect(page.getByRole('heading', { name: 'Vessel', level: 2 })).toBeVisible();
   await page.keyboard.press('Alt+o');
@@ -336,19 +459,30 @@ test('on the bench a service is answered by hand, slow or failing for this sessi
   await page.getByRole('button', { name: 'Open like this' }).click();
   await page.locator('#field-imo').fill('9900033');
   await page.keyboard.press('Tab');
-  await expect(page.getByText(/Waiting for ship_register.find .* until it is answered by hand/)).toBeVisible();
+  await expect(
+    page.getByText(/Waiting for ship_register.find .* until it is answered by hand/),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Answer…' }).click();
   const answer = page.getByLabel('What ship_register.find answers, as JSON');
-  await answer.fill('{"imo":"9900033","name":"By Hand","call_sign":"QX","kind":"tug","length":30,"draught":3}');
+  await answer.fill(
+    '{"imo":"9900033","name":"By Hand","call_sign":"QX","kind":"tug","length":30,"draught":3}',
+  );
   await page.getByRole('button', { name: 'Send this answer' }).click();
   await expect(page.locator('#field-name')).toHaveValue('By Hand');
   await page.locator('#field-imo').fill('9900045');
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Fail', exact: true }).click();
-  await expect(page.getByRole('region', { name: 'Live form' }).getByText('The register does not answer. Fill the vessel in by hand.')).toBeVisible();
+  await expect(
+    page
+      .getByRole('region', { name: 'Live form' })
+      .getByText('The register does not answer. Fill the vessel in by hand.'),
+  ).toBeVisible();
 });
 
-test('on the bench too a form opened from another hands its value back, and it settles there', async ({ page, context }) => {
+test('on the bench too a form opened from another hands its value back, and it settles there', async ({
+  page,
+  context,
+}) => {
   test.slow();
   await page.goto('/bench/vessel?record=v-021');
   await expect(page.locator('#field-name')).toHaveValue('Marrow Star');

@@ -16,7 +16,10 @@ async function crash(page: Page): Promise<Page> {
   return next;
 }
 
-const cutOff = (page: Page) => page.route('**/api/**', (route) => (route.request().method() === 'GET' ? route.continue() : route.abort()));
+const cutOff = (page: Page) =>
+  page.route('**/api/**', (route) =>
+    route.request().method() === 'GET' ? route.continue() : route.abort(),
+  );
 
 async function type(page: Page, text: string): Promise<void> {
   await page.locator('.cm-content').click();
@@ -24,7 +27,9 @@ async function type(page: Page, text: string): Promise<void> {
   await page.keyboard.type(text);
 }
 
-test('a behaviour typed while the server is out of reach is there again after a crash', async ({ page }) => {
+test('a behaviour typed while the server is out of reach is there again after a crash', async ({
+  page,
+}) => {
   await page.goto('/bench/vessel');
   await expect(page.getByText('saved, revision 1')).toBeVisible();
   await cutOff(page);
@@ -56,7 +61,9 @@ test('what another tab is typing is offered to nobody', async ({ page, context }
   await expect(page.getByText('saved, revision 3')).toBeVisible();
 });
 
-test('leaving with something unsaved is asked about, and leaving at once saves', async ({ page }) => {
+test('leaving with something unsaved is asked about, and leaving at once saves', async ({
+  page,
+}) => {
   await page.goto('/bench/vessel');
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await cutOff(page);
@@ -75,7 +82,15 @@ test('leaving with something unsaved is asked about, and leaving at once saves',
   await type(page, ' and gone at once');
   await page.getByRole('link', { name: 'tavro' }).click();
   await expect(page).toHaveURL(/\/$/);
-  await expect.poll(async () => JSON.stringify(await (await page.request.get('/api/forms/vessel/behaviours/10-register.ts/revisions')).json())).toContain('not saved and gone at once');
+  await expect
+    .poll(async () =>
+      JSON.stringify(
+        await (
+          await page.request.get('/api/forms/vessel/behaviours/10-register.ts/revisions')
+        ).json(),
+      ),
+    )
+    .toContain('not saved and gone at once');
 });
 
 test('a text over 64 KiB is saved', async ({ page }) => {
@@ -92,7 +107,9 @@ test('a text over 64 KiB is saved', async ({ page }) => {
   await expect(page.getByText(/saved, revision/)).toBeVisible();
 });
 
-test('a title that kept the compiler busy for ever is typed, and everything goes on', async ({ page }) => {
+test('a title that kept the compiler busy for ever is typed, and everything goes on', async ({
+  page,
+}) => {
   await page.goto('/bench/crew_change');
   await expect(page.getByText('no problems')).toBeVisible();
   await type(page, '\n/** Follow-ups of a visit');
@@ -102,30 +119,55 @@ test('a title that kept the compiler busy for ever is typed, and everything goes
   expect((await page.request.get('/')).status()).toBe(200);
 });
 
-test('a tab that does not know of another order makes no behaviour anew', async ({ page, context }) => {
+test('a tab that does not know of another order makes no behaviour anew', async ({
+  page,
+  context,
+}) => {
   await page.goto('/bench/works_permit');
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   const other = await context.newPage();
   await other.goto('/bench/works_permit');
   await expect(other.getByText(/saved, revision/)).toBeVisible();
-  const second = page.getByRole('region', { name: 'Behaviours' }).locator('[data-behaviour]').nth(1);
+  const second = page
+    .getByRole('region', { name: 'Behaviours' })
+    .locator('[data-behaviour]')
+    .nth(1);
   const name = await second.getAttribute('data-behaviour');
   // The one that comes first now gets a number before the other's.
-  await other.getByRole('button', { name: /^What to do with/ }).first().click();
+  await other
+    .getByRole('button', { name: /^What to do with/ })
+    .first()
+    .click();
   await other.getByRole('menuitem', { name: 'Later' }).click();
-  await expect.poll(async () => (await other.request.get(`/api/forms/works_permit/behaviours/${name}/revisions`).then((response) => response.json() as Promise<unknown[]>)).length).toBe(0);
+  await expect
+    .poll(
+      async () =>
+        (
+          await other.request
+            .get(`/api/forms/works_permit/behaviours/${name}/revisions`)
+            .then((response) => response.json() as Promise<unknown[]>)
+        ).length,
+    )
+    .toBe(0);
   await second.locator('button[aria-current], button').nth(1).click();
   await type(page, '// from the stale tab');
-  await expect(page.getByText('Somebody else removed or moved this behaviour meanwhile.')).toBeVisible();
+  await expect(
+    page.getByText('Somebody else removed or moved this behaviour meanwhile.'),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Let it go' }).click();
   await page.reload();
   await expect(page.getByRole('button', { name: /^What to do with/ })).toHaveCount(4);
 });
 
-test('an option’s key typed and another option added right after are both kept', async ({ page }) => {
+test('an option’s key typed and another option added right after are both kept', async ({
+  page,
+}) => {
   await page.goto('/bench/vessel');
   await page.getByRole('tab', { name: 'Structure' }).click();
-  await page.locator('[data-item="standing"]').getByRole('button', { name: /^Standing/ }).click();
+  await page
+    .locator('[data-item="standing"]')
+    .getByRole('button', { name: /^Standing/ })
+    .click();
   const pane = page.getByRole('region', { name: 'The part chosen' });
   // The look-up of whether the key is in use takes its time.
   await page.route('**/uses?**', async (route) => {
@@ -143,7 +185,9 @@ test('an option’s key typed and another option added right after are both kept
   await expect(options.nth(count - 1)).toHaveValue('barred_for_now');
 });
 
-test('a form that is being filled in is there again after a crash, down to the word that was being typed', async ({ page }) => {
+test('a form that is being filled in is there again after a crash, down to the word that was being typed', async ({
+  page,
+}) => {
   await page.goto('/fill/vessel');
   await page.locator('#field-name').fill('Marrow Light');
   await page.keyboard.press('Tab');
@@ -162,7 +206,9 @@ test('a form that is being filled in is there again after a crash, down to the w
   await expect(next.getByText('you left entries here')).toHaveCount(0);
 });
 
-test('records are searched, narrowed down, sorted, and compared with what they were', async ({ page }) => {
+test('records are searched, narrowed down, sorted, and compared with what they were', async ({
+  page,
+}) => {
   await page.goto('/records/vessel');
   const rows = page.getByRole('row').filter({ hasNot: page.getByRole('columnheader') });
   await expect(rows).toHaveCount(3);
@@ -171,10 +217,16 @@ test('records are searched, narrowed down, sorted, and compared with what they w
   await page.getByRole('button', { name: 'Show all' }).click();
   await expect(rows).toHaveCount(3);
   await page.getByRole('button', { name: 'Length over all' }).click();
-  await expect(page.getByRole('columnheader', { name: /Length over all/ })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(page.getByRole('columnheader', { name: /Length over all/ })).toHaveAttribute(
+    'aria-sort',
+    'ascending',
+  );
   await page.getByLabel('Search').fill('ab');
   await expect(page.getByText('Search for 3 letters or more')).toBeVisible();
   await page.getByRole('button', { name: 'Show all' }).click();
-  await page.getByRole('button', { name: /History of record/ }).first().click();
+  await page
+    .getByRole('button', { name: /History of record/ })
+    .first()
+    .click();
   await expect(page.getByText(/saved once/)).toBeVisible();
 });

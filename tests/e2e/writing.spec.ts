@@ -31,11 +31,15 @@ async function remove(page: Page, title: string): Promise<void> {
 }
 
 async function act(page: Page, title: string, what: string): Promise<void> {
-  await list(page).getByRole('button', { name: `What to do with ${title}`, exact: true }).click();
+  await list(page)
+    .getByRole('button', { name: `What to do with ${title}`, exact: true })
+    .click();
   await page.getByRole('menuitem', { name: what }).click();
 }
 
-test('completions offer fields and keys with their labels, the call says its parameters, and the pointer says what a name is and holds now', async ({ page }) => {
+test('completions offer fields and keys with their labels, the call says its parameters, and the pointer says what a name is and holds now', async ({
+  page,
+}) => {
   await openBench(page, 'works_permit');
   await page.selectOption('#field-works_kind', 'hot');
   await newBehaviour(page, 'Completed');
@@ -48,20 +52,30 @@ test('completions offer fields and keys with their labels, the call says its par
   await expect(editor(page)).toContainText('keep(() => { fields.leader_phone');
   await editor(page).click();
   await page.keyboard.press('Control+a');
-  await page.keyboard.insertText('/** Completed: x. */\non.load(() => log(fields.works_kind.value === "));\n');
+  await page.keyboard.insertText(
+    '/** Completed: x. */\non.load(() => log(fields.works_kind.value === "));\n',
+  );
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Control+Space');
   await expect(offered.filter({ hasText: 'lifting' })).toContainText('Heavy lifting');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+a');
-  await page.keyboard.insertText('/** Completed: x. */\non.load(() => log(fields.works_kind.value));\n');
+  await page.keyboard.insertText(
+    '/** Completed: x. */\non.load(() => log(fields.works_kind.value));\n',
+  );
   await expect(page.getByText(/saved, revision/)).toBeVisible();
-  await page.locator('.cm-line', { hasText: 'on.load' }).getByText('works_kind', { exact: false }).first().hover();
+  await page
+    .locator('.cm-line', { hasText: 'on.load' })
+    .getByText('works_kind', { exact: false })
+    .first()
+    .hover();
   const line = page.locator('.cm-line', { hasText: 'on.load' });
   const box = (await line.boundingBox())!;
   await page.mouse.move(box.x + 240, box.y + 10, { steps: 4 });
-  await expect(page.locator('.tv-explain', { hasText: 'Kind of works — choice.' })).toContainText('Stands in Works › What is to be done.');
+  await expect(page.locator('.tv-explain', { hasText: 'Kind of works — choice.' })).toContainText(
+    'Stands in Works › What is to be done.',
+  );
   await expect(page.locator('.tv-now')).toHaveText('now "hot"');
   await expect(sheet(page).locator('[data-part=works_kind][data-lit]')).toBeVisible();
   await page.locator('.tv-acts').getByRole('button', { name: 'Uses' }).click();
@@ -72,17 +86,29 @@ test('completions offer fields and keys with their labels, the call says its par
   await remove(page, 'Completed');
 });
 
-test('a mistake is explained with the form’s own parts, read on in the handbook and mended by its change', async ({ page }) => {
+test('a mistake is explained with the form’s own parts, read on in the handbook and mended by its change', async ({
+  page,
+}) => {
   await openBench(page, 'works_permit');
   await newBehaviour(page, 'Slips');
-  await page.keyboard.insertText('keep(() => {\n  fields.leader.hint = fields.works_kind.value === "Diving" ? "A diver." : null;\n});\n');
-  await expect(foot(page)).toContainText('“Diving” is a label of Kind of works (works_kind), which holds keys.');
+  await page.keyboard.insertText(
+    'keep(() => {\n  fields.leader.hint = fields.works_kind.value === "Diving" ? "A diver." : null;\n});\n',
+  );
+  await expect(foot(page)).toContainText(
+    '“Diving” is a label of Kind of works (works_kind), which holds keys.',
+  );
   await expect(page.getByRole('button', { name: '× 1 problem' })).toBeVisible();
   await foot(page).getByRole('button', { name: 'Read on' }).click();
-  await expect(page.getByRole('region', { name: 'Page of the handbook' }).getByRole('heading', { name: 'A label where the key belongs' })).toBeVisible();
+  await expect(
+    page
+      .getByRole('region', { name: 'Page of the handbook' })
+      .getByRole('heading', { name: 'A label where the key belongs' }),
+  ).toBeVisible();
   await page.getByRole('searchbox', { name: 'Search the handbook' }).fill('superseded');
   await page.getByRole('button', { name: 'An answer that may be about an old value' }).click();
-  await expect(page.getByRole('region', { name: 'Page of the handbook' })).toContainText('Ask after the await');
+  await expect(page.getByRole('region', { name: 'Page of the handbook' })).toContainText(
+    'Ask after the await',
+  );
   await page.getByRole('button', { name: 'Live form', exact: true }).click();
   await foot(page).getByRole('button', { name: 'Use the key "diving"' }).click();
   await expect(editor(page)).toContainText('=== "diving"');
@@ -98,7 +124,9 @@ test('a mistake is explained with the form’s own parts, read on in the handboo
   await remove(page, 'Slips');
 });
 
-test('a name pressed in the live form goes into the code, and the part under the pointer lights up there', async ({ page }) => {
+test('a name pressed in the live form goes into the code, and the part under the pointer lights up there', async ({
+  page,
+}) => {
   await openBench(page, 'works_permit');
   await newBehaviour(page, 'Inserted');
   await page.keyboard.insertText('on.load(() => log());');
@@ -107,7 +135,9 @@ test('a name pressed in the live form goes into the code, and the part under the
   await expect(editor(page)).toContainText('log(fields.works_kind)');
   await page.locator('#field-works_kind').hover();
   await expect(page.locator('.tv-lit', { hasText: 'fields.works_kind' })).toBeVisible();
-  await expect(page.locator('#field-works_kind option', { hasText: 'Diving · diving' })).toHaveCount(1);
+  await expect(
+    page.locator('#field-works_kind option', { hasText: 'Diving · diving' }),
+  ).toHaveCount(1);
   // From under Structure the code is opened for it.
   await page.getByRole('tab', { name: 'Structure' }).click();
   await sheet(page).getByRole('button', { name: 'description', exact: true }).click();
@@ -124,13 +154,20 @@ test('from a need to a behaviour with a scenario that proves it both ways', asyn
   await expect(dialog.getByText('its scenario passes beside the other behaviours')).toBeVisible();
   await dialog.getByRole('button', { name: 'Switch a track' }).click();
   await expect(dialog.getByText('The form has no track. Add one under Structure.')).toBeVisible();
-  await dialog.getByRole('button', { name: 'Show or require parts by a choice', exact: true }).click();
+  await dialog
+    .getByRole('button', { name: 'Show or require parts by a choice', exact: true })
+    .click();
   await dialog.getByLabel('Decided by').selectOption('keeps_some');
-  await dialog.getByRole('group', { name: 'These parts' }).getByLabel('Account for the refund (account)').check();
+  await dialog
+    .getByRole('group', { name: 'These parts' })
+    .getByLabel('Account for the refund (account)')
+    .check();
   await dialog.getByRole('group', { name: 'These parts' }).getByLabel('Vessel (vessel)').uncheck();
   await dialog.getByRole('group', { name: 'Do' }).getByLabel('require').check();
   await dialog.getByRole('group', { name: 'Do' }).getByLabel('show').uncheck();
-  await expect(dialog.getByTestId('starter-code')).toContainText('fields.account.required = applies;');
+  await expect(dialog.getByTestId('starter-code')).toContainText(
+    'fields.account.required = applies;',
+  );
   await expect(dialog.getByTestId('starter-code')).not.toContainText('shown');
   await expect(dialog.getByRole('row', { name: 'yes required', exact: true })).toBeVisible();
   await expect(dialog.getByRole('row', { name: 'no not required', exact: true })).toBeVisible();
@@ -144,18 +181,31 @@ test('from a need to a behaviour with a scenario that proves it both ways', asyn
   // Without it the scenario fails, and the problems lead to it.
   await expect(page.getByRole('button', { name: '× 1 of 4 fail' })).toBeVisible();
   await page.keyboard.press('Alt+p');
-  await expect(page.getByRole('dialog').getByText('account.required is no (false), expected yes (true)')).toBeVisible();
-  await page.getByRole('dialog').getByRole('button', { name: `scenario “${title}”, step 1` }).click();
+  await expect(
+    page.getByRole('dialog').getByText('account.required is no (false), expected yes (true)'),
+  ).toBeVisible();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: `scenario “${title}”, step 1` })
+    .click();
   await expect(page.getByText('Live form after step 1 of 2')).toBeVisible();
   await page.getByRole('button', { name: '× 1 of 4 fail' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: `Remove ${title}` }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: `Remove ${title}` })
+    .click();
   await page.keyboard.press('Escape');
   await remove(page, title);
 });
 
-test('behaviours are turned off, moved, copied, deleted and brought back, with every revision kept', async ({ page }) => {
+test('behaviours are turned off, moved, copied, deleted and brought back, with every revision kept', async ({
+  page,
+}) => {
   await openBench(page, 'crew_change');
-  const order = () => list(page).locator('[data-behaviour]').evaluateAll((rows) => rows.map((row) => (row as HTMLElement).dataset.behaviour));
+  const order = () =>
+    list(page)
+      .locator('[data-behaviour]')
+      .evaluateAll((rows) => rows.map((row) => (row as HTMLElement).dataset.behaviour));
   expect(await order()).toEqual(['10-flags.ts', '20-papers.ts', '30-numbers.ts']);
   await page.getByRole('tab', { name: 'Numbers' }).click();
   await act(page, 'Numbers', 'Turn off');
@@ -177,7 +227,9 @@ test('behaviours are turned off, moved, copied, deleted and brought back, with e
   const history = page.getByRole('list', { name: 'Revisions' });
   await expect(history.getByRole('button')).toHaveCount(4);
   await history.getByRole('button', { name: /revision 2/ }).click();
-  await expect(page.locator('.cm-changedLine, .cm-insertedLine').filter({ hasText: '@off' }).first()).toBeVisible();
+  await expect(
+    page.locator('.cm-changedLine, .cm-insertedLine').filter({ hasText: '@off' }).first(),
+  ).toBeVisible();
   await history.getByRole('button', { name: /revision 1/ }).click();
   await page.getByRole('button', { name: 'Bring back revision 1' }).click();
   await expect(editor(page)).toContainText('and whether that is enough.');
@@ -211,7 +263,9 @@ test('behaviours are turned off, moved, copied, deleted and brought back, with e
   await remove(page, 'Numbers copy');
 });
 
-test('the map tells who steers what, from the sources and from the tape, and says conflicts', async ({ page }) => {
+test('the map tells who steers what, from the sources and from the tape, and says conflicts', async ({
+  page,
+}) => {
   await openBench(page, 'vessel');
   await page.getByRole('tab', { name: 'Map' }).click();
   const told = page.getByRole('region', { name: 'Who reads and steers what' });
@@ -222,21 +276,35 @@ test('the map tells who steers what, from the sources and from the tape, and say
   await told.getByRole('button', { name: 'Standing: locked, value' }).click();
   await expect(told).toContainText('steered in this session by Visits: locked');
   await newBehaviour(page, 'Rival');
-  await page.keyboard.insertText('keep(() => {\n  fields.standing.locked = fields.imo.empty;\n  fields.length.value = fields.draught.value;\n});\nkeep(() => {\n  fields.draught.value = fields.length.value;\n});\n');
+  await page.keyboard.insertText(
+    'keep(() => {\n  fields.standing.locked = fields.imo.empty;\n  fields.length.value = fields.draught.value;\n});\nkeep(() => {\n  fields.draught.value = fields.length.value;\n});\n',
+  );
   await expect(foot(page)).toContainText('locked is also steered by “Visits”');
   await page.keyboard.press('Alt+m');
   await expect(page.getByText('Standing: locked is steered by Visits and Rival')).toBeVisible();
-  await expect(page.getByText(/↻ (Draught → Rival → Length over all → Rival → Draught|Length over all → Rival → Draught → Rival → Length over all)/)).toBeVisible();
+  await expect(
+    page.getByText(
+      /↻ (Draught → Rival → Length over all → Rival → Draught|Length over all → Rival → Draught → Rival → Length over all)/,
+    ),
+  ).toBeVisible();
   await remove(page, 'Rival');
 });
 
-test('a helper is gone to, renamed and formatted, and all scripts of the workspace are searched', async ({ page }) => {
+test('a helper is gone to, renamed and formatted, and all scripts of the workspace are searched', async ({
+  page,
+}) => {
   await openBench(page, 'vessel');
   await newBehaviour(page, 'Helped');
-  await page.keyboard.insertText('const deep=(metres: number|null)=>(metres??0)>9;\non.load(()=>log(deep(fields.draught.value)));\n');
+  await page.keyboard.insertText(
+    'const deep=(metres: number|null)=>(metres??0)>9;\non.load(()=>log(deep(fields.draught.value)));\n',
+  );
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await page.keyboard.press('Shift+Alt+f');
-  await expect(page.locator('.cm-line').filter({ hasText: 'const deep = (metres: number | null) => (metres ?? 0) > 9;' })).toBeVisible();
+  await expect(
+    page
+      .locator('.cm-line')
+      .filter({ hasText: 'const deep = (metres: number | null) => (metres ?? 0) > 9;' }),
+  ).toBeVisible();
   await page.keyboard.press('Control+Home');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
@@ -251,11 +319,16 @@ test('a helper is gone to, renamed and formatted, and all scripts of the workspa
   await page.getByLabel('pattern').check();
   await page.getByRole('dialog').getByRole('button', { name: 'Search', exact: true }).click();
   await expect(page.getByRole('dialog').getByText('1 place')).toBeVisible();
-  await expect(page.getByRole('dialog').getByRole('button', { name: /works_permit\/40-safety\.ts, \d+/ })).toBeVisible();
+  await expect(
+    page.getByRole('dialog').getByRole('button', { name: /works_permit\/40-safety\.ts, \d+/ }),
+  ).toBeVisible();
   await page.getByLabel('Search for').fill('isDeep');
   await page.getByRole('dialog').getByRole('button', { name: 'Search', exact: true }).click();
   await expect(page.getByRole('dialog').getByText('2 places')).toBeVisible();
-  await page.getByRole('dialog').getByRole('button', { name: /vessel\/.*helped\.ts, 4/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /vessel\/.*helped\.ts, 4/ })
+    .click();
   await expect(page.getByRole('tab', { name: 'Helped', selected: true })).toBeVisible();
   await remove(page, 'Helped');
 });
@@ -267,7 +340,9 @@ test('the problems of the workspace lead to their places', async ({ page }) => {
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await page.goto('/');
   await page.getByRole('link', { name: 'Problems of the workspace' }).click();
-  await expect(page.getByText('Draught (draught) takes a finite number, not "3".')).toBeVisible({ timeout: 45_000 });
+  await expect(page.getByText('Draught (draught) takes a finite number, not "3".')).toBeVisible({
+    timeout: 45_000,
+  });
   await page.getByRole('button', { name: 'Vessel, Faulty, line 3' }).click();
   await expect(page.getByRole('tab', { name: 'Faulty', selected: true })).toBeVisible();
   await expect(page.locator('.cm-activeLine', { hasText: 'on.load' })).toBeVisible();
@@ -279,14 +354,21 @@ test('axe finds nothing serious in what writing needs, light and dark', async ({
   await openBench(page, 'vessel');
   const audit = async (what: string) => {
     const { violations } = await new AxeBuilder({ page }).analyze();
-    expect({ what, found: violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]) }).toEqual({ what, found: [] });
+    expect({
+      what,
+      found: violations
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]),
+    }).toEqual({ what, found: [] });
   };
   for (const theme of ['light', 'dark']) {
     await page.getByRole('tab', { name: 'Map' }).click();
     await expect(page.locator('[data-testid=map] canvas')).toBeVisible();
     await audit(`map, ${theme}`);
     await page.keyboard.press('Alt+h');
-    await expect(page.getByRole('region', { name: 'Page of the handbook' }).getByRole('heading').first()).toBeVisible();
+    await expect(
+      page.getByRole('region', { name: 'Page of the handbook' }).getByRole('heading').first(),
+    ).toBeVisible();
     await audit(`handbook, ${theme}`);
     await page.keyboard.press('Alt+h');
     await page.keyboard.press('Alt+w');
@@ -297,6 +379,9 @@ test('axe finds nothing serious in what writing needs, light and dark', async ({
     await foot(page).getByRole('button', { name: 'History' }).click();
     await expect(page.getByRole('list', { name: 'Revisions' })).toBeVisible();
     await audit(`history, ${theme}`);
-    await page.getByRole('button', { name: 'Dark theme' }).click({ timeout: 2000 }).catch(() => undefined);
+    await page
+      .getByRole('button', { name: 'Dark theme' })
+      .click({ timeout: 2000 })
+      .catch(() => undefined);
   }
 });

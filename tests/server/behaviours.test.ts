@@ -1,7 +1,12 @@
 /** Behaviours as a set in the database: revisions, deleting and coming back, order. Against a real PostgreSQL. */
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { makeRelease, newestRelease } from '../../src/server/releases';
-import { behaviourHistory, orderBehaviours, removeBehaviour, saveBehaviour } from '../../src/server/workspace/behaviours';
+import {
+  behaviourHistory,
+  orderBehaviours,
+  removeBehaviour,
+  saveBehaviour,
+} from '../../src/server/workspace/behaviours';
 import { readOverview } from '../../src/server/workspace/overview';
 import { workspaceProblems } from '../../src/server/workspace/problems';
 import { readBehaviours, readScenarios } from '../../src/server/workspace/read';
@@ -10,7 +15,8 @@ import { searchScripts } from '../../src/server/workspace/search';
 import { freshDatabase, revisionOf } from './support';
 
 const BY = 'mira';
-const remove = async (form: string, name: string) => removeBehaviour(form, name, await revisionOf({ kind: 'behaviour', form, name }), BY);
+const remove = async (form: string, name: string) =>
+  removeBehaviour(form, name, await revisionOf({ kind: 'behaviour', form, name }), BY);
 
 let end: () => Promise<void>;
 beforeAll(async () => {
@@ -27,7 +33,11 @@ test('every text that was saved is kept, the newest first', async () => {
   await saveBehaviour('vessel', '20-visits.ts', 'on.load(() => log(1));', 1, BY);
   await saveBehaviour('vessel', '20-visits.ts', 'on.load(() => log(2));', 2, BY);
   const revisions = await behaviourHistory('vessel', '20-visits.ts');
-  expect(revisions.map(({ revision, text }) => [revision, text.slice(0, 22)])).toEqual([[3, 'on.load(() => log(2));'], [2, 'on.load(() => log(1));'], [1, '/** Visits: a vessel t']]);
+  expect(revisions.map(({ revision, text }) => [revision, text.slice(0, 22)])).toEqual([
+    [3, 'on.load(() => log(2));'],
+    [2, 'on.load(() => log(1));'],
+    [1, '/** Visits: a vessel t'],
+  ]);
   expect(revisions.every(({ savedAt }) => !Number.isNaN(Date.parse(savedAt)))).toBe(true);
   await saveBehaviour('vessel', '20-visits.ts', revisions[2]!.text, 3, BY);
 });
@@ -37,18 +47,41 @@ test('one that was deleted comes back with its revisions and goes on counting', 
   await remove('vessel', '90-new.ts');
   expect(await namesOf('vessel')).not.toContain('90-new.ts');
   // The removal has a number of its own.
-  expect(await saveBehaviour('vessel', '90-new.ts', 'log(2);', 0, BY)).toEqual({ saved: true, revision: 3 });
-  expect((await behaviourHistory('vessel', '90-new.ts')).map(({ revision, savedBy }) => [revision, savedBy])).toEqual([[3, BY], [1, BY]]);
+  expect(await saveBehaviour('vessel', '90-new.ts', 'log(2);', 0, BY)).toEqual({
+    saved: true,
+    revision: 3,
+  });
+  expect(
+    (await behaviourHistory('vessel', '90-new.ts')).map(({ revision, savedBy }) => [
+      revision,
+      savedBy,
+    ]),
+  ).toEqual([
+    [3, BY],
+    [1, BY],
+  ]);
   await remove('vessel', '90-new.ts');
 });
 
 test('another order renumbers files, and revisions and scenarios follow', async () => {
-  await addScenario('vessel', { title: 'Fails', open: { as: 'mira' }, steps: [{ submit: true }, { expect: { '@errors': [{ behaviour: '30-measures' }] } as never }] }, BY);
-  expect(await orderBehaviours('vessel', ['30-measures.ts', '10-register.ts', '20-visits.ts'], BY)).toEqual([{ from: '30-measures.ts', to: '5-measures.ts' }]);
+  await addScenario(
+    'vessel',
+    {
+      title: 'Fails',
+      open: { as: 'mira' },
+      steps: [{ submit: true }, { expect: { '@errors': [{ behaviour: '30-measures' }] } as never }],
+    },
+    BY,
+  );
+  expect(
+    await orderBehaviours('vessel', ['30-measures.ts', '10-register.ts', '20-visits.ts'], BY),
+  ).toEqual([{ from: '30-measures.ts', to: '5-measures.ts' }]);
   expect(await namesOf('vessel')).toEqual(['5-measures.ts', '10-register.ts', '20-visits.ts']);
   expect(await behaviourHistory('vessel', '5-measures.ts')).toHaveLength(1);
   const scenario = (await readScenarios('vessel')).find(({ name }) => name === 'fails')!;
-  expect(scenario.scenario.steps[1]).toEqual({ expect: { '@errors': [{ behaviour: '5-measures' }] } });
+  expect(scenario.scenario.steps[1]).toEqual({
+    expect: { '@errors': [{ behaviour: '5-measures' }] },
+  });
   // Where names change places, none is lost on the way.
   await orderBehaviours('vessel', ['20-visits.ts', '5-measures.ts', '10-register.ts'], BY);
   expect(await namesOf('vessel')).toEqual(['2-visits.ts', '5-measures.ts', '10-register.ts']);
@@ -56,34 +89,75 @@ test('another order renumbers files, and revisions and scenarios follow', async 
 });
 
 test('an order of other behaviours than there are is refused', async () => {
-  await expect(orderBehaviours('vessel', ['10-register.ts'], BY)).rejects.toMatchObject({ status: 409 });
-  await expect(orderBehaviours('vessel', ['2-visits.ts', '5-measures.ts', '99-other.ts'], BY)).rejects.toMatchObject({ status: 409 });
-  await expect(orderBehaviours('vessel', ['2-visits.ts', '5-measures.ts', '5-measures.ts'], BY)).rejects.toMatchObject({ status: 409 });
+  await expect(orderBehaviours('vessel', ['10-register.ts'], BY)).rejects.toMatchObject({
+    status: 409,
+  });
+  await expect(
+    orderBehaviours('vessel', ['2-visits.ts', '5-measures.ts', '99-other.ts'], BY),
+  ).rejects.toMatchObject({ status: 409 });
+  await expect(
+    orderBehaviours('vessel', ['2-visits.ts', '5-measures.ts', '5-measures.ts'], BY),
+  ).rejects.toMatchObject({ status: 409 });
 });
 
 test('one that is off is saved and not released', async () => {
-  await saveBehaviour('crew_change', '40-off.ts', '/**\n * Off: not now.\n * @off\n */\nkeep(() => { fields.day.shown = false; });', 0, BY);
+  await saveBehaviour(
+    'crew_change',
+    '40-off.ts',
+    '/**\n * Off: not now.\n * @off\n */\nkeep(() => { fields.day.shown = false; });',
+    0,
+    BY,
+  );
   await makeRelease('crew_change');
   const release = (await newestRelease('crew_change'))!;
-  expect(release.material.scripts.map(({ name }) => name)).toEqual(['10-flags', '20-papers', '30-numbers']);
+  expect(release.material.scripts.map(({ name }) => name)).toEqual([
+    '10-flags',
+    '20-papers',
+    '30-numbers',
+  ]);
   expect(release.sources.map(({ name }) => name)).toContain('40-off.ts');
 });
 
 test('all scripts of the workspace are searched', async () => {
   const hits = await searchScripts({ wanted: 'form.clear', pattern: false, exact: true });
-  expect(hits.map(({ form, name }) => `${form}/${name}`)).toEqual(['berth_visit/10-arrival.ts', 'waste_declaration/10-kinds.ts']);
-  expect(await searchScripts({ wanted: 'Math.sin', pattern: false, exact: true })).toMatchObject([{ form: null, name: 'tide_gauge.level', line: 2 }]);
+  expect(hits.map(({ form, name }) => `${form}/${name}`)).toEqual([
+    'berth_visit/10-arrival.ts',
+    'waste_declaration/10-kinds.ts',
+  ]);
+  expect(await searchScripts({ wanted: 'Math.sin', pattern: false, exact: true })).toMatchObject([
+    { form: null, name: 'tide_gauge.level', line: 2 },
+  ]);
 });
 
 test('the problems of the workspace: types, mistakes, parts and scenarios of every form', async () => {
-  await saveBehaviour('works_permit', '50-slip.ts', 'on.load(() => { log(fields.nope); fields.leader.value = 3; });', 0, BY);
+  await saveBehaviour(
+    'works_permit',
+    '50-slip.ts',
+    'on.load(() => { log(fields.nope); fields.leader.value = 3; });',
+    0,
+    BY,
+  );
   await remove('waste_declaration', '30-fee.ts');
   const { problems, done, of } = await workspaceProblems(PATIENCE);
   expect([done, of]).toEqual([5, 5]);
-  expect(new Set(problems.map(({ form, sort, severity, code }) => `${form} ${sort} ${severity} ${code}`))).toEqual(
-    new Set(['vessel scenario error scenario', 'waste_declaration scenario error scenario', 'works_permit scenario error scenario', 'works_permit types error TS2339', 'works_permit mistake error wrong-kind', 'waste_declaration mistake warning idle-part']),
+  expect(
+    new Set(
+      problems.map(({ form, sort, severity, code }) => `${form} ${sort} ${severity} ${code}`),
+    ),
+  ).toEqual(
+    new Set([
+      'vessel scenario error scenario',
+      'waste_declaration scenario error scenario',
+      'works_permit scenario error scenario',
+      'works_permit types error TS2339',
+      'works_permit mistake error wrong-kind',
+      'waste_declaration mistake warning idle-part',
+    ]),
   );
-  expect(problems.find(({ code }) => code === 'wrong-kind')).toMatchObject({ at: { is: 'behaviour', name: '50-slip.ts', line: 1 }, says: 'Leader on site (leader) takes a text, not 3.' });
+  expect(problems.find(({ code }) => code === 'wrong-kind')).toMatchObject({
+    at: { is: 'behaviour', name: '50-slip.ts', line: 1 },
+    says: 'Leader on site (leader) takes a text, not 3.',
+  });
   // Errors first, so the part without a script is last.
   expect(problems.at(-1)!.at).toEqual({ is: 'part', part: 'fee' });
   // The page of forms says how the scenarios came out, until something they depend on is saved.
@@ -92,5 +166,7 @@ test('the problems of the workspace: types, mistakes, parts and scenarios of eve
   expect((await row()).failed).toBeGreaterThan(0);
   await remove('works_permit', '50-slip.ts');
   expect((await row()).current).toBe(false);
-  expect((await workspaceProblems(PATIENCE)).problems.some(({ form }) => form === 'works_permit')).toBe(false);
+  expect(
+    (await workspaceProblems(PATIENCE)).problems.some(({ form }) => form === 'works_permit'),
+  ).toBe(false);
 });

@@ -6,13 +6,24 @@ import { readDocument } from '../../src/server/revisions/documents';
 import { saveBehaviour } from '../../src/server/workspace/behaviours';
 import { saveDefinition } from '../../src/server/workspace/forms';
 import { readBehaviours, readForm, readHead, readScenarios } from '../../src/server/workspace/read';
-import { HeadSchema, readService, readTable, removeService, removeTable, saveHead, saveService, saveTable } from '../../src/server/workspace/reference';
+import {
+  HeadSchema,
+  readService,
+  readTable,
+  removeService,
+  removeTable,
+  saveHead,
+  saveService,
+  saveTable,
+} from '../../src/server/workspace/reference';
 import { renamePart, whatUses } from '../../src/server/workspace/structure';
 import { freshDatabase, revisionOf } from './support';
 
 const BY = 'mira';
-const dropTable = async (name: string) => removeTable(name, await revisionOf({ kind: 'table', name }), BY);
-const dropService = async (name: string) => removeService(name, await revisionOf({ kind: 'service', name }), BY);
+const dropTable = async (name: string) =>
+  removeTable(name, await revisionOf({ kind: 'table', name }), BY);
+const dropService = async (name: string) =>
+  removeService(name, await revisionOf({ kind: 'service', name }), BY);
 
 let end: () => Promise<void>;
 beforeAll(async () => {
@@ -20,28 +31,48 @@ beforeAll(async () => {
 });
 afterAll(() => end());
 
-const says = async (work: Promise<unknown>) => work.then(() => 'nothing', (caught: unknown) => (caught instanceof Refusal ? caught.message : String(caught)));
+const says = async (work: Promise<unknown>) =>
+  work.then(
+    () => 'nothing',
+    (caught: unknown) => (caught instanceof Refusal ? caught.message : String(caught)),
+  );
 
 describe('tables', () => {
   test('are saved when nobody else was faster; otherwise the other one is given back', async () => {
     const { table, revision } = (await readTable('berths'))!;
     const changed = { ...table, title: 'All berths' };
     expect(await saveTable(changed, revision, BY)).toEqual({ saved: true, revision: revision + 1 });
-    expect(await saveTable(table, revision, BY)).toMatchObject({ saved: false, theirs: { content: { title: 'All berths' }, revision: revision + 1 } });
-    expect(await saveTable({ ...table, name: 'quays' }, 0, BY)).toEqual({ saved: true, revision: 1 });
+    expect(await saveTable(table, revision, BY)).toMatchObject({
+      saved: false,
+      theirs: { content: { title: 'All berths' }, revision: revision + 1 },
+    });
+    expect(await saveTable({ ...table, name: 'quays' }, 0, BY)).toEqual({
+      saved: true,
+      revision: 1,
+    });
   });
 
   test('have a key in every row, each once', async () => {
     const { table, revision } = (await readTable('quays'))!;
-    expect(await says(saveTable({ ...table, rows: [...table.rows, table.rows[0]!] }, revision, BY))).toContain('is there twice');
-    expect(await says(saveTable({ ...table, rows: [{ name: 'x' }] }, revision, BY))).toBe('Row 1 has no key (code).');
-    expect(await says(saveTable({ ...table, key: 'nothing' }, revision, BY))).toContain('There is no column "nothing"');
+    expect(
+      await says(saveTable({ ...table, rows: [...table.rows, table.rows[0]!] }, revision, BY)),
+    ).toContain('is there twice');
+    expect(await says(saveTable({ ...table, rows: [{ name: 'x' }] }, revision, BY))).toBe(
+      'Row 1 has no key (code).',
+    );
+    expect(await says(saveTable({ ...table, key: 'nothing' }, revision, BY))).toContain(
+      'There is no column "nothing"',
+    );
   });
 
   test('are removed only when nothing refers to them', async () => {
     expect(await says(dropTable('berths'))).toMatch(/refers to this table/);
-    expect(await says(dropTable('ships'))).toBe('The service Ship register answers from this table.');
-    expect(await says(dropTable('waste_tariffs'))).toBe('The behaviour 30-fee.ts of waste_declaration uses this table.');
+    expect(await says(dropTable('ships'))).toBe(
+      'The service Ship register answers from this table.',
+    );
+    expect(await says(dropTable('waste_tariffs'))).toBe(
+      'The behaviour 30-fee.ts of waste_declaration uses this table.',
+    );
     await dropTable('quays');
     expect(await readTable('quays')).toBeNull();
   });
@@ -50,13 +81,51 @@ describe('tables', () => {
 describe('services and people', () => {
   test('a service answers from what there is, and is removed only when nobody calls it', async () => {
     const { service, revision } = (await readService('ship_register'))!;
-    expect(await saveService({ ...service, fails: 'closed' }, revision, BY)).toMatchObject({ saved: true });
-    expect(await saveService(service, revision, BY)).toMatchObject({ saved: false, theirs: { content: { fails: 'closed' } } });
+    expect(await saveService({ ...service, fails: 'closed' }, revision, BY)).toMatchObject({
+      saved: true,
+    });
+    expect(await saveService(service, revision, BY)).toMatchObject({
+      saved: false,
+      theirs: { content: { fails: 'closed' } },
+    });
     const find = service.functions.find!;
-    expect(await says(saveService({ ...service, functions: { find: { ...find, answers: { from: 'table', table: 'boats', where: { imo: 'imo' } } } } }, revision + 1, BY))).toContain('which there is not');
-    expect(await says(saveService({ ...service, functions: { find: { ...find, answers: { from: 'table', table: 'ships', where: { number: 'imo' } } } } }, revision + 1, BY))).toContain('has no column "number"');
-    expect(await says(dropService('ship_register'))).toBe('The behaviour 10-register.ts of vessel calls this service.');
-    expect(await says(dropService('tide_gauge'))).toBe('The behaviour 40-safety.ts of works_permit calls this service.');
+    expect(
+      await says(
+        saveService(
+          {
+            ...service,
+            functions: {
+              find: { ...find, answers: { from: 'table', table: 'boats', where: { imo: 'imo' } } },
+            },
+          },
+          revision + 1,
+          BY,
+        ),
+      ),
+    ).toContain('which there is not');
+    expect(
+      await says(
+        saveService(
+          {
+            ...service,
+            functions: {
+              find: {
+                ...find,
+                answers: { from: 'table', table: 'ships', where: { number: 'imo' } },
+              },
+            },
+          },
+          revision + 1,
+          BY,
+        ),
+      ),
+    ).toContain('has no column "number"');
+    expect(await says(dropService('ship_register'))).toBe(
+      'The behaviour 10-register.ts of vessel calls this service.',
+    );
+    expect(await says(dropService('tide_gauge'))).toBe(
+      'The behaviour 40-safety.ts of works_permit calls this service.',
+    );
     await saveService({ ...service, name: 'spare_register' }, 0, BY);
     await dropService('spare_register');
     expect(await readService('spare_register')).toBeNull();
@@ -64,42 +133,83 @@ describe('services and people', () => {
 
   test('people have roles that there are', async () => {
     const { revision, ...head } = await readHead();
-    expect(HeadSchema.safeParse({ ...head, people: [{ key: 'x', name: 'X', roles: ['pilot'] }] }).error!.issues[0]!.message).toBe('X has the role "pilot", which there is not');
-    expect(HeadSchema.safeParse({ ...head, people: [...head.people, head.people[0]!] }).success).toBe(false);
-    expect(await saveHead({ ...head, title: 'Office' }, revision, BY)).toMatchObject({ saved: true });
-    expect(await saveHead(head, revision, BY)).toMatchObject({ saved: false, theirs: { content: { title: 'Office' } } });
+    expect(
+      HeadSchema.safeParse({ ...head, people: [{ key: 'x', name: 'X', roles: ['pilot'] }] }).error!
+        .issues[0]!.message,
+    ).toBe('X has the role "pilot", which there is not');
+    expect(
+      HeadSchema.safeParse({ ...head, people: [...head.people, head.people[0]!] }).success,
+    ).toBe(false);
+    expect(await saveHead({ ...head, title: 'Office' }, revision, BY)).toMatchObject({
+      saved: true,
+    });
+    expect(await saveHead(head, revision, BY)).toMatchObject({
+      saved: false,
+      theirs: { content: { title: 'Office' } },
+    });
   });
 });
 
 describe('structure', () => {
   test('a definition saved from an older revision gives the other one back', async () => {
     const { content: form, revision } = (await readDocument({ kind: 'form', name: 'vessel' }))!;
-    expect(await saveDefinition({ ...form, title: 'Vessels' }, revision, BY)).toEqual({ saved: true, revision: revision + 1 });
-    expect(await saveDefinition(form, revision, BY)).toMatchObject({ saved: false, theirs: { content: { title: 'Vessels' } } });
+    expect(await saveDefinition({ ...form, title: 'Vessels' }, revision, BY)).toEqual({
+      saved: true,
+      revision: revision + 1,
+    });
+    expect(await saveDefinition(form, revision, BY)).toMatchObject({
+      saved: false,
+      theirs: { content: { title: 'Vessels' } },
+    });
   });
 
   test('renaming is planned without changing anything, and taken over everywhere at once', async () => {
     const planned = await renamePart('crew_change', 'people_rows.movement', 'moves', false, BY);
-    expect([planned.applied, planned.records.count, planned.plan.behaviours.map(({ name }) => name), planned.plan.scenarios.length]).toEqual([false, 1, ['10-flags.ts', '30-numbers.ts'], 3]);
+    expect([
+      planned.applied,
+      planned.records.count,
+      planned.plan.behaviours.map(({ name }) => name),
+      planned.plan.scenarios.length,
+    ]).toEqual([false, 1, ['10-flags.ts', '30-numbers.ts'], 3]);
     expect((await readBehaviours('crew_change'))[0]!.revision).toBe(1);
     await renamePart('crew_change', 'people_rows.movement', 'moves', true, BY);
     const [flags] = await readBehaviours('crew_change');
     expect([flags!.revision, flags!.text.includes('row.fields.moves.row')]).toEqual([2, true]);
     expect(JSON.stringify(await readForm('crew_change'))).toContain('"name":"moves"');
     expect(JSON.stringify(await readScenarios('crew_change'))).not.toContain('.movement');
-    expect((await readRecord('crew_change', '1'))!.values.people_rows).toMatchObject([{ moves: 'sign_off' }, { moves: 'sign_on' }]);
+    expect((await readRecord('crew_change', '1'))!.values.people_rows).toMatchObject([
+      { moves: 'sign_off' },
+      { moves: 'sign_on' },
+    ]);
   });
 
   test('what is saved between looking and doing is renamed too, and what is saved while it is done is not overwritten', async () => {
     const planned = await renamePart('vessel', 'call_sign', 'sign', false, BY);
     expect(planned.plan.behaviours.map(({ name }) => name)).toEqual(['10-register.ts']);
     const visits = (await readBehaviours('vessel')).find(({ name }) => name === '20-visits.ts')!;
-    await saveBehaviour('vessel', visits.name, `${visits.text}\nkeep("x", () => log(fields.call_sign.value));\n`, visits.revision, BY);
+    await saveBehaviour(
+      'vessel',
+      visits.name,
+      `${visits.text}\nkeep("x", () => log(fields.call_sign.value));\n`,
+      visits.revision,
+      BY,
+    );
     let saves = 0;
     const people = (async () => {
       for (let i = 0; i < 12; i++) {
         const now = (await readBehaviours('vessel')).find(({ name }) => name === '30-measures.ts')!;
-        if ((await saveBehaviour('vessel', now.name, `${now.text}\n// ${i} call_sign`, now.revision, BY)).saved) saves++;
+        if (
+          (
+            await saveBehaviour(
+              'vessel',
+              now.name,
+              `${now.text}\n// ${i} call_sign`,
+              now.revision,
+              BY,
+            )
+          ).saved
+        )
+          saves++;
         await new Promise((resolve) => setTimeout(resolve, 60));
       }
     })();
@@ -111,18 +221,30 @@ describe('structure', () => {
     }
     await people;
     const after = await readBehaviours('vessel');
-    expect(after.find(({ name }) => name === '20-visits.ts')!.text).toContain('log(fields.sign.value)');
-    expect(after.find(({ name }) => name === '30-measures.ts')!.text.match(/\/\/ \d+ call_sign/g)).toHaveLength(saves);
-    expect((await readForm('vessel'))!.pages[0]!.sections[0]!.fields.map(({ name }) => name)).toContain('sign');
+    expect(after.find(({ name }) => name === '20-visits.ts')!.text).toContain(
+      'log(fields.sign.value)',
+    );
+    expect(
+      after.find(({ name }) => name === '30-measures.ts')!.text.match(/\/\/ \d+ call_sign/g),
+    ).toHaveLength(saves);
+    expect(
+      (await readForm('vessel'))!.pages[0]!.sections[0]!.fields.map(({ name }) => name),
+    ).toContain('sign');
   });
 
   test('what cannot be renamed is refused in words', async () => {
-    expect(await says(renamePart('vessel', 'imo', 'name', false, BY))).toContain('already names a part');
+    expect(await says(renamePart('vessel', 'imo', 'name', false, BY))).toContain(
+      'already names a part',
+    );
     expect(await says(renamePart('nowhere', 'imo', 'x', false, BY))).toContain('has no part');
   });
 
   test('what uses an option key says texts, scenarios and records', async () => {
-    expect(await whatUses('waste_declaration', 'wastes', 'bilge')).toMatchObject({ records: { count: 1, more: false }, mentions: [{ behaviour: '10-kinds.ts', line: 3 }], scenarios: [] });
+    expect(await whatUses('waste_declaration', 'wastes', 'bilge')).toMatchObject({
+      records: { count: 1, more: false },
+      mentions: [{ behaviour: '10-kinds.ts', line: 3 }],
+      scenarios: [],
+    });
     expect(await says(whatUses('nowhere', 'x', null))).toBe('There is no form "nowhere".');
   });
 });

@@ -21,7 +21,8 @@ class Model {
   save(content: string | null, from: number) {
     const revision = this.now === null ? 0 : this.history.length;
     if (content !== null && content === this.now) return { saved: true, revision };
-    if (revision !== from || (content === null && this.now === null)) return { saved: false, theirs: { content: this.now, revision } };
+    if (revision !== from || (content === null && this.now === null))
+      return { saved: false, theirs: { content: this.now, revision } };
     this.history.push(content);
     return { saved: true, revision: this.history.length };
   }
@@ -30,16 +31,25 @@ class Model {
 /** The two sorts of things that are saved, each as one that holds a text. */
 const SORTS = {
   document: (name: string) => ({
-    save: (content: string, from: number) => saveDocument({ kind: 'behaviour', form: 'vessel', name }, content, from, 'mira'),
-    remove: (from: number) => removeDocument({ kind: 'behaviour', form: 'vessel', name }, from, 'mira'),
-    history: async () => (await historyOf({ kind: 'behaviour', form: 'vessel', name })).map(({ content }) => content),
+    save: (content: string, from: number) =>
+      saveDocument({ kind: 'behaviour', form: 'vessel', name }, content, from, 'mira'),
+    remove: (from: number) =>
+      removeDocument({ kind: 'behaviour', form: 'vessel', name }, from, 'mira'),
+    history: async () =>
+      (await historyOf({ kind: 'behaviour', form: 'vessel', name })).map(({ content }) => content),
   }),
   record: (id: string) => {
-    const plain = (came: Awaited<ReturnType<typeof saveRecord>>) => (came.saved ? came : { saved: false, theirs: { ...came.theirs, content: came.theirs.content?.name ?? null } });
+    const plain = (came: Awaited<ReturnType<typeof saveRecord>>) =>
+      came.saved
+        ? came
+        : { saved: false, theirs: { ...came.theirs, content: came.theirs.content?.name ?? null } };
     return {
-      save: async (content: string, from: number) => plain(await saveRecord({ form: 'vessel', id }, { name: content }, from, 'mira')),
-      remove: async (from: number) => plain(await removeRecord({ form: 'vessel', id }, from, 'mira')),
-      history: async () => (await recordHistory('vessel', id)).map(({ values }) => values?.name ?? null),
+      save: async (content: string, from: number) =>
+        plain(await saveRecord({ form: 'vessel', id }, { name: content }, from, 'mira')),
+      remove: async (from: number) =>
+        plain(await removeRecord({ form: 'vessel', id }, from, 'mira')),
+      history: async () =>
+        (await recordHistory('vessel', id)).map(({ values }) => values?.name ?? null),
     };
   },
 } as const;
@@ -48,7 +58,10 @@ describe.each(['document', 'record'] as const)('a %s', (sort) => {
   let made = 0;
 
   test('comes out as the rules say, whatever is saved and removed', async () => {
-    const act = fc.record({ content: fc.constantFrom('a', 'b', 'c', null), from: fc.integer({ min: -1, max: 1 }) });
+    const act = fc.record({
+      content: fc.constantFrom('a', 'b', 'c', null),
+      from: fc.integer({ min: -1, max: 1 }),
+    });
     await fc.assert(
       fc.asyncProperty(fc.array(act, { maxLength: 12 }), async (acts) => {
         const [model, real] = [new Model(), SORTS[sort](`p-${++made}`)];
@@ -67,10 +80,14 @@ describe.each(['document', 'record'] as const)('a %s', (sort) => {
   test('that many save at once is saved by one of them, and the others are told by what', async () => {
     const real = SORTS[sort](`r-${++made}`);
     for (let from = 0; from < 5; from++) {
-      const came = await Promise.all(Array.from({ length: 10 }, (_, i) => real.save(`${from} by ${i}`, from)));
+      const came = await Promise.all(
+        Array.from({ length: 10 }, (_, i) => real.save(`${from} by ${i}`, from)),
+      );
       const saved = came.flatMap((one, i) => (one.saved ? [`${from} by ${i}`] : []));
       expect(saved).toHaveLength(1);
-      for (const one of came) if (!one.saved) expect(one).toMatchObject({ theirs: { content: saved[0], revision: from + 1 } });
+      for (const one of came)
+        if (!one.saved)
+          expect(one).toMatchObject({ theirs: { content: saved[0], revision: from + 1 } });
     }
     expect(await real.history()).toHaveLength(5);
   });
@@ -83,12 +100,16 @@ describe('a connection that breaks while something is saved', () => {
   test('has it done again, which finds what was saved', async () => {
     let tries = 0;
     const came = await atOnce(async () => {
-      const { rows } = await database().execute(sql`select * from tavro_save('behaviour', 'vessel', 'broken.ts', '"x"', 0, 'mira', null)`);
+      const { rows } = await database().execute(
+        sql`select * from tavro_save('behaviour', 'vessel', 'broken.ts', '"x"', 0, 'mira', null)`,
+      );
       if (++tries < 3) throw broken;
       return rows[0];
     });
     expect(came).toMatchObject({ saved: true, revision: 1 });
-    expect(await historyOf({ kind: 'behaviour', form: 'vessel', name: 'broken.ts' })).toHaveLength(1);
+    expect(await historyOf({ kind: 'behaviour', form: 'vessel', name: 'broken.ts' })).toHaveLength(
+      1,
+    );
   });
 
   test('is no such thing when there was none: nothing was sent', async () => {
@@ -98,7 +119,9 @@ describe('a connection that breaks while something is saved', () => {
   });
 
   test('leaves open whether a transaction was saved that cannot be done again', async () => {
-    await expect(transaction((tx) => tx.execute(sql`select pg_terminate_backend(pg_backend_pid())`))).rejects.not.toBeInstanceOf(MaybeSaved);
+    await expect(
+      transaction((tx) => tx.execute(sql`select pg_terminate_backend(pg_backend_pid())`)),
+    ).rejects.not.toBeInstanceOf(MaybeSaved);
     const commit = database().transaction.bind(database());
     const on = database() as { transaction: unknown };
     on.transaction = async (work: Parameters<typeof commit>[0]) => {

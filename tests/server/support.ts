@@ -5,7 +5,12 @@ import { connect, database } from '../../src/server/database';
 import { machines } from '../../src/server/machines/server-pool';
 import { importWorkspace } from '../../src/server/import';
 import { readWorkspace } from '../../src/core/workspace/workspace';
-import { beginFilling, handOut, type Filling, type HowOpened } from '../../src/server/fillings/handing-out';
+import {
+  beginFilling,
+  handOut,
+  type Filling,
+  type HowOpened,
+} from '../../src/server/fillings/handing-out';
 import { readRecord } from '../../src/server/records/read';
 import { newestRelease } from '../../src/server/releases';
 import { readDocument, type Key } from '../../src/server/revisions/documents';
@@ -37,9 +42,16 @@ export async function revisionOf(key: Key): Promise<number> {
 }
 
 /** Hands a form out to the first person and begins to fill it in. */
-export async function begin(form: string, record: string | null, how: Partial<HowOpened> = {}): Promise<Filling> {
+export async function begin(
+  form: string,
+  record: string | null,
+  how: Partial<HowOpened> = {},
+): Promise<Filling> {
   const person = (await readHead()).people[0]!;
   const stored = record === null ? null : await readRecord(form, record);
-  const { ticket } = await handOut((await newestRelease(form))!, person, stored, { launch: {}, ...how });
+  const { ticket } = await handOut((await newestRelease(form))!, person, stored, {
+    launch: {},
+    ...how,
+  });
   return beginFilling(form, ticket, person);
 }

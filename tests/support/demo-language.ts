@@ -30,6 +30,11 @@ export function foundIn(form: string, text: string, beside?: string, name = 'x.t
 }
 
 /** The text with the edits of a fix made. */
-export function mended(text: string, edits: readonly { from: number; to: number; text: string }[]): string {
-  return edits.toSorted((a, b) => b.from - a.from).reduce((now, edit) => now.slice(0, edit.from) + edit.text + now.slice(edit.to), text);
+export function mended(
+  text: string,
+  edits: readonly { from: number; to: number; text: string }[],
+): string {
+  return edits
+    .toSorted((a, b) => b.from - a.from)
+    .reduce((now, edit) => now.slice(0, edit.from) + edit.text + now.slice(edit.to), text);
 }

@@ -47,8 +47,16 @@ export interface Use {
 export type Host = (setting: Setting, traced?: boolean) => Use;
 
 function materialFor(setting: Setting, traced: boolean): Material {
-  const sources = Object.entries(setting.scripts ?? {}).map(([name, text]) => ({ name: `${name}.ts`, text }));
-  return materialOf(setting.form, { tables: setting.tables ?? [], services: setting.services ?? [] }, sources, traced ? 'traced' : 'untraced');
+  const sources = Object.entries(setting.scripts ?? {}).map(([name, text]) => ({
+    name: `${name}.ts`,
+    text,
+  }));
+  return materialOf(
+    setting.form,
+    { tables: setting.tables ?? [], services: setting.services ?? [] },
+    sources,
+    traced ? 'traced' : 'untraced',
+  );
 }
 
 function openingOf(setting: Setting): Opening {
@@ -89,7 +97,11 @@ export const direct: Host = (setting, traced = true) => {
   const material = copy(materialFor(setting, traced));
   const host = new ScriptsHost(new InProcess(), null);
   const session = new Session(material, host.load(material, false), host, copy(openingOf(setting)));
-  return use(setting.form, () => copy(session.open()), (step) => copy(session.do(copy(step))));
+  return use(
+    setting.form,
+    () => copy(session.open()),
+    (step) => copy(session.do(copy(step))),
+  );
 };
 
 let machine: Sandbox | null = null;
@@ -97,13 +109,20 @@ let machine: Sandbox | null = null;
 /** To be awaited once before `inMachine` is used. */
 export async function bootMachine(): Promise<void> {
   // Budgets are fuel and steps; time is no measure on a loaded machine.
-  machine ??= new Sandbox(await startModule(), { temporal: true, limits: { ...LIMITS, milliseconds: 60_000 } });
+  machine ??= new Sandbox(await startModule(), {
+    temporal: true,
+    limits: { ...LIMITS, milliseconds: 60_000 },
+  });
 }
 
 export const inMachine: Host = (setting, traced = true) => {
   const sandbox = machine!;
   sandbox.load(materialFor(setting, traced));
-  return use(setting.form, () => sandbox.open(openingOf(setting)), (step) => sandbox.step(step));
+  return use(
+    setting.form,
+    () => sandbox.open(openingOf(setting)),
+    (step) => sandbox.step(step),
+  );
 };
 
 /** Both hosts do the same and tape the same, to the byte (27); the test then looks at one of them. */

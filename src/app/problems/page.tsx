@@ -7,5 +7,7 @@ export const metadata: Metadata = { title: 'Problems' };
 
 export default async function Problems() {
   const [head, forms] = await Promise.all([readHead(), readForms()]);
-  return <ProblemsPage title={head.title} forms={forms.map(({ name, title }) => ({ name, title }))} />;
+  return (
+    <ProblemsPage title={head.title} forms={forms.map(({ name, title }) => ({ name, title }))} />
+  );
 }

@@ -8,11 +8,18 @@ import { MOST_BYTES } from './limits';
 
 export const Name = z
   .string()
-  .regex(/^(?!constructor$)[a-z][a-z0-9_]*$/, 'a technical name is lower-case letters, digits and _, begins with a letter and is not "constructor"')
+  .regex(
+    /^(?!constructor$)[a-z][a-z0-9_]*$/,
+    'a technical name is lower-case letters, digits and _, begins with a letter and is not "constructor"',
+  )
   .max(60)
   .meta({ description: 'Technical name: stable, used by scripts, scenarios and records.' });
 
-export const Key = z.string().min(1).max(200).meta({ description: 'What is stored and compared; never what people read.' });
+export const Key = z
+  .string()
+  .min(1)
+  .max(200)
+  .meta({ description: 'What is stored and compared; never what people read.' });
 
 const Text = z.string().min(1).max(400);
 
@@ -25,16 +32,36 @@ export const WhenHidden = z.enum(['keep', 'omit', 'clear']);
 const common = {
   name: Name,
   label: Text,
-  help: z.string().optional().meta({ description: 'Stands below the field; no script touches it.' }),
-  hint: z.string().min(1).optional().meta({ description: 'Stands below the field until a script says another.' }),
-  warning: z.string().min(1).optional().meta({ description: 'Stands out below the field and stops nothing, until a script says another.' }),
+  help: z
+    .string()
+    .optional()
+    .meta({ description: 'Stands below the field; no script touches it.' }),
+  hint: z
+    .string()
+    .min(1)
+    .optional()
+    .meta({ description: 'Stands below the field until a script says another.' }),
+  warning: z.string().min(1).optional().meta({
+    description: 'Stands out below the field and stops nothing, until a script says another.',
+  }),
   hidden: z.boolean().optional().meta({ description: 'Hidden until a script shows it.' }),
-  locked: z.boolean().optional().meta({ description: 'Refuses people from the start, until a script unlocks it.' }),
-  scriptOnly: z.boolean().optional().meta({ description: 'Only scripts may ever write it: it refuses people whatever is said of locked.' }),
+  locked: z
+    .boolean()
+    .optional()
+    .meta({ description: 'Refuses people from the start, until a script unlocks it.' }),
+  scriptOnly: z.boolean().optional().meta({
+    description: 'Only scripts may ever write it: it refuses people whatever is said of locked.',
+  }),
   required: z.boolean().optional(),
   whenHidden: WhenHidden.optional(),
-  keepsSpace: z.boolean().optional().meta({ description: 'Leaves its place empty when hidden, instead of closing up.' }),
-  width: z.enum(['half', 'full']).optional().meta({ description: 'A half field takes one column of its section, a full one all of them.' }),
+  keepsSpace: z
+    .boolean()
+    .optional()
+    .meta({ description: 'Leaves its place empty when hidden, instead of closing up.' }),
+  width: z
+    .enum(['half', 'full'])
+    .optional()
+    .meta({ description: 'A half field takes one column of its section, a full one all of them.' }),
 };
 
 const Length = z.number().int().min(0);
@@ -61,13 +88,25 @@ export type TextFormat = z.infer<typeof TextFormat>;
 export const TextField = z.strictObject({
   ...common,
   kind: z.literal('text'),
-  lines: z.number().int().min(1).max(40).optional().meta({ description: 'More than one makes it a text of many lines.' }),
+  lines: z
+    .number()
+    .int()
+    .min(1)
+    .max(40)
+    .optional()
+    .meta({ description: 'More than one makes it a text of many lines.' }),
   format: TextFormat.optional().meta({ description: 'A published format: see core/checks.' }),
   minLength: Length.optional(),
   maxLength: Length.optional(),
   pattern: Pattern.optional(),
-  patternHelp: z.string().optional().meta({ description: 'Says in words what the pattern asks for.' }),
-  mask: z.string().min(1).max(60).optional().meta({ description: 'How it is spelled: 9 a digit, A a capital letter, * either; everything else stands for itself.' }),
+  patternHelp: z
+    .string()
+    .optional()
+    .meta({ description: 'Says in words what the pattern asks for.' }),
+  mask: z.string().min(1).max(60).optional().meta({
+    description:
+      'How it is spelled: 9 a digit, A a capital letter, * either; everything else stands for itself.',
+  }),
   default: z.string().optional(),
   defaultFrom: z.enum(['person_name', 'person_key', 'person_role']).optional(),
 });
@@ -78,7 +117,13 @@ export const NumberField = z.strictObject({
   min: z.number().optional(),
   max: z.number().optional(),
   step: z.number().positive().optional(),
-  decimals: z.number().int().min(0).max(10).optional().meta({ description: 'Decimals shown; the value is never rounded.' }),
+  decimals: z
+    .number()
+    .int()
+    .min(0)
+    .max(10)
+    .optional()
+    .meta({ description: 'Decimals shown; the value is never rounded.' }),
   unit: z.string().optional(),
   default: z.number().optional(),
 });
@@ -88,7 +133,13 @@ export const MoneyField = z.strictObject({
   kind: z.literal('money'),
   min: z.number().optional(),
   max: z.number().optional(),
-  decimals: z.number().int().min(0).max(10).optional().meta({ description: 'Decimals stored, 2 unless said otherwise.' }),
+  decimals: z
+    .number()
+    .int()
+    .min(0)
+    .max(10)
+    .optional()
+    .meta({ description: 'Decimals stored, 2 unless said otherwise.' }),
   currency: z.string().optional(),
   default: z.number().optional(),
 });
@@ -103,14 +154,22 @@ export const DateField = z.strictObject({
 });
 
 const TimeOfDay = z.string().refine(isTime, { message: 'is not a time spelled HH:MM' });
-const Moment = z.string().refine(isDateTime, { message: 'is not a date and time as of RFC 3339, such as 2031-05-02T09:00:00Z' });
+const Moment = z.string().refine(isDateTime, {
+  message: 'is not a date and time as of RFC 3339, such as 2031-05-02T09:00:00Z',
+});
 
 export const TimeField = z.strictObject({
   ...common,
   kind: z.literal('time'),
   min: TimeOfDay.optional(),
   max: TimeOfDay.optional(),
-  step: z.number().int().min(1).max(720).optional().meta({ description: 'In minutes, from midnight or the minimum.' }),
+  step: z
+    .number()
+    .int()
+    .min(1)
+    .max(720)
+    .optional()
+    .meta({ description: 'In minutes, from midnight or the minimum.' }),
   default: z.string().optional(),
   defaultFrom: z.literal('now').optional(),
 });
@@ -124,14 +183,21 @@ export const DateTimeField = z.strictObject({
   defaultFrom: z.literal('now').optional(),
 });
 
-export const YesNoField = z.strictObject({ ...common, kind: z.literal('yes_no'), default: z.boolean().optional() });
+export const YesNoField = z.strictObject({
+  ...common,
+  kind: z.literal('yes_no'),
+  default: z.boolean().optional(),
+});
 
 export const ChoiceField = z.strictObject({
   ...common,
   kind: z.literal('choice'),
   options: z.array(OptionSchema),
   display: z.enum(['list', 'radios']).optional(),
-  blank: z.boolean().optional().meta({ description: 'Whether an empty entry comes first: so in a list and not with radios, unless said.' }),
+  blank: z.boolean().optional().meta({
+    description:
+      'Whether an empty entry comes first: so in a list and not with radios, unless said.',
+  }),
   default: z.string().optional(),
 });
 
@@ -150,17 +216,33 @@ export const ReferenceField = z.strictObject({
   ...common,
   kind: z.literal('reference'),
   table: Name,
-  display: z.enum(['list', 'search']).optional().meta({ description: 'A list, or a line to search with: the latter beyond 40 rows, unless said.' }),
+  display: z.enum(['list', 'search']).optional().meta({
+    description: 'A list, or a line to search with: the latter beyond 40 rows, unless said.',
+  }),
   default: z.string().optional(),
 });
-
 
 export const FileField = z.strictObject({
   ...common,
   kind: z.literal('file'),
   maxFiles: z.number().int().min(1).max(20).optional().meta({ description: 'One unless said.' }),
-  maxBytes: z.number().int().min(1).max(MOST_BYTES).optional().meta({ description: 'Bytes of each file, 10 MiB at most.' }),
-  types: z.array(z.string().regex(/^[a-z0-9.+-]+\/(\*|[a-z0-9.+-]+)$/, 'is not a media type such as application/pdf or image/*')).optional(),
+  maxBytes: z
+    .number()
+    .int()
+    .min(1)
+    .max(MOST_BYTES)
+    .optional()
+    .meta({ description: 'Bytes of each file, 10 MiB at most.' }),
+  types: z
+    .array(
+      z
+        .string()
+        .regex(
+          /^[a-z0-9.+-]+\/(\*|[a-z0-9.+-]+)$/,
+          'is not a media type such as application/pdf or image/*',
+        ),
+    )
+    .optional(),
 });
 
 /** What a row may hold: every kind but rows, since rows do not nest (edges 1). */
@@ -186,7 +268,10 @@ export const RowsField = z.strictObject({
   fields: z.array(CellSchema).min(1).meta({ description: 'The fields that each row has.' }),
   minRows: Count.optional(),
   maxRows: Count.optional(),
-  display: z.enum(['grid', 'stack']).optional().meta({ description: 'A grid, or one row under the other.' }),
+  display: z
+    .enum(['grid', 'stack'])
+    .optional()
+    .meta({ description: 'A grid, or one row under the other.' }),
   addLabel: z.string().optional().meta({ description: 'What the button that adds a row says.' }),
 });
 
@@ -201,7 +286,13 @@ export const SectionSchema = z.strictObject({
   hidden: z.boolean().optional(),
   locked: z.boolean().optional(),
   keepsSpace: z.boolean().optional(),
-  columns: z.number().int().min(1).max(4).optional().meta({ description: 'Columns its fields stand in: 2 unless said.' }),
+  columns: z
+    .number()
+    .int()
+    .min(1)
+    .max(4)
+    .optional()
+    .meta({ description: 'Columns its fields stand in: 2 unless said.' }),
   fields: z.array(FieldSchema),
 });
 export type Section = z.infer<typeof SectionSchema>;
@@ -220,7 +311,9 @@ export const ButtonSchema = z.strictObject({
   label: Text,
   hidden: z.boolean().optional(),
   locked: z.boolean().optional(),
-  section: Name.optional().meta({ description: 'The section at whose end it stands; without one, the foot of the form.' }),
+  section: Name.optional().meta({
+    description: 'The section at whose end it stands; without one, the foot of the form.',
+  }),
 });
 export type Button = z.infer<typeof ButtonSchema>;
 
@@ -239,9 +332,13 @@ export const ChildListSchema = z.strictObject({
   title: Text,
   form: Name.meta({ description: 'The form whose records are listed.' }),
   field: Name.meta({ description: "The child's field that holds the id of this record." }),
-  launch: Name.meta({ description: 'The launch parameter that hands a new child the id of this record.' }),
+  launch: Name.meta({
+    description: 'The launch parameter that hands a new child the id of this record.',
+  }),
   columns: z.array(Name).min(1).meta({ description: "The child's fields that the list shows." }),
-  section: Name.optional().meta({ description: 'The section at whose end it stands; without one, below the form.' }),
+  section: Name.optional().meta({
+    description: 'The section at whose end it stands; without one, below the form.',
+  }),
 });
 export type ChildList = z.infer<typeof ChildListSchema>;
 
@@ -260,7 +357,10 @@ export const FormSettings = z.strictObject({
     .max(10_000)
     .optional()
     .meta({ description: 'How often one handler or rule may run within a step (100).' }),
-  checkPages: z.boolean().optional().meta({ description: 'Whether turning forward checks the page left (true).' }),
+  checkPages: z
+    .boolean()
+    .optional()
+    .meta({ description: 'Whether turning forward checks the page left (true).' }),
 });
 
 export const FormSchema = z.strictObject({
@@ -268,7 +368,10 @@ export const FormSchema = z.strictObject({
   name: Name,
   title: Text,
   settings: FormSettings.optional(),
-  launch: z.array(LaunchParameterSchema).max(100).optional().meta({ description: 'What whoever opens the form may hand over; parameters that are not declared are texts.' }),
+  launch: z.array(LaunchParameterSchema).max(100).optional().meta({
+    description:
+      'What whoever opens the form may hand over; parameters that are not declared are texts.',
+  }),
   pages: z.array(PageSchema).min(1),
   buttons: z.array(ButtonSchema).optional(),
   tracks: z.array(TrackSchema).optional(),

@@ -26,7 +26,8 @@ export function isTime(text: string): boolean {
   return /^(?:[01]\d|2[0-3]):[0-5]\d$/.test(text);
 }
 
-const DATE_TIME = /^(\d{4}-\d{2}-\d{2})T(?:[01]\d|2[0-3]):[0-5]\d:[0-5]\d(?:\.\d{1,9})?(?:Z|[+-](?:[01]\d|2[0-3]):[0-5]\d)$/;
+const DATE_TIME =
+  /^(\d{4}-\d{2}-\d{2})T(?:[01]\d|2[0-3]):[0-5]\d:[0-5]\d(?:\.\d{1,9})?(?:Z|[+-](?:[01]\d|2[0-3]):[0-5]\d)$/;
 
 /** A moment as of RFC 3339 (section 5.6), without leap seconds, which no clock here has. */
 export function isDateTime(text: string): boolean {

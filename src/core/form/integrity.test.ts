@@ -1,19 +1,46 @@
 import { expect, test } from 'vitest';
-import { berths, button, choice, formWith, number, reference, text } from '../../../tests/support/forms';
+import {
+  berths,
+  button,
+  choice,
+  formWith,
+  number,
+  reference,
+  text,
+} from '../../../tests/support/forms';
 import { FormSchema } from './definition';
 import { flawsOf } from './integrity';
 
 test('a sound definition has no flaws', () => {
-  expect(flawsOf(formWith([text('note'), reference('berth', 'berths', { default: 'nq1' })]), [berths])).toEqual([]);
+  expect(
+    flawsOf(formWith([text('note'), reference('berth', 'berths', { default: 'nq1' })]), [berths]),
+  ).toEqual([]);
 });
 
 test('flaws name their place: clashing names, unknown tables, wrong defaults, keys twice, unknown sections', () => {
-  const form = formWith([text('stay'), reference('berth', 'quays'), number('length', { default: 'x' }), choice('pilot', ['own', 'own'])], { buttons: [button('go', { section: 'nowhere' })] });
+  const form = formWith(
+    [
+      text('stay'),
+      reference('berth', 'quays'),
+      number('length', { default: 'x' }),
+      choice('pilot', ['own', 'own']),
+    ],
+    { buttons: [button('go', { section: 'nowhere' })] },
+  );
   expect(flawsOf(form, [berths])).toEqual([
-    { path: ['pages', 0, 'sections', 0, 'fields', 0, 'name'], says: '"stay" already names a section; every part needs a name of its own' },
+    {
+      path: ['pages', 0, 'sections', 0, 'fields', 0, 'name'],
+      says: '"stay" already names a section; every part needs a name of its own',
+    },
     { path: ['pages', 0, 'sections', 0, 'fields', 1, 'table'], says: 'there is no table "quays"' },
-    { path: ['pages', 0, 'sections', 0, 'fields', 2, 'default'], says: 'is "x", but a number takes a finite number' },
-    { path: ['pages', 0, 'sections', 0, 'fields', 3, 'options', 1, 'key'], says: 'the key "own" is there twice' },
+    {
+      path: ['pages', 0, 'sections', 0, 'fields', 2, 'default'],
+      says: 'is "x", but a number takes a finite number',
+    },
+    {
+      path: ['pages', 0, 'sections', 0, 'fields', 3, 'options', 1, 'key'],
+      says: 'the key "own" is there twice',
+    },
     { path: ['buttons', 0, 'section'], says: 'there is no section "nowhere"' },
   ]);
 });

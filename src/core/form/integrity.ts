@@ -20,7 +20,11 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
   const taken = new Map<string, string>();
   const claim = (name: string, sort: string, path: Flaw['path']) => {
     const before = taken.get(name);
-    if (before !== undefined) flaws.push({ path: [...path, 'name'], says: `"${name}" already names a ${before}; every part needs a name of its own` });
+    if (before !== undefined)
+      flaws.push({
+        path: [...path, 'name'],
+        says: `"${name}" already names a ${before}; every part needs a name of its own`,
+      });
     else taken.set(name, sort);
   };
   const byName = new Map(tables.map((table) => [table.name, indexTable(table)]));
@@ -38,7 +42,10 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
   form.buttons?.forEach((button, b) => {
     claim(button.name, 'button', ['buttons', b]);
     if (button.section !== undefined && taken.get(button.section) !== 'section') {
-      flaws.push({ path: ['buttons', b, 'section'], says: `there is no section "${button.section}"` });
+      flaws.push({
+        path: ['buttons', b, 'section'],
+        says: `there is no section "${button.section}"`,
+      });
     }
   });
   form.tracks?.forEach((track, t) => {
@@ -50,36 +57,63 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
   });
   const launched = new Set<string>();
   form.launch?.forEach(({ name }, l) => {
-    if (launched.has(name)) flaws.push({ path: ['launch', l, 'name'], says: `there are two launch parameters "${name}"` });
+    if (launched.has(name))
+      flaws.push({
+        path: ['launch', l, 'name'],
+        says: `there are two launch parameters "${name}"`,
+      });
     launched.add(name);
   });
   form.children?.forEach((list, c) => {
     claim(list.name, 'list of records', ['children', c]);
     if (list.section !== undefined && taken.get(list.section) !== 'section') {
-      flaws.push({ path: ['children', c, 'section'], says: `there is no section "${list.section}"` });
+      flaws.push({
+        path: ['children', c, 'section'],
+        says: `there is no section "${list.section}"`,
+      });
     }
   });
   return flaws;
 }
 
 /** What is wrong with one field, cells of rows included. */
-function flawsOfField(field: Field, path: Flaw['path'], tables: ReadonlyMap<string, TableIndex>): Flaw[] {
+function flawsOfField(
+  field: Field,
+  path: Flaw['path'],
+  tables: ReadonlyMap<string, TableIndex>,
+): Flaw[] {
   const flaws: Flaw[] = [];
-  if (field.kind === 'reference' && !tables.has(field.table)) return [{ path: [...path, 'table'], says: `there is no table "${field.table}"` }];
-  if (field.kind === 'choice' || field.kind === 'choices') flaws.push(...repeatedKeys(field.options, [...path, 'options']));
+  if (field.kind === 'reference' && !tables.has(field.table))
+    return [{ path: [...path, 'table'], says: `there is no table "${field.table}"` }];
+  if (field.kind === 'choice' || field.kind === 'choices')
+    flaws.push(...repeatedKeys(field.options, [...path, 'options']));
   const names = new Set<string>();
   cellsOf(field).forEach((cell, c) => {
-    if (names.has(cell.name)) flaws.push({ path: [...path, 'fields', c, 'name'], says: `"${cell.name}" already names a field of this row` });
+    if (names.has(cell.name))
+      flaws.push({
+        path: [...path, 'fields', c, 'name'],
+        says: `"${cell.name}" already names a field of this row`,
+      });
     names.add(cell.name);
     flaws.push(...flawsOfField(cell, [...path, 'fields', c], tables));
   });
   if ('default' in field && field.default !== undefined) {
-    const accepted = accept(field.default, field, { options: null, table: (name) => tables.get(name)! });
-    if (!accepted.ok) flaws.push({ path: [...path, 'default'], says: `is ${inWords(field.default)}, but a ${field.kind} takes ${accepted.takes}` });
+    const accepted = accept(field.default, field, {
+      options: null,
+      table: (name) => tables.get(name)!,
+    });
+    if (!accepted.ok)
+      flaws.push({
+        path: [...path, 'default'],
+        says: `is ${inWords(field.default)}, but a ${field.kind} takes ${accepted.takes}`,
+      });
   }
   return flaws;
 }
 
 function repeatedKeys(options: readonly Option[], path: Flaw['path']): Flaw[] {
-  return repeatsIn(options.map(({ key }) => key)).map((o) => ({ path: [...path, o, 'key'], says: `the key "${options[o]!.key}" is there twice` }));
+  return repeatsIn(options.map(({ key }) => key)).map((o) => ({
+    path: [...path, o, 'key'],
+    says: `the key "${options[o]!.key}" is there twice`,
+  }));
 }

@@ -17,13 +17,21 @@ export const ParameterSchema = z.strictObject({
 const FromTable = z.strictObject({
   from: z.literal('table'),
   table: Name,
-  where: z.record(Name, Name).meta({ description: 'Columns, each with the parameter it has to equal.' }),
-  many: z.boolean().optional().meta({ description: 'All rows that fit as a list; otherwise the first, or null.' }),
+  where: z
+    .record(Name, Name)
+    .meta({ description: 'Columns, each with the parameter it has to equal.' }),
+  many: z
+    .boolean()
+    .optional()
+    .meta({ description: 'All rows that fit as a list; otherwise the first, or null.' }),
 });
 
 const FromScript = z.strictObject({
   from: z.literal('script'),
-  script: z.string().meta({ description: 'The body of a function: it has the parameters and `tables` by name and returns what is answered.' }),
+  script: z.string().meta({
+    description:
+      'The body of a function: it has the parameters and `tables` by name and returns what is answered.',
+  }),
   gives: z.string().meta({ description: 'The TypeScript type of what it returns.' }),
 });
 
@@ -39,14 +47,22 @@ export type ServiceFunction = z.infer<typeof FunctionSchema>;
 export const ServiceShape = z.strictObject({
   $schema: z.string().optional(),
   title: z.string().min(1),
-  delay: Milliseconds.optional().meta({ description: 'Milliseconds until an answer comes: 300 unless said.' }),
-  slow: z.strictObject({ every: z.number().int().min(1), delay: Milliseconds }).optional().meta({ description: 'Each so-manieth call takes this long instead.' }),
+  delay: Milliseconds.optional().meta({
+    description: 'Milliseconds until an answer comes: 300 unless said.',
+  }),
+  slow: z
+    .strictObject({ every: z.number().int().min(1), delay: Milliseconds })
+    .optional()
+    .meta({ description: 'Each so-manieth call takes this long instead.' }),
   fails: z.string().optional().meta({ description: 'Every call fails, for this reason.' }),
   functions: z.record(Name, FunctionSchema),
 });
 export type ServiceShape = z.infer<typeof ServiceShape>;
 
-export const ServiceSchema = z.strictObject({ name: Name, ...ServiceShape.omit({ $schema: true }).shape });
+export const ServiceSchema = z.strictObject({
+  name: Name,
+  ...ServiceShape.omit({ $schema: true }).shape,
+});
 export type Service = z.infer<typeof ServiceSchema>;
 
 /** How a service, or one function of it, behaves for one session instead of as defined. */

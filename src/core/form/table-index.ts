@@ -27,7 +27,10 @@ export function indexTable(table: Table): TableIndex {
   let byKey: Map<string, Row> | undefined;
   let options: readonly Option[] | undefined;
   const optionOf = (row: Row): Option =>
-    Object.freeze({ key: String(row[table.key]), label: String(row[table.label] ?? row[table.key]) });
+    Object.freeze({
+      key: String(row[table.key]),
+      label: String(row[table.label] ?? row[table.key]),
+    });
   return {
     table,
     rows: table.rows,

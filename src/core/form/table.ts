@@ -24,13 +24,23 @@ export type CellValue = z.infer<typeof CellValue>;
 export const RowSchema = z.record(z.string(), CellValue);
 export type Row = Readonly<Record<string, CellValue>>;
 
-export const TableSchema = z.strictObject({ name: Name, ...TableShape.omit({ $schema: true }).shape, rows: z.array(RowSchema) });
+export const TableSchema = z.strictObject({
+  name: Name,
+  ...TableShape.omit({ $schema: true }).shape,
+  rows: z.array(RowSchema),
+});
 export type Table = z.infer<typeof TableSchema>;
 
 export const RoleSchema = z.strictObject({ key: Name, label: z.string().min(1) });
 export type Role = z.infer<typeof RoleSchema>;
 
-export const PersonSchema = z.strictObject({ key: Key, name: z.string().min(1), roles: z.array(Name).min(1).max(50) }, {
-  error: (issue) => (issue.code === 'unrecognized_keys' && issue.keys.includes('role') ? 'A person may have several roles: write "roles": ["…"] in place of "role".' : undefined),
-});
+export const PersonSchema = z.strictObject(
+  { key: Key, name: z.string().min(1), roles: z.array(Name).min(1).max(50) },
+  {
+    error: (issue) =>
+      issue.code === 'unrecognized_keys' && issue.keys.includes('role')
+        ? 'A person may have several roles: write "roles": ["…"] in place of "role".'
+        : undefined,
+  },
+);
 export type Person = z.infer<typeof PersonSchema>;

@@ -32,14 +32,19 @@ export function isAbsoluteUrl(text: string): boolean {
   return authority === null || isAuthority(authority[1]!, isOpaqueHost, false);
 }
 
-function isAuthority(authority: string, isHost: (host: string) => boolean, hostNeeded: boolean): boolean {
+function isAuthority(
+  authority: string,
+  isHost: (host: string) => boolean,
+  hostNeeded: boolean,
+): boolean {
   const at = authority.lastIndexOf('@');
   const hostAndPort = authority.slice(at + 1);
   const match = /^(\[[^\]]*\]|[^:]*)(?::(.*))?$/s.exec(hostAndPort);
   if (match === null) return false;
   const [, host = '', port] = match;
   if (host === '') return !hostNeeded && at < 0 && port === undefined;
-  if (port !== undefined && port !== '' && !(/^\d+$/.test(port) && Number(port) <= 65535)) return false;
+  if (port !== undefined && port !== '' && !(/^\d+$/.test(port) && Number(port) <= 65535))
+    return false;
   return host.startsWith('[') ? isIPv6(host.slice(1, -1)) : isHost(host);
 }
 
@@ -68,13 +73,17 @@ function isIPv4(parts: string[]): boolean {
   if (parts.length > 4) return false;
   const numbers = parts.map(ipv4Number);
   if (numbers.some((n) => Number.isNaN(n))) return false;
-  return numbers.slice(0, -1).every((n) => n <= 255) && numbers.at(-1)! < 256 ** (5 - numbers.length);
+  return (
+    numbers.slice(0, -1).every((n) => n <= 255) && numbers.at(-1)! < 256 ** (5 - numbers.length)
+  );
 }
 
 function ipv4Number(part: string): number {
   if (part === '') return NaN;
-  if (/^0[xX]/.test(part)) return /^0[xX][0-9a-fA-F]*$/.test(part) ? parseInt(part.slice(2) || '0', 16) : NaN;
-  if (part.length > 1 && part.startsWith('0')) return /^[0-7]+$/.test(part) ? parseInt(part, 8) : NaN;
+  if (/^0[xX]/.test(part))
+    return /^0[xX][0-9a-fA-F]*$/.test(part) ? parseInt(part.slice(2) || '0', 16) : NaN;
+  if (part.length > 1 && part.startsWith('0'))
+    return /^[0-7]+$/.test(part) ? parseInt(part, 8) : NaN;
   return /^\d+$/.test(part) ? Number(part) : NaN;
 }
 
@@ -85,7 +94,11 @@ function isIPv6(address: string): boolean {
   let count = 0;
   for (const [i, group] of groups.entries()) {
     if (group.includes('.')) {
-      if (i !== groups.length - 1 || !/^(?:(?:25[0-5]|2[0-4]\d|1\d\d|[1-9]?\d)(?:\.(?!$)|$)){4}$/.test(group)) return false;
+      if (
+        i !== groups.length - 1 ||
+        !/^(?:(?:25[0-5]|2[0-4]\d|1\d\d|[1-9]?\d)(?:\.(?!$)|$)){4}$/.test(group)
+      )
+        return false;
       count += 2;
     } else if (/^[0-9a-fA-F]{1,4}$/.test(group)) count += 1;
     else return false;

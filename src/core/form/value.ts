@@ -2,7 +2,8 @@
  * Values are plain JSON and the same everywhere (semantics 1): what a script reads, a scenario expects and a record
  * stores. This module compares and copies them; which of them a field accepts stands in `kinds/`.
  */
-export type Value = string | number | boolean | null | readonly Value[] | { readonly [name: string]: Value };
+export type Value =
+  string | number | boolean | null | readonly Value[] | { readonly [name: string]: Value };
 
 /** Values by field name. */
 export type Values = Record<string, Value>;
@@ -23,7 +24,10 @@ export function equal(a: unknown, b: unknown): boolean {
   const left = a as Record<string, unknown>;
   const right = b as Record<string, unknown>;
   const names = Object.keys(left);
-  return names.length === Object.keys(right).length && names.every((name) => name in right && equal(left[name], right[name]));
+  return (
+    names.length === Object.keys(right).length &&
+    names.every((name) => name in right && equal(left[name], right[name]))
+  );
 }
 
 /** Freezes a value and everything in it; gives the same value back. */
@@ -38,10 +42,12 @@ export function deepFreeze<T>(value: T): T {
 /** How a value reads in a sentence: texts in quotes, empty as "nothing". Long texts are cut. */
 export function inWords(value: unknown): string {
   if (value === null || value === undefined) return 'nothing';
-  if (typeof value === 'string') return JSON.stringify(value.length > 60 ? `${value.slice(0, 57)}…` : value);
+  if (typeof value === 'string')
+    return JSON.stringify(value.length > 60 ? `${value.slice(0, 57)}…` : value);
   if (typeof value === 'boolean') return value ? 'yes (true)' : 'no (false)';
   if (typeof value === 'number') return String(value);
   if (typeof value === 'function') return 'a function';
-  if (Array.isArray(value)) return value.length === 0 ? 'an empty list' : `a list of ${value.length}`;
+  if (Array.isArray(value))
+    return value.length === 0 ? 'an empty list' : `a list of ${value.length}`;
   return 'an object';
 }

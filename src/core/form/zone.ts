@@ -6,7 +6,17 @@ function formatOf(zone: string): Intl.DateTimeFormat | null {
   let format = formats.get(zone);
   if (format === undefined) {
     try {
-      format = new Intl.DateTimeFormat('en-u-ca-iso8601', { timeZone: zone, hourCycle: 'h23', year: 'numeric', month: 'numeric', day: 'numeric', hour: 'numeric', minute: 'numeric', second: 'numeric', era: 'short' });
+      format = new Intl.DateTimeFormat('en-u-ca-iso8601', {
+        timeZone: zone,
+        hourCycle: 'h23',
+        year: 'numeric',
+        month: 'numeric',
+        day: 'numeric',
+        hour: 'numeric',
+        minute: 'numeric',
+        second: 'numeric',
+        era: 'short',
+      });
     } catch {
       format = null;
     }
@@ -32,12 +42,20 @@ export function wallClock(zone: string, at: number): number[] | null {
   const found: Record<string, string> = {};
   for (const { type, value } of format.formatToParts(at)) found[type] = value;
   const year = Number(found.year);
-  return [found.era?.startsWith('B') === true ? 1 - year : year, Number(found.month), Number(found.day), Number(found.hour), Number(found.minute), Number(found.second)];
+  return [
+    found.era?.startsWith('B') === true ? 1 - year : year,
+    Number(found.month),
+    Number(found.day),
+    Number(found.hour),
+    Number(found.minute),
+    Number(found.second),
+  ];
 }
 
 /** The wall clock of a zone at an instant spelled as `2031-05-02T09:00:00Z`, as `2031-05-02T09:00`. */
 export function toWallClock(zone: string, moment: string): string {
-  const [year, month, day, hour, minute] = wallClock(zone, Date.parse(moment)) ?? wallClock('UTC', Date.parse(moment))!;
+  const [year, month, day, hour, minute] =
+    wallClock(zone, Date.parse(moment)) ?? wallClock('UTC', Date.parse(moment))!;
   const two = (n: number | undefined) => String(n).padStart(2, '0');
   return `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}T${two(hour)}:${two(minute)}`;
 }
@@ -49,10 +67,14 @@ export function toWallClock(zone: string, moment: string): string {
  */
 export function fromWallClock(zone: string, local: string): string {
   const wall = Date.parse(`${local.slice(0, 16)}:00Z`);
-  const offset = (at: number) => Date.parse(`${toWallClock(zone, new Date(at).toISOString())}:00Z`) - Math.floor(at / 60_000) * 60_000;
+  const offset = (at: number) =>
+    Date.parse(`${toWallClock(zone, new Date(at).toISOString())}:00Z`) -
+    Math.floor(at / 60_000) * 60_000;
   const day = 86_400_000;
   const [before, after] = [offset(wall - day), offset(wall + day)];
-  const fits = [wall - before, wall - after].filter((at) => at + offset(at) === wall).sort((a, b) => a - b);
+  const fits = [wall - before, wall - after]
+    .filter((at) => at + offset(at) === wall)
+    .sort((a, b) => a - b);
   const at = fits[0] ?? wall - before;
   return `${new Date(at).toISOString().slice(0, 19)}Z`;
 }

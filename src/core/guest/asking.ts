@@ -16,7 +16,12 @@ export interface Asking {
 /** The longest that `after` waits, in milliseconds: a day. */
 const LONGEST = 86_400_000;
 
-export function makeAsking(given: Surroundings['services'], wire: Wire, current: Current, promises: Promises): Asking {
+export function makeAsking(
+  given: Surroundings['services'],
+  wire: Wire,
+  current: Current,
+  promises: Promises,
+): Asking {
   /** Has the session take a call, and gives the promise of what comes of it. */
   const calling = (what: string, name: string, take: () => number): object => {
     current.act(what);
@@ -45,7 +50,10 @@ export function makeAsking(given: Surroundings['services'], wire: Wire, current:
           new Map(
             functions.map((called) => {
               const name = `${service}.${called}`;
-              const call = (args: unknown) => calling(`services.${name}()`, name, () => wire.act('call', { service, function: called, args: args as never }));
+              const call = (args: unknown) =>
+                calling(`services.${name}()`, name, () =>
+                  wire.act('call', { service, function: called, args: args as never }),
+                );
               return [called, () => call] as const;
             }),
           ),
@@ -59,12 +67,22 @@ export function makeAsking(given: Surroundings['services'], wire: Wire, current:
     ),
     {
       assign: (name) => current.wrong(words.readOnly('services', name)),
-      unknown: (name) => current.wrong(words.noService(name, nearest(name, given.map((service) => service.name)))),
+      unknown: (name) =>
+        current.wrong(
+          words.noService(
+            name,
+            nearest(
+              name,
+              given.map((service) => service.name),
+            ),
+          ),
+        ),
     },
   );
 
   const after = (milliseconds: unknown): object => {
-    if (typeof milliseconds !== 'number' || !(milliseconds >= 0) || milliseconds > LONGEST) return current.wrong(words.wrongArguments('after', 'takes milliseconds from 0 to a day.'));
+    if (typeof milliseconds !== 'number' || !(milliseconds >= 0) || milliseconds > LONGEST)
+      return current.wrong(words.wrongArguments('after', 'takes milliseconds from 0 to a day.'));
     return calling('after()', 'after', () => wire.act('after', { milliseconds }));
   };
 
@@ -73,7 +91,10 @@ export function makeAsking(given: Surroundings['services'], wire: Wire, current:
       current.demand('parent.get() was called');
       return wire.act('parentGet', { name: String(name) });
     },
-    set: (name: unknown, to: unknown) => calling('parent.set()', 'parent.set', () => wire.act('parentSet', { name: String(name), to: (to ?? null) as never })),
+    set: (name: unknown, to: unknown) =>
+      calling('parent.set()', 'parent.set', () =>
+        wire.act('parentSet', { name: String(name), to: (to ?? null) as never }),
+      ),
   });
 
   return {

@@ -14,7 +14,11 @@ export interface GuestClock {
 }
 
 /** `zone` is the IANA name of the session's time zone. */
-export function makeClock({ cells, floats, call }: Wire, temporal: typeof TemporalNamespace | null, zone: () => string): GuestClock {
+export function makeClock(
+  { cells, floats, call }: Wire,
+  temporal: typeof TemporalNamespace | null,
+  zone: () => string,
+): GuestClock {
   const read = (what: string): number => {
     const now = floats[Double.Clock]!;
     if (Number.isNaN(now)) throw new ScriptFault('wrong_use', words.topLevel(`${what} was asked`));
@@ -41,7 +45,11 @@ export function makeClock({ cells, floats, call }: Wire, temporal: typeof Tempor
     return floats[Double.Answer];
   };
 
-  return { Date: Object.freeze(SessionDate) as unknown as DateConstructor, Math: Object.freeze(math) as unknown as Math, Temporal: temporal === null ? undefined : temporalOn(temporal) };
+  return {
+    Date: Object.freeze(SessionDate) as unknown as DateConstructor,
+    Math: Object.freeze(math) as unknown as Math,
+    Temporal: temporal === null ? undefined : temporalOn(temporal),
+  };
 
   function temporalOn(given: typeof TemporalNamespace): typeof TemporalNamespace {
     const instant = () => given.Instant.fromEpochMilliseconds(read('the time'));
@@ -56,7 +64,8 @@ export function makeClock({ cells, floats, call }: Wire, temporal: typeof Tempor
     });
     // The namespace's members are not enumerable.
     const own: Record<string, unknown> = {};
-    for (const name of Object.getOwnPropertyNames(given)) own[name] = given[name as keyof typeof given];
+    for (const name of Object.getOwnPropertyNames(given))
+      own[name] = given[name as keyof typeof given];
     return Object.freeze({ ...own, Now }) as unknown as typeof TemporalNamespace;
   }
 }

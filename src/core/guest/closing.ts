@@ -6,12 +6,22 @@ export function closeOff(temporal: object | null): void {
   const refuse = () => {
     throw new TypeError();
   };
-  for (const made of [function () {}, async function () {}, function* () {}, async function* () {}]) {
+  for (const made of [
+    function () {},
+    async function () {},
+    function* () {},
+    async function* () {},
+  ]) {
     Object.defineProperty(Object.getPrototypeOf(made), 'constructor', { value: refuse });
   }
   const seen = new Set<unknown>();
   const freeze = (value: unknown): void => {
-    if ((typeof value !== 'object' && typeof value !== 'function') || value === null || seen.has(value)) return;
+    if (
+      (typeof value !== 'object' && typeof value !== 'function') ||
+      value === null ||
+      seen.has(value)
+    )
+      return;
     seen.add(value);
     Object.freeze(value);
     freeze(Object.getPrototypeOf(value));
@@ -22,7 +32,14 @@ export function closeOff(temporal: object | null): void {
     }
   };
   freeze(temporal);
-  for (const made of [[][Symbol.iterator](), new Map().entries(), new Set().values(), ''.matchAll(/./g), async function () {}, function* () {}]) {
+  for (const made of [
+    [][Symbol.iterator](),
+    new Map().entries(),
+    new Set().values(),
+    ''.matchAll(/./g),
+    async function () {},
+    function* () {},
+  ]) {
     freeze(Object.getPrototypeOf(made));
   }
   // The names themselves too: `JSON = …` would replace what others use.

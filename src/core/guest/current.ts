@@ -23,7 +23,10 @@ export class GuestRun implements Owner {
   /** What its handler returned, when that is a promise. */
   main: object | null = null;
   /** The calls it waits for, by number. */
-  calls: Map<number, (came: { ok: true; value: unknown } | { ok: false; reason: string }) => void> | null = null;
+  calls: Map<
+    number,
+    (came: { ok: true; value: unknown } | { ok: false; reason: string }) => void
+  > | null = null;
   /** A wrong use stays a failure even where the script catches it (edges 3). */
   fault: ScriptFault | null = null;
 
@@ -57,7 +60,11 @@ export class Current {
 
   /** The run going on. Throws where there is none. */
   demand(what: string): GuestRun {
-    if (this.run === null) throw new ScriptFault('wrong_use', this.topLevel ? words.topLevel(what) : words.outside(what));
+    if (this.run === null)
+      throw new ScriptFault(
+        'wrong_use',
+        this.topLevel ? words.topLevel(what) : words.outside(what),
+      );
     return this.run;
   }
 

@@ -25,7 +25,6 @@ export function without(members: Members, names: readonly string[]): Members {
   return Object.fromEntries(Object.entries(members).filter(([name]) => !names.includes(name)));
 }
 
-
 export class Face {
   /** Its number, moved to where the slot is added. */
   readonly #aspects: number;
@@ -117,7 +116,11 @@ export function faceReadsAs(value: object): string | null {
 }
 
 /** Makes the prototype that all faces with these members share. `called` is how a part reads in a log. */
-export function makeSurface(members: Readonly<Record<string, Member>>, refusals: Refusals, called: (behind: Behind) => string): Surface {
+export function makeSurface(
+  members: Readonly<Record<string, Member>>,
+  refusals: Refusals,
+  called: (behind: Behind) => string,
+): Surface {
   const known = Object.keys(members);
   class Made extends Face {}
   const { prototype } = Made;
@@ -136,7 +139,8 @@ export function makeSurface(members: Readonly<Record<string, Member>>, refusals:
   Object.setPrototypeOf(
     prototype,
     new Proxy(Object.freeze(Object.create(null) as object), {
-      get: (_, name, face) => (isSilent(name) ? undefined : refusals.unknown(Face.behind(face)!, String(name), known)),
+      get: (_, name, face) =>
+        isSilent(name) ? undefined : refusals.unknown(Face.behind(face)!, String(name), known),
       set: (_, name, __, face) => refusals.unknown(Face.behind(face)!, String(name), known),
     }),
   );
@@ -151,7 +155,10 @@ export function isSilent(name: string | symbol): boolean {
 }
 
 /** `fields.NAME` and the like: each name gives its thing; assigning to a name, or an unknown one, is answered. */
-export function gather(things: ReadonlyMap<string, () => unknown>, refusals: { assign(name: string): never; unknown(name: string): never }): object {
+export function gather(
+  things: ReadonlyMap<string, () => unknown>,
+  refusals: { assign(name: string): never; unknown(name: string): never },
+): object {
   const target = Object.create(
     new Proxy(Object.freeze(Object.create(null) as object), {
       get: (_, name) => (isSilent(name) ? undefined : refusals.unknown(String(name))),
@@ -159,7 +166,11 @@ export function gather(things: ReadonlyMap<string, () => unknown>, refusals: { a
     }),
   ) as object;
   for (const [name, get] of things) {
-    Object.defineProperty(target, name, { enumerable: true, get, set: () => refusals.assign(name) });
+    Object.defineProperty(target, name, {
+      enumerable: true,
+      get,
+      set: () => refusals.assign(name),
+    });
   }
   return Object.freeze(target);
 }

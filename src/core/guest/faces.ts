@@ -9,7 +9,17 @@ import type { PartInfo } from '../wire/acts';
 import { nearest, words } from '../wire/failures';
 import { Slot, type PartSort } from '../wire/layout';
 import type { Current } from './current';
-import { Face, gather, makeSurface, without, type Behind, type Member, type Members, type Refusals, type Surface } from './face';
+import {
+  Face,
+  gather,
+  makeSurface,
+  without,
+  type Behind,
+  type Member,
+  type Members,
+  type Refusals,
+  type Surface,
+} from './face';
 import { makeRowFaces, type RowFaces } from './row-faces';
 import type { Tables } from './tables';
 import type { Wire } from './wire';
@@ -23,7 +33,12 @@ export interface Faces extends RowFaces {
 }
 
 /** What each sort of part has besides what all have; `PartSort` says which there are. */
-export function makeFaces(parts: readonly PartInfo[], wire: Wire, current: Current, tables: Tables): Faces {
+export function makeFaces(
+  parts: readonly PartInfo[],
+  wire: Wire,
+  current: Current,
+  tables: Tables,
+): Faces {
   const refusals: Refusals = {
     readOnly: ({ name }, member) => current.wrong(words.readOnly(name, member)),
     unknown: ({ name }, member, known) => current.wrong(words.noAspect(name, member, known)),
@@ -60,8 +75,19 @@ export function makeFaces(parts: readonly PartInfo[], wire: Wire, current: Curre
     problem: both(Slot.Problem),
   };
 
-  const field = makeSurface(ofField, refusals, ({ row, name }) => (row === null ? `fields.${name}` : name));
-  const rowFaces = makeRowFaces({ wire, current, refusals, nested, ofField, read, both, cell: field });
+  const field = makeSurface(ofField, refusals, ({ row, name }) =>
+    row === null ? `fields.${name}` : name,
+  );
+  const rowFaces = makeRowFaces({
+    wire,
+    current,
+    refusals,
+    nested,
+    ofField,
+    read,
+    both,
+    cell: field,
+  });
   const surfaces: Record<Exclude<PartSort, 'row' | 'form'>, Surface> = {
     field,
     section: makeSurface(nested, refusals, ({ name }) => `sections.${name}`),
@@ -76,8 +102,16 @@ export function makeFaces(parts: readonly PartInfo[], wire: Wire, current: Curre
       refusals,
       ({ name }) => `pages.${name}`,
     ),
-    track: makeSurface({ ...without(nested, ['locked', 'editable']), stage: both(Slot.Stage) }, refusals, ({ name }) => `tracks.${name}`),
-    button: makeSurface({ ...nested, label: both(Slot.Label) }, refusals, ({ name }) => `buttons.${name}`),
+    track: makeSurface(
+      { ...without(nested, ['locked', 'editable']), stage: both(Slot.Stage) },
+      refusals,
+      ({ name }) => `tracks.${name}`,
+    ),
+    button: makeSurface(
+      { ...nested, label: both(Slot.Label) },
+      refusals,
+      ({ name }) => `buttons.${name}`,
+    ),
   };
 
   const faces = parts.map((info, number): object | null => {
@@ -87,7 +121,11 @@ export function makeFaces(parts: readonly PartInfo[], wire: Wire, current: Curre
   });
 
   const gatherParts = (sort: keyof typeof surfaces): object => {
-    const found = new Map(parts.flatMap((info, number) => (info.sort === sort ? [[info.name, () => faces[number]] as const] : [])));
+    const found = new Map(
+      parts.flatMap((info, number) =>
+        info.sort === sort ? [[info.name, () => faces[number]] as const] : [],
+      ),
+    );
     return gather(found, {
       assign: (name) => current.wrong(words.assignPart(sort, name)),
       unknown: (name) => current.wrong(words.noPart(sort, name, nearest(name, found.keys()))),
@@ -96,7 +134,13 @@ export function makeFaces(parts: readonly PartInfo[], wire: Wire, current: Curre
 
   return {
     ...rowFaces,
-    globals: { fields: gatherParts('field'), sections: gatherParts('section'), pages: gatherParts('page'), tracks: gatherParts('track'), buttons: gatherParts('button') },
+    globals: {
+      fields: gatherParts('field'),
+      sections: gatherParts('section'),
+      pages: gatherParts('page'),
+      tracks: gatherParts('track'),
+      buttons: gatherParts('button'),
+    },
     part: (number) => faces[number]!,
     fixed: parts.length,
   };

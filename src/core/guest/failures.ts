@@ -16,7 +16,11 @@ const DEEP = 40;
  * The failure behind something caught from a script. `marked` says that the script threw it itself, so that its own
  * words stand. `deepest` is how deep its calls went.
  */
-export function readFailure(caught: unknown, marked: boolean, deepest: number): { code: FailureCode; says: string } {
+export function readFailure(
+  caught: unknown,
+  marked: boolean,
+  deepest: number,
+): { code: FailureCode; says: string } {
   if (caught instanceof ScriptFault) return { code: caught.code, says: caught.message };
   if (caught instanceof ServiceError) return { code: 'service', says: caught.message };
   if (marked) return { code: 'thrown', says: `threw: ${said(caught)}` };
@@ -24,8 +28,14 @@ export function readFailure(caught: unknown, marked: boolean, deepest: number): 
   if (caught instanceof SyntaxError) return { code: 'syntax', says: words.syntax };
   // The machine throws the same kind of error for an exhausted stack and for exhausted memory.
   const exhausted = caught === null || (InternalError !== null && caught instanceof InternalError);
-  if (exhausted) return deepest > DEEP || (caught as Error | null)?.message === STACK_EXHAUSTED ? { code: 'depth', says: words.depth } : { code: 'memory', says: words.memory };
-  if (caught instanceof RangeError) return deepest > DEEP ? { code: 'depth', says: words.depth } : { code: 'range', says: words.range };
+  if (exhausted)
+    return deepest > DEEP || (caught as Error | null)?.message === STACK_EXHAUSTED
+      ? { code: 'depth', says: words.depth }
+      : { code: 'memory', says: words.memory };
+  if (caught instanceof RangeError)
+    return deepest > DEEP
+      ? { code: 'depth', says: words.depth }
+      : { code: 'range', says: words.range };
   return { code: 'type', says: words.type };
 }
 

@@ -6,7 +6,14 @@ import { isSilent } from './face';
 import type { Wire } from './wire';
 
 /** The form is part 0. */
-const READ = { isNew: Slot.IsNew, record: Slot.Record, person: Slot.Person, launch: Slot.Launch, viewing: Slot.Viewing, changed: Slot.Changed } as const;
+const READ = {
+  isNew: Slot.IsNew,
+  record: Slot.Record,
+  person: Slot.Person,
+  launch: Slot.Launch,
+  viewing: Slot.Viewing,
+  changed: Slot.Changed,
+} as const;
 
 /** What only handlers may do. */
 const OF_HANDLERS: ReadonlySet<string> = new Set(['clear', 'reset', 'submit']);
@@ -19,20 +26,27 @@ export function formFace(wire: Wire, current: Current): object {
   const fault = (says: string): never => current.wrong(says);
   const target = Object.create(
     new Proxy(Object.freeze(Object.create(null) as object), {
-      get: (_, name) => (isSilent(name) ? undefined : fault(words.noAspect('form', String(name), known))),
+      get: (_, name) =>
+        isSilent(name) ? undefined : fault(words.noAspect('form', String(name), known)),
       set: (_, name) => fault(words.noAspect('form', String(name), known)),
     }),
   ) as object;
   const define = (name: string, get: () => unknown) => {
     known.push(name);
-    Object.defineProperty(target, name, { enumerable: true, get, set: () => fault(words.readOnly('form', name)) });
+    Object.defineProperty(target, name, {
+      enumerable: true,
+      get,
+      set: () => fault(words.readOnly('form', name)),
+    });
   };
   const ask = (op: Op, slot: Slot): unknown => {
     cells[Cell.Op] = op;
     cells[Cell.Aspect] = slot;
     call();
     // What is answered to something said is nothing, or a fault.
-    return op === Op.Say && cells[Cell.Tag]! < Tag.Fault ? undefined : take(Cell.Tag, Cell.Payload, Double.Answer);
+    return op === Op.Say && cells[Cell.Tag]! < Tag.Fault
+      ? undefined
+      : take(Cell.Tag, Cell.Payload, Double.Answer);
   };
   const say = (slot: Slot, value: unknown): void => {
     wire.give(value);
@@ -44,16 +58,29 @@ export function formFace(wire: Wire, current: Current): object {
     clear: () => wire.act('clear', null),
     reset: () => wire.act('reset', null),
     message: (text: unknown, tone: unknown = 'info') => {
-      if (typeof text !== 'string') return fault(words.wrongAspect('form', 'message()', 'a text', text));
-      if (!TONES.has(tone)) return fault(words.wrongAspect('form', 'message()', 'the tone "info", "warning" or "error"', tone));
+      if (typeof text !== 'string')
+        return fault(words.wrongAspect('form', 'message()', 'a text', text));
+      if (!TONES.has(tone))
+        return fault(
+          words.wrongAspect('form', 'message()', 'the tone "info", "warning" or "error"', tone),
+        );
       if (current.demand('form.message() was called').rule) say(Slot.Message, { text, tone });
       else wire.act('message', { text, tone: tone as 'info' });
     },
     replaceWith: (text: unknown, options?: unknown) => {
       if (options === undefined) return say(Slot.Replaced, text);
       const { final } = (options ?? {}) as { final?: unknown };
-      if (typeof options !== 'object' || typeof final !== 'boolean') return fault(words.wrongArguments('form.replaceWith', 'takes { final: true } as its second argument: the last answer cannot be changed any more.'));
-      say(Slot.Replaced, text === null || text === undefined || text === '' ? text : { text, final });
+      if (typeof options !== 'object' || typeof final !== 'boolean')
+        return fault(
+          words.wrongArguments(
+            'form.replaceWith',
+            'takes { final: true } as its second argument: the last answer cannot be changed any more.',
+          ),
+        );
+      say(
+        Slot.Replaced,
+        text === null || text === undefined || text === '' ? text : { text, final },
+      );
     },
     submit: () => wire.act('submit', null),
   };

@@ -14,7 +14,13 @@ import { Face, faceReadsAs } from './face';
 import { makeFaces, type Faces } from './faces';
 import { readFailure } from './failures';
 import { formFace } from './form-face';
-import { loadAnswering, loadBehaviour, type Answering, type MakeFunction, type Stage } from './loading';
+import {
+  loadAnswering,
+  loadBehaviour,
+  type Answering,
+  type MakeFunction,
+  type Stage,
+} from './loading';
 import { plain, type ReadsAs } from './plain';
 import type { Probe } from './probe';
 import { makePromises } from './promises';
@@ -64,7 +70,12 @@ export function makeGuest(lent: Lent): Guest {
   let tables: Tables = makeTables([]);
   let faces: Faces | null = null;
   let stage: Stage | null = null;
-  const wire = makeWire(lent.buffer, lent.host, { isFace: (value) => Face.behind(value) !== null, tableRow: (value) => tables.rowOf(value) }, current);
+  const wire = makeWire(
+    lent.buffer,
+    lent.host,
+    { isFace: (value) => Face.behind(value) !== null, tableRow: (value) => tables.rowOf(value) },
+    current,
+  );
   const { cells, take } = wire;
   const promises = makePromises(() => current.owner());
   const readsAs: ReadsAs = (value) => faceReadsAs(value) ?? (value === stage?.form ? 'form' : null);
@@ -140,8 +151,17 @@ export function makeGuest(lent: Lent): Guest {
     current.probe = probe;
     probe.begin(tie.line, cells[Cell.Traced] === 1);
     try {
-      const result = tie.run(cells[Cell.Given] === Given.Row ? faces!.row(cells[Cell.Row]!, cells[Cell.RowField]!, cells[Cell.RowId]!) : undefined);
-      if (typeof result === 'object' && result !== null && (promises.isPromise(result) || 'then' in result)) current.fault(new ScriptFault('async', words.asyncRule));
+      const result = tie.run(
+        cells[Cell.Given] === Given.Row
+          ? faces!.row(cells[Cell.Row]!, cells[Cell.RowField]!, cells[Cell.RowId]!)
+          : undefined,
+      );
+      if (
+        typeof result === 'object' &&
+        result !== null &&
+        (promises.isPromise(result) || 'then' in result)
+      )
+        current.fault(new ScriptFault('async', words.asyncRule));
       if (run.fault !== null) throw run.fault;
       told(probe);
       cells[Cell.Op] = Came.Ended;
@@ -215,14 +235,18 @@ export function makeGuest(lent: Lent): Guest {
   /** The event as a handler gets it. */
   function event(): object {
     // The row first, since a cell is known by it.
-    const row = cells[Cell.Row]! < 0 ? null : faces!.row(cells[Cell.Row]!, cells[Cell.RowField]!, cells[Cell.RowId]!);
+    const row =
+      cells[Cell.Row]! < 0
+        ? null
+        : faces!.row(cells[Cell.Row]!, cells[Cell.RowField]!, cells[Cell.RowId]!);
     const made: Record<string, unknown> = {
       part: cells[Cell.Part]! < 0 ? null : partOfEvent(cells[Cell.Part]!, row),
       value: take(Cell.ValueTag, Cell.ValuePayload, Double.Value),
       previous: take(Cell.PreviousTag, Cell.PreviousPayload, Double.Previous),
       by: BY[cells[Cell.By]!],
     };
-    if (cells[Cell.ExtraTag] !== Tag.Undefined) Object.assign(made, take(Cell.ExtraTag, Cell.ExtraPayload, 0));
+    if (cells[Cell.ExtraTag] !== Tag.Undefined)
+      Object.assign(made, take(Cell.ExtraTag, Cell.ExtraPayload, 0));
     if (row !== null) made.row = row;
     const number = cells[Cell.Event]!;
     if (number > 0) made.stop = (says: unknown, at?: unknown) => stop(number, says, at);
@@ -233,16 +257,24 @@ export function makeGuest(lent: Lent): Guest {
   function partOfEvent(number: number, row: object | null): object {
     if (row === null || number < faces!.fixed) return faces!.part(number);
     const behind = Face.behind(row)!;
-    return (row as { fields: Record<string, object> }).fields[behind.info.columns![number - behind.number - 1]!.name]!;
+    return (row as { fields: Record<string, object> }).fields[
+      behind.info.columns![number - behind.number - 1]!.name
+    ]!;
   }
 
   function stop(event: number, says: unknown, at: unknown): void {
     current.demand('event.stop() was called');
-    if (typeof says !== 'string' || says === '') return current.wrong(words.wrongAspect('event', 'stop()', 'a text that says why', says));
+    if (typeof says !== 'string' || says === '')
+      return current.wrong(words.wrongAspect('event', 'stop()', 'a text that says why', says));
     if (at === undefined || at === null) return void wire.act('stop', { event, says, part: null });
     const behind = Face.behind(at);
     if (behind === null || behind.info.sort === 'button' || behind.info.sort === 'track') {
-      return current.wrong(words.wrongArguments('event.stop', `takes a field, section, page or row as its second argument, not ${inWords(at)}.`));
+      return current.wrong(
+        words.wrongArguments(
+          'event.stop',
+          `takes a field, section, page or row as its second argument, not ${inWords(at)}.`,
+        ),
+      );
     }
     wire.act('stop', { event, says, part: behind.number });
   }
@@ -253,7 +285,8 @@ export function makeGuest(lent: Lent): Guest {
     if (run.fault !== null) throw run.fault;
     const settled = run.main === null ? null : promises.settled(run.main);
     if (settled?.ok === false) throw settled.reason;
-    const waits = (run.main !== null && settled === null) || (run.calls !== null && run.calls.size > 0);
+    const waits =
+      (run.main !== null && settled === null) || (run.calls !== null && run.calls.size > 0);
     if (waits) open.set(run.number, run);
     else {
       run.over = true;
@@ -270,7 +303,9 @@ export function makeGuest(lent: Lent): Guest {
 
   function failed(probe: Probe, cause: unknown): void {
     const { thrownByScript } = probe;
-    wire.giveFault(readFailure(cause, thrownByScript !== null && thrownByScript.value === cause, probe.deepest));
+    wire.giveFault(
+      readFailure(cause, thrownByScript !== null && thrownByScript.value === cause, probe.deepest),
+    );
     told(probe);
     cells[Cell.Op] = Came.Failed;
   }

@@ -19,7 +19,13 @@ export function makeIntl(wire: Wire): object {
       if (fields.length === 0) throw new RangeError();
       // Years before 1 are counted from 1 in an era of their own.
       const year = fields[0]!;
-      return [{ type: 'era', value: year > 0 ? 'AD' : 'BC' }, ...NAMES.map((type, i) => ({ type, value: String(i === 0 && year <= 0 ? 1 - year : fields[i]!) }))];
+      return [
+        { type: 'era', value: year > 0 ? 'AD' : 'BC' },
+        ...NAMES.map((type, i) => ({
+          type,
+          value: String(i === 0 && year <= 0 ? 1 - year : fields[i]!),
+        })),
+      ];
     }
     resolvedOptions(): object {
       return { timeZone: this.#zone, calendar: 'iso8601', locale: 'en' };

@@ -14,10 +14,27 @@ import { tyingFor, type Tie } from './tying';
 import type { Wire } from './wire';
 
 /** Makes a function of these parameters from source. Throws what the engine throws when it cannot. */
-export type MakeFunction = (parameters: readonly string[], body: string) => (...args: unknown[]) => unknown;
+export type MakeFunction = (
+  parameters: readonly string[],
+  body: string,
+) => (...args: unknown[]) => unknown;
 
 /** Names that scripts do not get, though the machine has them. */
-const WITHHELD = ['globalThis', 'Function', 'Reflect', 'Intl', 'console', 'setTimeout', 'setInterval', 'queueMicrotask', 'process', 'window', 'self', 'document', 'fetch'];
+const WITHHELD = [
+  'globalThis',
+  'Function',
+  'Reflect',
+  'Intl',
+  'console',
+  'setTimeout',
+  'setInterval',
+  'queueMicrotask',
+  'process',
+  'window',
+  'self',
+  'document',
+  'fetch',
+];
 
 /** What all scripts of a form share. */
 export interface Stage {
@@ -46,7 +63,12 @@ function body(code: string): string {
 
 /** What every script gets, whatever it is for. */
 function surroundings({ clock, promises }: Stage): Record<string, unknown> {
-  const scope: Record<string, unknown> = { Date: clock.Date, Math: clock.Math, Temporal: clock.Temporal, Promise: promises.constructor };
+  const scope: Record<string, unknown> = {
+    Date: clock.Date,
+    Math: clock.Math,
+    Temporal: clock.Temporal,
+    Promise: promises.constructor,
+  };
   for (const name of WITHHELD) scope[name] = undefined;
   return scope;
 }

@@ -28,7 +28,6 @@ const guest = makeGuest({
 });
 const { wire } = guest;
 
-
 machine.Intl = makeIntl(wire);
 delete machine.__buffer;
 delete machine.__host;

@@ -34,13 +34,18 @@ function plainObject(value: object, readsAs: ReadsAs, depth: number): Value {
   try {
     if (value instanceof Error) return value.message;
     const tag = Object.prototype.toString.call(value);
-    if (tag.startsWith('[object Temporal.') || value instanceof Date) return String((value as { toJSON(): unknown }).toJSON());
+    if (tag.startsWith('[object Temporal.') || value instanceof Date)
+      return String((value as { toJSON(): unknown }).toJSON());
     if (Array.isArray(value)) {
       const items = value.slice(0, MOST_ITEMS).map((item) => plain(item, readsAs, depth + 1));
       return value.length > MOST_ITEMS ? [...items, `… ${value.length - MOST_ITEMS} more`] : items;
     }
     const entries = value instanceof Map ? [...value] : Object.entries(value);
-    return Object.fromEntries(entries.slice(0, MOST_ITEMS).map(([key, item]) => [String(key), plain(item, readsAs, depth + 1)]));
+    return Object.fromEntries(
+      entries
+        .slice(0, MOST_ITEMS)
+        .map(([key, item]) => [String(key), plain(item, readsAs, depth + 1)]),
+    );
   } catch {
     // A getter of the script's own threw; that is no reason to fail the log line.
     return 'an object';

@@ -134,7 +134,11 @@ export class Probe {
   }
 
   /** Runs a compiled async function. */
-  go(self: unknown, body: () => Generator<unknown, unknown, unknown>, args: readonly unknown[]): object {
+  go(
+    self: unknown,
+    body: () => Generator<unknown, unknown, unknown>,
+    args: readonly unknown[],
+  ): object {
     const { promises } = this.around;
     if (promises === null) throw new ScriptFault('async', words.asyncService);
     return promises.go(this, self, body, args);
@@ -171,11 +175,13 @@ export class Probe {
   private value(line: number, expression: number, value: unknown): void {
     const { wire, readsAs } = this.around;
     const { cells } = this;
-    const whole = typeof value === 'number' && (value | 0) === value && !(value === 0 && 1 / value < 0);
+    const whole =
+      typeof value === 'number' && (value | 0) === value && !(value === 0 && 1 / value < 0);
     if (whole) {
       cells[Cell.Tag] = Tag.Integer;
       cells[Cell.Payload] = value;
-    } else if (value === null || value === undefined || typeof value === 'boolean') wire.give(value ?? null);
+    } else if (value === null || value === undefined || typeof value === 'boolean')
+      wire.give(value ?? null);
     else wire.giveJson(plain(value, readsAs));
     const at = this.next();
     cells[at] = -line;

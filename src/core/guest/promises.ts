@@ -31,7 +31,12 @@ export interface Promises {
   /** A promise that is settled from outside. */
   pending(): { promise: object; settle: (settled: Settled) => void; waitedFor: () => boolean };
   /** Runs a compiled async function: a generator that yields what it awaits. Its script is told each time it goes on. */
-  go(script: Script, self: unknown, body: (...args: unknown[]) => Generator<unknown, unknown, unknown>, args: readonly unknown[]): object;
+  go(
+    script: Script,
+    self: unknown,
+    body: (...args: unknown[]) => Generator<unknown, unknown, unknown>,
+    args: readonly unknown[],
+  ): object;
   isPromise(value: unknown): value is object;
   /** How a promise stands; null while it is pending. */
   settled(promise: object): Settled | null;
@@ -45,7 +50,9 @@ export function makePromises(owner: () => Owner): Promises {
     #reactions: Reaction[] = [];
     #waitedFor = false;
 
-    constructor(executor: (resolve: (value: unknown) => void, reject: (reason: unknown) => void) => void) {
+    constructor(
+      executor: (resolve: (value: unknown) => void, reject: (reason: unknown) => void) => void,
+    ) {
       if (typeof executor !== 'function') throw new TypeError('a promise takes a function');
       const resolve = (value: unknown) => {
         if (!this.#resolving) this.#resolve(value);
@@ -63,8 +70,13 @@ export function makePromises(owner: () => Owner): Promises {
     /** Takes over what a promise or another thenable comes to (ECMA-262, 27.2.1.3.2). */
     #resolve(value: unknown): void {
       this.#resolving = true;
-      if (value === this) return this.#settle({ ok: false, reason: new TypeError('a promise cannot wait for itself') });
-      if (SessionPromise.is(value)) return value.#react({ owner: owner(), react: (settled) => this.#settle(settled) });
+      if (value === this)
+        return this.#settle({
+          ok: false,
+          reason: new TypeError('a promise cannot wait for itself'),
+        });
+      if (SessionPromise.is(value))
+        return value.#react({ owner: owner(), react: (settled) => this.#settle(settled) });
       this.#settle({ ok: true, value });
     }
 
@@ -90,7 +102,10 @@ export function makePromises(owner: () => Owner): Promises {
         const react = (settled: Settled) => {
           const handler = settled.ok ? onValue : onReason;
           try {
-            if (typeof handler === 'function') resolve((handler as (x: unknown) => unknown)(settled.ok ? settled.value : settled.reason));
+            if (typeof handler === 'function')
+              resolve(
+                (handler as (x: unknown) => unknown)(settled.ok ? settled.value : settled.reason),
+              );
             else if (settled.ok) resolve(settled.value);
             else reject(settled.reason);
           } catch (reason) {
@@ -107,7 +122,8 @@ export function makePromises(owner: () => Owner): Promises {
 
     finally(onEnd?: unknown): SessionPromise {
       if (typeof onEnd !== 'function') return this.then();
-      const after = (then: () => unknown) => SessionPromise.resolve((onEnd as () => unknown)()).then(then);
+      const after = (then: () => unknown) =>
+        SessionPromise.resolve((onEnd as () => unknown)()).then(then);
       return this.then(
         (value: unknown) => after(() => value),
         (reason: unknown) =>
@@ -142,7 +158,10 @@ export function makePromises(owner: () => Owner): Promises {
     }
 
     static all(items: Iterable<unknown>): SessionPromise {
-      return gather(items, (results, i, resolve, reject, done) => [(value) => ((results[i] = value), done(() => resolve(results))), reject]);
+      return gather(items, (results, i, resolve, reject, done) => [
+        (value) => ((results[i] = value), done(() => resolve(results))),
+        reject,
+      ]);
     }
 
     static allSettled(items: Iterable<unknown>): SessionPromise {
@@ -153,7 +172,10 @@ export function makePromises(owner: () => Owner): Promises {
     }
 
     static any(items: Iterable<unknown>): SessionPromise {
-      return gather(items, (reasons, i, resolve, reject, done) => [resolve, (reason) => ((reasons[i] = reason), done(() => reject(reasons[0])))]);
+      return gather(items, (reasons, i, resolve, reject, done) => [
+        resolve,
+        (reason) => ((reasons[i] = reason), done(() => reject(reasons[0]))),
+      ]);
     }
 
     static race(items: Iterable<unknown>): SessionPromise {
@@ -165,7 +187,16 @@ export function makePromises(owner: () => Owner): Promises {
 
   type Act = (value: unknown) => void;
   /** What `all` and its kin share: one place for each item, and something to do when none is left. */
-  function gather(items: Iterable<unknown>, eachOf: (results: unknown[], i: number, resolve: Act, reject: Act, done: (end: () => void) => void) => [Act, Act]): SessionPromise {
+  function gather(
+    items: Iterable<unknown>,
+    eachOf: (
+      results: unknown[],
+      i: number,
+      resolve: Act,
+      reject: Act,
+      done: (end: () => void) => void,
+    ) => [Act, Act],
+  ): SessionPromise {
     return new SessionPromise((resolve, reject) => {
       const list = [...items];
       const results: unknown[] = list.map(() => undefined);
@@ -174,11 +205,18 @@ export function makePromises(owner: () => Owner): Promises {
       const done = (end: () => void) => {
         if (--left === 0) end();
       };
-      list.forEach((item, i) => SessionPromise.resolve(item).then(...eachOf(results, i, resolve, reject, done)));
+      list.forEach((item, i) =>
+        SessionPromise.resolve(item).then(...eachOf(results, i, resolve, reject, done)),
+      );
     });
   }
 
-  function go(script: Script, self: unknown, body: (...args: unknown[]) => Generator<unknown, unknown, unknown>, args: readonly unknown[]): SessionPromise {
+  function go(
+    script: Script,
+    self: unknown,
+    body: (...args: unknown[]) => Generator<unknown, unknown, unknown>,
+    args: readonly unknown[],
+  ): SessionPromise {
     return new SessionPromise((resolve, reject) => {
       const generator = body.apply(self, args as unknown[]);
       let { l: line } = script;
@@ -208,7 +246,11 @@ export function makePromises(owner: () => Owner): Promises {
     constructor: Object.freeze(SessionPromise),
     pending() {
       const promise = new SessionPromise(() => undefined);
-      return { promise, settle: (settled) => SessionPromise.settleNow(promise, settled), waitedFor: () => SessionPromise.isWaitedFor(promise) };
+      return {
+        promise,
+        settle: (settled) => SessionPromise.settleNow(promise, settled),
+        waitedFor: () => SessionPromise.isWaitedFor(promise),
+      };
     },
     go,
     isPromise: (value): value is object => SessionPromise.is(value),

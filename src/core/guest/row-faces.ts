@@ -3,7 +3,17 @@ import type { PartInfo } from '../wire/acts';
 import { words } from '../wire/failures';
 import { Cell, Slot } from '../wire/layout';
 import type { Current } from './current';
-import { Face, gather, makeSurface, without, type Behind, type Member, type Members, type Refusals, type Surface } from './face';
+import {
+  Face,
+  gather,
+  makeSurface,
+  without,
+  type Behind,
+  type Member,
+  type Members,
+  type Refusals,
+  type Surface,
+} from './face';
 import type { Wire } from './wire';
 
 export interface RowFaces {
@@ -26,7 +36,16 @@ export interface RowMaterial {
   cell: Surface;
 }
 
-export function makeRowFaces({ wire, current, refusals, nested, ofField, read, both, cell }: RowMaterial): RowFaces {
+export function makeRowFaces({
+  wire,
+  current,
+  refusals,
+  nested,
+  ofField,
+  read,
+  both,
+  cell,
+}: RowMaterial): RowFaces {
   const faces: (object | null)[] = [];
   /** Fields that have rows, by number. */
   const fields = new Map<number, Behind>();
@@ -53,7 +72,10 @@ export function makeRowFaces({ wire, current, refusals, nested, ofField, read, b
       each: once(columnTokens),
       add: once((behind) => (values?: unknown) => {
         current.act(`fields.${behind.name}.add()`);
-        const [number, id] = wire.act('addRow', { field: behind.number, values: (values ?? null) as never });
+        const [number, id] = wire.act('addRow', {
+          field: behind.number,
+          values: (values ?? null) as never,
+        });
         return row(number, behind.number, id);
       }),
       remove: once((behind) => (offered: unknown) => {
@@ -65,9 +87,17 @@ export function makeRowFaces({ wire, current, refusals, nested, ofField, read, b
       sum: once((behind) => (column: unknown) => {
         const name = String(column);
         const at = columnsOf(behind).findIndex((one) => one.name === name);
-        if (at < 0) return current.wrong(words.noCell(behind.name, name, columnsOf(behind).map((one) => one.name)));
+        if (at < 0)
+          return current.wrong(
+            words.noCell(
+              behind.name,
+              name,
+              columnsOf(behind).map((one) => one.name),
+            ),
+          );
         const { kind } = columnsOf(behind)[at]!;
-        if (kind !== 'number' && kind !== 'money') return current.wrong(words.notNumbers(behind.name, name));
+        if (kind !== 'number' && kind !== 'money')
+          return current.wrong(words.notNumbers(behind.name, name));
         wire.cells[Cell.More] = at;
         return Face.read(behind, Slot.Sum, wire);
       }),
@@ -112,14 +142,25 @@ export function makeRowFaces({ wire, current, refusals, nested, ofField, read, b
         columnsOf(field).map((info, i): [string, Member] => [
           info.name,
           {
-            ...Face.member(({ number, name }) => (faces[number + 1 + i] ??= cell.face({ number: number + 1 + i, info, name: `${name}.${info.name}`, row: number }))),
+            ...Face.member(
+              ({ number, name }) =>
+                (faces[number + 1 + i] ??= cell.face({
+                  number: number + 1 + i,
+                  info,
+                  name: `${name}.${info.name}`,
+                  row: number,
+                })),
+            ),
             set(this: unknown) {
               current.wrong(words.assignPart('field', `${Face.behind(this)!.name}.${info.name}`));
             },
           },
         ]),
       ),
-      { readOnly: refusals.readOnly, unknown: (_behind, name) => current.wrong(words.noCell(field.name, name, names)) },
+      {
+        readOnly: refusals.readOnly,
+        unknown: (_behind, name) => current.wrong(words.noCell(field.name, name, names)),
+      },
       ({ name }) => `${name}.fields`,
     );
     const surface = makeSurface(
@@ -143,7 +184,12 @@ export function makeRowFaces({ wire, current, refusals, nested, ofField, read, b
     if (known != null) return known;
     const behind = fields.get(field)!;
     const info: PartInfo = { ...behind.info, sort: 'row' };
-    return (faces[number] = surfaceOf(behind).face({ number, info, name: `${behind.name}#${id}`, row: number }));
+    return (faces[number] = surfaceOf(behind).face({
+      number,
+      info,
+      name: `${behind.name}#${id}`,
+      row: number,
+    }));
   }
 
   return {
@@ -154,6 +200,7 @@ export function makeRowFaces({ wire, current, refusals, nested, ofField, read, b
       },
     },
     row,
-    columnOf: (token) => (typeof token === 'object' && token !== null ? (tokens.get(token) ?? null) : null),
+    columnOf: (token) =>
+      typeof token === 'object' && token !== null ? (tokens.get(token) ?? null) : null,
   };
 }

@@ -22,7 +22,15 @@ export function makeTables(given: Surroundings['tables']): Tables {
       known.set(row, [name, its]);
     }
     byKey.set(name, index);
-    faces[name] = Object.freeze({ rows, find: (wanted: unknown) => (wanted === null || wanted === undefined ? null : (index.get(String(wanted)) ?? null)) });
+    faces[name] = Object.freeze({
+      rows,
+      find: (wanted: unknown) =>
+        wanted === null || wanted === undefined ? null : (index.get(String(wanted)) ?? null),
+    });
   }
-  return { face: Object.freeze(faces), find: (table, key) => byKey.get(table)?.get(key) ?? null, rowOf: (value) => known.get(value) ?? null };
+  return {
+    face: Object.freeze(faces),
+    find: (table, key) => byKey.get(table)?.get(key) ?? null,
+    rowOf: (value) => known.get(value) ?? null,
+  };
 }

@@ -33,19 +33,37 @@ const SUCH = {
 } as const satisfies Record<(typeof TIED_TO)[EventType], string>;
 
 /** `ties` gets what is tied; its place there is its number. */
-export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current, faces: Faces, readsAs: ReadsAs): Tying {
+export function tyingFor(
+  probe: Probe,
+  ties: Tie[],
+  wire: Wire,
+  current: Current,
+  faces: Faces,
+  readsAs: ReadsAs,
+): Tying {
   const wrong = (says: string): never => current.wrong(says);
 
   const overlapOf = (options: unknown, call: string): 'supersede' | 'all' => {
     if (options === undefined) return 'supersede';
     const { overlap } = (options ?? {}) as { overlap?: unknown };
     if (overlap === 'all' || overlap === 'supersede') return overlap;
-    return wrong(words.wrongArguments(call, 'takes { overlap: "all" } or { overlap: "supersede" } as its last argument.'));
+    return wrong(
+      words.wrongArguments(
+        call,
+        'takes { overlap: "all" } or { overlap: "supersede" } as its last argument.',
+      ),
+    );
   };
 
-  const tie = (event: EventType, to: (number | [number, string])[], run: unknown, options: unknown): (() => void) => {
+  const tie = (
+    event: EventType,
+    to: (number | [number, string])[],
+    run: unknown,
+    options: unknown,
+  ): (() => void) => {
     const call = `on.${event}`;
-    if (typeof run !== 'function') return wrong(words.wrongArguments(call, `takes a function to run, not ${inWords(run)}.`));
+    if (typeof run !== 'function')
+      return wrong(words.wrongArguments(call, `takes a function to run, not ${inWords(run)}.`));
     const number = ties.length;
     const overlap = overlapOf(options, call);
     wire.act('tie', { event, to, tie: number, line: probe.l, overlap });
@@ -53,38 +71,74 @@ export function tyingFor(probe: Probe, ties: Tie[], wire: Wire, current: Current
     return () => void wire.act('untie', { tie: number });
   };
 
-  const tiedTo = (event: EventType, sort: 'field' | 'button' | 'rows') => (given: unknown, run: unknown, options?: unknown) => {
-    const list = Array.isArray(given) ? (given as unknown[]) : [given];
-    const to = list.map((item): number | [number, string] => {
-      const column = sort === 'field' ? faces.columnOf(item) : null;
-      if (column !== null) return [...column];
-      const behind = Face.behind(item);
-      const fits = behind !== null && (sort === 'rows' ? behind.info.columns !== null && behind.row === null : behind.info.sort === sort && behind.row === null);
-      return fits ? behind.number : wrong(words.wrongArguments(`on.${event}`, `takes ${SUCH[sort]}, not ${inWords(item)}.`));
-    });
-    return tie(event, to, run, options);
-  };
+  const tiedTo =
+    (event: EventType, sort: 'field' | 'button' | 'rows') =>
+    (given: unknown, run: unknown, options?: unknown) => {
+      const list = Array.isArray(given) ? (given as unknown[]) : [given];
+      const to = list.map((item): number | [number, string] => {
+        const column = sort === 'field' ? faces.columnOf(item) : null;
+        if (column !== null) return [...column];
+        const behind = Face.behind(item);
+        const fits =
+          behind !== null &&
+          (sort === 'rows'
+            ? behind.info.columns !== null && behind.row === null
+            : behind.info.sort === sort && behind.row === null);
+        return fits
+          ? behind.number
+          : wrong(
+              words.wrongArguments(`on.${event}`, `takes ${SUCH[sort]}, not ${inWords(item)}.`),
+            );
+      });
+      return tie(event, to, run, options);
+    };
 
   const on: Record<string, unknown> = {};
   for (const event of Object.keys(TIED_TO) as EventType[]) {
     const sort = TIED_TO[event];
-    on[event] = sort === 'form' ? (run: unknown, options?: unknown) => tie(event, [], run, options) : tiedTo(event, sort);
+    on[event] =
+      sort === 'form'
+        ? (run: unknown, options?: unknown) => tie(event, [], run, options)
+        : tiedTo(event, sort);
   }
 
-  const rule = (call: string, title: unknown, run: unknown, tell: (tie: number, name: string) => void): void => {
-    const [name, body] = typeof title === 'function' ? [`rule in line ${probe.l}`, title] : [title, run];
-    if (typeof name !== 'string' || typeof body !== 'function') return wrong(words.wrongArguments(call, 'takes a title and a function.'));
+  const rule = (
+    call: string,
+    title: unknown,
+    run: unknown,
+    tell: (tie: number, name: string) => void,
+  ): void => {
+    const [name, body] =
+      typeof title === 'function' ? [`rule in line ${probe.l}`, title] : [title, run];
+    if (typeof name !== 'string' || typeof body !== 'function')
+      return wrong(words.wrongArguments(call, 'takes a title and a function.'));
     tell(ties.length, name);
-    ties.push({ run: body as Tie['run'], probe, line: probe.l, ruleRun: new GuestRun(-1, true, probe, probe.l) });
+    ties.push({
+      run: body as Tie['run'],
+      probe,
+      line: probe.l,
+      ruleRun: new GuestRun(-1, true, probe, probe.l),
+    });
   };
 
   const keep = Object.assign(
-    (title: unknown, run: unknown) => rule('keep', title, run, (number, name) => wire.act('keep', { tie: number, title: name, line: probe.l })),
+    (title: unknown, run: unknown) =>
+      rule('keep', title, run, (number, name) =>
+        wire.act('keep', { tie: number, title: name, line: probe.l }),
+      ),
     {
       each: (field: unknown, title: unknown, run: unknown) => {
         const behind = Face.behind(field);
-        if (behind === null || behind.info.columns === null || behind.row !== null) return wrong(words.wrongArguments('keep.each', `takes a rows field such as fields.name, not ${inWords(field)}.`));
-        rule('keep.each', title, run, (number, name) => wire.act('keepEach', { field: behind.number, tie: number, title: name, line: probe.l }));
+        if (behind === null || behind.info.columns === null || behind.row !== null)
+          return wrong(
+            words.wrongArguments(
+              'keep.each',
+              `takes a rows field such as fields.name, not ${inWords(field)}.`,
+            ),
+          );
+        rule('keep.each', title, run, (number, name) =>
+          wire.act('keepEach', { field: behind.number, tie: number, title: name, line: probe.l }),
+        );
       },
     },
   );

@@ -51,7 +51,12 @@ const tagOf = prototype.toString;
 /** Deeper than any value goes. */
 const MOST_DEPTH = 8;
 
-export function makeWire(buffer: ArrayBuffer, host: () => void, readings: Readings, current: Current): Wire {
+export function makeWire(
+  buffer: ArrayBuffer,
+  host: () => void,
+  readings: Readings,
+  current: Current,
+): Wire {
   const cells = new Int32Array(buffer);
   const floats = new Float64Array(buffer);
   const call = host;
@@ -112,14 +117,16 @@ export function makeWire(buffer: ArrayBuffer, host: () => void, readings: Readin
         if (value === null) return null;
         const row = readings.tableRow(value);
         if (row !== null) return { [STRANGE_KEY]: row };
-        if (depth > MOST_DEPTH || readings.isFace(value) || strange(value) === Strange.Temporal) return { [STRANGE_KEY]: strange(value) };
+        if (depth > MOST_DEPTH || readings.isFace(value) || strange(value) === Strange.Temporal)
+          return { [STRANGE_KEY]: strange(value) };
         if (isArray(value)) {
           const items: unknown[] = [];
           for (let i = 0; i < value.length; i++) items[i] = spelled(value[i], depth + 1);
           return items;
         }
         const copy: Record<string, unknown> = { __proto__: null } as never;
-        for (const name of keys(value)) copy[name] = spelled((value as Record<string, unknown>)[name], depth + 1);
+        for (const name of keys(value))
+          copy[name] = spelled((value as Record<string, unknown>)[name], depth + 1);
         return copy;
       }
       default:
@@ -228,4 +235,3 @@ export function makeWire(buffer: ArrayBuffer, host: () => void, readings: Readin
     counts: () => [texts.length, kept.length],
   };
 }
-

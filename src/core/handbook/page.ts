@@ -24,13 +24,28 @@ export function pageOf(id: string, group: string, text: string): Page {
 
 /** The examples of a page: fenced blocks that say their form, as in `ts berth_visit` or `ts vessel wrong`. */
 export function examplesIn(markdown: string): Example[] {
-  return [...markdown.matchAll(/^```ts (\w+)(?: (right|wrong))?\n([\s\S]*?)^```$/gm)].map(([, form, sort, code]) => ({ form: form!, sort: sort === 'wrong' ? 'wrong' : 'right', code: code! }));
+  return [...markdown.matchAll(/^```ts (\w+)(?: (right|wrong))?\n([\s\S]*?)^```$/gm)].map(
+    ([, form, sort, code]) => ({
+      form: form!,
+      sort: sort === 'wrong' ? 'wrong' : 'right',
+      code: code!,
+    }),
+  );
 }
 
 /** The parts of a page by their headings, for searching. */
-export function sectionsOfPage({ id, title, markdown }: Page): { id: string; page: string; title: string; text: string }[] {
+export function sectionsOfPage({
+  id,
+  title,
+  markdown,
+}: Page): { id: string; page: string; title: string; text: string }[] {
   return markdown.split(/^## /m).map((part, i) => {
     const [head, ...rest] = i === 0 ? [title, part] : part.split('\n');
-    return { id: `${id}#${i}`, page: id, title: i === 0 ? title : `${title}: ${head!.trim()}`, text: rest.join('\n') };
+    return {
+      id: `${id}#${i}`,
+      page: id,
+      title: i === 0 ? title : `${title}: ${head!.trim()}`,
+      text: rest.join('\n'),
+    };
   });
 }

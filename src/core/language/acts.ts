@@ -40,13 +40,39 @@ export type Act = Base &
   (
     | { type: 'read'; access: Access }
     /** `op` is `=` or a compound such as `+=`. */
-    | { type: 'write'; part: PartPath; aspect: string; target: ts.Expression; value: ts.Expression | null; op: string; reads: Access[]; marks: ReadonlySet<Mark> }
+    | {
+        type: 'write';
+        part: PartPath;
+        aspect: string;
+        target: ts.Expression;
+        value: ts.Expression | null;
+        op: string;
+        reads: Access[];
+        marks: ReadonlySet<Mark>;
+      }
     /** The part itself stands where one of its aspects belongs. */
-    | { type: 'part'; part: PartPath; sort: PartConstant; how: 'assigned' | 'compared' | 'condition' }
-    | { type: 'compare'; left: Known; right: Known; leftNode: ts.Expression; rightNode: ts.Expression; op: 'equal' | 'unequal' | 'among' }
+    | {
+        type: 'part';
+        part: PartPath;
+        sort: PartConstant;
+        how: 'assigned' | 'compared' | 'condition';
+      }
+    | {
+        type: 'compare';
+        left: Known;
+        right: Known;
+        leftNode: ts.Expression;
+        rightNode: ts.Expression;
+        op: 'equal' | 'unequal' | 'among';
+      }
     | { type: 'await'; reads: Access[]; marks: ReadonlySet<Mark> }
     /** A module variable is assigned, or what it holds is changed. */
-    | { type: 'state'; name: string; declaration: ts.VariableDeclaration; how: 'assigned' | 'changed' }
+    | {
+        type: 'state';
+        name: string;
+        declaration: ts.VariableDeclaration;
+        how: 'assigned' | 'changed';
+      }
     | { type: 'clock'; what: string }
     /** A method of the form or a part that does something: `form.clear`, `add`, `open`. */
     | { type: 'do'; what: string; part: PartPath | null }
@@ -116,8 +142,16 @@ export type Thing =
 /** Takes off what changes only the type of an expression. */
 export function bare(node: ts.Expression): ts.Expression {
   let inner = node;
-  while (ts.isParenthesizedExpression(inner) || ts.isAsExpression(inner) || ts.isNonNullExpression(inner) || ts.isSatisfiesExpression(inner) || ts.isTypeAssertionExpression(inner)) inner = inner.expression;
+  while (
+    ts.isParenthesizedExpression(inner) ||
+    ts.isAsExpression(inner) ||
+    ts.isNonNullExpression(inner) ||
+    ts.isSatisfiesExpression(inner) ||
+    ts.isTypeAssertionExpression(inner)
+  )
+    inner = inner.expression;
   return inner;
 }
 
-export const actsOf = <T extends Act['type']>(block: Block, type: T): ActOf<T>[] => block.acts.filter((act): act is ActOf<T> => act.type === type);
+export const actsOf = <T extends Act['type']>(block: Block, type: T): ActOf<T>[] =>
+  block.acts.filter((act): act is ActOf<T> => act.type === type);

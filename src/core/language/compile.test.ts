@@ -26,7 +26,9 @@ describe('what a script cannot be', () => {
 
 test('JavaScript is accepted, and types are taken off TypeScript', () => {
   expect(script('const a = 1;', 'a.js').failure).toBeNull();
-  expect(script('const a: number = 1 as number; interface X { y: 1 }').code).not.toMatch(/number|interface/);
+  expect(script('const a: number = 1 as number; interface X { y: 1 }').code).not.toMatch(
+    /number|interface/,
+  );
 });
 
 test('every statement, loop and function carries its own line', () => {
@@ -42,35 +44,74 @@ test('the line of a statement is said again after a call inside it could have mo
 });
 
 test('title and purpose stand in the leading comment; without one the file name serves', () => {
-  expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot details: asked only\n * with a pilot. */' })).toEqual({ title: 'Pilot details', purpose: 'asked only with a pilot.', order: 10, off: false });
-  expect(readHeader({ name: '20-late-fees.ts', text: '' })).toEqual({ title: 'late fees', purpose: '', order: 20, off: false });
+  expect(
+    readHeader({ name: '10-pilot.ts', text: '/** Pilot details: asked only\n * with a pilot. */' }),
+  ).toEqual({ title: 'Pilot details', purpose: 'asked only with a pilot.', order: 10, off: false });
+  expect(readHeader({ name: '20-late-fees.ts', text: '' })).toEqual({
+    title: 'late fees',
+    purpose: '',
+    order: 20,
+    off: false,
+  });
 });
 
 test('behaviours run by number, then by name, those without a number last', () => {
-  expect(inOrder([{ name: 'b.ts' }, { name: '20-a.ts' }, { name: '3-z.ts' }, { name: 'a.ts' }]).map(({ name }) => name)).toEqual(['3-z.ts', '20-a.ts', 'a.ts', 'b.ts']);
+  expect(
+    inOrder([{ name: 'b.ts' }, { name: '20-a.ts' }, { name: '3-z.ts' }, { name: 'a.ts' }]).map(
+      ({ name }) => name,
+    ),
+  ).toEqual(['3-z.ts', '20-a.ts', 'a.ts', 'b.ts']);
 });
 
 describe('a behaviour that is off', () => {
   const off = '/**\n * Pilot: asked.\n * @off\n */\nlog(1);';
 
   test('says so in its leading comment, alone on its line', () => {
-    expect(readHeader({ name: '10-pilot.ts', text: off })).toEqual({ title: 'Pilot', purpose: 'asked.', order: 10, off: true });
-    expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot: what @off means. */' }).off).toBe(false);
+    expect(readHeader({ name: '10-pilot.ts', text: off })).toEqual({
+      title: 'Pilot',
+      purpose: 'asked.',
+      order: 10,
+      off: true,
+    });
+    expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot: what @off means. */' }).off).toBe(
+      false,
+    );
     expect(readHeader({ name: '10-pilot.ts', text: 'log("@off");' }).off).toBe(false);
   });
 
   test('takes no part', () => {
-    expect(takingPart([{ name: '20-a.ts', text: '' }, { name: '10-pilot.ts', text: off }, { name: '5-b.ts', text: '' }]).map(({ name }) => name)).toEqual(['5-b.ts', '20-a.ts']);
+    expect(
+      takingPart([
+        { name: '20-a.ts', text: '' },
+        { name: '10-pilot.ts', text: off },
+        { name: '5-b.ts', text: '' },
+      ]).map(({ name }) => name),
+    ).toEqual(['5-b.ts', '20-a.ts']);
   });
 });
 
 describe('a header is written anew', () => {
   test.each([
-    ['/** Pilot: asked. */\nlog(1);', { title: 'Pilot', purpose: 'asked.', off: true }, '/**\n * Pilot: asked.\n * @off\n */\nlog(1);'],
-    ['/**\n * Pilot: asked.\n * @off\n */\nlog(1);', { title: 'Pilots', purpose: '', off: false }, '/** Pilots */\nlog(1);'],
-    ['\nlog(1);', { title: 'New', purpose: 'with */ in it', off: false }, '/** New: with * / in it */\n\nlog(1);'],
+    [
+      '/** Pilot: asked. */\nlog(1);',
+      { title: 'Pilot', purpose: 'asked.', off: true },
+      '/**\n * Pilot: asked.\n * @off\n */\nlog(1);',
+    ],
+    [
+      '/**\n * Pilot: asked.\n * @off\n */\nlog(1);',
+      { title: 'Pilots', purpose: '', off: false },
+      '/** Pilots */\nlog(1);',
+    ],
+    [
+      '\nlog(1);',
+      { title: 'New', purpose: 'with */ in it', off: false },
+      '/** New: with * / in it */\n\nlog(1);',
+    ],
   ])('%j', (text, header, expected) => {
     expect(withHeader({ text }, header)).toBe(expected);
-    expect(readHeader({ name: 'x.ts', text: expected })).toMatchObject({ title: header.title, off: header.off });
+    expect(readHeader({ name: 'x.ts', text: expected })).toMatchObject({
+      title: header.title,
+      off: header.off,
+    });
   });
 });

@@ -9,7 +9,8 @@ import { instrument } from './instrument';
 import { parse } from './parse';
 
 /** What is said of a source that is nested too deep to be read. */
-export const TOO_DEEP = 'is nested too deep to be read. Take parts of it out into functions or constants of their own.';
+export const TOO_DEEP =
+  'is nested too deep to be read. Take parts of it out into functions or constants of their own.';
 
 export type Mode = 'traced' | 'untraced';
 
@@ -26,7 +27,8 @@ export function compile(source: Source, mode: Mode): CompiledScript {
   const base = { name: baseName(source.name), title: readHeader(source).title };
   const { file, tooDeep } = parse(source);
   const fault = tooDeep === null ? syntaxFault(file) : { says: TOO_DEEP, line: tooDeep };
-  if (fault !== null) return { ...base, code: null, expressions: [], failure: { code: 'syntax', ...fault } };
+  if (fault !== null)
+    return { ...base, code: null, expressions: [], failure: { code: 'syntax', ...fault } };
   const expressions: string[] = [];
   const { outputText } = ts.transpileModule(source.text, {
     fileName: source.name,
@@ -34,35 +36,74 @@ export function compile(source: Source, mode: Mode): CompiledScript {
     jsDocParsingMode: ts.JSDocParsingMode.ParseNone,
     transformers: { before: [instrument(mode === 'traced' ? expressions : null)] },
   });
-  return { ...base, code: outputText.replace(/^export \{\};?\s*$/m, ''), expressions, failure: null };
+  return {
+    ...base,
+    code: outputText.replace(/^export \{\};?\s*$/m, ''),
+    expressions,
+    failure: null,
+  };
 }
 
 function syntaxFault(file: ts.SourceFile): { says: string; line: number } | null {
-  const { parseDiagnostics } = file as ts.SourceFile & { parseDiagnostics: readonly ts.DiagnosticWithLocation[] };
+  const { parseDiagnostics } = file as ts.SourceFile & {
+    parseDiagnostics: readonly ts.DiagnosticWithLocation[];
+  };
   const lineAt = (position: number) => file.getLineAndCharacterOfPosition(position).line + 1;
   const first = parseDiagnostics[0];
   if (first !== undefined) {
-    return { says: `does not parse: ${ts.flattenDiagnosticMessageText(first.messageText, ' ')}`, line: lineAt(first.start) };
+    return {
+      says: `does not parse: ${ts.flattenDiagnosticMessageText(first.messageText, ' ')}`,
+      line: lineAt(first.start),
+    };
   }
   return forbidden(file, lineAt);
 }
 
 /** Constructs that a script cannot have, since it is one file, runs at once and gets its names from the form. */
-function forbidden(file: ts.SourceFile, lineAt: (position: number) => number): { says: string; line: number } | null {
+function forbidden(
+  file: ts.SourceFile,
+  lineAt: (position: number) => number,
+): { says: string; line: number } | null {
   const found = (node: ts.Node, says: string) => ({ says, line: lineAt(node.getStart(file)) });
   const look = (node: ts.Node): { says: string; line: number } | null => {
-    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node) || ts.isExportAssignment(node) || ts.isImportEqualsDeclaration(node)) {
-      return found(node, 'has an import or export. A script needs none: everything it uses is at hand.');
+    if (
+      ts.isImportDeclaration(node) ||
+      ts.isExportDeclaration(node) ||
+      ts.isExportAssignment(node) ||
+      ts.isImportEqualsDeclaration(node)
+    ) {
+      return found(
+        node,
+        'has an import or export. A script needs none: everything it uses is at hand.',
+      );
     }
-    if (ts.canHaveModifiers(node) && ts.getModifiers(node)?.some((m) => m.kind === ts.SyntaxKind.ExportKeyword)) {
+    if (
+      ts.canHaveModifiers(node) &&
+      ts.getModifiers(node)?.some((m) => m.kind === ts.SyntaxKind.ExportKeyword)
+    ) {
       return found(node, 'has an export. A script needs none.');
     }
-    if (ts.isCallExpression(node) && node.expression.kind === ts.SyntaxKind.ImportKeyword) return found(node, 'has an import. A script needs none.');
-    if (ts.isIdentifier(node) && (node.text === 'eval' || node.text === '__probe') && !isPropertyName(node)) {
+    if (ts.isCallExpression(node) && node.expression.kind === ts.SyntaxKind.ImportKeyword)
+      return found(node, 'has an import. A script needs none.');
+    if (
+      ts.isIdentifier(node) &&
+      (node.text === 'eval' || node.text === '__probe') &&
+      !isPropertyName(node)
+    ) {
       return found(node, `uses the name ${node.text}, which scripts cannot.`);
     }
-    if (ts.isForOfStatement(node) && node.awaitModifier !== undefined) return found(node, 'has a for await loop, which scripts cannot. Await each item in a plain loop.');
-    if (ts.isFunctionLike(node) && 'asteriskToken' in node && node.asteriskToken !== undefined && ts.canHaveModifiers(node) && ts.getModifiers(node)?.some((m) => m.kind === ts.SyntaxKind.AsyncKeyword)) {
+    if (ts.isForOfStatement(node) && node.awaitModifier !== undefined)
+      return found(
+        node,
+        'has a for await loop, which scripts cannot. Await each item in a plain loop.',
+      );
+    if (
+      ts.isFunctionLike(node) &&
+      'asteriskToken' in node &&
+      node.asteriskToken !== undefined &&
+      ts.canHaveModifiers(node) &&
+      ts.getModifiers(node)?.some((m) => m.kind === ts.SyntaxKind.AsyncKeyword)
+    ) {
       return found(node, 'has an async generator, which scripts cannot. Use an async function.');
     }
     if (ts.isWithStatement(node)) return found(node, 'has a with statement, which scripts cannot.');

@@ -5,15 +5,49 @@
  * `a`. What cannot be followed is left out rather than guessed: checks built on this stay silent where it does not know.
  */
 import ts from 'typescript-classic';
-import { bare, type Access, type Act, type Block, type Condition, type Flow, type Known, type PartConstant } from './acts';
+import {
+  bare,
+  type Access,
+  type Act,
+  type Block,
+  type Condition,
+  type Flow,
+  type Known,
+  type PartConstant,
+} from './acts';
 import { derived, either, Env, itemOf, known, NO_MARKS, NOTHING, partsOrRow } from './known';
 
 const PART_CONSTANTS = new Set<string>(['fields', 'sections', 'pages', 'tracks', 'buttons']);
-const GLOBALS = new Set<string>([...PART_CONSTANTS, 'on', 'keep', 'form', 'tables', 'services', 'parent', 'Math', 'Date', 'Temporal', 'after']);
+const GLOBALS = new Set<string>([
+  ...PART_CONSTANTS,
+  'on',
+  'keep',
+  'form',
+  'tables',
+  'services',
+  'parent',
+  'Math',
+  'Date',
+  'Temporal',
+  'after',
+]);
 /** Readings that are answered by the value. */
 const OF_VALUE = new Set(['row', 'empty', 'optionLabel', 'orphan', 'count', 'rows', 'sum']);
 const CONSTANT = new Set(['name', 'label', 'each', 'fields', 'index']);
-const CHANGING = new Set(['push', 'pop', 'shift', 'unshift', 'splice', 'sort', 'reverse', 'fill', 'set', 'add', 'delete', 'clear']);
+const CHANGING = new Set([
+  'push',
+  'pop',
+  'shift',
+  'unshift',
+  'splice',
+  'sort',
+  'reverse',
+  'fill',
+  'set',
+  'add',
+  'delete',
+  'clear',
+]);
 
 const flows = new WeakMap<ts.SourceFile, Flow>();
 
@@ -50,12 +84,20 @@ class Reader {
   }
 
   #act(act: ActBody): void {
-    this.#block?.acts.push({ ...act, conditions: [...this.#conditions], waits: this.#waits } as Act);
+    this.#block?.acts.push({
+      ...act,
+      conditions: [...this.#conditions],
+      waits: this.#waits,
+    } as Act);
   }
 
   #statements(statements: readonly ts.Statement[], env: Env, top = false): Known {
     for (const statement of statements) {
-      if (ts.isFunctionDeclaration(statement) && statement.name !== undefined) env.set(statement.name.text, { known: known({ run: { node: statement, env } }), module: null });
+      if (ts.isFunctionDeclaration(statement) && statement.name !== undefined)
+        env.set(statement.name.text, {
+          known: known({ run: { node: statement, env } }),
+          module: null,
+        });
     }
     const before = this.#conditions.length;
     const returned: Known[] = [];
@@ -85,32 +127,49 @@ class Reader {
 
   #statement(node: ts.Statement, env: Env, top: boolean): Known | null {
     if (ts.isVariableStatement(node)) {
-      for (const declaration of node.declarationList.declarations) this.#declare(declaration, env, top);
+      for (const declaration of node.declarationList.declarations)
+        this.#declare(declaration, env, top);
       return null;
     }
     if (ts.isExpressionStatement(node)) {
       this.#see(node.expression, env);
       return null;
     }
-    if (ts.isReturnStatement(node)) return node.expression === undefined ? null : this.#see(node.expression, env);
+    if (ts.isReturnStatement(node))
+      return node.expression === undefined ? null : this.#see(node.expression, env);
     if (ts.isBlock(node)) return this.#statements(node.statements, new Env(env));
     if (ts.isIfStatement(node)) {
       const condition = this.#condition(node.expression, env);
-      const returned = [this.#under(node.expression, true, condition, () => this.#statement(node.thenStatement, new Env(env), false))];
-      if (node.elseStatement !== undefined) returned.push(this.#under(node.expression, false, condition, () => this.#statement(node.elseStatement!, new Env(env), false)));
+      const returned = [
+        this.#under(node.expression, true, condition, () =>
+          this.#statement(node.thenStatement, new Env(env), false),
+        ),
+      ];
+      if (node.elseStatement !== undefined)
+        returned.push(
+          this.#under(node.expression, false, condition, () =>
+            this.#statement(node.elseStatement!, new Env(env), false),
+          ),
+        );
       const some = returned.filter((one) => one !== null);
-      return some.length === 0 ? null : either([...some, known({ reads: condition.reads, marks: condition.marks })]);
+      return some.length === 0
+        ? null
+        : either([...some, known({ reads: condition.reads, marks: condition.marks })]);
     }
     if (ts.isForOfStatement(node)) {
       const inner = new Env(env);
       const list = this.#see(node.expression, env);
-      if (ts.isVariableDeclarationList(node.initializer)) for (const declaration of node.initializer.declarations) this.#bind(declaration.name, itemOf(list), inner);
+      if (ts.isVariableDeclarationList(node.initializer))
+        for (const declaration of node.initializer.declarations)
+          this.#bind(declaration.name, itemOf(list), inner);
       return this.#statement(node.statement, inner, false);
     }
     if (ts.isForStatement(node)) {
       const inner = new Env(env);
       if (node.initializer !== undefined) {
-        if (ts.isVariableDeclarationList(node.initializer)) for (const declaration of node.initializer.declarations) this.#declare(declaration, inner, false);
+        if (ts.isVariableDeclarationList(node.initializer))
+          for (const declaration of node.initializer.declarations)
+            this.#declare(declaration, inner, false);
         else this.#see(node.initializer, inner);
       }
       if (node.condition !== undefined) this.#condition(node.condition, inner);
@@ -119,11 +178,19 @@ class Reader {
     }
     if (ts.isWhileStatement(node) || ts.isDoStatement(node)) {
       const condition = this.#condition(node.expression, env);
-      return this.#under(node.expression, true, condition, () => this.#statement(node.statement, new Env(env), false));
+      return this.#under(node.expression, true, condition, () =>
+        this.#statement(node.statement, new Env(env), false),
+      );
     }
     if (ts.isSwitchStatement(node)) return this.#switch(node, env);
     if (ts.isTryStatement(node)) {
-      const returned = [this.#statement(node.tryBlock, env, false), node.catchClause === undefined ? null : this.#statement(node.catchClause.block, new Env(env), false), node.finallyBlock === undefined ? null : this.#statement(node.finallyBlock, env, false)].filter((one) => one !== null);
+      const returned = [
+        this.#statement(node.tryBlock, env, false),
+        node.catchClause === undefined
+          ? null
+          : this.#statement(node.catchClause.block, new Env(env), false),
+        node.finallyBlock === undefined ? null : this.#statement(node.finallyBlock, env, false),
+      ].filter((one) => one !== null);
       return returned.length === 0 ? null : either(returned);
     }
     if (ts.isFunctionDeclaration(node)) return null;
@@ -140,9 +207,19 @@ class Reader {
     for (const clause of node.caseBlock.clauses) {
       if (ts.isCaseClause(clause)) {
         const wanted = this.#see(clause.expression, env);
-        this.#act({ type: 'compare', node: clause.expression, left: on, right: wanted, leftNode: node.expression, rightNode: clause.expression, op: 'equal' });
+        this.#act({
+          type: 'compare',
+          node: clause.expression,
+          left: on,
+          right: wanted,
+          leftNode: node.expression,
+          rightNode: clause.expression,
+          op: 'equal',
+        });
       }
-      const found = this.#under(node.expression, true, on, () => this.#statements(clause.statements, new Env(env)));
+      const found = this.#under(node.expression, true, on, () =>
+        this.#statements(clause.statements, new Env(env)),
+      );
       if (found !== null) returned.push(found);
     }
     return returned.length === 0 ? null : either(returned);
@@ -164,14 +241,24 @@ class Reader {
 
   #noteCondition(node: ts.Expression, seen: Known): void {
     const inner = bare(node);
-    if (ts.isPrefixUnaryExpression(inner) && inner.operator === ts.SyntaxKind.ExclamationToken) return this.#noteCondition(inner.operand, seen);
+    if (ts.isPrefixUnaryExpression(inner) && inner.operator === ts.SyntaxKind.ExclamationToken)
+      return this.#noteCondition(inner.operand, seen);
     const [only] = seen.parts;
-    if (seen.parts.length === 1 && ts.isPropertyAccessExpression(inner)) this.#act({ type: 'part', node: inner, part: only!.part, sort: only!.sort, how: 'condition' });
+    if (seen.parts.length === 1 && ts.isPropertyAccessExpression(inner))
+      this.#act({
+        type: 'part',
+        node: inner,
+        part: only!.part,
+        sort: only!.sort,
+        how: 'condition',
+      });
   }
 
   #declare(declaration: ts.VariableDeclaration, env: Env, top: boolean): void {
-    const value = declaration.initializer === undefined ? NOTHING : this.#see(declaration.initializer, env);
-    if (ts.isIdentifier(declaration.name)) env.set(declaration.name.text, { known: value, module: top ? declaration : null });
+    const value =
+      declaration.initializer === undefined ? NOTHING : this.#see(declaration.initializer, env);
+    if (ts.isIdentifier(declaration.name))
+      env.set(declaration.name.text, { known: value, module: top ? declaration : null });
     else this.#bind(declaration.name, value, env);
   }
 
@@ -187,25 +274,39 @@ class Reader {
         return;
       }
       const property = element.propertyName ?? element.name;
-      if (element.dotDotDotToken === undefined && ts.isIdentifier(property)) this.#bind(element.name, this.#member(value, property.text, element), env);
+      if (element.dotDotDotToken === undefined && ts.isIdentifier(property))
+        this.#bind(element.name, this.#member(value, property.text, element), env);
     });
   }
 
   #see(node: ts.Expression, env: Env): Known {
     const inner = bare(node);
-    if (ts.isIdentifier(inner)) return env.get(inner.text)?.known ?? (GLOBALS.has(inner.text) ? known({ thing: { is: 'global', name: inner.text } }) : NOTHING);
-    if (ts.isPropertyAccessExpression(inner)) return this.#member(this.#see(inner.expression, env), inner.name.text, inner);
+    if (ts.isIdentifier(inner))
+      return (
+        env.get(inner.text)?.known ??
+        (GLOBALS.has(inner.text) ? known({ thing: { is: 'global', name: inner.text } }) : NOTHING)
+      );
+    if (ts.isPropertyAccessExpression(inner))
+      return this.#member(this.#see(inner.expression, env), inner.name.text, inner);
     if (ts.isElementAccessExpression(inner)) {
       const of = this.#see(inner.expression, env);
       const at = bare(inner.argumentExpression);
       if (ts.isStringLiteralLike(at)) return this.#member(of, at.text, inner);
       const index = this.#see(inner.argumentExpression, env);
-      if (ts.isNumericLiteral(at) && of.items?.[Number(at.text)] !== undefined) return of.items[Number(at.text)]!;
-      return of.item !== null ? { ...itemOf(of), reads: [...of.reads, ...index.reads] } : derived([of, index]);
+      if (ts.isNumericLiteral(at) && of.items?.[Number(at.text)] !== undefined)
+        return of.items[Number(at.text)]!;
+      return of.item !== null
+        ? { ...itemOf(of), reads: [...of.reads, ...index.reads] }
+        : derived([of, index]);
     }
     if (ts.isCallExpression(inner)) return this.#call(inner, env);
     if (ts.isNewExpression(inner)) {
-      if (ts.isIdentifier(inner.expression) && inner.expression.text === 'Date' && (inner.arguments?.length ?? 0) === 0) return this.#clock(inner, 'new Date()');
+      if (
+        ts.isIdentifier(inner.expression) &&
+        inner.expression.text === 'Date' &&
+        (inner.arguments?.length ?? 0) === 0
+      )
+        return this.#clock(inner, 'new Date()');
       return derived((inner.arguments ?? []).map((argument) => this.#see(argument, env)));
     }
     if (ts.isAwaitExpression(inner)) {
@@ -217,24 +318,59 @@ class Reader {
     if (ts.isBinaryExpression(inner)) return this.#binary(inner, env);
     if (ts.isConditionalExpression(inner)) {
       const condition = this.#condition(inner.condition, env);
-      const whenTrue = this.#under(inner.condition, true, condition, () => this.#see(inner.whenTrue, env));
-      const whenFalse = this.#under(inner.condition, false, condition, () => this.#see(inner.whenFalse, env));
-      return { ...either([whenTrue, whenFalse, known({ reads: condition.reads, marks: condition.marks })]), parts: [...whenTrue.parts, ...whenFalse.parts] };
+      const whenTrue = this.#under(inner.condition, true, condition, () =>
+        this.#see(inner.whenTrue, env),
+      );
+      const whenFalse = this.#under(inner.condition, false, condition, () =>
+        this.#see(inner.whenFalse, env),
+      );
+      return {
+        ...either([whenTrue, whenFalse, known({ reads: condition.reads, marks: condition.marks })]),
+        parts: [...whenTrue.parts, ...whenFalse.parts],
+      };
     }
     if (ts.isArrayLiteralExpression(inner)) {
-      const items = inner.elements.map((element) => this.#see(ts.isSpreadElement(element) ? element.expression : element, env));
+      const items = inner.elements.map((element) =>
+        this.#see(ts.isSpreadElement(element) ? element.expression : element, env),
+      );
       const spread = inner.elements.some(ts.isSpreadElement);
-      return { ...derived(items), items: spread ? null : items, item: items.length === 0 ? null : either(items) };
+      return {
+        ...derived(items),
+        items: spread ? null : items,
+        item: items.length === 0 ? null : either(items),
+      };
     }
-    if (ts.isArrowFunction(inner) || ts.isFunctionExpression(inner)) return known({ run: { node: inner, env } });
+    if (ts.isArrowFunction(inner) || ts.isFunctionExpression(inner))
+      return known({ run: { node: inner, env } });
     if (ts.isPrefixUnaryExpression(inner) || ts.isPostfixUnaryExpression(inner)) {
-      if (inner.operator === ts.SyntaxKind.PlusPlusToken || inner.operator === ts.SyntaxKind.MinusMinusToken) return this.#assign(inner, inner.operand, null, inner.operator === ts.SyntaxKind.PlusPlusToken ? '+=' : '-=', env);
+      if (
+        inner.operator === ts.SyntaxKind.PlusPlusToken ||
+        inner.operator === ts.SyntaxKind.MinusMinusToken
+      )
+        return this.#assign(
+          inner,
+          inner.operand,
+          null,
+          inner.operator === ts.SyntaxKind.PlusPlusToken ? '+=' : '-=',
+          env,
+        );
       const seen = this.#see(inner.operand, env);
-      if (inner.operator === ts.SyntaxKind.ExclamationToken && seen.parts.length > 0) this.#noteCondition(inner.operand, seen);
+      if (inner.operator === ts.SyntaxKind.ExclamationToken && seen.parts.length > 0)
+        this.#noteCondition(inner.operand, seen);
       return derived([seen]);
     }
     if (ts.isObjectLiteralExpression(inner)) {
-      return derived(inner.properties.map((property) => (ts.isPropertyAssignment(property) ? this.#see(property.initializer, env) : ts.isShorthandPropertyAssignment(property) ? this.#see(property.name, env) : ts.isSpreadAssignment(property) ? this.#see(property.expression, env) : NOTHING)));
+      return derived(
+        inner.properties.map((property) =>
+          ts.isPropertyAssignment(property)
+            ? this.#see(property.initializer, env)
+            : ts.isShorthandPropertyAssignment(property)
+              ? this.#see(property.name, env)
+              : ts.isSpreadAssignment(property)
+                ? this.#see(property.expression, env)
+                : NOTHING,
+        ),
+      );
     }
     const children: Known[] = [];
     const look = (child: ts.Node): void => {
@@ -247,52 +383,122 @@ class Reader {
 
   #binary(node: ts.BinaryExpression, env: Env): Known {
     const kind = node.operatorToken.kind;
-    if (kind >= ts.SyntaxKind.FirstAssignment && kind <= ts.SyntaxKind.LastAssignment) return this.#assign(node, node.left, node.right, node.operatorToken.getText(this.#file), env);
-    if (kind === ts.SyntaxKind.AmpersandAmpersandToken || kind === ts.SyntaxKind.BarBarToken || kind === ts.SyntaxKind.QuestionQuestionToken) {
-      const left = kind === ts.SyntaxKind.QuestionQuestionToken ? this.#see(node.left, env) : this.#condition(node.left, env);
-      const right = this.#under(node.left, kind === ts.SyntaxKind.AmpersandAmpersandToken, left, () => this.#see(node.right, env));
-      return { ...either([left, right]), alias: kind === ts.SyntaxKind.QuestionQuestionToken ? left.alias : null };
+    if (kind >= ts.SyntaxKind.FirstAssignment && kind <= ts.SyntaxKind.LastAssignment)
+      return this.#assign(node, node.left, node.right, node.operatorToken.getText(this.#file), env);
+    if (
+      kind === ts.SyntaxKind.AmpersandAmpersandToken ||
+      kind === ts.SyntaxKind.BarBarToken ||
+      kind === ts.SyntaxKind.QuestionQuestionToken
+    ) {
+      const left =
+        kind === ts.SyntaxKind.QuestionQuestionToken
+          ? this.#see(node.left, env)
+          : this.#condition(node.left, env);
+      const right = this.#under(
+        node.left,
+        kind === ts.SyntaxKind.AmpersandAmpersandToken,
+        left,
+        () => this.#see(node.right, env),
+      );
+      return {
+        ...either([left, right]),
+        alias: kind === ts.SyntaxKind.QuestionQuestionToken ? left.alias : null,
+      };
     }
     const left = this.#see(node.left, env);
     const right = this.#see(node.right, env);
     const op = COMPARISONS[kind];
     if (op !== undefined) {
-      this.#act({ type: 'compare', node, left, right, leftNode: node.left, rightNode: node.right, op });
-      for (const [side, other] of [[left, right], [right, left]] as const) {
+      this.#act({
+        type: 'compare',
+        node,
+        left,
+        right,
+        leftNode: node.left,
+        rightNode: node.right,
+        op,
+      });
+      for (const [side, other] of [
+        [left, right],
+        [right, left],
+      ] as const) {
         const [only] = side.parts;
-        if (side.parts.length === 1 && other.parts.length === 0) this.#act({ type: 'part', node: side === left ? node.left : node.right, part: only!.part, sort: only!.sort, how: 'compared' });
+        if (side.parts.length === 1 && other.parts.length === 0)
+          this.#act({
+            type: 'part',
+            node: side === left ? node.left : node.right,
+            part: only!.part,
+            sort: only!.sort,
+            how: 'compared',
+          });
       }
     }
     return derived([left, right]);
   }
 
-  #assign(node: ts.Node, target: ts.Expression, value: ts.Expression | null, op: string, env: Env): Known {
+  #assign(
+    node: ts.Node,
+    target: ts.Expression,
+    value: ts.Expression | null,
+    op: string,
+    env: Env,
+  ): Known {
     const given = value === null ? NOTHING : this.#see(value, env);
     const left = bare(target);
     if (ts.isIdentifier(left)) {
       const bound = env.get(left.text);
-      if (bound?.module != null) this.#act({ type: 'state', node, name: left.text, declaration: bound.module, how: 'assigned' });
+      if (bound?.module != null)
+        this.#act({
+          type: 'state',
+          node,
+          name: left.text,
+          declaration: bound.module,
+          how: 'assigned',
+        });
       env.widen(left.text, given);
       return given;
     }
     if (!ts.isPropertyAccessExpression(left) && !ts.isElementAccessExpression(left)) return given;
-    const name = ts.isPropertyAccessExpression(left) ? left.name.text : ts.isStringLiteralLike(bare(left.argumentExpression)) ? (bare(left.argumentExpression) as ts.StringLiteralLike).text : null;
+    const name = ts.isPropertyAccessExpression(left)
+      ? left.name.text
+      : ts.isStringLiteralLike(bare(left.argumentExpression))
+        ? (bare(left.argumentExpression) as ts.StringLiteralLike).text
+        : null;
     const of = this.#see(left.expression, env);
     if (name === null) {
       this.#changed(left.expression, node, env);
       return given;
     }
     // Where a part itself is assigned, such as `fields.a = 3`.
-    if (of.thing?.is === 'cells' || (of.thing?.is === 'global' && PART_CONSTANTS.has(of.thing.name))) {
+    if (
+      of.thing?.is === 'cells' ||
+      (of.thing?.is === 'global' && PART_CONSTANTS.has(of.thing.name))
+    ) {
       const [part] = this.#member(of, name, left).parts;
-      if (part !== undefined) this.#act({ type: 'part', node: left, part: part.part, sort: part.sort, how: 'assigned' });
+      if (part !== undefined)
+        this.#act({ type: 'part', node: left, part: part.part, sort: part.sort, how: 'assigned' });
       return given;
     }
     const parts = partsOrRow(of);
     if (parts.length === 0) this.#changed(left.expression, node, env);
     for (const part of parts) {
-      if (op !== '=') this.#act({ type: 'read', node: left, access: { part, aspect: name, spelled: name, node: left, waits: this.#waits } });
-      this.#act({ type: 'write', node, part, aspect: name, target: left, value, op, reads: given.reads, marks: given.marks });
+      if (op !== '=')
+        this.#act({
+          type: 'read',
+          node: left,
+          access: { part, aspect: name, spelled: name, node: left, waits: this.#waits },
+        });
+      this.#act({
+        type: 'write',
+        node,
+        part,
+        aspect: name,
+        target: left,
+        value,
+        op,
+        reads: given.reads,
+        marks: given.marks,
+      });
     }
     return given;
   }
@@ -300,9 +506,17 @@ class Reader {
   /** Something that a module variable holds is changed. */
   #changed(of: ts.Expression, node: ts.Node, env: Env): void {
     let root = bare(of);
-    while (ts.isPropertyAccessExpression(root) || ts.isElementAccessExpression(root)) root = bare(root.expression);
+    while (ts.isPropertyAccessExpression(root) || ts.isElementAccessExpression(root))
+      root = bare(root.expression);
     const bound = ts.isIdentifier(root) ? env.get(root.text) : null;
-    if (bound?.module != null && bound.known.parts.length === 0) this.#act({ type: 'state', node, name: (root as ts.Identifier).text, declaration: bound.module, how: 'changed' });
+    if (bound?.module != null && bound.known.parts.length === 0)
+      this.#act({
+        type: 'state',
+        node,
+        name: (root as ts.Identifier).text,
+        declaration: bound.module,
+        how: 'changed',
+      });
   }
 
   #clock(node: ts.Node, what: string): Known {
@@ -313,25 +527,50 @@ class Reader {
   #member(of: Known, name: string, node: ts.Node): Known {
     const { thing } = of;
     if (thing?.is === 'global') {
-      if (PART_CONSTANTS.has(thing.name)) return known({ parts: [{ part: name, sort: thing.name as PartConstant }] });
+      if (PART_CONSTANTS.has(thing.name))
+        return known({ parts: [{ part: name, sort: thing.name as PartConstant }] });
       if (thing.name === 'form') {
-        if (name === 'person') return known({ thing: { is: 'person' }, marks: new Set(['opening']) });
-        if (name === 'changed') return this.#read([{ part: '@form', aspect: 'changed', spelled: 'changed', node, waits: this.#waits }]);
-        if (name === 'isNew' || name === 'launch' || name === 'viewing' || name === 'record') return known({ marks: new Set(['opening']) });
+        if (name === 'person')
+          return known({ thing: { is: 'person' }, marks: new Set(['opening']) });
+        if (name === 'changed')
+          return this.#read([
+            { part: '@form', aspect: 'changed', spelled: 'changed', node, waits: this.#waits },
+          ]);
+        if (name === 'isNew' || name === 'launch' || name === 'viewing' || name === 'record')
+          return known({ marks: new Set(['opening']) });
       }
-      if (thing.name === 'services') return known({ thing: { is: 'method', name: 'service', of }, marks: new Set(['service']) });
-      if (thing.name === 'Math' && name === 'random') return known({ thing: { is: 'method', name: 'random', of } });
+      if (thing.name === 'services')
+        return known({ thing: { is: 'method', name: 'service', of }, marks: new Set(['service']) });
+      if (thing.name === 'Math' && name === 'random')
+        return known({ thing: { is: 'method', name: 'random', of } });
       return known({ thing: { is: 'method', name: `${thing.name}.${name}`, of } });
     }
-    if (thing?.is === 'person') return name === 'roles' ? known({ alias: { part: '@form', aspect: 'roles', spelled: 'roles', node, waits: this.#waits }, marks: new Set(['opening']) }) : known({ marks: new Set(['opening']) });
+    if (thing?.is === 'person')
+      return name === 'roles'
+        ? known({
+            alias: { part: '@form', aspect: 'roles', spelled: 'roles', node, waits: this.#waits },
+            marks: new Set(['opening']),
+          })
+        : known({ marks: new Set(['opening']) });
     if (thing?.is === 'event') return this.#ofEvent(thing.block, name, node);
-    if (thing?.is === 'columns' || thing?.is === 'cells') return known({ parts: [{ part: `${thing.field}.${name}`, sort: 'fields' }] });
-    if (thing?.is === 'method') return known({ thing: { is: 'method', name: `${thing.name}.${name}`, of: thing.of }, reads: of.reads, marks: of.marks });
+    if (thing?.is === 'columns' || thing?.is === 'cells')
+      return known({ parts: [{ part: `${thing.field}.${name}`, sort: 'fields' }] });
+    if (thing?.is === 'method')
+      return known({
+        thing: { is: 'method', name: `${thing.name}.${name}`, of: thing.of },
+        reads: of.reads,
+        marks: of.marks,
+      });
     if (thing?.is === 'row') {
       if (name === 'fields') return known({ thing: { is: 'cells', field: thing.field } });
       if (name === 'index') return NOTHING;
-      if (name === 'values') return this.#read([{ part: thing.field, aspect: 'value', spelled: name, node, waits: this.#waits }]);
-      return this.#read([{ part: `${thing.field}#`, aspect: name, spelled: name, node, waits: this.#waits }]);
+      if (name === 'values')
+        return this.#read([
+          { part: thing.field, aspect: 'value', spelled: name, node, waits: this.#waits },
+        ]);
+      return this.#read([
+        { part: `${thing.field}#`, aspect: name, spelled: name, node, waits: this.#waits },
+      ]);
     }
     if (of.parts.length > 0) return this.#ofParts(of, name, node);
     return { ...derived([of]), thing: { is: 'method', name, of } };
@@ -341,13 +580,27 @@ class Reader {
     const [first] = of.parts;
     if (name === 'each') return known({ thing: { is: 'columns', field: first!.part } });
     if (CONSTANT.has(name) && !(name === 'label' && first!.sort === 'buttons')) return NOTHING;
-    if (name === 'add' || name === 'remove' || name === 'open') return known({ thing: { is: 'method', name, of } });
-    const accesses = of.parts.map(({ part }): Access => ({ part, aspect: OF_VALUE.has(name) ? 'value' : name, spelled: name, node, waits: this.#waits }));
+    if (name === 'add' || name === 'remove' || name === 'open')
+      return known({ thing: { is: 'method', name, of } });
+    const accesses = of.parts.map(({ part }): Access => ({
+      part,
+      aspect: OF_VALUE.has(name) ? 'value' : name,
+      spelled: name,
+      node,
+      waits: this.#waits,
+    }));
     const read = this.#read(accesses);
-    if (name === 'rows') return { ...read, item: known({ thing: { is: 'row', field: first!.part } }), alias: null };
+    if (name === 'rows')
+      return { ...read, item: known({ thing: { is: 'row', field: first!.part } }), alias: null };
     if (name === 'sum') return { ...read, thing: { is: 'method', name, of }, alias: null };
-    const exact = accesses.length === 1 && (name === 'value' || name === 'stage' || name === 'previous' || name === 'initial');
-    return { ...read, alias: exact ? accesses[0]! : null, marks: name === 'previous' ? new Set(['previous']) : NO_MARKS };
+    const exact =
+      accesses.length === 1 &&
+      (name === 'value' || name === 'stage' || name === 'previous' || name === 'initial');
+    return {
+      ...read,
+      alias: exact ? accesses[0]! : null,
+      marks: name === 'previous' ? new Set(['previous']) : NO_MARKS,
+    };
   }
 
   #read(accesses: Access[]): Known {
@@ -357,14 +610,34 @@ class Reader {
 
   #ofEvent(block: Block, name: string, node: ts.Node): Known {
     if (name === 'by') return known({ marks: new Set(['by']) });
-    if (name === 'row') return known({ thing: { is: 'row', field: (block.tied[0] ?? '').split('.')[0]! } });
-    if (name === 'part') return known({ parts: block.tied.map((part) => ({ part, sort: block.event === 'click' ? 'buttons' : 'fields' })) });
+    if (name === 'row')
+      return known({ thing: { is: 'row', field: (block.tied[0] ?? '').split('.')[0]! } });
+    if (name === 'part')
+      return known({
+        parts: block.tied.map((part) => ({
+          part,
+          sort: block.event === 'click' ? 'buttons' : 'fields',
+        })),
+      });
     if (name === 'value' || name === 'previous') {
-      const accesses = block.tied.map((part): Access => ({ part, aspect: name, spelled: `event.${name}`, node, waits: 0 }));
+      const accesses = block.tied.map((part): Access => ({
+        part,
+        aspect: name,
+        spelled: `event.${name}`,
+        node,
+        waits: 0,
+      }));
       const alias = accesses.length === 1 ? accesses[0]! : null;
-      return known({ reads: accesses, alias, marks: new Set(name === 'previous' ? ['event', 'previous'] : ['event']) });
+      return known({
+        reads: accesses,
+        alias,
+        marks: new Set(name === 'previous' ? ['event', 'previous'] : ['event']),
+      });
     }
-    return known({ marks: new Set(['event']), thing: { is: 'method', name: `event.${name}`, of: NOTHING } });
+    return known({
+      marks: new Set(['event']),
+      thing: { is: 'method', name: `event.${name}`, of: NOTHING },
+    });
   }
 
   #call(node: ts.CallExpression, env: Env): Known {
@@ -372,54 +645,118 @@ class Reader {
     if (tie !== null) return this.#tie(node, tie, env);
     const callee = this.#see(node.expression, env);
     const called = bare(node.expression);
-    const subject = ts.isPropertyAccessExpression(called) ? this.#quietly(called.expression, env) : NOTHING;
-    const given = node.arguments.map((argument) => this.#see(ts.isSpreadElement(argument) ? argument.expression : argument, env));
+    const subject = ts.isPropertyAccessExpression(called)
+      ? this.#quietly(called.expression, env)
+      : NOTHING;
+    const given = node.arguments.map((argument) =>
+      this.#see(ts.isSpreadElement(argument) ? argument.expression : argument, env),
+    );
     if (callee.run !== null) return this.#inline(callee.run, given);
     const name = callee.thing?.is === 'method' ? callee.thing.name : '';
-    if (ts.isPropertyAccessExpression(called) && CHANGING.has(called.name.text)) this.#changed(called.expression, node, env);
-    if (/^Date\.now$|^Temporal\.Now\.(?!plainDateISO|timeZoneId)/.test(name)) this.#clock(node, `${name}()`);
+    if (ts.isPropertyAccessExpression(called) && CHANGING.has(called.name.text))
+      this.#changed(called.expression, node, env);
+    if (/^Date\.now$|^Temporal\.Now\.(?!plainDateISO|timeZoneId)/.test(name))
+      this.#clock(node, `${name}()`);
     if (name === 'random') return this.#clock(node, 'Math.random()');
     if (name.startsWith('form.') || name === 'add' || name === 'remove' || name === 'open') {
       const of = callee.thing?.is === 'method' ? callee.thing.of : NOTHING;
       this.#act({ type: 'do', node, what: name, part: of.parts[0]?.part ?? null });
-      for (const { part } of name === 'add' || name === 'remove' ? of.parts : []) this.#act({ type: 'write', node, part, aspect: 'value', target: node.expression, value: null, op: 'add', reads: either([NOTHING, ...given]).reads, marks: NO_MARKS });
-      if (name === 'add' && of.parts[0] !== undefined) return known({ thing: { is: 'row', field: of.parts[0].part } });
+      for (const { part } of name === 'add' || name === 'remove' ? of.parts : [])
+        this.#act({
+          type: 'write',
+          node,
+          part,
+          aspect: 'value',
+          target: node.expression,
+          value: null,
+          op: 'add',
+          reads: either([NOTHING, ...given]).reads,
+          marks: NO_MARKS,
+        });
+      if (name === 'add' && of.parts[0] !== undefined)
+        return known({ thing: { is: 'row', field: of.parts[0].part } });
     }
-    if (ts.isPropertyAccessExpression(called) && called.name.text === 'includes' && node.arguments.length === 1) {
-      this.#act({ type: 'compare', node, left: subject, right: given[0]!, leftNode: called.expression, rightNode: node.arguments[0]!, op: 'among' });
+    if (
+      ts.isPropertyAccessExpression(called) &&
+      called.name.text === 'includes' &&
+      node.arguments.length === 1
+    ) {
+      this.#act({
+        type: 'compare',
+        node,
+        left: subject,
+        right: given[0]!,
+        leftNode: called.expression,
+        rightNode: node.arguments[0]!,
+        op: 'among',
+      });
     }
     // A function handed over is run for each item of what it is handed to.
-    const inside = given.map((one) => (one.run === null ? one : this.#inline(one.run, [itemOf(subject)])));
-    const kept = ts.isPropertyAccessExpression(called) && /^(?:filter|slice|toSorted|find|at|concat|toReversed)$/.test(called.name.text) ? subject : NOTHING;
+    const inside = given.map((one) =>
+      one.run === null ? one : this.#inline(one.run, [itemOf(subject)]),
+    );
+    const kept =
+      ts.isPropertyAccessExpression(called) &&
+      /^(?:filter|slice|toSorted|find|at|concat|toReversed)$/.test(called.name.text)
+        ? subject
+        : NOTHING;
     const result = derived([callee, subject, ...inside]);
-    if (/\.(?:find|at)$/.test(`.${ts.isPropertyAccessExpression(called) ? called.name.text : ''}`) && kept.item !== null) return { ...kept.item, reads: result.reads };
+    if (
+      /\.(?:find|at)$/.test(`.${ts.isPropertyAccessExpression(called) ? called.name.text : ''}`) &&
+      kept.item !== null
+    )
+      return { ...kept.item, reads: result.reads };
     return { ...result, item: kept.item, items: null };
   }
 
   #inline(run: NonNullable<Known['run']>, given: readonly Known[]): Known {
     const { node } = run;
-    if (node.body === undefined || this.#inlined.includes(node) || this.#inlined.length >= DEEPEST) return derived(given);
+    if (node.body === undefined || this.#inlined.includes(node) || this.#inlined.length >= DEEPEST)
+      return derived(given);
     const env = new Env(run.env);
     node.parameters.forEach((parameter, i) => this.#bind(parameter.name, given[i] ?? NOTHING, env));
     this.#inlined.push(node);
-    const returned = ts.isBlock(node.body) ? this.#statements(node.body.statements, env) : this.#see(node.body, env);
+    const returned = ts.isBlock(node.body)
+      ? this.#statements(node.body.statements, env)
+      : this.#see(node.body, env);
     this.#inlined.pop();
     return returned;
   }
 
-  #tie(node: ts.CallExpression, { sort, event }: { sort: Block['sort']; event: string }, env: Env): Known {
+  #tie(
+    node: ts.CallExpression,
+    { sort, event }: { sort: Block['sort']; event: string },
+    env: Env,
+  ): Known {
     const args = [...node.arguments];
     const toPart = TIED_TO_PART.has(event);
     const part = toPart ? this.#see(args.shift() ?? node.expression, env) : NOTHING;
-    if (sort === 'rule' && args[0] !== undefined && !isFunction(args[0]) && args.length > 1) args.shift();
-    const tied = toPart ? [...new Set((part.items ?? [part]).flatMap(({ parts }) => parts.map((one) => one.part)))] : [];
+    if (sort === 'rule' && args[0] !== undefined && !isFunction(args[0]) && args.length > 1)
+      args.shift();
+    const tied = toPart
+      ? [...new Set((part.items ?? [part]).flatMap(({ parts }) => parts.map((one) => one.part)))]
+      : [];
     const handler = args[0] === undefined ? NOTHING : this.#see(args[0], env);
     const overlaps = args[1]?.getText(this.#file).includes('all') ?? false;
-    const block: Block = { sort, event, tied, call: node, body: handler.run?.node ?? null, overlaps, inside: this.#block, acts: [] };
+    const block: Block = {
+      sort,
+      event,
+      tied,
+      call: node,
+      body: handler.run?.node ?? null,
+      overlaps,
+      inside: this.#block,
+      acts: [],
+    };
     this.#blocks.push(block);
     const { run } = handler;
     if (run === null) return NOTHING;
-    const given = sort === 'handler' ? known({ thing: { is: 'event', block } }) : event === 'keep.each' && tied[0] !== undefined ? known({ thing: { is: 'row', field: tied[0] } }) : NOTHING;
+    const given =
+      sort === 'handler'
+        ? known({ thing: { is: 'event', block } })
+        : event === 'keep.each' && tied[0] !== undefined
+          ? known({ thing: { is: 'row', field: tied[0] } })
+          : NOTHING;
     this.#later.push(() => {
       this.#block = block;
       this.#conditions = [];
@@ -431,7 +768,11 @@ class Reader {
   }
 }
 
-type ActBody = Act extends infer A ? (A extends Act ? Omit<A, 'conditions' | 'waits'> : never) : never;
+type ActBody = Act extends infer A
+  ? A extends Act
+    ? Omit<A, 'conditions' | 'waits'>
+    : never
+  : never;
 
 const COMPARISONS: Partial<Record<ts.SyntaxKind, 'equal' | 'unequal'>> = {
   [ts.SyntaxKind.EqualsEqualsEqualsToken]: 'equal',
@@ -440,14 +781,24 @@ const COMPARISONS: Partial<Record<ts.SyntaxKind, 'equal' | 'unequal'>> = {
   [ts.SyntaxKind.ExclamationEqualsToken]: 'unequal',
 };
 
-const TIED_TO_PART = new Set(['change', 'input', 'focus', 'blur', 'click', 'rowAdded', 'rowRemoved', 'keep.each']);
+const TIED_TO_PART = new Set([
+  'change',
+  'input',
+  'focus',
+  'blur',
+  'click',
+  'rowAdded',
+  'rowRemoved',
+  'keep.each',
+]);
 
 /** Whether a call ties a handler or a rule. */
 function tieOf(node: ts.CallExpression): { sort: Block['sort']; event: string } | null {
   const called = node.expression;
   if (ts.isIdentifier(called) && called.text === 'keep') return { sort: 'rule', event: 'keep' };
   if (!ts.isPropertyAccessExpression(called) || !ts.isIdentifier(called.expression)) return null;
-  if (called.expression.text === 'keep' && called.name.text === 'each') return { sort: 'rule', event: 'keep.each' };
+  if (called.expression.text === 'keep' && called.name.text === 'each')
+    return { sort: 'rule', event: 'keep.each' };
   return called.expression.text === 'on' ? { sort: 'handler', event: called.name.text } : null;
 }
 
@@ -461,7 +812,8 @@ function leavesUnder(statement: ts.Statement): ts.Expression | null {
   let leaves = false;
   const look = (node: ts.Node): void => {
     if (ts.isFunctionLike(node)) return;
-    if (ts.isReturnStatement(node) || ts.isThrowStatement(node) || ts.isContinueStatement(node)) leaves = true;
+    if (ts.isReturnStatement(node) || ts.isThrowStatement(node) || ts.isContinueStatement(node))
+      leaves = true;
     else ts.forEachChild(node, look);
   };
   look(statement.thenStatement);

@@ -5,9 +5,17 @@ import { formatWithCursor } from 'prettier/standalone';
 import type { Source } from './header';
 
 /** The text set anew and where the cursor is then; null when it does not parse. */
-export async function formatted({ text }: Source, position: number): Promise<{ text: string; position: number } | null> {
+export async function formatted(
+  { text }: Source,
+  position: number,
+): Promise<{ text: string; position: number } | null> {
   try {
-    const made = await formatWithCursor(text, { parser: 'typescript', plugins: [estree, typescript], printWidth: 110, cursorOffset: position });
+    const made = await formatWithCursor(text, {
+      parser: 'typescript',
+      plugins: [estree, typescript],
+      printWidth: 110,
+      cursorOffset: position,
+    });
     return { text: made.formatted, position: Math.max(0, made.cursorOffset) };
   } catch {
     return null;

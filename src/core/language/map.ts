@@ -37,16 +37,26 @@ export function mapOf(behaviours: readonly MapBehaviour[]): FormMap {
   for (const { name, flow } of behaviours) {
     const read = new Map<string, Set<string>>();
     const steered = new Map<string, Set<string>>();
-    const add = (to: Map<string, Set<string>>, part: string, aspect: string) => to.set(part, (to.get(part) ?? new Set()).add(aspect));
+    const add = (to: Map<string, Set<string>>, part: string, aspect: string) =>
+      to.set(part, (to.get(part) ?? new Set()).add(aspect));
     for (const block of flow.blocks) {
       for (const part of block.tied) add(read, part, block.event === 'click' ? 'click' : 'value');
-      for (const { access } of actsOf(block, 'read')) if (access.part !== '@form') add(read, access.part, access.aspect);
+      for (const { access } of actsOf(block, 'read'))
+        if (access.part !== '@form') add(read, access.part, access.aspect);
       for (const { part, aspect } of actsOf(block, 'write')) add(steered, part, aspect);
     }
-    for (const [part, aspects] of read) reads.push({ behaviour: name, part, aspects: [...aspects].sort() });
-    for (const [part, aspects] of steered) steers.push({ behaviour: name, part, aspects: [...aspects].sort() });
+    for (const [part, aspects] of read)
+      reads.push({ behaviour: name, part, aspects: [...aspects].sort() });
+    for (const [part, aspects] of steered)
+      steers.push({ behaviour: name, part, aspects: [...aspects].sort() });
   }
-  return { behaviours: behaviours.map(({ name, title }) => ({ name, title })), reads, steers, conflicts: conflictsIn(steers), circles: circlesIn(behaviours) };
+  return {
+    behaviours: behaviours.map(({ name, title }) => ({ name, title })),
+    reads,
+    steers,
+    conflicts: conflictsIn(steers),
+    circles: circlesIn(behaviours),
+  };
 }
 
 function conflictsIn(steers: readonly MapArrow[]): FormMap['conflicts'] {
@@ -60,7 +70,9 @@ function conflictsIn(steers: readonly MapArrow[]): FormMap['conflicts'] {
     }
   }
   // That several handlers enter a value is no conflict; that several say whether it shows is.
-  return [...by.values()].filter(({ aspect, behaviours }) => behaviours.length > 1 && aspect !== 'value');
+  return [...by.values()].filter(
+    ({ aspect, behaviours }) => behaviours.length > 1 && aspect !== 'value',
+  );
 }
 
 /** What is read and said of a part, as a place in a circle. Whether it is on screen or editable follows from what is said. */
@@ -77,9 +89,19 @@ function circlesIn(behaviours: readonly MapBehaviour[]): string[][] {
   const leads = new Map<string, Map<string, string>>();
   for (const { name, flow } of behaviours) {
     for (const block of flow.blocks) {
-      const places = (acts: readonly { part: string; aspect: string }[]) => new Set(acts.filter(({ part }) => part !== '@form').map(({ part, aspect }) => placeOf(part, aspect)));
+      const places = (acts: readonly { part: string; aspect: string }[]) =>
+        new Set(
+          acts
+            .filter(({ part }) => part !== '@form')
+            .map(({ part, aspect }) => placeOf(part, aspect)),
+        );
       // What sets a handler off is what it is tied to; what else it reads starts nothing.
-      const from = block.sort === 'rule' ? places(actsOf(block, 'read').map(({ access }) => access)) : block.event === 'change' ? block.tied : [];
+      const from =
+        block.sort === 'rule'
+          ? places(actsOf(block, 'read').map(({ access }) => access))
+          : block.event === 'change'
+            ? block.tied
+            : [];
       for (const source of new Set(from)) {
         for (const target of places(actsOf(block, 'write'))) {
           // A rule is not set off by its own writes.
@@ -114,7 +136,10 @@ function components(leads: ReadonlyMap<string, ReadonlyMap<string, string>>): st
 }
 
 /** One way round through a component, with the behaviour that leads from each part to the next. */
-function asRound(parts: readonly string[], leads: ReadonlyMap<string, ReadonlyMap<string, string>>): string[] {
+function asRound(
+  parts: readonly string[],
+  leads: ReadonlyMap<string, ReadonlyMap<string, string>>,
+): string[] {
   const [start] = parts as [string];
   const came = new Map<string, string>();
   const queue = [start];
@@ -123,7 +148,9 @@ function asRound(parts: readonly string[], leads: ReadonlyMap<string, ReadonlyMa
       if (next === start) {
         const back = [at];
         while (back[0] !== start) back.unshift(came.get(back[0]!)!);
-        return back.flatMap((part, i) => [part, leads.get(part)!.get(back[i + 1] ?? start)!]).concat(start);
+        return back
+          .flatMap((part, i) => [part, leads.get(part)!.get(back[i + 1] ?? start)!])
+          .concat(start);
       }
       if (parts.includes(next) && !came.has(next)) {
         came.set(next, at);

@@ -14,7 +14,12 @@ export interface Shared {
   services: readonly Service[];
 }
 
-export function materialOf(form: Form, { tables, services }: Shared, sources: readonly Source[], mode: Mode): Material {
+export function materialOf(
+  form: Form,
+  { tables, services }: Shared,
+  sources: readonly Source[],
+  mode: Mode,
+): Material {
   return {
     form,
     tables,
@@ -26,18 +31,25 @@ export function materialOf(form: Form, { tables, services }: Shared, sources: re
 }
 
 /** The sources of the scripts by which services answer, each with its name as `service.function`. */
-export function servicesAsSources(services: readonly Service[]): { name: string; source: Source }[] {
+export function servicesAsSources(
+  services: readonly Service[],
+): { name: string; source: Source }[] {
   return services.flatMap((service) =>
     Object.entries(service.functions).flatMap(([name, { parameters, answers }]) => {
       if (answers.from !== 'script') return [];
       // On one line with the script's first, so that lines are those of the script. Each has its parameters by name.
       const text = `const { ${parameters.map((parameter) => parameter.name).join(', ')} } = parameters; ${answers.script}`;
-      return [{ name: `${service.name}.${name}`, source: { name: `${service.name}.${name}.ts`, text } }];
+      return [
+        { name: `${service.name}.${name}`, source: { name: `${service.name}.${name}.ts`, text } },
+      ];
     }),
   );
 }
 
 /** The scripts by which services answer, compiled. */
 export function compileServices(services: readonly Service[]): CompiledScript[] {
-  return servicesAsSources(services).map(({ name, source }) => ({ ...compile(source, 'untraced'), name }));
+  return servicesAsSources(services).map(({ name, source }) => ({
+    ...compile(source, 'untraced'),
+    name,
+  }));
 }

@@ -17,7 +17,9 @@ export interface Parsed {
 
 export function parse(source: Source): Parsed {
   const file = parsedOrNull(source);
-  return file === null ? { file: parsedAtOnce({ name: source.name, text: '' }), tooDeep: deepestLine(source.text) } : { file, tooDeep: null };
+  return file === null
+    ? { file: parsedAtOnce({ name: source.name, text: '' }), tooDeep: deepestLine(source.text) }
+    : { file, tooDeep: null };
 }
 
 function parsedOrNull(source: Source): ts.SourceFile | null {
@@ -35,8 +37,17 @@ function parsedOrNull(source: Source): ts.SourceFile | null {
  * ends on an unfinished one with a hyphen, such as `/** a-bc`.
  */
 function parsedAtOnce({ name, text }: Source): ts.SourceFile {
-  const how = { languageVersion: ts.ScriptTarget.ES2022, jsDocParsingMode: ts.JSDocParsingMode.ParseNone };
-  return ts.createSourceFile(name, text, how, true, name.endsWith('.js') ? ts.ScriptKind.JS : ts.ScriptKind.TS);
+  const how = {
+    languageVersion: ts.ScriptTarget.ES2022,
+    jsDocParsingMode: ts.JSDocParsingMode.ParseNone,
+  };
+  return ts.createSourceFile(
+    name,
+    text,
+    how,
+    true,
+    name.endsWith('.js') ? ts.ScriptKind.JS : ts.ScriptKind.TS,
+  );
 }
 
 /** How many levels the tree has. Not a function that calls itself, since it is asked about trees that are too deep for that. */

@@ -39,7 +39,14 @@ export function searched(scripts: readonly Searched[], { wanted, pattern, exact 
     for (const [i, line] of text.split('\n').entries()) {
       for (const match of line.matchAll(sought)) {
         if (match[0] === '') continue;
-        hits.push({ form, name, line: i + 1, from: match.index, to: match.index + match[0].length, text: line });
+        hits.push({
+          form,
+          name,
+          line: i + 1,
+          from: match.index,
+          to: match.index + match[0].length,
+          text: line,
+        });
         if (hits.length === MOST_HITS) return hits;
       }
     }

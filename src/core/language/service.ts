@@ -59,7 +59,8 @@ export interface Signature {
 }
 
 /** Where a name leads: to a part of the form, or to a place in a behaviour. */
-export type Target = { is: 'part'; part: string } | { is: 'place'; file: string; from: number; to: number };
+export type Target =
+  { is: 'part'; part: string } | { is: 'place'; file: string; from: number; to: number };
 
 export interface Place {
   file: string;
@@ -110,7 +111,10 @@ export class FormLanguage {
         if (kept?.version === version) return kept.snapshot;
         const text = read(name);
         if (text === undefined) return undefined;
-        const snapshot = changeable(name.endsWith('.js') ? withCommentsFinished(text) : text, kept?.snapshot);
+        const snapshot = changeable(
+          name.endsWith('.js') ? withCommentsFinished(text) : text,
+          kept?.snapshot,
+        );
         snapshots.set(name, { version, snapshot });
         return snapshot;
       },
@@ -147,7 +151,8 @@ export class FormLanguage {
 
   #put(name: string, text: string): void {
     // Versions are never given twice: a file that was removed and put anew is another one.
-    if (this.#files.get(name)?.text !== text) this.#files.set(name, { text, version: ++this.#versions });
+    if (this.#files.get(name)?.text !== text)
+      this.#files.set(name, { text, version: ++this.#versions });
   }
 
   get #behaviours(): string[] {
@@ -157,53 +162,103 @@ export class FormLanguage {
   /** Errors of syntax, or else of types, uses of the form where none is open, and mistakes of the trade. */
   diagnose(name: string): Diagnosis[] {
     const deep = this.#tooDeep.get(name);
-    if (deep !== undefined) return [{ from: 0, to: 1, line: deep, column: 1, severity: 'error', says: `This ${TOO_DEEP}`, code: 'syntax', fixes: [] }];
+    if (deep !== undefined)
+      return [
+        {
+          from: 0,
+          to: 1,
+          line: deep,
+          column: 1,
+          severity: 'error',
+          says: `This ${TOO_DEEP}`,
+          code: 'syntax',
+          fixes: [],
+        },
+      ];
     const program = this.#service.getProgram();
     const file = program?.getSourceFile(name);
     if (program === undefined || file === undefined) return [];
     const syntactic = this.#service.getSyntacticDiagnostics(name);
-    const found = syntactic.length > 0 ? syntactic : this.#service.getSemanticDiagnostics(name).filter(({ code }) => !(name.endsWith('.js') && IMPLICIT_ANY.test(String(code))));
+    const found =
+      syntactic.length > 0
+        ? syntactic
+        : this.#service
+            .getSemanticDiagnostics(name)
+            .filter(({ code }) => !(name.endsWith('.js') && IMPLICIT_ANY.test(String(code))));
     const fromCompiler = found.map((one) => this.#reworded(one, file));
     if (syntactic.length > 0) return fromCompiler;
-    const misuses = topLevelMisuse(file).map(({ from, to, says }) => at(file, from, to, { severity: 'error', says, code: 'top-level', fixes: [] }));
+    const misuses = topLevelMisuse(file).map(({ from, to, says }) =>
+      at(file, from, to, { severity: 'error', says, code: 'top-level', fixes: [] }),
+    );
     const ours = this.#mistakesIn(name, file, program, fromCompiler);
     // Where the compiler stumbles over the same, its words say less.
     const unsaid = fromCompiler.filter(({ code, from }) => {
       if (!SAME_FAULT.has(code)) return true;
       const whole = wholeExpression(file, from);
-      return !ours.some((mistake) => mistake.severity === 'error' && mistake.from < whole.to && whole.from < mistake.to);
+      return !ours.some(
+        (mistake) =>
+          mistake.severity === 'error' && mistake.from < whole.to && whole.from < mistake.to,
+      );
     });
     return [...unsaid, ...misuses, ...ours].sort((a, b) => a.from - b.from);
   }
 
-  #mistakesIn(name: string, file: ts.SourceFile, program: ts.Program, fromCompiler: readonly Diagnosis[]): Diagnosis[] {
+  #mistakesIn(
+    name: string,
+    file: ts.SourceFile,
+    program: ts.Program,
+    fromCompiler: readonly Diagnosis[],
+  ): Diagnosis[] {
     if (this.#parts === null) return [];
     const isOn = !readHeader({ name, text: file.text }).off;
     const others = this.#behaviours.flatMap((other) => {
       const theirs = other === name || !isOn ? undefined : program.getSourceFile(other);
       const header = theirs === undefined ? null : readHeader({ name: other, text: theirs.text });
-      return theirs === undefined || header?.off === true ? [] : [{ name: other, title: header!.title, flow: flowOf(theirs) }];
+      return theirs === undefined || header?.off === true
+        ? []
+        : [{ name: other, title: header!.title, flow: flowOf(theirs) }];
     });
-    const subject: Subject = { file, flow: flowOf(file), parts: this.#parts, others, typeErrors: fromCompiler.map(({ from, to, code, says }) => ({ from, to, code: Number(code.slice(2)), says })) };
-    return mistakes.flatMap(({ code, severity, find }) => find(subject).map(({ from, to, says, fixes }: Finding) => at(file, from, to, { severity, says, code, fixes })));
+    const subject: Subject = {
+      file,
+      flow: flowOf(file),
+      parts: this.#parts,
+      others,
+      typeErrors: fromCompiler.map(({ from, to, code, says }) => ({
+        from,
+        to,
+        code: Number(code.slice(2)),
+        says,
+      })),
+    };
+    return mistakes.flatMap(({ code, severity, find }) =>
+      find(subject).map(({ from, to, says, fixes }: Finding) =>
+        at(file, from, to, { severity, says, code, fixes }),
+      ),
+    );
   }
 
   /** Parts of the form that wait for a script and have none. */
   idleParts(): PartFinding[] {
     const program = this.#service.getProgram();
     if (program === undefined || this.#surface === null) return [];
-    const files = this.#behaviours.flatMap((name) => program.getSourceFile(name) ?? []).filter((file) => !readHeader({ name: file.fileName, text: file.text }).off);
+    const files = this.#behaviours
+      .flatMap((name) => program.getSourceFile(name) ?? [])
+      .filter((file) => !readHeader({ name: file.fileName, text: file.text }).off);
     return idleParts(this.#surface.form, files.map(flowOf));
   }
 
   /** Who reads and steers what, of the behaviours that are on. */
   map(): FormMap {
     const program = this.#service.getProgram();
-    const on = takingPart(this.#behaviours.flatMap((name) => ({ name, text: this.#files.get(name)!.text })));
+    const on = takingPart(
+      this.#behaviours.flatMap((name) => ({ name, text: this.#files.get(name)!.text })),
+    );
     return mapOf(
       on.flatMap((source) => {
         const file = program?.getSourceFile(source.name);
-        return file === undefined ? [] : [{ name: source.name, title: readHeader(source).title, flow: flowOf(file) }];
+        return file === undefined
+          ? []
+          : [{ name: source.name, title: readHeader(source).title, flow: flowOf(file) }];
       }),
     );
   }
@@ -213,37 +268,91 @@ export class FormLanguage {
     const from = found.start ?? 0;
     const to = from + (found.length ?? 1);
     const says = ts.flattenDiagnosticMessageText(found.messageText, '\n');
-    const rest = { severity: found.category === ts.DiagnosticCategory.Warning ? 'warning' : 'error', code: `TS${found.code}` } as const;
+    const rest = {
+      severity: found.category === ts.DiagnosticCategory.Warning ? 'warning' : 'error',
+      code: `TS${found.code}`,
+    } as const;
     const spelled = file.text.slice(from, to);
-    const fix = (name: string): Fix => ({ title: `Use ${name}`, edits: [{ from, to, text: name }] });
-    const owner = found.code === 2339 || found.code === 2551 ? /(?<![\w.])(fields|sections|pages|buttons|tracks|tables|services)\.$/.exec(file.text.slice(0, from))?.[1] : undefined;
+    const fix = (name: string): Fix => ({
+      title: `Use ${name}`,
+      edits: [{ from, to, text: name }],
+    });
+    const owner =
+      found.code === 2339 || found.code === 2551
+        ? /(?<![\w.])(fields|sections|pages|buttons|tracks|tables|services)\.$/.exec(
+            file.text.slice(0, from),
+          )?.[1]
+        : undefined;
     if (owner !== undefined && this.#wordbook !== null) {
-      const meant = nearest(spelled, this.#wordbook.names(owner)) ?? this.#wordbook.byLabel(owner, spelled);
-      return at(file, from, to, { ...rest, says: `There is no ${owner.slice(0, -1)} "${spelled}".${meant === null ? '' : ` Did you mean ${meant}?`}`, fixes: meant === null ? [] : [fix(meant)] });
+      const meant =
+        nearest(spelled, this.#wordbook.names(owner)) ?? this.#wordbook.byLabel(owner, spelled);
+      return at(file, from, to, {
+        ...rest,
+        says: `There is no ${owner.slice(0, -1)} "${spelled}".${meant === null ? '' : ` Did you mean ${meant}?`}`,
+        fixes: meant === null ? [] : [fix(meant)],
+      });
     }
     const meant = /Did you mean '([^']+)'\?$/.exec(says)?.[1];
-    return at(file, from, to, { ...rest, says, fixes: meant === undefined || !/^[\w$]+$/.test(meant) ? [] : [fix(meant)] });
+    return at(file, from, to, {
+      ...rest,
+      says,
+      fixes: meant === undefined || !/^[\w$]+$/.test(meant) ? [] : [fix(meant)],
+    });
   }
 
   /** Every place in behaviours that names what the form's typings declare at an offset, and how a new name reads there. */
-  namings(offset: number): { file: string; from: number; to: number; before: string; after: string }[] {
-    const found = this.#service.findRenameLocations(TYPINGS, offset, false, false, { providePrefixAndSuffixTextForRename: true }) ?? [];
+  namings(
+    offset: number,
+  ): { file: string; from: number; to: number; before: string; after: string }[] {
+    const found =
+      this.#service.findRenameLocations(TYPINGS, offset, false, false, {
+        providePrefixAndSuffixTextForRename: true,
+      }) ?? [];
     return found
       .filter(({ fileName }) => base(fileName) !== TYPINGS)
-      .map(({ fileName, textSpan, prefixText, suffixText }) => ({ file: base(fileName), from: textSpan.start, to: textSpan.start + textSpan.length, before: prefixText ?? '', after: suffixText ?? '' }));
+      .map(({ fileName, textSpan, prefixText, suffixText }) => ({
+        file: base(fileName),
+        from: textSpan.start,
+        to: textSpan.start + textSpan.length,
+        before: prefixText ?? '',
+        after: suffixText ?? '',
+      }));
   }
 
   complete(name: string, position: number): Completion[] {
-    const found = this.#service.getCompletionsAtPosition(name, position, { includeCompletionsWithInsertText: false });
-    const entries = (found?.entries ?? []).filter((entry) => found!.isMemberCompletion || !isLibraryNoise(entry));
+    const found = this.#service.getCompletionsAtPosition(name, position, {
+      includeCompletionsWithInsertText: false,
+    });
+    const entries = (found?.entries ?? []).filter(
+      (entry) => found!.isMemberCompletion || !isLibraryNoise(entry),
+    );
     const before = (this.#files.get(name)?.text ?? '').slice(0, position);
-    const details = this.#wordbook?.detailsOf(before, entries.map((entry) => ({ name: entry.name, isKey: entry.kind === ts.ScriptElementKind.string }))) ?? [];
-    return entries.map((entry, i) => ({ label: entry.name, kind: entry.kind, detail: details[i] ?? null }));
+    const details =
+      this.#wordbook?.detailsOf(
+        before,
+        entries.map((entry) => ({
+          name: entry.name,
+          isKey: entry.kind === ts.ScriptElementKind.string,
+        })),
+      ) ?? [];
+    return entries.map((entry, i) => ({
+      label: entry.name,
+      kind: entry.kind,
+      detail: details[i] ?? null,
+    }));
   }
 
   /** The declaration and documentation of one completion. */
   describe(name: string, position: number, label: string): string | null {
-    const details = this.#service.getCompletionEntryDetails(name, position, label, undefined, undefined, undefined, undefined);
+    const details = this.#service.getCompletionEntryDetails(
+      name,
+      position,
+      label,
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+    );
     if (details === undefined) return null;
     const documentation = ts.displayPartsToString(details.documentation);
     return `${ts.displayPartsToString(details.displayParts)}${documentation === '' ? '' : `\n\n${documentation}`}`;
@@ -275,29 +384,54 @@ export class FormLanguage {
       text += ts.displayPartsToString(parameter.displayParts);
       if (i === help.argumentIndex) active = { from, to: text.length };
     });
-    return { text: text + ts.displayPartsToString(item.suffixDisplayParts), active, documentation: ts.displayPartsToString(item.documentation) };
+    return {
+      text: text + ts.displayPartsToString(item.suffixDisplayParts),
+      active,
+      documentation: ts.displayPartsToString(item.documentation),
+    };
   }
 
   /** What the compiler itself would do about an error of its own, as far as it stays in this behaviour. */
-  compilerFixes(name: string, { from, to, code }: { from: number; to: number; code: string }): Fix[] {
+  compilerFixes(
+    name: string,
+    { from, to, code }: { from: number; to: number; code: string },
+  ): Fix[] {
     const number = Number(/^TS(\d+)$/.exec(code)?.[1]);
     if (!Number.isInteger(number)) return [];
-    const found = this.#service.getCodeFixesAtPosition(name, from, to, [number], ts.getDefaultFormatCodeSettings('\n'), {});
+    const found = this.#service.getCodeFixesAtPosition(
+      name,
+      from,
+      to,
+      [number],
+      ts.getDefaultFormatCodeSettings('\n'),
+      {},
+    );
     return found.flatMap(({ description, changes }): Fix[] => {
       const [change, ...others] = changes;
       if (change === undefined || others.length > 0 || base(change.fileName) !== name) return [];
-      return [{ title: description, edits: change.textChanges.map(({ span, newText }) => ({ from: span.start, to: span.start + span.length, text: newText })) }];
+      return [
+        {
+          title: description,
+          edits: change.textChanges.map(({ span, newText }) => ({
+            from: span.start,
+            to: span.start + span.length,
+            text: newText,
+          })),
+        },
+      ];
     });
   }
 
   /** Where the name at a position is declared; null for what belongs to the language itself. */
   define(name: string, position: number): Target | null {
-    for (const { fileName, textSpan } of this.#service.getDefinitionAtPosition(name, position) ?? []) {
+    for (const { fileName, textSpan } of this.#service.getDefinitionAtPosition(name, position) ??
+      []) {
       const file = base(fileName);
       if (file === TYPINGS) {
         const part = this.#partDeclaredAt(textSpan.start);
         if (part !== null) return { is: 'part', part };
-      } else if (this.#files.has(file)) return { is: 'place', file, from: textSpan.start, to: textSpan.start + textSpan.length };
+      } else if (this.#files.has(file))
+        return { is: 'place', file, from: textSpan.start, to: textSpan.start + textSpan.length };
     }
     return null;
   }
@@ -306,7 +440,10 @@ export class FormLanguage {
   #partDeclaredAt(offset: number): string | null {
     const text = this.#files.get(TYPINGS)!.text;
     const name = /^\w+/.exec(text.slice(offset))?.[0];
-    const head = text.slice(0, offset).split('\n').findLast((line) => /^(?:declare|interface|type)\b/.test(line));
+    const head = text
+      .slice(0, offset)
+      .split('\n')
+      .findLast((line) => /^(?:declare|interface|type)\b/.test(line));
     if (name === undefined || head === undefined) return null;
     const rows = /^interface (?:Cells|Row)_(\w+) \{/.exec(head)?.[1];
     if (rows !== undefined) return `${rows}.${name}`;
@@ -316,20 +453,44 @@ export class FormLanguage {
   /** Every place in behaviours that means the same as the name at a position. */
   references(name: string, position: number): Place[] {
     const program = this.#service.getProgram();
-    return (this.#service.getReferencesAtPosition(name, position) ?? []).flatMap(({ fileName, textSpan }) => {
-      const file = program?.getSourceFile(fileName);
-      if (file === undefined || !this.#files.has(base(fileName)) || base(fileName) === TYPINGS) return [];
-      const { line } = file.getLineAndCharacterOfPosition(textSpan.start);
-      return [{ file: base(fileName), from: textSpan.start, to: textSpan.start + textSpan.length, line: line + 1, text: file.text.split('\n')[line]!.trim() }];
-    });
+    return (this.#service.getReferencesAtPosition(name, position) ?? []).flatMap(
+      ({ fileName, textSpan }) => {
+        const file = program?.getSourceFile(fileName);
+        if (file === undefined || !this.#files.has(base(fileName)) || base(fileName) === TYPINGS)
+          return [];
+        const { line } = file.getLineAndCharacterOfPosition(textSpan.start);
+        return [
+          {
+            file: base(fileName),
+            from: textSpan.start,
+            to: textSpan.start + textSpan.length,
+            line: line + 1,
+            text: file.text.split('\n')[line]!.trim(),
+          },
+        ];
+      },
+    );
   }
 
   /** The edits that give a name of this behaviour another one; null where the name is not the behaviour's own. */
   rename(name: string, position: number, to: string): Edit[] | null {
     const info = this.#service.getRenameInfo(name, position, {});
-    const found = info.canRename ? this.#service.findRenameLocations(name, position, false, false, { providePrefixAndSuffixTextForRename: true }) : undefined;
-    if (found === undefined || found.length === 0 || found.some(({ fileName }) => base(fileName) !== name)) return null;
-    return found.map(({ textSpan, prefixText, suffixText }) => ({ from: textSpan.start, to: textSpan.start + textSpan.length, text: `${prefixText ?? ''}${to}${suffixText ?? ''}` }));
+    const found = info.canRename
+      ? this.#service.findRenameLocations(name, position, false, false, {
+          providePrefixAndSuffixTextForRename: true,
+        })
+      : undefined;
+    if (
+      found === undefined ||
+      found.length === 0 ||
+      found.some(({ fileName }) => base(fileName) !== name)
+    )
+      return null;
+    return found.map(({ textSpan, prefixText, suffixText }) => ({
+      from: textSpan.start,
+      to: textSpan.start + textSpan.length,
+      text: `${prefixText ?? ''}${to}${suffixText ?? ''}`,
+    }));
   }
 }
 
@@ -337,7 +498,16 @@ export class FormLanguage {
 const IMPLICIT_ANY = /^70\d\d$/;
 
 /** Errors of the compiler that a mistake of the trade says better. */
-const SAME_FAULT = new Set(['TS2367', 'TS2678', 'TS2540', 'TS2322', 'TS2345', 'TS2588', 'TS2820', 'TS2769']);
+const SAME_FAULT = new Set([
+  'TS2367',
+  'TS2678',
+  'TS2540',
+  'TS2322',
+  'TS2345',
+  'TS2588',
+  'TS2820',
+  'TS2769',
+]);
 
 /** The outermost expression around an offset: an assignment with both its sides, a whole condition. */
 function wholeExpression(file: ts.SourceFile, offset: number): { from: number; to: number } {
@@ -348,7 +518,11 @@ function wholeExpression(file: ts.SourceFile, offset: number): { from: number; t
     ts.forEachChild(node, down);
   };
   down(file);
-  while (found.parent !== undefined && (ts.isExpression(found.parent) || ts.isVariableDeclaration(found.parent))) found = found.parent;
+  while (
+    found.parent !== undefined &&
+    (ts.isExpression(found.parent) || ts.isVariableDeclaration(found.parent))
+  )
+    found = found.parent;
   return { from: found.getStart(file), to: found.getEnd() };
 }
 
@@ -371,22 +545,54 @@ function registryOfFiles(): ts.DocumentRegistry {
   const unread = ts.createDocumentRegistry(true, '/', ParseNone);
   const modeOf = (name: string) => (/\.d\.ts$|\.js$/.test(name) ? ParseAll : ParseNone);
   const of = (name: string) => (modeOf(name) === ParseAll ? read : unread);
-  const how = (name: string, options: ts.CreateSourceFileOptions | ts.ScriptTarget | undefined): ts.CreateSourceFileOptions => ({
-    ...(typeof options === 'object' ? options : { languageVersion: options ?? ts.ScriptTarget.ES2022 }),
+  const how = (
+    name: string,
+    options: ts.CreateSourceFileOptions | ts.ScriptTarget | undefined,
+  ): ts.CreateSourceFileOptions => ({
+    ...(typeof options === 'object'
+      ? options
+      : { languageVersion: options ?? ts.ScriptTarget.ES2022 }),
     jsDocParsingMode: modeOf(name),
   });
   return {
     ...read,
-    acquireDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) => of(name).acquireDocumentWithKey(name, path, settings, key, snapshot, version, kind, how(name, options)),
-    updateDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) => of(name).updateDocumentWithKey(name, path, settings, key, snapshot, version, kind, how(name, options)),
-    releaseDocumentWithKey: (path: ts.Path, key: ts.DocumentRegistryBucketKey, kind?: ts.ScriptKind, format?: ts.ResolutionMode) => of(path).releaseDocumentWithKey(path, key, kind!, format),
+    acquireDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) =>
+      of(name).acquireDocumentWithKey(
+        name,
+        path,
+        settings,
+        key,
+        snapshot,
+        version,
+        kind,
+        how(name, options),
+      ),
+    updateDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) =>
+      of(name).updateDocumentWithKey(
+        name,
+        path,
+        settings,
+        key,
+        snapshot,
+        version,
+        kind,
+        how(name, options),
+      ),
+    releaseDocumentWithKey: (
+      path: ts.Path,
+      key: ts.DocumentRegistryBucketKey,
+      kind?: ts.ScriptKind,
+      format?: ts.ResolutionMode,
+    ) => of(path).releaseDocumentWithKey(path, key, kind!, format),
   };
 }
 
 /** JavaScript whose last doc comment, when it is unfinished, is no doc comment: as long as before, place by place. */
 function withCommentsFinished(text: string): string {
   const last = text.lastIndexOf('/**');
-  return last < 0 || text.indexOf('*/', last + 3) >= 0 ? text : `${text.slice(0, last)}/* ${text.slice(last + 3)}`;
+  return last < 0 || text.indexOf('*/', last + 3) >= 0
+    ? text
+    : `${text.slice(0, last)}/* ${text.slice(last + 3)}`;
 }
 
 /** A snapshot that knows what changed since the former one, so that only that is parsed again. */
@@ -396,17 +602,39 @@ function changeable(text: string, former: ts.IScriptSnapshot | undefined): ts.IS
   let start = 0;
   while (start < before.length && start < text.length && before[start] === text[start]) start++;
   let end = 0;
-  while (end < before.length - start && end < text.length - start && before[before.length - 1 - end] === text[text.length - 1 - end]) end++;
-  const change = ts.createTextChangeRange(ts.createTextSpanFromBounds(start, before.length - end), text.length - end - start);
-  return { getText: (from, to) => text.slice(from, to), getLength: () => text.length, getChangeRange: (old) => (old === former ? change : undefined) };
+  while (
+    end < before.length - start &&
+    end < text.length - start &&
+    before[before.length - 1 - end] === text[text.length - 1 - end]
+  )
+    end++;
+  const change = ts.createTextChangeRange(
+    ts.createTextSpanFromBounds(start, before.length - end),
+    text.length - end - start,
+  );
+  return {
+    getText: (from, to) => text.slice(from, to),
+    getLength: () => text.length,
+    getChangeRange: (old) => (old === former ? change : undefined),
+  };
 }
 
 /** Names of the ECMAScript library that no behaviour is written with. */
 function isLibraryNoise(entry: ts.CompletionEntry): boolean {
-  return entry.kind === ts.ScriptElementKind.variableElement && /^(?:Atomics|SharedArrayBuffer|WeakRef|FinalizationRegistry|\w+Array|DataView|Proxy|Reflect|eval|escape|unescape)$/.test(entry.name);
+  return (
+    entry.kind === ts.ScriptElementKind.variableElement &&
+    /^(?:Atomics|SharedArrayBuffer|WeakRef|FinalizationRegistry|\w+Array|DataView|Proxy|Reflect|eval|escape|unescape)$/.test(
+      entry.name,
+    )
+  );
 }
 
-function at(file: ts.SourceFile, from: number, to: number, rest: Pick<Diagnosis, 'severity' | 'says' | 'code' | 'fixes'>): Diagnosis {
+function at(
+  file: ts.SourceFile,
+  from: number,
+  to: number,
+  rest: Pick<Diagnosis, 'severity' | 'says' | 'code' | 'fixes'>,
+): Diagnosis {
   const { line, character } = file.getLineAndCharacterOfPosition(from);
   return { from, to: Math.max(to, from + 1), line: line + 1, column: character + 1, ...rest };
 }

@@ -29,8 +29,12 @@ export function topLevelMisuse(file: ts.SourceFile): Misuse[] {
 function misuse(node: ts.PropertyAccessExpression): string | null {
   const { expression: owner } = node;
   const aspect = node.name.text;
-  const written = ts.isBinaryExpression(node.parent) && node.parent.left === node && node.parent.operatorToken.kind === ts.SyntaxKind.EqualsToken;
-  const what = (of: string) => words.topLevel(`${of}.${aspect} ${written ? 'was written' : 'was read'}`);
+  const written =
+    ts.isBinaryExpression(node.parent) &&
+    node.parent.left === node &&
+    node.parent.operatorToken.kind === ts.SyntaxKind.EqualsToken;
+  const what = (of: string) =>
+    words.topLevel(`${of}.${aspect} ${written ? 'was written' : 'was read'}`);
   if (ts.isIdentifier(owner) && owner.text === 'form') return what('form');
   if (!ts.isPropertyAccessExpression(owner) || !ts.isIdentifier(owner.expression)) return null;
   if (!PARTS.has(owner.expression.text) || CONSTANT.has(aspect)) return null;

@@ -2,7 +2,15 @@
  * The language of one form: a declaration file in which every field, option key, table column and role is a type, so
  * that a label in place of a key is an error while typing. Describes what `guest/faces.ts` makes.
  */
-import { cellsOf, fieldsOf, sectionsOf, type Field, type FieldOf, type Form, type LaunchParameter } from '../form/definition';
+import {
+  cellsOf,
+  fieldsOf,
+  sectionsOf,
+  type Field,
+  type FieldOf,
+  type Form,
+  type LaunchParameter,
+} from '../form/definition';
 import { kindInWords } from '../form/in-words';
 import { isList, kindOf } from '../form/kinds';
 import type { Service, ServiceFunction } from '../form/service';
@@ -32,23 +40,39 @@ export function typingsOf({ form, tables, services, roles }: Surface): string {
     `/** The fields of the form, by name. */\ndeclare const fields: {\n${form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields.map((field) => fieldEntry(field, form.pages.length === 1 ? section.title : `${page.title} › ${section.title}`)))).join('\n')}\n};`,
     frames('sections', sectionsOf(form), 'Section'),
     frames('pages', form.pages, 'Page'),
-    frames('buttons', (form.buttons ?? []).map((b) => ({ name: b.name, title: b.label })), 'Button'),
+    frames(
+      'buttons',
+      (form.buttons ?? []).map((b) => ({ name: b.name, title: b.label })),
+      'Button',
+    ),
     `/** The tracks of the form, by name. */\ndeclare const tracks: {\n${(form.tracks ?? []).map((track) => `  /** ${comment(track.title)}: ${track.stages.map((stage) => `\`${stage.key}\` ${comment(stage.label)}`).join(', ')}. */\n  readonly ${track.name}: Track<${keys(track.stages)}>;`).join('\n')}\n};`,
     `/** What scripts can call. */\ndeclare const services: {\n${services.map(serviceEntry).join('\n')}\n};`,
     `/** The reference data of the workspace, by name. */\ndeclare const tables: { readonly [T in keyof TableRows]: Table<TableRows[T], TableKeys[T]> };`,
   ].join('\n\n');
 }
 
-const LAUNCH_TYPES: Record<LaunchParameter['kind'], string> = { text: 'string', number: 'number', date: 'string', yes_no: 'boolean' };
+const LAUNCH_TYPES: Record<LaunchParameter['kind'], string> = {
+  text: 'string',
+  number: 'number',
+  date: 'string',
+  yes_no: 'boolean',
+};
 
-function frames(constant: string, parts: readonly { name: string; title: string }[], type: string): string {
-  const entries = parts.map((part) => `  /** ${comment(part.title)} */\n  readonly ${part.name}: ${type};`);
+function frames(
+  constant: string,
+  parts: readonly { name: string; title: string }[],
+  type: string,
+): string {
+  const entries = parts.map(
+    (part) => `  /** ${comment(part.title)} */\n  readonly ${part.name}: ${type};`,
+  );
   return `/** The ${constant} of the form, by name. */\ndeclare const ${constant}: {\n${entries.join('\n')}\n};`;
 }
 
 function fieldEntry(field: Field, standsIn: string | null = null): string {
   const notes = [`${comment(field.label)} — ${kindInWords(field)}.`];
-  if (field.kind === 'choice' || field.kind === 'choices') notes.push(...field.options.map((o) => `- \`${o.key}\` ${comment(o.label)}`));
+  if (field.kind === 'choice' || field.kind === 'choices')
+    notes.push(...field.options.map((o) => `- \`${o.key}\` ${comment(o.label)}`));
   if (standsIn !== null) notes.push(`Stands in ${comment(standsIn)}.`);
   if (field.required === true) notes.push('Required.');
   if (field.help !== undefined) notes.push(comment(field.help));
@@ -88,12 +112,19 @@ function rowTypes(field: FieldOf<'rows'>): string {
     const type = kindOf(cell).type(cell);
     return `  readonly ${cell.name}: ${isList(cell) ? type : `${type} | null`};`;
   });
-  return `interface Row_${field.name} {\n${values.join('\n')}\n}\ninterface Cells_${field.name} {\n${cellsOf(field).map((cell) => fieldEntry(cell)).join('\n')}\n}`;
+  return `interface Row_${field.name} {\n${values.join('\n')}\n}\ninterface Cells_${field.name} {\n${cellsOf(
+    field,
+  )
+    .map((cell) => fieldEntry(cell))
+    .join('\n')}\n}`;
 }
 
 function serviceEntry(service: Service): string {
   const functions = Object.entries(service.functions).map(([name, made]) => {
-    const parameters = made.parameters.map((parameter) => `${parameter.name}${parameter.optional ? '?' : ''}: ${COLUMN_TYPES[parameter.kind]}${parameter.optional ? ' | null' : ''}`);
+    const parameters = made.parameters.map(
+      (parameter) =>
+        `${parameter.name}${parameter.optional ? '?' : ''}: ${COLUMN_TYPES[parameter.kind]}${parameter.optional ? ' | null' : ''}`,
+    );
     return `    /** ${comment(made.title ?? service.title)} */\n    ${name}(${parameters.length === 0 ? '' : `given: { ${parameters.join('; ')} }`}): Promise<${answerType(made)}>;`;
   });
   return `  /** ${comment(service.title)} */\n  readonly ${service.name}: {\n${functions.join('\n')}\n  };`;
@@ -109,11 +140,19 @@ function comment(text: string): string {
   return text.replace(/\*\//g, '* /').replace(/\s+/g, ' ');
 }
 
-const COLUMN_TYPES = { text: 'string', number: 'number', date: 'string', yes_no: 'boolean' } as const;
+const COLUMN_TYPES = {
+  text: 'string',
+  number: 'number',
+  date: 'string',
+  yes_no: 'boolean',
+} as const;
 
 function rowType(table: Table): string {
   const columns = table.columns.map((column) => {
-    const type = column.name === table.key ? `TableKeys[${JSON.stringify(table.name)}]` : COLUMN_TYPES[column.kind];
+    const type =
+      column.name === table.key
+        ? `TableKeys[${JSON.stringify(table.name)}]`
+        : COLUMN_TYPES[column.kind];
     const empty = table.rows.some((row) => (row[column.name] ?? null) === null) ? ' | null' : '';
     return `readonly ${column.name}: ${type}${empty}`;
   });
@@ -127,16 +166,24 @@ function keyType(table: Table): string {
 
 /** What each event is tied with; one that is missing does not compile. */
 const ON: Readonly<Record<EventType, { about?: string; type: string }>> = {
-  load: { about: 'Once per opened record, before the rules.', type: '(handler: Handler<LoadEvent>, options?: TieOptions): () => void' },
+  load: {
+    about: 'Once per opened record, before the rules.',
+    type: '(handler: Handler<LoadEvent>, options?: TieOptions): () => void',
+  },
   change: { about: 'A committed new value, whoever wrote it.', type: ': TieToField' },
   input: { about: 'Each keystroke, before the value is committed.', type: ': TieToField' },
   focus: { type: ': TieToField' },
   blur: { type: ': TieToField' },
-  click: { type: '(button: Button | readonly Button[], handler: Handler<ClickEvent>, options?: TieOptions): () => void' },
+  click: {
+    type: '(button: Button | readonly Button[], handler: Handler<ClickEvent>, options?: TieOptions): () => void',
+  },
   rowAdded: { type: ': TieToRows' },
   rowRemoved: { about: 'The row can still be read.', type: ': TieToRows' },
   pageChange: { type: '(handler: Handler<PageEvent>, options?: TieOptions): () => void' },
-  submit: { about: 'After the fields have been checked and before anything is saved.', type: '(handler: Handler<SubmitEvent>, options?: TieOptions): () => void' },
+  submit: {
+    about: 'After the fields have been checked and before anything is saved.',
+    type: '(handler: Handler<SubmitEvent>, options?: TieOptions): () => void',
+  },
   saved: { type: '(handler: Handler<SavedEvent>, options?: TieOptions): () => void' },
 };
 
@@ -301,7 +348,12 @@ interface TieToRows {
 
 /** Ties a handler to an event. Each call gives a function that unties it. */
 declare const on: {
-${Object.entries(ON).map(([name, { about, type }]) => `${about === undefined ? '' : `  /** ${about} */\n`}  ${name}${type};`).join('\n')}
+${Object.entries(ON)
+  .map(
+    ([name, { about, type }]) =>
+      `${about === undefined ? '' : `  /** ${about} */\n`}  ${name}${type};`,
+  )
+  .join('\n')}
 };
 /** A rule holds all the time; what it no longer says is taken back. */
 declare const keep: {

@@ -15,16 +15,31 @@ import { runScenario, type Player, type ScenarioResult } from '../scenario/run';
 export interface Problem {
   form: string;
   /** The behaviour's file, the part or the scenario it leads to, or the form as a whole. */
-  at: { is: 'form' } | { is: 'behaviour'; name: string; title: string; line: number; column: number } | { is: 'part'; part: string } | { is: 'scenario'; name: string; title: string; step: number };
+  at:
+    | { is: 'form' }
+    | { is: 'behaviour'; name: string; title: string; line: number; column: number }
+    | { is: 'part'; part: string }
+    | { is: 'scenario'; name: string; title: string; step: number };
   sort: 'types' | 'mistake' | 'scenario';
   severity: 'error' | 'warning';
   says: string;
   code: string;
 }
 
-export function ofDiagnosis(form: string, { name, text }: Source, { line, column, severity, says, code }: Diagnosis): Problem {
+export function ofDiagnosis(
+  form: string,
+  { name, text }: Source,
+  { line, column, severity, says, code }: Diagnosis,
+): Problem {
   const isMistake = !code.startsWith('TS') && code !== 'top-level';
-  return { form, at: { is: 'behaviour', name, title: readHeader({ name, text }).title, line, column }, sort: isMistake ? 'mistake' : 'types', severity, says, code };
+  return {
+    form,
+    at: { is: 'behaviour', name, title: readHeader({ name, text }).title, line, column },
+    sort: isMistake ? 'mistake' : 'types',
+    severity,
+    says,
+    code,
+  };
 }
 
 export function ofPart(form: string, { part, says, code }: PartFinding): Problem {
@@ -32,23 +47,54 @@ export function ofPart(form: string, { part, says, code }: PartFinding): Problem
 }
 
 /** A failing scenario is one problem, at the first expectation that is not met. */
-export function ofScenario(form: string, name: string, { title, passed, misses }: ScenarioResult): Problem[] {
+export function ofScenario(
+  form: string,
+  name: string,
+  { title, passed, misses }: ScenarioResult,
+): Problem[] {
   const [first] = misses;
   if (passed || first === undefined) return [];
   const more = misses.length > 1 ? ` (and ${misses.length - 1} more)` : '';
-  return [{ form, at: { is: 'scenario', name, title, step: first.step }, sort: 'scenario', severity: 'error', says: `${first.says}${more}`, code: 'scenario' }];
+  return [
+    {
+      form,
+      at: { is: 'scenario', name, title, step: first.step },
+      sort: 'scenario',
+      severity: 'error',
+      says: `${first.says}${more}`,
+      code: 'scenario',
+    },
+  ];
 }
 
 /** What is found in the sources of a form. The language has to be surrounded by the form; its behaviours are put here. */
-export function problemsInSources(form: string, behaviours: readonly Source[], language: FormLanguage): Problem[] {
+export function problemsInSources(
+  form: string,
+  behaviours: readonly Source[],
+  language: FormLanguage,
+): Problem[] {
   for (const behaviour of behaviours) language.put(behaviour);
-  return [...behaviours.flatMap((behaviour) => language.diagnose(behaviour.name).map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis))), ...language.idleParts().map((finding) => ofPart(form, finding))];
+  return [
+    ...behaviours.flatMap((behaviour) =>
+      language.diagnose(behaviour.name).map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis)),
+    ),
+    ...language.idleParts().map((finding) => ofPart(form, finding)),
+  ];
 }
 
 /** What fails among the scenarios of a form, played in whichever host. */
-export async function problemsInScenarios(form: Form, scenarios: readonly { name: string; scenario: Scenario }[], source: OptionSource, cast: Cast, play: Player): Promise<Problem[]> {
+export async function problemsInScenarios(
+  form: Form,
+  scenarios: readonly { name: string; scenario: Scenario }[],
+  source: OptionSource,
+  cast: Cast,
+  play: Player,
+): Promise<Problem[]> {
   const problems: Problem[] = [];
-  for (const { name, scenario } of scenarios) problems.push(...ofScenario(form.name, name, await runScenario(scenario, form, source, cast, play)));
+  for (const { name, scenario } of scenarios)
+    problems.push(
+      ...ofScenario(form.name, name, await runScenario(scenario, form, source, cast, play)),
+    );
   return problems;
 }
 
@@ -56,5 +102,8 @@ const WEIGHT = { error: 0, warning: 1 } as const;
 
 /** Errors first; within them as they stand in the form. */
 export function inWeight(problems: readonly Problem[]): Problem[] {
-  return problems.map((problem, i) => ({ problem, i })).toSorted((a, b) => WEIGHT[a.problem.severity] - WEIGHT[b.problem.severity] || a.i - b.i).map(({ problem }) => problem);
+  return problems
+    .map((problem, i) => ({ problem, i }))
+    .toSorted((a, b) => WEIGHT[a.problem.severity] - WEIGHT[b.problem.severity] || a.i - b.i)
+    .map(({ problem }) => problem);
 }

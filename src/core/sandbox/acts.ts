@@ -12,7 +12,11 @@ import { TIED_TO, type EventType } from '../wire/layout';
 import type { Numbers } from './numbers';
 import { Untrue } from './wire';
 
-const number = z.number().int().min(0).max(2 ** 31);
+const number = z
+  .number()
+  .int()
+  .min(0)
+  .max(2 ** 31);
 const line = z.number().int().min(0).max(1_000_000);
 /** Whatever a script handed over; the session says what it takes. */
 const offered = z.unknown() as unknown as z.ZodType<Value>;
@@ -20,7 +24,13 @@ const name = z.string().max(1000);
 const nothing = z.null();
 
 const SCHEMAS = {
-  tie: z.strictObject({ event: z.enum(Object.keys(TIED_TO) as [EventType, ...EventType[]]), to: z.array(z.union([number, z.tuple([number, name])])).max(10_000), tie: number, line, overlap: z.enum(['supersede', 'all']) }),
+  tie: z.strictObject({
+    event: z.enum(Object.keys(TIED_TO) as [EventType, ...EventType[]]),
+    to: z.array(z.union([number, z.tuple([number, name])])).max(10_000),
+    tie: number,
+    line,
+    overlap: z.enum(['supersede', 'all']),
+  }),
   untie: z.strictObject({ tie: number }),
   keep: z.strictObject({ tie: number, title: z.string(), line }),
   keepEach: z.strictObject({ field: number, tie: number, title: z.string(), line }),
@@ -32,20 +42,29 @@ const SCHEMAS = {
   parent: nothing,
   parentGet: z.strictObject({ name }),
   parentSet: z.strictObject({ name, to: offered }),
-  message: z.strictObject({ text: z.string().transform(cutText), tone: z.enum(['info', 'warning', 'error']) }),
+  message: z.strictObject({
+    text: z.string().transform(cutText),
+    tone: z.enum(['info', 'warning', 'error']),
+  }),
   clear: nothing,
   reset: nothing,
   submit: nothing,
   openPage: z.strictObject({ page: number }),
   log: z.strictObject({ values: z.array(offered) }),
-  stop: z.strictObject({ event: number, says: z.string().min(1).transform(cutText), part: number.nullable() }),
+  stop: z.strictObject({
+    event: number,
+    says: z.string().min(1).transform(cutText),
+    part: number.nullable(),
+  }),
   zone: z.strictObject({ zone: name, at: z.number() }),
 } satisfies Record<ActName, z.ZodType>;
 
 const Envelope = z.tuple([z.enum(Object.keys(SCHEMAS) as [ActName, ...ActName[]]), z.unknown()]);
 
 /** The act that was asked, or an untruth. */
-export function readAct(told: unknown): { [A in ActName]: { name: A; asked: AskedOf<A> } }[ActName] {
+export function readAct(
+  told: unknown,
+): { [A in ActName]: { name: A; asked: AskedOf<A> } }[ActName] {
   const envelope = Envelope.safeParse(told);
   if (!envelope.success) throw new Untrue();
   const [act, asked] = envelope.data;
@@ -73,10 +92,21 @@ export function isTying(act: ActName): boolean {
 }
 
 /** The acts that need no form to be open. */
-export function tyingDoers(numbers: Numbers, tying: Tying): Pick<Doers, 'tie' | 'untie' | 'keep' | 'keepEach' | 'zone'> {
+export function tyingDoers(
+  numbers: Numbers,
+  tying: Tying,
+): Pick<Doers, 'tie' | 'untie' | 'keep' | 'keepEach' | 'zone'> {
   const field = (at: number): Part => partOf(numbers, at, 'field');
   const made = (tie: number, title: string, line_: number, rows: string | null): null => {
-    tying.tie({ is: 'rule', number: tie, behaviour: tying.behaviour(), title, line: line_, order: tying.nextOrder(), rows });
+    tying.tie({
+      is: 'rule',
+      number: tie,
+      behaviour: tying.behaviour(),
+      title,
+      line: line_,
+      order: tying.nextOrder(),
+      rows,
+    });
     return null;
   };
   return {
@@ -86,8 +116,24 @@ export function tyingDoers(numbers: Numbers, tying: Tying): Pick<Doers, 'tie' | 
         // A list without any part ties to nothing.
         if (sort === 'form' || to.length > 0) throw new Untrue();
       }
-      const keys = sort === 'form' ? [keyOf(event, null)] : to.map((one) => (typeof one === 'number' ? keyOf(event, partOf(numbers, one, sort === 'button' ? 'button' : 'field')) : columnOf(event, field(one[0]), one[1])));
-      tying.tie({ is: 'handler', number: tie, behaviour: tying.behaviour(), event, keys, overlap, line: line_, order: tying.nextOrder() });
+      const keys =
+        sort === 'form'
+          ? [keyOf(event, null)]
+          : to.map((one) =>
+              typeof one === 'number'
+                ? keyOf(event, partOf(numbers, one, sort === 'button' ? 'button' : 'field'))
+                : columnOf(event, field(one[0]), one[1]),
+            );
+      tying.tie({
+        is: 'handler',
+        number: tie,
+        behaviour: tying.behaviour(),
+        event,
+        keys,
+        overlap,
+        line: line_,
+        order: tying.nextOrder(),
+      });
       return null;
     },
     untie({ tie }) {
@@ -122,14 +168,18 @@ function done(act: () => void): null {
 }
 
 /** The acts at the desk of an open form. */
-export function deskDoers(numbers: Numbers, desk: Desk): Omit<Doers, 'tie' | 'untie' | 'keep' | 'keepEach' | 'zone'> {
+export function deskDoers(
+  numbers: Numbers,
+  desk: Desk,
+): Omit<Doers, 'tie' | 'untie' | 'keep' | 'keepEach' | 'zone'> {
   const rowsField = (at: number): Part => {
     const part = partOf(numbers, at, 'field');
     if (part.rows === null) throw new Untrue();
     return part;
   };
   return {
-    rows: ({ field }) => desk.rows(rowsField(field)).flatMap((row) => [numbers.numberOfRow(row), Number(row.id)]),
+    rows: ({ field }) =>
+      desk.rows(rowsField(field)).flatMap((row) => [numbers.numberOfRow(row), Number(row.id)]),
     addRow({ field, values }, at) {
       const row = desk.addRow(rowsField(field), values ?? undefined, at);
       return [numbers.numberOfRow(row), Number(row.id)];

@@ -9,7 +9,10 @@ const PER_ROW = 3;
 export function rowsIn(come: Opening | TimedStep): number {
   if ('addRow' in come) return Array.isArray(come.with) ? come.with.length : 1;
   if (!('person' in come)) return 0;
-  return Object.values(come.record?.values ?? {}).reduce<number>((rows, value) => rows + (Array.isArray(value) ? value.length : 0), 0);
+  return Object.values(come.record?.values ?? {}).reduce<number>(
+    (rows, value) => rows + (Array.isArray(value) ? value.length : 0),
+    0,
+  );
 }
 
 /** Real milliseconds more that a session with so many rows may take for one call. */
@@ -22,5 +25,8 @@ const PER_TABLE_CELL = 0.008;
 
 /** Real milliseconds more that loading may take with these tables. */
 export function allowanceForTables(tables: readonly Table[]): number {
-  return tables.reduce((sum, { rows, columns }) => sum + rows.length * columns.length, 0) * PER_TABLE_CELL;
+  return (
+    tables.reduce((sum, { rows, columns }) => sum + rows.length * columns.length, 0) *
+    PER_TABLE_CELL
+  );
 }

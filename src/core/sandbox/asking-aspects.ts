@@ -17,13 +17,26 @@ interface Meaning {
   called: string;
 }
 
-const aspect = (name: AspectName, says: boolean): Meaning => ({ name, says, read: null, called: name });
-const derived = (called: string, read: Asker): Meaning => ({ name: null, says: false, read, called });
+const aspect = (name: AspectName, says: boolean): Meaning => ({
+  name,
+  says,
+  read: null,
+  called: name,
+});
+const derived = (called: string, read: Asker): Meaning => ({
+  name: null,
+  says: false,
+  read,
+  called,
+});
 
 const field = (part: Part): Part => (part.sort === 'field' ? part : untrue());
 const rows = (part: Part): Rows => part.rows ?? untrue();
 const row = (part: Part): Row => (part.sort === 'row' ? part.row! : untrue());
-const ofForm = (read: (desk: Desk) => unknown): Asker => (desk, part) => (part.sort === 'form' ? read(desk) : untrue());
+const ofForm =
+  (read: (desk: Desk) => unknown): Asker =>
+  (desk, part) =>
+    part.sort === 'form' ? read(desk) : untrue();
 
 function untrue(): never {
   throw new Untrue();
@@ -45,7 +58,12 @@ const MEANINGS: readonly Meaning[] = inOrder({
   [Slot.Shown]: aspect('shown', true),
   [Slot.Locked]: aspect('locked', true),
   [Slot.Required]: aspect('required', true),
-  [Slot.Options]: { name: 'options', says: true, read: (desk, part) => desk.options(field(part)), called: 'options' },
+  [Slot.Options]: {
+    name: 'options',
+    says: true,
+    read: (desk, part) => desk.options(field(part)),
+    called: 'options',
+  },
   [Slot.Hint]: aspect('hint', true),
   [Slot.Warning]: aspect('warning', true),
   [Slot.Problem]: aspect('problem', true),
@@ -59,18 +77,38 @@ const MEANINGS: readonly Meaning[] = inOrder({
   [Slot.OptionLabel]: derived('optionLabel', (desk, part) => desk.optionLabel(field(part))),
   [Slot.Rows]: derived('rows', (desk, part) => versionOf((rows(part), desk.rows(part)))),
   [Slot.Count]: derived('count', (desk, part) => (rows(part), desk.count(part))),
-  [Slot.Sum]: derived('sum', (desk, part, more) => desk.sum(part, rows(part).columnNames[more] ?? untrue())),
+  [Slot.Sum]: derived('sum', (desk, part, more) =>
+    desk.sum(part, rows(part).columnNames[more] ?? untrue()),
+  ),
   [Slot.Values]: aspect('values', false),
   [Slot.Index]: derived('index', (desk, part) => desk.index(row(part))),
   [Slot.Changed]: aspect('changed', false),
   [Slot.Message]: aspect('message', true),
   [Slot.Replaced]: aspect('replaced', true),
-  [Slot.IsNew]: derived('isNew', ofForm((desk) => desk.standing('isNew'))),
-  [Slot.Record]: derived('record', ofForm((desk) => desk.standing('record'))),
-  [Slot.Person]: derived('person', ofForm((desk) => desk.standing('person'))),
-  [Slot.Launch]: derived('launch', ofForm((desk) => desk.standing('launch'))),
-  [Slot.Viewing]: derived('viewing', ofForm((desk) => desk.standing('viewing'))),
-  [Slot.Zone]: derived('the time zone', ofForm((desk) => desk.zone)),
+  [Slot.IsNew]: derived(
+    'isNew',
+    ofForm((desk) => desk.standing('isNew')),
+  ),
+  [Slot.Record]: derived(
+    'record',
+    ofForm((desk) => desk.standing('record')),
+  ),
+  [Slot.Person]: derived(
+    'person',
+    ofForm((desk) => desk.standing('person')),
+  ),
+  [Slot.Launch]: derived(
+    'launch',
+    ofForm((desk) => desk.standing('launch')),
+  ),
+  [Slot.Viewing]: derived(
+    'viewing',
+    ofForm((desk) => desk.standing('viewing')),
+  ),
+  [Slot.Zone]: derived(
+    'the time zone',
+    ofForm((desk) => desk.zone),
+  ),
 });
 
 function inOrder(meanings: Record<Slot, Meaning>): Meaning[] {
@@ -103,11 +141,21 @@ export function calledAspect(numbers: Numbers | null, number: number): string {
   const part = numbers?.part(number >> SLOT_BITS) ?? null;
   const meaning = MEANINGS[number & SLOT_MASK];
   const called = meaning?.called ?? 'something';
-  return part === null ? called : part.sort === 'form' ? `form.${called}` : `${part.name}.${called}`;
+  return part === null
+    ? called
+    : part.sort === 'form'
+      ? `form.${called}`
+      : `${part.name}.${called}`;
 }
 
 /** Says an aspect by its number. */
-export function sayAspect(desk: Desk, numbers: Numbers, number: number, said: unknown, line: number): void {
+export function sayAspect(
+  desk: Desk,
+  numbers: Numbers,
+  number: number,
+  said: unknown,
+  line: number,
+): void {
   const part = numbers.part(number >> SLOT_BITS) ?? untrue();
   const meaning = MEANINGS[number & SLOT_MASK] ?? untrue();
   const { name } = meaning;

@@ -43,7 +43,9 @@ export interface Stuck {
 }
 
 type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
-type Outcome = { ok: true; answers: (Answer | BriefAnswer)[]; listens: Listens | null } | { ok: false; at: Stuck | null };
+type Outcome =
+  | { ok: true; answers: (Answer | BriefAnswer)[]; listens: Listens | null }
+  | { ok: false; at: Stuck | null };
 
 export class Engine {
   readonly #spawn: () => Port;
@@ -52,7 +54,12 @@ export class Engine {
   /** A worker that starts while another has been silent for half its patience. */
   #spare: Port | null = null;
   #ids = 0;
-  #waiting: { id: number; settle: (outcome: Outcome) => void; fail: (how: string) => void; sign: (at: Stuck | null) => void } | null = null;
+  #waiting: {
+    id: number;
+    settle: (outcome: Outcome) => void;
+    fail: (how: string) => void;
+    sign: (at: Stuck | null) => void;
+  } | null = null;
   #material: Material | null = null;
   #listens: Listens = { input: [], focus: [], blur: [] };
   #opening: Opening | null = null;
@@ -115,7 +122,11 @@ export class Engine {
     return this.#inTurn(async () => {
       if (this.#opening === null) throw new Error('the form is not open');
       this.#steps.push(step);
-      const outcome = await this.#ask({ do: 'step', step }, this.#patience.silence + this.#allowance(), this.#patience.step + this.#allowance());
+      const outcome = await this.#ask(
+        { do: 'step', step },
+        this.#patience.silence + this.#allowance(),
+        this.#patience.step + this.#allowance(),
+      );
       if (outcome.ok) return outcome.answers[0] as Answer;
       await this.#takeOutCulprit(outcome.at);
       return (await this.#playAll(false)).at(-1) as Answer;
@@ -139,12 +150,20 @@ export class Engine {
 
   /** More time for sessions with many rows. */
   #allowance(): number {
-    return this.#opening === null ? 0 : allowanceFor(rowsIn(this.#opening) + this.#steps.reduce((rows, step) => rows + rowsIn(step), 0));
+    return this.#opening === null
+      ? 0
+      : allowanceFor(
+          rowsIn(this.#opening) + this.#steps.reduce((rows, step) => rows + rowsIn(step), 0),
+        );
   }
 
   async #load(): Promise<void> {
     for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
-      const outcome = await this.#ask({ do: 'load', material: this.#material!, watched: false }, this.#patience.boot, this.#patience.boot + this.#patience.step);
+      const outcome = await this.#ask(
+        { do: 'load', material: this.#material!, watched: false },
+        this.#patience.boot,
+        this.#patience.boot + this.#patience.step,
+      );
       if (outcome.ok) {
         this.#listens = outcome.listens!;
         return;
@@ -166,7 +185,11 @@ export class Engine {
   #play(watched: boolean, brief: boolean): Promise<Outcome> {
     const allowance = this.#allowance();
     const silence = (watched ? this.#patience.watched : this.#patience.silence) + allowance;
-    return this.#ask({ do: 'play', opening: this.#opening!, steps: this.#steps, brief }, silence, this.#patience.step + PER_STEP * this.#steps.length + allowance);
+    return this.#ask(
+      { do: 'play', opening: this.#opening!, steps: this.#steps, brief },
+      silence,
+      this.#patience.step + PER_STEP * this.#steps.length + allowance,
+    );
   }
 
   /**
@@ -184,7 +207,12 @@ export class Engine {
   }
 
   async #findCulprit(): Promise<Stuck | null> {
-    const loaded = await this.#ask({ do: 'load', material: this.#material!, watched: true }, this.#patience.boot, this.#patience.boot + this.#patience.step, this.#patience.watched + allowanceForTables(this.#material!.tables));
+    const loaded = await this.#ask(
+      { do: 'load', material: this.#material!, watched: true },
+      this.#patience.boot,
+      this.#patience.boot + this.#patience.step,
+      this.#patience.watched + allowanceForTables(this.#material!.tables),
+    );
     if (!loaded.ok) return loaded.at;
     if (this.#opening === null) return null;
     const played = await this.#play(true, true);
@@ -192,7 +220,15 @@ export class Engine {
   }
 
   /** Asks the worker. It is ended when it is silent for too long, or takes `most` in all; `silenceOnceSeen` is the patience after its first sign. */
-  #ask(request: Unnumbered<Request>, silence: number, most: number, silenceOnceSeen = Math.min(silence, this.#patience.silence + this.#allowance() + allowanceForTables(this.#material!.tables))): Promise<Outcome> {
+  #ask(
+    request: Unnumbered<Request>,
+    silence: number,
+    most: number,
+    silenceOnceSeen = Math.min(
+      silence,
+      this.#patience.silence + this.#allowance() + allowanceForTables(this.#material!.tables),
+    ),
+  ): Promise<Outcome> {
     const id = ++this.#ids;
     return new Promise((resolve, reject) => {
       if (this.#closed) return reject(new Error('the engine was closed'));
@@ -280,5 +316,10 @@ export class Engine {
 /** The material with one of its scripts out, and why. */
 export function without(material: Material, { behaviour, line }: Stuck): Material {
   const failure = { code: 'stuck' as const, says: words.stuck, line };
-  return { ...material, scripts: material.scripts.map((script) => (script.name === behaviour ? { ...script, code: null, failure } : script)) };
+  return {
+    ...material,
+    scripts: material.scripts.map((script) =>
+      script.name === behaviour ? { ...script, code: null, failure } : script,
+    ),
+  };
 }

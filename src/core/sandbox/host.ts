@@ -82,10 +82,16 @@ export class Host implements Scripts {
     try {
       this.#machine.cells[Cell.Op] = Came.Ended;
       const through = this.#hand('load', script.code, index);
-      const failure = through ? (this.#machine.cells[Cell.Op] === Came.Failed ? this.#wire.takeFailure() : null) : this.#lost();
+      const failure = through
+        ? this.#machine.cells[Cell.Op] === Came.Failed
+          ? this.#wire.takeFailure()
+          : null
+        : this.#lost();
       if (failure !== null) this.#questions.forgetTies(ties);
       // Stopped before its first statement it stands at line 1.
-      return failure === null ? null : { ...failure, line: Math.max(1, this.#machine.cells[Cell.Line]!) };
+      return failure === null
+        ? null
+        : { ...failure, line: Math.max(1, this.#machine.cells[Cell.Line]!) };
     } finally {
       this.#wire.endRun();
     }
@@ -122,16 +128,32 @@ export class Host implements Scripts {
     });
   }
 
-  resume(run: number, call: number, came: { ok: true; value: Value | undefined } | { ok: false; reason: string }, desk: Desk): Ended {
+  resume(
+    run: number,
+    call: number,
+    came: { ok: true; value: Value | undefined } | { ok: false; reason: string },
+    desk: Desk,
+  ): Ended {
     this.#questions.at(desk);
     this.#questions.running = this.#waits.get(run) ?? 0;
-    return this.#cross('resume', desk, () => {
-      this.#wire.give(came.ok ? came.value : came.reason, Cell.ValueTag, Cell.ValuePayload, Double.Value, Loose.value);
-      const { cells } = this.#machine;
-      cells[Cell.Run] = run;
-      cells[Cell.Call] = call;
-      cells[Cell.More] = came.ok ? 0 : 1;
-    }, run);
+    return this.#cross(
+      'resume',
+      desk,
+      () => {
+        this.#wire.give(
+          came.ok ? came.value : came.reason,
+          Cell.ValueTag,
+          Cell.ValuePayload,
+          Double.Value,
+          Loose.value,
+        );
+        const { cells } = this.#machine;
+        cells[Cell.Run] = run;
+        cells[Cell.Call] = call;
+        cells[Cell.More] = came.ok ? 0 : 1;
+      },
+      run,
+    );
   }
 
   #giveRow(row: NonNullable<Part['row']>, numbers: Numbers): void {
@@ -141,7 +163,11 @@ export class Host implements Scripts {
     cells[Cell.RowId] = Number(row.id);
   }
 
-  #giveEvent({ part, row, value, previous, by, extra }: Extract<Given, { is: 'event' }>['event'], stops: number, numbers: Numbers): void {
+  #giveEvent(
+    { part, row, value, previous, by, extra }: Extract<Given, { is: 'event' }>['event'],
+    stops: number,
+    numbers: Numbers,
+  ): void {
     const wire = this.#wire;
     wire.give(value, Cell.ValueTag, Cell.ValuePayload, Double.Value, Loose.value);
     wire.give(previous, Cell.PreviousTag, Cell.PreviousPayload, Double.Previous, Loose.previous);
@@ -168,7 +194,8 @@ export class Host implements Scripts {
         const came = machine.cells[Cell.Op]!;
         open = came === Came.Open;
         if (came === Came.Failed) failure = this.#wire.takeFailure();
-        else if (came !== Came.Ended && came !== Came.Open) failure = { code: 'wrong_use', says: new Untrue().message };
+        else if (came !== Came.Ended && came !== Came.Open)
+          failure = { code: 'wrong_use', says: new Untrue().message };
         if (traced) this.#trace.empty();
       } else failure = this.#lost();
     } catch (caught) {
@@ -179,7 +206,13 @@ export class Host implements Scripts {
     const number = run ?? cells[Cell.Run]!;
     if (open) this.#waits.set(number, this.#questions.running);
     else this.#waits.delete(number);
-    const ended: Ended = { failure, open, line: cells[Cell.Line]!, fuel: cells[Cell.Fuel]!, trace: traced ? this.#trace.take() : null };
+    const ended: Ended = {
+      failure,
+      open,
+      line: cells[Cell.Line]!,
+      fuel: cells[Cell.Fuel]!,
+      trace: traced ? this.#trace.take() : null,
+    };
     this.#wire.endRun();
     return ended;
   }
@@ -189,7 +222,9 @@ export class Host implements Scripts {
     const late = this.#machine.wasInterrupted;
     this.#wire.cut();
     this.#machine.call('lost');
-    return late ? { code: 'stuck', says: words.interrupted } : { code: 'memory', says: words.memory };
+    return late
+      ? { code: 'stuck', says: words.interrupted }
+      : { code: 'memory', says: words.memory };
   }
 
   /** Something went wrong on the way in or out. A machine that died is not for the run to bear. */
@@ -215,8 +250,13 @@ export class Host implements Scripts {
     this.#machine.call('drop');
   }
 
-  answer(service: string, args: Value): { ok: true; value: Value } | { ok: false; line: number } | null {
-    const at = this.#material!.answering.filter(({ code }) => code !== null).findIndex(({ name }) => name === service);
+  answer(
+    service: string,
+    args: Value,
+  ): { ok: true; value: Value } | { ok: false; line: number } | null {
+    const at = this.#material!.answering.filter(({ code }) => code !== null).findIndex(
+      ({ name }) => name === service,
+    );
     if (at < 0) return null;
     const machine = this.#machine;
     try {
@@ -225,8 +265,14 @@ export class Host implements Scripts {
         this.#lost();
         return { ok: false, line: machine.cells[Cell.Line]! };
       }
-      if (machine.cells[Cell.Op] !== Came.Ended) return { ok: false, line: machine.cells[Cell.Line]! };
-      return { ok: true, value: deepFreeze((this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, () => null) ?? null) as Value) };
+      if (machine.cells[Cell.Op] !== Came.Ended)
+        return { ok: false, line: machine.cells[Cell.Line]! };
+      return {
+        ok: true,
+        value: deepFreeze(
+          (this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, () => null) ?? null) as Value,
+        ),
+      };
     } catch (caught) {
       this.#stumbled(caught);
       return { ok: false, line: machine.cells[Cell.Line]! };

@@ -1,7 +1,16 @@
 /** What runs the guest: QuickJS (`quickjs.ts`), or in tests this engine itself over a plain buffer. */
 
 /** What the session's end calls in the guest without arguments; all else stands in the cells. */
-export const ENTRIES = ['surround', 'load', 'loadService', 'answer', 'run', 'resume', 'drop', 'lost'] as const;
+export const ENTRIES = [
+  'surround',
+  'load',
+  'loadService',
+  'answer',
+  'run',
+  'resume',
+  'drop',
+  'lost',
+] as const;
 export type Entry = (typeof ENTRIES)[number];
 
 export interface Machine {

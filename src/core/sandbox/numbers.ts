@@ -57,4 +57,3 @@ export class Numbers {
     return part.sort === 'row' ? number : number + 1 + row.rows.columns.get(part.field.name)!.at;
   }
 }
-

@@ -27,8 +27,19 @@ export const MaterialSchema = z.strictObject({
 }) as unknown as z.ZodType<Material>;
 
 export const RequestSchema = z.discriminatedUnion('do', [
-  z.strictObject({ id: z.number(), do: z.literal('load'), material: MaterialSchema, watched: z.boolean() }),
-  z.strictObject({ id: z.number(), do: z.literal('play'), opening: OpeningSchema, steps: z.array(TimedStepSchema), brief: z.boolean() }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('load'),
+    material: MaterialSchema,
+    watched: z.boolean(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('play'),
+    opening: OpeningSchema,
+    steps: z.array(TimedStepSchema),
+    brief: z.boolean(),
+  }),
   z.strictObject({ id: z.number(), do: z.literal('step'), step: TimedStepSchema }),
 ]);
 export type Request = z.infer<typeof RequestSchema>;
@@ -38,8 +49,16 @@ export type BriefAnswer = Pick<Answer, 'refused' | 'submit' | 'toParent'>;
 
 /** Answers are made by the session itself; only their envelope is read again. */
 export const ReplySchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('listens'), id: z.number(), listens: z.custom<Listens>((value) => typeof value === 'object') }),
-  z.object({ type: z.literal('answers'), id: z.number(), answers: z.array(z.custom<Answer | BriefAnswer>((value) => typeof value === 'object')) }),
+  z.object({
+    type: z.literal('listens'),
+    id: z.number(),
+    listens: z.custom<Listens>((value) => typeof value === 'object'),
+  }),
+  z.object({
+    type: z.literal('answers'),
+    id: z.number(),
+    answers: z.array(z.custom<Answer | BriefAnswer>((value) => typeof value === 'object')),
+  }),
   /** The machine died; how is for the log alone. */
   z.object({ type: z.literal('died'), id: z.number(), how: z.string() }),
   z.object({ type: z.literal('failed'), id: z.number(), how: z.string() }),

@@ -57,7 +57,11 @@ export class Questions {
   }
 
   /** Top levels are evaluated from now on; what they tie goes to `tie` and `untie`. */
-  beginLoading(material: Material, numbers: Numbers, { tie, untie }: Pick<Tying, 'tie' | 'untie'>): void {
+  beginLoading(
+    material: Material,
+    numbers: Numbers,
+    { tie, untie }: Pick<Tying, 'tie' | 'untie'>,
+  ): void {
     this.#material = material;
     this.#ties = [];
     this.#orders = 0;
@@ -92,8 +96,15 @@ export class Questions {
   at(desk: Desk): Open {
     if (this.#open?.desk === desk) return this.#open;
     const numbers = new Numbers(desk.parts);
-    const tying = this.#tying((one) => desk.tie(one), (number) => desk.untie(number));
-    this.#open = { desk, numbers, doers: { ...deskDoers(numbers, desk), ...tyingDoers(numbers, tying) } };
+    const tying = this.#tying(
+      (one) => desk.tie(one),
+      (number) => desk.untie(number),
+    );
+    this.#open = {
+      desk,
+      numbers,
+      doers: { ...deskDoers(numbers, desk), ...tyingDoers(numbers, tying) },
+    };
     return this.#open;
   }
 
@@ -133,7 +144,8 @@ export class Questions {
 
   #fault(caught: unknown): void {
     // What is no fault of the scripts is thrown once the machine has come back.
-    if (!(caught instanceof ScriptFault) && !(caught instanceof OutOfRoom)) this.#mistake ??= { caught };
+    if (!(caught instanceof ScriptFault) && !(caught instanceof OutOfRoom))
+      this.#mistake ??= { caught };
     const fault = caught instanceof ScriptFault ? caught : new ScriptFault('memory', words.memory);
     if (!(caught instanceof ScriptFault) || caught instanceof Untrue) this.#open?.desk.blame(fault);
     try {
@@ -183,17 +195,25 @@ export class Questions {
   /** Where an aspect is asked for. Throws the fault of asking where no form is open. */
   #atDesk(aspect: number, done: 'read' | 'written'): Open {
     if (this.#open !== null) return this.#open;
-    throw new ScriptFault('wrong_use', words.topLevel(`${calledAspect(this.#loading?.parts ?? null, aspect)} was ${done}`));
+    throw new ScriptFault(
+      'wrong_use',
+      words.topLevel(`${calledAspect(this.#loading?.parts ?? null, aspect)} was ${done}`),
+    );
   }
 
   #act(line: number): void {
-    const { name, asked } = readAct(this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow));
+    const { name, asked } = readAct(
+      this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow),
+    );
     const doers = this.#open?.doers ?? (isTying(name) ? this.#loading?.doers : undefined);
     if (doers === undefined) throw new Untrue();
     const ties = name === 'tie' || name === 'keep' || name === 'keepEach';
     // Ties are numbered one after the other.
     if (ties && (asked as { tie: number }).tie !== this.#ties.length) throw new Untrue();
-    const answer = ((doers as Open['doers'])[name] as (asked: unknown, line: number) => unknown)(asked, line);
+    const answer = ((doers as Open['doers'])[name] as (asked: unknown, line: number) => unknown)(
+      asked,
+      line,
+    );
     if (ties) this.#ties.push(this.running);
     this.#wire.give(answer);
   }

@@ -5,7 +5,12 @@
  * `module.callbacks.callFunction` (typed in @jitl/quickjs-ffi-types; versions are pinned, and a test holds it).
  */
 import variant from '@jitl/quickjs-wasmfile-release-sync';
-import { newQuickJSWASMModuleFromVariant, type QuickJSContext, type QuickJSHandle, type QuickJSWASMModule } from 'quickjs-emscripten-core';
+import {
+  newQuickJSWASMModuleFromVariant,
+  type QuickJSContext,
+  type QuickJSHandle,
+  type QuickJSWASMModule,
+} from 'quickjs-emscripten-core';
 import { SHARED_BYTES } from '../wire/layout';
 import { guest as guestSource, temporal as temporalSource } from './generated/guest';
 import { ENTRIES, MachineDied, OutOfRoom, type Entry, type Machine } from './machine';
@@ -46,7 +51,11 @@ interface Below {
     QTS_DupValuePointer(context: number, value: number): number;
     QTS_NewArrayBuffer(context: number, bytes: number, length: number): number;
   };
-  module: { HEAPU8: Uint8Array; _malloc(bytes: number): number; callbacks: { callFunction: unknown } };
+  module: {
+    HEAPU8: Uint8Array;
+    _malloc(bytes: number): number;
+    callbacks: { callFunction: unknown };
+  };
   ctx: { value: number };
   memory: { heapValueHandle(pointer: number): QuickJSHandle };
 }
@@ -58,7 +67,9 @@ export class QuickJS implements Machine {
   readonly #at: number;
   readonly #undefined: number;
   readonly #entries: Readonly<Record<Entry, number>>;
-  readonly #functions: Readonly<Record<'putText' | 'putLoose' | 'given' | 'cut' | 'fits', QuickJSHandle>>;
+  readonly #functions: Readonly<
+    Record<'putText' | 'putLoose' | 'given' | 'cut' | 'fits', QuickJSHandle>
+  >;
   readonly #memory: WebAssembly.Memory;
   readonly #regions: { dataEnd: number; heapStart: number };
   readonly #milliseconds: number;
@@ -73,7 +84,10 @@ export class QuickJS implements Machine {
   #polls = 0;
 
   /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
-  constructor(wasm: QuickJSWASMModule, { temporal, limits, alive }: { temporal: boolean; limits: Limits; alive: () => void }) {
+  constructor(
+    wasm: QuickJSWASMModule,
+    { temporal, limits, alive }: { temporal: boolean; limits: Limits; alive: () => void },
+  ) {
     this.#alive = alive;
     this.#milliseconds = limits.milliseconds;
     this.#memory = wasm.getWasmMemory();
@@ -99,7 +113,11 @@ export class QuickJS implements Machine {
     module.HEAPU8.fill(0, this.#at, this.#at + SHARED_BYTES);
     this.#cells = new Int32Array(module.HEAPU8.buffer, this.#at, SHARED_BYTES / 4);
     this.#floats = new Float64Array(module.HEAPU8.buffer, this.#at, SHARED_BYTES / 8);
-    context.setProp(context.global, '__buffer', below.memory.heapValueHandle(ffi.QTS_NewArrayBuffer(this.#pointer, this.#at, SHARED_BYTES)));
+    context.setProp(
+      context.global,
+      '__buffer',
+      below.memory.heapValueHandle(ffi.QTS_NewArrayBuffer(this.#pointer, this.#at, SHARED_BYTES)),
+    );
     context.setProp(
       context.global,
       '__host',
@@ -117,14 +135,25 @@ export class QuickJS implements Machine {
     if (temporal) this.#evaluate(temporalSource);
     const entries = context.getProp(context.global, '__entries');
     const handle = (name: string) => context.getProp(entries, name);
-    this.#entries = Object.fromEntries(ENTRIES.map((name) => [name, handle(name).value as unknown as number])) as Record<Entry, number>;
-    this.#functions = { putText: handle('putText'), putLoose: handle('putLoose'), given: handle('given'), cut: handle('cut'), fits: handle('fits') };
+    this.#entries = Object.fromEntries(
+      ENTRIES.map((name) => [name, handle(name).value as unknown as number]),
+    ) as Record<Entry, number>;
+    this.#functions = {
+      putText: handle('putText'),
+      putLoose: handle('putLoose'),
+      given: handle('given'),
+      cut: handle('cut'),
+      fits: handle('fits'),
+    };
     this.#evaluate('__close()');
   }
 
   #evaluate(source: string): void {
     const result = this.#context.evalCode(source, 'tavro.js');
-    if (result.error) throw new Error(`the machine does not start: ${JSON.stringify(this.#context.dump(result.error))}`);
+    if (result.error)
+      throw new Error(
+        `the machine does not start: ${JSON.stringify(this.#context.dump(result.error))}`,
+      );
     result.value.dispose();
   }
 
@@ -180,7 +209,9 @@ export class QuickJS implements Machine {
   #callFunction(fn: QuickJSHandle, args: (string | number)[]): string | null {
     const context = this.#context;
     try {
-      const handles = args.map((arg) => (typeof arg === 'string' ? context.newString(arg) : context.newNumber(arg)));
+      const handles = args.map((arg) =>
+        typeof arg === 'string' ? context.newString(arg) : context.newNumber(arg),
+      );
       const result = context.callFunction(fn, context.undefined, ...handles);
       for (const handle of handles) handle.dispose();
       if (result.error) {
@@ -210,7 +241,8 @@ export class QuickJS implements Machine {
   }
 
   cut(texts: number, kept: number): void {
-    if (this.#callFunction(this.#functions.cut, [texts, kept]) === null) throw new MachineDied('the lists of texts cannot be cut back');
+    if (this.#callFunction(this.#functions.cut, [texts, kept]) === null)
+      throw new MachineDied('the lists of texts cannot be cut back');
   }
 
   fits(pattern: string, text: string): boolean | null {
@@ -239,5 +271,3 @@ export class QuickJS implements Machine {
     return usage.memory_used_size;
   }
 }
-
-

@@ -27,8 +27,15 @@ export class Sandbox {
   #session: Session | null = null;
 
   /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
-  constructor(wasm: QuickJSWASMModule, options: { temporal: boolean; limits?: Limits; alive?: () => void; tell?: Tell }) {
-    this.#machine = new QuickJS(wasm, { temporal: options.temporal, limits: options.limits ?? LIMITS, alive: options.alive ?? (() => undefined) });
+  constructor(
+    wasm: QuickJSWASMModule,
+    options: { temporal: boolean; limits?: Limits; alive?: () => void; tell?: Tell },
+  ) {
+    this.#machine = new QuickJS(wasm, {
+      temporal: options.temporal,
+      limits: options.limits ?? LIMITS,
+      alive: options.alive ?? (() => undefined),
+    });
     this.#host = new Host(this.#machine, options.tell ?? null);
     this.#booted = this.#machine.snapshot();
   }
@@ -66,12 +73,20 @@ export class Sandbox {
 
 function listensOf({ tied }: Loaded): Listens {
   const of = (event: keyof Listens): string[] => [
-    ...new Set(tied.flatMap((one) => (one.is === 'handler' && one.event === event ? one.keys.map((key) => key.slice(event.length + 1)) : []))),
+    ...new Set(
+      tied.flatMap((one) =>
+        one.is === 'handler' && one.event === event
+          ? one.keys.map((key) => key.slice(event.length + 1))
+          : [],
+      ),
+    ),
   ];
   return { input: of('input'), focus: of('focus'), blur: of('blur') };
 }
 
 /** Whether any script wants `Temporal`, which makes the machine larger and slower to put back. */
 export function needsTemporal(material: Material): boolean {
-  return [...material.scripts, ...material.answering].some((script) => script.code?.includes('Temporal') ?? false);
+  return [...material.scripts, ...material.answering].some(
+    (script) => script.code?.includes('Temporal') ?? false,
+  );
 }

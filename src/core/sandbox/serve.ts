@@ -19,7 +19,11 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
     if (sandbox === null || sandbox.watched !== watched || sandbox.withTemporal !== withTemporal) {
       const wasm = await (first ?? startModule());
       first = null;
-      const machine = new Sandbox(wasm, { temporal: withTemporal, alive: heart(reply), ...(watched ? { tell: teller(reply) } : {}) });
+      const machine = new Sandbox(wasm, {
+        temporal: withTemporal,
+        alive: heart(reply),
+        ...(watched ? { tell: teller(reply) } : {}),
+      });
       sandbox = { withTemporal, watched, machine };
     }
     return sandbox.machine;
@@ -28,7 +32,11 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
   async function handle(message: unknown): Promise<void> {
     const parsed = RequestSchema.safeParse(message);
     if (!parsed.success) {
-      reply({ type: 'failed', id: (message as { id?: number } | null)?.id ?? -1, how: `not a request: ${parsed.error.message}` });
+      reply({
+        type: 'failed',
+        id: (message as { id?: number } | null)?.id ?? -1,
+        how: `not a request: ${parsed.error.message}`,
+      });
       return;
     }
     const { data: request } = parsed;
@@ -44,9 +52,16 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
       const answers =
         request.do === 'step'
           ? [machine.step(request.step as TimedStep)]
-          : [machine.open(request.opening), ...request.steps.map((step) => machine.step(step as TimedStep))];
+          : [
+              machine.open(request.opening),
+              ...request.steps.map((step) => machine.step(step as TimedStep)),
+            ];
       // Whoever saves what comes out looks at nothing on the way.
-      reply({ type: 'answers', id, answers: request.do === 'play' && request.brief ? answers.map(inBrief) : answers });
+      reply({
+        type: 'answers',
+        id,
+        answers: request.do === 'play' && request.brief ? answers.map(inBrief) : answers,
+      });
     } catch (caught) {
       sandbox = null;
       reply({ type: caught instanceof MachineDied ? 'died' : 'failed', id, how: String(caught) });

@@ -25,7 +25,7 @@ export class Trace {
   empty(): void {
     const { cells } = this.#wire.machine;
     const end = Math.min(cells[Cell.TraceEnd]!, cells.length);
-    for (let at: number = Cell.Trace; at < end; ) {
+    for (let at: number = Cell.Trace; at < end;) {
       const line = cells[at]!;
       if (line > 0) {
         this.#hits.set(line, (this.#hits.get(line) ?? 0) + 1);
@@ -34,14 +34,27 @@ export class Trace {
       }
       const what = this.#expressions[cells[at + 1]!];
       if (what === undefined || line === 0 || at + 4 > end) throw new Untrue();
-      if (this.#values.length < VALUES_KEPT) this.#values.push({ line: -line, what, value: this.#wire.traced(cells[at + 2]!, cells[at + 3]!) });
+      if (this.#values.length < VALUES_KEPT)
+        this.#values.push({
+          line: -line,
+          what,
+          value: this.#wire.traced(cells[at + 2]!, cells[at + 3]!),
+        });
       else this.#cut = true;
       at += 4;
     }
   }
 
   /** All that was traced; lines in their order. */
-  take(): { lines: [number, number][]; values: { line: number; what: string; value: Value }[]; cut: boolean } {
-    return { lines: [...this.#hits].sort((a, b) => a[0] - b[0]), values: this.#values, cut: this.#cut };
+  take(): {
+    lines: [number, number][];
+    values: { line: number; what: string; value: Value }[];
+    cut: boolean;
+  } {
+    return {
+      lines: [...this.#hits].sort((a, b) => a[0] - b[0]),
+      values: this.#values,
+      cut: this.#cut,
+    };
   }
 }

@@ -48,7 +48,11 @@ export class HostWire {
   /** Forgets the loose texts of a run that is over. */
   endRun(): void {
     if (this.#loose.length > 0) this.#loose = [];
-    if (this.#texts.length - this.#base.texts > MOST_TEXTS || this.#characters - this.#base.characters > MOST_CHARACTERS) this.cut();
+    if (
+      this.#texts.length - this.#base.texts > MOST_TEXTS ||
+      this.#characters - this.#base.characters > MOST_CHARACTERS
+    )
+      this.cut();
   }
 
   /** What both have now is what they are cut back to. */
@@ -86,7 +90,8 @@ export class HostWire {
   /** A text too long to be numbered; its place goes into the payload. */
   hearLoose(): void {
     const text = this.machine.given();
-    if (text.length > LONGEST) throw new ScriptFault('range', 'handed over a text that is too long.');
+    if (text.length > LONGEST)
+      throw new ScriptFault('range', 'handed over a text that is too long.');
     this.machine.cells[Cell.Payload] = this.#loose.push(text) - 1;
   }
 
@@ -168,9 +173,17 @@ export class HostWire {
   }
 
   /** Tells a value. `loose` is the place for a text too long for a number. */
-  give(value: unknown, tag: number = Cell.Tag, payload: number = Cell.Payload, float: number = Double.Answer, loose: number = Loose.answer): void {
-    if (typeof value === 'string') return this.#giveText(value, tag, payload, loose, Tag.Text, Tag.LooseText);
-    if (typeof value === 'object' && value !== null) return this.#giveObject(value, tag, payload, loose);
+  give(
+    value: unknown,
+    tag: number = Cell.Tag,
+    payload: number = Cell.Payload,
+    float: number = Double.Answer,
+    loose: number = Loose.answer,
+  ): void {
+    if (typeof value === 'string')
+      return this.#giveText(value, tag, payload, loose, Tag.Text, Tag.LooseText);
+    if (typeof value === 'object' && value !== null)
+      return this.#giveObject(value, tag, payload, loose);
     const { cells } = this.machine;
     if (value === true) cells[tag] = Tag.True;
     else if (value === false) cells[tag] = Tag.False;
@@ -181,7 +194,14 @@ export class HostWire {
     } else cells[tag] = Tag.Undefined;
   }
 
-  #giveText(text: string, tag: number, payload: number, loose: number, numbered: Tag, long: Tag): void {
+  #giveText(
+    text: string,
+    tag: number,
+    payload: number,
+    loose: number,
+    numbered: Tag,
+    long: Tag,
+  ): void {
     let at = loose;
     if (text.length <= LONGEST_NUMBERED) at = this.#numberOf(text);
     else this.machine.putLoose(loose, text);
@@ -219,7 +239,9 @@ export class HostWire {
     const code = FAILURES[cells[Cell.More]!];
     const at = cells[Cell.Payload]!;
     if (code === undefined) throw new Untrue();
-    return { code, says: cutText(cells[Cell.Tag] === Tag.LooseFault ? this.#looseText(at) : this.text(at)) };
+    return {
+      code,
+      says: cutText(cells[Cell.Tag] === Tag.LooseFault ? this.#looseText(at) : this.text(at)),
+    };
   }
 }
-

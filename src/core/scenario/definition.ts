@@ -1,14 +1,28 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
 import * as z from 'zod';
 import { Name } from '../form/definition';
-import { MOST_STEPS, ServiceMoods, StepSchema, ValueSchema, ValuesSchema, Zone } from '../session/schema';
+import {
+  MOST_STEPS,
+  ServiceMoods,
+  StepSchema,
+  ValueSchema,
+  ValuesSchema,
+  Zone,
+} from '../session/schema';
 import type { PartState } from '../session/step';
 
 export const OpenSchema = z.strictObject({
   as: z.string().meta({ description: 'The key of a person of the workspace.' }),
-  record: z.string().nullable().optional().meta({ description: 'The id of a sample record; null for a new entry.' }),
+  record: z
+    .string()
+    .nullable()
+    .optional()
+    .meta({ description: 'The id of a sample record; null for a new entry.' }),
   launch: ValuesSchema.optional(),
-  clock: z.iso.datetime().optional().meta({ description: 'When the form is opened, 2031-05-02T09:00:00Z unless said.' }),
+  clock: z.iso
+    .datetime()
+    .optional()
+    .meta({ description: 'When the form is opened, 2031-05-02T09:00:00Z unless said.' }),
   zone: Zone.optional(),
   seed: z.number().int().optional(),
   viewing: z.boolean().optional().meta({ description: 'The record is only looked at.' }),
@@ -16,7 +30,9 @@ export const OpenSchema = z.strictObject({
     .strictObject({ form: Name, record: z.string() })
     .optional()
     .meta({ description: 'The form and sample record that this one is opened from.' }),
-  services: ServiceMoods.optional().meta({ description: 'How services behave in this session instead of as defined.' }),
+  services: ServiceMoods.optional().meta({
+    description: 'How services behave in this session instead of as defined.',
+  }),
 });
 export type Open = z.infer<typeof OpenSchema>;
 
@@ -37,19 +53,35 @@ const aspects = {
   problem: z.string().nullable().optional(),
   fault: z.string().nullable().optional().meta({ description: 'What the last check found.' }),
   orphan: z.boolean().optional(),
-  stage: z.string().nullable().optional().meta({ description: 'Of a track: the key of its stage.' }),
-  stray: ValueSchema.optional().meta({ description: 'What the record brought and is no value of this kind.' }),
+  stage: z
+    .string()
+    .nullable()
+    .optional()
+    .meta({ description: 'Of a track: the key of its stage.' }),
+  stray: ValueSchema.optional().meta({
+    description: 'What the record brought and is no value of this kind.',
+  }),
 } satisfies Record<Exclude<keyof PartState, 'sort'>, z.ZodType>;
 
 /** Every aspect can be expected. */
 export const PartExpectation = z.strictObject({
   ...aspects,
-  count: z.number().int().optional().meta({ description: 'Of a rows field: how many rows there are.' }),
-  cells: z.record(Name, ValueSchema).optional().meta({ description: 'Of a row: only the cells named are looked at.' }),
+  count: z
+    .number()
+    .int()
+    .optional()
+    .meta({ description: 'Of a rows field: how many rows there are.' }),
+  cells: z
+    .record(Name, ValueSchema)
+    .optional()
+    .meta({ description: 'Of a row: only the cells named are looked at.' }),
 });
 export type PartExpectation = z.infer<typeof PartExpectation>;
 
-const Said = z.union([z.string(), z.strictObject({ text: z.string(), tone: z.enum(['info', 'warning', 'error']) })]);
+const Said = z.union([
+  z.string(),
+  z.strictObject({ text: z.string(), tone: z.enum(['info', 'warning', 'error']) }),
+]);
 
 const special = {
   '@submit': z
@@ -65,20 +97,35 @@ const special = {
   '@notice': Said.nullable().optional().meta({ description: 'The message that a rule holds.' }),
   '@messages': z.array(Said).optional(),
   '@log': z.array(z.array(ValueSchema)).optional(),
-  '@parent': z.array(z.strictObject({ set: Name, to: ValueSchema })).optional().meta({ description: 'Values handed to the form that this one was opened from.' }),
+  '@parent': z
+    .array(z.strictObject({ set: Name, to: ValueSchema }))
+    .optional()
+    .meta({ description: 'Values handed to the form that this one was opened from.' }),
   '@errors': z
-    .array(z.strictObject({ behaviour: z.string().optional(), line: z.number().int().optional(), says: z.string().optional() }))
+    .array(
+      z.strictObject({
+        behaviour: z.string().optional(),
+        line: z.number().int().optional(),
+        says: z.string().optional(),
+      }),
+    )
     .optional(),
   '@refused': z
     .array(z.strictObject({ step: z.number().int().optional(), why: z.string().optional() }))
     .optional()
-    .meta({ description: 'Steps a person could not do: the step counted from 0 among all entries of steps.' }),
+    .meta({
+      description:
+        'Steps a person could not do: the step counted from 0 among all entries of steps.',
+    }),
 };
 
 export const ExpectationSchema = z.object(special).catchall(PartExpectation);
 export type Expectation = z.infer<typeof ExpectationSchema>;
 
-export const ScenarioStepSchema = z.union([StepSchema, z.strictObject({ expect: ExpectationSchema })]);
+export const ScenarioStepSchema = z.union([
+  StepSchema,
+  z.strictObject({ expect: ExpectationSchema }),
+]);
 export type ScenarioStep = z.infer<typeof ScenarioStepSchema>;
 
 export const ScenarioSchema = z.strictObject({

@@ -37,9 +37,11 @@ export class NoSuchOpening extends Error {
 
 export function openingOf(open: Open, form: Form, cast: Cast): Opening {
   const person = cast.people.find((p) => p.key === open.as);
-  if (person === undefined) throw new NoSuchOpening(['open', 'as'], `there is no person "${open.as}"`);
+  if (person === undefined)
+    throw new NoSuchOpening(['open', 'as'], `there is no person "${open.as}"`);
   const record = open.record == null ? null : cast.records.find((r) => r.id === open.record);
-  if (record === undefined) throw new NoSuchOpening(['open', 'record'], `there is no record "${open.record}"`);
+  if (record === undefined)
+    throw new NoSuchOpening(['open', 'record'], `there is no record "${open.record}"`);
   const launch = readLaunch(form, open.launch ?? {});
   if ('says' in launch) throw new NoSuchOpening(['open', 'launch', launch.name], launch.says);
   return {
@@ -57,10 +59,15 @@ export function openingOf(open: Open, form: Form, cast: Cast): Opening {
   };
 }
 
-function parentOf({ form: name, record: id }: NonNullable<Open['parent']>, cast: Cast): NonNullable<Opening['parent']> {
+function parentOf(
+  { form: name, record: id }: NonNullable<Open['parent']>,
+  cast: Cast,
+): NonNullable<Opening['parent']> {
   const found = cast.forms?.find(({ form }) => form.name === name);
-  if (found === undefined) throw new NoSuchOpening(['open', 'parent', 'form'], `there is no form "${name}"`);
+  if (found === undefined)
+    throw new NoSuchOpening(['open', 'parent', 'form'], `there is no form "${name}"`);
   const record = found.records.find((one) => one.id === id);
-  if (record === undefined) throw new NoSuchOpening(['open', 'parent', 'record'], `the form ${name} has no record "${id}"`);
+  if (record === undefined)
+    throw new NoSuchOpening(['open', 'parent', 'record'], `the form ${name} has no record "${id}"`);
   return { form: name, record: id, fields: fieldsOf(found.form), values: record.values };
 }

@@ -7,8 +7,16 @@ export interface OptionSource {
   tables: readonly Table[];
 }
 
-export function tableOptions(form: Form, source: OptionSource): (address: string) => string[] | null {
-  const fields = new Map(fieldsOf(form).flatMap((field) => [[field.name, field] as const, ...cellsOf(field).map((cell) => [`${field.name}[].${cell.name}`, cell] as const)]));
+export function tableOptions(
+  form: Form,
+  source: OptionSource,
+): (address: string) => string[] | null {
+  const fields = new Map(
+    fieldsOf(form).flatMap((field) => [
+      [field.name, field] as const,
+      ...cellsOf(field).map((cell) => [`${field.name}[].${cell.name}`, cell] as const),
+    ]),
+  );
   return (address) => {
     const field = fields.get(address.replace(/\[\d+\]/, '[]'));
     if (field === undefined || !holdsKeys(field)) return null;

@@ -10,12 +10,35 @@ import { NOTHING_SEEN, partSeen, seenAfter, type Seen } from './snapshot';
 
 /** Whether a change of it is expected from then on: not what only follows from another one, or from a check. */
 const EXPECTED: Readonly<Record<keyof PartState, boolean>> = {
-  sort: false, value: true, stage: true, shown: true, onScreen: false, locked: true, editable: false, required: true, options: true, hint: true, warning: true, problem: true, label: true, fault: false, orphan: false, stray: false,
+  sort: false,
+  value: true,
+  stage: true,
+  shown: true,
+  onScreen: false,
+  locked: true,
+  editable: false,
+  required: true,
+  options: true,
+  hint: true,
+  warning: true,
+  problem: true,
+  label: true,
+  fault: false,
+  orphan: false,
+  stray: false,
 };
-const ASPECTS = Object.keys(EXPECTED).filter((name) => EXPECTED[name as keyof PartState]) as (keyof PartState & keyof PartExpectation)[];
+const ASPECTS = Object.keys(EXPECTED).filter(
+  (name) => EXPECTED[name as keyof PartState],
+) as (keyof PartState & keyof PartExpectation)[];
 
 /** `answers` holds the opening's answer and one for each step. */
-export function recordScenario(title: string, open: Open, form: Form, steps: readonly Step[], answers: readonly Answer[]): Scenario {
+export function recordScenario(
+  title: string,
+  open: Open,
+  form: Form,
+  steps: readonly Step[],
+  answers: readonly Answer[],
+): Scenario {
   let before = seenAfter(NOTHING_SEEN, answers[0]!);
   const recorded: ScenarioStep[] = [];
   steps.forEach((step, i) => {
@@ -29,29 +52,59 @@ export function recordScenario(title: string, open: Open, form: Form, steps: rea
   return { title, open, steps: recorded };
 }
 
-function expectationOf(step: Step, form: Form, before: Seen, after: Seen, answer: Answer, place: number): Expectation {
+function expectationOf(
+  step: Step,
+  form: Form,
+  before: Seen,
+  after: Seen,
+  answer: Answer,
+  place: number,
+): Expectation {
   const expect: Record<string, unknown> = {};
   for (const name of Object.keys(answer.changes)) {
     const changed = changedAspects(before.parts[name], after.parts[name]!);
     // That a field has the value just entered goes without saying.
-    if ('set' in step && step.set === name && equal(changed.value ?? null, step.to)) delete changed.value;
+    if ('set' in step && step.set === name && equal(changed.value ?? null, step.to))
+      delete changed.value;
     if (Object.keys(changed).length > 0) expect[name] = changed;
   }
-  for (const [name, change] of Object.entries(answer.rows)) expectRows(name, change, form, step, before, after, expect);
+  for (const [name, change] of Object.entries(answer.rows))
+    expectRows(name, change, form, step, before, after, expect);
   if (before.page !== after.page) expect['@page'] = after.page;
-  if (before.replaced?.text !== after.replaced?.text) expect['@replaced'] = after.replaced?.text ?? null;
-  if (answer.messages.length > 0) expect['@messages'] = answer.messages.map(({ text, tone }) => ({ text, tone }));
+  if (before.replaced?.text !== after.replaced?.text)
+    expect['@replaced'] = after.replaced?.text ?? null;
+  if (answer.messages.length > 0)
+    expect['@messages'] = answer.messages.map(({ text, tone }) => ({ text, tone }));
   if (answer.toParent.length > 0) expect['@parent'] = answer.toParent;
   if (answer.refused !== null) expect['@refused'] = [{ step: place, why: answer.refused }];
-  if (answer.errors.length > 0) expect['@errors'] = answer.errors.map(({ behaviour, line }) => ({ behaviour, ...(line === null ? {} : { line }) }));
-  if (answer.submit !== null) expect['@submit'] = { saved: answer.submit.saved, stoppedBy: answer.submit.stoppedBy };
+  if (answer.errors.length > 0)
+    expect['@errors'] = answer.errors.map(({ behaviour, line }) => ({
+      behaviour,
+      ...(line === null ? {} : { line }),
+    }));
+  if (answer.submit !== null)
+    expect['@submit'] = { saved: answer.submit.saved, stoppedBy: answer.submit.stoppedBy };
   return expect as Expectation;
 }
 
 /** Rows are named by their place after the step; those that a person has just added or filled in go without saying. */
-function expectRows(name: string, change: RowsChange, form: Form, step: Step, before: Seen, after: Seen, expect: Record<string, unknown>): void {
+function expectRows(
+  name: string,
+  change: RowsChange,
+  form: Form,
+  step: Step,
+  before: Seen,
+  after: Seen,
+  expect: Record<string, unknown>,
+): void {
   const rows = after.rows[name]!;
-  if (change.order !== undefined && before.rows[name] !== undefined && !('addRow' in step) && !('removeRow' in step) && !('moveRow' in step)) {
+  if (
+    change.order !== undefined &&
+    before.rows[name] !== undefined &&
+    !('addRow' in step) &&
+    !('removeRow' in step) &&
+    !('moveRow' in step)
+  ) {
     expect[name] = { ...(expect[name] as object | undefined), count: rows.order.length };
   }
   for (const [id, row] of Object.entries(change.rows)) {
@@ -60,9 +113,16 @@ function expectRows(name: string, change: RowsChange, form: Form, step: Step, be
     const had = before.rows[name]?.order.indexOf(id) ?? -1;
     for (const column of columns) {
       const address = `${name}[${place}].${column}`;
-      const changed = changedAspects(had < 0 ? undefined : partSeen(before, form, `${name}[${had}].${column}`), partSeen(after, form, address)!);
-      if ('set' in step && step.set === address && equal(changed.value ?? null, step.to)) delete changed.value;
-      if (had < 0) for (const aspect of Object.keys(changed)) if (aspect === 'value' || row.cells?.[column]?.[aspect as never] === undefined) delete changed[aspect as 'value'];
+      const changed = changedAspects(
+        had < 0 ? undefined : partSeen(before, form, `${name}[${had}].${column}`),
+        partSeen(after, form, address)!,
+      );
+      if ('set' in step && step.set === address && equal(changed.value ?? null, step.to))
+        delete changed.value;
+      if (had < 0)
+        for (const aspect of Object.keys(changed))
+          if (aspect === 'value' || row.cells?.[column]?.[aspect as never] === undefined)
+            delete changed[aspect as 'value'];
       if (Object.keys(changed).length > 0) expect[address] = changed;
     }
   }

@@ -29,7 +29,13 @@ export interface ScenarioResult {
   steps: number;
 }
 
-export async function runScenario(scenario: Scenario, form: Form, source: OptionSource, cast: Cast, play: Player): Promise<ScenarioResult> {
+export async function runScenario(
+  scenario: Scenario,
+  form: Form,
+  source: OptionSource,
+  cast: Cast,
+  play: Player,
+): Promise<ScenarioResult> {
   const steps = scenario.steps.filter((step) => !isExpect(step)) as Step[];
   const answers = await play(openingOf(scenario.open, form, cast), steps);
   const misses = compare(scenario, answers, form, tableOptions(form, source));
@@ -41,7 +47,12 @@ export function isExpect(step: ScenarioStep): step is { expect: Expectation } {
 }
 
 /** All expectations that are not met, in order. */
-function compare(scenario: Scenario, answers: readonly Answer[], form: Form, baseOptions: (field: string) => string[] | null): Miss[] {
+function compare(
+  scenario: Scenario,
+  answers: readonly Answer[],
+  form: Form,
+  baseOptions: (field: string) => string[] | null,
+): Miss[] {
   const misses: Miss[] = [];
   let heard = nothingHeard();
   let seen = hear(heard, NOTHING_SEEN, answers[0]!, -1);
@@ -67,11 +78,24 @@ function hear(heard: Heard, seen: Seen, answer: Answer, step: number): Seen {
   return seenAfter(seen, answer);
 }
 
-function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, form: Form, baseOptions: (field: string) => string[] | null): Miss[] {
+function meet(
+  expect: Expectation,
+  seen: Seen,
+  heard: Heard,
+  step: number,
+  form: Form,
+  baseOptions: (field: string) => string[] | null,
+): Miss[] {
   const misses: Miss[] = unnamed(heard, expect, step);
-  const miss = (part: string, aspect: string | null, says: string) => misses.push({ step, part, aspect, says });
+  const miss = (part: string, aspect: string | null, says: string) =>
+    misses.push({ step, part, aspect, says });
   const demand = (part: string, aspect: string | null, got: Value, wanted: Value) => {
-    if (!equal(got, wanted)) miss(part, aspect, `${aspect === null ? part : `${part}.${aspect}`} is ${show(got)}, expected ${show(wanted)}`);
+    if (!equal(got, wanted))
+      miss(
+        part,
+        aspect,
+        `${aspect === null ? part : `${part}.${aspect}`} is ${show(got)}, expected ${show(wanted)}`,
+      );
   };
   for (const [name, wanted] of Object.entries(expect)) {
     if (name.startsWith('@') || wanted === undefined) continue;
@@ -83,7 +107,8 @@ function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, form:
     for (const [aspect, value] of Object.entries(wanted as PartExpectation)) {
       if (aspect === 'cells') {
         const cells = part.sort === 'row' ? (part.value as Values) : {};
-        for (const [cell, inCell] of Object.entries(value as Values)) demand(`${name}.${cell}`, null, cells[cell] ?? null, inCell);
+        for (const [cell, inCell] of Object.entries(value as Values))
+          demand(`${name}.${cell}`, null, cells[cell] ?? null, inCell);
         continue;
       }
       if (aspect === 'count') {
@@ -94,11 +119,25 @@ function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, form:
     }
   }
   if (expect['@page'] !== undefined) demand('@page', null, seen.page, expect['@page']);
-  if (expect['@replaced'] !== undefined) demand('@replaced', null, seen.replaced?.text ?? null, expect['@replaced']);
-  if (expect['@notice'] !== undefined) demand('@notice', null, said(seen.notice, expect['@notice']), expect['@notice']);
+  if (expect['@replaced'] !== undefined)
+    demand('@replaced', null, seen.replaced?.text ?? null, expect['@replaced']);
+  if (expect['@notice'] !== undefined)
+    demand('@notice', null, said(seen.notice, expect['@notice']), expect['@notice']);
   const messages = expect['@messages'];
-  if (messages !== undefined) demand('@messages', null, heard.messages.map((m, i) => said(m, messages[i] ?? '')), messages);
-  if (expect['@log'] !== undefined) demand('@log', null, heard.log.map((line) => line.values), expect['@log']);
+  if (messages !== undefined)
+    demand(
+      '@messages',
+      null,
+      heard.messages.map((m, i) => said(m, messages[i] ?? '')),
+      messages,
+    );
+  if (expect['@log'] !== undefined)
+    demand(
+      '@log',
+      null,
+      heard.log.map((line) => line.values),
+      expect['@log'],
+    );
   if (expect['@parent'] !== undefined) demand('@parent', null, heard.toParent, expect['@parent']);
   const submit = expect['@submit'];
   if (submit !== undefined) {
@@ -106,9 +145,12 @@ function meet(expect: Expectation, seen: Seen, heard: Heard, step: number, form:
     if (outcome === null) miss('@submit', null, 'nothing has been submitted');
     else {
       if (submit.saved !== undefined) demand('@submit', 'saved', outcome.saved, submit.saved);
-      if (submit.stoppedBy !== undefined) demand('@submit', 'stoppedBy', outcome.stoppedBy, submit.stoppedBy);
-      if (submit.without !== undefined) demand('@submit', 'without', outcome.without, submit.without);
-      for (const [field, value] of Object.entries(submit.values ?? {})) demand('@submit', `values.${field}`, outcome.values[field] ?? null, value);
+      if (submit.stoppedBy !== undefined)
+        demand('@submit', 'stoppedBy', outcome.stoppedBy, submit.stoppedBy);
+      if (submit.without !== undefined)
+        demand('@submit', 'without', outcome.without, submit.without);
+      for (const [field, value] of Object.entries(submit.values ?? {}))
+        demand('@submit', `values.${field}`, outcome.values[field] ?? null, value);
     }
   }
   return misses;
@@ -126,10 +168,16 @@ function unnamed(heard: Heard, expect: Expectation, step: number): Miss[] {
       (wanted.behaviour === undefined || wanted.behaviour === error.behaviour) &&
       (wanted.line === undefined || wanted.line === error.line) &&
       (wanted.says === undefined || error.says.includes(wanted.says));
-    if (!fits) misses.push({ step, part: '@errors', aspect: null, says: `${where}: ${error.says}` });
+    if (!fits)
+      misses.push({ step, part: '@errors', aspect: null, says: `${where}: ${error.says}` });
   });
   for (const wanted of errors.slice(heard.errors.length)) {
-    misses.push({ step, part: '@errors', aspect: null, says: `an error was expected and did not come: ${JSON.stringify(wanted)}` });
+    misses.push({
+      step,
+      part: '@errors',
+      aspect: null,
+      says: `an error was expected and did not come: ${JSON.stringify(wanted)}`,
+    });
   }
   const refused = expect['@refused'] ?? [];
   heard.refused.forEach((refusal, i) => {
@@ -138,15 +186,31 @@ function unnamed(heard: Heard, expect: Expectation, step: number): Miss[] {
       wanted !== undefined &&
       (wanted.step === undefined || wanted.step === refusal.step) &&
       (wanted.why === undefined || refusal.why.includes(wanted.why));
-    if (!fits) misses.push({ step: refusal.step, part: '@refused', aspect: null, says: `step ${refusal.step} was refused: ${refusal.why}` });
+    if (!fits)
+      misses.push({
+        step: refusal.step,
+        part: '@refused',
+        aspect: null,
+        says: `step ${refusal.step} was refused: ${refusal.why}`,
+      });
   });
   for (const wanted of refused.slice(heard.refused.length)) {
-    misses.push({ step, part: '@refused', aspect: null, says: `a refusal was expected and did not come: ${JSON.stringify(wanted)}` });
+    misses.push({
+      step,
+      part: '@refused',
+      aspect: null,
+      says: `a refusal was expected and did not come: ${JSON.stringify(wanted)}`,
+    });
   }
   return misses;
 }
 
-function aspectOf(name: string, part: PartState, aspect: string, baseOptions: (field: string) => string[] | null): Value {
+function aspectOf(
+  name: string,
+  part: PartState,
+  aspect: string,
+  baseOptions: (field: string) => string[] | null,
+): Value {
   if (aspect === 'options') return part.options?.map((option) => option.key) ?? baseOptions(name);
   return (part[aspect as keyof PartState] as Value | undefined) ?? null;
 }
@@ -161,14 +225,24 @@ function show(value: Value): string {
 }
 
 /** The parts that a scenario names and the form does not have, as paths into it. */
-export function unknownNames(scenario: Scenario, form: Form): { path: (string | number)[]; says: string }[] {
+export function unknownNames(
+  scenario: Scenario,
+  form: Form,
+): { path: (string | number)[]; says: string }[] {
   const known = addressesOf(form);
   const unknown = (name: string) => !known.has(name.replace(/\[\d+\]/, '[]'));
   return scenario.steps.flatMap((step, i) => {
     const places: [string, string[]][] = isExpect(step)
-      ? Object.keys(step.expect).filter((name) => !name.startsWith('@')).map((name) => [name, ['expect', name]])
+      ? Object.keys(step.expect)
+          .filter((name) => !name.startsWith('@'))
+          .map((name) => [name, ['expect', name]])
       : namedBy(step).map(([key, name]) => [name, [key]]);
-    return places.filter(([name]) => unknown(name)).map(([name, path]) => ({ path: ['steps', i, ...path], says: `the form has no part "${name}"` }));
+    return places
+      .filter(([name]) => unknown(name))
+      .map(([name, path]) => ({
+        path: ['steps', i, ...path],
+        says: `the form has no part "${name}"`,
+      }));
   });
 }
 
@@ -191,9 +265,13 @@ export function addressesOf(form: Form): Set<string> {
 }
 
 /** The keys of steps whose text names a part. */
-export const NAMING_KEYS: ReadonlySet<string> = new Set(Object.entries(STEP_KINDS).flatMap(([kind, { namesPart }]) => (namesPart ? [kind] : [])));
+export const NAMING_KEYS: ReadonlySet<string> = new Set(
+  Object.entries(STEP_KINDS).flatMap(([kind, { namesPart }]) => (namesPart ? [kind] : [])),
+);
 
 /** The keys of a step that name a part, with the name. */
 export function namedBy(step: Step): [string, string][] {
-  return Object.entries(step).filter((entry): entry is [string, string] => NAMING_KEYS.has(entry[0]) && typeof entry[1] === 'string');
+  return Object.entries(step).filter(
+    (entry): entry is [string, string] => NAMING_KEYS.has(entry[0]) && typeof entry[1] === 'string',
+  );
 }

@@ -29,7 +29,19 @@ export interface Seen {
   changed: boolean;
 }
 
-export const NOTHING_SEEN: Seen = { parts: {}, rows: {}, record: null, clock: 0, waiting: [], page: null, replaced: null, notice: null, failing: [], submit: null, changed: false };
+export const NOTHING_SEEN: Seen = {
+  parts: {},
+  rows: {},
+  record: null,
+  clock: 0,
+  waiting: [],
+  page: null,
+  replaced: null,
+  notice: null,
+  failing: [],
+  submit: null,
+  changed: false,
+};
 
 /** What is seen after an answer; the former is left as it was. */
 export function seenAfter(before: Seen, answer: Answer): Seen {
@@ -37,10 +49,23 @@ export function seenAfter(before: Seen, answer: Answer): Seen {
   const names = Object.keys(answer.changes);
   if (names.length > 0) {
     parts = { ...parts };
-    for (const name of names) parts[name] = { ...parts[name], ...answer.changes[name] } as PartState;
+    for (const name of names)
+      parts[name] = { ...parts[name], ...answer.changes[name] } as PartState;
   }
   const { record, clock, waiting, page, replaced, notice, failing, changed } = answer;
-  return { parts, rows: rowsAfter(before.rows, answer.rows), record, clock, waiting, page, replaced, notice, failing, changed, submit: answer.submit ?? before.submit };
+  return {
+    parts,
+    rows: rowsAfter(before.rows, answer.rows),
+    record,
+    clock,
+    waiting,
+    page,
+    replaced,
+    notice,
+    failing,
+    changed,
+    submit: answer.submit ?? before.submit,
+  };
 }
 
 function rowsAfter(before: Seen['rows'], changes: Answer['rows']): Seen['rows'] {
@@ -65,12 +90,17 @@ const NEW_ROW: RowState = { shown: true, locked: false, values: {}, cells: {} };
 
 function rowAfter(before: RowState = NEW_ROW, change: Partial<RowState>): RowState {
   const cells = { ...before.cells };
-  for (const [name, cell] of Object.entries(change.cells ?? {})) cells[name] = { ...cells[name], ...cell };
+  for (const [name, cell] of Object.entries(change.cells ?? {}))
+    cells[name] = { ...cells[name], ...cell };
   return { ...before, ...change, values: { ...before.values, ...change.values }, cells };
 }
 
 /** A cell as a part of its own: what stands of it, else what its definition says, within its row and its field. */
-export function cellState(field: PartState, row: RowState, cell: Field): Required<Omit<PartState, 'label' | 'stage' | 'stray'>> {
+export function cellState(
+  field: PartState,
+  row: RowState,
+  cell: Field,
+): Required<Omit<PartState, 'label' | 'stage' | 'stray'>> {
   const said = row.cells[cell.name] ?? {};
   const shown = said.shown ?? cell.hidden !== true;
   const locked = said.locked ?? cell.locked === true;
@@ -101,7 +131,16 @@ export function partSeen(seen: Seen, form: Form, address: string): PartState | u
   if (row === undefined || field === undefined) return undefined;
   if (found.cell === null) {
     const { shown, locked, values, warning = null, problem = null } = row;
-    return { sort: 'row', shown, onScreen: shown && field.onScreen, locked, editable: !locked && field.editable, warning, problem, value: values };
+    return {
+      sort: 'row',
+      shown,
+      onScreen: shown && field.onScreen,
+      locked,
+      editable: !locked && field.editable,
+      warning,
+      problem,
+      value: values,
+    };
   }
   const definition = fieldsOf(form).find((one) => one.name === found.rows);
   const cell = definition && cellsOf(definition).find((one) => one.name === found.cell);
@@ -119,7 +158,10 @@ export function partsSeen(seen: Seen, form: Form): Record<string, PartState> {
   for (const name of Object.keys(seen.parts)) parts[name] = withRows(seen, name);
   for (const field of fieldsOf(form)) {
     seen.rows[field.name]?.order.forEach((_, place) => {
-      const addresses = [`${field.name}[${place}]`, ...cellsOf(field).map((cell) => `${field.name}[${place}].${cell.name}`)];
+      const addresses = [
+        `${field.name}[${place}]`,
+        ...cellsOf(field).map((cell) => `${field.name}[${place}].${cell.name}`),
+      ];
       for (const address of addresses) parts[address] = partSeen(seen, form, address)!;
     });
   }

@@ -12,7 +12,10 @@ export function acceptValue(state: State, part: Part, offered: unknown): Value {
   const { field } = part;
   const accepted = accept(offered, field, state.surroundings(part));
   if (accepted.ok) return accepted.value;
-  throw new ScriptFault('wrong_value', words.wrongValue(part.name, field.kind, accepted.takes, offered, accepted.help));
+  throw new ScriptFault(
+    'wrong_value',
+    words.wrongValue(part.name, field.kind, accepted.takes, offered, accepted.help),
+  );
 }
 
 interface Offered {
@@ -25,8 +28,14 @@ interface Offered {
 
 type Reader = (offer: Offered) => Value;
 
-const yesOrNo: Reader = ({ offered, wrong }) => (typeof offered === 'boolean' ? offered : wrong('true or false'));
-const textOrNothing: Reader = ({ offered, wrong }) => (offered === null || offered === '' ? null : typeof offered === 'string' ? offered : wrong('a text or null'));
+const yesOrNo: Reader = ({ offered, wrong }) =>
+  typeof offered === 'boolean' ? offered : wrong('true or false');
+const textOrNothing: Reader = ({ offered, wrong }) =>
+  offered === null || offered === ''
+    ? null
+    : typeof offered === 'string'
+      ? offered
+      : wrong('a text or null');
 const unread: Reader = ({ wrong }) => wrong('nothing: it can be read, not written');
 
 /** What each aspect takes. */
@@ -35,11 +44,13 @@ const READERS: Readonly<Record<Exclude<AspectName, `sum:${string}`>, Reader>> = 
   shown: yesOrNo,
   locked: yesOrNo,
   required: yesOrNo,
-  options: ({ state, part, offered, wrong }) => acceptOptions(state, part.field, offered, wrong) as unknown as Value,
+  options: ({ state, part, offered, wrong }) =>
+    acceptOptions(state, part.field, offered, wrong) as unknown as Value,
   hint: textOrNothing,
   warning: textOrNothing,
   problem: textOrNothing,
-  label: ({ offered, wrong }) => (typeof offered === 'string' && offered !== '' ? offered : wrong('a text')),
+  label: ({ offered, wrong }) =>
+    typeof offered === 'string' && offered !== '' ? offered : wrong('a text'),
   stage: ({ part, offered }) => acceptStage(part.definition as Track, offered),
   message: ({ offered, wrong }) => readMessage(offered) ?? wrong('a text and a tone'),
   replaced: (offer) => readReplacement(offer.offered) ?? textOrNothing(offer),
@@ -79,17 +90,29 @@ function acceptStage(track: Track, offered: unknown): Value {
 }
 
 /** Options are given as keys, as key and label, or as rows of a table. */
-function acceptOptions(state: State, field: Field, offered: unknown, wrong: (takes: string) => never): readonly Option[] {
+function acceptOptions(
+  state: State,
+  field: Field,
+  offered: unknown,
+  wrong: (takes: string) => never,
+): readonly Option[] {
   if (!holdsKeys(field)) return wrong('nothing: only choices and references have options');
-  if (!Array.isArray(offered)) return wrong('a list of options or rows, or undefined to take it back');
+  if (!Array.isArray(offered))
+    return wrong('a list of options or rows, or undefined to take it back');
   const known = state.optionsOf(field, null)!;
   const table = field.kind === 'reference' ? state.table(field.table) : null;
   const seen = new Set<string>();
   const options: Option[] = [];
   for (const item of offered as unknown[]) {
-    const option = readOption(state, item, known, table === null ? null : (key) => rowOption(table, key));
+    const option = readOption(
+      state,
+      item,
+      known,
+      table === null ? null : (key) => rowOption(table, key),
+    );
     if (option === null) return wrong('keys, { key, label } or rows of a table');
-    if (table !== null && table.find(option.key) === null) return wrong(`keys of table ${table.table.name}, and ${inWords(option.key)} is none`);
+    if (table !== null && table.find(option.key) === null)
+      return wrong(`keys of table ${table.table.name}, and ${inWords(option.key)} is none`);
     if (!seen.has(option.key)) options.push(option);
     seen.add(option.key);
   }
@@ -101,8 +124,14 @@ function rowOption(table: ReturnType<State['table']>, key: string): Option | nul
   return row === null ? null : table.optionOf(row);
 }
 
-function readOption(state: State, item: unknown, known: readonly Option[], byKey: ((key: string) => Option | null) | null): Option | null {
-  const find = (key: string) => (byKey === null ? (known.find((option) => option.key === key) ?? null) : byKey(key));
+function readOption(
+  state: State,
+  item: unknown,
+  known: readonly Option[],
+  byKey: ((key: string) => Option | null) | null,
+): Option | null {
+  const find = (key: string) =>
+    byKey === null ? (known.find((option) => option.key === key) ?? null) : byKey(key);
   if (typeof item === 'string') return find(item) ?? Object.freeze({ key: item, label: item });
   if (typeof item !== 'object' || item === null) return null;
   const { key, label } = item as { key?: unknown; label?: unknown };
@@ -111,5 +140,8 @@ function readOption(state: State, item: unknown, known: readonly Option[], byKey
     if (row === item) return table.optionOf(row);
   }
   if (typeof key !== 'string') return null;
-  return Object.freeze({ key, label: typeof label === 'string' ? label : (find(key)?.label ?? key) });
+  return Object.freeze({
+    key,
+    label: typeof label === 'string' ? label : (find(key)?.label ?? key),
+  });
 }

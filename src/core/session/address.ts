@@ -13,5 +13,7 @@ const ROW = /^([a-z][a-z0-9_]*)\[(\d+)\](?:\.([a-z][a-z0-9_]*))?$/;
 /** Reads the address of a row or cell; null for any other, such as `draught`. */
 export function readRowAddress(address: string): RowAddress | null {
   const match = ROW.exec(address);
-  return match === null ? null : { rows: match[1]!, place: Number(match[2]), cell: match[3] ?? null };
+  return match === null
+    ? null
+    : { rows: match[1]!, place: Number(match[2]), cell: match[3] ?? null };
 }

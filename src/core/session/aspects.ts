@@ -9,7 +9,19 @@ import type { Rule } from './ties';
 
 /** What can be said of parts, and what is computed for them. A new one is missed by the compiler wherever it is. */
 export type AspectName = SaidName | 'changed' | 'values' | 'order' | 'count' | `sum:${string}`;
-export type SaidName = 'value' | 'shown' | 'locked' | 'required' | 'options' | 'hint' | 'warning' | 'problem' | 'label' | 'stage' | 'message' | 'replaced';
+export type SaidName =
+  | 'value'
+  | 'shown'
+  | 'locked'
+  | 'required'
+  | 'options'
+  | 'hint'
+  | 'warning'
+  | 'problem'
+  | 'label'
+  | 'stage'
+  | 'message'
+  | 'replaced';
 
 /** What one rule says of an aspect at present. */
 export interface RuleWord {

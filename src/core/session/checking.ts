@@ -13,7 +13,10 @@ export interface Found {
 /** What is wrong with a field as it stands: a broken constraint, else a problem a script set; nothing off screen. */
 export function wrongWith(state: State, part: Part): string | null {
   if (!part.onScreen) return null;
-  const kept = state.orphans.has(part) || state.strays.has(part) ? null : faultOf(part.value, part.field, part.now('required') === true, state.fits);
+  const kept =
+    state.orphans.has(part) || state.strays.has(part)
+      ? null
+      : faultOf(part.value, part.field, part.now('required') === true, state.fits);
   return kept?.says ?? (part.now('problem') as string | null);
 }
 
@@ -29,13 +32,19 @@ export function check(state: State, page: Part | null): Found[] {
   for (const part of state.parts.fields) {
     if (page !== null && part.parent!.parent !== page) continue;
     look(part);
-    if (part.rows !== null && part.onScreen) checkRows(state, part, look, (row, says) => found.push({ part: row.address, says }));
+    if (part.rows !== null && part.onScreen)
+      checkRows(state, part, look, (row, says) => found.push({ part: row.address, says }));
   }
   return found;
 }
 
 /** Cells that nobody has touched are checked by their definition, and become parts only when something is wrong. */
-function checkRows(state: State, part: Part, look: (part: Part) => void, ofRow: (row: Part, problem: string) => void): void {
+function checkRows(
+  state: State,
+  part: Part,
+  look: (part: Part) => void,
+  ofRow: (row: Part, problem: string) => void,
+): void {
   const rows = part.rows!;
   for (const row of rows.list) {
     if (!row.part.onScreen) continue;
@@ -44,13 +53,22 @@ function checkRows(state: State, part: Part, look: (part: Part) => void, ofRow: 
     for (const [name, { field, bases }] of rows.columns) {
       const cell = row.cells.get(name);
       if (cell !== undefined) look(cell);
-      else if (bases.shown === true && faultOf(row.values[name]!, field, bases.required === true, state.fits) !== null) look(rows.cell(row, name));
+      else if (
+        bases.shown === true &&
+        faultOf(row.values[name]!, field, bases.required === true, state.fits) !== null
+      )
+        look(rows.cell(row, name));
     }
   }
 }
 
 /** Marks a field; `readsOf` is what the handler had read that stopped there, null for what a check found. */
-export function setFault(state: State, part: Part, says: string, readsOf: ReadonlySet<Part> | null): void {
+export function setFault(
+  state: State,
+  part: Part,
+  says: string,
+  readsOf: ReadonlySet<Part> | null,
+): void {
   state.faults.set(part, { says, readsOf });
   state.touch(part);
 }
@@ -67,7 +85,9 @@ export function outgoing(state: State): { values: Values; without: string[] } {
   for (const part of state.parts.fields) {
     const omitted = part.field.whenHidden === 'omit' && !part.onScreen;
     if (omitted) without.push(part.name);
-    values[part.name] = omitted ? emptyOf(part.field) : (state.strays.get(part) ?? (part.rows === null ? part.value : rowsOut(part, without)));
+    values[part.name] = omitted
+      ? emptyOf(part.field)
+      : (state.strays.get(part) ?? (part.rows === null ? part.value : rowsOut(part, without)));
   }
   return { values, without };
 }
@@ -79,13 +99,17 @@ function rowsOut(part: Part, without: string[]): Value {
   return rows.list.map((row) => {
     const left = omitting.filter(([name]) => !rows.cell(row, name).onScreen);
     for (const [name] of left) without.push(rows.cell(row, name).address);
-    return { ...row.values, ...Object.fromEntries(left.map(([name, { field }]) => [name, emptyOf(field)])) };
+    return {
+      ...row.values,
+      ...Object.fromEntries(left.map(([name, { field }]) => [name, emptyOf(field)])),
+    };
   });
 }
 
 /** The field that was mended loses its fault; others keep theirs until the next check. */
 export function dropMended(state: State): void {
   for (const [part, { readsOf }] of state.faults) {
-    if (readsOf === null && state.touched.has(part) && wrongWith(state, part) === null) state.faults.delete(part);
+    if (readsOf === null && state.touched.has(part) && wrongWith(state, part) === null)
+      state.faults.delete(part);
   }
 }

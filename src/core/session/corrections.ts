@@ -19,12 +19,21 @@ export class Corrections {
   /** No field of the form is ever cleared, so nothing has to be noted. */
   readonly #clears: boolean;
 
-  constructor(state: State, progress: Progress, writing: Writing, defaultOf: (part: Part) => Value) {
+  constructor(
+    state: State,
+    progress: Progress,
+    writing: Writing,
+    defaultOf: (part: Part) => Value,
+  ) {
     this.#state = state;
     this.#progress = progress;
     this.#writing = writing;
     this.#defaultOf = defaultOf;
-    this.#clears = state.parts.fields.some(({ field }) => field.whenHidden === 'clear' || (field.kind === 'rows' && field.fields.some((cell) => cell.whenHidden === 'clear')));
+    this.#clears = state.parts.fields.some(
+      ({ field }) =>
+        field.whenHidden === 'clear' ||
+        (field.kind === 'rows' && field.fields.some((cell) => cell.whenHidden === 'clear')),
+    );
   }
 
   /** Corrects what has to be; true when there was something, so that settling goes on. */
@@ -51,7 +60,12 @@ export class Corrections {
       return false;
     }
     // Of several keys only the missing ones go.
-    this.#writing.enter(part, Array.isArray(value) ? (value as string[]).filter((key) => !gone.includes(key)) : null, 'form', cause);
+    this.#writing.enter(
+      part,
+      Array.isArray(value) ? (value as string[]).filter((key) => !gone.includes(key)) : null,
+      'form',
+      cause,
+    );
     return true;
   }
 
@@ -93,7 +107,8 @@ export class Corrections {
     const { rows } = part;
     if (rows === null || !this.#progress.opening) return;
     for (const [name, { field }] of rows.columns) {
-      if (field.whenHidden === 'clear') for (const row of rows.list) this.#note(rows.cell(row, name));
+      if (field.whenHidden === 'clear')
+        for (const row of rows.list) this.#note(rows.cell(row, name));
     }
   }
 

@@ -8,7 +8,12 @@ import type { Opening } from './step';
 const two = (n: number): string => String(n).padStart(2, '0');
 
 /** `now` is the session's clock, in milliseconds since 1970-01-01T00:00:00Z; days and times are those of its zone. */
-export function defaultOf(field: Field, person: Opening['person'], now: number, zone: string): Value {
+export function defaultOf(
+  field: Field,
+  person: Opening['person'],
+  now: number,
+  zone: string,
+): Value {
   if ('default' in field && field.default !== undefined) return field.default;
   if (!('defaultFrom' in field) || field.defaultFrom === undefined) return emptyOf(field);
   const [year, month, day, hour, minute] = wallClock(zone, now)!;
@@ -22,6 +27,8 @@ export function defaultOf(field: Field, person: Opening['person'], now: number, 
     case 'today':
       return `${String(year).padStart(4, '0')}-${two(month!)}-${two(day!)}`;
     case 'now':
-      return field.kind === 'time' ? `${two(hour!)}:${two(minute!)}` : `${new Date(now).toISOString().slice(0, 19)}Z`;
+      return field.kind === 'time'
+        ? `${two(hour!)}:${two(minute!)}`
+        : `${new Date(now).toISOString().slice(0, 19)}Z`;
   }
 }

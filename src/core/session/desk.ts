@@ -53,7 +53,19 @@ export class Desk {
   readonly #opened: Opened;
   readonly #stopping: Stopping;
 
-  constructor({ state, runs, writing, services, clock, situation, ties, pages, progress, opened, stopping }: DeskRooms) {
+  constructor({
+    state,
+    runs,
+    writing,
+    services,
+    clock,
+    situation,
+    ties,
+    pages,
+    progress,
+    opened,
+    stopping,
+  }: DeskRooms) {
     this.#state = state;
     this.#runs = runs;
     this.#writing = writing;
@@ -99,12 +111,14 @@ export class Desk {
 
   /** Whether a part, and all it stands in, is shown. Each is a read of its own. */
   onScreen(part: Part): boolean {
-    for (let p: Part | null = part; p !== null; p = p.parent) if (p.has('shown') && this.read(p, 'shown') !== true) return false;
+    for (let p: Part | null = part; p !== null; p = p.parent)
+      if (p.has('shown') && this.read(p, 'shown') !== true) return false;
     return true;
   }
 
   editable(part: Part): boolean {
-    for (let p: Part | null = part; p !== null; p = p.parent) if (p.has('locked') && this.read(p, 'locked') !== false) return false;
+    for (let p: Part | null = part; p !== null; p = p.parent)
+      if (p.has('locked') && this.read(p, 'locked') !== false) return false;
     return !part.scriptOnly;
   }
 
@@ -133,7 +147,9 @@ export class Desk {
     const { field } = part;
     const around = { options: set as never, table: (name: string) => this.#state.table(name) };
     if (!holdsKeys(field) || value === null) return null;
-    return isList(field) ? (value as readonly string[]).map((key) => textOf([key], field, around)) : textOf(value, field, around);
+    return isList(field)
+      ? (value as readonly string[]).map((key) => textOf([key], field, around))
+      : textOf(value, field, around);
   }
 
   /** The rows of a field in order; a rule depends on which there are. */
@@ -159,7 +175,13 @@ export class Desk {
   standing(what: 'isNew' | 'record' | 'person' | 'launch' | 'viewing'): Value {
     this.#runs.demand(`form.${what} was read`);
     const { opening, isNew, record, viewing } = this.#situation;
-    const standing: Record<typeof what, unknown> = { isNew, record, person: opening.person, launch: opening.launch, viewing };
+    const standing: Record<typeof what, unknown> = {
+      isNew,
+      record,
+      person: opening.person,
+      launch: opening.launch,
+      viewing,
+    };
     return standing[what] as Value;
   }
 
@@ -171,9 +193,24 @@ export class Desk {
   addRow(part: Part, given: unknown, line: number): Row {
     const rows = part.rows!;
     const run = this.#runs.act(`fields.${part.name}.add()`);
-    const values = typeof given === 'object' || given === undefined ? { ...this.#defaults([...rows.columns.values()].map(({ field }) => field)), ...defined(given) } : given;
-    const read = readRow(values, part.field as FieldOf<'rows'>, this.#state.surroundings(part), accept);
-    if (typeof read === 'string') return this.#wrong('wrong_value', words.wrongArguments(`${part.name}.add`, `takes the cells of a row; ${read}.`));
+    const values =
+      typeof given === 'object' || given === undefined
+        ? {
+            ...this.#defaults([...rows.columns.values()].map(({ field }) => field)),
+            ...defined(given),
+          }
+        : given;
+    const read = readRow(
+      values,
+      part.field as FieldOf<'rows'>,
+      this.#state.surroundings(part),
+      accept,
+    );
+    if (typeof read === 'string')
+      return this.#wrong(
+        'wrong_value',
+        words.wrongArguments(`${part.name}.add`, `takes the cells of a row; ${read}.`),
+      );
     return this.#writing.addRow(run.writes, rows, read, line);
   }
 
@@ -202,7 +239,10 @@ export class Desk {
 
   after(milliseconds: number, line: number): number {
     const { now } = this.#clock;
-    return this.#runs.call('after', milliseconds, now, now + milliseconds, line, () => ({ ok: true, value: undefined }));
+    return this.#runs.call('after', milliseconds, now, now + milliseconds, line, () => ({
+      ok: true,
+      value: undefined,
+    }));
   }
 
   get hasParent(): boolean {
@@ -213,7 +253,8 @@ export class Desk {
   parentValue(name: string): Value {
     this.#runs.demand('parent.get() was called');
     const { form, fields, values } = this.#situation.opening.parent!;
-    if (!fields.some((field) => field.name === name)) return this.#wrong('wrong_use', words.noParentField(name, form));
+    if (!fields.some((field) => field.name === name))
+      return this.#wrong('wrong_use', words.noParentField(name, form));
     return Object.hasOwn(values, name) ? values[name]! : null;
   }
 
@@ -223,17 +264,24 @@ export class Desk {
     const { form, fields } = this.#situation.opening.parent!;
     const field = fields.find((one) => one.name === name);
     const { now } = this.#clock;
-    const refuse = (reason: string) => this.#runs.call('parent.set', name, now, now, line, () => ({ ok: false, reason }));
+    const refuse = (reason: string) =>
+      this.#runs.call('parent.set', name, now, now, line, () => ({ ok: false, reason }));
     if (field === undefined) return refuse(words.noParentField(name, form));
     let value = offered;
     // What a reference or rows take is known to the parent's session alone.
     if (field.kind !== 'rows' && field.kind !== 'reference') {
-      const accepted = accept(offered, field, { options: null, table: (table) => this.#state.table(table) });
+      const accepted = accept(offered, field, {
+        options: null,
+        table: (table) => this.#state.table(table),
+      });
       if (!accepted.ok) return refuse(`${field.label} takes ${accepted.takes}`);
       ({ value } = accepted);
     }
     this.#runs.askParent(field.name, value, line);
-    return this.#runs.call('parent.set', field.name, now, now, line, () => ({ ok: true, value: undefined }));
+    return this.#runs.call('parent.set', field.name, now, now, line, () => ({
+      ok: true,
+      value: undefined,
+    }));
   }
 
   message(text: string, tone: Message['tone'], line: number): void {
@@ -247,14 +295,21 @@ export class Desk {
   /** `form.clear()`: all fields to their defaults; rules hold again at once (edges 25). */
   clear(line: number): void {
     const { writes } = this.#runs.act('form.clear()');
-    for (const part of this.#state.parts.fields) this.#writing.value(writes, part.aspect('value'), this.#defaultOf(part.field), line);
+    for (const part of this.#state.parts.fields)
+      this.#writing.value(writes, part.aspect('value'), this.#defaultOf(part.field), line);
     this.#holdAgain();
   }
 
   /** `form.reset()`: back to what stood when the opening had settled, prefills included (edges 25). */
   reset(line: number): void {
     const { writes } = this.#runs.act('form.reset()');
-    for (const part of this.#state.parts.fields) this.#writing.value(writes, part.aspect('value'), this.#opened.valueOf(part) ?? emptyOf(part.field), line);
+    for (const part of this.#state.parts.fields)
+      this.#writing.value(
+        writes,
+        part.aspect('value'),
+        this.#opened.valueOf(part) ?? emptyOf(part.field),
+        line,
+      );
     this.#holdAgain();
   }
 
@@ -284,12 +339,15 @@ export class Desk {
   /** Stops the event of this number, with a message on a part. */
   stop(event: number, says: string, part: Part | null): void {
     const { noted } = this.#runs.demand('event.stop() was called');
-    if (!this.#stopping.stop(event, says, part, noted ?? NOTHING_READ)) this.#wrong('wrong_use', words.stopTooLate);
+    if (!this.#stopping.stop(event, says, part, noted ?? NOTHING_READ))
+      this.#wrong('wrong_use', words.stopTooLate);
   }
 
   /** Ties may be made at the top level and while a record is loaded (edges 14). */
   tie(tied: Tied): void {
-    this.#mayTie(tied.is === 'handler' ? `on.${tied.event}` : tied.rows === null ? 'keep' : 'keep.each');
+    this.#mayTie(
+      tied.is === 'handler' ? `on.${tied.event}` : tied.rows === null ? 'keep' : 'keep.each',
+    );
     this.#ties.add(tied, true);
   }
 
@@ -312,5 +370,7 @@ const NOTHING_READ: ReadonlySet<Part> = new Set();
 
 /** Without what is undefined, which is as good as not given. */
 function defined(given: unknown): object {
-  return Object.fromEntries(Object.entries((given ?? {}) as object).filter(([, value]) => value !== undefined));
+  return Object.fromEntries(
+    Object.entries((given ?? {}) as object).filter(([, value]) => value !== undefined),
+  );
 }

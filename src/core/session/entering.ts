@@ -67,7 +67,11 @@ export class Entering {
     const part = this.#reachable(name, 'field');
     // A locked field can be visited, if not changed.
     const visited = typeof part === 'string' ? partAt(this.#state.parts, name) : part;
-    if (typeof part === 'string' && (visited === null || visited.sort !== 'field' || !visited.onScreen)) return part;
+    if (
+      typeof part === 'string' &&
+      (visited === null || visited.sort !== 'field' || !visited.onScreen)
+    )
+      return part;
     this.#moveFocus(visited!, cause);
     return null;
   }
@@ -86,7 +90,9 @@ export class Entering {
   click(name: string, cause: number | null): string | null {
     const part = this.#reachable(name, 'button');
     if (typeof part === 'string') return part;
-    const busy = this.#waiting.runs.some((run) => run.part === part && run.handler.overlap === 'supersede');
+    const busy = this.#waiting.runs.some(
+      (run) => run.part === part && run.handler.overlap === 'supersede',
+    );
     if (busy) return `${part.label} is busy until what it began has ended`;
     this.#fire('click', part, null, cause);
     return null;
@@ -128,11 +134,25 @@ export class Entering {
     this.#fire('focus', part, part.value, cause);
   }
 
-  #fire(type: 'input' | 'focus' | 'blur' | 'click', part: Part, value: Value, cause: number | null): void {
+  #fire(
+    type: 'input' | 'focus' | 'blur' | 'click',
+    part: Part,
+    value: Value,
+    cause: number | null,
+  ): void {
     // Most fields have nobody listening for these.
     if (!this.#ties.listens(type, part)) return;
     const previous = type === 'click' ? null : type === 'blur' ? value : part.value;
-    this.#progress.queue.push({ type, part, row: part.row, value, previous, by: 'person', from: null, cause });
+    this.#progress.queue.push({
+      type,
+      part,
+      row: part.row,
+      value,
+      previous,
+      by: 'person',
+      from: null,
+      cause,
+    });
   }
 
   /** Writes what a person entered when its turn in the queue comes. */

@@ -9,7 +9,6 @@ import type { By, EventType } from '../wire/layout';
 import type { SaidName } from './aspects';
 import type { Message, PartSort, Step, SubmitOutcome } from './step';
 
-
 interface Base {
   /** Its number on the tape. */
   n: number;
@@ -22,7 +21,14 @@ export type Entry = Base &
     | { type: 'opened'; record: string | null; person: string; clock: number; values: Values }
     | { type: 'step'; step: Step; clock: number; by: By }
     | { type: 'refused'; why: string }
-    | { type: 'event'; event: EventType; part: string | null; value: Value; previous: Value; by: By }
+    | {
+        type: 'event';
+        event: EventType;
+        part: string | null;
+        value: Value;
+        previous: Value;
+        by: By;
+      }
     | RunEntry
     | EffectEntry
     | { type: 'conflict'; part: string; aspect: string; between: string[]; wins: string }
@@ -32,10 +38,31 @@ export type Entry = Base &
     | { type: 'takenBack'; what: string }
     | { type: 'checked'; faults: { part: string; says: string }[] }
     | ({ type: 'outcome' } & SubmitOutcome)
-    | { type: 'rows'; part: string; did: 'added' | 'removed' | 'moved'; row: string; place: number; by: By; line: number | null }
+    | {
+        type: 'rows';
+        part: string;
+        did: 'added' | 'removed' | 'moved';
+        row: string;
+        place: number;
+        by: By;
+        line: number | null;
+      }
     | { type: 'call'; name: string; args: Value; due: number | null; line: number }
-    | { type: 'answered'; name: string; with: Value; fails: string | null; clock: number; call: number | null }
-    | { type: 'superseded'; behaviour: string; title: string; line: number; why: 'started again' | 'another record' }
+    | {
+        type: 'answered';
+        name: string;
+        with: Value;
+        fails: string | null;
+        clock: number;
+        call: number | null;
+      }
+    | {
+        type: 'superseded';
+        behaviour: string;
+        title: string;
+        line: number;
+        why: 'started again' | 'another record';
+      }
     | { type: 'toParent'; set: string; to: Value; line: number }
     | { type: 'page'; from: string | null; to: string | null; line: number | null }
   );

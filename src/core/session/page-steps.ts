@@ -34,7 +34,17 @@ export class PageSteps {
   /** Whether turning forward checks the page left. */
   readonly #checks: boolean;
 
-  constructor({ state, situation, progress, settling, stopping, time, pages, tape, checks }: PageStepsRooms) {
+  constructor({
+    state,
+    situation,
+    progress,
+    settling,
+    stopping,
+    time,
+    pages,
+    tape,
+    checks,
+  }: PageStepsRooms) {
     this.#state = state;
     this.#situation = situation;
     this.#progress = progress;
@@ -62,7 +72,14 @@ export class PageSteps {
     }
     let stopped = false;
     this.#progress.queue.push({
-      type: 'pageChange', part: null, row: null, value: null, previous: null, by: 'person', from: null, cause,
+      type: 'pageChange',
+      part: null,
+      row: null,
+      value: null,
+      previous: null,
+      by: 'person',
+      from: null,
+      cause,
       extra: { from: from.name, to: to.name },
       stop: (says, part, readsOf) => {
         stopped = true;
@@ -72,7 +89,8 @@ export class PageSteps {
     });
     const inVain = this.#settling.settle(cause) ? this.#time.waitOut(cause) : 'no rest';
     this.#stopping.end();
-    if (inVain !== null && inVain !== 'no rest') this.#progress.message({ text: inVain, tone: 'error', behaviour: '' });
+    if (inVain !== null && inVain !== 'no rest')
+      this.#progress.message({ text: inVain, tone: 'error', behaviour: '' });
     if (inVain === null && !stopped) this.#pages.turnTo(to, cause, null);
     return null;
   }

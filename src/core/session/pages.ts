@@ -34,7 +34,9 @@ export class Pages {
     if (page?.onScreen === true) return;
     const at = page === null ? 0 : this.all.indexOf(page);
     const distance = (other: Part) => Math.abs(this.all.indexOf(other) - at);
-    const nearest = this.all.filter((other) => other.onScreen).sort((a, b) => distance(a) - distance(b))[0] ?? null;
+    const nearest =
+      this.all.filter((other) => other.onScreen).sort((a, b) => distance(a) - distance(b))[0] ??
+      null;
     this.turnTo(nearest, cause, null);
   }
 }

@@ -44,7 +44,15 @@ export class Part {
   /** The state last told to the outside, so that only differences are told. */
   told: Partial<PartState> = NOTHING_TOLD;
 
-  constructor(sort: PartSort, name: string, definition: Definition, parent: Part | null, nesting: Nesting, bases: Bases, row: Row | null = null) {
+  constructor(
+    sort: PartSort,
+    name: string,
+    definition: Definition,
+    parent: Part | null,
+    nesting: Nesting,
+    bases: Bases,
+    row: Row | null = null,
+  ) {
     this.#nesting = nesting;
     this.#bases = bases;
     this.sort = sort;
@@ -72,7 +80,8 @@ export class Part {
   #make(name: AspectName): Aspect {
     const { row, rows } = this;
     if (rows !== null && name === 'value') return new Aspect(this, name, null, () => rows.value);
-    if (row !== null && name === 'value') return new Aspect(this, name, row.values[this.field.name] ?? null);
+    if (row !== null && name === 'value')
+      return new Aspect(this, name, row.values[this.field.name] ?? null);
     if (row !== null && name === 'values') return new Aspect(this, name, null, () => row.values);
     return new Aspect(this, name, this.#bases[name] as Value);
   }
@@ -101,7 +110,8 @@ export class Part {
   #look(): void {
     const { parent } = this;
     this.#onScreen = this.now('shown') !== false && (parent === null || parent.onScreen);
-    this.#editable = this.now('locked') !== true && !this.scriptOnly && (parent === null || parent.editable);
+    this.#editable =
+      this.now('locked') !== true && !this.scriptOnly && (parent === null || parent.editable);
     this.#lookedAt = this.#nesting.version;
   }
 
@@ -113,7 +123,9 @@ export class Part {
   get label(): string {
     const { definition, row } = this;
     if (this.sort === 'row') return `Row ${row!.index + 1} of ${this.parent!.label}`;
-    const own = (this.aspects.label?.current as string | undefined) ?? ('label' in definition ? definition.label : definition.title);
+    const own =
+      (this.aspects.label?.current as string | undefined) ??
+      ('label' in definition ? definition.label : definition.title);
     return row === null ? own : `${own} in row ${row.index + 1} of ${row.rows.field.label}`;
   }
 
@@ -127,12 +139,16 @@ export class Part {
 
   /** Forgets all that was said, as if the form had just been made. */
   reset(): void {
-    for (const aspect of Object.values(this.aspects) as Aspect[]) aspect.reset(this.#bases[aspect.name] as Value);
+    for (const aspect of Object.values(this.aspects) as Aspect[])
+      aspect.reset(this.#bases[aspect.name] as Value);
     this.rows?.clear();
   }
 }
 
-const nested = (d: { hidden?: boolean | undefined; locked?: boolean | undefined }) => ({ shown: d.hidden !== true, locked: d.locked === true });
+const nested = (d: { hidden?: boolean | undefined; locked?: boolean | undefined }) => ({
+  shown: d.hidden !== true,
+  locked: d.locked === true,
+});
 
 /** What the definition says of each aspect; what a sort of part does not have is absent. */
 const BASES = {
@@ -142,10 +158,27 @@ const BASES = {
   row: () => ({ shown: true, locked: false, warning: null, problem: null, values: null }),
   track: (d) => ({ shown: d.hidden !== true, stage: d.stage ?? null }),
   button: (d) => ({ ...nested(d), label: d.label! }),
-  field: (d) => ({ ...nested(d), value: emptyOf(d as Field), required: d.required === true, options: null, hint: d.hint ?? null, warning: d.warning ?? null, problem: null }) satisfies Record<Exclude<SaidName, 'label' | 'stage' | 'message' | 'replaced'>, Value>,
+  field: (d) =>
+    ({
+      ...nested(d),
+      value: emptyOf(d as Field),
+      required: d.required === true,
+      options: null,
+      hint: d.hint ?? null,
+      warning: d.warning ?? null,
+      problem: null,
+    }) satisfies Record<Exclude<SaidName, 'label' | 'stage' | 'message' | 'replaced'>, Value>,
 } satisfies Record<PartSort, (definition: Defined) => Bases>;
 
-type Defined = { hidden?: boolean; locked?: boolean; required?: boolean; label?: string; stage?: string; hint?: string; warning?: string };
+type Defined = {
+  hidden?: boolean;
+  locked?: boolean;
+  required?: boolean;
+  label?: string;
+  stage?: string;
+  hint?: string;
+  warning?: string;
+};
 
 /** A row has no definition of its own. */
 export const ROW_BASES: Bases = deepFreeze(BASES.row());

@@ -4,7 +4,17 @@
  */
 import fc from 'fast-check';
 import { beforeAll, expect, test } from 'vitest';
-import { choice, choices, formWith, number, page, rows, section, text, yesNo } from '../../../tests/support/forms';
+import {
+  choice,
+  choices,
+  formWith,
+  number,
+  page,
+  rows,
+  section,
+  text,
+  yesNo,
+} from '../../../tests/support/forms';
 import { bootMachine, direct, inMachine, type Setting } from '../../../tests/support/hosts';
 import { fieldsOf, type Field, type Form } from '../form/definition';
 import type { Values } from '../form/value';
@@ -13,27 +23,51 @@ import type { TimedStep } from './step';
 
 beforeAll(bootMachine);
 
-const hidden = fc.constantFrom({}, { hidden: true }, { required: true }, { locked: true }, { whenHidden: 'omit' }, { whenHidden: 'clear', default: undefined });
+const hidden = fc.constantFrom(
+  {},
+  { hidden: true },
+  { required: true },
+  { locked: true },
+  { whenHidden: 'omit' },
+  { whenHidden: 'clear', default: undefined },
+);
 
 const anyField = (name: string) =>
-  fc.tuple(fc.constantFrom('text', 'number', 'yes_no', 'choice', 'choices'), hidden).map(([kind, more]): Field => {
-    switch (kind) {
-      case 'text':
-        return text(name, { maxLength: 5, ...more });
-      case 'number':
-        return number(name, { min: 0, ...more });
-      case 'yes_no':
-        return yesNo(name, more);
-      case 'choice':
-        return choice(name, ['one', 'two', 'three'], more);
-      default:
-        return choices(name, ['one', 'two', 'three'], more);
-    }
-  });
+  fc
+    .tuple(fc.constantFrom('text', 'number', 'yes_no', 'choice', 'choices'), hidden)
+    .map(([kind, more]): Field => {
+      switch (kind) {
+        case 'text':
+          return text(name, { maxLength: 5, ...more });
+        case 'number':
+          return number(name, { min: 0, ...more });
+        case 'yes_no':
+          return yesNo(name, more);
+        case 'choice':
+          return choice(name, ['one', 'two', 'three'], more);
+        default:
+          return choices(name, ['one', 'two', 'three'], more);
+      }
+    });
 
 const anyForm: fc.Arbitrary<Form> = fc
-  .tuple(anyField('a'), anyField('b'), anyField('c'), fc.tuple(anyField('x'), anyField('y'), fc.constant(number('n', { min: 0 }))), hidden)
-  .map(([a, b, c, cells, more]) => ({ ...formWith([]), pages: [page('first', [section('one', [a, b]), section('two', [c], { ...('hidden' in more ? more : {}) })]), page('second', [section('three', [rows('list', cells), number('total')])])] }));
+  .tuple(
+    anyField('a'),
+    anyField('b'),
+    anyField('c'),
+    fc.tuple(anyField('x'), anyField('y'), fc.constant(number('n', { min: 0 }))),
+    hidden,
+  )
+  .map(([a, b, c, cells, more]) => ({
+    ...formWith([]),
+    pages: [
+      page('first', [
+        section('one', [a, b]),
+        section('two', [c], { ...('hidden' in more ? more : {}) }),
+      ]),
+      page('second', [section('three', [rows('list', cells), number('total')])]),
+    ],
+  }));
 
 /** Sources that any of those forms can run; some fail, some wait, some fight over the same aspects. */
 const SCRIPTS = [
@@ -52,20 +86,60 @@ const SCRIPTS = [
   'on.rowAdded(fields.list, ({ row }) => { row.fields.n.locked = false; });',
 ];
 
-const anyValue = fc.constantFrom<unknown>(null, 'ab', 'one', 'two', 0, 3, 4, 6, true, false, ['one'], ['three', 'one'], []);
+const anyValue = fc.constantFrom<unknown>(
+  null,
+  'ab',
+  'one',
+  'two',
+  0,
+  3,
+  4,
+  6,
+  true,
+  false,
+  ['one'],
+  ['three', 'one'],
+  [],
+);
 const place = fc.nat(3);
 const anyStep: fc.Arbitrary<TimedStep> = fc.oneof(
-  { weight: 5, arbitrary: fc.tuple(fc.constantFrom('a', 'b', 'c', 'total'), anyValue).map(([set, to]) => ({ set, to: to as never })) },
-  { weight: 5, arbitrary: fc.tuple(place, fc.constantFrom('x', 'y', 'n'), anyValue).map(([i, cell, to]) => ({ set: `list[${i}].${cell}`, to: to as never })) },
+  {
+    weight: 5,
+    arbitrary: fc
+      .tuple(fc.constantFrom('a', 'b', 'c', 'total'), anyValue)
+      .map(([set, to]) => ({ set, to: to as never })),
+  },
+  {
+    weight: 5,
+    arbitrary: fc
+      .tuple(place, fc.constantFrom('x', 'y', 'n'), anyValue)
+      .map(([i, cell, to]) => ({ set: `list[${i}].${cell}`, to: to as never })),
+  },
   { weight: 3, arbitrary: fc.constant<TimedStep>({ addRow: 'list' }) },
   { weight: 1, arbitrary: place.map((i): TimedStep => ({ removeRow: `list[${i}]` })) },
-  { weight: 1, arbitrary: fc.tuple(place, place).map(([i, to]): TimedStep => ({ moveRow: `list[${i}]`, to })) },
-  { weight: 1, arbitrary: fc.constantFrom<TimedStep>({ turnTo: 'second' }, { turnTo: 'first' }, { wait: 30 }, { wait: 80 }, { submit: true }) },
+  {
+    weight: 1,
+    arbitrary: fc.tuple(place, place).map(([i, to]): TimedStep => ({ moveRow: `list[${i}]`, to })),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.constantFrom<TimedStep>(
+      { turnTo: 'second' },
+      { turnTo: 'first' },
+      { wait: 30 },
+      { wait: 80 },
+      { submit: true },
+    ),
+  },
 );
 
 const anyUse = fc.record({
   form: anyForm,
-  scripts: fc.subarray(SCRIPTS, { minLength: 1 }).map((chosen): Record<string, string> => Object.fromEntries(chosen.map((source, i) => [`${10 + i}-s`, source]))),
+  scripts: fc
+    .subarray(SCRIPTS, { minLength: 1 })
+    .map((chosen): Record<string, string> =>
+      Object.fromEntries(chosen.map((source, i) => [`${10 + i}-s`, source])),
+    ),
   steps: fc.array(anyStep, { minLength: 1, maxLength: 18 }),
 });
 
@@ -75,27 +149,43 @@ test('nothing hidden is checked, no row leaks, and a removed row’s state is go
   fc.assert(
     fc.property(anyUse, ({ form, scripts, steps }) => {
       const open = direct({ form, scripts }, false);
-      const list = fieldsOf(form).find((field) => field.name === 'list')! as Extract<Field, { kind: 'rows' }>;
+      const list = fieldsOf(form).find((field) => field.name === 'list')! as Extract<
+        Field,
+        { kind: 'rows' }
+      >;
       let before = 0;
       for (const step of steps) {
         const answer = open.do(step);
         const { seen } = open;
-        for (const { part } of answer.submit?.stops ?? []) if (part !== null && open.part(part) !== undefined) expect(open.part(part).onScreen).toBe(true);
+        for (const { part } of answer.submit?.stops ?? [])
+          if (part !== null && open.part(part) !== undefined)
+            expect(open.part(part).onScreen).toBe(true);
         const shown = seen.rows.list!;
         // Rows that are told are those in order, and each has a state of its own for every cell.
         expect(Object.keys(shown.byId).sort()).toEqual([...shown.order].sort());
         for (const id of shown.order) {
           const row = shown.byId[id]!;
           const number = row.values.n as number | null;
-          const states = Object.fromEntries(list.fields.map((cell) => [cell.name, cellState(seen.parts.list!, row, cell)]));
+          const states = Object.fromEntries(
+            list.fields.map((cell) => [cell.name, cellState(seen.parts.list!, row, cell)]),
+          );
           if (Object.values(scripts).some((source) => source.includes('"y follows x"'))) {
-            expect([states.y!.shown, states.y!.hint]).toEqual([row.values.x !== null, number === null ? null : String(number)]);
+            expect([states.y!.shown, states.y!.hint]).toEqual([
+              row.values.x !== null,
+              number === null ? null : String(number),
+            ]);
           }
-          if (Object.values(scripts).some((source) => source.includes('"problems"'))) expect(states.n!.problem).toBe((number ?? 0) > 5 ? 'too many' : null);
+          if (Object.values(scripts).some((source) => source.includes('"problems"')))
+            expect(states.n!.problem).toBe((number ?? 0) > 5 ? 'too many' : null);
         }
         // A person may write another total; once the sum changes, the rule that keeps it wins.
-        const sum = shown.order.reduce((all, id) => all + ((shown.byId[id]!.values.n as number | null) ?? 0), 0);
-        const kept = Object.values(scripts).some((source) => source.includes('keep("total"')) && answer.errors.every((error) => error.code !== 'cycle');
+        const sum = shown.order.reduce(
+          (all, id) => all + ((shown.byId[id]!.values.n as number | null) ?? 0),
+          0,
+        );
+        const kept =
+          Object.values(scripts).some((source) => source.includes('keep("total"')) &&
+          answer.errors.every((error) => error.code !== 'cycle');
         if (kept && sum !== before) expect(open.value('total')).toBe(sum);
         before = sum;
       }
@@ -105,7 +195,8 @@ test('nothing hidden is checked, no row leaks, and a removed row’s state is go
 });
 
 test('a failed handler left no trace: a session with it comes out as one without it, but for its errors', () => {
-  const failing = 'on.change(fields.a, () => { fields.b.value = null; fields.b.hint = "x"; fields.total.locked = true; fields.list.add({ n: 9 }); if (fields.list.count > 1) fields.list.remove(fields.list.rows[0]!); form.message("gone"); throw new Error("no"); });';
+  const failing =
+    'on.change(fields.a, () => { fields.b.value = null; fields.b.hint = "x"; fields.total.locked = true; fields.list.add({ n: 9 }); if (fields.list.count > 1) fields.list.remove(fields.list.rows[0]!); form.message("gone"); throw new Error("no"); });';
   fc.assert(
     fc.property(anyUse, ({ form, scripts, steps }) => {
       // Rows get their ids in order, so the two sessions are compared by what people see, not by ids.
@@ -116,7 +207,10 @@ test('a failed handler left no trace: a session with it comes out as one without
         submit: open.seen.submit,
         changed: open.seen.changed,
       });
-      const [plain, besides] = [direct({ form, scripts }, false), direct({ form, scripts: { ...scripts, '99-failing': failing } }, false)];
+      const [plain, besides] = [
+        direct({ form, scripts }, false),
+        direct({ form, scripts: { ...scripts, '99-failing': failing } }, false),
+      ];
       for (const step of steps) {
         const [one, other] = [plain.do(step), besides.do(step)];
         expect(other.messages).toEqual(one.messages);

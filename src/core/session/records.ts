@@ -52,7 +52,21 @@ export class Records {
   readonly #out: readonly Failure[];
   readonly #defaultOf: (part: Part) => Value;
 
-  constructor({ state, situation, clock, tape, progress, settling, ties, runs, waiting, corrections, opened, out, defaultOf }: RecordsRooms) {
+  constructor({
+    state,
+    situation,
+    clock,
+    tape,
+    progress,
+    settling,
+    ties,
+    runs,
+    waiting,
+    corrections,
+    opened,
+    out,
+    defaultOf,
+  }: RecordsRooms) {
     this.#state = state;
     this.#situation = situation;
     this.#clock = clock;
@@ -77,17 +91,40 @@ export class Records {
       parts.form.aspect('locked').base = true;
       parts.nesting.version++;
     }
-    for (const part of parts.fields) this.#begin(part, record === null ? this.#defaultOf(part) : Object.hasOwn(record.values, part.name) ? record.values[part.name]! : null);
+    for (const part of parts.fields)
+      this.#begin(
+        part,
+        record === null
+          ? this.#defaultOf(part)
+          : Object.hasOwn(record.values, part.name)
+            ? record.values[part.name]!
+            : null,
+      );
     this.#state.rebase();
     for (const part of parts.byName.values()) this.#state.touch(part);
     this.#touchUnoffered();
-    const entry = this.#tape.add(null, { type: 'opened', record: this.#situation.record, person: this.#situation.opening.person.key, clock: this.#clock.now, values: valuesOf(this.#state) });
+    const entry = this.#tape.add(null, {
+      type: 'opened',
+      record: this.#situation.record,
+      person: this.#situation.opening.person.key,
+      clock: this.#clock.now,
+      values: valuesOf(this.#state),
+    });
     const cause = entry?.n ?? null;
     for (const failure of this.#out) this.#tape.add(cause, { type: 'error', failure });
     this.#progress.errors.push(...this.#out);
     this.#progress.begin(true);
     for (const rule of this.#ties.rules) this.#state.stirred.add(rule);
-    this.#progress.queue.push({ type: 'load', part: null, row: null, value: null, previous: null, by: 'form', from: null, cause });
+    this.#progress.queue.push({
+      type: 'load',
+      part: null,
+      row: null,
+      value: null,
+      previous: null,
+      by: 'form',
+      from: null,
+      cause,
+    });
     this.#settling.settle(cause);
     this.#opened.note(parts.fields);
     this.#situation.page = parts.pages.find((page) => page.onScreen) ?? null;
@@ -119,7 +156,8 @@ export class Records {
       for (const [name, { field }] of rows.columns) {
         if (!holdsKeys(field)) continue;
         const around = { options: null, table: (table: string) => this.#state.table(table) };
-        for (const row of rows.list) if (!accept(row.values[name], field, around).ok) this.#state.touch(rows.cell(row, name));
+        for (const row of rows.list)
+          if (!accept(row.values[name], field, around).ok) this.#state.touch(rows.cell(row, name));
       }
     }
   }
@@ -134,20 +172,39 @@ export class Records {
     rows.clear();
     const list = Array.isArray(offered) ? (offered as unknown[]) : [];
     if (!Array.isArray(offered) && offered !== null) this.#state.strays.set(part, offered);
-    this.#state.replaceRows(rows, list.map((row) => rows.make(this.#firstRow(rows, row as Values | null))));
+    this.#state.replaceRows(
+      rows,
+      list.map((row) => rows.make(this.#firstRow(rows, row as Values | null))),
+    );
   }
 
   #firstRow(rows: Rows, offered: Values | null): Values {
     const row: Values = {};
-    for (const [name, { field }] of rows.columns) row[name] = this.#firstValue(field, offered !== null && typeof offered === 'object' && Object.hasOwn(offered, name) ? offered[name]! : null, null);
+    for (const [name, { field }] of rows.columns)
+      row[name] = this.#firstValue(
+        field,
+        offered !== null && typeof offered === 'object' && Object.hasOwn(offered, name)
+          ? offered[name]!
+          : null,
+        null,
+      );
     return row;
   }
 
   /** What is no value of its kind is a stray where a part is given to keep it. */
   #firstValue(field: Field, offered: Value, keeper: Part | null): Value {
     // A key that is no longer known is kept, marked and shown; see semantics 6.
-    if (holdsKeys(field) && (isList(field) ? Array.isArray(offered) && offered.every((key) => typeof key === 'string') : typeof offered === 'string')) return offered;
-    const accepted = accept(offered, field, { options: null, table: (name) => this.#state.table(name) });
+    if (
+      holdsKeys(field) &&
+      (isList(field)
+        ? Array.isArray(offered) && offered.every((key) => typeof key === 'string')
+        : typeof offered === 'string')
+    )
+      return offered;
+    const accepted = accept(offered, field, {
+      options: null,
+      table: (name) => this.#state.table(name),
+    });
     if (!accepted.ok && keeper !== null) this.#state.strays.set(keeper, offered);
     return accepted.ok ? accepted.value : emptyOf(field);
   }

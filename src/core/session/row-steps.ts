@@ -44,7 +44,12 @@ export class RowSteps {
     const defaults = this.#defaults(field);
     const read: Values[] = [];
     for (const row of given) {
-      const values = readRow({ ...defaults, ...row }, field, this.#state.surroundings(part), accept);
+      const values = readRow(
+        { ...defaults, ...row },
+        field,
+        this.#state.surroundings(part),
+        accept,
+      );
       if (typeof values === 'string') return `${part.label} takes rows of its own cells; ${values}`;
       read.push(values);
     }
@@ -74,7 +79,8 @@ export class RowSteps {
     if (typeof part === 'string') return part;
     const row = part.row!;
     const { rows } = row;
-    if (to >= rows.list.length) return `${rows.field.label} has ${rows.list.length} rows, so none can be moved to place ${to}`;
+    if (to >= rows.list.length)
+      return `${rows.field.label} has ${rows.list.length} rows, so none can be moved to place ${to}`;
     this.#progress.queue.push(() => {
       const moved = () => {
         const list = rows.list.filter((other) => other !== row);
@@ -82,7 +88,8 @@ export class RowSteps {
         return list;
       };
       this.#progress.entered(() => this.#state.setRows(rows, moved()));
-      if (row.index !== to) this.#writing.arrange(rows.field, moved(), [row], 'moved', 'person', cause);
+      if (row.index !== to)
+        this.#writing.arrange(rows.field, moved(), [row], 'moved', 'person', cause);
     });
     return null;
   }

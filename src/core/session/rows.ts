@@ -39,7 +39,15 @@ export class Row {
     this.rows = rows;
     this.id = id;
     this.values = values;
-    this.part = new Part('row', `${rows.field.name}#${id}`, rows.field.definition, rows.field, nesting, ROW_BASES, this);
+    this.part = new Part(
+      'row',
+      `${rows.field.name}#${id}`,
+      rows.field.definition,
+      rows.field,
+      nesting,
+      ROW_BASES,
+      this,
+    );
   }
 
   /** Its place now, from 0; −1 once removed. */
@@ -73,7 +81,12 @@ export class Rows {
     this.field = field;
     this.#nesting = nesting;
     this.columnNames = definition.fields.map(({ name }) => name);
-    this.columns = new Map(definition.fields.map((cell, at) => [cell.name, { field: cell, bases: basesOf('field', cell), at }]));
+    this.columns = new Map(
+      definition.fields.map((cell, at) => [
+        cell.name,
+        { field: cell, bases: basesOf('field', cell), at },
+      ]),
+    );
   }
 
   make(values: Values): Row {
@@ -84,7 +97,15 @@ export class Rows {
     const made = row.cells.get(name);
     if (made !== undefined) return made;
     const { field, bases } = this.columns.get(name)!;
-    const part = new Part('field', `${row.part.name}.${name}`, field, row.part, this.#nesting, bases, row);
+    const part = new Part(
+      'field',
+      `${row.part.name}.${name}`,
+      field,
+      row.part,
+      this.#nesting,
+      bases,
+      row,
+    );
     row.cells.set(name, part);
     return part;
   }
@@ -97,7 +118,8 @@ export class Rows {
   /** The ids in order, which is what depends on rows being added, removed or moved. */
   get order(): Aspect {
     return this.#derive('order', () => {
-      if (this.#ids?.list !== this.list) this.#ids = { list: this.list, ids: Object.freeze(this.list.map((row) => row.id)) };
+      if (this.#ids?.list !== this.list)
+        this.#ids = { list: this.list, ids: Object.freeze(this.list.map((row) => row.id)) };
       return this.#ids.ids;
     });
   }
@@ -120,7 +142,8 @@ export class Rows {
 
   #derive(name: AspectName, compute: () => Value): Aspect {
     let aspect = this.#derived.get(name);
-    if (aspect === undefined) this.#derived.set(name, (aspect = new Aspect(this.field, name, null, compute)));
+    if (aspect === undefined)
+      this.#derived.set(name, (aspect = new Aspect(this.field, name, null, compute)));
     return aspect;
   }
 
@@ -140,7 +163,11 @@ export class Rows {
   /** Whether the field differs from what was opened; `row` is the one that changed, null when rows came, went or moved. */
   differs(row: Row | null): boolean {
     const { list, initial, differing } = this;
-    if (list !== initial.list) return list.length !== initial.values.length || list.some((one, i) => !equal(one.values, initial.values[i]));
+    if (list !== initial.list)
+      return (
+        list.length !== initial.values.length ||
+        list.some((one, i) => !equal(one.values, initial.values[i]))
+      );
     for (const one of row === null ? list : [row]) {
       if (equal(one.values, one.initial)) differing.delete(one);
       else differing.add(one);

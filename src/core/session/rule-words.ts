@@ -22,7 +22,9 @@ export type Said = Map<Aspect, { value: Value; line: number }>;
 
 /** What a rule sees of an aspect now. */
 export function seenBy(rule: Rule, aspect: Aspect): Value {
-  return aspect.ruleWords.length > 0 && rule.words.has(aspect) ? aspect.below(rule) : aspect.current;
+  return aspect.ruleWords.length > 0 && rule.words.has(aspect)
+    ? aspect.below(rule)
+    : aspect.current;
 }
 
 /** The first of what a rule read that differs by value from what it saw; null when nothing does. */
@@ -51,7 +53,13 @@ export class RuleWords {
   }
 
   /** Replaces all the rule's former run said by what this one says. */
-  settle(rule: Rule, said: Said, reads: Map<Aspect, Value>, record: RunRecord, entry: number | null): void {
+  settle(
+    rule: Rule,
+    said: Said,
+    reads: Map<Aspect, Value>,
+    record: RunRecord,
+    entry: number | null,
+  ): void {
     const { words: old, last, reads: oldReads } = rule;
     this.#progress.journal.undoable(() => {
       rule.words = old;
@@ -60,7 +68,8 @@ export class RuleWords {
     });
     rule.words = said;
     rule.last = { record, entry };
-    if (old.size > 0) for (const aspect of old.keys()) if (!said.has(aspect)) this.#withdraw(rule, aspect);
+    if (old.size > 0)
+      for (const aspect of old.keys()) if (!said.has(aspect)) this.#withdraw(rule, aspect);
     for (const [aspect, word] of said) {
       const standing = old.get(aspect);
       // Most runs say again what the last one said.
@@ -102,22 +111,45 @@ export class RuleWords {
       by: 'script',
       line: null,
       withdrawn: true,
-      ...(again === null ? {} : { again: { behaviour: again.rule.behaviour.name, title: again.rule.title, line: again.line } }),
+      ...(again === null
+        ? {}
+        : {
+            again: {
+              behaviour: again.rule.behaviour.name,
+              title: again.rule.title,
+              line: again.line,
+            },
+          }),
     });
   }
 
   /** Tapes a word that shows, or is covered by a later rule's; one that is new and shows even when it changes nothing. */
-  #tapeWord(rule: Rule, aspect: Aspect, from: Value, word: { value: Value; line: number }, isNew: boolean): void {
+  #tapeWord(
+    rule: Rule,
+    aspect: Aspect,
+    from: Value,
+    word: { value: Value; line: number },
+    isNew: boolean,
+  ): void {
     if (!this.#tape.on) return;
     const covered = !equal(word.value, aspect.current);
     const decides = isNew && aspect.winner?.rule === rule;
     if (equal(from, aspect.current) && !covered && !decides) return;
-    this.#tape.effect(rule.last!.entry, aspect, from, word.value, { by: 'script', line: word.line, ...(covered ? { covered: true as const } : {}) });
+    this.#tape.effect(rule.last!.entry, aspect, from, word.value, {
+      by: 'script',
+      line: word.line,
+      ...(covered ? { covered: true as const } : {}),
+    });
   }
 
   #noteConflict(rule: Rule, aspect: Aspect): void {
     const { ruleWords, winner } = aspect;
-    if (!this.#tape.on || ruleWords.length < 2 || ruleWords.every((word) => equal(word.value, winner!.value))) return;
+    if (
+      !this.#tape.on ||
+      ruleWords.length < 2 ||
+      ruleWords.every((word) => equal(word.value, winner!.value))
+    )
+      return;
     this.#tape.add(rule.last!.entry, {
       type: 'conflict',
       part: aspect.part.name,
@@ -148,7 +180,8 @@ export class RuleWords {
     if (own !== undefined && !equal(own.value, winner.value)) return;
     const { value, line } = own ?? winner;
     const before = this.#seenBefore(rule, aspect);
-    if (this.#writing.value(writes, aspect, value, line)) for (const [seen, was] of before) this.#seeOwn(rule, seen, was);
+    if (this.#writing.value(writes, aspect, value, line))
+      for (const [seen, was] of before) this.#seeOwn(rule, seen, was);
     else if (own !== undefined) this.#tapeDecided(writes, aspect, value, line);
   }
 
@@ -162,7 +195,13 @@ export class RuleWords {
   #seenBefore(rule: Rule, aspect: Aspect): [Aspect, Value][] {
     const rows = aspect.part.row?.rows ?? aspect.part.rows;
     return [...(rule.reads ?? [])]
-      .filter(([read, seen]) => (read === aspect || (rows !== null && read.part.rows === rows) || read.part.row?.rows === rows) && equal(seen, read.current))
+      .filter(
+        ([read, seen]) =>
+          (read === aspect ||
+            (rows !== null && read.part.rows === rows) ||
+            read.part.row?.rows === rows) &&
+          equal(seen, read.current),
+      )
       .map(([read, seen]) => [read, seen]);
   }
 

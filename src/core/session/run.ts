@@ -38,7 +38,14 @@ export class Run {
   /** A wrong use stays a failure even where the script catches it, or whatever its end says (edges 3). */
   fault: ScriptFault | null = null;
 
-  constructor(number: number, tie: Handler | Rule, trigger: Trigger, record: RunRecord, entry: (RunEntry & Entry) | null, open: OpenRun | null) {
+  constructor(
+    number: number,
+    tie: Handler | Rule,
+    trigger: Trigger,
+    record: RunRecord,
+    entry: (RunEntry & Entry) | null,
+    open: OpenRun | null,
+  ) {
     this.number = number;
     this.handler = tie.sort === 'handler' ? tie : null;
     this.rule = tie.sort === 'rule' ? tie : null;

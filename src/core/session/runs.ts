@@ -61,9 +61,19 @@ export class Runs {
   }
 
   /** The run going on. Throws where there is none. */
-  demand(what: string): { handler: Handler | null; behaviour: string; entry: number | null; noted: ReadonlySet<Part> | null } {
+  demand(what: string): {
+    handler: Handler | null;
+    behaviour: string;
+    entry: number | null;
+    noted: ReadonlySet<Part> | null;
+  } {
     const run = this.#demand(what);
-    return { handler: run.handler, behaviour: (run.handler ?? run.rule!).behaviour.name, entry: run.entry?.n ?? null, noted: run.noted };
+    return {
+      handler: run.handler,
+      behaviour: (run.handler ?? run.rule!).behaviour.name,
+      entry: run.entry?.n ?? null,
+      noted: run.noted,
+    };
   }
 
   #demand(what: string): Run {
@@ -102,15 +112,22 @@ export class Runs {
     const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was written`);
     const { part } = aspect;
     const { rule } = run;
-    if (part.row?.removed === true) this.fault(new ScriptFault('wrong_use', words.rowGone(part.name)));
-    if (rule !== null && rule.row !== null && rule.row !== part.row) this.fault(new ScriptFault('wrong_use', words.notRow(part.name)));
+    if (part.row?.removed === true)
+      this.fault(new ScriptFault('wrong_use', words.rowGone(part.name)));
+    if (rule !== null && rule.row !== null && rule.row !== part.row)
+      this.fault(new ScriptFault('wrong_use', words.notRow(part.name)));
     if (aspect.name === 'value') {
       const value = this.guarded(() => acceptValue(this.#state, part, offered));
       if (rule === null) this.#writing.value(run.writes!, aspect, value, line);
       else run.said.set(aspect, { value, line });
       return;
     }
-    const value = offered === undefined ? undefined : typeof offered === 'boolean' && typeof aspect.base === 'boolean' ? offered : this.guarded(() => acceptAspect(this.#state, aspect, offered));
+    const value =
+      offered === undefined
+        ? undefined
+        : typeof offered === 'boolean' && typeof aspect.base === 'boolean'
+          ? offered
+          : this.guarded(() => acceptAspect(this.#state, aspect, offered));
     if (rule !== null) {
       if (value === undefined) run.said.delete(aspect);
       else run.said.set(aspect, { value, line });
@@ -129,7 +146,11 @@ export class Runs {
     const to = aspect.current;
     const covered = said !== undefined && !equal(said, to);
     if (equal(from, to) && !covered) return;
-    this.#tape.effect(run.entry!.n, aspect, from, covered ? said : to, { by: 'script', line, ...(covered ? { covered: true as const } : {}) });
+    this.#tape.effect(run.entry!.n, aspect, from, covered ? said : to, {
+      by: 'script',
+      line,
+      ...(covered ? { covered: true as const } : {}),
+    });
   }
 
   /** Does something of which every ScriptFault is one of the run. */
@@ -151,7 +172,10 @@ export class Runs {
 
   message(text: string, tone: Message['tone'], line: number): void {
     const run = this.act('form.message()');
-    (run.messages ??= []).push({ message: { text, tone, behaviour: run.handler!.behaviour.name }, line });
+    (run.messages ??= []).push({
+      message: { text, tone, behaviour: run.handler!.behaviour.name },
+      line,
+    });
   }
 
   log(values: Value[], line: number): void {
@@ -170,19 +194,50 @@ export class Runs {
   }
 
   /** Calls something that ends later, at `due`. The number of the call. */
-  call(name: string, args: Value, now: number, due: number, line: number, outcome: () => Outcome): number {
+  call(
+    name: string,
+    args: Value,
+    now: number,
+    due: number,
+    line: number,
+    outcome: () => Outcome,
+  ): number {
     const run = this.act(`${name}()`);
-    if (this.#waiting.calls.length >= MOST_CALLS) this.fault(new ScriptFault('wrong_use', words.tooManyCalls(name, MOST_CALLS)));
+    if (this.#waiting.calls.length >= MOST_CALLS)
+      this.fault(new ScriptFault('wrong_use', words.tooManyCalls(name, MOST_CALLS)));
     const { title, part, row } = run.trigger;
     run.open ??= new OpenRun(run.number, run.handler!, title, part, row, run.record);
-    const entry = this.#tape.add(run.entry?.n ?? null, { type: 'call', name, args, due: Number.isFinite(due) ? due : null, line });
-    return this.#waiting.add({ name, args, run: run.open, due, since: now, entry: entry?.n ?? null, outcome }).order;
+    const entry = this.#tape.add(run.entry?.n ?? null, {
+      type: 'call',
+      name,
+      args,
+      due: Number.isFinite(due) ? due : null,
+      line,
+    });
+    return this.#waiting.add({
+      name,
+      args,
+      run: run.open,
+      due,
+      since: now,
+      entry: entry?.n ?? null,
+      outcome,
+    }).order;
   }
 
   /** Runs a handler with its event, or a rule, and says what came of it. */
   run(tie: Handler | Rule, given: Given, trigger: Trigger, desk: Desk): RunResult {
-    const because = trigger.row !== null && trigger.part === null ? trigger.row.part.name : (trigger.part?.name ?? null);
-    const record: RunRecord = { behaviour: tie.behaviour.title, line: tie.line, tie, because, before: trigger.before };
+    const because =
+      trigger.row !== null && trigger.part === null
+        ? trigger.row.part.name
+        : (trigger.part?.name ?? null);
+    const record: RunRecord = {
+      behaviour: tie.behaviour.title,
+      line: tie.line,
+      tie,
+      because,
+      before: trigger.before,
+    };
     const run = new Run(this.#numbers++, tie, trigger, record, this.#openEntry(tie, trigger), null);
     return this.#stretch(run, tie, () => this.#scripts.run(tie.number, run.number, given, desk));
   }
@@ -190,22 +245,49 @@ export class Runs {
   /** Goes on with an open run after something it waited for has ended. */
   resume(open: OpenRun, call: Call, came: Outcome, cause: number | null, desk: Desk): RunResult {
     const { handler, record, title, part, row } = open;
-    const trigger = { title, part, row, before: record.before, cause, stops: handler.event === 'submit' || handler.event === 'pageChange' };
-    const run = new Run(open.number, handler, trigger, record, this.#openEntry(handler, trigger), open);
-    return this.#stretch(run, handler, () => this.#scripts.resume(open.number, call.order, came, desk));
+    const trigger = {
+      title,
+      part,
+      row,
+      before: record.before,
+      cause,
+      stops: handler.event === 'submit' || handler.event === 'pageChange',
+    };
+    const run = new Run(
+      open.number,
+      handler,
+      trigger,
+      record,
+      this.#openEntry(handler, trigger),
+      open,
+    );
+    return this.#stretch(run, handler, () =>
+      this.#scripts.resume(open.number, call.order, came, desk),
+    );
   }
 
   /** A handler starts again while an earlier run of it is open: the earlier one is not resumed (semantics 22). */
   supersede(open: OpenRun, why: 'started again' | 'another record', cause: number | null): void {
     this.#waiting.end(open, 'superseded');
     const { behaviour, line } = open.handler;
-    const entry = this.#tape.add(cause, { type: 'superseded', behaviour: behaviour.name, title: open.title, line, why });
+    const entry = this.#tape.add(cause, {
+      type: 'superseded',
+      behaviour: behaviour.name,
+      title: open.title,
+      line,
+      why,
+    });
     for (const [aspect, { before, mine }] of open.words) {
       // Its own words only: what was said over them since stays.
       if (aspect.handlerWord !== mine) continue;
       const from = aspect.current;
       this.#state.putHandlerWord(aspect, before, open.record);
-      if (entry !== null && !equal(from, aspect.current)) this.#tape.effect(entry.n, aspect, from, aspect.current, { by: 'form', line: null, withdrawn: true });
+      if (entry !== null && !equal(from, aspect.current))
+        this.#tape.effect(entry.n, aspect, from, aspect.current, {
+          by: 'form',
+          line: null,
+          withdrawn: true,
+        });
     }
   }
 
@@ -220,8 +302,18 @@ export class Runs {
     } finally {
       this.#run = null;
     }
-    const fault = ended.failure ?? (run.fault === null ? null : { code: run.fault.code, says: run.fault.message });
-    const failure: Failure | null = fault === null ? null : { code: fault.code, says: fault.says, behaviour: tie.behaviour.name, line: ended.line > 0 ? ended.line : tie.line };
+    const fault =
+      ended.failure ??
+      (run.fault === null ? null : { code: run.fault.code, says: run.fault.message });
+    const failure: Failure | null =
+      fault === null
+        ? null
+        : {
+            code: fault.code,
+            says: fault.says,
+            behaviour: tie.behaviour.name,
+            line: ended.line > 0 ? ended.line : tie.line,
+          };
     let events = NOTHING;
     if (failure === null) {
       if (run.rule === null) events = this.#writing.told(run.writes!);
@@ -254,7 +346,11 @@ export class Runs {
       if (ended.failure === null) this.#scripts.drop(run.number);
       return;
     }
-    for (const [aspect, word] of run.words ?? NO_WORDS) open.words.set(aspect, { before: open.words.get(aspect)?.before ?? word.before, mine: word.mine });
+    for (const [aspect, word] of run.words ?? NO_WORDS)
+      open.words.set(aspect, {
+        before: open.words.get(aspect)?.before ?? word.before,
+        mine: word.mine,
+      });
     if (ended.open || open.calls.size > 0) this.#waiting.keep(open);
     else this.#waiting.end(open, 'ended');
   }
@@ -274,20 +370,37 @@ export class Runs {
 
   #openEntry(tie: Handler | Rule, { title, cause }: Trigger): (RunEntry & Entry) | null {
     if (!this.#tape.on) return null;
-    return this.#tape.add(cause, { type: 'run', sort: tie.sort, behaviour: tie.behaviour.name, title, line: tie.line, outcome: 'ended', fuel: 0, reads: [], lines: [], values: [], cut: false }) as (RunEntry & Entry) | null;
+    return this.#tape.add(cause, {
+      type: 'run',
+      sort: tie.sort,
+      behaviour: tie.behaviour.name,
+      title,
+      line: tie.line,
+      outcome: 'ended',
+      fuel: 0,
+      reads: [],
+      lines: [],
+      values: [],
+      cut: false,
+    }) as (RunEntry & Entry) | null;
   }
 
   #closeEntry(run: Run, { fuel, trace }: Ended, failure: Failure | null): void {
     const { entry, open } = run;
     if (entry === null) return;
     entry.fuel = fuel;
-    entry.reads = [...run.reads].map(([aspect, value]) => ({ part: aspect.part.name, aspect: aspect.name, value: forTape(value) }));
+    entry.reads = [...run.reads].map(([aspect, value]) => ({
+      part: aspect.part.name,
+      aspect: aspect.name,
+      value: forTape(value),
+    }));
     if (trace !== null) {
       entry.lines = trace.lines;
       entry.values = trace.values;
       entry.cut = trace.cut;
     }
-    if (open !== null && open.state === 'open' && this.#waiting.runs.includes(open)) entry.outcome = 'open';
+    if (open !== null && open.state === 'open' && this.#waiting.runs.includes(open))
+      entry.outcome = 'open';
     if (failure === null) return;
     entry.outcome = 'failed';
     this.#tape.add(entry.n, { type: 'error', failure });

@@ -9,7 +9,14 @@ import { isZone } from '../form/zone';
 import type { StepKind, Steps, TimedStep } from './step';
 
 export const ValueSchema: z.ZodType<Value> = z
-  .union([z.string().max(100_000), z.number(), z.boolean(), z.null(), z.array(z.json()).max(10_000), z.record(z.string(), z.json())])
+  .union([
+    z.string().max(100_000),
+    z.number(),
+    z.boolean(),
+    z.null(),
+    z.array(z.json()).max(10_000),
+    z.record(z.string(), z.json()),
+  ])
   .meta({ description: 'A value as plain JSON; empty is null.' }) as z.ZodType<Value>;
 
 export const ValuesSchema = z.record(Name, ValueSchema);
@@ -26,13 +33,22 @@ const steps = {
   click: z.strictObject({ click: PartName }),
   wait: z.strictObject({ wait: Milliseconds.meta({ description: 'Milliseconds.' }) }),
   turnTo: z.strictObject({ turnTo: PartName }),
-  addRow: z.strictObject({ addRow: PartName, with: z.union([z.record(Name, ValueSchema), z.array(z.record(Name, ValueSchema)).max(MOST_ROWS)]).optional().meta({ description: 'The cells given; a list adds several rows at once.' }) }),
+  addRow: z.strictObject({
+    addRow: PartName,
+    with: z
+      .union([z.record(Name, ValueSchema), z.array(z.record(Name, ValueSchema)).max(MOST_ROWS)])
+      .optional()
+      .meta({ description: 'The cells given; a list adds several rows at once.' }),
+  }),
   removeRow: z.strictObject({ removeRow: PartName }),
   moveRow: z.strictObject({ moveRow: PartName, to: z.number().int().min(0).max(MOST_ROWS) }),
   next: z.strictObject({ next: z.literal(true) }),
   previous: z.strictObject({ previous: z.literal(true) }),
   answer: z.strictObject({
-    answer: PartName.meta({ description: 'A service and its function, such as ship_register.find: its oldest call is answered.' }),
+    answer: PartName.meta({
+      description:
+        'A service and its function, such as ship_register.find: its oldest call is answered.',
+    }),
     with: ValueSchema.optional(),
     fails: z.string().min(1).optional(),
     after: Milliseconds.optional().meta({ description: 'Milliseconds that pass before.' }),
@@ -41,22 +57,36 @@ const steps = {
   submit: z.strictObject({ submit: z.literal(true) }),
 } satisfies { [K in StepKind]: z.ZodType<Steps[K]> };
 
-export const StepSchema = z.union(Object.values(steps) as [(typeof steps)[StepKind], ...(typeof steps)[StepKind][]]);
+export const StepSchema = z.union(
+  Object.values(steps) as [(typeof steps)[StepKind], ...(typeof steps)[StepKind][]],
+);
 
 /** A step at a time of the session's clock, in milliseconds after the opening. */
 const at = { at: z.number().min(0).max(31_536_000_000).optional() };
 /** Steps of one filling-in or scenario. */
 export const MOST_STEPS = 5000;
 
-export const TimedStepSchema: z.ZodType<TimedStep> = z.union(StepSchema.options.map((option) => option.extend(at)));
+export const TimedStepSchema: z.ZodType<TimedStep> = z.union(
+  StepSchema.options.map((option) => option.extend(at)),
+);
 
 /** By `name` of a service, or `name.function`. */
-export const ServiceMoods = z.record(z.string().regex(/^[a-z][a-z0-9_]*(?:\.[a-z][a-z0-9_]*)?$/), ServiceMood);
+export const ServiceMoods = z.record(
+  z.string().regex(/^[a-z][a-z0-9_]*(?:\.[a-z][a-z0-9_]*)?$/),
+  ServiceMood,
+);
 
-export const Zone = z.string().refine(isZone, { message: 'is not the name of a time zone, such as Europe/Lisbon' }).meta({ description: 'The IANA name of a time zone; UTC unless said.' });
+export const Zone = z
+  .string()
+  .refine(isZone, { message: 'is not the name of a time zone, such as Europe/Lisbon' })
+  .meta({ description: 'The IANA name of a time zone; UTC unless said.' });
 
 export const OpeningSchema = z.strictObject({
-  person: z.strictObject({ key: z.string(), name: z.string(), roles: z.array(RoleSchema.shape.key).max(50).readonly() }),
+  person: z.strictObject({
+    key: z.string(),
+    name: z.string(),
+    roles: z.array(RoleSchema.shape.key).max(50).readonly(),
+  }),
   record: z.strictObject({ id: z.string(), values: ValuesSchema }).nullable(),
   launch: ValuesSchema,
   clock: z.number().int(),
@@ -66,7 +96,12 @@ export const OpeningSchema = z.strictObject({
   viewing: z.boolean().optional(),
   records: z.array(z.strictObject({ id: z.string(), values: ValuesSchema })).optional(),
   parent: z
-    .strictObject({ form: Name, record: z.string(), fields: z.array(FieldSchema), values: ValuesSchema })
+    .strictObject({
+      form: Name,
+      record: z.string(),
+      fields: z.array(FieldSchema),
+      values: ValuesSchema,
+    })
     .nullable()
     .optional(),
   services: ServiceMoods.optional(),

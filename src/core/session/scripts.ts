@@ -11,7 +11,10 @@ import type { Row } from './rows';
 import type { Desk } from './desk';
 
 /** What a run is given: nothing for a rule, its row for a rule of rows, its event for a handler. */
-export type Given = { is: 'nothing' } | { is: 'row'; row: Row } | { is: 'event'; event: Event; /** Its number while it can be stopped, else 0. */ stops: number };
+export type Given =
+  | { is: 'nothing' }
+  | { is: 'row'; row: Row }
+  | { is: 'event'; event: Event; /** Its number while it can be stopped, else 0. */ stops: number };
 
 /** How a run, or a stretch of one, came back. */
 export interface Ended {
@@ -22,18 +25,30 @@ export interface Ended {
   line: number;
   fuel: number;
   /** How often each line ran, as pairs of line and count, and the values met; null in an untraced run. */
-  trace: { lines: [number, number][]; values: { line: number; what: string; value: Value }[]; cut: boolean } | null;
+  trace: {
+    lines: [number, number][];
+    values: { line: number; what: string; value: Value }[];
+    cut: boolean;
+  } | null;
 }
 
 export interface Scripts {
   /** Runs a tie. `run` is a number by which it is known while it waits. */
   run(tie: number, run: number, given: Given, desk: Desk): Ended;
   /** Goes on with a run after the call of this number has come to something. */
-  resume(run: number, call: number, came: { ok: true; value: Value | undefined } | { ok: false; reason: string }, desk: Desk): Ended;
+  resume(
+    run: number,
+    call: number,
+    came: { ok: true; value: Value | undefined } | { ok: false; reason: string },
+    desk: Desk,
+  ): Ended;
   /** Nothing of this run goes on any more. */
   drop(run: number): void;
   /** Whether a text as a whole is spelled as a pattern says: run where it can be stopped, and null when it had to be. */
   fits: Fits;
   /** What the script of a service, `service.function`, answers; null when there is none. */
-  answer(service: string, args: Value): { ok: true; value: Value } | { ok: false; line: number } | null;
+  answer(
+    service: string,
+    args: Value,
+  ): { ok: true; value: Value } | { ok: false; line: number } | null;
 }

@@ -1,5 +1,10 @@
 /** What services answer, and when (semantics 21): from the tables of the form, or from the service's own small script. */
-import { DEFAULT_DELAY, type Service, type ServiceFunction, type ServiceMood } from '../form/service';
+import {
+  DEFAULT_DELAY,
+  type Service,
+  type ServiceFunction,
+  type ServiceMood,
+} from '../form/service';
 import { isDate } from '../form/formats';
 import { deepFreeze, inWords, type Value } from '../form/value';
 import { ScriptFault, words } from '../wire/failures';
@@ -34,7 +39,12 @@ export class Services {
   /** Calls of each service in this session, for those that are slow at times. */
   readonly #calls = new Map<string, number>();
 
-  constructor(services: readonly Service[], state: State, scripts: Scripts, moods: Readonly<Record<string, ServiceMood>>) {
+  constructor(
+    services: readonly Service[],
+    state: State,
+    scripts: Scripts,
+    moods: Readonly<Record<string, ServiceMood>>,
+  ) {
     this.#all = new Map(services.map((service) => [service.name, service]));
     this.#state = state;
     this.#scripts = scripts;
@@ -44,53 +54,77 @@ export class Services {
   /** Takes a call. Throws ScriptFault for a service or function that is not there and for arguments it does not take. */
   ask(serviceName: string, called: string, offered: unknown): Asked {
     const service = this.#all.get(serviceName);
-    if (service === undefined) throw new ScriptFault('wrong_use', words.noService(serviceName, null));
+    if (service === undefined)
+      throw new ScriptFault('wrong_use', words.noService(serviceName, null));
     const definition = Object.hasOwn(service.functions, called) ? service.functions[called]! : null;
-    if (definition === null) throw new ScriptFault('wrong_use', words.noFunction(serviceName, called, Object.keys(service.functions)));
+    if (definition === null)
+      throw new ScriptFault(
+        'wrong_use',
+        words.noFunction(serviceName, called, Object.keys(service.functions)),
+      );
     const name = `${serviceName}.${called}`;
     const args = readArguments(name, definition, offered);
     const calls = (this.#calls.get(service.name) ?? 0) + 1;
     this.#calls.set(service.name, calls);
     const mood = { ...this.#moods[service.name], ...this.#moods[name] };
     const usual = definition.delay ?? service.delay ?? DEFAULT_DELAY;
-    const delay = service.slow !== undefined && calls % service.slow.every === 0 ? service.slow.delay : usual;
+    const delay =
+      service.slow !== undefined && calls % service.slow.every === 0 ? service.slow.delay : usual;
     const fails = mood.fails ?? service.fails;
     return {
       name,
       args: args as Value,
       delay: mood.byHand === true ? Infinity : (mood.delay ?? delay),
-      outcome: () => (fails === undefined ? this.#answer(name, definition, args) : { ok: false, reason: fails }),
+      outcome: () =>
+        fails === undefined ? this.#answer(name, definition, args) : { ok: false, reason: fails },
     };
   }
 
   #answer(name: string, { answers }: ServiceFunction, args: Record<string, Value>): Outcome {
     if (answers.from === 'table') {
       const conditions = Object.entries(answers.where);
-      const fits = (row: Readonly<Record<string, unknown>>) => conditions.every(([column, parameter]) => row[column] === args[parameter]);
+      const fits = (row: Readonly<Record<string, unknown>>) =>
+        conditions.every(([column, parameter]) => row[column] === args[parameter]);
       const { rows } = this.#state.table(answers.table);
-      return { ok: true, value: answers.many === true ? Object.freeze(rows.filter(fits)) : (rows.find(fits) ?? null) };
+      return {
+        ok: true,
+        value: answers.many === true ? Object.freeze(rows.filter(fits)) : (rows.find(fits) ?? null),
+      };
     }
     const came = this.#scripts.answer(name, args as Value);
     if (came === null) return { ok: false, reason: 'its script does not run' };
-    return came.ok ? { ok: true, value: deepFreeze(came.value) } : { ok: false, reason: `its script failed in line ${came.line}` };
+    return came.ok
+      ? { ok: true, value: deepFreeze(came.value) }
+      : { ok: false, reason: `its script failed in line ${came.line}` };
   }
 }
 
-function readArguments(name: string, definition: ServiceFunction, offered: unknown): Record<string, Value> {
+function readArguments(
+  name: string,
+  definition: ServiceFunction,
+  offered: unknown,
+): Record<string, Value> {
   const { parameters } = definition;
   const wrong = (says: string): never => {
     throw new ScriptFault('wrong_value', words.wrongArguments(name, says));
   };
   const list = parameters.map((parameter) => parameter.name).join(', ');
-  if (offered !== undefined && (typeof offered !== 'object' || offered === null || Array.isArray(offered))) return wrong(`takes { ${list} }, not ${inWords(offered)}.`);
+  if (
+    offered !== undefined &&
+    (typeof offered !== 'object' || offered === null || Array.isArray(offered))
+  )
+    return wrong(`takes { ${list} }, not ${inWords(offered)}.`);
   const given = (offered ?? {}) as Record<string, unknown>;
-  const unknown = Object.keys(given).find((key) => !parameters.some((parameter) => parameter.name === key));
+  const unknown = Object.keys(given).find(
+    (key) => !parameters.some((parameter) => parameter.name === key),
+  );
   if (unknown !== undefined) return wrong(`has no parameter "${unknown}". It has ${list}.`);
   const args: Record<string, Value> = {};
   for (const { name: parameter, kind, optional } of parameters) {
     const value = (Object.hasOwn(given, parameter) ? given[parameter] : null) ?? null;
     const [takes, fits] = TAKES[kind];
-    if (value === null ? optional !== true : !fits(value)) return wrong(`takes ${takes} as ${parameter}, not ${inWords(value)}.`);
+    if (value === null ? optional !== true : !fits(value))
+      return wrong(`takes ${takes} as ${parameter}, not ${inWords(value)}.`);
     args[parameter] = value as Value;
   }
   return args;

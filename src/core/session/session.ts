@@ -32,7 +32,15 @@ import { Services } from './services';
 import { Settling } from './settling';
 import { Situation } from './situation';
 import { State } from './state';
-import { kindOfStep, type Answer, type Opening, type Step, type StepKind, type Steps, type TimedStep } from './step';
+import {
+  kindOfStep,
+  type Answer,
+  type Opening,
+  type Step,
+  type StepKind,
+  type Steps,
+  type TimedStep,
+} from './step';
 import { Stopping } from './stopping';
 import { Submitting } from './submitting';
 import { TapeWriter } from './tape-writer';
@@ -93,7 +101,9 @@ export class Session {
     const situation = new Situation(opening);
     const clock = new Clock(opening.clock, opening.zone ?? 'UTC', opening.seed);
     const progress = new Progress();
-    const state = new State(form, material.tables, progress.journal, (pattern, text) => scripts.fits(pattern, text));
+    const state = new State(form, material.tables, progress.journal, (pattern, text) =>
+      scripts.fits(pattern, text),
+    );
     const tape = new TapeWriter(material.traced, progress.journal);
     const waiting = new Waiting(progress, (run) => scripts.drop(run));
     const ties = new Ties(state, progress, loaded.tied);
@@ -104,17 +114,81 @@ export class Session {
     const pages = new Pages(state.parts.pages, situation, tape, progress);
     const opened = new Opened();
     const stopping = new Stopping();
-    const desk = new Desk({ state, runs, writing, services, clock, situation, ties, pages, progress, opened, stopping });
-    const initially = (field: Field): Value => defaultOf(field, opening.person, clock.now, clock.zone);
+    const desk = new Desk({
+      state,
+      runs,
+      writing,
+      services,
+      clock,
+      situation,
+      ties,
+      pages,
+      progress,
+      opened,
+      stopping,
+    });
+    const initially = (field: Field): Value =>
+      defaultOf(field, opening.person, clock.now, clock.zone);
     const defaultOfPart = (part: Part): Value => initially(part.field);
     const corrections = new Corrections(state, progress, writing, defaultOfPart);
-    const settling = new Settling({ state, runs, ruleWords, tape, waiting, progress, ties, corrections, stopping, desk, limit: form.settings?.runLimit ?? RUN_LIMIT });
+    const settling = new Settling({
+      state,
+      runs,
+      ruleWords,
+      tape,
+      waiting,
+      progress,
+      ties,
+      corrections,
+      stopping,
+      desk,
+      limit: form.settings?.runLimit ?? RUN_LIMIT,
+    });
     const time = new Time({ clock, waiting, settling, progress, pages });
-    const records = new Records({ state, situation, clock, tape, progress, settling, ties, runs, waiting, corrections, opened, out: loaded.failures, defaultOf: defaultOfPart });
+    const records = new Records({
+      state,
+      situation,
+      clock,
+      tape,
+      progress,
+      settling,
+      ties,
+      runs,
+      waiting,
+      corrections,
+      opened,
+      out: loaded.failures,
+      defaultOf: defaultOfPart,
+    });
     const entering = new Entering({ state, progress, situation, ties, waiting, writing });
-    const rowSteps = new RowSteps({ state, progress, situation, writing, defaults: (field) => Object.fromEntries(field.fields.map((cell) => [cell.name, initially(cell)])) });
-    const pageSteps = new PageSteps({ state, situation, progress, settling, stopping, time, pages, tape, checks: form.settings?.checkPages ?? true });
-    const submitting = new Submitting({ state, situation, progress, settling, stopping, time, tape });
+    const rowSteps = new RowSteps({
+      state,
+      progress,
+      situation,
+      writing,
+      defaults: (field) =>
+        Object.fromEntries(field.fields.map((cell) => [cell.name, initially(cell)])),
+    });
+    const pageSteps = new PageSteps({
+      state,
+      situation,
+      progress,
+      settling,
+      stopping,
+      time,
+      pages,
+      tape,
+      checks: form.settings?.checkPages ?? true,
+    });
+    const submitting = new Submitting({
+      state,
+      situation,
+      progress,
+      settling,
+      stopping,
+      time,
+      tape,
+    });
 
     this.#opening = opening;
     this.#state = state;
@@ -142,7 +216,8 @@ export class Session {
         return null;
       },
       turnTo: (step, cause) => pageSteps.turnTo(step.turnTo, cause),
-      addRow: (step, cause) => rowSteps.add(step.addRow, Array.isArray(step.with) ? step.with : [step.with ?? {}], cause),
+      addRow: (step, cause) =>
+        rowSteps.add(step.addRow, Array.isArray(step.with) ? step.with : [step.with ?? {}], cause),
       removeRow: (step, cause) => rowSteps.remove(step.removeRow, cause),
       moveRow: (step, cause) => rowSteps.move(step.moveRow, step.to, cause),
       next: (_, cause) => records.turn(1, cause),
@@ -215,20 +290,28 @@ export class Session {
     // What was let through meanwhile may have superseded the run that waits.
     if (!this.#waiting.calls.includes(call)) return null;
     call.due = this.#clock.now;
-    const came = step.fails === undefined ? { ok: true as const, value: deepFreeze(step.with ?? null) } : { ok: false as const, reason: step.fails };
+    const came =
+      step.fails === undefined
+        ? { ok: true as const, value: deepFreeze(step.with ?? null) }
+        : { ok: false as const, reason: step.fails };
     this.#progress.begin(false);
     this.#settling.resume(call, cause, came);
     return null;
   }
 
   /** A form that was opened from this one sets a value here, as a script would. */
-  #fromChild({ fromChild: name, to: offered }: Steps['fromChild'], cause: number | null): string | null {
+  #fromChild(
+    { fromChild: name, to: offered }: Steps['fromChild'],
+    cause: number | null,
+  ): string | null {
     const part = partAt(this.#state.parts, name);
-    if (part === null || part.sort !== 'field' || part.rows !== null) return `there is no field "${name}"`;
+    if (part === null || part.sort !== 'field' || part.rows !== null)
+      return `there is no field "${name}"`;
     const accepted = accept(offered, part.field, this.#state.surroundings(part));
     if (!accepted.ok) return `${part.label} takes ${accepted.takes}`;
     this.#progress.queue.push(() => {
-      if (!equal(part.value, accepted.value)) this.#writing.enter(part, accepted.value, 'script', cause);
+      if (!equal(part.value, accepted.value))
+        this.#writing.enter(part, accepted.value, 'script', cause);
     });
     return null;
   }
@@ -249,7 +332,12 @@ export class Session {
         behaviour: run.handler.behaviour.name,
         line: run.handler.line,
         part: run.part?.name ?? null,
-        calls: [...run.calls].map(({ name, args, since, due }) => ({ name, args, since, due: Number.isFinite(due) ? due : null })),
+        calls: [...run.calls].map(({ name, args, since, due }) => ({
+          name,
+          args,
+          since,
+          due: Number.isFinite(due) ? due : null,
+        })),
       })),
       toParent,
       page: this.#situation.page?.name ?? null,

@@ -60,7 +60,19 @@ export class Settling {
   /** Handlers and rules whose last run failed. */
   readonly failing = new Map<object, Failure>();
 
-  constructor({ state, runs, ruleWords, tape, waiting, progress, ties, corrections, stopping, desk, limit }: SettlingRooms) {
+  constructor({
+    state,
+    runs,
+    ruleWords,
+    tape,
+    waiting,
+    progress,
+    ties,
+    corrections,
+    stopping,
+    desk,
+    limit,
+  }: SettlingRooms) {
     this.#state = state;
     this.#runs = runs;
     this.#ruleWords = ruleWords;
@@ -90,7 +102,10 @@ export class Settling {
       this.#state.stirred.clear();
       this.#progress.errors.push(caught.failure);
       const error = this.#tape.add(cause, { type: 'error', failure: caught.failure });
-      this.#tape.add(error?.n ?? null, { type: 'takenBack', what: 'everything scripts did in this step' });
+      this.#tape.add(error?.n ?? null, {
+        type: 'takenBack',
+        what: 'everything scripts did in this step',
+      });
       this.#rest();
       return false;
     }
@@ -132,7 +147,14 @@ export class Settling {
     const name = part === null ? null : part.name;
     const entry = !this.#tape.on
       ? null
-      : this.#tape.add(event.cause, { type: 'event', event: type, part: name, value: forTape(event.value), previous: forTape(event.previous), by: event.by });
+      : this.#tape.add(event.cause, {
+          type: 'event',
+          event: type,
+          part: name,
+          value: forTape(event.value),
+          previous: forTape(event.previous),
+          by: event.by,
+        });
     const cause = entry?.n ?? null;
     const stops = event.stop === undefined ? 0 : this.#stopping.begin(event);
     for (const handler of handlers) {
@@ -140,9 +162,19 @@ export class Settling {
       const earlier = handler.overlap === 'all' ? null : this.#waiting.earlier(handler, part, row);
       if (earlier !== null) this.#runs.supersede(earlier, 'started again', cause);
       const title = name === null ? type : `${type} of ${name}`;
-      const result = this.#runs.run(handler, { is: 'event', event, stops }, { title, part, row, before: from, cause, stops: stops > 0 }, this.#desk);
+      const result = this.#runs.run(
+        handler,
+        { is: 'event', event, stops },
+        { title, part, row, before: from, cause, stops: stops > 0 },
+        this.#desk,
+      );
       this.#after(handler, result);
-      if (result.failure !== null) event.stop?.(`${handler.behaviour.title} failed, line ${result.failure.line}.`, null, new Set());
+      if (result.failure !== null)
+        event.stop?.(
+          `${handler.behaviour.title} failed, line ${result.failure.line}.`,
+          null,
+          new Set(),
+        );
     }
   }
 
@@ -153,7 +185,12 @@ export class Settling {
     this.#waiting.answered(call);
     // Under the step that let time pass, while `call` leads back to what asked for it.
     const entry = this.#tape.add(cause ?? call.entry, {
-      type: 'answered', call: call.entry, name: call.name, with: came.ok ? forTape(came.value as Value) : null, fails: came.ok ? null : came.reason, clock: call.due,
+      type: 'answered',
+      call: call.entry,
+      name: call.name,
+      with: came.ok ? forTape(came.value as Value) : null,
+      fails: came.ok ? null : came.reason,
+      clock: call.due,
     });
     this.#after(run.handler, this.#runs.resume(run, call, came, entry?.n ?? cause, this.#desk));
   }
@@ -174,7 +211,12 @@ export class Settling {
     const before = trigger?.changedBy ?? null;
     this.#count(rule, null, because, before);
     const { row } = rule;
-    const result = this.#runs.run(rule, row === null ? NOTHING : { is: 'row', row }, { title: rule.title, part: trigger?.part ?? null, row, before, cause, stops: false }, this.#desk);
+    const result = this.#runs.run(
+      rule,
+      row === null ? NOTHING : { is: 'row', row },
+      { title: rule.title, part: trigger?.part ?? null, row, before, cause, stops: false },
+      this.#desk,
+    );
     // What it read and speaks of since, it now sees below its own words.
     if (differing(rule) === null) this.#state.stirred.delete(rule);
     else this.#state.stirred.add(rule);
@@ -189,7 +231,12 @@ export class Settling {
     if (events.length > 0) this.#progress.queue.push(...events);
   }
 
-  #count(tie: Handler | Rule, row: Row | null, because: string | null, before: RunRecord | null): void {
+  #count(
+    tie: Handler | Rule,
+    row: Row | null,
+    because: string | null,
+    before: RunRecord | null,
+  ): void {
     const { number } = this.#progress;
     if (tie.step !== number) {
       tie.step = number;

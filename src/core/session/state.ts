@@ -57,7 +57,10 @@ export class State {
   }
 
   surroundings(part: Part): Surroundings {
-    return { options: part.now('options') as readonly Option[] | null, table: (name) => this.table(name) };
+    return {
+      options: part.now('options') as readonly Option[] | null,
+      table: (name) => this.table(name),
+    };
   }
 
   /** The options of a choice or reference as seen now: those a script set, else those of the definition. */
@@ -77,7 +80,8 @@ export class State {
     const set = part.now('options') as readonly Option[] | null;
     const keys = (Array.isArray(value) ? value : [value]) as readonly string[];
     // A reference with all its rows on offer is asked by key, not by walking ten thousand options.
-    if (set === null && field.kind === 'reference') return keys.filter((key) => this.table(field.table).find(key) === null);
+    if (set === null && field.kind === 'reference')
+      return keys.filter((key) => this.table(field.table).find(key) === null);
     const options = this.optionsOf(field, set)!;
     return keys.filter((key) => !options.some((option) => option.key === key));
   }
@@ -86,7 +90,9 @@ export class State {
   initialOf(part: Part): Value {
     const { row, rows } = part;
     if (row !== null) return row.initial?.[part.field.name] ?? null;
-    return rows === null ? (this.initial.get(part) ?? null) : Object.freeze([...rows.initial.values]);
+    return rows === null
+      ? (this.initial.get(part) ?? null)
+      : Object.freeze([...rows.initial.values]);
   }
 
   get changed(): boolean {
@@ -126,7 +132,11 @@ export class State {
     const whole = changed.row?.rows.field;
     for (const [part, fault] of this.faults) {
       const { readsOf } = fault;
-      if (readsOf === null || !(part === changed || readsOf.has(changed) || (whole !== undefined && readsOf.has(whole)))) continue;
+      if (
+        readsOf === null ||
+        !(part === changed || readsOf.has(changed) || (whole !== undefined && readsOf.has(whole)))
+      )
+        continue;
       this.faults.delete(part);
       this.touched.add(part);
       this.#journal.undoable(() => this.faults.set(part, fault));
@@ -174,7 +184,9 @@ export class State {
 
   #arrive(rows: Rows, row: Row): void {
     row.removed = false;
-    row.rules = rows.each.map(({ made }) => row.rules.find((rule) => rule.order === made.order) ?? ruleOf(made, row));
+    row.rules = rows.each.map(
+      ({ made }) => row.rules.find((rule) => rule.order === made.order) ?? ruleOf(made, row),
+    );
     for (const rule of row.rules) {
       for (const aspect of rule.reads?.keys() ?? []) aspect.readBy(rule);
       this.stirred.add(rule);
@@ -218,7 +230,12 @@ export class State {
   }
 
   /** Puts a rule's word, or takes it back with null. */
-  setRuleWord(aspect: Aspect, rule: Rule, word: { value: Value; line: number } | null, by: RunRecord): void {
+  setRuleWord(
+    aspect: Aspect,
+    rule: Rule,
+    word: { value: Value; line: number } | null,
+    by: RunRecord,
+  ): void {
     const { ruleWords: before, changedBy } = aspect;
     this.#journal.undoable(() => {
       aspect.ruleWords = before;
@@ -233,7 +250,15 @@ export class State {
   /** Another record is opened: nothing of the former one stays. */
   reset(): void {
     this.stirred.clear();
-    for (const kept of [this.initial, this.previous, this.orphans, this.strays, this.faults, this.#differing]) kept.clear();
+    for (const kept of [
+      this.initial,
+      this.previous,
+      this.orphans,
+      this.strays,
+      this.faults,
+      this.#differing,
+    ])
+      kept.clear();
     for (const part of this.parts.byName.values()) part.reset();
     this.parts.nesting.version++;
   }
@@ -274,7 +299,8 @@ export class State {
   }
 
   #touchCleared(row: Row): void {
-    for (const [name, { field }] of row.rows.columns) if (field.whenHidden === 'clear') this.touched.add(row.rows.cell(row, name));
+    for (const [name, { field }] of row.rows.columns)
+      if (field.whenHidden === 'clear') this.touched.add(row.rows.cell(row, name));
   }
 
   #judgeChanged(part: Part, differs: () => boolean): void {

@@ -9,7 +9,12 @@ import { partAt } from './tree';
 export const VIEWING = 'this record is only being viewed';
 
 /** The part of an address that a person can get at; or why not. */
-export function reachable(state: State, situation: Situation, name: string, sort: 'field' | 'button' | 'row'): Part | string {
+export function reachable(
+  state: State,
+  situation: Situation,
+  name: string,
+  sort: 'field' | 'button' | 'row',
+): Part | string {
   const part = partAt(state.parts, name);
   if (part === null || part.sort !== sort) return `there is no ${sort} "${name}"`;
   if (!part.onScreen) return `${part.label} is hidden`;
@@ -19,12 +24,19 @@ export function reachable(state: State, situation: Situation, name: string, sort
 
 /** The value a field takes from a person; or why it takes none. What stands there already may be entered again. */
 export function offer(state: State, part: Part, offered: Value): { value: Value } | string {
-  if (part.rows !== null) return `the rows of ${part.label} are added, removed and filled in one by one`;
+  if (part.rows !== null)
+    return `the rows of ${part.label} are added, removed and filled in one by one`;
   const current = part.value;
   const accepted = accept(offered, part.field, state.surroundings(part));
-  if (!accepted.ok) return equal(offered, current) ? { value: current } : `${part.label} (${part.field.kind}) takes ${accepted.takes}, not ${inWords(offered)}`;
+  if (!accepted.ok)
+    return equal(offered, current)
+      ? { value: current }
+      : `${part.label} (${part.field.kind}) takes ${accepted.takes}, not ${inWords(offered)}`;
   if (!state.isOffered(part, accepted.value) && !equal(accepted.value, current)) {
-    return `${state.notOffered(part, accepted.value).map((key) => JSON.stringify(key)).join(', ')} is not among the options of ${part.label}`;
+    return `${state
+      .notOffered(part, accepted.value)
+      .map((key) => JSON.stringify(key))
+      .join(', ')} is not among the options of ${part.label}`;
   }
   return { value: accepted.value };
 }

@@ -54,7 +54,12 @@ export interface Steps {
   moveRow: { moveRow: string; to: number };
   next: { next: true };
   previous: { previous: true };
-  answer: { answer: string; with?: Value | undefined; fails?: string | undefined; after?: number | undefined };
+  answer: {
+    answer: string;
+    with?: Value | undefined;
+    fails?: string | undefined;
+    after?: number | undefined;
+  };
   fromChild: { fromChild: string; to: Value };
   submit: { submit: true };
 }
@@ -132,7 +137,20 @@ export interface RowState {
   cells: Record<string, CellState>;
 }
 
-export type CellState = Partial<Pick<PartState, 'shown' | 'locked' | 'required' | 'options' | 'hint' | 'warning' | 'problem' | 'fault' | 'orphan'>>;
+export type CellState = Partial<
+  Pick<
+    PartState,
+    | 'shown'
+    | 'locked'
+    | 'required'
+    | 'options'
+    | 'hint'
+    | 'warning'
+    | 'problem'
+    | 'fault'
+    | 'orphan'
+  >
+>;
 
 /** What changed among the rows of a field: their order by id when rows came, went or moved, and the rows that changed. */
 export interface RowsChange {

@@ -51,9 +51,11 @@ export class Submitting {
     if (this.#situation.viewing) return VIEWING;
     const stops: SubmitOutcome['stops'] = [];
     if (!this.#settling.settle(cause)) stops.push(NO_REST);
-    else if (this.#isReplaced()) return 'the form has been replaced by a message and cannot be submitted';
+    else if (this.#isReplaced())
+      return 'the form has been replaced by a message and cannot be submitted';
     else if (this.#waited(stops, cause)) {
-      if (this.#isReplaced()) return 'the form has been replaced by a message and cannot be submitted';
+      if (this.#isReplaced())
+        return 'the form has been replaced by a message and cannot be submitted';
       this.#forgetFaults();
       stops.push(...this.#check(cause));
       if (stops.length === 0) this.#askHandlers(stops, cause);
@@ -67,7 +69,17 @@ export class Submitting {
     this.#state.rebase();
     // What is saved stays: what `saved` handlers do is taken back by itself where they come to no rest.
     this.#progress.commit();
-    this.#progress.queue.push({ type: 'saved', part: null, row: null, value: null, previous: null, by: 'form', from: null, cause, extra: { id: this.#situation.record } });
+    this.#progress.queue.push({
+      type: 'saved',
+      part: null,
+      row: null,
+      value: null,
+      previous: null,
+      by: 'form',
+      from: null,
+      cause,
+      extra: { id: this.#situation.record },
+    });
     this.#settling.settle(cause);
     this.#situation.isNew = false;
     return null;
@@ -82,7 +94,14 @@ export class Submitting {
     const before = valuesOf(this.#state);
     this.#situation.submitting = true;
     this.#progress.queue.push({
-      type: 'submit', part: null, row: null, value: null, previous: null, by: 'person', from: null, cause,
+      type: 'submit',
+      part: null,
+      row: null,
+      value: null,
+      previous: null,
+      by: 'person',
+      from: null,
+      cause,
       stop: (says, part, readsOf) => {
         stops.push({ part: part?.address ?? null, says });
         if (part?.sort === 'field') setFault(this.#state, part, says, readsOf);
@@ -92,7 +111,8 @@ export class Submitting {
     this.#waited(stops, cause);
     this.#stopping.end();
     this.#situation.submitting = false;
-    if (stops.length === 0 && !equal(before, valuesOf(this.#state))) stops.push(...this.#check(cause));
+    if (stops.length === 0 && !equal(before, valuesOf(this.#state)))
+      stops.push(...this.#check(cause));
   }
 
   #waited(stops: SubmitOutcome['stops'], cause: number | null): boolean {
@@ -114,7 +134,13 @@ export class Submitting {
   }
 
   #finish(saved: boolean, stops: SubmitOutcome['stops'], cause: number | null): void {
-    const outcome: SubmitOutcome = { saved, stoppedBy: stops[0]?.part ?? null, stops, id: saved ? this.#situation.record : null, ...outgoing(this.#state) };
+    const outcome: SubmitOutcome = {
+      saved,
+      stoppedBy: stops[0]?.part ?? null,
+      stops,
+      id: saved ? this.#situation.record : null,
+      ...outgoing(this.#state),
+    };
     this.#progress.setOutcome(outcome);
     this.#tape.add(cause, { type: 'outcome', ...outcome });
   }

@@ -27,16 +27,31 @@ export class TapeWriter {
     if (!this.on) return null;
     const entry = { n: this.#next++, cause, ...body } as Entry;
     this.#entries.push(entry);
-    if (entry.type === 'log' || (entry.type === 'effect' && entry.by !== 'person')) this.#journal.undoable(() => (entry.struck = true));
+    if (entry.type === 'log' || (entry.type === 'effect' && entry.by !== 'person'))
+      this.#journal.undoable(() => (entry.struck = true));
     return entry;
   }
 
   /** Adds an effect on an aspect; gives its number, or that of its cause when nothing is taped. */
-  effect(cause: number | null, aspect: Aspect, from: Value, to: Value, more: Pick<EffectEntry, 'by' | 'line' | 'withdrawn' | 'covered' | 'again'>): number | null {
+  effect(
+    cause: number | null,
+    aspect: Aspect,
+    from: Value,
+    to: Value,
+    more: Pick<EffectEntry, 'by' | 'line' | 'withdrawn' | 'covered' | 'again'>,
+  ): number | null {
     if (!this.on) return cause;
     const { part, name } = aspect;
     // What is derived from other parts is never written, so what has an effect is said of the part.
-    return this.add(cause, { type: 'effect', part: part.name, sort: part.sort, aspect: name as SaidName, from: forTape(from), to: forTape(to), ...more })!.n;
+    return this.add(cause, {
+      type: 'effect',
+      part: part.name,
+      sort: part.sort,
+      aspect: name as SaidName,
+      from: forTape(from),
+      to: forTape(to),
+      ...more,
+    })!.n;
   }
 
   /** The entries since the last call. */
@@ -56,6 +71,12 @@ export function forTape(value: Value): Value {
   const isRows = value.length > MOST_TAPED && typeof value[0] === 'object';
   if (isRows && !('key' in (value[0] as object))) return inWords(value);
   return value.map((item: Value) =>
-    typeof item === 'object' && item !== null && !Array.isArray(item) && 'key' in item && 'label' in item ? (item as { key: Value }).key : item,
+    typeof item === 'object' &&
+    item !== null &&
+    !Array.isArray(item) &&
+    'key' in item &&
+    'label' in item
+      ? (item as { key: Value }).key
+      : item,
   );
 }

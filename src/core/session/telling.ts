@@ -24,7 +24,10 @@ export function tell(state: State): Pick<Answer, 'changes' | 'rows'> {
 }
 
 /** Collects what differs from what was told, and notes it as told. */
-function teller(told: Record<string, unknown>): { tell: (name: string, now: unknown) => void; difference: () => Record<string, unknown> | null } {
+function teller(told: Record<string, unknown>): {
+  tell: (name: string, now: unknown) => void;
+  difference: () => Record<string, unknown> | null;
+} {
   let difference: Record<string, unknown> | null = null;
   return {
     tell(name, now) {
@@ -96,13 +99,19 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
   if (told.values !== row.values) {
     const before = told.values;
     told.values = row.values;
-    change().values = before === null ? { ...row.values } : Object.fromEntries(Object.entries(row.values).filter(([name, value]) => !equal(value, before[name])));
+    change().values =
+      before === null
+        ? { ...row.values }
+        : Object.fromEntries(
+            Object.entries(row.values).filter(([name, value]) => !equal(value, before[name])),
+          );
   }
   if (part.sort === 'row') {
     const { tell, difference } = teller(told.state as Record<string, unknown>);
     tell('shown', part.now('shown'));
     tell('locked', part.now('locked'));
-    for (const name of ['warning', 'problem'] as const) if (part.now(name) !== null || name in told.state) tell(name, part.now(name));
+    for (const name of ['warning', 'problem'] as const)
+      if (part.now(name) !== null || name in told.state) tell(name, part.now(name));
     Object.assign(change(), difference() ?? {});
     return;
   }
@@ -111,7 +120,17 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
 }
 
 /** What is told of a cell, in this order. */
-const OF_CELL = Object.keys({ shown: 0, locked: 0, required: 0, options: 0, hint: 0, warning: 0, problem: 0, fault: 0, orphan: 0 } satisfies Record<keyof CellState, 0>) as (keyof CellState)[];
+const OF_CELL = Object.keys({
+  shown: 0,
+  locked: 0,
+  required: 0,
+  options: 0,
+  hint: 0,
+  warning: 0,
+  problem: 0,
+  fault: 0,
+  orphan: 0,
+} satisfies Record<keyof CellState, 0>) as (keyof CellState)[];
 
 /** Of a cell only what differs from its definition is ever told. */
 function cellDifference(state: State, part: Part, row: Row): CellState | null {
@@ -119,10 +138,16 @@ function cellDifference(state: State, part: Part, row: Row): CellState | null {
   let difference: Record<string, unknown> | null = null;
   for (const name of OF_CELL) {
     const ofForm = name === 'fault' || name === 'orphan';
-    const now = name === 'fault' ? (state.faults.get(part)?.says ?? null) : name === 'orphan' ? state.orphans.has(part) : part.now(name);
+    const now =
+      name === 'fault'
+        ? (state.faults.get(part)?.says ?? null)
+        : name === 'orphan'
+          ? state.orphans.has(part)
+          : part.now(name);
     const told = (part.told as Record<string, unknown>)[name];
     if (told === now || equal(told, now)) continue;
-    if (told === undefined && equal(now, ofForm ? (name === 'orphan' ? false : null) : bases[name])) continue;
+    if (told === undefined && equal(now, ofForm ? (name === 'orphan' ? false : null) : bases[name]))
+      continue;
     toldOf(part)[name] = now;
     (difference ??= {})[name] = now;
   }

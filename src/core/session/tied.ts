@@ -9,7 +9,9 @@ import { NOTHING_SAID, ruleOf, type Handler, type MadeRule, type Rule, type Tied
 /** What an event is tied by: its type and the part, for cells the column. */
 export function keyOf(type: EventType, part: Part | null): string {
   if (part === null) return type;
-  return part.row === null || part.sort === 'row' ? `${type}:${part.name}` : columnKey(type, part.row.rows.field.name, part.field.name);
+  return part.row === null || part.sort === 'row'
+    ? `${type}:${part.name}`
+    : columnKey(type, part.row.rows.field.name, part.field.name);
 }
 
 export function columnKey(type: EventType, rows: string, column: string): string {
@@ -23,11 +25,33 @@ const byOrder = (a: Ordered, b: Ordered) => a.order - b.order;
 /** A list with one more at its place; most come last. Whoever goes through the former one goes on with that. */
 function withOne<T extends Ordered>(list: readonly T[], one: T): readonly T[] {
   const last = list.at(-1);
-  return last === undefined || last.order <= one.order ? [...list, one] : [...list, one].sort(byOrder);
+  return last === undefined || last.order <= one.order
+    ? [...list, one]
+    : [...list, one].sort(byOrder);
 }
 
-function handlerOf({ number, behaviour, event, keys, overlap, line, order }: Extract<Tied, { is: 'handler' }>): Handler {
-  return { sort: 'handler', number, behaviour, event, keys, overlap, line, order, rowRuns: null, step: 0, runs: 0 };
+function handlerOf({
+  number,
+  behaviour,
+  event,
+  keys,
+  overlap,
+  line,
+  order,
+}: Extract<Tied, { is: 'handler' }>): Handler {
+  return {
+    sort: 'handler',
+    number,
+    behaviour,
+    event,
+    keys,
+    overlap,
+    line,
+    order,
+    rowRuns: null,
+    step: 0,
+    runs: 0,
+  };
 }
 
 export class Ties {
@@ -48,7 +72,11 @@ export class Ties {
       if (one.is === 'rule') this.#addRule(one, (rule) => rules.push(rule));
       else {
         const handler = handlerOf(one);
-        for (const key of new Set(one.keys)) handlers.set(key, handlers.get(key) ?? []).get(key)!.push(handler);
+        for (const key of new Set(one.keys))
+          handlers
+            .set(key, handlers.get(key) ?? [])
+            .get(key)!
+            .push(handler);
       }
     }
     for (const [key, list] of handlers) this.#handlers.set(key, list.sort(byOrder));
@@ -97,7 +125,8 @@ export class Ties {
 
   /** A rule for each row goes to the rows it is for, any other to `put`. */
   #addRule(made: Extract<Tied, { is: 'rule' }>, put: (rule: Rule) => void): void {
-    if (made.rows !== null) return this.#addEach(this.#state.parts.byName.get(made.rows)!.rows!, made);
+    if (made.rows !== null)
+      return this.#addEach(this.#state.parts.byName.get(made.rows)!.rows!, made);
     const rule = ruleOf(made, null);
     this.#state.stirred.add(rule);
     put(rule);
@@ -160,7 +189,8 @@ export class Ties {
       rule.state = 'new';
       rule.last = null;
     }
-    for (const rows of this.#rowsFields()) rows.each = rows.each.filter(({ made }) => !ended.has(made.number));
+    for (const rows of this.#rowsFields())
+      rows.each = rows.each.filter(({ made }) => !ended.has(made.number));
   }
 
   #rowsFields(): Rows[] {

@@ -86,10 +86,42 @@ export type MadeRule = Pick<Rule, 'number' | 'behaviour' | 'title' | 'line' | 'o
 export const NOTHING_SAID: Rule['words'] = new Map();
 
 export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row: Row | null): Rule {
-  return { sort: 'rule', number, behaviour, title, line, order, row, words: NOTHING_SAID, reads: null, state: 'new', ticket: 0, last: null, step: 0, runs: 0 };
+  return {
+    sort: 'rule',
+    number,
+    behaviour,
+    title,
+    line,
+    order,
+    row,
+    words: NOTHING_SAID,
+    reads: null,
+    state: 'new',
+    ticket: 0,
+    last: null,
+    step: 0,
+    runs: 0,
+  };
 }
 
 /** What scripts tied at their top level: the beginning of every session with them. */
 export type Tied =
-  | { is: 'handler'; number: number; behaviour: Behaviour; event: EventType; keys: readonly string[]; overlap: Handler['overlap']; line: number; order: number }
-  | { is: 'rule'; number: number; behaviour: Behaviour; title: string; line: number; order: number; rows: string | null };
+  | {
+      is: 'handler';
+      number: number;
+      behaviour: Behaviour;
+      event: EventType;
+      keys: readonly string[];
+      overlap: Handler['overlap'];
+      line: number;
+      order: number;
+    }
+  | {
+      is: 'rule';
+      number: number;
+      behaviour: Behaviour;
+      title: string;
+      line: number;
+      order: number;
+      rows: string | null;
+    };

@@ -50,7 +50,10 @@ export class Time {
     const until = this.#clock.now + MOST_WAITED;
     while (this.#waiting.runs.length > 0) {
       const call = this.#waiting.next(until);
-      if (call === null) return words.waitedTooLong([...new Set(this.#waiting.calls.map(({ name }) => name))].join(' and '));
+      if (call === null)
+        return words.waitedTooLong(
+          [...new Set(this.#waiting.calls.map(({ name }) => name))].join(' and '),
+        );
       this.pass(call.due, cause);
     }
     return null;

@@ -23,8 +23,19 @@ export function partsOf(form: Form): Parts {
   const byName = new Map<string, Part>([[FORM, root]]);
   const pages: Part[] = [];
   const fields: Part[] = [];
-  const add = (sort: PartSort, definition: Page | Section | Field | Button | Track, parent: Part): Part => {
-    const part = new Part(sort, definition.name, definition, parent, nesting, basesOf(sort, definition));
+  const add = (
+    sort: PartSort,
+    definition: Page | Section | Field | Button | Track,
+    parent: Part,
+  ): Part => {
+    const part = new Part(
+      sort,
+      definition.name,
+      definition,
+      parent,
+      nesting,
+      basesOf(sort, definition),
+    );
     byName.set(part.name, part);
     return part;
   };

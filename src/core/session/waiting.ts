@@ -33,9 +33,19 @@ export class OpenRun {
   state: RunState = 'open';
   readonly calls = new Set<Call>();
   /** What it said of aspects, with what stood before it: taken back when it is superseded. */
-  readonly words = new Map<Aspect, { before: Aspect['handlerWord']; mine: Aspect['handlerWord'] }>();
+  readonly words = new Map<
+    Aspect,
+    { before: Aspect['handlerWord']; mine: Aspect['handlerWord'] }
+  >();
 
-  constructor(number: number, handler: Handler, title: string, part: Part | null, row: Row | null, record: RunRecord) {
+  constructor(
+    number: number,
+    handler: Handler,
+    title: string,
+    part: Part | null,
+    row: Row | null,
+    record: RunRecord,
+  ) {
     this.number = number;
     this.handler = handler;
     this.title = title;
@@ -121,7 +131,8 @@ export class Waiting {
 
   /** The open run of the same handler for the same part and row. */
   earlier(handler: Handler, part: Part | null, row: Row | null): OpenRun | null {
-    for (const run of this.runs) if (run.handler === handler && run.part === part && run.row === row) return run;
+    for (const run of this.runs)
+      if (run.handler === handler && run.part === part && run.row === row) return run;
     return null;
   }
 

@@ -69,7 +69,8 @@ export class Writing {
       const row = rows.list[i]!;
       for (const name of rows.columns.keys()) {
         if (equal(row.values[name], wanted[name])) continue;
-        wrote = this.value(writes, rows.cell(row, name).aspect('value'), wanted[name]!, line) || wrote;
+        wrote =
+          this.value(writes, rows.cell(row, name).aspect('value'), wanted[name]!, line) || wrote;
       }
     });
     for (const row of rows.list.slice(value.length)) {
@@ -105,31 +106,53 @@ export class Writing {
     const { rows } = row;
     this.#rowsTouched(writes, rows);
     const place = row.index;
-    this.#state.setRows(rows, rows.list.filter((other) => other !== row));
+    this.#state.setRows(
+      rows,
+      rows.list.filter((other) => other !== row),
+    );
     this.#rowEvent(writes, row, 'removed', place, line);
   }
 
   #rowEvent(writes: Writes, row: Row, did: 'added' | 'removed', place: number, line: number): void {
-    const entry = this.#tape.add(writes.entry, { type: 'rows', part: row.rows.field.name, did, row: row.id, place, by: 'script', line });
-    (writes.rows ??= []).push(rowEvent(row, did, 'script', writes.record, entry?.n ?? writes.entry));
+    const entry = this.#tape.add(writes.entry, {
+      type: 'rows',
+      part: row.rows.field.name,
+      did,
+      row: row.id,
+      place,
+      by: 'script',
+      line,
+    });
+    (writes.rows ??= []).push(
+      rowEvent(row, did, 'script', writes.record, entry?.n ?? writes.entry),
+    );
   }
 
   /** What others are told of what a run wrote, in order. */
   told(writes: Writes): readonly Event[] {
-    if (writes.before === null && writes.rowsBefore === null && writes.rows === null) return NOTHING;
+    if (writes.before === null && writes.rowsBefore === null && writes.rows === null)
+      return NOTHING;
     const { record, entry } = writes;
     const events: Event[] = [];
     for (const [aspect, previous] of writes.before ?? []) {
       const { base: value, part } = aspect;
       const cause = writes.effects?.get(aspect) ?? entry;
-      if (part.row?.removed !== true && !equal(previous, value)) events.push(changeEvent(part, value, previous, 'script', record, cause));
+      if (part.row?.removed !== true && !equal(previous, value))
+        events.push(changeEvent(part, value, previous, 'script', record, cause));
     }
     events.push(...(writes.rows ?? []));
-    for (const [rows, previous] of writes.rowsBefore ?? []) events.push(...this.#wholeChange(rows, previous, 'script', record, entry));
+    for (const [rows, previous] of writes.rowsBefore ?? [])
+      events.push(...this.#wholeChange(rows, previous, 'script', record, entry));
     return events;
   }
 
-  #wholeChange(rows: Rows, previous: Value, by: By, from: RunRecord | null, cause: number | null): Event[] {
+  #wholeChange(
+    rows: Rows,
+    previous: Value,
+    by: By,
+    from: RunRecord | null,
+    cause: number | null,
+  ): Event[] {
     if (!this.#ties.listens('change', rows.field)) return [];
     const { value, field } = rows;
     return equal(previous, value) ? [] : [changeEvent(field, value, previous, by, from, cause)];
@@ -145,13 +168,22 @@ export class Writing {
     const rowsBefore = whole === null ? null : this.#valueIfHeard(whole);
     this.#state.setValue(aspect, value, null);
     const why = this.#tape.effect(cause, aspect, previous, value, { by, line: null });
-    const events = this.#ties.listens('change', part) ? [changeEvent(part, value, previous, by, null, why)] : [];
+    const events = this.#ties.listens('change', part)
+      ? [changeEvent(part, value, previous, by, null, why)]
+      : [];
     if (whole !== null) events.push(...this.#wholeChange(whole, rowsBefore, by, null, why));
     this.#announce(events, by);
   }
 
   /** Puts the rows of a field in another order, with those named new, gone or moved, and queues its events. */
-  arrange(field: Part, list: readonly Row[], touched: readonly Row[], did: 'added' | 'removed' | 'moved', by: By, cause: number | null): void {
+  arrange(
+    field: Part,
+    list: readonly Row[],
+    touched: readonly Row[],
+    did: 'added' | 'removed' | 'moved',
+    by: By,
+    cause: number | null,
+  ): void {
     const rows = field.rows!;
     const before = this.#valueIfHeard(rows);
     const places = did === 'removed' ? rows.list : list;
@@ -159,7 +191,16 @@ export class Writing {
     this.#state.setRows(rows, list);
     let why = cause;
     for (const { row, place } of taped) {
-      why = this.#tape.add(cause, { type: 'rows', part: field.name, did, row: row.id, place, by, line: null })?.n ?? cause;
+      why =
+        this.#tape.add(cause, {
+          type: 'rows',
+          part: field.name,
+          did,
+          row: row.id,
+          place,
+          by,
+          line: null,
+        })?.n ?? cause;
     }
     const events = did === 'moved' ? [] : taped.map(({ row }) => rowEvent(row, did, by, null, why));
     this.#announce([...events, ...this.#wholeChange(rows, before, by, null, why)], by);
@@ -173,10 +214,32 @@ export class Writing {
   }
 }
 
-function changeEvent(part: Part, value: Value, previous: Value, by: By, from: RunRecord | null, cause: number | null): Event {
+function changeEvent(
+  part: Part,
+  value: Value,
+  previous: Value,
+  by: By,
+  from: RunRecord | null,
+  cause: number | null,
+): Event {
   return { type: 'change', part, row: part.row, value, previous, by, from, cause };
 }
 
-function rowEvent(row: Row, did: 'added' | 'removed', by: By, from: RunRecord | null, cause: number | null): Event {
-  return { type: did === 'added' ? 'rowAdded' : 'rowRemoved', part: row.rows.field, row, value: row.values, previous: null, by, from, cause };
+function rowEvent(
+  row: Row,
+  did: 'added' | 'removed',
+  by: By,
+  from: RunRecord | null,
+  cause: number | null,
+): Event {
+  return {
+    type: did === 'added' ? 'rowAdded' : 'rowRemoved',
+    part: row.rows.field,
+    row,
+    value: row.values,
+    previous: null,
+    by,
+    from,
+    cause,
+  };
 }

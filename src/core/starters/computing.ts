@@ -6,13 +6,33 @@ import type { Table } from '../form/table';
 import type { Value } from '../form/value';
 import type { ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
-import { fieldChoices, fieldNamed, labelOf, labelsOf, listed, many, one, openAs, rule, sampleValue, tableOf, valueChoices, words, type Picked, type Starter, type StarterSetting } from './starter';
+import {
+  fieldChoices,
+  fieldNamed,
+  labelOf,
+  labelsOf,
+  listed,
+  many,
+  one,
+  openAs,
+  rule,
+  sampleValue,
+  tableOf,
+  valueChoices,
+  words,
+  type Picked,
+  type Starter,
+  type StarterSetting,
+} from './starter';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
-const expectValue = (name: string, value: Value): ScenarioStep => ({ expect: { [name]: { value } } });
+const expectValue = (name: string, value: Value): ScenarioStep => ({
+  expect: { [name]: { value } },
+});
 
 const NUMBERS = ['number', 'money'] as const;
-const COMPUTED = 'People can still change the result: mark the field as written by scripts only under Structure if they should not.';
+const COMPUTED =
+  'People can still change the result: mark the field as written by scripts only under Structure if they should not.';
 const DECIMALS = 2;
 
 /** What is left of the decimals of a sum of doubles is rounded away. */
@@ -24,21 +44,49 @@ export const computeFromFields: Starter = {
   group: 'Computing',
   picks({ form }, picked) {
     const all = fieldChoices(form, NUMBERS);
-    if (all.length < 3) return { missing: 'The form has fewer than three numbers: two to compute from and one to hold the result.' };
+    if (all.length < 3)
+      return {
+        missing:
+          'The form has fewer than three numbers: two to compute from and one to hold the result.',
+      };
     const target = picked.target?.[0] ?? all.at(-1)!.key;
     return [
       one('target', 'The result goes into', all, [all.at(-1)!.key]),
-      one('how', 'It is', [{ key: 'sum', label: 'the sum' }, { key: 'product', label: 'the product' }, { key: 'difference', label: 'the first less the others' }]),
-      many('of', 'of', all.filter(({ key }) => key !== target), all.filter(({ key }) => key !== target).slice(0, 2).map(({ key }) => key)),
+      one('how', 'It is', [
+        { key: 'sum', label: 'the sum' },
+        { key: 'product', label: 'the product' },
+        { key: 'difference', label: 'the first less the others' },
+      ]),
+      many(
+        'of',
+        'of',
+        all.filter(({ key }) => key !== target),
+        all
+          .filter(({ key }) => key !== target)
+          .slice(0, 2)
+          .map(({ key }) => key),
+      ),
     ];
   },
   make(setting, { target, how, of }) {
-    const [goal, sign] = [target![0]!, { sum: '+', product: '*', difference: '-' }[how![0] as 'sum' | 'product' | 'difference']];
+    const [goal, sign] = [
+      target![0]!,
+      { sum: '+', product: '*', difference: '-' }[how![0] as 'sum' | 'product' | 'difference'],
+    ];
     const label = labelOf(setting.form, goal);
-    const values = of!.map((name, i) => sampleValue(setting, fieldNamed(setting.form, name), i) as number);
-    const result = (given: readonly number[]) => round(given.reduce((a, b) => (sign === '+' ? a + b : sign === '*' ? a * b : a - b)), DECIMALS);
+    const values = of!.map(
+      (name, i) => sampleValue(setting, fieldNamed(setting.form, name), i) as number,
+    );
+    const result = (given: readonly number[]) =>
+      round(
+        given.reduce((a, b) => (sign === '+' ? a + b : sign === '*' ? a * b : a - b)),
+        DECIMALS,
+      );
     const entered = of!.map((name, i) => set(name, values[i]!));
-    const title = `${label} from ${labelsOf(setting.form, of!.map((name) => `fields.${name}`))}`;
+    const title = `${label} from ${labelsOf(
+      setting.form,
+      of!.map((name) => `fields.${name}`),
+    )}`;
     return {
       title,
       purpose: 'empty as long as one of them is.',
@@ -47,10 +95,28 @@ export const computeFromFields: Starter = {
         `if (${of!.map((_, i) => `${'abcdefghij'[i]!} === null`).join(' || ')}) fields.${goal}.value = null;`,
         `else fields.${goal}.value = ${rounded(of!.map((_, i) => 'abcdefghij'[i]!).join(` ${sign} `))};`,
       ]),
-      explanation: ['Empty is not nought: while something is missing, the result is empty too.', `round(…, ${DECIMALS}) takes away what doubles leave behind the decimals.`, COMPUTED],
-      ways: [{ when: `${listed(values.map(String))} entered`, open: openAs(setting), steps: entered }, { when: 'one of them empty', open: openAs(setting), steps: entered.slice(1) }],
+      explanation: [
+        'Empty is not nought: while something is missing, the result is empty too.',
+        `round(…, ${DECIMALS}) takes away what doubles leave behind the decimals.`,
+        COMPUTED,
+      ],
+      ways: [
+        { when: `${listed(values.map(String))} entered`, open: openAs(setting), steps: entered },
+        { when: 'one of them empty', open: openAs(setting), steps: entered.slice(1) },
+      ],
       watched: [goal],
-      scenarios: [{ title, open: openAs(setting), steps: [...entered, expectValue(goal, result(values)), set(of![0]!, null), expectValue(goal, null)] }],
+      scenarios: [
+        {
+          title,
+          open: openAs(setting),
+          steps: [
+            ...entered,
+            expectValue(goal, result(values)),
+            set(of![0]!, null),
+            expectValue(goal, null),
+          ],
+        },
+      ],
     };
   },
 };
@@ -60,47 +126,110 @@ export const computeFromRows: Starter = {
   need: 'Compute a number from rows',
   group: 'Computing',
   picks({ form }, picked) {
-    const withNumbers = fieldsOf(form).filter((field) => cellsOf(field).some(({ kind }) => kind === 'number' || kind === 'money'));
+    const withNumbers = fieldsOf(form).filter((field) =>
+      cellsOf(field).some(({ kind }) => kind === 'number' || kind === 'money'),
+    );
     const targets = fieldChoices(form, NUMBERS);
-    if (withNumbers.length === 0) return { missing: 'The form has no rows with a column of numbers.' };
+    if (withNumbers.length === 0)
+      return { missing: 'The form has no rows with a column of numbers.' };
     if (targets.length === 0) return { missing: 'The form has no number to hold the result.' };
     const rows = withNumbers.find(({ name }) => name === picked.rows?.[0]) ?? withNumbers[0]!;
     return [
-      one('rows', 'Over the rows of', withNumbers.map(({ name, label }) => ({ key: name, label: `${label} (${name})` }))),
-      one('how', 'Take', [{ key: 'sum', label: 'the sum' }, { key: 'largest', label: 'the largest' }, { key: 'average', label: 'the average' }]),
-      one('column', 'of', cellsOf(rows).filter(({ kind }) => kind === 'number' || kind === 'money').map(({ name, label }) => ({ key: name, label: `${label} (${name})` }))),
+      one(
+        'rows',
+        'Over the rows of',
+        withNumbers.map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
+      ),
+      one('how', 'Take', [
+        { key: 'sum', label: 'the sum' },
+        { key: 'largest', label: 'the largest' },
+        { key: 'average', label: 'the average' },
+      ]),
+      one(
+        'column',
+        'of',
+        cellsOf(rows)
+          .filter(({ kind }) => kind === 'number' || kind === 'money')
+          .map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
+      ),
       one('target', 'The result goes into', targets),
     ];
   },
   make(setting, { rows, how, column, target }) {
     const [owner, cell, goal] = [rows![0]!, column![0]!, target![0]!];
     const field = fieldNamed(setting.form, `${owner}.${cell}`);
-    const [a, b] = [sampleValue(setting, field, 0) as number, sampleValue(setting, field, 3) as number];
+    const [a, b] = [
+      sampleValue(setting, field, 0) as number,
+      sampleValue(setting, field, 3) as number,
+    ];
     const sum = `fields.${owner}.sum(${JSON.stringify(cell)})`;
-    const code = { sum, average: `${sum} / fields.${owner}.count`, largest: `Math.max(...fields.${owner}.rows.map((row) => row.fields.${cell}.value ?? 0))` }[how![0] as 'sum'];
-    const result = (given: readonly number[]) => round({ sum: given.reduce((x, y) => x + y), average: given.reduce((x, y) => x + y) / given.length, largest: Math.max(...given) }[how![0] as 'sum'], DECIMALS);
+    const code = {
+      sum,
+      average: `${sum} / fields.${owner}.count`,
+      largest: `Math.max(...fields.${owner}.rows.map((row) => row.fields.${cell}.value ?? 0))`,
+    }[how![0] as 'sum'];
+    const result = (given: readonly number[]) =>
+      round(
+        {
+          sum: given.reduce((x, y) => x + y),
+          average: given.reduce((x, y) => x + y) / given.length,
+          largest: Math.max(...given),
+        }[how![0] as 'sum'],
+        DECIMALS,
+      );
     const title = `${labelOf(setting.form, goal)} from the rows of ${labelOf(setting.form, owner)}`;
     const add = (n: number): Step => ({ addRow: owner, with: { [cell]: n } });
     return {
       title,
       purpose: `the ${how![0]} of ${field.label}; empty without rows.`,
-      code: rule(title, [`if (fields.${owner}.count === 0) fields.${goal}.value = null;`, `else fields.${goal}.value = ${rounded(code)};`]),
-      explanation: ['Cells that are empty count nothing. The rule runs again when a row comes, goes or changes.', COMPUTED],
-      ways: [{ when: 'no rows', open: openAs(setting), steps: [] }, { when: `one row with ${a}`, open: openAs(setting), steps: [add(a)] }, { when: `rows with ${a} and ${b}`, open: openAs(setting), steps: [add(a), add(b)] }],
+      code: rule(title, [
+        `if (fields.${owner}.count === 0) fields.${goal}.value = null;`,
+        `else fields.${goal}.value = ${rounded(code)};`,
+      ]),
+      explanation: [
+        'Cells that are empty count nothing. The rule runs again when a row comes, goes or changes.',
+        COMPUTED,
+      ],
+      ways: [
+        { when: 'no rows', open: openAs(setting), steps: [] },
+        { when: `one row with ${a}`, open: openAs(setting), steps: [add(a)] },
+        { when: `rows with ${a} and ${b}`, open: openAs(setting), steps: [add(a), add(b)] },
+      ],
       watched: [goal],
-      scenarios: [{ title, open: openAs(setting), steps: [add(a), add(b), expectValue(goal, result([a, b])), { removeRow: `${owner}[1]` }, expectValue(goal, result([a])), { removeRow: `${owner}[0]` }, expectValue(goal, null)] }],
+      scenarios: [
+        {
+          title,
+          open: openAs(setting),
+          steps: [
+            add(a),
+            add(b),
+            expectValue(goal, result([a, b])),
+            { removeRow: `${owner}[1]` },
+            expectValue(goal, result([a])),
+            { removeRow: `${owner}[0]` },
+            expectValue(goal, null),
+          ],
+        },
+      ],
     };
   },
 };
 
-const UNITS = [{ key: 'days', label: 'days' }, { key: 'weeks', label: 'weeks' }, { key: 'months', label: 'months' }, { key: 'years', label: 'years' }] as const;
+const UNITS = [
+  { key: 'days', label: 'days' },
+  { key: 'weeks', label: 'weeks' },
+  { key: 'months', label: 'months' },
+  { key: 'years', label: 'years' },
+] as const;
 type Unit = (typeof UNITS)[number]['key'];
 
 /** Two dates and a number, and the date that is picked to begin with. */
 function datesAndNumbers(form: Form, picked: Picked) {
   const dates = fieldChoices(form, ['date']);
   const numbers = fieldChoices(form, ['number']);
-  return dates.length < 2 || numbers.length === 0 ? null : { dates, numbers, from: picked.from?.[0] ?? dates[0]!.key };
+  return dates.length < 2 || numbers.length === 0
+    ? null
+    : { dates, numbers, from: picked.from?.[0] ?? dates[0]!.key };
 }
 
 const NO_DATES = { missing: 'The form needs two dates and a number for that.' };
@@ -113,7 +242,16 @@ export const dateFromNumber: Starter = {
     const found = datesAndNumbers(form, picked);
     if (found === null) return NO_DATES;
     const { dates, numbers, from } = found;
-    return [one('from', 'From', dates), one('number', 'so many as', numbers), one('unit', 'in', UNITS), one('target', 'later goes into', dates.filter(({ key }) => key !== from))];
+    return [
+      one('from', 'From', dates),
+      one('number', 'so many as', numbers),
+      one('unit', 'in', UNITS),
+      one(
+        'target',
+        'later goes into',
+        dates.filter(({ key }) => key !== from),
+      ),
+    ];
   },
   make(setting, { from, number, unit, target }) {
     const [start, count, goal] = [from![0]!, number![0]!, target![0]!];
@@ -130,10 +268,38 @@ export const dateFromNumber: Starter = {
         `if (from === null || count === null) fields.${goal}.value = null;`,
         `else fields.${goal}.value = Temporal.PlainDate.from(from).add({ ${unit![0]!}: Math.trunc(count) }).toString();`,
       ]),
-      explanation: ['Temporal counts calendar days and months as they are, leap years included; a month after 31 January is the last day of February.', 'Dates are texts such as 2031-05-02, which .toString() gives.', COMPUTED],
-      ways: [{ when: `${day} and ${many}`, open: openAs(setting), steps: [set(start, day), set(count, many)] }, { when: 'no number', open: openAs(setting), steps: [set(start, day)] }],
+      explanation: [
+        'Temporal counts calendar days and months as they are, leap years included; a month after 31 January is the last day of February.',
+        'Dates are texts such as 2031-05-02, which .toString() gives.',
+        COMPUTED,
+      ],
+      ways: [
+        {
+          when: `${day} and ${many}`,
+          open: openAs(setting),
+          steps: [set(start, day), set(count, many)],
+        },
+        { when: 'no number', open: openAs(setting), steps: [set(start, day)] },
+      ],
       watched: [goal],
-      scenarios: [{ title, open: openAs(setting), steps: [set(start, day), set(count, many), expectValue(goal, Temporal.PlainDate.from(day).add({ [unit![0] as Unit]: whole }).toString()), set(count, null), expectValue(goal, null)] }],
+      scenarios: [
+        {
+          title,
+          open: openAs(setting),
+          steps: [
+            set(start, day),
+            set(count, many),
+            expectValue(
+              goal,
+              Temporal.PlainDate.from(day)
+                .add({ [unit![0] as Unit]: whole })
+                .toString(),
+            ),
+            set(count, null),
+            expectValue(goal, null),
+          ],
+        },
+      ],
     };
   },
 };
@@ -146,14 +312,30 @@ export const numberFromDates: Starter = {
     const found = datesAndNumbers(form, picked);
     if (found === null) return NO_DATES;
     const { dates, numbers, from } = found;
-    return [one('from', 'From', dates), one('to', 'to', dates.filter(({ key }) => key !== from)), one('unit', 'in whole', UNITS), one('count', 'The last day', [{ key: 'out', label: 'is not counted' }, { key: 'in', label: 'is counted' }]), one('target', 'goes into', numbers)];
+    return [
+      one('from', 'From', dates),
+      one(
+        'to',
+        'to',
+        dates.filter(({ key }) => key !== from),
+      ),
+      one('unit', 'in whole', UNITS),
+      one('count', 'The last day', [
+        { key: 'out', label: 'is not counted' },
+        { key: 'in', label: 'is counted' },
+      ]),
+      one('target', 'goes into', numbers),
+    ];
   },
   make(setting, { from, to, unit, count, target }) {
     const [start, end, goal, of] = [from![0]!, to![0]!, target![0]!, unit![0] as Unit];
     const title = `${labelOf(setting.form, goal)} from ${labelOf(setting.form, start)} to ${labelOf(setting.form, end)}`;
     const [a, b] = ['2031-05-03', '2031-06-14'];
     const last = count![0] === 'in';
-    const until = Temporal.PlainDate.from(a).until(Temporal.PlainDate.from(b).add({ days: last ? 1 : 0 }), { largestUnit: of })[of];
+    const until = Temporal.PlainDate.from(a).until(
+      Temporal.PlainDate.from(b).add({ days: last ? 1 : 0 }),
+      { largestUnit: of },
+    )[of];
     return {
       title,
       purpose: `whole ${of}${last ? ', the last day counted' : ''}; empty while a day is missing or they are the wrong way round.`,
@@ -164,9 +346,24 @@ export const numberFromDates: Starter = {
         `else fields.${goal}.value = Temporal.PlainDate.from(from).until(${last ? 'Temporal.PlainDate.from(to).add({ days: 1 })' : 'to'}, { largestUnit: "${of}" }).${of};`,
       ]),
       explanation: ['Dates compare as texts, since 2031-05-02 sorts as it counts.', COMPUTED],
-      ways: [{ when: `${a} to ${b}`, open: openAs(setting), steps: [set(start, a), set(end, b)] }, { when: 'the wrong way round', open: openAs(setting), steps: [set(start, b), set(end, a)] }],
+      ways: [
+        { when: `${a} to ${b}`, open: openAs(setting), steps: [set(start, a), set(end, b)] },
+        { when: 'the wrong way round', open: openAs(setting), steps: [set(start, b), set(end, a)] },
+      ],
       watched: [goal],
-      scenarios: [{ title, open: openAs(setting), steps: [set(start, a), set(end, b), expectValue(goal, until), set(end, '2031-05-01'), expectValue(goal, null)] }],
+      scenarios: [
+        {
+          title,
+          open: openAs(setting),
+          steps: [
+            set(start, a),
+            set(end, b),
+            expectValue(goal, until),
+            set(end, '2031-05-01'),
+            expectValue(goal, null),
+          ],
+        },
+      ],
     };
   },
 };
@@ -181,28 +378,63 @@ export const composeText: Starter = {
     const target = picked.target?.[0] ?? targets.at(-1)!.key;
     const sources = fieldChoices(form, ['text', 'choice', 'reference', 'date', 'number'], [target]);
     if (sources.length === 0) return { missing: 'The form has no other field to copy from.' };
-    return [one('target', 'Write into', targets, [targets.at(-1)!.key]), many('sources', 'the texts of', sources, sources.slice(0, 2).map(({ key }) => key)), words('between', 'with between them', ', ')];
+    return [
+      one('target', 'Write into', targets, [targets.at(-1)!.key]),
+      many(
+        'sources',
+        'the texts of',
+        sources,
+        sources.slice(0, 2).map(({ key }) => key),
+      ),
+      words('between', 'with between them', ', '),
+    ];
   },
   make(setting, { target, sources, between }) {
     const goal = target![0]!;
     const fields = sources!.map((name) => fieldNamed(setting.form, name));
-    const title = `${labelOf(setting.form, goal)} from ${labelsOf(setting.form, sources!.map((name) => `fields.${name}`))}`;
-    const spelled = (field: Field) => (field.kind === 'choice' || field.kind === 'reference' ? `fields.${field.name}.optionLabel` : field.kind === 'number' ? `fields.${field.name}.value?.toString() ?? null` : `fields.${field.name}.value`);
+    const title = `${labelOf(setting.form, goal)} from ${labelsOf(
+      setting.form,
+      sources!.map((name) => `fields.${name}`),
+    )}`;
+    const spelled = (field: Field) =>
+      field.kind === 'choice' || field.kind === 'reference'
+        ? `fields.${field.name}.optionLabel`
+        : field.kind === 'number'
+          ? `fields.${field.name}.value?.toString() ?? null`
+          : `fields.${field.name}.value`;
     const entered = fields.map((field, i) => set(field.name, sampleValue(setting, field, i)));
     const read = (field: Field, i: number): string => textOf(setting, field, i);
     const texts = fields.map(read);
     return {
       title,
       purpose: 'made whole from its sources each time, so nothing piles up.',
-      code: rule(title, [`const texts = [${fields.map(spelled).join(', ')}];`, `fields.${goal}.value = texts.filter((text) => text !== null).join(${JSON.stringify(between![0] ?? '')}) || null;`]),
-      explanation: ['The whole text is made anew at each run. Adding to what is there would add the same once more each time.', 'Empty sources are left out, and with none the text is empty: null, not "".'],
-      ways: [{ when: 'all filled in', open: openAs(setting), steps: entered }, { when: 'only the first', open: openAs(setting), steps: entered.slice(0, 1) }, { when: 'nothing filled in', open: openAs(setting), steps: [] }],
+      code: rule(title, [
+        `const texts = [${fields.map(spelled).join(', ')}];`,
+        `fields.${goal}.value = texts.filter((text) => text !== null).join(${JSON.stringify(between![0] ?? '')}) || null;`,
+      ]),
+      explanation: [
+        'The whole text is made anew at each run. Adding to what is there would add the same once more each time.',
+        'Empty sources are left out, and with none the text is empty: null, not "".',
+      ],
+      ways: [
+        { when: 'all filled in', open: openAs(setting), steps: entered },
+        { when: 'only the first', open: openAs(setting), steps: entered.slice(0, 1) },
+        { when: 'nothing filled in', open: openAs(setting), steps: [] },
+      ],
       watched: [goal],
       scenarios: [
         {
           title,
           open: openAs(setting),
-          steps: [...entered, expectValue(goal, texts.join(between![0] ?? '')), set(fields[0]!.name, null), entered[0]!, expectValue(goal, texts.join(between![0] ?? '')), ...fields.map((field) => set(field.name, null)), expectValue(goal, null)],
+          steps: [
+            ...entered,
+            expectValue(goal, texts.join(between![0] ?? '')),
+            set(fields[0]!.name, null),
+            entered[0]!,
+            expectValue(goal, texts.join(between![0] ?? '')),
+            ...fields.map((field) => set(field.name, null)),
+            expectValue(goal, null),
+          ],
         },
       ],
     };
@@ -223,15 +455,31 @@ export const dependentOptions: Starter = {
   need: 'Offer only the options that fit',
   group: 'Options',
   picks(setting, picked) {
-    const targets = fieldChoices(setting.form, ['reference']).filter(({ key }) => fitting(setting, key).length > 0);
-    if (targets.length === 0) return { missing: 'The form has no reference to a table with a column that another field could be held against.' };
+    const targets = fieldChoices(setting.form, ['reference']).filter(
+      ({ key }) => fitting(setting, key).length > 0,
+    );
+    if (targets.length === 0)
+      return {
+        missing:
+          'The form has no reference to a table with a column that another field could be held against.',
+      };
     const target = picked.target?.[0] ?? targets[0]!.key;
     const columns = fitting(setting, target);
     const column = columns.find(({ key }) => key === picked.column?.[0]) ?? columns[0]!;
     return [
       one('target', 'Of the options of', targets),
       one('column', 'offer those whose', columns),
-      one('how', 'is', column.kind === 'number' ? [{ key: '>=', label: 'at least' }, { key: '<=', label: 'at most' }, { key: '===', label: 'the same as' }] : [{ key: '===', label: 'the same as' }]),
+      one(
+        'how',
+        'is',
+        column.kind === 'number'
+          ? [
+              { key: '>=', label: 'at least' },
+              { key: '<=', label: 'at most' },
+              { key: '===', label: 'the same as' },
+            ]
+          : [{ key: '===', label: 'the same as' }],
+      ),
       one('driver', 'the field', driversFor(setting, column.key, target)),
     ];
   },
@@ -242,9 +490,19 @@ export const dependentOptions: Starter = {
     const title = `${field.label} that fit ${labelOf(setting.form, by)}`;
     const number = table.columns.find((one) => one.name === name)!.kind === 'number';
     const middle = table.rows[Math.floor(table.rows.length / 2)]?.[name] ?? null;
-    const fits = (row: Table['rows'][number], wanted: Value) => (sign === '===' ? row[name] === wanted : row[name] !== null && row[name] !== undefined && (sign === '>=' ? (row[name] as number) >= (wanted as number) : (row[name] as number) <= (wanted as number)));
-    const keys = (rows: readonly Table['rows'][number][]) => rows.map((row) => String(row[table.key]));
-    const values = [...new Set(table.rows.map((row) => row[name] ?? null))].filter((value) => value !== null).slice(0, 5) as Value[];
+    const fits = (row: Table['rows'][number], wanted: Value) =>
+      sign === '==='
+        ? row[name] === wanted
+        : row[name] !== null &&
+          row[name] !== undefined &&
+          (sign === '>='
+            ? (row[name] as number) >= (wanted as number)
+            : (row[name] as number) <= (wanted as number));
+    const keys = (rows: readonly Table['rows'][number][]) =>
+      rows.map((row) => String(row[table.key]));
+    const values = [...new Set(table.rows.map((row) => row[name] ?? null))]
+      .filter((value) => value !== null)
+      .slice(0, 5) as Value[];
     return {
       title,
       purpose: `from the table ${table.title}, by its column ${name}.`,
@@ -253,10 +511,35 @@ export const dependentOptions: Starter = {
         `fields.${field.name}.options = wanted === null ? tables.${table.name}.rows : tables.${table.name}.rows.filter((row) => ${number && sign !== '===' ? `row.${name} !== null && row.${name} ${sign} wanted` : `row.${name} === wanted`});`,
         `fields.${field.name}.hint = fields.${field.name}.options.length > 0 ? null : "Nothing fits.";`,
       ]),
-      explanation: ['Rows of a table can be assigned as options as they are: their keys are stored, their labels shown.', 'A value that is no longer offered is emptied by the form when the step is over. One that a record brought stays and is marked.', 'With the driving field empty all are offered.'],
-      ways: values.map((value) => ({ when: `${labelOf(setting.form, by)} ${String(value)}`, open: openAs(setting), steps: [set(by, value)] })),
+      explanation: [
+        'Rows of a table can be assigned as options as they are: their keys are stored, their labels shown.',
+        'A value that is no longer offered is emptied by the form when the step is over. One that a record brought stays and is marked.',
+        'With the driving field empty all are offered.',
+      ],
+      ways: values.map((value) => ({
+        when: `${labelOf(setting.form, by)} ${String(value)}`,
+        open: openAs(setting),
+        steps: [set(by, value)],
+      })),
       watched: [field.name],
-      scenarios: [{ title, open: openAs(setting), steps: [set(by, middle as Value), { expect: { [field.name]: { options: keys(table.rows.filter((row) => fits(row, middle as Value))) } } }, set(by, null), { expect: { [field.name]: { options: keys(table.rows) } } }] }],
+      scenarios: [
+        {
+          title,
+          open: openAs(setting),
+          steps: [
+            set(by, middle as Value),
+            {
+              expect: {
+                [field.name]: {
+                  options: keys(table.rows.filter((row) => fits(row, middle as Value))),
+                },
+              },
+            },
+            set(by, null),
+            { expect: { [field.name]: { options: keys(table.rows) } } },
+          ],
+        },
+      ],
     };
   },
 };
@@ -265,7 +548,10 @@ export const dependentOptions: Starter = {
 function fitting(setting: StarterSetting, target: string) {
   const table = tableOf(setting, fieldNamed(setting.form, target));
   return table.columns
-    .filter(({ name }) => name !== table.key && name !== table.label && driversFor(setting, name, target).length > 0)
+    .filter(
+      ({ name }) =>
+        name !== table.key && name !== table.label && driversFor(setting, name, target).length > 0,
+    )
     .toSorted((a, b) => Number(a.kind === 'text') - Number(b.kind === 'text'))
     .map(({ name, kind }) => ({ key: name, label: name, kind }));
 }
@@ -274,10 +560,13 @@ function fitting(setting: StarterSetting, target: string) {
 function driversFor(setting: StarterSetting, column: string, target: string) {
   const table = tableOf(setting, fieldNamed(setting.form, target));
   const { kind } = table.columns.find(({ name }) => name === column)!;
-  if (kind !== 'text') return fieldChoices(setting.form, kind === 'number' ? NUMBERS : [kind], [target]);
+  if (kind !== 'text')
+    return fieldChoices(setting.form, kind === 'number' ? NUMBERS : [kind], [target]);
   const held = new Set(table.rows.map((row) => row[column]));
   return fieldChoices(setting.form, ['text', 'choice', 'reference'], [target]).filter(({ key }) => {
     const field = fieldNamed(setting.form, key);
-    return field.kind === 'text' || valueChoices(setting, field).some((choice) => held.has(choice.key));
+    return (
+      field.kind === 'text' || valueChoices(setting, field).some((choice) => held.has(choice.key))
+    );
   });
 }

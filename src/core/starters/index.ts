@@ -1,7 +1,23 @@
 /** The starters, by the needs they serve. A new one is its entry here and a Starter of its own. */
-import { composeText, computeFromFields, computeFromRows, dateFromNumber, dependentOptions, numberFromDates } from './computing';
+import {
+  composeText,
+  computeFromFields,
+  computeFromRows,
+  dateFromNumber,
+  dependentOptions,
+  numberFromDates,
+} from './computing';
 import { clearAll, fetchFrom, handToParent, prefill, validateAcross, warnFuture } from './opening';
-import { byChoice, byFlag, byRole, bySeveral, chained, perRow, replaceForm, switchTrack } from './showing';
+import {
+  byChoice,
+  byFlag,
+  byRole,
+  bySeveral,
+  chained,
+  perRow,
+  replaceForm,
+  switchTrack,
+} from './showing';
 import { filledIn, type Made, type Picked, type Starter, type StarterSetting } from './starter';
 import { withHeader } from '../language/header';
 
@@ -29,9 +45,17 @@ export const starters: readonly Starter[] = [
 ];
 
 /** What a starter makes of what was picked, with the whole text of the behaviour; null when the form has nothing to pick. */
-export function made(starter: Starter, setting: StarterSetting, picked: Picked): (Made & { text: string; picked: Picked }) | null {
+export function made(
+  starter: Starter,
+  setting: StarterSetting,
+  picked: Picked,
+): (Made & { text: string; picked: Picked }) | null {
   const all = filledIn(starter, setting, picked);
   if (all === null) return null;
   const result = starter.make(setting, all);
-  return { ...result, picked: all, text: `${withHeader({ text: '' }, { title: result.title, purpose: result.purpose, off: false }).trimEnd()}\n\n${result.code}` };
+  return {
+    ...result,
+    picked: all,
+    text: `${withHeader({ text: '' }, { title: result.title, purpose: result.purpose, off: false }).trimEnd()}\n\n${result.code}`,
+  };
 }

@@ -4,7 +4,21 @@ import type { Service } from '../form/service';
 import type { Value } from '../form/value';
 import type { Scenario, ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
-import { fieldChoices, fieldNamed, labelOf, listed, many, one, openAs, rule, sampleValue, words, type Choice, type Starter, type StarterSetting } from './starter';
+import {
+  fieldChoices,
+  fieldNamed,
+  labelOf,
+  listed,
+  many,
+  one,
+  openAs,
+  rule,
+  sampleValue,
+  words,
+  type Choice,
+  type Starter,
+  type StarterSetting,
+} from './starter';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
 
@@ -19,9 +33,16 @@ export const prefill: Starter = {
     if (targets.length === 0) return { missing: 'The form has no text to prefill.' };
     return [
       one('target', 'Fill', targets),
-      one('from', 'from', [{ key: 'launch', label: 'a launch parameter' }, { key: 'name', label: 'the name of the person' }, { key: 'key', label: 'the key of the person' }]),
+      one('from', 'from', [
+        { key: 'launch', label: 'a launch parameter' },
+        { key: 'name', label: 'the name of the person' },
+        { key: 'key', label: 'the key of the person' },
+      ]),
       words('parameter', 'Launch parameter', targets[0]!.key),
-      one('lock', 'and', [{ key: 'yes', label: 'lock it' }, { key: 'no', label: 'leave it open' }]),
+      one('lock', 'and', [
+        { key: 'yes', label: 'lock it' },
+        { key: 'no', label: 'leave it open' },
+      ]),
     ];
   },
   make(setting, { target, from, parameter, lock }) {
@@ -34,21 +55,60 @@ export const prefill: Starter = {
     const value = launch ? sampleValue(setting, field) : person[from![0] as 'name'];
     const title = `${field.label} from ${launch ? 'the launch' : 'the person'}`;
     const lines = launch
-      ? [`const given = form.launch.${name};`, 'if (!form.isNew || typeof given !== "string") return;', `fields.${goal}.value = given;`, ...(locks ? [`fields.${goal}.locked = true;`] : [])]
-      : ['if (!form.isNew) return;', `fields.${goal}.value = form.person.${from![0]!};`, ...(locks ? [`fields.${goal}.locked = true;`] : [])];
-    const expected = (filled: boolean): ScenarioStep => ({ expect: { [goal]: { value: filled ? value : null, ...(locks ? { locked: filled } : {}) } } });
+      ? [
+          `const given = form.launch.${name};`,
+          'if (!form.isNew || typeof given !== "string") return;',
+          `fields.${goal}.value = given;`,
+          ...(locks ? [`fields.${goal}.locked = true;`] : []),
+        ]
+      : [
+          'if (!form.isNew) return;',
+          `fields.${goal}.value = form.person.${from![0]!};`,
+          ...(locks ? [`fields.${goal}.locked = true;`] : []),
+        ];
+    const expected = (filled: boolean): ScenarioStep => ({
+      expect: { [goal]: { value: filled ? value : null, ...(locks ? { locked: filled } : {}) } },
+    });
     const given = openAs(setting, launch ? { launch: { [name]: value } } : {});
     const without = openAs(setting);
     return {
       title,
       purpose: `${locks ? 'filled and locked' : 'filled'} in new entries; saved records stay as they are.`,
       code: `on.load(() => {\n${lines.map((line) => `  ${line}`).join('\n')}\n});\n`,
-      explanation: ['on.load runs once for each record that is opened, before the rules.', ...(launch ? ['Launch parameters come from outside and can be anything: only a text is taken.'] : []), ...(locks ? ['Locked refuses people, not scripts.'] : [])],
-      ways: launch ? [{ when: `launched with ${name}`, open: given, steps: [] }, { when: 'without it', open: without, steps: [] }] : setting.people.map(({ key, name: called }) => ({ when: called, open: openAs(setting, { as: key }), steps: [] })),
+      explanation: [
+        'on.load runs once for each record that is opened, before the rules.',
+        ...(launch
+          ? ['Launch parameters come from outside and can be anything: only a text is taken.']
+          : []),
+        ...(locks ? ['Locked refuses people, not scripts.'] : []),
+      ],
+      ways: launch
+        ? [
+            { when: `launched with ${name}`, open: given, steps: [] },
+            { when: 'without it', open: without, steps: [] },
+          ]
+        : setting.people.map(({ key, name: called }) => ({
+            when: called,
+            open: openAs(setting, { as: key }),
+            steps: [],
+          })),
       watched: [goal],
       scenarios: launch
-        ? [{ title: `${title}: given`, open: given, steps: [expected(true)] }, { title: `${title}: not given`, open: without, steps: [expected(false)] }]
-        : setting.people.slice(0, 2).map((one): Scenario => ({ title: `${title}: ${one.name}`, open: openAs(setting, { as: one.key }), steps: [{ expect: { [goal]: { value: one[from![0] as 'name'], ...(locks ? { locked: true } : {}) } } }] })),
+        ? [
+            { title: `${title}: given`, open: given, steps: [expected(true)] },
+            { title: `${title}: not given`, open: without, steps: [expected(false)] },
+          ]
+        : setting.people.slice(0, 2).map((one): Scenario => ({
+            title: `${title}: ${one.name}`,
+            open: openAs(setting, { as: one.key }),
+            steps: [
+              {
+                expect: {
+                  [goal]: { value: one[from![0] as 'name'], ...(locks ? { locked: true } : {}) },
+                },
+              },
+            ],
+          })),
     };
   },
 };
@@ -58,22 +118,66 @@ export const clearAll: Starter = {
   need: 'Clear the whole form by a button',
   group: 'Opening',
   picks({ form }) {
-    const buttons = (form.buttons ?? []).map(({ name, label }) => ({ key: name, label: `${label} (${name})` }));
-    return buttons.length === 0 ? { missing: 'The form has no button. Add one under Structure.' } : [one('button', 'When this is pressed', buttons)];
+    const buttons = (form.buttons ?? []).map(({ name, label }) => ({
+      key: name,
+      label: `${label} (${name})`,
+    }));
+    return buttons.length === 0
+      ? { missing: 'The form has no button. Add one under Structure.' }
+      : [one('button', 'When this is pressed', buttons)];
   },
   make(setting, { button }) {
     const name = button![0]!;
-    const field = fieldsOf(setting.form).find((one) => one.hidden !== true && one.locked !== true && one.scriptOnly !== true && ['text', 'number', 'choice', 'date'].includes(one.kind) && !('default' in one && one.default !== undefined) && !('defaultFrom' in one && one.defaultFrom !== undefined));
+    const field = fieldsOf(setting.form).find(
+      (one) =>
+        one.hidden !== true &&
+        one.locked !== true &&
+        one.scriptOnly !== true &&
+        ['text', 'number', 'choice', 'date'].includes(one.kind) &&
+        !('default' in one && one.default !== undefined) &&
+        !('defaultFrom' in one && one.defaultFrom !== undefined),
+    );
     const title = `${labelOf(setting.form, name)} clears the form`;
     const value = field === undefined ? null : sampleValue(setting, field);
     return {
       title,
       purpose: 'every field goes back to its default.',
       code: `on.click(buttons.${name}, () => form.clear());\n`,
-      explanation: ['Fields go back to their defaults, or to empty without one. Each that really changes fires change, so everything that follows from it is done too.', 'What handlers said of parts (shown, locked) stays; rules look anew.'],
-      ways: field === undefined ? [] : [{ when: 'something filled in', open: openAs(setting), steps: [set(field.name, value)] }, { when: 'then pressed', open: openAs(setting), steps: [set(field.name, value), { click: name }] }],
+      explanation: [
+        'Fields go back to their defaults, or to empty without one. Each that really changes fires change, so everything that follows from it is done too.',
+        'What handlers said of parts (shown, locked) stays; rules look anew.',
+      ],
+      ways:
+        field === undefined
+          ? []
+          : [
+              {
+                when: 'something filled in',
+                open: openAs(setting),
+                steps: [set(field.name, value)],
+              },
+              {
+                when: 'then pressed',
+                open: openAs(setting),
+                steps: [set(field.name, value), { click: name }],
+              },
+            ],
       watched: field === undefined ? [] : [field.name],
-      scenarios: field === undefined ? [] : [{ title, open: openAs(setting), steps: [set(field.name, value), { expect: { [field.name]: { value } } }, { click: name }, { expect: { [field.name]: { value: null } } }] }],
+      scenarios:
+        field === undefined
+          ? []
+          : [
+              {
+                title,
+                open: openAs(setting),
+                steps: [
+                  set(field.name, value),
+                  { expect: { [field.name]: { value } } },
+                  { click: name },
+                  { expect: { [field.name]: { value: null } } },
+                ],
+              },
+            ],
     };
   },
 };
@@ -84,20 +188,40 @@ export const validateAcross: Starter = {
   group: 'Checking',
   picks({ form }, picked) {
     const all = fieldsOf(form).filter(({ kind }) => (ORDERED as readonly string[]).includes(kind));
-    const firsts = all.filter((field) => all.some((other) => other !== field && other.kind === field.kind));
-    if (firsts.length === 0) return { missing: 'The form has no two dates, times or numbers to compare.' };
-    const choices = firsts.map(({ name, label }): Choice => ({ key: name, label: `${label} (${name})` }));
+    const firsts = all.filter((field) =>
+      all.some((other) => other !== field && other.kind === field.kind),
+    );
+    if (firsts.length === 0)
+      return { missing: 'The form has no two dates, times or numbers to compare.' };
+    const choices = firsts.map(({ name, label }): Choice => ({
+      key: name,
+      label: `${label} (${name})`,
+    }));
     const first = firsts.find(({ name }) => name === picked.first?.[0]) ?? firsts[0]!;
-    const seconds = all.filter((field) => field !== first && field.kind === first.kind).map(({ name, label }): Choice => ({ key: name, label: `${label} (${name})` }));
-    return [one('first', 'The field', choices), one('how', 'must not be', [{ key: '>', label: 'after, or more than' }, { key: '<', label: 'before, or less than' }]), one('second', 'the field', seconds), words('says', 'Otherwise say', 'These two do not go together.')];
+    const seconds = all
+      .filter((field) => field !== first && field.kind === first.kind)
+      .map(({ name, label }): Choice => ({ key: name, label: `${label} (${name})` }));
+    return [
+      one('first', 'The field', choices),
+      one('how', 'must not be', [
+        { key: '>', label: 'after, or more than' },
+        { key: '<', label: 'before, or less than' },
+      ]),
+      one('second', 'the field', seconds),
+      words('says', 'Otherwise say', 'These two do not go together.'),
+    ];
   },
   make(setting, { first, how, second, says }) {
     const [a, b] = [fieldNamed(setting.form, first![0]!), fieldNamed(setting.form, second![0]!)];
     const after = how![0] === '>';
     const title = `${a.label} against ${b.label}`;
     const [low, high] = [sampleValue(setting, a, 0), sampleValue(setting, a, 3)];
-    const right: Step[] = after ? [set(a.name, low), set(b.name, high)] : [set(a.name, high), set(b.name, low)];
-    const wrong: Step[] = after ? [set(a.name, high), set(b.name, low)] : [set(a.name, low), set(b.name, high)];
+    const right: Step[] = after
+      ? [set(a.name, low), set(b.name, high)]
+      : [set(a.name, high), set(b.name, low)];
+    const wrong: Step[] = after
+      ? [set(a.name, high), set(b.name, low)]
+      : [set(a.name, low), set(b.name, high)];
     return {
       title,
       purpose: `${a.label} must not be ${after ? 'after' : 'before'} ${b.label}.`,
@@ -107,10 +231,27 @@ export const validateAcross: Starter = {
         `const wrong = first !== null && second !== null && first ${how![0]!} second;`,
         `fields.${a.name}.problem = wrong ? ${JSON.stringify(says![0])} : null;`,
       ]),
-      explanation: ['A problem stands at the field and stops a submission while the field is on screen.', 'Both fields are read, so mending either takes the problem away. Nothing is said while one is empty.'],
-      ways: [{ when: 'the right way round', open: openAs(setting), steps: right }, { when: 'the wrong way round', open: openAs(setting), steps: wrong }],
+      explanation: [
+        'A problem stands at the field and stops a submission while the field is on screen.',
+        'Both fields are read, so mending either takes the problem away. Nothing is said while one is empty.',
+      ],
+      ways: [
+        { when: 'the right way round', open: openAs(setting), steps: right },
+        { when: 'the wrong way round', open: openAs(setting), steps: wrong },
+      ],
       watched: [a.name],
-      scenarios: [{ title, open: openAs(setting), steps: [...wrong, { expect: { [a.name]: { problem: says![0]! } } }, ...right, { expect: { [a.name]: { problem: null } } }] }],
+      scenarios: [
+        {
+          title,
+          open: openAs(setting),
+          steps: [
+            ...wrong,
+            { expect: { [a.name]: { problem: says![0]! } } },
+            ...right,
+            { expect: { [a.name]: { problem: null } } },
+          ],
+        },
+      ],
     };
   },
 };
@@ -121,20 +262,45 @@ export const warnFuture: Starter = {
   group: 'Checking',
   picks({ form }) {
     const dates = fieldChoices(form, ['date']);
-    return dates.length === 0 ? { missing: 'The form has no date.' } : [one('date', 'When', dates), one('how', 'lies ahead,', [{ key: 'warning', label: 'warn' }, { key: 'problem', label: 'refuse it' }]), words('says', 'and say', 'This day is still to come.')];
+    return dates.length === 0
+      ? { missing: 'The form has no date.' }
+      : [
+          one('date', 'When', dates),
+          one('how', 'lies ahead,', [
+            { key: 'warning', label: 'warn' },
+            { key: 'problem', label: 'refuse it' },
+          ]),
+          words('says', 'and say', 'This day is still to come.'),
+        ];
   },
   make(setting, { date, how, says }) {
     const field = fieldNamed(setting.form, date![0]!);
     const aspect = how![0]!;
     const title = `${field.label} in the future`;
     const open = openAs(setting, { clock: '2031-05-10T09:00:00Z' });
-    const on = (day: string, said: boolean): ScenarioStep[] => [set(field.name, day), { expect: { [field.name]: { [aspect]: said ? says![0]! : null } } } as ScenarioStep];
+    const on = (day: string, said: boolean): ScenarioStep[] => [
+      set(field.name, day),
+      { expect: { [field.name]: { [aspect]: said ? says![0]! : null } } } as ScenarioStep,
+    ];
     return {
       title,
       purpose: aspect === 'warning' ? 'a warning that stops nobody.' : 'such a day is refused.',
-      code: rule(title, [`const day = fields.${field.name}.value;`, 'const today = Temporal.Now.plainDateISO().toString();', `fields.${field.name}.${aspect} = day !== null && day > today ? ${JSON.stringify(says![0])} : null;`]),
-      explanation: ['Today is the day of the session’s clock, which the bench and scenarios can set.', aspect === 'warning' ? 'A warning stands out at the field and stops nothing.' : 'A problem stops a submission while the field is on screen.'],
-      ways: [{ when: 'a day before', open, steps: [set(field.name, '2031-05-09')] }, { when: 'today', open, steps: [set(field.name, '2031-05-10')] }, { when: 'a day ahead', open, steps: [set(field.name, '2031-05-11')] }],
+      code: rule(title, [
+        `const day = fields.${field.name}.value;`,
+        'const today = Temporal.Now.plainDateISO().toString();',
+        `fields.${field.name}.${aspect} = day !== null && day > today ? ${JSON.stringify(says![0])} : null;`,
+      ]),
+      explanation: [
+        'Today is the day of the session’s clock, which the bench and scenarios can set.',
+        aspect === 'warning'
+          ? 'A warning stands out at the field and stops nothing.'
+          : 'A problem stops a submission while the field is on screen.',
+      ],
+      ways: [
+        { when: 'a day before', open, steps: [set(field.name, '2031-05-09')] },
+        { when: 'today', open, steps: [set(field.name, '2031-05-10')] },
+        { when: 'a day ahead', open, steps: [set(field.name, '2031-05-11')] },
+      ],
       watched: [field.name],
       scenarios: [{ title, open, steps: [...on('2031-05-11', true), ...on('2031-05-10', false)] }],
     };
@@ -150,11 +316,27 @@ interface Callable {
 
 function callables({ services }: StarterSetting): Callable[] {
   return services.flatMap((service) =>
-    Object.entries(service.functions).flatMap(([name, made]) => (made.parameters.length === 1 && made.answers.from === 'table' && made.answers.many !== true ? [{ key: `${service.name}.${name}`, label: `${service.title}: ${made.title ?? name}`, service, name }] : [])),
+    Object.entries(service.functions).flatMap(([name, made]) =>
+      made.parameters.length === 1 && made.answers.from === 'table' && made.answers.many !== true
+        ? [
+            {
+              key: `${service.name}.${name}`,
+              label: `${service.title}: ${made.title ?? name}`,
+              service,
+              name,
+            },
+          ]
+        : [],
+    ),
   );
 }
 
-const KINDS: Readonly<Record<string, readonly Field['kind'][]>> = { text: ['text'], number: ['number', 'money'], date: ['date'], yes_no: ['yes_no'] };
+const KINDS: Readonly<Record<string, readonly Field['kind'][]>> = {
+  text: ['text'],
+  number: ['number', 'money'],
+  date: ['date'],
+  yes_no: ['yes_no'],
+};
 
 export const fetchFrom: Starter = {
   id: 'fetch',
@@ -162,16 +344,32 @@ export const fetchFrom: Starter = {
   group: 'Beyond the form',
   picks(setting, picked) {
     const calls = callables(setting);
-    if (calls.length === 0) return { missing: 'The workspace has no service with a function of one parameter that answers with a row.' };
+    if (calls.length === 0)
+      return {
+        missing:
+          'The workspace has no service with a function of one parameter that answers with a row.',
+      };
     const call = calls.find(({ key }) => key === picked.call?.[0]) ?? calls[0]!;
     const { parameters } = call.service.functions[call.name]!;
     const drivers = fieldChoices(setting.form, KINDS[parameters[0]!.kind]!);
-    if (drivers.length === 0) return { missing: `The form has no ${parameters[0]!.kind} to ask ${call.service.title} about.` };
+    if (drivers.length === 0)
+      return {
+        missing: `The form has no ${parameters[0]!.kind} to ask ${call.service.title} about.`,
+      };
     const driver = picked.driver?.[0] ?? drivers[0]!.key;
     const fills = fillsOf(setting, call, driver);
     if (fills.length === 0) return { missing: 'No column of the answer fits a field of the form.' };
     const same = fills.filter(({ key }) => key.split('>')[0] === key.split('>')[1]);
-    return [one('driver', 'When this changes', drivers), one('call', 'ask', calls), many('fills', 'and fill', fills, (same.length > 0 ? same : fills.slice(0, 1)).map(({ key }) => key))];
+    return [
+      one('driver', 'When this changes', drivers),
+      one('call', 'ask', calls),
+      many(
+        'fills',
+        'and fill',
+        fills,
+        (same.length > 0 ? same : fills.slice(0, 1)).map(({ key }) => key),
+      ),
+    ];
   },
   make(setting, { driver, call, fills }) {
     const { service, name } = callables(setting).find(({ key }) => key === call![0])!;
@@ -180,11 +378,21 @@ export const fetchFrom: Starter = {
     const by = driver![0]!;
     const pairs = fills!.map((fill) => fill.split('>') as [string, string]);
     const title = `${listed(pairs.map(([, field]) => labelOf(setting.form, field)))} from ${service.title}`;
-    const table = setting.tables.find((one) => made.answers.from === 'table' && one.name === made.answers.table)!;
+    const table = setting.tables.find(
+      (one) => made.answers.from === 'table' && one.name === made.answers.table,
+    )!;
     const column = made.answers.from === 'table' ? Object.keys(made.answers.where)[0]! : '';
-    const row = table.rows.find((one) => one[column] !== null && pairs.every(([from]) => one[from] !== null && one[from] !== undefined));
+    const row = table.rows.find(
+      (one) =>
+        one[column] !== null &&
+        pairs.every(([from]) => one[from] !== null && one[from] !== undefined),
+    );
     const wait: Step = { wait: 30_000 };
-    const filled = (empty: boolean): ScenarioStep => ({ expect: Object.fromEntries(pairs.map(([from, to]) => [to, { value: (empty ? null : (row?.[from] ?? null)) as Value }])) });
+    const filled = (empty: boolean): ScenarioStep => ({
+      expect: Object.fromEntries(
+        pairs.map(([from, to]) => [to, { value: (empty ? null : (row?.[from] ?? null)) as Value }]),
+      ),
+    });
     const known = row === undefined ? [] : [set(by, row[column] as Value), wait];
     return {
       title,
@@ -202,22 +410,58 @@ ${pairs.map(([from, to]) => `    fields.${to}.value = found?.${from} ?? null;`).
   }
 });
 `,
-      explanation: ['While it waits the form can be used. When the field changes again meanwhile, the earlier run is superseded: its late answer changes nothing.', 'A service that finds nothing answers null; one that fails rejects with ServiceError, which is said instead of failing the form.'],
-      ways: [{ when: 'known', open: openAs(setting), steps: known }, { when: 'not answering', open: openAs(setting, { services: { [service.name]: { fails: 'no answer' } } }), steps: known }],
-      watched: [by, ...pairs.map(([, to]) => to)],
-      scenarios: row === undefined ? [] : [
-        { title, open: openAs(setting), steps: [...known, filled(false)] },
-        { title: `${title}: not answering`, open: openAs(setting, { services: { [service.name]: { fails: 'no answer' } } }), steps: [...known, { expect: { [by]: { hint: `${service.title} does not answer. Fill it in by hand.` } } }, filled(true)] },
+      explanation: [
+        'While it waits the form can be used. When the field changes again meanwhile, the earlier run is superseded: its late answer changes nothing.',
+        'A service that finds nothing answers null; one that fails rejects with ServiceError, which is said instead of failing the form.',
       ],
+      ways: [
+        { when: 'known', open: openAs(setting), steps: known },
+        {
+          when: 'not answering',
+          open: openAs(setting, { services: { [service.name]: { fails: 'no answer' } } }),
+          steps: known,
+        },
+      ],
+      watched: [by, ...pairs.map(([, to]) => to)],
+      scenarios:
+        row === undefined
+          ? []
+          : [
+              { title, open: openAs(setting), steps: [...known, filled(false)] },
+              {
+                title: `${title}: not answering`,
+                open: openAs(setting, { services: { [service.name]: { fails: 'no answer' } } }),
+                steps: [
+                  ...known,
+                  {
+                    expect: {
+                      [by]: { hint: `${service.title} does not answer. Fill it in by hand.` },
+                    },
+                  },
+                  filled(true),
+                ],
+              },
+            ],
     };
   },
 };
 
 function fillsOf(setting: StarterSetting, { service, name }: Callable, driver: string): Choice[] {
   const { answers } = service.functions[name]!;
-  const table = setting.tables.find((one) => answers.from === 'table' && one.name === answers.table);
+  const table = setting.tables.find(
+    (one) => answers.from === 'table' && one.name === answers.table,
+  );
   return (table?.columns ?? []).flatMap((column) =>
-    fieldsOf(setting.form).flatMap((field) => (field.name !== driver && KINDS[column.kind]!.includes(field.kind) ? [{ key: `${column.name}>${field.name}`, label: `${field.label} (${field.name}) with ${column.name}` }] : [])),
+    fieldsOf(setting.form).flatMap((field) =>
+      field.name !== driver && KINDS[column.kind]!.includes(field.kind)
+        ? [
+            {
+              key: `${column.name}>${field.name}`,
+              label: `${field.label} (${field.name}) with ${column.name}`,
+            },
+          ]
+        : [],
+    ),
   );
 }
 
@@ -227,9 +471,21 @@ export const handToParent: Starter = {
   group: 'Beyond the form',
   picks({ forms }) {
     const parents = forms.filter(({ form }) => fieldsOf(form).some(({ kind }) => kind === 'text'));
-    if (parents.length === 0) return { missing: 'No form lists records of this one, so it has no parent. Add such a list under the Structure of the parent.' };
+    if (parents.length === 0)
+      return {
+        missing:
+          'No form lists records of this one, so it has no parent. Add such a list under the Structure of the parent.',
+      };
     // A field that only scripts write is there for just that.
-    const targets = parents.flatMap(({ form }) => fieldsOf(form).filter(({ kind }) => kind === 'text').toSorted((x, y) => Number(y.scriptOnly === true) - Number(x.scriptOnly === true)).map(({ name, label }) => ({ key: `${form.name}.${name}`, label: `${label} (${name}) of ${form.title}` })));
+    const targets = parents.flatMap(({ form }) =>
+      fieldsOf(form)
+        .filter(({ kind }) => kind === 'text')
+        .toSorted((x, y) => Number(y.scriptOnly === true) - Number(x.scriptOnly === true))
+        .map(({ name, label }) => ({
+          key: `${form.name}.${name}`,
+          label: `${label} (${name}) of ${form.title}`,
+        })),
+    );
     return [one('target', 'Write the id of the saved record into', targets)];
   },
   make(setting, { target }) {
@@ -238,19 +494,62 @@ export const handToParent: Starter = {
     const title = `Its id to ${labelOf(from.form, field)}`;
     // A saved sample is complete; without one the fields that have to be filled in are.
     const sample = setting.records[0];
-    const needed = sample !== undefined ? [] : fieldsOf(setting.form).filter((one) => one.required === true && one.hidden !== true && one.locked !== true && one.scriptOnly !== true).map((one) => set(one.name, sampleValue(setting, one)));
+    const needed =
+      sample !== undefined
+        ? []
+        : fieldsOf(setting.form)
+            .filter(
+              (one) =>
+                one.required === true &&
+                one.hidden !== true &&
+                one.locked !== true &&
+                one.scriptOnly !== true,
+            )
+            .map((one) => set(one.name, sampleValue(setting, one)));
     const record = from.records[0];
-    const opened = record === undefined ? null : openAs(setting, { record: sample?.id ?? null, parent: { form: parent, record: record.id } });
+    const opened =
+      record === undefined
+        ? null
+        : openAs(setting, {
+            record: sample?.id ?? null,
+            parent: { form: parent, record: record.id },
+          });
     const byItself = openAs(setting, { record: sample?.id ?? null });
-    const steps = (handed: boolean): ScenarioStep[] => [...needed, { submit: true }, { expect: { '@submit': { saved: true }, '@parent': handed ? [{ set: field, to: sample?.id ?? 'new' }] : [] } } as unknown as ScenarioStep];
+    const steps = (handed: boolean): ScenarioStep[] => [
+      ...needed,
+      { submit: true },
+      {
+        expect: {
+          '@submit': { saved: true },
+          '@parent': handed ? [{ set: field, to: sample?.id ?? 'new' }] : [],
+        },
+      } as unknown as ScenarioStep,
+    ];
     return {
       title,
       purpose: `${from.form.title} learns of the newest record when it is saved.`,
       code: `on.saved(({ id }) => parent?.set(${JSON.stringify(field)}, id));\n`,
-      explanation: ['saved runs once the record has its id. Opened by itself the form has no parent, and ?. leaves it at that.', 'The parent applies it as a step by a script, with everything that follows from it.'],
-      ways: [...(opened === null ? [] : [{ when: `opened from ${from.form.title}`, open: opened, steps: [...needed, { submit: true } as Step] }]), { when: 'opened by itself', open: byItself, steps: [...needed, { submit: true } as Step] }],
+      explanation: [
+        'saved runs once the record has its id. Opened by itself the form has no parent, and ?. leaves it at that.',
+        'The parent applies it as a step by a script, with everything that follows from it.',
+      ],
+      ways: [
+        ...(opened === null
+          ? []
+          : [
+              {
+                when: `opened from ${from.form.title}`,
+                open: opened,
+                steps: [...needed, { submit: true } as Step],
+              },
+            ]),
+        { when: 'opened by itself', open: byItself, steps: [...needed, { submit: true } as Step] },
+      ],
       watched: ['@parent'],
-      scenarios: [...(opened === null ? [] : [{ title, open: opened, steps: steps(true) }]), { title: `${title}: without a parent`, open: byItself, steps: steps(false) }],
+      scenarios: [
+        ...(opened === null ? [] : [{ title, open: opened, steps: steps(true) }]),
+        { title: `${title}: without a parent`, open: byItself, steps: steps(false) },
+      ],
     };
   },
 };

@@ -2,7 +2,15 @@
  * Starters: for a need that comes up daily, what a developer picks from the real form, and the behaviour, explanation and
  * scenarios that come of it. What comes out is plain TypeScript; nothing stays tied to the starter.
  */
-import { cellsOf, fieldsOf, sectionsOf, type Field, type FieldKind, type FieldOf, type Form } from '../form/definition';
+import {
+  cellsOf,
+  fieldsOf,
+  sectionsOf,
+  type Field,
+  type FieldKind,
+  type FieldOf,
+  type Form,
+} from '../form/definition';
 import type { Service } from '../form/service';
 import type { Person, Role, Table } from '../form/table';
 import { indexOf } from '../form/table-index';
@@ -74,7 +82,9 @@ export interface Starter {
 /** Keys of one pick; the first choice, or what it begins with, where nothing was picked. */
 export function pickedIn(picks: readonly Pick[], picked: Picked, name: string): string[] {
   const pick = picks.find((one) => one.name === name);
-  const given = (picked[name] ?? []).filter((key) => pick?.choices == null || pick.choices.some((choice) => choice.key === key));
+  const given = (picked[name] ?? []).filter(
+    (key) => pick?.choices == null || pick.choices.some((choice) => choice.key === key),
+  );
   if (given.length > 0 || pick === undefined) return [...given];
   if (pick.initial.length > 0) return pick.initial;
   return pick.choices?.[0] === undefined ? [] : [pick.choices[0].key];
@@ -92,14 +102,38 @@ export function filledIn(starter: Starter, setting: StarterSetting, picked: Pick
   return now;
 }
 
-export const one = (name: string, label: string, choices: readonly Choice[], initial: string[] = []): Pick => ({ name, label, count: 'one', choices, initial });
-export const many = (name: string, label: string, choices: readonly Choice[], initial: string[] = []): Pick => ({ name, label, count: 'many', choices, initial });
-export const words = (name: string, label: string, initial: string): Pick => ({ name, label, count: 'one', choices: null, initial: [initial] });
+export const one = (
+  name: string,
+  label: string,
+  choices: readonly Choice[],
+  initial: string[] = [],
+): Pick => ({ name, label, count: 'one', choices, initial });
+export const many = (
+  name: string,
+  label: string,
+  choices: readonly Choice[],
+  initial: string[] = [],
+): Pick => ({ name, label, count: 'many', choices, initial });
+export const words = (name: string, label: string, initial: string): Pick => ({
+  name,
+  label,
+  count: 'one',
+  choices: null,
+  initial: [initial],
+});
 
 /** Fields of these kinds to pick from; those that people can fill in come first. */
-export function fieldChoices(form: Form, kinds: readonly FieldKind[], not: readonly string[] = []): Choice[] {
-  const fitting = fieldsOf(form).filter(({ kind, name }) => kinds.includes(kind) && !not.includes(name));
-  return fitting.toSorted((a, b) => Number(isFillable(b)) - Number(isFillable(a))).map(({ name, label }) => ({ key: name, label: `${label} (${name})` }));
+export function fieldChoices(
+  form: Form,
+  kinds: readonly FieldKind[],
+  not: readonly string[] = [],
+): Choice[] {
+  const fitting = fieldsOf(form).filter(
+    ({ kind, name }) => kinds.includes(kind) && !not.includes(name),
+  );
+  return fitting
+    .toSorted((a, b) => Number(isFillable(b)) - Number(isFillable(a)))
+    .map(({ name, label }) => ({ key: name, label: `${label} (${name})` }));
 }
 
 function isFillable({ hidden, locked, scriptOnly }: Field): boolean {
@@ -109,8 +143,12 @@ function isFillable({ hidden, locked, scriptOnly }: Field): boolean {
 /** Fields and sections, as things to show, lock or require. */
 export function partChoices(form: Form, not: readonly string[] = []): Choice[] {
   return [
-    ...fieldsOf(form).filter(({ name }) => !not.includes(name)).map(({ name, label }) => ({ key: `fields.${name}`, label: `${label} (${name})` })),
-    ...sectionsOf(form).filter(({ fields }) => !fields.some(({ name }) => not.includes(name))).map(({ name, title }) => ({ key: `sections.${name}`, label: `Section ${title} (${name})` })),
+    ...fieldsOf(form)
+      .filter(({ name }) => !not.includes(name))
+      .map(({ name, label }) => ({ key: `fields.${name}`, label: `${label} (${name})` })),
+    ...sectionsOf(form)
+      .filter(({ fields }) => !fields.some(({ name }) => not.includes(name)))
+      .map(({ name, title }) => ({ key: `sections.${name}`, label: `Section ${title} (${name})` })),
   ];
 }
 
@@ -134,25 +172,57 @@ export function tableOf({ tables }: StarterSetting, field: Field): Table {
 export const DRIVERS: readonly FieldKind[] = ['choice', 'yes_no', 'choices', 'reference'];
 
 export function valueChoices(setting: StarterSetting, field: Field): Choice[] {
-  if (field.kind === 'yes_no') return [{ key: 'true', label: 'yes' }, { key: 'false', label: 'no' }];
-  if (field.kind === 'choice' || field.kind === 'choices') return field.options.map(({ key, label }) => ({ key, label: `${label} (${key})` }));
-  return indexOf(tableOf(setting, field)).options.slice(0, 200).map(({ key, label }) => ({ key, label: `${label} (${key})` }));
+  if (field.kind === 'yes_no')
+    return [
+      { key: 'true', label: 'yes' },
+      { key: 'false', label: 'no' },
+    ];
+  if (field.kind === 'choice' || field.kind === 'choices')
+    return field.options.map(({ key, label }) => ({ key, label: `${label} (${key})` }));
+  return indexOf(tableOf(setting, field))
+    .options.slice(0, 200)
+    .map(({ key, label }) => ({ key, label: `${label} (${key})` }));
 }
 
 /** The condition that a field has one of these values, as code; and the values by which it holds and does not. */
-export function conditionOn(setting: StarterSetting, field: Field, values: readonly string[], spelled = `fields.${field.name}`): { code: string; on: Value; off: Value; all: { label: string; value: Value; holds: boolean }[] } {
+export function conditionOn(
+  setting: StarterSetting,
+  field: Field,
+  values: readonly string[],
+  spelled = `fields.${field.name}`,
+): { code: string; on: Value; off: Value; all: { label: string; value: Value; holds: boolean }[] } {
   const choices = valueChoices(setting, field);
   const literal = (key: string) => (field.kind === 'yes_no' ? key : JSON.stringify(key));
-  const value = (key: string): Value => (field.kind === 'yes_no' ? key === 'true' : field.kind === 'choices' ? [key] : key);
-  const single = (key: string) => (field.kind === 'choices' ? `${spelled}.value.includes(${literal(key)})` : `${spelled}.value === ${literal(key)}`);
+  const value = (key: string): Value =>
+    field.kind === 'yes_no' ? key === 'true' : field.kind === 'choices' ? [key] : key;
+  const single = (key: string) =>
+    field.kind === 'choices'
+      ? `${spelled}.value.includes(${literal(key)})`
+      : `${spelled}.value === ${literal(key)}`;
   const other = choices.find(({ key }) => !values.includes(key));
-  const all = [...choices.slice(0, 12).map(({ key, label }) => ({ label, value: value(key), holds: values.includes(key) })), { label: 'nothing', value: field.kind === 'choices' ? ([] as Value) : null, holds: false }];
-  return { code: values.map(single).join(' || '), on: value(values[0]!), off: other === undefined ? (field.kind === 'choices' ? [] : null) : value(other.key), all };
+  const all = [
+    ...choices
+      .slice(0, 12)
+      .map(({ key, label }) => ({ label, value: value(key), holds: values.includes(key) })),
+    { label: 'nothing', value: field.kind === 'choices' ? ([] as Value) : null, holds: false },
+  ];
+  return {
+    code: values.map(single).join(' || '),
+    on: value(values[0]!),
+    off: other === undefined ? (field.kind === 'choices' ? [] : null) : value(other.key),
+    all,
+  };
 }
 
 /** Lines that steer targets by a condition, without `required` where there is none. */
-export function steerLines(targets: readonly string[], aspects: readonly string[], by: string): string[] {
-  return targets.flatMap((target) => aspectsFor(target, aspects).map((aspect) => `${target}.${aspect} = ${by};`));
+export function steerLines(
+  targets: readonly string[],
+  aspects: readonly string[],
+  by: string,
+): string[] {
+  return targets.flatMap((target) =>
+    aspectsFor(target, aspects).map((aspect) => `${target}.${aspect} = ${by};`),
+  );
 }
 
 function aspectsFor(target: string, aspects: readonly string[]): string[] {
@@ -160,8 +230,19 @@ function aspectsFor(target: string, aspects: readonly string[]): string[] {
 }
 
 /** What the targets are expected to be. */
-export function steerExpectation(targets: readonly string[], aspects: readonly string[], holds: boolean): ScenarioStep {
-  return { expect: Object.fromEntries(targets.map((target) => [partName(target), Object.fromEntries(aspectsFor(target, aspects).map((aspect) => [aspect, holds]))])) as Expectation };
+export function steerExpectation(
+  targets: readonly string[],
+  aspects: readonly string[],
+  holds: boolean,
+): ScenarioStep {
+  return {
+    expect: Object.fromEntries(
+      targets.map((target) => [
+        partName(target),
+        Object.fromEntries(aspectsFor(target, aspects).map((aspect) => [aspect, holds])),
+      ]),
+    ) as Expectation,
+  };
 }
 
 /** `fields.berth` names the part `berth`. */
@@ -170,16 +251,26 @@ export const partName = (target: string): string => target.replace(/^\w+\./, '')
 export function labelOf(form: Form, part: string): string {
   const [owner, cell] = part.split('.');
   const field = fieldsOf(form).find(({ name }) => name === owner);
-  if (cell !== undefined && field !== undefined) return cellsOf(field).find(({ name }) => name === cell)?.label ?? part;
-  return field?.label ?? sectionsOf(form).find(({ name }) => name === part)?.title ?? (form.tracks ?? []).find(({ name }) => name === part)?.title ?? (form.buttons ?? []).find(({ name }) => name === part)?.label ?? part;
+  if (cell !== undefined && field !== undefined)
+    return cellsOf(field).find(({ name }) => name === cell)?.label ?? part;
+  return (
+    field?.label ??
+    sectionsOf(form).find(({ name }) => name === part)?.title ??
+    (form.tracks ?? []).find(({ name }) => name === part)?.title ??
+    (form.buttons ?? []).find(({ name }) => name === part)?.label ??
+    part
+  );
 }
 
 /** `A, B and C`. */
 export function listed(items: readonly string[]): string {
-  return items.length < 2 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} and ${items.at(-1)!}`;
+  return items.length < 2
+    ? (items[0] ?? '')
+    : `${items.slice(0, -1).join(', ')} and ${items.at(-1)!}`;
 }
 
-export const labelsOf = (form: Form, targets: readonly string[]): string => listed(targets.map((target) => labelOf(form, partName(target))));
+export const labelsOf = (form: Form, targets: readonly string[]): string =>
+  listed(targets.map((target) => labelOf(form, partName(target))));
 
 export function rule(title: string, lines: readonly string[]): string {
   return `keep(${JSON.stringify(title)}, () => {\n${indented(lines)}\n});\n`;
@@ -189,7 +280,11 @@ export function indented(lines: readonly string[]): string {
   return lines.map((line) => `  ${line}`).join('\n');
 }
 
-export const openAs = ({ people }: StarterSetting, more: Partial<Open> = {}): Open => ({ as: people[0]!.key, record: null, ...more });
+export const openAs = ({ people }: StarterSetting, more: Partial<Open> = {}): Open => ({
+  as: people[0]!.key,
+  record: null,
+  ...more,
+});
 
 /** A value that a field takes, and that another call gives another one. */
 export function sampleValue(setting: StarterSetting, field: Field, n = 0): Value {
@@ -218,24 +313,42 @@ export function sampleValue(setting: StarterSetting, field: Field, n = 0): Value
       return rows.length === 0 ? null : String(rows[n % rows.length]![key]);
     }
     case 'file':
-      return [{ name: `paper-${n + 1}.pdf`, size: 1000, type: field.types?.[0]?.replace('*', 'png') ?? 'application/pdf' }];
+      return [
+        {
+          name: `paper-${n + 1}.pdf`,
+          size: 1000,
+          type: field.types?.[0]?.replace('*', 'png') ?? 'application/pdf',
+        },
+      ];
     case 'rows':
       return [];
   }
 }
 
 /** Published examples of each format: RFC 2606 names, and numbers whose check digits are right. */
-const FORMATTED = { email: 'somebody@ships.example', url: 'https://ships.example/', phone: '+43123456789', iban: 'GB82WEST12345698765432', imo: '9074729', container: 'CSQU3054383' } as const;
+const FORMATTED = {
+  email: 'somebody@ships.example',
+  url: 'https://ships.example/',
+  phone: '+43123456789',
+  iban: 'GB82WEST12345698765432',
+  imo: '9074729',
+  container: 'CSQU3054383',
+} as const;
 
 function sampleText(field: FieldOf<'text'>, n: number): string {
   if (field.format !== undefined) return FORMATTED[field.format];
-  if (field.mask !== undefined) return field.mask.replace(/9/g, String(1 + n)).replace(/[A*]/g, 'K');
+  if (field.mask !== undefined)
+    return field.mask.replace(/9/g, String(1 + n)).replace(/[A*]/g, 'K');
   const text = ['Tern of Garrel', 'Halcyon Ore', 'Brightwater'][n % 3]!;
   return field.maxLength === undefined ? text : text.slice(0, field.maxLength);
 }
 
-export function rowsWith(setting: StarterSetting, table: Table, column: string, flag: boolean): string | null {
+export function rowsWith(
+  setting: StarterSetting,
+  table: Table,
+  column: string,
+  flag: boolean,
+): string | null {
   const row = table.rows.find((one) => (one[column] === true) === flag);
   return row === undefined ? null : String(row[table.key]);
 }
-

@@ -11,11 +11,19 @@ const numberOf = (name: string): number | null => {
   return number === undefined ? null : Number(number);
 };
 
-const withNumber = (name: string, number: number): string => `${number}-${name.replace(/^\d+-/, '')}`;
+const withNumber = (name: string, number: number): string =>
+  `${number}-${name.replace(/^\d+-/, '')}`;
 
 /** The file of a new behaviour with this title, after all others. */
 export function newBehaviourName(title: string, taken: readonly string[]): string {
-  const slug = title.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 60) || 'behaviour';
+  const slug =
+    title
+      .normalize('NFD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 60) || 'behaviour';
   const last = Math.max(0, ...taken.map((name) => numberOf(name) ?? 0));
   return `${Math.floor(last / STEP) * STEP + STEP}-${slug}.ts`;
 }
@@ -26,26 +34,57 @@ export function newBehaviourName(title: string, taken: readonly string[]): strin
  */
 export function renumbered(order: readonly string[]): { from: string; to: string }[] {
   const numbers = order.map(numberOf);
-  const isRising = (skip: number) => numbers.every((number, i) => i === skip || (number !== null && numbers.slice(0, i).every((before, j) => j === skip || (before !== null && before < number))));
+  const isRising = (skip: number) =>
+    numbers.every(
+      (number, i) =>
+        i === skip ||
+        (number !== null &&
+          numbers
+            .slice(0, i)
+            .every((before, j) => j === skip || (before !== null && before < number))),
+    );
   if (isRising(-1)) return [];
   const moved = order.findIndex((_, i) => isRising(i));
   if (moved >= 0) {
     const [before, after] = [moved === 0 ? 0 : numbers[moved - 1]!, numbers[moved + 1]];
-    const number = after === undefined ? Math.floor(before! / STEP) * STEP + STEP : before + Math.floor((after! - before!) / 2);
-    if (number > before! && (after === undefined || number < after!)) return [{ from: order[moved]!, to: withNumber(order[moved]!, number) }];
+    const number =
+      after === undefined
+        ? Math.floor(before! / STEP) * STEP + STEP
+        : before + Math.floor((after! - before!) / 2);
+    if (number > before! && (after === undefined || number < after!))
+      return [{ from: order[moved]!, to: withNumber(order[moved]!, number) }];
   }
-  return order.map((name, i) => ({ from: name, to: withNumber(name, (i + 1) * STEP) })).filter(({ from, to }) => from !== to);
+  return order
+    .map((name, i) => ({ from: name, to: withNumber(name, (i + 1) * STEP) }))
+    .filter(({ from, to }) => from !== to);
 }
 
 /** A scenario whose expected errors name behaviours anew; the same object when it names none of them. */
-export function renamedInScenario(scenario: Scenario, renames: readonly { from: string; to: string }[]): Scenario {
+export function renamedInScenario(
+  scenario: Scenario,
+  renames: readonly { from: string; to: string }[],
+): Scenario {
   const names = new Map(renames.map(({ from, to }) => [baseName(from), baseName(to)]));
   let changed = false;
   const steps = scenario.steps.map((step) => {
     const errors = isExpect(step) ? step.expect['@errors'] : undefined;
-    if (!isExpect(step) || errors === undefined || !errors.some(({ behaviour }) => behaviour !== undefined && names.has(behaviour))) return step;
+    if (
+      !isExpect(step) ||
+      errors === undefined ||
+      !errors.some(({ behaviour }) => behaviour !== undefined && names.has(behaviour))
+    )
+      return step;
     changed = true;
-    return { expect: { ...step.expect, '@errors': errors.map((error) => (error.behaviour === undefined ? error : { ...error, behaviour: names.get(error.behaviour) ?? error.behaviour })) } as Expectation };
+    return {
+      expect: {
+        ...step.expect,
+        '@errors': errors.map((error) =>
+          error.behaviour === undefined
+            ? error
+            : { ...error, behaviour: names.get(error.behaviour) ?? error.behaviour },
+        ),
+      } as Expectation,
+    };
   });
   return changed ? { ...scenario, steps } : scenario;
 }

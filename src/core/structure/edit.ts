@@ -2,7 +2,17 @@
  * Editing the structure of a form: adding, removing, moving and changing parts. Each edit gives a new definition and
  * leaves the former as it was, so that undo is going back to it. Renaming, which reaches beyond the form, is `rename.ts`.
  */
-import type { Button, CellField, ChildList, Field, FieldKind, Form, Page, Section, Track } from '../form/definition';
+import type {
+  Button,
+  CellField,
+  ChildList,
+  Field,
+  FieldKind,
+  Form,
+  Page,
+  Section,
+  Track,
+} from '../form/definition';
 
 /** A part by its name; the cell of a rows field as `rows.cell`. */
 export type PartName = string;
@@ -40,7 +50,8 @@ function* lists(form: Form): Iterable<{ sort: PartSort; into: PartName | null; l
     yield { sort: 'section', into: page.name, list: page.sections };
     for (const section of page.sections) {
       yield { sort: 'field', into: section.name, list: section.fields };
-      for (const field of section.fields) if (field.kind === 'rows') yield { sort: 'cell', into: field.name, list: field.fields };
+      for (const field of section.fields)
+        if (field.kind === 'rows') yield { sort: 'cell', into: field.name, list: field.fields };
     }
   }
   yield { sort: 'button', into: null, list: (form.buttons ??= []) };
@@ -102,12 +113,24 @@ function tidy(form: Form): Form {
 }
 
 function listFor(form: Form, sort: PartSort, into: PartName | null): List {
-  for (const found of lists(form)) if (found.sort === sort && found.into === into) return found.list;
-  throw new StructureFault(into === null ? `The form has no place for a ${sort}.` : `There is nothing called "${into}" that a ${sort} could stand in.`);
+  for (const found of lists(form))
+    if (found.sort === sort && found.into === into) return found.list;
+  throw new StructureFault(
+    into === null
+      ? `The form has no place for a ${sort}.`
+      : `There is nothing called "${into}" that a ${sort} could stand in.`,
+  );
 }
 
-function insert(form: Form, sort: PartSort, into: PartName | null, at: number, definition: Definition): void {
-  if (sort === 'cell' && (definition as Field).kind === 'rows') throw new StructureFault('Rows do not nest: a field of a row cannot be rows itself.');
+function insert(
+  form: Form,
+  sort: PartSort,
+  into: PartName | null,
+  at: number,
+  definition: Definition,
+): void {
+  if (sort === 'cell' && (definition as Field).kind === 'rows')
+    throw new StructureFault('Rows do not nest: a field of a row cannot be rows itself.');
   const list = listFor(form, sort, into);
   list.splice(Math.max(0, Math.min(at, list.length)), 0, definition);
 }
@@ -125,15 +148,21 @@ function take(form: Form, part: PartName): { sort: PartSort; definition: Definit
   throw new StructureFault(`The form has no part "${part}".`);
 }
 
-const LAST = { page: 'A form has at least one page.', section: 'A page has at least one section.', cell: 'A row has at least one field.' };
+const LAST = {
+  page: 'A form has at least one page.',
+  section: 'A page has at least one section.',
+  cell: 'A row has at least one field.',
+};
 
 /** Buttons and lists of records that stood in a section go to the foot of the form when it is gone. */
 function forgetSection(form: Form, section: string): void {
-  for (const placed of [...(form.buttons ?? []), ...(form.children ?? [])]) if (placed.section === section) delete placed.section;
+  for (const placed of [...(form.buttons ?? []), ...(form.children ?? [])])
+    if (placed.section === section) delete placed.section;
 }
 
 function change(form: Form, part: PartName, to: Readonly<Record<string, unknown>>): void {
-  if ('name' in to) throw new StructureFault('A technical name is changed by renaming, which carries it through.');
+  if ('name' in to)
+    throw new StructureFault('A technical name is changed by renaming, which carries it through.');
   for (const { sort, into, list } of lists(form)) {
     const at = list.findIndex((definition) => nameIn(into, sort, definition) === part);
     if (at < 0) continue;
@@ -163,24 +192,34 @@ export function nameFor(label: string, taken: ReadonlySet<string>): string {
 }
 
 /** The names that parts of a form have; for a cell those of its row. */
-export function namesTaken(form: Form, within: { sort: PartSort; into: PartName | null }): Set<string> {
+export function namesTaken(
+  form: Form,
+  within: { sort: PartSort; into: PartName | null },
+): Set<string> {
   const taken = new Set<string>();
   for (const { sort, into, list } of lists(copyOf(form))) {
     const cells = sort === 'cell';
-    if (within.sort === 'cell' ? cells && into === within.into : !cells) for (const { name } of list) taken.add(name);
+    if (within.sort === 'cell' ? cells && into === within.into : !cells)
+      for (const { name } of list) taken.add(name);
   }
   return taken;
 }
 
 /** A new field of a kind, with what its kind needs. */
-export function newField(kind: FieldKind, name: string, label: string, table: string | null): Field {
+export function newField(
+  kind: FieldKind,
+  name: string,
+  label: string,
+  table: string | null,
+): Field {
   const base = { name, label };
   switch (kind) {
     case 'choice':
     case 'choices':
       return { ...base, kind, options: [{ key: 'first', label: 'First' }] };
     case 'reference':
-      if (table === null) throw new StructureFault('A reference needs a table, and the workspace has none yet.');
+      if (table === null)
+        throw new StructureFault('A reference needs a table, and the workspace has none yet.');
       return { ...base, kind, table };
     case 'rows':
       return { ...base, kind, fields: [{ name: 'note', label: 'Note', kind: 'text' }] };

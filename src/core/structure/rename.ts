@@ -16,7 +16,13 @@ export interface RenamePlan {
   sort: PartSort;
   /** Forms whose definition changes. */
   forms: Form[];
-  behaviours: { form: string; name: string; title: string; text: string; lines: { line: number; before: string; after: string }[] }[];
+  behaviours: {
+    form: string;
+    name: string;
+    title: string;
+    text: string;
+    lines: { line: number; before: string; after: string }[];
+  }[];
   scenarios: { form: string; name: string; title: string; scenario: Scenario }[];
   /** Texts that may mean the part; they are left as they are. */
   mentions: Uses['mentions'];
@@ -28,10 +34,12 @@ export interface RenamePlan {
 export function planRename(reach: Reach, formName: string, part: PartName, to: string): RenamePlan {
   const own = reach.forms.find(({ form }) => form.name === formName);
   const place = own === undefined ? null : placeOf(own.form, part);
-  if (own === undefined || place === null) throw new StructureFault(`The form has no part "${part}".`);
+  if (own === undefined || place === null)
+    throw new StructureFault(`The form has no part "${part}".`);
   const read = Name.safeParse(to);
   if (!read.success) throw new StructureFault(read.error.issues[0]!.message);
-  if (namesTaken(own.form, place).has(to)) throw new StructureFault(`"${to}" already names a part; every part needs a name of its own.`);
+  if (namesTaken(own.form, place).has(to))
+    throw new StructureFault(`"${to}" already names a part; every part needs a name of its own.`);
   const uses = usesOf(reach, formName, part);
   return {
     form: formName,
@@ -40,14 +48,27 @@ export function planRename(reach: Reach, formName: string, part: PartName, to: s
     sort: place.sort,
     forms: renamedForms(reach.forms, formName, part, to, place.sort),
     behaviours: uses.code.map((use) => rewritten(use, reach.forms, to)),
-    scenarios: own.scenarios.filter(({ name }) => uses.scenarios.some((use) => use.name === name)).map(({ name, scenario }) => ({ form: formName, name, title: scenario.title, scenario: renameInScenario(scenario, part, to, place.sort) })),
+    scenarios: own.scenarios
+      .filter(({ name }) => uses.scenarios.some((use) => use.name === name))
+      .map(({ name, scenario }) => ({
+        form: formName,
+        name,
+        title: scenario.title,
+        scenario: renameInScenario(scenario, part, to, place.sort),
+      })),
     mentions: uses.mentions,
     inRecords: place.sort === 'field' || place.sort === 'cell',
   };
 }
 
-function rewritten(use: CodeUse, forms: readonly FormSources[], to: string): RenamePlan['behaviours'][number] {
-  const source = forms.find(({ form }) => form.name === use.form)!.behaviours.find(({ name }) => name === use.behaviour)!;
+function rewritten(
+  use: CodeUse,
+  forms: readonly FormSources[],
+  to: string,
+): RenamePlan['behaviours'][number] {
+  const source = forms
+    .find(({ form }) => form.name === use.form)!
+    .behaviours.find(({ name }) => name === use.behaviour)!;
   let text = '';
   let from = 0;
   for (const spot of use.spots) {
@@ -56,10 +77,26 @@ function rewritten(use: CodeUse, forms: readonly FormSources[], to: string): Ren
   }
   text += source.text.slice(from);
   const [before, after] = [source.text.split('\n'), text.split('\n')];
-  return { form: use.form, name: use.behaviour, title: use.title, text, lines: use.lines.map((line) => ({ line, before: before[line - 1]!.trim(), after: after[line - 1]!.trim() })) };
+  return {
+    form: use.form,
+    name: use.behaviour,
+    title: use.title,
+    text,
+    lines: use.lines.map((line) => ({
+      line,
+      before: before[line - 1]!.trim(),
+      after: after[line - 1]!.trim(),
+    })),
+  };
 }
 
-function renamedForms(forms: readonly FormSources[], formName: string, part: PartName, to: string, sort: PartSort): Form[] {
+function renamedForms(
+  forms: readonly FormSources[],
+  formName: string,
+  part: PartName,
+  to: string,
+  sort: PartSort,
+): Form[] {
   return forms.flatMap(({ form }) => {
     const next = JSON.parse(JSON.stringify(form)) as Form;
     if (form.name === formName) renameInForm(next, part, to, sort);
@@ -75,14 +112,17 @@ function renameInForm(form: Form, part: PartName, to: string, sort: PartSort): v
   };
   switch (sort) {
     case 'cell':
-      for (const field of fieldsOf(form)) if (field.kind === 'rows' && field.name === owner) field.fields.forEach(rename);
+      for (const field of fieldsOf(form))
+        if (field.kind === 'rows' && field.name === owner) field.fields.forEach(rename);
       return;
     case 'field':
-      for (const page of form.pages) for (const section of page.sections) section.fields.forEach(rename);
+      for (const page of form.pages)
+        for (const section of page.sections) section.fields.forEach(rename);
       return;
     case 'section':
       for (const page of form.pages) page.sections.forEach(rename);
-      for (const placed of [...(form.buttons ?? []), ...(form.children ?? [])]) if (placed.section === part) placed.section = to;
+      for (const placed of [...(form.buttons ?? []), ...(form.children ?? [])])
+        if (placed.section === part) placed.section = to;
       return;
     case 'page':
       return form.pages.forEach(rename);
@@ -104,34 +144,69 @@ function renameInLists(form: Form, formName: string, field: string, to: string):
 }
 
 /** A scenario whose steps and expectations name the part anew. */
-export function renameInScenario(scenario: Scenario, part: PartName, to: string, sort: PartSort): Scenario {
-  const rename = (address: string) => (addresses(address, part, sort) ? (sort === 'cell' ? address.replace(/\.[^.]+$/, `.${to}`) : address.replace(/^[^.[]+/, to)) : address);
-  const keys = <T>(named: Readonly<Record<string, T>>) => Object.fromEntries(Object.entries(named).map(([key, value]) => [rename(key), value]));
+export function renameInScenario(
+  scenario: Scenario,
+  part: PartName,
+  to: string,
+  sort: PartSort,
+): Scenario {
+  const rename = (address: string) =>
+    addresses(address, part, sort)
+      ? sort === 'cell'
+        ? address.replace(/\.[^.]+$/, `.${to}`)
+        : address.replace(/^[^.[]+/, to)
+      : address;
+  const keys = <T>(named: Readonly<Record<string, T>>) =>
+    Object.fromEntries(Object.entries(named).map(([key, value]) => [rename(key), value]));
   const steps = scenario.steps.map((step): ScenarioStep => {
-    if (isExpect(step)) return { expect: renameInExpectation(step.expect, rename, keys, part, to, sort) };
-    const renamed = Object.fromEntries(Object.entries(step).map(([key, value]) => [key, NAMING_KEYS.has(key) && typeof value === 'string' ? rename(value) : value]));
+    if (isExpect(step))
+      return { expect: renameInExpectation(step.expect, rename, keys, part, to, sort) };
+    const renamed = Object.fromEntries(
+      Object.entries(step).map(([key, value]) => [
+        key,
+        NAMING_KEYS.has(key) && typeof value === 'string' ? rename(value) : value,
+      ]),
+    );
     if ('addRow' in step && step.with !== undefined) {
       const row = (given: Values) => renameInRow(given, step.addRow, part, to, sort);
-      renamed.with = Array.isArray(step.with) ? (step.with as readonly Values[]).map(row) : row(step.with as Values);
+      renamed.with = Array.isArray(step.with)
+        ? (step.with as readonly Values[]).map(row)
+        : row(step.with as Values);
     }
     return renamed as ScenarioStep;
   });
   return { ...scenario, steps };
 }
 
-function renameInExpectation(expect: Expectation, rename: (address: string) => string, keys: <T>(named: Readonly<Record<string, T>>) => Record<string, T>, part: PartName, to: string, sort: PartSort): Expectation {
+function renameInExpectation(
+  expect: Expectation,
+  rename: (address: string) => string,
+  keys: <T>(named: Readonly<Record<string, T>>) => Record<string, T>,
+  part: PartName,
+  to: string,
+  sort: PartSort,
+): Expectation {
   const renamed = keys(expect) as Record<string, unknown>;
   for (const [address, wanted] of Object.entries(expect)) {
     if (address.startsWith('@')) continue;
     const { cells } = wanted as { cells?: Values };
-    if (cells !== undefined) renamed[rename(address)] = { ...(wanted as object), cells: renameInRow(cells, address.replace(/\[\d+\]/, ''), part, to, sort) };
+    if (cells !== undefined)
+      renamed[rename(address)] = {
+        ...(wanted as object),
+        cells: renameInRow(cells, address.replace(/\[\d+\]/, ''), part, to, sort),
+      };
   }
   const submit = expect['@submit'];
   if (submit !== undefined) {
     renamed['@submit'] = {
       ...submit,
       ...(submit.stoppedBy == null ? {} : { stoppedBy: rename(submit.stoppedBy) }),
-      ...(submit.values === undefined ? {} : { values: sort === 'cell' ? renameInValues(submit.values, part, to, sort) : keys(submit.values) }),
+      ...(submit.values === undefined
+        ? {}
+        : {
+            values:
+              sort === 'cell' ? renameInValues(submit.values, part, to, sort) : keys(submit.values),
+          }),
       ...(submit.without === undefined ? {} : { without: submit.without.map(rename) }),
     };
   }
@@ -140,9 +215,17 @@ function renameInExpectation(expect: Expectation, rename: (address: string) => s
   return renamed as Expectation;
 }
 
-function renameInRow(row: Values, rows: string, part: PartName, to: string, sort: PartSort): Values {
+function renameInRow(
+  row: Values,
+  rows: string,
+  part: PartName,
+  to: string,
+  sort: PartSort,
+): Values {
   if (sort !== 'cell') return row;
-  return Object.fromEntries(Object.entries(row).map(([cell, value]) => [`${rows}.${cell}` === part ? to : cell, value]));
+  return Object.fromEntries(
+    Object.entries(row).map(([cell, value]) => [`${rows}.${cell}` === part ? to : cell, value]),
+  );
 }
 
 /** A record's values under the new name. */
@@ -152,7 +235,10 @@ export function renameInValues(values: Values, part: PartName, to: string, sort:
     Object.entries(values).map(([name, value]) => {
       if (sort === 'field') return [name === part ? to : name, value];
       if (sort !== 'cell' || name !== owner || !Array.isArray(value)) return [name, value];
-      return [name, (value as Values[]).map((row) => renameInRow(row, owner, part, to, sort)) as Value];
+      return [
+        name,
+        (value as Values[]).map((row) => renameInRow(row, owner, part, to, sort)) as Value,
+      ];
     }),
   );
 }

@@ -60,7 +60,13 @@ export interface Uses {
   lists: { form: string; list: string }[];
 }
 
-const CONSTANTS: Readonly<Record<Exclude<PartSort, 'cell' | 'list'>, string>> = { page: 'pages', section: 'sections', field: 'fields', button: 'buttons', track: 'tracks' };
+const CONSTANTS: Readonly<Record<Exclude<PartSort, 'cell' | 'list'>, string>> = {
+  page: 'pages',
+  section: 'sections',
+  field: 'fields',
+  button: 'buttons',
+  track: 'tracks',
+};
 
 /** Everything that uses a part of a form. */
 export function usesOf(reach: Reach, formName: string, part: PartName): Uses {
@@ -75,19 +81,30 @@ export function usesOf(reach: Reach, formName: string, part: PartName): Uses {
   const mentions: Uses['mentions'] = [];
   for (const source of own.behaviours) {
     const literals = literalsOf(source, bare);
-    const meant = literals.filter(({ call }) => place.sort === 'cell' && call === 'sum').map(({ from, to }): Spot => ({ from: from + 1, to: to - 1, before: '', after: '' }));
+    const meant = literals
+      .filter(({ call }) => place.sort === 'cell' && call === 'sum')
+      .map(({ from, to }): Spot => ({ from: from + 1, to: to - 1, before: '', after: '' }));
     push(code, formName, source, [...(spots.get(source.name) ?? []), ...meant]);
-    for (const { line, text, call } of literals) if (call !== 'sum' || place.sort !== 'cell') mentions.push({ form: formName, behaviour: source.name, line, text });
+    for (const { line, text, call } of literals)
+      if (call !== 'sum' || place.sort !== 'cell')
+        mentions.push({ form: formName, behaviour: source.name, line, text });
   }
   const isParentOf = new Set((own.form.children ?? []).map((list) => list.form));
   for (const child of reach.forms) {
     if (place.sort !== 'field' || !isParentOf.has(child.form.name)) continue;
     for (const source of child.behaviours) {
-      const asked = literalsOf(source, bare).filter(({ of }) => of === 'parent').map(({ from, to }): Spot => ({ from: from + 1, to: to - 1, before: '', after: '' }));
+      const asked = literalsOf(source, bare)
+        .filter(({ of }) => of === 'parent')
+        .map(({ from, to }): Spot => ({ from: from + 1, to: to - 1, before: '', after: '' }));
       push(code, child.form.name, source, asked);
     }
   }
-  return { code, mentions, scenarios: scenariosWith(own, part, place.sort), lists: place.sort === 'field' ? listsWith(reach, formName, part) : [] };
+  return {
+    code,
+    mentions,
+    scenarios: scenariosWith(own, part, place.sort),
+    lists: place.sort === 'field' ? listsWith(reach, formName, part) : [],
+  };
 }
 
 function push(code: CodeUse[], form: string, source: Source, spots: readonly Spot[]): void {
@@ -96,11 +113,23 @@ function push(code: CodeUse[], form: string, source: Source, spots: readonly Spo
   const lineAt = (offset: number) => source.text.slice(0, offset).split('\n').length;
   const numbers = [...new Set(spots.map(({ from }) => lineAt(from)))].sort((a, b) => a - b);
   const sorted = spots.toSorted((a, b) => a.from - b.from);
-  code.push({ form, behaviour: source.name, title: readHeader(source).title, lines: numbers, spots: sorted, text: numbers.map((line) => lines[line - 1]!.trim()) });
+  code.push({
+    form,
+    behaviour: source.name,
+    title: readHeader(source).title,
+    lines: numbers,
+    spots: sorted,
+    text: numbers.map((line) => lines[line - 1]!.trim()),
+  });
 }
 
 /** What the language service finds of the part's declarations, by behaviour. */
-function spotsIn(reach: Reach, { form, behaviours }: FormSources, part: PartName, sort: PartSort): Map<string, Spot[]> {
+function spotsIn(
+  reach: Reach,
+  { form, behaviours }: FormSources,
+  part: PartName,
+  sort: PartSort,
+): Map<string, Spot[]> {
   const language = new FormLanguage(reach.libs);
   const surface = { ...reach, form };
   const typings = typingsOf(surface);
@@ -108,7 +137,8 @@ function spotsIn(reach: Reach, { form, behaviours }: FormSources, part: PartName
   for (const source of behaviours) language.put(source);
   const spots = new Map<string, Spot[]>();
   for (const offset of declarationsOf(typings, part, sort)) {
-    for (const { file, ...spot } of language.namings(offset)) spots.set(file, [...(spots.get(file) ?? []), spot]);
+    for (const { file, ...spot } of language.namings(offset))
+      spots.set(file, [...(spots.get(file) ?? []), spot]);
   }
   return spots;
 }
@@ -116,7 +146,10 @@ function spotsIn(reach: Reach, { form, behaviours }: FormSources, part: PartName
 /** Where the typings declare a part. A cell stands there twice: as a part, and among the values of its row. */
 function declarationsOf(typings: string, part: PartName, sort: PartSort): number[] {
   const [owner, name] = sort === 'cell' ? (part.split('.') as [string, string]) : ['', part];
-  const heads = sort === 'cell' ? [`interface Cells_${owner} {`, `interface Row_${owner} {`] : [`declare const ${CONSTANTS[sort as keyof typeof CONSTANTS]}: {`];
+  const heads =
+    sort === 'cell'
+      ? [`interface Cells_${owner} {`, `interface Row_${owner} {`]
+      : [`declare const ${CONSTANTS[sort as keyof typeof CONSTANTS]}: {`];
   return heads.flatMap((head) => {
     const from = typings.indexOf(head);
     const at = from < 0 ? -1 : typings.indexOf(`\n  readonly ${name}:`, from);
@@ -141,9 +174,26 @@ function literalsOf(source: Source, name: string): Literal[] {
   const look = (node: ts.Node): void => {
     if (ts.isStringLiteralLike(node) && node.text === name) {
       const { line } = file.getLineAndCharacterOfPosition(node.getStart(file));
-      const call = ts.isCallExpression(node.parent) && node.parent.arguments[0] === node && ts.isPropertyAccessExpression(node.parent.expression) ? node.parent.expression : null;
-      const owner = call === null ? null : ts.isNonNullExpression(call.expression) ? call.expression.expression : call.expression;
-      found.push({ from: node.getStart(file), to: node.getEnd(), line: line + 1, text: source.text.split('\n')[line]!.trim(), call: call?.name.text ?? null, of: owner?.getText(file) ?? null });
+      const call =
+        ts.isCallExpression(node.parent) &&
+        node.parent.arguments[0] === node &&
+        ts.isPropertyAccessExpression(node.parent.expression)
+          ? node.parent.expression
+          : null;
+      const owner =
+        call === null
+          ? null
+          : ts.isNonNullExpression(call.expression)
+            ? call.expression.expression
+            : call.expression;
+      found.push({
+        from: node.getStart(file),
+        to: node.getEnd(),
+        line: line + 1,
+        text: source.text.split('\n')[line]!.trim(),
+        call: call?.name.text ?? null,
+        of: owner?.getText(file) ?? null,
+      });
     }
     ts.forEachChild(node, look);
   };
@@ -157,15 +207,34 @@ export function addresses(address: string, part: PartName, sort: PartSort): bool
   return sort === 'cell' ? `${owner}.${cell}` === part : owner === part;
 }
 
-function scenariosWith({ form, scenarios }: FormSources, part: PartName, sort: PartSort): Uses['scenarios'] {
+function scenariosWith(
+  { form, scenarios }: FormSources,
+  part: PartName,
+  sort: PartSort,
+): Uses['scenarios'] {
   return scenarios.flatMap(({ name, scenario }) => {
     const steps = scenario.steps.flatMap((step, i) => {
       if (!isExpect(step)) {
-        const cells = 'addRow' in step && sort === 'cell' ? [step.with ?? {}].flat().flatMap((row) => Object.keys(row)).map((cell) => `${step.addRow}.${cell}`) : [];
-        return namedBy(step).some(([, address]) => addresses(address, part, sort)) || cells.includes(part) ? [i] : [];
+        const cells =
+          'addRow' in step && sort === 'cell'
+            ? [step.with ?? {}]
+                .flat()
+                .flatMap((row) => Object.keys(row))
+                .map((cell) => `${step.addRow}.${cell}`)
+            : [];
+        return namedBy(step).some(([, address]) => addresses(address, part, sort)) ||
+          cells.includes(part)
+          ? [i]
+          : [];
       }
       const submit = step.expect['@submit'];
-      const named = [...Object.keys(step.expect).filter((key) => !key.startsWith('@')), ...Object.keys(submit?.values ?? {}), ...(submit?.without ?? []), ...(submit?.stoppedBy ? [submit.stoppedBy] : []), ...(step.expect['@page'] ? [step.expect['@page']] : [])];
+      const named = [
+        ...Object.keys(step.expect).filter((key) => !key.startsWith('@')),
+        ...Object.keys(submit?.values ?? {}),
+        ...(submit?.without ?? []),
+        ...(submit?.stoppedBy ? [submit.stoppedBy] : []),
+        ...(step.expect['@page'] ? [step.expect['@page']] : []),
+      ];
       return named.some((address) => addresses(address, part, sort)) ? [i] : [];
     });
     return steps.length === 0 ? [] : [{ form: form.name, name, title: scenario.title, steps }];
@@ -174,20 +243,46 @@ function scenariosWith({ form, scenarios }: FormSources, part: PartName, sort: P
 
 function listsWith(reach: Reach, formName: string, field: string): Uses['lists'] {
   return reach.forms.flatMap(({ form }) =>
-    (form.children ?? []).flatMap((list) => (list.form === formName && (list.field === field || list.columns.includes(field)) ? [{ form: form.name, list: list.title }] : [])),
+    (form.children ?? []).flatMap((list) =>
+      list.form === formName && (list.field === field || list.columns.includes(field))
+        ? [{ form: form.name, list: list.title }]
+        : [],
+    ),
   );
 }
 
 /** Where an option key is used: texts in behaviours that equal it, and scenarios that set or expect it for that field. */
-export function usesOfKey(reach: Reach, formName: string, part: PartName, key: string): { mentions: Uses['mentions']; scenarios: string[] } {
+export function usesOfKey(
+  reach: Reach,
+  formName: string,
+  part: PartName,
+  key: string,
+): { mentions: Uses['mentions']; scenarios: string[] } {
   const own = reach.forms.find(({ form }) => form.name === formName)!;
-  const sort: PartSort = part.includes('.') ? 'cell' : fieldsOf(own.form).some((field) => field.name === part) ? 'field' : 'track';
-  const has = (value: unknown): boolean => value === key || (Array.isArray(value) && value.includes(key));
-  const mentions = own.behaviours.flatMap((source) => literalsOf(source, key).map(({ line, text }) => ({ form: formName, behaviour: source.name, line, text })));
+  const sort: PartSort = part.includes('.')
+    ? 'cell'
+    : fieldsOf(own.form).some((field) => field.name === part)
+      ? 'field'
+      : 'track';
+  const has = (value: unknown): boolean =>
+    value === key || (Array.isArray(value) && value.includes(key));
+  const mentions = own.behaviours.flatMap((source) =>
+    literalsOf(source, key).map(({ line, text }) => ({
+      form: formName,
+      behaviour: source.name,
+      line,
+      text,
+    })),
+  );
   const scenarios = own.scenarios.flatMap(({ scenario }) => {
     const used = scenario.steps.some((step) => {
       if (!isExpect(step)) return 'set' in step && addresses(step.set, part, sort) && has(step.to);
-      return Object.entries(step.expect).some(([address, wanted]) => !address.startsWith('@') && addresses(address, part, sort) && Object.values(wanted as object).some(has));
+      return Object.entries(step.expect).some(
+        ([address, wanted]) =>
+          !address.startsWith('@') &&
+          addresses(address, part, sort) &&
+          Object.values(wanted as object).some(has),
+      );
     });
     return used ? [scenario.title] : [];
   });

@@ -12,9 +12,11 @@ export class Coverage {
   constructor(scripts: readonly CompiledScript[]) {
     for (const { name, code } of scripts) {
       const counts = new Map<number, number>();
-      for (const [, line] of (code ?? '').matchAll(/__probe\.s\((\d+)\)/g)) counts.set(Number(line), 0);
+      for (const [, line] of (code ?? '').matchAll(/__probe\.s\((\d+)\)/g))
+        counts.set(Number(line), 0);
       // What stands at the top level, unindented in compiled code, has run when the script was loaded.
-      for (const [, line] of (code ?? '').matchAll(/^__probe\.s\((\d+)\)/gm)) counts.set(Number(line), 1);
+      for (const [, line] of (code ?? '').matchAll(/^__probe\.s\((\d+)\)/gm))
+        counts.set(Number(line), 1);
       this.#counts.set(name, counts);
     }
   }
@@ -34,7 +36,15 @@ export class Coverage {
       .map(([behaviour, counts]) => {
         const lines = [...counts].sort((a, b) => a[0] - b[0]);
         const hit = lines.filter(([, count]) => count > 0).length;
-        return ['TN:', `SF:${fileOf(behaviour)}`, ...lines.map(([line, count]) => `DA:${line},${count}`), `LF:${lines.length}`, `LH:${hit}`, 'end_of_record', ''].join('\n');
+        return [
+          'TN:',
+          `SF:${fileOf(behaviour)}`,
+          ...lines.map(([line, count]) => `DA:${line},${count}`),
+          `LF:${lines.length}`,
+          `LH:${hit}`,
+          'end_of_record',
+          '',
+        ].join('\n');
       })
       .join('');
   }

@@ -22,7 +22,11 @@ export function linesOf(entries: readonly Entry[], behaviour: string): LineNote[
       for (const [line, hits] of run.lines) note(line).hits += hits;
       for (const { line, value } of run.values) note(line).value = value;
     }
-    if (entry.type === 'error' && entry.failure.behaviour === behaviour && entry.failure.line !== null) {
+    if (
+      entry.type === 'error' &&
+      entry.failure.behaviour === behaviour &&
+      entry.failure.line !== null
+    ) {
       note(entry.failure.line).failed = entry.failure.says;
     }
   }

@@ -48,7 +48,13 @@ export class Tape {
 
   /** All that happened to a part since its record was opened, in order, without what was taken back. */
   lifeOf(part: string): Effect[] {
-    return this.entries.filter((entry): entry is Effect => entry.type === 'effect' && entry.n > this.since && entry.part === part && !('struck' in entry));
+    return this.entries.filter(
+      (entry): entry is Effect =>
+        entry.type === 'effect' &&
+        entry.n > this.since &&
+        entry.part === part &&
+        !('struck' in entry),
+    );
   }
 }
 
@@ -64,13 +70,19 @@ export interface Word {
 export function standingWords(tape: Tape): Map<string, Word[]> {
   const words = new Map<string, Map<string, Word | null>>();
   for (const entry of tape.entries) {
-    if (entry.type !== 'effect' || entry.n < tape.since || 'struck' in entry || 'covered' in entry) continue;
+    if (entry.type !== 'effect' || entry.n < tape.since || 'struck' in entry || 'covered' in entry)
+      continue;
     const effect = entry as Effect;
     const run = tape.runOf(effect);
     const ofPart = words.get(effect.part) ?? new Map<string, Word | null>();
     const { again } = effect;
     // A person's value, or a rule that fell silent, ends what a script said, unless an earlier rule's word shows again.
-    const said = again !== undefined ? { aspect: effect.aspect, to: effect.to, behaviour: again.behaviour, line: again.line } : run === null || effect.line === null ? null : { aspect: effect.aspect, to: effect.to, behaviour: run.behaviour, line: effect.line };
+    const said =
+      again !== undefined
+        ? { aspect: effect.aspect, to: effect.to, behaviour: again.behaviour, line: again.line }
+        : run === null || effect.line === null
+          ? null
+          : { aspect: effect.aspect, to: effect.to, behaviour: run.behaviour, line: effect.line };
     ofPart.set(effect.aspect, said);
     words.set(effect.part, ofPart);
   }

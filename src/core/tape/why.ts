@@ -19,7 +19,9 @@ export type Because =
 
 /** The chain of reasons for an aspect as it stands at the end of the tape, nearest first; empty when nothing was said. */
 export function why(tape: Tape, part: string, aspect: string): Because[] {
-  const effect = tape.lifeOf(part).findLast((entry) => entry.aspect === aspect && entry.covered !== true);
+  const effect = tape
+    .lifeOf(part)
+    .findLast((entry) => entry.aspect === aspect && entry.covered !== true);
   return effect === undefined ? [] : reasons(tape, effect, new Set());
 }
 
@@ -44,11 +46,15 @@ function reasonsOfRun(tape: Tape, run: Run, seen: Set<number>): Because[] {
   const event = tape.causeOf(run);
   if (event?.type === 'answered') {
     const asking = event.call === null ? null : tape.causeOf(tape.entry(event.call)!);
-    return [{ type: 'answered', entry: event }, ...(asking?.type === 'run' ? reasonsOfRun(tape, asking as Run, seen) : rootOf(tape, event))];
+    return [
+      { type: 'answered', entry: event },
+      ...(asking?.type === 'run' ? reasonsOfRun(tape, asking as Run, seen) : rootOf(tape, event)),
+    ];
   }
   if (event?.type !== 'event') return rootOf(tape, run);
   const before = tape.causeOf(event);
-  const rest = before?.type === 'effect' ? reasons(tape, before as Effect, seen) : rootOf(tape, event);
+  const rest =
+    before?.type === 'effect' ? reasons(tape, before as Effect, seen) : rootOf(tape, event);
   return [{ type: 'event', entry: event }, ...rest];
 }
 
@@ -56,7 +62,12 @@ function reasonsOfRun(tape: Tape, run: Run, seen: Set<number>): Because[] {
 function latestChangeRead(tape: Tape, run: Run): Effect | null {
   const read = new Set(run.reads.map(({ part, aspect }) => `${part}.${aspect}`));
   const found = tape.entries.findLast(
-    (entry) => entry.n < run.n && entry.n > tape.since && entry.type === 'effect' && !('struck' in entry) && read.has(`${entry.part}.${entry.aspect}`),
+    (entry) =>
+      entry.n < run.n &&
+      entry.n > tape.since &&
+      entry.type === 'effect' &&
+      !('struck' in entry) &&
+      read.has(`${entry.part}.${entry.aspect}`),
   );
   return (found as Effect | undefined) ?? null;
 }
@@ -64,5 +75,9 @@ function latestChangeRead(tape: Tape, run: Run): Effect | null {
 function rootOf(tape: Tape, entry: Entry): Because[] {
   let root = entry;
   for (let cause = tape.causeOf(root); cause !== null; cause = tape.causeOf(root)) root = cause;
-  return root.type === 'opened' ? [{ type: 'opened', entry: root }] : root.type === 'step' ? [{ type: 'step', entry: root }] : [];
+  return root.type === 'opened'
+    ? [{ type: 'opened', entry: root }]
+    : root.type === 'step'
+      ? [{ type: 'step', entry: root }]
+      : [];
 }

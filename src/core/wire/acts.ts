@@ -7,7 +7,16 @@ import type { EventType, PartSort } from './layout';
 
 /** Parts, rows and columns are named by their numbers. */
 export interface Acts {
-  tie: { asked: { event: EventType; to: (number | [number, string])[]; tie: number; line: number; overlap: 'supersede' | 'all' }; answer: null };
+  tie: {
+    asked: {
+      event: EventType;
+      to: (number | [number, string])[];
+      tie: number;
+      line: number;
+      overlap: 'supersede' | 'all';
+    };
+    answer: null;
+  };
   untie: { asked: { tie: number }; answer: null };
   keep: { asked: { tie: number; title: string; line: number }; answer: null };
   keepEach: { asked: { field: number; tie: number; title: string; line: number }; answer: null };
@@ -53,6 +62,10 @@ export interface PartInfo {
 /** What the scripts of a form can touch. Parts are numbered in this order, the form itself first. */
 export interface Surroundings {
   parts: PartInfo[];
-  tables: { name: string; key: string; rows: Readonly<Record<string, string | number | boolean | null>>[] }[];
+  tables: {
+    name: string;
+    key: string;
+    rows: Readonly<Record<string, string | number | boolean | null>>[];
+  }[];
   services: { name: string; functions: string[] }[];
 }

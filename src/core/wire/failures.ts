@@ -16,7 +16,22 @@ export interface Failure {
 }
 
 /** In the order of their numbers on the wire. */
-export const FAILURES = ['syntax', 'thrown', 'type', 'name', 'range', 'fuel', 'depth', 'memory', 'stuck', 'wrong_value', 'wrong_use', 'cycle', 'async', 'service'] as const;
+export const FAILURES = [
+  'syntax',
+  'thrown',
+  'type',
+  'name',
+  'range',
+  'fuel',
+  'depth',
+  'memory',
+  'stuck',
+  'wrong_value',
+  'wrong_use',
+  'cycle',
+  'async',
+  'service',
+] as const;
 export type FailureCode = (typeof FAILURES)[number];
 
 /** Thrown by what scripts touch when they touch it wrongly. */
@@ -46,27 +61,40 @@ export const words = {
   fuel: 'ran too long without coming to an end. Look for a loop whose condition never becomes false.',
   depth: 'called itself too deep. Look for a function that calls itself without an end.',
   memory: 'used up the memory a form may have. Look for a list or text that grows in a loop.',
-  stuck: 'was stopped: it kept the form busy in a single built-in call. This behaviour is out until the script changes.',
-  interrupted: 'was stopped: it kept the form busy for too long. Look for a built-in function that is called with something very large.',
+  stuck:
+    'was stopped: it kept the form busy in a single built-in call. This behaviour is out until the script changes.',
+  interrupted:
+    'was stopped: it kept the form busy for too long. Look for a built-in function that is called with something very large.',
   type: 'used a value in a way it does not allow: most often something empty (null or undefined) was read like an object, or something that is no function was called.',
   name: 'uses a name that does not exist.',
   range: 'gave a built-in function a number it does not take.',
   syntax: 'does not parse as a script.',
-  asyncRule: 'waits (async), which a rule cannot: a rule says what holds now. Let a handler wait, and the rule read what it brought.',
-  asyncService: 'waits (async), which the script of a service cannot: what it returns is its answer.',
-  notRow: (part: string) => `${part} is not in the row that this rule runs for. A rule for each row says something of its own row alone.`,
+  asyncRule:
+    'waits (async), which a rule cannot: a rule says what holds now. Let a handler wait, and the rule read what it brought.',
+  asyncService:
+    'waits (async), which the script of a service cannot: what it returns is its answer.',
+  notRow: (part: string) =>
+    `${part} is not in the row that this rule runs for. A rule for each row says something of its own row alone.`,
   rowGone: (part: string) => `${part} is in a row that was removed; it can be read, not written.`,
-  noRow: (field: string, offered: unknown) => `${field}.remove() takes a row of ${field}, not ${inWords(offered)}.`,
-  noCell: (field: string, name: string, known: readonly string[]) => `${field} has no column "${name}". It has ${known.join(', ')}.`,
-  notNumbers: (field: string, name: string) => `${field}.sum("${name}") needs a column of numbers or money.`,
-  noService: (name: string, near: string | null) => `there is no service "${name}"${near === null ? '.' : `. Is it "${near}"?`}`,
-  noFunction: (service: string, name: string, known: readonly string[]) => `${service} has no function "${name}". It has ${known.join(', ')}.`,
+  noRow: (field: string, offered: unknown) =>
+    `${field}.remove() takes a row of ${field}, not ${inWords(offered)}.`,
+  noCell: (field: string, name: string, known: readonly string[]) =>
+    `${field} has no column "${name}". It has ${known.join(', ')}.`,
+  notNumbers: (field: string, name: string) =>
+    `${field}.sum("${name}") needs a column of numbers or money.`,
+  noService: (name: string, near: string | null) =>
+    `there is no service "${name}"${near === null ? '.' : `. Is it "${near}"?`}`,
+  noFunction: (service: string, name: string, known: readonly string[]) =>
+    `${service} has no function "${name}". It has ${known.join(', ')}.`,
   wrongArguments: (name: string, says: string) => `${name}() ${says}`,
   serviceFailed: (name: string, reason: string) => `${name} failed: ${reason}`,
-  tooManyCalls: (name: string, most: number) => `${name}() was called while ${most} calls wait already.`,
+  tooManyCalls: (name: string, most: number) =>
+    `${name}() was called while ${most} calls wait already.`,
   waitedTooLong: (names: string) => `Still waiting for ${names} after 30 seconds.`,
-  noStage: (track: string, stages: readonly string[], offered: unknown) => `${track}.stage takes one of ${stages.map((s) => JSON.stringify(s)).join(', ')} or null, not ${inWords(offered)}.`,
-  noParentField: (name: string, form: string) => `parent has no field "${name}": the form ${form} has none.`,
+  noStage: (track: string, stages: readonly string[], offered: unknown) =>
+    `${track}.stage takes one of ${stages.map((s) => JSON.stringify(s)).join(', ')} or null, not ${inWords(offered)}.`,
+  noParentField: (name: string, form: string) =>
+    `parent has no field "${name}": the form ${form} has none.`,
   topLevel: (what: string) =>
     `${what} at the top level of the script, where no form is open yet. Put it into on.load(() => …) or keep("…", () => …).`,
   outside: (what: string) => `${what} after its handler or rule had ended.`,
@@ -81,15 +109,19 @@ export const words = {
     `${field} (${kind}) takes ${takes}, not ${inWords(offered)}.${help === undefined ? '' : ` ${help}`}${temporalHelp(offered)}`,
   wrongAspect: (part: string, aspect: string, takes: string, offered: unknown) =>
     `${part}.${aspect} takes ${takes}, not ${inWords(offered)}.`,
-  notInRule: (what: string) => `${what} cannot be done in a rule: a rule says what holds, a handler does things.`,
-  tieInside: (what: string) => `${what} was called inside a handler. Tie it at the top level of the script, or inside on.load.`,
+  notInRule: (what: string) =>
+    `${what} cannot be done in a rule: a rule says what holds, a handler does things.`,
+  tieInside: (what: string) =>
+    `${what} was called inside a handler. Tie it at the top level of the script, or inside on.load.`,
   stopTooLate: 'event.stop() was called after the event was over.',
   submitInSubmit: 'form.submit() was called while the form is being submitted.',
-  cycle: (limit: number) => `ran ${limit} times within one step and came to no rest; all that scripts did in this step was taken back.`,
+  cycle: (limit: number) =>
+    `ran ${limit} times within one step and came to no rest; all that scripts did in this step was taken back.`,
 };
 
 function temporalHelp(offered: unknown): string {
-  const tag = typeof offered === 'object' && offered !== null ? Object.prototype.toString.call(offered) : '';
+  const tag =
+    typeof offered === 'object' && offered !== null ? Object.prototype.toString.call(offered) : '';
   return tag.startsWith('[object Temporal.') ? ' Use .toString() on it.' : '';
 }
 
@@ -110,7 +142,11 @@ function editDistance(a: string, b: string): number {
   for (let i = 1; i <= a.length; i++) {
     const next = [i];
     for (let j = 1; j <= b.length; j++) {
-      next[j] = Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1));
+      next[j] = Math.min(
+        row[j]! + 1,
+        next[j - 1]! + 1,
+        row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1),
+      );
     }
     row = next;
   }
@@ -123,5 +159,7 @@ export const MOST_SAID = 2000;
 /** A text of a script's, cut where nobody reads on. */
 export function cutText(text: string): string {
   // Never between the two halves of a character.
-  return text.length <= MOST_SAID ? text : `${text.slice(0, MOST_SAID - 1).replace(/[\uD800-\uDBFF]$/, '')}…`;
+  return text.length <= MOST_SAID
+    ? text
+    : `${text.slice(0, MOST_SAID - 1).replace(/[\uD800-\uDBFF]$/, '')}…`;
 }

@@ -9,8 +9,12 @@ const guess = (text: string) => {
 
 describe('guessing what a file holds', () => {
   test('a kind fits when every cell that is not empty is of it, and a code with a leading zero is no number', () => {
-    const { guess: found } = guess('Code,Depth (m),Built,Lit,Zip\r\nnq1,6.2,2031-01-02,yes,0123\r\nnq2,,2031-02-03,no,99\r\n');
-    expect(found!.columns.map(({ name, kind, label, empty }) => [name, kind, label, empty])).toEqual([
+    const { guess: found } = guess(
+      'Code,Depth (m),Built,Lit,Zip\r\nnq1,6.2,2031-01-02,yes,0123\r\nnq2,,2031-02-03,no,99\r\n',
+    );
+    expect(
+      found!.columns.map(({ name, kind, label, empty }) => [name, kind, label, empty]),
+    ).toEqual([
       ['code', 'text', 'Code', 0],
       ['depth_m', 'number', 'Depth (m)', 1],
       ['built', 'date', 'Built', 0],
@@ -26,7 +30,12 @@ describe('guessing what a file holds', () => {
   });
 
   test('headings that make the same name get numbers, empty ones are called columns', () => {
-    expect(guess('Name,name,,\na,b,c,d\n').guess!.columns.map(({ name }) => name)).toEqual(['name', 'name_2', 'column', 'column_2']);
+    expect(guess('Name,name,,\na,b,c,d\n').guess!.columns.map(({ name }) => name)).toEqual([
+      'name',
+      'name_2',
+      'column',
+      'column_2',
+    ]);
   });
 
   test('what is no CSV, or has no line of headings, is said so', () => {
@@ -37,8 +46,20 @@ describe('guessing what a file holds', () => {
 
 test('bad cells are named by line and column, under the names that stand in for the headings', () => {
   const faults: Fault[] = [];
-  const columns = [{ name: 'code', kind: 'text' as const }, { name: 'depth', kind: 'number' as const }];
-  const rows = readRows('x.csv', 'Code,Depth (m)\nnq1,deep\nnq1,2\n', { key: 'code', columns }, faults, ['code', 'depth']);
-  expect(faults.map(({ line, path, says }) => [line, path, says])).toEqual([[2, ['depth'], '"deep" is not a number'], [3, ['code'], 'the key "nq1" is there twice']]);
+  const columns = [
+    { name: 'code', kind: 'text' as const },
+    { name: 'depth', kind: 'number' as const },
+  ];
+  const rows = readRows(
+    'x.csv',
+    'Code,Depth (m)\nnq1,deep\nnq1,2\n',
+    { key: 'code', columns },
+    faults,
+    ['code', 'depth'],
+  );
+  expect(faults.map(({ line, path, says }) => [line, path, says])).toEqual([
+    [2, ['depth'], '"deep" is not a number'],
+    [3, ['code'], 'the key "nq1" is there twice'],
+  ]);
   expect(rows[1]).toEqual({ code: 'nq1', depth: 2 });
 });

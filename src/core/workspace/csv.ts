@@ -15,16 +15,28 @@ const MOST_COLUMNS = 500;
 
 function tooMany(file: string, columns: number, faults: Fault[]): boolean {
   if (columns <= MOST_COLUMNS) return false;
-  faults.push({ file, line: 1, path: [], says: `there are ${columns} columns; a table has at most ${MOST_COLUMNS}` });
+  faults.push({
+    file,
+    line: 1,
+    path: [],
+    says: `there are ${columns} columns; a table has at most ${MOST_COLUMNS}`,
+  });
   return true;
 }
 
 /** Reads the rows of a table from CSV; every bad cell is named by line and column. `names` stand in for the headings. */
-export function readRows(file: string, text: string, shape: Pick<TableShape, 'key' | 'columns'>, faults: Fault[], names: readonly string[] | null = null): Row[] {
+export function readRows(
+  file: string,
+  text: string,
+  shape: Pick<TableShape, 'key' | 'columns'>,
+  faults: Fault[],
+  names: readonly string[] | null = null,
+): Row[] {
   let left = MOST_FAULTS;
   const fault = (line: number, path: (string | number)[], says: string) => {
     if (left-- > 0) faults.push({ file, line, path, says });
-    else if (left === -1) faults.push({ file, line, path: [], says: 'there are more faults like these' });
+    else if (left === -1)
+      faults.push({ file, line, path: [], says: 'there are more faults like these' });
   };
   let lines: { record: string[]; info: { lines: number } }[];
   try {
@@ -51,7 +63,8 @@ export function readRows(file: string, text: string, shape: Pick<TableShape, 'ke
     if (named.has(name)) fault(1, [name], 'this column is there twice');
     named.add(name);
   }
-  for (const column of shape.columns) if (!named.has(column.name)) fault(1, [column.name], 'this column is missing');
+  for (const column of shape.columns)
+    if (!named.has(column.name)) fault(1, [column.name], 'this column is missing');
   const keys = new Set<string>();
   return body.map(({ record, info }) => {
     const row: Record<string, CellValue> = {};
@@ -59,7 +72,8 @@ export function readRows(file: string, text: string, shape: Pick<TableShape, 'ke
       const column = columns[i];
       if (column === undefined) return;
       const value = readCell(cell, column.kind);
-      if (value === undefined) fault(info.lines, [column.name], `${JSON.stringify(cell)} is not ${CELLS[column.kind]}`);
+      if (value === undefined)
+        fault(info.lines, [column.name], `${JSON.stringify(cell)} is not ${CELLS[column.kind]}`);
       else row[column.name] = value;
     });
     const key = String(row[shape.key] ?? '');
@@ -70,7 +84,12 @@ export function readRows(file: string, text: string, shape: Pick<TableShape, 'ke
   });
 }
 
-const CELLS = { text: 'a text', number: 'a number', date: 'a date spelled YYYY-MM-DD', yes_no: 'yes or no' } as const;
+const CELLS = {
+  text: 'a text',
+  number: 'a number',
+  date: 'a date spelled YYYY-MM-DD',
+  yes_no: 'yes or no',
+} as const;
 
 function readCell(cell: string, kind: keyof typeof CELLS): CellValue | undefined {
   if (cell === '') return null;
@@ -105,7 +124,12 @@ export function guessColumns(file: string, text: string, faults: Fault[]): Guess
     lines = parseCsv(text, { bom: true, skip_empty_lines: true }) as string[][];
   } catch (caught) {
     const { lines: line = 1 } = caught as { lines?: number };
-    faults.push({ file, line, path: [], says: `is not CSV as of RFC 4180: ${(caught as Error).message}` });
+    faults.push({
+      file,
+      line,
+      path: [],
+      says: `is not CSV as of RFC 4180: ${(caught as Error).message}`,
+    });
     return null;
   }
   const [headings, ...rows] = lines;
@@ -119,10 +143,20 @@ export function guessColumns(file: string, text: string, faults: Fault[]): Guess
     const cells = rows.map((row) => row[i] ?? '');
     const name = columnName(heading, taken);
     taken.add(name);
-    const kind: Column['kind'] = (['number', 'date', 'yes_no'] as const).find((candidate) => fits(cells, candidate)) ?? 'text';
-    return { name, heading, kind, ...(heading.trim() === '' || heading === name ? {} : { label: heading.trim() }), empty: cells.filter((cell) => cell === '').length };
+    const kind: Column['kind'] =
+      (['number', 'date', 'yes_no'] as const).find((candidate) => fits(cells, candidate)) ?? 'text';
+    return {
+      name,
+      heading,
+      kind,
+      ...(heading.trim() === '' || heading === name ? {} : { label: heading.trim() }),
+      empty: cells.filter((cell) => cell === '').length,
+    };
   });
-  const key = columns.find((column, i) => column.empty === 0 && new Set(rows.map((row) => row[i])).size === rows.length)?.name ?? null;
+  const key =
+    columns.find(
+      (column, i) => column.empty === 0 && new Set(rows.map((row) => row[i])).size === rows.length,
+    )?.name ?? null;
   return { columns, key, rows: rows.length };
 }
 
@@ -134,7 +168,12 @@ function fits(cells: readonly string[], kind: 'number' | 'date' | 'yes_no'): boo
 }
 
 function columnName(heading: string, taken: ReadonlySet<string>): string {
-  const stem = heading.toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^[^a-z]+|_+$/g, '').slice(0, 50) || 'column';
+  const stem =
+    heading
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '_')
+      .replace(/^[^a-z]+|_+$/g, '')
+      .slice(0, 50) || 'column';
   if (!taken.has(stem)) return stem;
   for (let i = 2; ; i++) if (!taken.has(`${stem}_${i}`)) return `${stem}_${i}`;
 }

@@ -1,5 +1,11 @@
 /** Reading JSON with a schema so that every fault names its file, line and path. */
-import { findNodeAtLocation, parseTree, printParseErrorCode, type Node, type ParseError } from 'jsonc-parser';
+import {
+  findNodeAtLocation,
+  parseTree,
+  printParseErrorCode,
+  type Node,
+  type ParseError,
+} from 'jsonc-parser';
 import type * as z from 'zod';
 import { oddIn } from '../form/plain-json';
 
@@ -35,7 +41,12 @@ const WORDS: Readonly<Record<string, string>> = {
 const MOST_FAULTS = 100;
 
 /** The parsed value, or null with the faults added. */
-export function readJson<T>(file: string, text: string, schema: z.ZodType<T>, faults: Fault[]): T | null {
+export function readJson<T>(
+  file: string,
+  text: string,
+  schema: z.ZodType<T>,
+  faults: Fault[],
+): T | null {
   const lineOf = (offset: number) => text.slice(0, offset).split('\n').length;
   const broken = (offset: number, says: string, path: (string | number)[] = []) => {
     faults.push({ file, line: lineOf(offset), path, says });
@@ -47,9 +58,14 @@ export function readJson<T>(file: string, text: string, schema: z.ZodType<T>, fa
   const errors: ParseError[] = [];
   const tree = parseTree(text, errors, { disallowComments: true, allowTrailingComma: false });
   const first = errors[0];
-  if (first !== undefined || tree === undefined) return broken(first?.offset ?? 0, `is not JSON: ${(first === undefined ? undefined : WORDS[printParseErrorCode(first.error)]) ?? 'it cannot be read here'}`);
+  if (first !== undefined || tree === undefined)
+    return broken(
+      first?.offset ?? 0,
+      `is not JSON: ${(first === undefined ? undefined : WORDS[printParseErrorCode(first.error)]) ?? 'it cannot be read here'}`,
+    );
   const twice = keyTwice(tree);
-  if (twice !== null) return broken(twice.offset, `the key "${String(twice.value)}" is there twice`);
+  if (twice !== null)
+    return broken(twice.offset, `the key "${String(twice.value)}" is there twice`);
   const offered: unknown = JSON.parse(text);
   const odd = oddIn(offered);
   if (odd !== null) return broken(0, odd);
@@ -59,7 +75,8 @@ export function readJson<T>(file: string, text: string, schema: z.ZodType<T>, fa
     const path = issue.path.map((step) => (typeof step === 'symbol' ? String(step) : step));
     broken(nodeAt(tree, path), issue.message, path);
   }
-  if (result.error.issues.length > MOST_FAULTS) broken(0, `there are ${result.error.issues.length - MOST_FAULTS} more faults`);
+  if (result.error.issues.length > MOST_FAULTS)
+    broken(0, `there are ${result.error.issues.length - MOST_FAULTS} more faults`);
   return null;
 }
 
@@ -101,7 +118,10 @@ function keyTwice(node: Node): Node | null {
 }
 
 /** The offset of the deepest part of a path that is there. */
-function nodeAt(tree: Parameters<typeof findNodeAtLocation>[0], path: readonly (string | number)[]): number {
+function nodeAt(
+  tree: Parameters<typeof findNodeAtLocation>[0],
+  path: readonly (string | number)[],
+): number {
   for (let length = path.length; length > 0; length--) {
     const node = findNodeAtLocation(tree, path.slice(0, length));
     if (node !== undefined) return node.offset;
@@ -111,7 +131,15 @@ function nodeAt(tree: Parameters<typeof findNodeAtLocation>[0], path: readonly (
 
 /** Gives faults without a line of their own the line that their path leads to. */
 export function placeFault(fault: Fault, text: string | undefined): Fault {
-  if (fault.line !== 1 || fault.path.length === 0 || text === undefined || !fault.file.endsWith('.json')) return fault;
+  if (
+    fault.line !== 1 ||
+    fault.path.length === 0 ||
+    text === undefined ||
+    !fault.file.endsWith('.json')
+  )
+    return fault;
   const tree = parseTree(text);
-  return tree === undefined ? fault : { ...fault, line: text.slice(0, nodeAt(tree, fault.path)).split('\n').length };
+  return tree === undefined
+    ? fault
+    : { ...fault, line: text.slice(0, nodeAt(tree, fault.path)).split('\n').length };
 }

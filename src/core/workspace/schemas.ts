@@ -24,10 +24,23 @@ const Failure = z.object({
 /** What `tavro play` prints. */
 export const PlayResult = z.object({
   parts: z
-    .record(z.string(), z.looseObject({ sort: z.string(), shown: z.boolean(), onScreen: z.boolean() }))
-    .meta({ description: 'Rows and their cells stand here too, by their place: cargo[0], cargo[0].weight.' }),
+    .record(
+      z.string(),
+      z.looseObject({ sort: z.string(), shown: z.boolean(), onScreen: z.boolean() }),
+    )
+    .meta({
+      description:
+        'Rows and their cells stand here too, by their place: cargo[0], cargo[0].weight.',
+    }),
   '@record': z.string().nullable(),
-  '@waiting': z.array(z.looseObject({ behaviour: z.string(), line: z.number().int(), part: z.string().nullable(), calls: z.array(z.looseObject({ name: z.string() })) })),
+  '@waiting': z.array(
+    z.looseObject({
+      behaviour: z.string(),
+      line: z.number().int(),
+      part: z.string().nullable(),
+      calls: z.array(z.looseObject({ name: z.string() })),
+    }),
+  ),
   '@toParent': z.array(z.object({ set: z.string(), to: z.json() })),
   '@page': z.string().nullable(),
   '@replaced': z.string().nullable(),
@@ -44,10 +57,16 @@ export const PlayResult = z.object({
     .nullable(),
   '@messages': z.array(z.object({ text: z.string(), tone: z.string(), behaviour: z.string() })),
   '@parent': z.array(z.object({ set: z.string(), to: z.json() })),
-  '@log': z.array(z.object({ behaviour: z.string(), line: z.number().int(), values: z.array(z.json()) })),
+  '@log': z.array(
+    z.object({ behaviour: z.string(), line: z.number().int(), values: z.array(z.json()) }),
+  ),
   '@errors': z.array(Failure),
   '@refused': z.array(z.object({ step: z.number().int(), why: z.string() })),
-  tape: z.array(z.looseObject({ n: z.number().int(), cause: z.number().int().nullable(), type: z.string() })).optional(),
+  tape: z
+    .array(
+      z.looseObject({ n: z.number().int(), cause: z.number().int().nullable(), type: z.string() }),
+    )
+    .optional(),
 });
 
 /** What `tavro test --reporter json` prints. */
@@ -61,7 +80,14 @@ export const TestReport = z.object({
       title: z.string(),
       passed: z.boolean(),
       steps: z.number().int(),
-      misses: z.array(z.object({ step: z.number().int(), part: z.string(), aspect: z.string().nullable(), says: z.string() })),
+      misses: z.array(
+        z.object({
+          step: z.number().int(),
+          part: z.string(),
+          aspect: z.string().nullable(),
+          says: z.string(),
+        }),
+      ),
     }),
   ),
 });

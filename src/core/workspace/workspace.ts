@@ -8,7 +8,14 @@ import { flawsOf } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
 import { oddIn } from '../form/plain-json';
 import { repeatsIn } from '../form/repeats';
-import { PersonSchema, RoleSchema, TableShape, type Person, type Role, type Table } from '../form/table';
+import {
+  PersonSchema,
+  RoleSchema,
+  TableShape,
+  type Person,
+  type Role,
+  type Table,
+} from '../form/table';
 import { isBehaviourName, MOST_BEHAVIOURS, MOST_CHARACTERS } from './limits';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
 import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
@@ -86,17 +93,27 @@ export function readWorkspace(files: Files): Workspace {
   };
   const head = read('workspace.json', WorkspaceFile);
   if (head !== null) checkPeople(head, faults);
-  const tables = [...names(files, /^tables\/([^/]+)\.json$/)].flatMap((name) => readTable(name, files, read, faults));
-  const services = [...names(files, /^services\/([^/]+)\.json$/)].flatMap((name) => readService(name, tables, read, faults));
+  const tables = [...names(files, /^tables\/([^/]+)\.json$/)].flatMap((name) =>
+    readTable(name, files, read, faults),
+  );
+  const services = [...names(files, /^services\/([^/]+)\.json$/)].flatMap((name) =>
+    readService(name, tables, read, faults),
+  );
   const forms = [...new Set(names(files, /^forms\/([^/]+)\//))].flatMap((name) => {
     const form = readForm(name, files, tables, read, faults);
     return form === null ? [] : [form];
   });
   for (const form of forms) {
     checkChildren(form.form, forms, faults);
-    checkScenarios(form, `forms/${form.form.name}`, { people: head?.people ?? [], records: form.records, forms }, faults);
+    checkScenarios(
+      form,
+      `forms/${form.form.name}`,
+      { people: head?.people ?? [], records: form.records, forms },
+      faults,
+    );
   }
-  if (faults.length > 0 || head === null) throw new BrokenWorkspace(faults.map((fault) => placeFault(fault, files.get(fault.file))));
+  if (faults.length > 0 || head === null)
+    throw new BrokenWorkspace(faults.map((fault) => placeFault(fault, files.get(fault.file))));
   return { title: head.title, roles: head.roles, people: head.people, tables, services, forms };
 }
 
@@ -110,7 +127,8 @@ function* names(files: Files, pattern: RegExp): Iterable<string> {
 /** The files right in a folder, by name. */
 function* filesIn(files: Files, folder: string): Iterable<string> {
   for (const path of [...files.keys()].sort()) {
-    if (path.startsWith(folder) && !path.slice(folder.length).includes('/')) yield path.slice(folder.length);
+    if (path.startsWith(folder) && !path.slice(folder.length).includes('/'))
+      yield path.slice(folder.length);
   }
 }
 
@@ -119,12 +137,24 @@ type Reader = <T>(path: string, schema: z.ZodType<T>) => T | null;
 function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void {
   for (const list of ['roles', 'people'] as const) {
     const keys = head[list].map(({ key }) => key);
-    for (const i of repeatsIn(keys)) faults.push({ file: 'workspace.json', line: 1, path: [list, i, 'key'], says: `the key "${keys[i]}" is there twice` });
+    for (const i of repeatsIn(keys))
+      faults.push({
+        file: 'workspace.json',
+        line: 1,
+        path: [list, i, 'key'],
+        says: `the key "${keys[i]}" is there twice`,
+      });
   }
   const roles = new Set(head.roles.map((role) => role.key));
   head.people.forEach((person, i) => {
     person.roles.forEach((role, at) => {
-      if (!roles.has(role)) faults.push({ file: 'workspace.json', line: 1, path: ['people', i, 'roles', at], says: `there is no role "${role}"` });
+      if (!roles.has(role))
+        faults.push({
+          file: 'workspace.json',
+          line: 1,
+          path: ['people', i, 'roles', at],
+          says: `there is no role "${role}"`,
+        });
     });
   });
 }
@@ -133,12 +163,16 @@ function readTable(name: string, files: Files, read: Reader, faults: Fault[]): T
   const file = `tables/${name}.json`;
   const shape = read(file, TableShape);
   if (shape === null) return [];
-  const fault = (at: string, line: number, path: (string | number)[], says: string) => faults.push({ file: at, line, path, says });
-  if (!Name.safeParse(name).success) fault(file, 1, [], 'a table is named by its file: lower-case letters, digits and _');
+  const fault = (at: string, line: number, path: (string | number)[], says: string) =>
+    faults.push({ file: at, line, path, says });
+  if (!Name.safeParse(name).success)
+    fault(file, 1, [], 'a table is named by its file: lower-case letters, digits and _');
   const columns = shape.columns.map((column) => column.name);
-  for (const i of repeatsIn(columns)) fault(file, 1, ['columns', i, 'name'], `the column "${columns[i]}" is there twice`);
+  for (const i of repeatsIn(columns))
+    fault(file, 1, ['columns', i, 'name'], `the column "${columns[i]}" is there twice`);
   for (const role of ['key', 'label'] as const) {
-    if (!columns.includes(shape[role])) fault(file, 1, [role], `there is no column "${shape[role]}"`);
+    if (!columns.includes(shape[role]))
+      fault(file, 1, [role], `there is no column "${shape[role]}"`);
   }
   const csv = `tables/${name}.csv`;
   const text = files.get(csv);
@@ -150,42 +184,90 @@ function readTable(name: string, files: Files, read: Reader, faults: Fault[]): T
   return [{ name, ...rest, rows: readRows(csv, text, shape, faults) }];
 }
 
-function readForm(name: string, files: Files, tables: readonly Table[], read: Reader, faults: Fault[]): WorkspaceForm | null {
+function readForm(
+  name: string,
+  files: Files,
+  tables: readonly Table[],
+  read: Reader,
+  faults: Fault[],
+): WorkspaceForm | null {
   const folder = `forms/${name}`;
   const form = read(`${folder}/form.json`, FormSchema);
   if (form === null) return null;
   const file = `${folder}/form.json`;
-  if (form.name !== name) faults.push({ file, line: 1, path: ['name'], says: `is "${form.name}", but its folder is called "${name}"` });
+  if (form.name !== name)
+    faults.push({
+      file,
+      line: 1,
+      path: ['name'],
+      says: `is "${form.name}", but its folder is called "${name}"`,
+    });
   for (const flaw of flawsOf(form, tables)) faults.push({ file, line: 1, ...flaw });
   const behaviours = [...filesIn(files, `${folder}/behaviours/`)]
     .filter((behaviour) => /\.[jt]s$/.test(behaviour) && !behaviour.endsWith('.d.ts'))
-    .map((behaviour) => ({ name: behaviour, text: files.get(`${folder}/behaviours/${behaviour}`)! }));
+    .map((behaviour) => ({
+      name: behaviour,
+      text: files.get(`${folder}/behaviours/${behaviour}`)!,
+    }));
   for (const { name: behaviour, text } of behaviours) {
     const at = `${folder}/behaviours/${behaviour}`;
-    if (!isBehaviourName(behaviour)) faults.push({ file: at, line: 1, path: [], says: 'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters' });
-    if (text.length > MOST_CHARACTERS) faults.push({ file: at, line: 1, path: [], says: `has ${text.length} characters; a behaviour has at most ${MOST_CHARACTERS}` });
+    if (!isBehaviourName(behaviour))
+      faults.push({
+        file: at,
+        line: 1,
+        path: [],
+        says: 'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters',
+      });
+    if (text.length > MOST_CHARACTERS)
+      faults.push({
+        file: at,
+        line: 1,
+        path: [],
+        says: `has ${text.length} characters; a behaviour has at most ${MOST_CHARACTERS}`,
+      });
     const odd = oddIn(text);
     if (odd !== null) faults.push({ file: at, line: 1, path: [], says: odd });
   }
-  if (behaviours.length > MOST_BEHAVIOURS) faults.push({ file: `${folder}/behaviours`, line: 1, path: [], says: `there are ${behaviours.length} behaviours; a form has at most ${MOST_BEHAVIOURS}` });
+  if (behaviours.length > MOST_BEHAVIOURS)
+    faults.push({
+      file: `${folder}/behaviours`,
+      line: 1,
+      path: [],
+      says: `there are ${behaviours.length} behaviours; a form has at most ${MOST_BEHAVIOURS}`,
+    });
   const scenarios = [...filesIn(files, `${folder}/scenarios/`)].flatMap((path) => {
     const scenario = path.replace(/\.json$/, '');
     const found = read(`${folder}/scenarios/${scenario}.json`, ScenarioSchema);
     return found === null ? [] : [{ name: scenario, scenario: found }];
   });
-  const records = files.has(`${folder}/records.json`) ? read(`${folder}/records.json`, RecordsFile) : null;
+  const records = files.has(`${folder}/records.json`)
+    ? read(`${folder}/records.json`, RecordsFile)
+    : null;
   const ids = records?.records.map(({ id }) => id) ?? [];
-  for (const i of repeatsIn(ids)) faults.push({ file: `${folder}/records.json`, line: 1, path: ['records', i, 'id'], says: `the id "${ids[i]}" is there twice` });
+  for (const i of repeatsIn(ids))
+    faults.push({
+      file: `${folder}/records.json`,
+      line: 1,
+      path: ['records', i, 'id'],
+      says: `the id "${ids[i]}" is there twice`,
+    });
   const { $schema: _, ...definition } = form;
   return { form: definition, behaviours, scenarios, records: records?.records ?? [] };
 }
 
-function readService(name: string, tables: readonly Table[], read: Reader, faults: Fault[]): Service[] {
+function readService(
+  name: string,
+  tables: readonly Table[],
+  read: Reader,
+  faults: Fault[],
+): Service[] {
   const file = `services/${name}.json`;
   const shape = read(file, ServiceShape);
   if (shape === null) return [];
-  const fault = (path: (string | number)[], says: string) => faults.push({ file, line: 1, path, says });
-  if (!Name.safeParse(name).success) fault([], 'a service is named by its file: lower-case letters, digits and _');
+  const fault = (path: (string | number)[], says: string) =>
+    faults.push({ file, line: 1, path, says });
+  if (!Name.safeParse(name).success)
+    fault([], 'a service is named by its file: lower-case letters, digits and _');
   for (const [called, { parameters, answers }] of Object.entries(shape.functions)) {
     if (answers.from !== 'table') continue;
     const path = ['functions', called, 'answers'];
@@ -195,8 +277,10 @@ function readService(name: string, tables: readonly Table[], read: Reader, fault
       continue;
     }
     for (const [column, parameter] of Object.entries(answers.where)) {
-      if (!table.columns.some((one) => one.name === column)) fault([...path, 'where', column], `table ${table.name} has no column "${column}"`);
-      if (!parameters.some((one) => one.name === parameter)) fault([...path, 'where', column], `${called} has no parameter "${parameter}"`);
+      if (!table.columns.some((one) => one.name === column))
+        fault([...path, 'where', column], `table ${table.name} has no column "${column}"`);
+      if (!parameters.some((one) => one.name === parameter))
+        fault([...path, 'where', column], `${called} has no parameter "${parameter}"`);
     }
   }
   const { $schema: _, ...rest } = shape;
@@ -206,12 +290,22 @@ function readService(name: string, tables: readonly Table[], read: Reader, fault
 /** Lists of records name another form and its fields. */
 function checkChildren(form: Form, forms: readonly WorkspaceForm[], faults: Fault[]): void {
   form.children?.forEach((list, c) => {
-    const fault = (key: string, says: string) => faults.push({ file: `forms/${form.name}/form.json`, line: 1, path: ['children', c, key], says });
+    const fault = (key: string, says: string) =>
+      faults.push({
+        file: `forms/${form.name}/form.json`,
+        line: 1,
+        path: ['children', c, key],
+        says,
+      });
     const child = forms.find((one) => one.form.name === list.form);
     if (child === undefined) return fault('form', `there is no form "${list.form}"`);
     const known = new Set(fieldsOf(child.form).map((field) => field.name));
-    for (const [key, names] of [['field', [list.field]], ['columns', list.columns]] as const) {
-      for (const name of names) if (!known.has(name)) fault(key, `the form ${list.form} has no field "${name}"`);
+    for (const [key, names] of [
+      ['field', [list.field]],
+      ['columns', list.columns],
+    ] as const) {
+      for (const name of names)
+        if (!known.has(name)) fault(key, `the form ${list.form} has no field "${name}"`);
     }
   });
 }
@@ -219,7 +313,8 @@ function checkChildren(form: Form, forms: readonly WorkspaceForm[], faults: Faul
 function checkScenarios(form: WorkspaceForm, folder: string, cast: Cast, faults: Fault[]): void {
   for (const { name, scenario } of form.scenarios) {
     const file = `${folder}/scenarios/${name}.json`;
-    for (const unknown of unknownNames(scenario, form.form)) faults.push({ file, line: 1, ...unknown });
+    for (const unknown of unknownNames(scenario, form.form))
+      faults.push({ file, line: 1, ...unknown });
     if (cast.people.length === 0) continue;
     try {
       openingOf(scenario.open, form.form, cast);

@@ -33,14 +33,28 @@ export interface Handout {
 export class CannotOpen extends Error {}
 
 /** Hands a form out: the opening is the server's word for who, what and when. Saves nothing. Throws CannotOpen. */
-export async function handOut(release: Release, person: Person, record: StoredRecord | null, how: HowOpened): Promise<Handout> {
+export async function handOut(
+  release: Release,
+  person: Person,
+  record: StoredRecord | null,
+  how: HowOpened,
+): Promise<Handout> {
   const ticket = ticketFor(release, person, record, how);
-  return { ticket: await signed(ticket), opening: await openingFor(ticket, person, record?.values ?? null, record?.id ?? '') };
+  return {
+    ticket: await signed(ticket),
+    opening: await openingFor(ticket, person, record?.values ?? null, record?.id ?? ''),
+  };
 }
 
-function ticketFor(release: Release, person: Person, record: StoredRecord | null, how: HowOpened): Ticket {
+function ticketFor(
+  release: Release,
+  person: Person,
+  record: StoredRecord | null,
+  how: HowOpened,
+): Ticket {
   const launch = readLaunch(release.material.form, how.launch);
-  if ('says' in launch) throw new CannotOpen(`This form cannot be opened like that: ${launch.says}.`);
+  if ('says' in launch)
+    throw new CannotOpen(`This form cannot be opened like that: ${launch.says}.`);
   return {
     release: release.id,
     person: person.key,
@@ -54,7 +68,12 @@ function ticketFor(release: Release, person: Person, record: StoredRecord | null
   };
 }
 
-async function openingFor(ticket: Ticket, person: Person, values: Values | null, newId: string): Promise<Opening> {
+async function openingFor(
+  ticket: Ticket,
+  person: Person,
+  values: Values | null,
+  newId: string,
+): Promise<Opening> {
   const parent = ticket.parent === null ? null : await parentOf(ticket.parent);
   return {
     person: { key: person.key, name: person.name, roles: person.roles },
@@ -75,7 +94,9 @@ export async function parentOf(filling: string): Promise<NonNullable<Opening['pa
   const { form } = parent.release.material;
   const id = parent.opening.record?.id ?? parent.savedAs;
   const record = id === null ? null : await readRecord(form.name, id);
-  return record === null ? null : { form: form.name, record: record.id, fields: fieldsOf(form), values: record.values };
+  return record === null
+    ? null
+    : { form: form.name, record: record.id, fields: fieldsOf(form), values: record.values };
 }
 
 export interface Filling {
@@ -100,15 +121,32 @@ export type ToParent = { set: string; to: Value }[];
 export async function beginFilling(form: string, text: string, person: Person): Promise<Filling> {
   const ticket = await readTicket(text);
   const release = ticket === null ? null : await releaseById(ticket.release);
-  if (ticket === null || release === null || release.material.form.name !== form) throw new Refusal(404, 'This form was not handed out by this server. Open it again.');
-  if (ticket.person !== person.key) throw new Refusal(403, 'This form was opened by somebody else. Open it again as yourself.');
+  if (ticket === null || release === null || release.material.form.name !== form)
+    throw new Refusal(404, 'This form was not handed out by this server. Open it again.');
+  if (ticket.person !== person.key)
+    throw new Refusal(403, 'This form was opened by somebody else. Open it again as yourself.');
   const known = await readFilling(ticket.filling);
   if (known !== null) return known;
-  const values = ticket.record === null ? null : await readRecordAt(form, ticket.record.id, ticket.record.revision);
-  if (ticket.record !== null && values === null) throw new Refusal(404, `There is no record ${ticket.record.id} any more.`);
+  const values =
+    ticket.record === null
+      ? null
+      : await readRecordAt(form, ticket.record.id, ticket.record.revision);
+  if (ticket.record !== null && values === null)
+    throw new Refusal(404, `There is no record ${ticket.record.id} any more.`);
   const newId = ticket.record?.id ?? (await newEntry(form)).newId;
   const filling = await fillingOf(ticket, release, person, values, newId);
-  const made = await database().insert(schema.filling).values({ id: filling.id, release: release.id, opening: filling.opening, recordRevision: filling.recordRevision, clock: filling.opening.clock, parent: filling.parent }).onConflictDoNothing().returning({ id: schema.filling.id });
+  const made = await database()
+    .insert(schema.filling)
+    .values({
+      id: filling.id,
+      release: release.id,
+      opening: filling.opening,
+      recordRevision: filling.recordRevision,
+      clock: filling.opening.clock,
+      parent: filling.parent,
+    })
+    .onConflictDoNothing()
+    .returning({ id: schema.filling.id });
   // Somebody who began the same at the same moment has it.
   return made.length > 0 ? filling : (await readFilling(filling.id))!;
 }
@@ -117,10 +155,22 @@ export async function beginFilling(form: string, text: string, person: Person): 
  * A filling-in of the newest release for a client that sends everything in one go; it is stored when it is saved.
  * `id` is the record to change. Throws a Refusal (404) when there is no such record, or no release.
  */
-export async function fillingAtOnce(form: string, id: string | undefined, person: Person): Promise<Filling> {
-  const { release, record, newId } = id === undefined ? { ...(await newEntry(form)), record: null } : await change(form, id);
-  if (release === null) throw new Refusal(404, 'This form has no release, so it cannot be filled in.');
-  return fillingOf(ticketFor(release, person, record, { launch: {} }), release, person, record?.values ?? null, newId);
+export async function fillingAtOnce(
+  form: string,
+  id: string | undefined,
+  person: Person,
+): Promise<Filling> {
+  const { release, record, newId } =
+    id === undefined ? { ...(await newEntry(form)), record: null } : await change(form, id);
+  if (release === null)
+    throw new Refusal(404, 'This form has no release, so it cannot be filled in.');
+  return fillingOf(
+    ticketFor(release, person, record, { launch: {} }),
+    release,
+    person,
+    record?.values ?? null,
+    newId,
+  );
 }
 
 async function change(form: string, id: string) {
@@ -133,26 +183,58 @@ const NewEntry = z.object({ number: z.number().int(), release: z.number().int().
 
 /** The newest release of a form, and the number of its next record. One that is not used in the end is only a gap. */
 async function newEntry(form: string): Promise<{ release: Release | null; newId: string }> {
-  const [came] = await ask('new entry', 'select tavro_next_number($1) as number, (select id from release where form = $1 order by number desc limit 1) as release', [form]);
+  const [came] = await ask(
+    'new entry',
+    'select tavro_next_number($1) as number, (select id from release where form = $1 order by number desc limit 1) as release',
+    [form],
+  );
   const { number, release } = NewEntry.parse(came);
   return { release: release === null ? null : await releaseById(release), newId: String(number) };
 }
 
-async function fillingOf(ticket: Ticket, release: Release, person: Person, values: Values | null, newId: string): Promise<Filling> {
-  return { id: ticket.filling, release, opening: await openingFor(ticket, person, values, newId), recordRevision: ticket.record?.revision ?? null, parent: ticket.parent, savedAs: null, toParent: [] };
+async function fillingOf(
+  ticket: Ticket,
+  release: Release,
+  person: Person,
+  values: Values | null,
+  newId: string,
+): Promise<Filling> {
+  return {
+    id: ticket.filling,
+    release,
+    opening: await openingFor(ticket, person, values, newId),
+    recordRevision: ticket.record?.revision ?? null,
+    parent: ticket.parent,
+    savedAs: null,
+    toParent: [],
+  };
 }
 
 export async function readFilling(id: string): Promise<Filling | null> {
   const [row] = await database().select().from(schema.filling).where(eq(schema.filling.id, id));
   if (row === undefined) return null;
   const release = await releaseById(row.release);
-  return release === null ? null : { id, release, opening: OpeningSchema.parse(row.opening), recordRevision: row.recordRevision, parent: row.parent, savedAs: row.savedAs, toParent: ToParentSchema.parse(row.toParent ?? []) };
+  return release === null
+    ? null
+    : {
+        id,
+        release,
+        opening: OpeningSchema.parse(row.opening),
+        recordRevision: row.recordRevision,
+        parent: row.parent,
+        savedAs: row.savedAs,
+        toParent: ToParentSchema.parse(row.toParent ?? []),
+      };
 }
 
 /** A filling-in of this form that this person began. Throws a Refusal (404) for any other. */
 export async function ownFilling(form: string, id: string, person: Person): Promise<Filling> {
   const filling = await readFilling(id);
-  if (filling === null || filling.release.material.form.name !== form || filling.opening.person.key !== person.key) {
+  if (
+    filling === null ||
+    filling.release.material.form.name !== form ||
+    filling.opening.person.key !== person.key
+  ) {
     throw new Refusal(404, 'This form was not handed out to you. Open it again.');
   }
   return filling;
@@ -160,6 +242,10 @@ export async function ownFilling(form: string, id: string, person: Person): Prom
 
 /** What forms opened from a filling-in asked to be set in it, when they were saved. */
 export async function askedByChildren(filling: string): Promise<ToParent> {
-  const rows = await database().select({ toParent: schema.filling.toParent }).from(schema.filling).where(eq(schema.filling.parent, filling)).limit(1000);
+  const rows = await database()
+    .select({ toParent: schema.filling.toParent })
+    .from(schema.filling)
+    .where(eq(schema.filling.parent, filling))
+    .limit(1000);
   return rows.flatMap((row) => ToParentSchema.parse(row.toParent ?? []));
 }

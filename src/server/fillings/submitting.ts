@@ -16,7 +16,14 @@ import { Busy, TookTooLong } from '../machines/pool';
 import { machines } from '../machines/server-pool';
 import { readRecord, type StoredRecord } from '../records/read';
 import { readHead } from '../workspace/read';
-import { askedByChildren, fillingAtOnce, ownFilling, readFilling, type Filling, type ToParent } from './handing-out';
+import {
+  askedByChildren,
+  fillingAtOnce,
+  ownFilling,
+  readFilling,
+  type Filling,
+  type ToParent,
+} from './handing-out';
 import { stepsFrom } from './values-as-steps';
 
 /** How far a browser's clock may run ahead of the server's, in milliseconds. */
@@ -24,14 +31,25 @@ const CLOCK_SLACK = 60_000;
 
 export const SubmissionSchema = z
   .strictObject({
-    filling: z.uuid().optional().meta({ description: 'The filling-in that was begun; left out by clients that send only values.' }),
+    filling: z.uuid().optional().meta({
+      description: 'The filling-in that was begun; left out by clients that send only values.',
+    }),
     steps: z.array(TimedStepSchema).max(MOST_STEPS).optional(),
-    values: ValuesSchema.optional().meta({ description: 'Instead of steps: they are made from these in the order of the definition.' }),
+    values: ValuesSchema.optional().meta({
+      description: 'Instead of steps: they are made from these in the order of the definition.',
+    }),
     record: z.string().optional().meta({ description: 'With values: the record to change.' }),
-    shown: ValuesSchema.optional().meta({ description: 'What the browser showed; where the server comes to another result, nothing is saved yet.' }),
-    overRevision: z.number().int().optional().meta({ description: 'The revision of the other saving that was seen and is to be replaced.' }),
+    shown: ValuesSchema.optional().meta({
+      description:
+        'What the browser showed; where the server comes to another result, nothing is saved yet.',
+    }),
+    overRevision: z.number().int().optional().meta({
+      description: 'The revision of the other saving that was seen and is to be replaced.',
+    }),
   })
-  .refine((submission) => (submission.steps === undefined) !== (submission.values === undefined), { message: 'send either steps or values' });
+  .refine((submission) => (submission.steps === undefined) !== (submission.values === undefined), {
+    message: 'send either steps or values',
+  });
 export type Submission = z.infer<typeof SubmissionSchema>;
 
 export interface Difference {
@@ -48,29 +66,64 @@ export type SubmissionResult =
   | { status: 422; kind: 'stopped'; says: string; outcome: SubmitOutcome }
   | { status: 404 | 422; kind: 'refused'; says: string };
 
-const refused = (says: string, status: 404 | 422 = 422): SubmissionResult => ({ status, kind: 'refused', says });
+const refused = (says: string, status: 404 | 422 = 422): SubmissionResult => ({
+  status,
+  kind: 'refused',
+  says,
+});
 
 /** Does a submission. Throws a Refusal for a filling-in that is not the person's, and 503 when too many wait. */
-export async function submit(form: string, submission: Submission, person: Person): Promise<SubmissionResult> {
-  const filling = submission.filling === undefined ? await fillingAtOnce(form, submission.record, person) : await ownFilling(form, submission.filling, person);
+export async function submit(
+  form: string,
+  submission: Submission,
+  person: Person,
+): Promise<SubmissionResult> {
+  const filling =
+    submission.filling === undefined
+      ? await fillingAtOnce(form, submission.record, person)
+      : await ownFilling(form, submission.filling, person);
   if (filling.savedAs !== null) return savedBefore(form, filling);
-  const made = submission.steps === undefined ? stepsFrom(submission.values!, filling) : timed(submission.steps, filling);
+  const made =
+    submission.steps === undefined
+      ? stepsFrom(submission.values!, filling)
+      : timed(submission.steps, filling);
   if (typeof made === 'string') return refused(made);
   const foreign = await foreignSet(filling.id, made);
   if (foreign !== null) return refused(`No form opened from here set "${foreign}" to that.`);
   const answers = await doAgain(filling, made);
   const refusal = answers.findIndex((answer) => answer.refused !== null);
-  if (refusal >= 0) return refused(`Step ${refusal} could not be done by ${person.name}: ${answers[refusal]!.refused}.`);
+  if (refusal >= 0)
+    return refused(
+      `Step ${refusal} could not be done by ${person.name}: ${answers[refusal]!.refused}.`,
+    );
   const outcome = answers.at(-1)?.submit ?? null;
   if (outcome === null) return refused('The steps do not end with the submission.');
-  if (!outcome.saved) return { status: 422, kind: 'stopped', says: outcome.stops[0]?.says ?? 'The form was not saved.', outcome };
+  if (!outcome.saved)
+    return {
+      status: 422,
+      kind: 'stopped',
+      says: outcome.stops[0]?.says ?? 'The form was not saved.',
+      outcome,
+    };
   const { form: definition } = filling.release.material;
   const differences = differencesOf(definition, submission.shown, outcome.values);
   if (differences.length > 0) {
-    return { status: 409, kind: 'differs', says: 'The server worked out other values. Nothing is saved yet.', differences, values: outcome.values };
+    return {
+      status: 409,
+      kind: 'differs',
+      says: 'The server worked out other values. Nothing is saved yet.',
+      differences,
+      values: outcome.values,
+    };
   }
-  const lost = await missingFile(definition, filling.id, filling.opening.record?.id ?? null, outcome.values);
-  if (lost !== null) return refused(`The content of ${lost.name} has not arrived. Choose the file again.`);
+  const lost = await missingFile(
+    definition,
+    filling.id,
+    filling.opening.record?.id ?? null,
+    outcome.values,
+  );
+  if (lost !== null)
+    return refused(`The content of ${lost.name} has not arrived. Choose the file again.`);
   const toParent = answers.flatMap((answer) => answer.toParent);
   return save(form, filling, outcome.values, toParent, person, submission.overRevision);
 }
@@ -78,7 +131,14 @@ export async function submit(form: string, submission: Submission, person: Perso
 async function savedBefore(form: string, filling: Filling): Promise<SubmissionResult> {
   const record = await readRecord(form, filling.savedAs!);
   if (record === null) return refused('This was saved before and has since been removed.');
-  return { status: 201, kind: 'saved', id: record.id, revision: record.revision, values: record.values, toParent: filling.toParent };
+  return {
+    status: 201,
+    kind: 'saved',
+    id: record.id,
+    revision: record.revision,
+    values: record.values,
+    toParent: filling.toParent,
+  };
 }
 
 /** Steps with times that can be: in order, and none in the future. */
@@ -96,18 +156,25 @@ function timed(steps: readonly TimedStep[], filling: Filling): TimedStep[] | str
 
 /** The first value said to come from a child that no form opened from this filling-in asked for. */
 async function foreignSet(filling: string, steps: readonly TimedStep[]): Promise<string | null> {
-  const sets = steps.filter((step): step is TimedStep & { fromChild: string; to: Value } => 'fromChild' in step);
+  const sets = steps.filter(
+    (step): step is TimedStep & { fromChild: string; to: Value } => 'fromChild' in step,
+  );
   if (sets.length === 0) return null;
   const asked = await askedByChildren(filling);
-  return sets.find((step) => !asked.some(({ set, to }) => set === step.fromChild && equal(to, step.to)))?.fromChild ?? null;
+  return (
+    sets.find((step) => !asked.some(({ set, to }) => set === step.fromChild && equal(to, step.to)))
+      ?.fromChild ?? null
+  );
 }
 
 async function doAgain(filling: Filling, steps: TimedStep[]): Promise<BriefAnswer[]> {
   try {
     return await machines().play(filling.release, filling.opening, steps);
   } catch (caught) {
-    if (caught instanceof Busy) throw new Refusal(503, caught.message, { 'retry-after': String(caught.retryAfter) });
-    if (caught instanceof TookTooLong) throw new Refusal(422, `${caught.message} Nothing was saved.`);
+    if (caught instanceof Busy)
+      throw new Refusal(503, caught.message, { 'retry-after': String(caught.retryAfter) });
+    if (caught instanceof TookTooLong)
+      throw new Refusal(422, `${caught.message} Nothing was saved.`);
     throw caught;
   }
 }
@@ -120,18 +187,47 @@ function differencesOf(form: Form, shown: Values | undefined, values: Values): D
   });
 }
 
-const Outcome = z.object({ before: z.string().nullable(), saved: z.boolean(), revision: z.number().int().nullable() });
+const Outcome = z.object({
+  before: z.string().nullable(),
+  saved: z.boolean(),
+  revision: z.number().int().nullable(),
+});
 
 /**
  * Saves what came out, in one statement (`tavro_submit`, drizzle/0004_saving.sql). The id is the filling-in's own,
  * whatever the machine says. What was saved is found by the filling-in or the record, so doing it again saves nothing twice.
  */
-async function save(form: string, filling: Filling, values: Values, toParent: ToParent, person: Person, overRevision: number | undefined): Promise<SubmissionResult> {
+async function save(
+  form: string,
+  filling: Filling,
+  values: Values,
+  toParent: ToParent,
+  person: Person,
+  overRevision: number | undefined,
+): Promise<SubmissionResult> {
   const { opening, release } = filling;
   const id = opening.record?.id ?? opening.newId;
-  const row = { id: filling.id, release: release.id, opening, record_revision: filling.recordRevision, saved_as: id, clock: opening.clock, parent: filling.parent, to_parent: toParent };
+  const row = {
+    id: filling.id,
+    release: release.id,
+    opening,
+    record_revision: filling.recordRevision,
+    saved_as: id,
+    clock: opening.clock,
+    parent: filling.parent,
+    to_parent: toParent,
+  };
   const from = overRevision ?? filling.recordRevision ?? 0;
-  const [came] = await atOnce(() => ask('submit', 'select * from tavro_submit($1, $2, $3, $4, $5, $6)', [JSON.stringify(row), form, JSON.stringify(values), from, person.key, release.number]));
+  const [came] = await atOnce(() =>
+    ask('submit', 'select * from tavro_submit($1, $2, $3, $4, $5, $6)', [
+      JSON.stringify(row),
+      form,
+      JSON.stringify(values),
+      from,
+      person.key,
+      release.number,
+    ]),
+  );
   const { before, saved, revision } = Outcome.parse(came);
   if (before !== null) return savedBefore(form, (await readFilling(filling.id))!);
   if (!saved) return conflict(form, id, values);
@@ -143,5 +239,11 @@ async function conflict(form: string, id: string, mine: Values): Promise<Submiss
   if (theirs === null) return refused('The record has been removed meanwhile.', 404);
   const { people } = await readHead();
   const who = people.find(({ key }) => key === theirs.savedBy)?.name ?? theirs.savedBy;
-  return { status: 409, kind: 'conflict', says: `${who} saved this record meanwhile. Nothing of yours is saved yet.`, theirs, mine };
+  return {
+    status: 409,
+    kind: 'conflict',
+    says: `${who} saved this record meanwhile. Nothing of yours is saved yet.`,
+    theirs,
+    mine,
+  };
 }

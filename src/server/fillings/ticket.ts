@@ -36,15 +36,21 @@ async function secret(): Promise<string> {
 }
 
 async function readSecret(): Promise<string> {
-  const read = async () => (await database().select().from(schema.secret).where(eq(schema.secret.name, NAME)))[0]?.value;
+  const read = async () =>
+    (await database().select().from(schema.secret).where(eq(schema.secret.name, NAME)))[0]?.value;
   const there = await read();
   if (there !== undefined) return there;
-  await database().insert(schema.secret).values({ name: NAME, value: randomBytes(32).toString('base64url') }).onConflictDoNothing();
+  await database()
+    .insert(schema.secret)
+    .values({ name: NAME, value: randomBytes(32).toString('base64url') })
+    .onConflictDoNothing();
   return (await read())!;
 }
 
 async function signature(text: string): Promise<Buffer> {
-  return createHmac('sha256', await secret()).update(text).digest();
+  return createHmac('sha256', await secret())
+    .update(text)
+    .digest();
 }
 
 export async function signed(ticket: Ticket): Promise<string> {

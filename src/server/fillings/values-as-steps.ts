@@ -5,7 +5,10 @@ import type { TimedStep } from '../../core/session/step';
 import type { Filling } from './handing-out';
 
 /** The steps, in the order of the definition, or what is wrong with the values. */
-export function stepsFrom(values: Values, filling: Pick<Filling, 'release' | 'opening'>): TimedStep[] | string {
+export function stepsFrom(
+  values: Values,
+  filling: Pick<Filling, 'release' | 'opening'>,
+): TimedStep[] | string {
   const { form } = filling.release.material;
   const before = filling.opening.record?.values ?? {};
   const fields = new Set(fieldsOf(form).map((field) => field.name));
@@ -26,7 +29,8 @@ export function stepsFrom(values: Values, filling: Pick<Filling, 'release' | 'op
   return [...sets, { submit: true }];
 }
 
-const isRow = (row: unknown): row is Values => typeof row === 'object' && row !== null && !Array.isArray(row);
+const isRow = (row: unknown): row is Values =>
+  typeof row === 'object' && row !== null && !Array.isArray(row);
 
 /** Rows as steps: cells by place, then rows added or removed at the end. */
 function rowSteps(field: FieldOf<'rows'>, value: Value, before: Value): TimedStep[] | string {
@@ -37,13 +41,26 @@ function rowSteps(field: FieldOf<'rows'>, value: Value, before: Value): TimedSte
   for (const [i, row] of wanted.entries()) {
     if (!isRow(row)) return `${field.label}: row ${i + 1} is no row.`;
     const unknown = Object.keys(row).find((name) => !columns.has(name));
-    if (unknown !== undefined) return `${field.label}: row ${i + 1} has no column "${unknown.slice(0, 100)}".`;
+    if (unknown !== undefined)
+      return `${field.label}: row ${i + 1} has no column "${unknown.slice(0, 100)}".`;
   }
   const rows = wanted as readonly Values[];
-  const cells = rows.slice(0, had.length).flatMap((row, place) =>
-    field.fields.flatMap(({ name }): TimedStep[] => (row[name] === undefined || equal(row[name], had[place]![name] ?? null) ? [] : [{ set: `${field.name}[${place}].${name}`, to: row[name] }])),
-  );
-  const removed = had.slice(rows.length).map((_, i): TimedStep => ({ removeRow: `${field.name}[${had.length - 1 - i}]` }));
+  const cells = rows
+    .slice(0, had.length)
+    .flatMap((row, place) =>
+      field.fields.flatMap(({ name }): TimedStep[] =>
+        row[name] === undefined || equal(row[name], had[place]![name] ?? null)
+          ? []
+          : [{ set: `${field.name}[${place}].${name}`, to: row[name] }],
+      ),
+    );
+  const removed = had
+    .slice(rows.length)
+    .map((_, i): TimedStep => ({ removeRow: `${field.name}[${had.length - 1 - i}]` }));
   const added = rows.slice(had.length);
-  return [...cells, ...removed, ...(added.length === 0 ? [] : [{ addRow: field.name, with: [...added] }])];
+  return [
+    ...cells,
+    ...removed,
+    ...(added.length === 0 ? [] : [{ addRow: field.name, with: [...added] }]),
+  ];
 }

@@ -8,7 +8,15 @@ export interface Fault {
 
 /** Names under which the app is reached besides this machine's own: `TAVRO_HOSTS`, separated by commas. */
 function allowedHosts(): string[] {
-  return ['127.0.0.1', 'localhost', '[::1]', ...(process.env.TAVRO_HOSTS ?? '').split(',').map((host) => host.trim().toLowerCase()).filter(Boolean)];
+  return [
+    '127.0.0.1',
+    'localhost',
+    '[::1]',
+    ...(process.env.TAVRO_HOSTS ?? '')
+      .split(',')
+      .map((host) => host.trim().toLowerCase())
+      .filter(Boolean),
+  ];
 }
 
 const withoutPort = (host: string) => host.toLowerCase().replace(/:\d+$/, '');
@@ -17,23 +25,38 @@ const withoutPort = (host: string) => host.toLowerCase().replace(/:\d+$/, '');
 function addressFault(url: string): Fault | null {
   const { pathname, search } = new URL(url);
   try {
-    const odd = oddIn([decodeURIComponent(pathname), decodeURIComponent(search.replace(/\+/g, ' '))]);
+    const odd = oddIn([
+      decodeURIComponent(pathname),
+      decodeURIComponent(search.replace(/\+/g, ' ')),
+    ]);
     return odd === null ? null : { status: 400, says: `The address ${odd}.` };
   } catch {
-    return { status: 400, says: 'The address cannot be read: a percent sign in it encodes nothing.' };
+    return {
+      status: 400,
+      says: 'The address cannot be read: a percent sign in it encodes nothing.',
+    };
   }
 }
 
 function hostFault(headers: Headers): Fault | null {
   const host = headers.get('host') ?? '';
-  return allowedHosts().includes(withoutPort(host)) ? null : { status: 421, says: `This server does not answer for the host "${host.slice(0, 100)}". Allow it with TAVRO_HOSTS.` };
+  return allowedHosts().includes(withoutPort(host))
+    ? null
+    : {
+        status: 421,
+        says: `This server does not answer for the host "${host.slice(0, 100)}". Allow it with TAVRO_HOSTS.`,
+      };
 }
 
 const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** Why a request for a page is refused; null when it is not. */
 export function pageFault({ url, method, headers }: Request): Fault | null {
-  return addressFault(url) ?? hostFault(headers) ?? (READING.has(method) ? null : { status: 405, says: 'Pages are only read.' });
+  return (
+    addressFault(url) ??
+    hostFault(headers) ??
+    (READING.has(method) ? null : { status: 405, says: 'Pages are only read.' })
+  );
 }
 
 /**
@@ -47,9 +70,17 @@ export function apiFault({ url, method, headers }: Request): Fault | null {
 function originFault(method: string, headers: Headers): Fault | null {
   const [site, origin] = [headers.get('sec-fetch-site'), headers.get('origin')];
   const reads = READING.has(method);
-  const elsewhere: Fault = { status: 403, says: 'This request comes from another site, so it is not answered.' };
-  if (!reads && site === null && origin === null) return { status: 403, says: 'A request that changes something has to say where it comes from, in an Origin header.' };
-  if (!reads && origin !== null && originHost(origin) !== headers.get('host')?.toLowerCase()) return elsewhere;
+  const elsewhere: Fault = {
+    status: 403,
+    says: 'This request comes from another site, so it is not answered.',
+  };
+  if (!reads && site === null && origin === null)
+    return {
+      status: 403,
+      says: 'A request that changes something has to say where it comes from, in an Origin header.',
+    };
+  if (!reads && origin !== null && originHost(origin) !== headers.get('host')?.toLowerCase())
+    return elsewhere;
   if (site !== null && site !== 'same-origin' && !(site === 'none' && reads)) return elsewhere;
   return null;
 }

@@ -9,8 +9,13 @@ import { Refusal } from './refusal';
 const MOST_BYTES = 2 * 1024 * 1024;
 
 /** Reads a JSON body. Throws a Refusal: 413 when it is too large, 415 when it does not say that it is JSON, 400 when it is none or not what is asked for. */
-export async function readBody<T>(request: Request, body: z.ZodType<T>, most = MOST_BYTES): Promise<T> {
-  if (!/^application\/json\s*(?:;|$)/i.test(request.headers.get('content-type') ?? '')) throw new Refusal(415, 'The body has to be JSON: say so with content-type: application/json.');
+export async function readBody<T>(
+  request: Request,
+  body: z.ZodType<T>,
+  most = MOST_BYTES,
+): Promise<T> {
+  if (!/^application\/json\s*(?:;|$)/i.test(request.headers.get('content-type') ?? ''))
+    throw new Refusal(415, 'The body has to be JSON: say so with content-type: application/json.');
   const offered = parsed(await readBytes(request, most));
   const odd = oddIn(offered);
   if (odd !== null) throw new Refusal(400, `The body ${odd}.`);
@@ -21,7 +26,10 @@ function parsed(bytes: Buffer): unknown {
   try {
     return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch (caught) {
-    throw new Refusal(400, caught instanceof SyntaxError ? 'The body is not JSON.' : 'The body is not UTF-8.');
+    throw new Refusal(
+      400,
+      caught instanceof SyntaxError ? 'The body is not JSON.' : 'The body is not UTF-8.',
+    );
   }
 }
 
@@ -31,7 +39,8 @@ export function readQuery<T>(request: Request, query: z.ZodType<T>): T {
   const odd = oddIn([...given]);
   if (odd !== null) throw new Refusal(400, `The address ${odd}.`);
   const twice = [...given.keys()].find((name, i, all) => all.indexOf(name) !== i);
-  if (twice !== undefined) throw new Refusal(400, `The address says "${twice.slice(0, 60)}" twice.`);
+  if (twice !== undefined)
+    throw new Refusal(400, `The address says "${twice.slice(0, 60)}" twice.`);
   return fitting(Object.fromEntries(given), query, 'The address is not what is asked for');
 }
 
@@ -40,7 +49,13 @@ function fitting<T>(offered: unknown, schema: z.ZodType<T>, otherwise: string): 
   if (result.success) return result.data;
   const { issues } = result.error;
   const first = new z.ZodError(issues.slice(0, 20));
-  throw new Refusal(400, `${otherwise}:\n${z.prettifyError(first)}${issues.length > 20 ? `\n… and ${issues.length - 20} more` : ''}`.slice(0, 4000));
+  throw new Refusal(
+    400,
+    `${otherwise}:\n${z.prettifyError(first)}${issues.length > 20 ? `\n… and ${issues.length - 20} more` : ''}`.slice(
+      0,
+      4000,
+    ),
+  );
 }
 
 /** Reads a body of at most so many bytes. Throws a Refusal with 413 when it is larger. */
@@ -57,7 +72,8 @@ export async function readBytes(request: Request, most: number): Promise<Buffer>
   return Buffer.concat(chunks);
 }
 
-const says = (status: number, words: string, headers: Readonly<Record<string, string>> = {}) => Response.json({ says: words }, { status, headers });
+const says = (status: number, words: string, headers: Readonly<Record<string, string>> = {}) =>
+  Response.json({ says: words }, { status, headers });
 
 /** Runs a route's work, unless the request is refused for where it comes from, and turns what it throws into an answer. */
 export async function answer(request: Request, work: () => Promise<Response>): Promise<Response> {
@@ -67,10 +83,24 @@ export async function answer(request: Request, work: () => Promise<Response>): P
     return await work();
   } catch (caught) {
     if (caught instanceof Refusal) return says(caught.status, caught.message, caught.headers);
-    if (caught instanceof MaybeSaved) return says(503, 'The connection to the database broke while this was being saved. Reload to see whether it was.', { 'retry-after': '5' });
-    if (isUnreachable(caught)) return says(503, 'The database is out of reach. Nothing was saved.', { 'retry-after': '5' });
-    if (isOutOfRoom(caught)) return says(507, 'The database has no room left: its disk or its memory is full. Nothing was saved.');
-    if (isTooSlow(caught)) return says(503, 'The database took too long. Nothing was saved. Search for something more exact.');
+    if (caught instanceof MaybeSaved)
+      return says(
+        503,
+        'The connection to the database broke while this was being saved. Reload to see whether it was.',
+        { 'retry-after': '5' },
+      );
+    if (isUnreachable(caught))
+      return says(503, 'The database is out of reach. Nothing was saved.', { 'retry-after': '5' });
+    if (isOutOfRoom(caught))
+      return says(
+        507,
+        'The database has no room left: its disk or its memory is full. Nothing was saved.',
+      );
+    if (isTooSlow(caught))
+      return says(
+        503,
+        'The database took too long. Nothing was saved. Search for something more exact.',
+      );
     console.error(caught);
     return says(500, 'Something went wrong on the server. Nothing was saved.');
   }

@@ -15,7 +15,8 @@ interface Played {
 /** A pool whose plays end when they are told to. */
 function pool(options: Partial<PoolOptions> = {}) {
   const playing: Played[] = [];
-  const loads: { machine: number; release: string; out: string[]; suspects: readonly Stuck[] }[] = [];
+  const loads: { machine: number; release: string; out: string[]; suspects: readonly Stuck[] }[] =
+    [];
   const closed: number[] = [];
   let machines = 0;
   const make = (): Engine => {
@@ -29,23 +30,46 @@ function pool(options: Partial<PoolOptions> = {}) {
       load: (material: Material, suspects: readonly Stuck[] = []) => {
         release = material.form.title;
         stuck = [];
-        loads.push({ machine, release, out: material.scripts.filter(({ code }) => code === null).map(({ name }) => name), suspects });
-        if (release === 'stuck at load' && material.scripts[0]!.code !== null) stuck = [{ behaviour: 'a', line: 3 }];
+        loads.push({
+          machine,
+          release,
+          out: material.scripts.filter(({ code }) => code === null).map(({ name }) => name),
+          suspects,
+        });
+        if (release === 'stuck at load' && material.scripts[0]!.code !== null)
+          stuck = [{ behaviour: 'a', line: 3 }];
         return Promise.resolve();
       },
       playInBrief: () =>
         new Promise((resolve) => {
-          playing.push({ release, machine, end: (found = []) => { stuck = [...stuck, ...found]; resolve([]); } });
+          playing.push({
+            release,
+            machine,
+            end: (found = []) => {
+              stuck = [...stuck, ...found];
+              resolve([]);
+            },
+          });
         }),
       close: () => void closed.push(machine),
     } as unknown as Engine;
   };
-  const made = new MachinePool(make, { size: 3, mostWaitingOfForm: 4, mostWaiting: 6, patience: 10_000, limit: 10_000, ...options });
+  const made = new MachinePool(make, {
+    size: 3,
+    mostWaitingOfForm: 4,
+    mostWaiting: 6,
+    patience: 10_000,
+    limit: 10_000,
+    ...options,
+  });
   let ids = 0;
   const releases = new Map<string, number>();
   const play = (form: string, title = form) => {
     if (!releases.has(title)) releases.set(title, ++ids);
-    const material = { form: { name: form, title }, scripts: [{ name: 'a', code: '' }] } as unknown as Material;
+    const material = {
+      form: { name: form, title },
+      scripts: [{ name: 'a', code: '' }],
+    } as unknown as Material;
     return made.play({ id: releases.get(title)!, material }, {} as Opening, []);
   };
   const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
@@ -77,7 +101,12 @@ describe('machines', () => {
       playing[done]!.end();
     }
     await Promise.all(all);
-    expect(playing.map(({ release }) => release).slice(0, 5).toSorted()).toEqual(['a', 'a', 'b', 'c', 'd']);
+    expect(
+      playing
+        .map(({ release }) => release)
+        .slice(0, 5)
+        .toSorted(),
+    ).toEqual(['a', 'a', 'b', 'c', 'd']);
   });
 
   test('are loaded once for submissions of one release, and anew for another', async () => {

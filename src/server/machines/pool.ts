@@ -75,7 +75,11 @@ export class MachinePool {
   }
 
   /** Opens a release and does steps. Throws Busy or TookTooLong; then nothing was done. */
-  async play(release: Playable, opening: Opening, steps: readonly TimedStep[]): Promise<BriefAnswer[]> {
+  async play(
+    release: Playable,
+    opening: Opening,
+    steps: readonly TimedStep[],
+  ): Promise<BriefAnswer[]> {
     const machine = await this.#take(release.material.form.name);
     try {
       return await this.#limited(machine, () => this.#play(machine, release, opening, steps));
@@ -92,13 +96,22 @@ export class MachinePool {
     for (const { engine } of this.#machines.splice(0)) engine.close();
   }
 
-  async #play(machine: Machine, release: Playable, opening: Opening, steps: readonly TimedStep[]): Promise<BriefAnswer[]> {
+  async #play(
+    machine: Machine,
+    release: Playable,
+    opening: Opening,
+    steps: readonly TimedStep[],
+  ): Promise<BriefAnswer[]> {
     const known = this.#known.get(release.id) ?? { atLoad: [], suspects: [] };
     // A release with suspects is loaded anew, since each use of it may take one out.
     if (machine.loaded !== release.id || known.suspects.length > 0) {
       machine.loaded = null;
       await machine.engine.load(leftOut(release.material, known.atLoad), known.suspects);
-      if (machine.engine.stuck.length > 0) this.#remember(release.id, { ...known, atLoad: [...known.atLoad, ...machine.engine.stuck] });
+      if (machine.engine.stuck.length > 0)
+        this.#remember(release.id, {
+          ...known,
+          atLoad: [...known.atLoad, ...machine.engine.stuck],
+        });
       machine.loaded = release.id;
     }
     const before = machine.engine.stuck.length;
@@ -106,7 +119,15 @@ export class MachinePool {
     const stuck = machine.engine.stuck.slice(before);
     if (stuck.length > 0) {
       const now = this.#known.get(release.id) ?? known;
-      this.#remember(release.id, { ...now, suspects: [...now.suspects.filter((one) => !stuck.some(({ behaviour }) => behaviour === one.behaviour)), ...stuck] });
+      this.#remember(release.id, {
+        ...now,
+        suspects: [
+          ...now.suspects.filter(
+            (one) => !stuck.some(({ behaviour }) => behaviour === one.behaviour),
+          ),
+          ...stuck,
+        ],
+      });
       machine.loaded = null;
     }
     return answers;
@@ -120,7 +141,15 @@ export class MachinePool {
   async #limited<T>(machine: Machine, work: () => Promise<T>): Promise<T> {
     let timer: ReturnType<typeof setTimeout>;
     const late = new Promise<never>((_, reject) => {
-      timer = setTimeout(() => reject(new TookTooLong('The behaviours of this form took too long to go through what was entered.')), this.#options.limit);
+      timer = setTimeout(
+        () =>
+          reject(
+            new TookTooLong(
+              'The behaviours of this form took too long to go through what was entered.',
+            ),
+          ),
+        this.#options.limit,
+      );
     });
     const working = work();
     // It is refused when the machine is ended, and nobody listens any more.
@@ -137,7 +166,8 @@ export class MachinePool {
     if (free !== null) return Promise.resolve(free);
     const ofForm = this.#waiting.get(form) ?? [];
     const all = [...this.#waiting.values()].reduce((sum, waiting) => sum + waiting.length, 0);
-    if (ofForm.length >= this.#options.mostWaitingOfForm || all >= this.#options.mostWaiting) return Promise.reject(new Busy(5));
+    if (ofForm.length >= this.#options.mostWaitingOfForm || all >= this.#options.mostWaiting)
+      return Promise.reject(new Busy(5));
     return new Promise((resolve, reject) => {
       const timer = setTimeout(() => waiting.settle(new Busy(10)), this.#options.patience);
       const waiting: Waiting = {
@@ -163,7 +193,10 @@ export class MachinePool {
   /** A machine for a form: one that has it loaded, else any that is free. Null when there is none, or when the form has all but one. */
   #freeFor(form: string): Machine | null {
     const { size } = this.#options;
-    if (this.#machines.filter((one) => one.used && one.form === form).length >= Math.max(1, size - 1)) return null;
+    if (
+      this.#machines.filter((one) => one.used && one.form === form).length >= Math.max(1, size - 1)
+    )
+      return null;
     const free = this.#machines.filter(({ used }) => !used);
     let machine = free.find((one) => one.form === form) ?? free[0] ?? null;
     if (machine === null && this.#machines.length < size) {

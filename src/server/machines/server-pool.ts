@@ -7,11 +7,14 @@ import { MachinePool } from './pool';
 const kept = globalThis as { tavroMachines?: MachinePool };
 
 export function machines(): MachinePool {
-  return (kept.tavroMachines ??= new MachinePool(() => engineInThread(join(process.cwd(), 'dist/engine.thread.mjs')), {
-    size: Math.max(3, Math.min(16, availableParallelism())),
-    mostWaitingOfForm: 200,
-    mostWaiting: 1000,
-    patience: 30_000,
-    limit: 20_000,
-  }));
+  return (kept.tavroMachines ??= new MachinePool(
+    () => engineInThread(join(process.cwd(), 'dist/engine.thread.mjs')),
+    {
+      size: Math.max(3, Math.min(16, availableParallelism())),
+      mostWaitingOfForm: 200,
+      mostWaiting: 1000,
+      patience: 30_000,
+      limit: 20_000,
+    },
+  ));
 }

@@ -22,7 +22,9 @@ export function columnOf(field: Field): SQL {
 }
 
 function expressionOf(field: Pick<Field, 'name' | 'kind'>): string {
-  return sortsAsNumber(field as Field) ? `tavro_number("values" -> ${spelled(field.name)})` : `(tavro_text("values" -> ${spelled(field.name)}) collate "und-x-icu")`;
+  return sortsAsNumber(field as Field)
+    ? `tavro_number("values" -> ${spelled(field.name)})`
+    : `(tavro_text("values" -> ${spelled(field.name)}) collate "und-x-icu")`;
 }
 
 /** Whether a field holds this text. */
@@ -39,7 +41,10 @@ const digest = (text: string) => createHash('sha1').update(text).digest('hex').s
 function indexOf(form: string, field: Field): { name: string; statement: string } {
   const expression = expressionOf(field);
   const name = `record_by_${digest(`${form} ${expression}`)}`;
-  return { name, statement: `create index concurrently if not exists "${name}" on "record" (${expression}, "place", "id") where "form" = ${spelled(form)}` };
+  return {
+    name,
+    statement: `create index concurrently if not exists "${name}" on "record" (${expression}, "place", "id") where "form" = ${spelled(form)}`,
+  };
 }
 
 /** Lets the database count how often each value comes, by which it chooses among indexes; it does not do so for indexes of one form only. */
@@ -67,13 +72,23 @@ export function indexRecords(form: Form, referring: readonly string[]): Promise<
 /** Tries after which it is given up: another process may make indexes too. */
 const MOST_TRIES = 5;
 
-async function makeIndexes(on: Database, form: Form, referring: readonly string[], tries = 1): Promise<void> {
+async function makeIndexes(
+  on: Database,
+  form: Form,
+  referring: readonly string[],
+  tries = 1,
+): Promise<void> {
   try {
     for (const field of indexedFields(form, referring)) {
       const { name, statement } = indexOf(form.name, field);
       // One that was given up half way stays behind and is of no use.
-      const [half] = (await on.execute(sql`select 1 from pg_class join pg_index on indexrelid = oid where relname = ${name} and not indisvalid`)).rows;
-      if (half !== undefined) await on.execute(sql.raw(`drop index concurrently if exists "${name}"`));
+      const [half] = (
+        await on.execute(
+          sql`select 1 from pg_class join pg_index on indexrelid = oid where relname = ${name} and not indisvalid`,
+        )
+      ).rows;
+      if (half !== undefined)
+        await on.execute(sql.raw(`drop index concurrently if exists "${name}"`));
       await on.execute(sql.raw(statement));
       await on.execute(sql.raw(statisticsOf(field)));
     }

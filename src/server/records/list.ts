@@ -41,20 +41,48 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
   const fields = listedFields(form);
   const column = (name: string): Field => {
     const field = fields.find((one) => one.name === name);
-    if (field === undefined) throw new Refusal(400, `The list of ${form.title} has no column "${name}".`);
+    if (field === undefined)
+      throw new Refusal(400, `The list of ${form.title} has no column "${name}".`);
     return field;
   };
   const search = query.search?.trim().toLowerCase() ?? '';
-  if (search !== '' && search.length < SHORTEST_SEARCH && !/^\d+$/.test(search)) throw new Refusal(400, `Search for ${SHORTEST_SEARCH} letters or more, or for the number of a record.`);
+  if (search !== '' && search.length < SHORTEST_SEARCH && !/^\d+$/.test(search))
+    throw new Refusal(
+      400,
+      `Search for ${SHORTEST_SEARCH} letters or more, or for the number of a record.`,
+    );
   const backwards = query.sort?.startsWith('-') === true;
   const sorted = query.sort === undefined ? null : column(query.sort.replace(/^-/, ''));
-  const matching = and(search === '' ? undefined : searched(search), ...query.narrowed.map((one) => narrowing(column(one.field), one)));
-  const asked: Asked = { form: form.name, matching, sorted, backwards, beyond: query.after === undefined ? undefined : beyond(query.after, sorted, backwards) };
+  const matching = and(
+    search === '' ? undefined : searched(search),
+    ...query.narrowed.map((one) => narrowing(column(one.field), one)),
+  );
+  const asked: Asked = {
+    form: form.name,
+    matching,
+    sorted,
+    backwards,
+    beyond: query.after === undefined ? undefined : beyond(query.after, sorted, backwards),
+  };
   const few = matching === undefined ? null : await amongFew(asked);
   const rows = few?.rows ?? (await inOrder(asked));
-  const total = query.after !== undefined ? null : few !== null ? { count: few.count, more: false } : matching === undefined ? await countRecords(form.name) : { count: MOST_FEW, more: true };
+  const total =
+    query.after !== undefined
+      ? null
+      : few !== null
+        ? { count: few.count, more: false }
+        : matching === undefined
+          ? await countRecords(form.name)
+          : { count: MOST_FEW, more: true };
   const last = rows.length > PAGE ? rows[PAGE - 1]! : null;
-  return { records: rows.slice(0, PAGE).map(asRecord), next: last === null ? null : Buffer.from(JSON.stringify([last.key, last.place, last.id])).toString('base64url'), total };
+  return {
+    records: rows.slice(0, PAGE).map(asRecord),
+    next:
+      last === null
+        ? null
+        : Buffer.from(JSON.stringify([last.key, last.place, last.id])).toString('base64url'),
+    total,
+  };
 }
 
 interface Asked {
@@ -72,10 +100,15 @@ type Row = Parameters<typeof asRecord>[0] & { place: number; key: string | null 
 const MOST_FEW = 5000;
 
 function order({ sorted, backwards }: Asked): SQL[] {
-  return [...(sorted === null ? [] : [columnOf(sorted)]), sql`${record.place}`, sql`${record.id}`].map((one) => (backwards ? sql`${one} desc` : sql`${one} asc`));
+  return [
+    ...(sorted === null ? [] : [columnOf(sorted)]),
+    sql`${record.place}`,
+    sql`${record.id}`,
+  ].map((one) => (backwards ? sql`${one} desc` : sql`${one} asc`));
 }
 
-const keyOf = (sorted: Field | null) => (sorted === null ? sql<string | null>`null` : sql<string | null>`${columnOf(sorted)}::text`);
+const keyOf = (sorted: Field | null) =>
+  sorted === null ? sql<string | null>`null` : sql<string | null>`${columnOf(sorted)}::text`;
 
 /** The page when not many match: they are gathered, whatever the order. Null when there are more. */
 async function amongFew(asked: Asked): Promise<{ rows: Row[]; count: number } | null> {
@@ -84,12 +117,23 @@ async function amongFew(asked: Asked): Promise<{ rows: Row[]; count: number } | 
     await tx.execute(sql`set local enable_seqscan = off`);
     // Planned as if all that match were wanted, so that the indexes of several conditions are met before any record is
     // read; then read only until there are too many.
-    return tx.execute(sql`with found as materialized (select id from record where form = ${asked.form} and ${asked.matching}) select id from found limit ${MOST_FEW + 1}`);
+    return tx.execute(
+      sql`with found as materialized (select id from record where form = ${asked.form} and ${asked.matching}) select id from found limit ${MOST_FEW + 1}`,
+    );
   });
   if (found.length > MOST_FEW) return null;
   const ids = found.map(({ id }) => id as string);
-  const among = and(eq(record.form, asked.form), sql`${record.id} = any(${sql.param(ids)})`, asked.beyond);
-  const rows = await database().select({ ...COLUMNS, key: keyOf(asked.sorted) }).from(record).where(among).orderBy(...order(asked)).limit(PAGE + 1);
+  const among = and(
+    eq(record.form, asked.form),
+    sql`${record.id} = any(${sql.param(ids)})`,
+    asked.beyond,
+  );
+  const rows = await database()
+    .select({ ...COLUMNS, key: keyOf(asked.sorted) })
+    .from(record)
+    .where(among)
+    .orderBy(...order(asked))
+    .limit(PAGE + 1);
   return { rows, count: ids.length };
 }
 
@@ -124,19 +168,26 @@ function narrowing(field: Field, { is, from, to }: ListQuery['narrowed'][number]
   const column = columnOf(field);
   const read = (text: string) => {
     if (!sortsAsNumber(field)) return sql`${text.toLowerCase()}`;
-    if (!/^-?\d{1,15}(\.\d{1,10})?$/.test(text)) throw new Refusal(400, `${field.label} is a number; "${text.slice(0, 40)}" is none.`);
+    if (!/^-?\d{1,15}(\.\d{1,10})?$/.test(text))
+      throw new Refusal(400, `${field.label} is a number; "${text.slice(0, 40)}" is none.`);
     return sql`${text}::numeric`;
   };
   if (is !== undefined && narrowedBy(field) === 'text') {
     const like = `%${escaped(is.toLowerCase())}%`;
     return and(sql`${record.words} like ${like}`, sql`${column} like ${like}`);
   }
-  if (is !== undefined && field.kind === 'choices') return sql`${record.values} -> ${field.name} ? ${is}`;
+  if (is !== undefined && field.kind === 'choices')
+    return sql`${record.values} -> ${field.name} ? ${is}`;
   return and(
     is === undefined ? undefined : sql`${column} = ${read(is)}`,
     from === undefined ? undefined : sql`${column} >= ${read(from)}`,
     // Empty comes first, and is not before any date.
-    to === undefined ? undefined : and(sql`${column} <= ${read(to)}`, sortsAsNumber(field) ? sql`${column} > '-Infinity'::numeric` : sql`${column} > ''`),
+    to === undefined
+      ? undefined
+      : and(
+          sql`${column} <= ${read(to)}`,
+          sortsAsNumber(field) ? sql`${column} > '-Infinity'::numeric` : sql`${column} > ''`,
+        ),
   );
 }
 
@@ -151,7 +202,10 @@ function beyond(after: string, sorted: Field | null, backwards: boolean): SQL {
   const [key, place, id] = cursor;
   const compare = backwards ? sql`<` : sql`>`;
   if (sorted === null) return sql`(${record.place}, ${record.id}) ${compare} (${place}, ${id})`;
-  if (sortsAsNumber(sorted) && !/^(?:-?\d+(\.\d+)?|-Infinity)$/.test(String(key))) throw new Refusal(400, 'There is no page that begins there.');
-  const from = sortsAsNumber(sorted) ? sql`${String(key)}::numeric` : sql`(${String(key ?? '')}::text collate "und-x-icu")`;
+  if (sortsAsNumber(sorted) && !/^(?:-?\d+(\.\d+)?|-Infinity)$/.test(String(key)))
+    throw new Refusal(400, 'There is no page that begins there.');
+  const from = sortsAsNumber(sorted)
+    ? sql`${String(key)}::numeric`
+    : sql`(${String(key ?? '')}::text collate "und-x-icu")`;
   return sql`(${columnOf(sorted)}, ${record.place}, ${record.id}) ${compare} (${from}, ${place}, ${id})`;
 }

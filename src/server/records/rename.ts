@@ -4,7 +4,13 @@ import type { PartSort } from '../../core/structure/edit';
 import type { Transaction } from '../database';
 
 /** Renames a field, or a column of rows (`rows.column`), in all records of a form. */
-export async function renameInRecords(tx: Transaction, form: string, part: string, to: string, sort: PartSort): Promise<void> {
+export async function renameInRecords(
+  tx: Transaction,
+  form: string,
+  part: string,
+  to: string,
+  sort: PartSort,
+): Promise<void> {
   const [owner, cell] = part.split('.') as [string, string?];
   const renamed =
     sort === 'field'
@@ -12,7 +18,10 @@ export async function renameInRecords(tx: Transaction, form: string, part: strin
       : sql`jsonb_set("values", array[${owner}], (
           select coalesce(jsonb_agg(case when row ? ${cell!} then (row - ${cell!}::text) || jsonb_build_object(${to}::text, row -> ${cell!}::text) else row end order by place), '[]'::jsonb)
           from jsonb_array_elements("values" -> ${owner}::text) with ordinality as rows (row, place)))`;
-  for (const table of [sql`record`, sql`record_revision`]) await tx.execute(sql`update ${table} set "values" = ${renamed} where form = ${form} and ${holdsPart(part, sort)}`);
+  for (const table of [sql`record`, sql`record_revision`])
+    await tx.execute(
+      sql`update ${table} set "values" = ${renamed} where form = ${form} and ${holdsPart(part, sort)}`,
+    );
 }
 
 /** Which records name a field, or have rows that may name a column. */
@@ -25,7 +34,8 @@ export function holdsPart(part: string, sort: PartSort): SQL {
 /** Which records hold a key in a field or column of rows. */
 export function holdsKey(part: string, key: string): SQL {
   const [owner, cell] = part.split('.') as [string, string?];
-  const held = (value: SQL) => sql`(${value} = to_jsonb(${key}::text) or (jsonb_typeof(${value}) = 'array' and ${value} ? ${key}))`;
+  const held = (value: SQL) =>
+    sql`(${value} = to_jsonb(${key}::text) or (jsonb_typeof(${value}) = 'array' and ${value} ? ${key}))`;
   if (cell === undefined) return held(sql`"values" -> ${owner}::text`);
   return sql`jsonb_typeof("values" -> ${owner}::text) = 'array' and exists (select 1 from jsonb_array_elements("values" -> ${owner}::text) as rows (row) where ${held(sql`row -> ${cell}::text`)})`;
 }

@@ -9,13 +9,36 @@ interface Key {
   id: string;
 }
 
-async function save({ form, id }: Key, values: Values | null, from: number, by: string, within?: Transaction): Promise<Saved<Values>> {
-  const { saved, revision, content } = await saveRevised({ kind: 'record', form, name: id }, values, from, by, within);
-  return saved ? { saved, revision } : { saved, theirs: { content: content === null ? null : ValuesSchema.parse(content), revision } };
+async function save(
+  { form, id }: Key,
+  values: Values | null,
+  from: number,
+  by: string,
+  within?: Transaction,
+): Promise<Saved<Values>> {
+  const { saved, revision, content } = await saveRevised(
+    { kind: 'record', form, name: id },
+    values,
+    from,
+    by,
+    within,
+  );
+  return saved
+    ? { saved, revision }
+    : {
+        saved,
+        theirs: { content: content === null ? null : ValuesSchema.parse(content), revision },
+      };
 }
 
 /** Saves a record that no release made, from revision `from`, 0 for a new one. */
-export function saveRecord(key: Key, values: Values, from: number, by: string, within?: Transaction): Promise<Saved<Values>> {
+export function saveRecord(
+  key: Key,
+  values: Values,
+  from: number,
+  by: string,
+  within?: Transaction,
+): Promise<Saved<Values>> {
   return save(key, values, from, by, within);
 }
 

@@ -4,7 +4,14 @@ import { and, asc, desc, eq, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import { FormSchema, type Form } from '../../core/form/definition';
 import { ServiceSchema, type Service } from '../../core/form/service';
-import { PersonSchema, RoleSchema, TableSchema, type Person, type Role, type Table } from '../../core/form/table';
+import {
+  PersonSchema,
+  RoleSchema,
+  TableSchema,
+  type Person,
+  type Role,
+  type Table,
+} from '../../core/form/table';
 import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
 import { deepFreeze } from '../../core/form/value';
 import { ask, database, type Transaction } from '../database';
@@ -30,7 +37,11 @@ export interface Contents {
 export type Kind = keyof Contents;
 
 const SCHEMAS: { readonly [K in Kind]: z.ZodType<Contents[K]> } = {
-  head: z.strictObject({ title: z.string(), roles: z.array(RoleSchema), people: z.array(PersonSchema).min(1) }),
+  head: z.strictObject({
+    title: z.string(),
+    roles: z.array(RoleSchema),
+    people: z.array(PersonSchema).min(1),
+  }),
   form: FormSchema,
   behaviour: z.string(),
   scenario: ScenarioSchema,
@@ -55,7 +66,10 @@ export interface Document<K extends Kind> {
 const read = new Map<string, unknown>();
 const MOST_READ = 5000;
 
-function contentOf<K extends Kind>(kind: K, row: { id: number; revision: number; content: unknown }): Contents[K] {
+function contentOf<K extends Kind>(
+  kind: K,
+  row: { id: number; revision: number; content: unknown },
+): Contents[K] {
   const key = `${row.id}:${row.revision}`;
   const known = read.get(key);
   if (known !== undefined) return known as Contents[K];
@@ -68,45 +82,88 @@ function contentOf<K extends Kind>(kind: K, row: { id: number; revision: number;
 const { document, revision } = schema;
 
 function there({ kind, form = '', name }: Key): SQL | undefined {
-  return and(eq(document.kind, kind), eq(document.form, form), eq(document.name, name), isNotNull(document.content));
+  return and(
+    eq(document.kind, kind),
+    eq(document.form, form),
+    eq(document.name, name),
+    isNotNull(document.content),
+  );
 }
 
-const Row = z.object({ id: z.number().int(), kind: z.string(), form: z.string(), name: z.string(), content: z.unknown(), revision: z.number().int() });
+const Row = z.object({
+  id: z.number().int(),
+  kind: z.string(),
+  form: z.string(),
+  name: z.string(),
+  content: z.unknown(),
+  revision: z.number().int(),
+});
 type Row = z.infer<typeof Row>;
 
-const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: string }) => `${kind}\n${form}\n${name}`;
+const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: string }) =>
+  `${kind}\n${form}\n${name}`;
 
 /**
  * Everything that is read within one turn of the event loop is read at once: with many people at work, most requests
  * read the same few documents. Each is read after it was asked for, so nobody gets what was there before.
  */
-const reading = new DataLoader<Key, Row | null, string>(readAtOnce, { cache: false, batchScheduleFn: (read) => void setImmediate(read), maxBatchSize: 500 });
+const reading = new DataLoader<Key, Row | null, string>(readAtOnce, {
+  cache: false,
+  batchScheduleFn: (read) => void setImmediate(read),
+  maxBatchSize: 500,
+});
 
 async function readAtOnce(keys: readonly Key[]): Promise<(Row | null)[]> {
-  const rows = await ask('documents', 'select d.* from unnest($1::text[], $2::text[], $3::text[]) as wanted (kind, form, name) join document d using (kind, form, name) where d.content is not null', [
-    keys.map(({ kind }) => kind),
-    keys.map(({ form = '' }) => form),
-    keys.map(({ name }) => name),
-  ]);
-  const found = new Map(z.array(Row).parse(rows).map((row) => [keyOf(row), row]));
+  const rows = await ask(
+    'documents',
+    'select d.* from unnest($1::text[], $2::text[], $3::text[]) as wanted (kind, form, name) join document d using (kind, form, name) where d.content is not null',
+    [keys.map(({ kind }) => kind), keys.map(({ form = '' }) => form), keys.map(({ name }) => name)],
+  );
+  const found = new Map(
+    z
+      .array(Row)
+      .parse(rows)
+      .map((row) => [keyOf(row), row]),
+  );
   return keys.map((key) => found.get(keyOf(key)) ?? null);
 }
 
 export async function readDocument<K extends Kind>(key: Key<K>): Promise<Document<K> | null> {
   const row = await reading.load(key);
-  return row === null ? null : { name: row.name, content: contentOf(key.kind, row), revision: row.revision };
+  return row === null
+    ? null
+    : { name: row.name, content: contentOf(key.kind, row), revision: row.revision };
 }
 
 /** All documents of a kind, of one form or of all that share it, by name. */
 export async function readDocuments<K extends Kind>(kind: K, form = ''): Promise<Document<K>[]> {
-  const rows = await database().select().from(document).where(and(eq(document.kind, kind), eq(document.form, form), isNotNull(document.content))).orderBy(asc(document.name));
-  return rows.map((row) => ({ name: row.name, content: contentOf(kind, row), revision: row.revision }));
+  const rows = await database()
+    .select()
+    .from(document)
+    .where(and(eq(document.kind, kind), eq(document.form, form), isNotNull(document.content)))
+    .orderBy(asc(document.name));
+  return rows.map((row) => ({
+    name: row.name,
+    content: contentOf(kind, row),
+    revision: row.revision,
+  }));
 }
 
 /** All documents of a kind whatever form they belong to, in the order of the forms. */
-export async function readAllDocuments<K extends Kind>(kind: K): Promise<(Document<K> & { form: string })[]> {
-  const rows = await database().select().from(document).where(and(eq(document.kind, kind), isNotNull(document.content))).orderBy(asc(document.form), asc(document.name));
-  return rows.map((row) => ({ form: row.form, name: row.name, content: contentOf(kind, row), revision: row.revision }));
+export async function readAllDocuments<K extends Kind>(
+  kind: K,
+): Promise<(Document<K> & { form: string })[]> {
+  const rows = await database()
+    .select()
+    .from(document)
+    .where(and(eq(document.kind, kind), isNotNull(document.content)))
+    .orderBy(asc(document.form), asc(document.name));
+  return rows.map((row) => ({
+    form: row.form,
+    name: row.name,
+    content: contentOf(kind, row),
+    revision: row.revision,
+  }));
 }
 
 /** Whether there is such a document, without reading it. */
@@ -115,27 +172,67 @@ export async function isThere(key: Key): Promise<boolean> {
   return row !== undefined;
 }
 
-async function save<K extends Kind>({ kind, form = '', name }: Key<K>, content: Contents[K] | null, from: number, by: string | null, within?: Transaction): Promise<Saved<Contents[K]>> {
-  const { saved, revision, content: other, document: id } = await saveRevised({ kind, form, name }, content, from, by, within);
+async function save<K extends Kind>(
+  { kind, form = '', name }: Key<K>,
+  content: Contents[K] | null,
+  from: number,
+  by: string | null,
+  within?: Transaction,
+): Promise<Saved<Contents[K]>> {
+  const {
+    saved,
+    revision,
+    content: other,
+    document: id,
+  } = await saveRevised({ kind, form, name }, content, from, by, within);
   if (saved) return { saved, revision };
-  return { saved, theirs: { content: other === null ? null : contentOf(kind, { id: id!, revision, content: other }), revision } };
+  return {
+    saved,
+    theirs: {
+      content: other === null ? null : contentOf(kind, { id: id!, revision, content: other }),
+      revision,
+    },
+  };
 }
 
 /** Saves a document made from revision `from`, 0 for a new one; gives the other one when somebody was faster. */
-export function saveDocument<K extends Kind>(key: Key<K>, content: Contents[K], from: number, by: string | null, within?: Transaction): Promise<Saved<Contents[K]>> {
+export function saveDocument<K extends Kind>(
+  key: Key<K>,
+  content: Contents[K],
+  from: number,
+  by: string | null,
+  within?: Transaction,
+): Promise<Saved<Contents[K]>> {
   return save(key, content, from, by, within);
 }
 
 /** Removes a document at revision `from`; its revisions stay, and saving one of its name goes on with them. */
-export function removeDocument<K extends Kind>(key: Key<K>, from: number, by: string | null): Promise<Saved<Contents[K]>> {
+export function removeDocument<K extends Kind>(
+  key: Key<K>,
+  from: number,
+  by: string | null,
+): Promise<Saved<Contents[K]>> {
   return save(key, null, from, by);
 }
 
 /** Gives documents of one kind and form other names, all at once, so that one may get the name another leaves. Their revisions go with them. */
-export async function renameDocuments(tx: Transaction, kind: Kind, form: string, renames: readonly { from: string; to: string }[]): Promise<void> {
+export async function renameDocuments(
+  tx: Transaction,
+  kind: Kind,
+  form: string,
+  renames: readonly { from: string; to: string }[],
+): Promise<void> {
   const passing = (name: string) => `@${name}`;
-  for (const { from, to } of renames) await tx.update(document).set({ name: passing(to) }).where(there({ kind, form, name: from }));
-  for (const { to } of renames) await tx.update(document).set({ name: to }).where(there({ kind, form, name: passing(to) }));
+  for (const { from, to } of renames)
+    await tx
+      .update(document)
+      .set({ name: passing(to) })
+      .where(there({ kind, form, name: from }));
+  for (const { to } of renames)
+    await tx
+      .update(document)
+      .set({ name: to })
+      .where(there({ kind, form, name: passing(to) }));
 }
 
 export interface Revision<K extends Kind> {
@@ -150,22 +247,35 @@ export interface Revision<K extends Kind> {
 export const MOST_REVISIONS = 100;
 
 /** Contents a document has had, the newest first, before a number when one is given. */
-export async function historyOf<K extends Kind>(key: Key<K>, before?: number): Promise<Revision<K>[]> {
+export async function historyOf<K extends Kind>(
+  key: Key<K>,
+  before?: number,
+): Promise<Revision<K>[]> {
   const { kind, form = '', name } = key;
   // The document of the name, else the one that had it and was removed last.
   const named = and(eq(document.kind, kind), eq(document.form, form), eq(document.name, name));
-  const [last] = await database().select({ id: document.id }).from(document).where(named).orderBy(sql`content is null`, desc(document.revision)).limit(1);
+  const [last] = await database()
+    .select({ id: document.id })
+    .from(document)
+    .where(named)
+    .orderBy(sql`content is null`, desc(document.revision))
+    .limit(1);
   if (last === undefined) return [];
   const { number, content, savedBy, savedAt } = revision;
   const rows = await database()
     .select({ number, content, savedBy, savedAt })
     .from(revision)
-    .where(and(eq(revision.document, last.id), before === undefined ? undefined : lt(number, before)))
+    .where(
+      and(eq(revision.document, last.id), before === undefined ? undefined : lt(number, before)),
+    )
     .orderBy(desc(number))
     .limit(MOST_REVISIONS);
   return rows.map((row) => ({
     revision: row.number,
-    content: row.content === null ? null : contentOf(key.kind, { id: last.id, revision: row.number, content: row.content }),
+    content:
+      row.content === null
+        ? null
+        : contentOf(key.kind, { id: last.id, revision: row.number, content: row.content }),
     savedBy: row.savedBy,
     savedAt: row.savedAt.toISOString(),
   }));

@@ -14,9 +14,16 @@ export interface Place {
   name: string;
 }
 
-export type Saved<T> = { saved: true; revision: number } | { saved: false; theirs: { content: T | null; revision: number } };
+export type Saved<T> =
+  | { saved: true; revision: number }
+  | { saved: false; theirs: { content: T | null; revision: number } };
 
-const Outcome = z.object({ saved: z.boolean(), revision: z.number().int(), content: z.unknown(), document: z.number().int().nullable() });
+const Outcome = z.object({
+  saved: z.boolean(),
+  revision: z.number().int(),
+  content: z.unknown(),
+  document: z.number().int().nullable(),
+});
 type Outcome = z.infer<typeof Outcome>;
 
 /**
@@ -25,9 +32,18 @@ type Outcome = z.infer<typeof Outcome>;
  * stay. A content that is there already is saved as it is. Within a transaction, or as one of its own, which is done
  * again when the connection breaks.
  */
-export async function saveRevised({ kind, form, name }: Place, content: unknown, from: number, by: string | null, within?: Transaction): Promise<Outcome> {
+export async function saveRevised(
+  { kind, form, name }: Place,
+  content: unknown,
+  from: number,
+  by: string | null,
+  within?: Transaction,
+): Promise<Outcome> {
   const written = content === null ? null : JSON.stringify(content);
-  const save = (on: Pick<Database, 'execute'>) => on.execute(sql`select * from tavro_save(${kind}, ${form}, ${name}, ${written}, ${from}, ${by}, null)`);
+  const save = (on: Pick<Database, 'execute'>) =>
+    on.execute(
+      sql`select * from tavro_save(${kind}, ${form}, ${name}, ${written}, ${from}, ${by}, null)`,
+    );
   const { rows } = within === undefined ? await atOnce(() => save(database())) : await save(within);
   return Outcome.parse(rows[0]);
 }

@@ -16,9 +16,18 @@ export function addForm(title: string, by: string): Promise<string> {
     // Two people who begin forms of one title at once get two.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('new form', 0))`);
     const { document } = schema;
-    const there = await tx.select({ name: document.name }).from(document).where(eq(document.kind, 'form'));
+    const there = await tx
+      .select({ name: document.name })
+      .from(document)
+      .where(eq(document.kind, 'form'));
     const name = nameFor(title, new Set(there.map((form) => form.name)));
-    const form = FormSchema.parse({ name, title, pages: [{ name: 'first_page', title, sections: [{ name: 'first_section', title, fields: [] }] }] });
+    const form = FormSchema.parse({
+      name,
+      title,
+      pages: [
+        { name: 'first_page', title, sections: [{ name: 'first_section', title, fields: [] }] },
+      ],
+    });
     await saveDocument({ kind: 'form', name }, form, 0, by, tx);
     return name;
   });
@@ -34,5 +43,6 @@ export async function saveDefinition(form: Form, from: number, by: string): Prom
 
 /** Throws a Refusal (404) when there is no such form. */
 export async function needForm(name: string): Promise<void> {
-  if (!(await isThere({ kind: 'form', name }))) throw new Refusal(404, `There is no form "${name}".`);
+  if (!(await isThere({ kind: 'form', name })))
+    throw new Refusal(404, `There is no form "${name}".`);
 }

@@ -9,7 +9,12 @@ export interface FormRow {
   behaviours: number;
   scenarios: number;
   /** How the scenarios came out when they were last run; null when they never were. */
-  run: { passed: number; failed: number; at: string; /** Nothing the outcome depends on was changed since. */ current: boolean } | null;
+  run: {
+    passed: number;
+    failed: number;
+    at: string;
+    /** Nothing the outcome depends on was changed since. */ current: boolean;
+  } | null;
   records: { count: number; more: boolean };
   release: { number: number; createdAt: string } | null;
 }
@@ -47,19 +52,35 @@ export async function readOverview(): Promise<FormRow[]> {
     left join lateral (select number, created_at from release where release.form = f.name order by number desc limit 1) n on true
     where f.kind = 'form' and f.content is not null
     order by f.name`);
-  return z.array(Row).parse(rows).map((row) => ({
-    name: row.name,
-    title: row.title,
-    behaviours: row.behaviours,
-    scenarios: row.scenarios,
-    run: row.passed === null ? null : { passed: row.passed, failed: row.failed!, at: row.run_at!.toISOString(), current: row.run_of === row.state },
-    records: { count: Math.min(row.records, MOST_COUNTED), more: row.records > MOST_COUNTED },
-    release: row.release === null ? null : { number: row.release, createdAt: row.released_at!.toISOString() },
-  }));
+  return z
+    .array(Row)
+    .parse(rows)
+    .map((row) => ({
+      name: row.name,
+      title: row.title,
+      behaviours: row.behaviours,
+      scenarios: row.scenarios,
+      run:
+        row.passed === null
+          ? null
+          : {
+              passed: row.passed,
+              failed: row.failed!,
+              at: row.run_at!.toISOString(),
+              current: row.run_of === row.state,
+            },
+      records: { count: Math.min(row.records, MOST_COUNTED), more: row.records > MOST_COUNTED },
+      release:
+        row.release === null
+          ? null
+          : { number: row.release, createdAt: row.released_at!.toISOString() },
+    }));
 }
 
 /** What the scenario results of a form depend on, in a word; null when there is no such form. */
 export async function stateOf(form: string): Promise<string | null> {
-  const { rows } = await database().execute(sql`select ${STATE} as state from document f where f.kind = 'form' and f.name = ${form} and f.content is not null`);
+  const { rows } = await database().execute(
+    sql`select ${STATE} as state from document f where f.kind = 'form' and f.name = ${form} and f.content is not null`,
+  );
   return rows.length === 0 ? null : z.object({ state: z.string() }).parse(rows[0]).state;
 }

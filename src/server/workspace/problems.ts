@@ -13,7 +13,15 @@ import { compiledBehaviours, compiledServices } from '../compiled';
 import { Refusal } from '../http/refusal';
 import { task } from '../tasks';
 import { stateOf } from './overview';
-import { readBehaviours, readCast, readForms, readHead, readScenarios, readServices, readTables } from './read';
+import {
+  readBehaviours,
+  readCast,
+  readForms,
+  readHead,
+  readScenarios,
+  readServices,
+  readTables,
+} from './read';
 import { keepScenarioRun } from './scenarios';
 
 export interface Checking {
@@ -53,7 +61,9 @@ async function checkAll(checking: Checking): Promise<void> {
   const left = [...forms];
   const work = async () => {
     for (let form = left.shift(); form !== undefined; form = left.shift()) {
-      checking.problems.push(...(await checkForm(form).catch((caught: unknown) => unchecked(form, caught))));
+      checking.problems.push(
+        ...(await checkForm(form).catch((caught: unknown) => unchecked(form, caught))),
+      );
       checking.done++;
     }
   };
@@ -64,24 +74,60 @@ async function checkAll(checking: Checking): Promise<void> {
 function unchecked(form: Form, caught: unknown): Problem[] {
   if (!(caught instanceof Refusal)) console.error(caught);
   const says = caught instanceof Error ? caught.message : 'something went wrong';
-  return [{ form: form.name, at: { is: 'form' }, sort: 'types', severity: 'error', says: `This form could not be checked to its end: ${says}`, code: 'unchecked' }];
+  return [
+    {
+      form: form.name,
+      at: { is: 'form' },
+      sort: 'types',
+      severity: 'error',
+      says: `This form could not be checked to its end: ${says}`,
+      code: 'unchecked',
+    },
+  ];
 }
 
 async function checkForm(form: Form): Promise<Problem[]> {
-  const [head, tables, services, behaviours, scenarios, state] = await Promise.all([readHead(), readTables(), readServices(), readBehaviours(form.name), readScenarios(form.name), stateOf(form.name)]);
+  const [head, tables, services, behaviours, scenarios, state] = await Promise.all([
+    readHead(),
+    readTables(),
+    readServices(),
+    readBehaviours(form.name),
+    readScenarios(form.name),
+    stateOf(form.name),
+  ]);
   const cast = await readCast(form.name, scenarios);
-  const of = createHash('sha1').update(`${state} ${JSON.stringify(cast)}`).digest('hex');
+  const of = createHash('sha1')
+    .update(`${state} ${JSON.stringify(cast)}`)
+    .digest('hex');
   const known = kept.get(form.name);
   if (known?.of === of) return known.problems;
-  const problems = await task('check', { form, tables, services, roles: head.roles, sources: behaviours.map(({ name, text }) => ({ name, text })) });
-  const [scripts, answering] = await Promise.all([compiledBehaviours(behaviours, 'untraced'), compiledServices(services)]);
+  const problems = await task('check', {
+    form,
+    tables,
+    services,
+    roles: head.roles,
+    sources: behaviours.map(({ name, text }) => ({ name, text })),
+  });
+  const [scripts, answering] = await Promise.all([
+    compiledBehaviours(behaviours, 'untraced'),
+    compiledServices(services),
+  ]);
   const engine = engineInThread(join(process.cwd(), 'dist/engine.thread.mjs'));
   try {
     await engine.load({ form, tables, services, answering, scripts, traced: false });
-    const found = await problemsInScenarios(form, scenarios, { tables }, { people: head.people, ...cast }, (opening, steps) => engine.play(opening, steps));
+    const found = await problemsInScenarios(
+      form,
+      scenarios,
+      { tables },
+      { people: head.people, ...cast },
+      (opening, steps) => engine.play(opening, steps),
+    );
     problems.push(...found);
-    const failed = new Set(found.map((problem) => (problem.at.is === 'scenario' ? problem.at.name : ''))).size;
-    if (state !== null) await keepScenarioRun(form.name, { passed: scenarios.length - failed, failed, of: state });
+    const failed = new Set(
+      found.map((problem) => (problem.at.is === 'scenario' ? problem.at.name : '')),
+    ).size;
+    if (state !== null)
+      await keepScenarioRun(form.name, { passed: scenarios.length - failed, failed, of: state });
   } finally {
     engine.close();
   }

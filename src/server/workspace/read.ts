@@ -6,7 +6,13 @@ import { inOrder } from '../../core/language/header';
 import type { Scenario } from '../../core/scenario/definition';
 import type { FormRecords } from '../../core/scenario/opening';
 import { readSamples } from '../records/read';
-import { readAllDocuments, readDocument, readDocuments, type Document, type Head } from '../revisions/documents';
+import {
+  readAllDocuments,
+  readDocument,
+  readDocuments,
+  type Document,
+  type Head,
+} from '../revisions/documents';
 
 export const HEAD = { kind: 'head', name: 'head' } as const;
 
@@ -24,11 +30,13 @@ export interface StoredScenario {
 
 export async function readHead(): Promise<Head & { revision: number }> {
   const head = await readDocument(HEAD);
-  if (head === null) throw new Error('the database holds no workspace; start the app with npm start');
+  if (head === null)
+    throw new Error('the database holds no workspace; start the app with npm start');
   return { ...head.content, revision: head.revision };
 }
 
-const contents = <K extends 'form' | 'table' | 'service'>(documents: readonly Document<K>[]) => documents.map(({ content }) => content);
+const contents = <K extends 'form' | 'table' | 'service'>(documents: readonly Document<K>[]) =>
+  documents.map(({ content }) => content);
 
 export async function readForms(): Promise<Form[]> {
   return contents(await readDocuments('form'));
@@ -48,45 +56,84 @@ export async function readServices(): Promise<Service[]> {
 
 /** A form's behaviours in the order in which they run. */
 export async function readBehaviours(form: string): Promise<StoredBehaviour[]> {
-  return inOrder((await readDocuments('behaviour', form)).map(({ name, content, revision }) => ({ name, text: content, revision })));
+  return inOrder(
+    (await readDocuments('behaviour', form)).map(({ name, content, revision }) => ({
+      name,
+      text: content,
+      revision,
+    })),
+  );
 }
 
 export async function readScenarios(form: string): Promise<StoredScenario[]> {
-  return (await readDocuments('scenario', form)).map(({ name, content, revision }) => ({ name, scenario: content, revision }));
+  return (await readDocuments('scenario', form)).map(({ name, content, revision }) => ({
+    name,
+    scenario: content,
+    revision,
+  }));
 }
 
 /** Everything in which parts are named: each form with its behaviours and scenarios, and what all share. */
 export async function readReach() {
-  const [head, forms, behaviours, scenarios, tables, services] = await Promise.all([readHead(), readForms(), readAllDocuments('behaviour'), readAllDocuments('scenario'), readTables(), readServices()]);
+  const [head, forms, behaviours, scenarios, tables, services] = await Promise.all([
+    readHead(),
+    readForms(),
+    readAllDocuments('behaviour'),
+    readAllDocuments('scenario'),
+    readTables(),
+    readServices(),
+  ]);
   return {
     roles: head.roles,
     tables,
     services,
     forms: forms.map((form) => ({
       form,
-      behaviours: inOrder(behaviours.filter((one) => one.form === form.name)).map(({ name, content }) => ({ name, text: content })),
-      scenarios: scenarios.filter((one) => one.form === form.name).map(({ name, content }) => ({ name, scenario: content })),
+      behaviours: inOrder(behaviours.filter((one) => one.form === form.name)).map(
+        ({ name, content }) => ({ name, text: content }),
+      ),
+      scenarios: scenarios
+        .filter((one) => one.form === form.name)
+        .map(({ name, content }) => ({ name, scenario: content })),
     })),
   };
 }
 
 /** The ids of records that scenarios of a form are opened with: of the form itself, and of each form that is their parent. */
-function recordsNamed(scenarios: readonly Pick<StoredScenario, 'scenario'>[]): { own: string[]; parents: Map<string, string[]> } {
+function recordsNamed(scenarios: readonly Pick<StoredScenario, 'scenario'>[]): {
+  own: string[];
+  parents: Map<string, string[]>;
+} {
   const parents = new Map<string, string[]>();
   for (const { scenario } of scenarios) {
     const { parent } = scenario.open;
-    if (parent !== undefined) parents.set(parent.form, [...(parents.get(parent.form) ?? []), parent.record]);
+    if (parent !== undefined)
+      parents.set(parent.form, [...(parents.get(parent.form) ?? []), parent.record]);
   }
   return { own: scenarios.flatMap(({ scenario }) => scenario.open.record ?? []), parents };
 }
 
 /** Records to open a form with: samples of its own and of the forms that list it, with all that its scenarios name and `wanted`. */
-export async function readCast(form: string, scenarios: readonly Pick<StoredScenario, 'scenario'>[], wanted: { record?: string; parent?: { form: string; record: string } } = {}) {
+export async function readCast(
+  form: string,
+  scenarios: readonly Pick<StoredScenario, 'scenario'>[],
+  wanted: { record?: string; parent?: { form: string; record: string } } = {},
+) {
   const named = recordsNamed(scenarios);
-  const parents = (await readForms()).filter((one) => one.children?.some((list) => list.form === form));
+  const parents = (await readForms()).filter((one) =>
+    one.children?.some((list) => list.form === form),
+  );
   const [records, forms] = await Promise.all([
     readSamples(form, [...(wanted.record === undefined ? [] : [wanted.record]), ...named.own]),
-    Promise.all(parents.map(async (one): Promise<FormRecords> => ({ form: one, records: await readSamples(one.name, [...(wanted.parent?.form === one.name ? [wanted.parent.record] : []), ...(named.parents.get(one.name) ?? [])]) }))),
+    Promise.all(
+      parents.map(async (one): Promise<FormRecords> => ({
+        form: one,
+        records: await readSamples(one.name, [
+          ...(wanted.parent?.form === one.name ? [wanted.parent.record] : []),
+          ...(named.parents.get(one.name) ?? []),
+        ]),
+      })),
+    ),
   ]);
   return { records, forms };
 }

@@ -11,15 +11,26 @@ import { readForm, readHead, type StoredScenario } from './read';
 const MOST_SCENARIOS = 1000;
 
 /** Saves a new scenario under a name made from its title, with a number where that is taken. Throws a Refusal for names that the form or the workspace does not have. */
-export async function addScenario(formName: string, scenario: Scenario, by: string): Promise<StoredScenario> {
+export async function addScenario(
+  formName: string,
+  scenario: Scenario,
+  by: string,
+): Promise<StoredScenario> {
   const [form, head] = await Promise.all([readForm(formName), readHead()]);
   if (form === null) throw new Refusal(404, `There is no form "${formName}".`);
   const [unknown] = unknownNames(scenario, form);
   if (unknown !== undefined) throw new Refusal(400, `${unknown.path.join('.')}: ${unknown.says}.`);
-  if (!head.people.some((person) => person.key === scenario.open.as)) throw new Refusal(400, `open.as: there is no person "${scenario.open.as}".`);
+  if (!head.people.some((person) => person.key === scenario.open.as))
+    throw new Refusal(400, `open.as: there is no person "${scenario.open.as}".`);
   const taken = new Set((await readDocuments('scenario', formName)).map(({ name }) => name));
-  if (taken.size >= MOST_SCENARIOS) throw new Refusal(422, `A form has at most ${MOST_SCENARIOS} scenarios.`);
-  const stem = scenario.title.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 50) || 'scenario';
+  if (taken.size >= MOST_SCENARIOS)
+    throw new Refusal(422, `A form has at most ${MOST_SCENARIOS} scenarios.`);
+  const stem =
+    scenario.title
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 50) || 'scenario';
   for (let i = 1; ; i++) {
     const name = i === 1 ? stem : `${stem}-${i}`;
     if (taken.has(name)) continue;
@@ -29,9 +40,15 @@ export async function addScenario(formName: string, scenario: Scenario, by: stri
 }
 
 /** Removes a scenario at revision `from`. Throws a Refusal (409) when it was changed meanwhile; one that is gone is removed. */
-export async function removeScenario(form: string, name: string, from: number, by: string): Promise<void> {
+export async function removeScenario(
+  form: string,
+  name: string,
+  from: number,
+  by: string,
+): Promise<void> {
   const result = await removeDocument({ kind: 'scenario', form, name }, from, by);
-  if (!result.saved && result.theirs.revision > 0) throw new Refusal(409, 'Somebody else changed this scenario meanwhile. Reload to see it.');
+  if (!result.saved && result.theirs.revision > 0)
+    throw new Refusal(409, 'Somebody else changed this scenario meanwhile. Reload to see it.');
 }
 
 export interface ScenarioRun {
@@ -44,5 +61,8 @@ export interface ScenarioRun {
 /** Keeps how the scenarios of a form came out, for the page of forms. */
 export async function keepScenarioRun(form: string, run: ScenarioRun): Promise<void> {
   const row = { ...run, at: new Date() };
-  await database().insert(schema.scenarioRun).values({ form, ...row }).onConflictDoUpdate({ target: schema.scenarioRun.form, set: row });
+  await database()
+    .insert(schema.scenarioRun)
+    .values({ form, ...row })
+    .onConflictDoUpdate({ target: schema.scenarioRun.form, set: row });
 }

@@ -7,14 +7,21 @@ import { readReach } from './read';
 /** Throws a Refusal (400) for a pattern that is none, and for one that takes too long. */
 export async function searchScripts(query: Query): Promise<Hit[]> {
   const { forms, services } = await readReach();
-  const behaviours = forms.flatMap(({ form, behaviours: all }) => all.map(({ name, text }): Searched => ({ form: form.name, name, text })));
+  const behaviours = forms.flatMap(({ form, behaviours: all }) =>
+    all.map(({ name, text }): Searched => ({ form: form.name, name, text })),
+  );
   const answering = services.flatMap((service) =>
-    Object.entries(service.functions).flatMap(([name, { answers }]): Searched[] => (answers.from === 'script' ? [{ form: null, name: `${service.name}.${name}`, text: answers.script }] : [])),
+    Object.entries(service.functions).flatMap(([name, { answers }]): Searched[] =>
+      answers.from === 'script'
+        ? [{ form: null, name: `${service.name}.${name}`, text: answers.script }]
+        : [],
+    ),
   );
   try {
     return await task('search', { scripts: [...behaviours, ...answering], query });
   } catch (caught) {
-    if (caught instanceof Refusal && caught.status === 422) throw new Refusal(400, `“${query.wanted}” cannot be searched for: ${caught.message}`);
+    if (caught instanceof Refusal && caught.status === 422)
+      throw new Refusal(400, `“${query.wanted}” cannot be searched for: ${caught.message}`);
     throw caught;
   }
 }

@@ -18,16 +18,28 @@ export interface KeyUses {
 }
 
 /** What uses a part, or one key of its options; for a key also how many records hold it. */
-export async function whatUses(form: string, part: string, key: string | null): Promise<Uses | KeyUses> {
+export async function whatUses(
+  form: string,
+  part: string,
+  key: string | null,
+): Promise<Uses | KeyUses> {
   const reach = await readReach();
   const definition = await readForm(form);
   if (definition === null) throw new Refusal(404, `There is no form "${form}".`);
   const uses = await task('uses', { reach, form, part, key });
-  return key === null ? (uses as Uses) : { ...(uses as Omit<KeyUses, 'records'>), records: await countRecords(form, holdsKey(part, key)) };
+  return key === null
+    ? (uses as Uses)
+    : {
+        ...(uses as Omit<KeyUses, 'records'>),
+        records: await countRecords(form, holdsKey(part, key)),
+      };
 }
 
 export interface Renaming {
-  plan: Pick<RenamePlan, 'part' | 'to' | 'sort' | 'behaviours' | 'mentions'> & { forms: string[]; scenarios: { name: string; title: string }[] };
+  plan: Pick<RenamePlan, 'part' | 'to' | 'sort' | 'behaviours' | 'mentions'> & {
+    forms: string[];
+    scenarios: { name: string; title: string }[];
+  };
   records: Count;
   applied: boolean;
 }
@@ -36,14 +48,30 @@ export interface Renaming {
  * Plans a renaming and, when asked to, takes it over in one transaction. The plan is made anew then, so it takes in what
  * was saved since it was shown; when somebody saves while it is being made, nothing is changed and that is said (409).
  */
-export async function renamePart(form: string, part: string, to: string, apply: boolean, by: string): Promise<Renaming> {
+export async function renamePart(
+  form: string,
+  part: string,
+  to: string,
+  apply: boolean,
+  by: string,
+): Promise<Renaming> {
   const before = await revisions();
   const plan = await task('planRename', { reach: await readReach(), form, part, to });
-  const records = plan.inRecords ? await countRecords(form, holdsPart(part, plan.sort)) : { count: 0, more: false };
+  const records = plan.inRecords
+    ? await countRecords(form, holdsPart(part, plan.sort))
+    : { count: 0, more: false };
   if (apply) await transaction((tx) => takeOver(tx, plan, before, by));
   const { sort, behaviours, mentions } = plan;
   return {
-    plan: { part, to, sort, behaviours, mentions, forms: plan.forms.map((one) => one.title), scenarios: plan.scenarios.map(({ name, title }) => ({ name, title })) },
+    plan: {
+      part,
+      to,
+      sort,
+      behaviours,
+      mentions,
+      forms: plan.forms.map((one) => one.title),
+      scenarios: plan.scenarios.map(({ name, title }) => ({ name, title })),
+    },
     records,
     applied: apply,
   };
@@ -55,21 +83,42 @@ const keyOf = (kind: Kind, form: string, name: string) => `${kind} ${form} ${nam
 
 /** The revisions of everything a renaming may change. */
 async function revisions(): Promise<Map<string, number>> {
-  const all = await Promise.all(RENAMED.map(async (kind) => (await readAllDocuments(kind)).map(({ form, name, revision }) => [keyOf(kind, form, name), revision] as const)));
+  const all = await Promise.all(
+    RENAMED.map(async (kind) =>
+      (await readAllDocuments(kind)).map(
+        ({ form, name, revision }) => [keyOf(kind, form, name), revision] as const,
+      ),
+    ),
+  );
   return new Map(all.flat());
 }
 
-async function takeOver(tx: Transaction, plan: RenamePlan, before: ReadonlyMap<string, number>, by: string): Promise<void> {
+async function takeOver(
+  tx: Transaction,
+  plan: RenamePlan,
+  before: ReadonlyMap<string, number>,
+  by: string,
+): Promise<void> {
   // Nobody saves meanwhile, so that the old name comes back nowhere.
   await tx.execute(sql`lock table document in share row exclusive mode`);
-  const { rows } = await tx.execute(sql`select kind, form, name, revision from document where kind in ('form', 'behaviour', 'scenario') and content is not null`);
-  const other = rows.find((row) => before.get(keyOf(row.kind as Kind, row.form as string, row.name as string)) !== row.revision);
+  const { rows } = await tx.execute(
+    sql`select kind, form, name, revision from document where kind in ('form', 'behaviour', 'scenario') and content is not null`,
+  );
+  const other = rows.find(
+    (row) =>
+      before.get(keyOf(row.kind as Kind, row.form as string, row.name as string)) !== row.revision,
+  );
   if (other !== undefined || rows.length !== before.size) {
-    throw new Refusal(409, `Somebody saved ${other === undefined ? 'something' : String(other.name)} while this was being renamed. Nothing was changed: look at what would change again.`);
+    throw new Refusal(
+      409,
+      `Somebody saved ${other === undefined ? 'something' : String(other.name)} while this was being renamed. Nothing was changed: look at what would change again.`,
+    );
   }
-  const save = <K extends Kind>(kind: K, form: string, name: string, content: Contents[K]) => saveDocument({ kind, form, name }, content, before.get(keyOf(kind, form, name))!, by, tx);
+  const save = <K extends Kind>(kind: K, form: string, name: string, content: Contents[K]) =>
+    saveDocument({ kind, form, name }, content, before.get(keyOf(kind, form, name))!, by, tx);
   for (const form of plan.forms) await save('form', '', form.name, form);
   for (const { form, name, text } of plan.behaviours) await save('behaviour', form, name, text);
-  for (const { form, name, scenario } of plan.scenarios) await save('scenario', form, name, scenario);
+  for (const { form, name, scenario } of plan.scenarios)
+    await save('scenario', form, name, scenario);
   if (plan.inRecords) await renameInRecords(tx, plan.form, plan.part, plan.to, plan.sort);
 }

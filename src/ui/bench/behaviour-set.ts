@@ -26,20 +26,38 @@ export interface SetWork {
   afterSetChanged(): Promise<void>;
 }
 
-export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchState>, { edit, saveAll, begin, forget, renamed: renameDrafts, brain, pathOf, afterSetChanged }: SetWork) {
-  const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
+export function behaviourSet(
+  { getState: get, setState: set }: StoreApi<BenchState>,
+  { edit, saveAll, begin, forget, renamed: renameDrafts, brain, pathOf, afterSetChanged }: SetWork,
+) {
+  const behaviourOf = (name: string) =>
+    get().behaviours.find((behaviour) => behaviour.name === name)!;
   const isThere = (name: string) => get().behaviours.some((behaviour) => behaviour.name === name);
 
   /** Adds a behaviour after all others, and opens it. */
-  function addBehaviour(title: string, text = `/** ${title}: says what this is for. */\n\n`): string {
-    const name = newBehaviourName(title, get().behaviours.map((behaviour) => behaviour.name));
+  function addBehaviour(
+    title: string,
+    text = `/** ${title}: says what this is for. */\n\n`,
+  ): string {
+    const name = newBehaviourName(
+      title,
+      get().behaviours.map((behaviour) => behaviour.name),
+    );
     put(name, text);
     set({ active: name, pane: 'code' });
     return name;
   }
 
   function put(name: string, text: string): void {
-    const behaviour: Behaviour = { name, text: '', revision: 0, saving: { state: 'waiting' }, diagnoses: [], running: null, broken: null };
+    const behaviour: Behaviour = {
+      name,
+      text: '',
+      revision: 0,
+      saving: { state: 'waiting' },
+      diagnoses: [],
+      running: null,
+      broken: null,
+    };
     set((state) => ({ behaviours: inOrder([...state.behaviours, behaviour]) }));
     begin(name);
     edit(name, text);
@@ -50,11 +68,17 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
     const { text } = behaviourOf(name);
     const { title, purpose } = readHeader({ name, text });
     // Two that say the same would only be in each other's way.
-    addBehaviour(`${title} copy`, withHeader({ text }, { title: `${title} copy`, purpose, off: true }));
+    addBehaviour(
+      `${title} copy`,
+      withHeader({ text }, { title: `${title} copy`, purpose, off: true }),
+    );
   }
 
   /** Writes another title, purpose or on and off into the header of the source. */
-  function describe(name: string, header: Partial<Pick<Header, 'title' | 'purpose' | 'off'>>): void {
+  function describe(
+    name: string,
+    header: Partial<Pick<Header, 'title' | 'purpose' | 'off'>>,
+  ): void {
     const { text } = behaviourOf(name);
     edit(name, withHeader({ text }, { ...readHeader({ name, text }), ...header }));
   }
@@ -66,7 +90,12 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
     const { text, revision } = behaviourOf(name);
     if (revision > 0) {
       const reply = await call('DELETE', pathOf(`behaviours/${name}?from=${revision}`));
-      const says = reply.status === 409 ? 'Somebody else saved this behaviour meanwhile, so it stays. Reload to see it.' : reply.ok ? null : reply.says;
+      const says =
+        reply.status === 409
+          ? 'Somebody else saved this behaviour meanwhile, so it stays. Reload to see it.'
+          : reply.ok
+            ? null
+            : reply.says;
       if (says !== null) return set({ notice: { tone: 'error', text: says } });
     }
     set({ deleted: { name, text } });
@@ -79,7 +108,11 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
     const { behaviours, active } = get();
     const at = behaviours.findIndex((behaviour) => behaviour.name === name);
     const rest = behaviours.filter((behaviour) => behaviour.name !== name);
-    set({ behaviours: rest, active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active, pane: 'code' });
+    set({
+      behaviours: rest,
+      active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active,
+      pane: 'code',
+    });
     await brain().remove(name);
     await afterSetChanged();
   }
@@ -95,8 +128,13 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
   /** Brings the behaviours into another order; their files are numbered by it. */
   async function reorder(order: string[]): Promise<void> {
     await saveAll();
-    if (get().behaviours.some(({ saving }) => saving.state !== 'saved')) return set({ notice: { tone: 'error', text: 'Something is not saved yet, so the order stays.' } });
-    const reply = await call<{ renames: { from: string; to: string }[] }>('PUT', pathOf('order'), { order });
+    if (get().behaviours.some(({ saving }) => saving.state !== 'saved'))
+      return set({
+        notice: { tone: 'error', text: 'Something is not saved yet, so the order stays.' },
+      });
+    const reply = await call<{ renames: { from: string; to: string }[] }>('PUT', pathOf('order'), {
+      order,
+    });
     if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
     const { renames } = reply.body;
     renameDrafts(renames);
@@ -104,10 +142,21 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
     const bare = (name: string) => name.replace(/\.[jt]s$/, '');
     set((state) => ({
       active: renamed(state.active),
-      behaviours: inOrder(state.behaviours.map((behaviour) => ({ ...behaviour, name: renamed(behaviour.name), running: behaviour.running === null ? null : { ...behaviour.running, name: bare(renamed(behaviour.name)) } }))),
+      behaviours: inOrder(
+        state.behaviours.map((behaviour) => ({
+          ...behaviour,
+          name: renamed(behaviour.name),
+          running:
+            behaviour.running === null
+              ? null
+              : { ...behaviour.running, name: bare(renamed(behaviour.name)) },
+        })),
+      ),
       scenarios: state.scenarios.map((entry) => {
         const scenario = renamedInScenario(entry.scenario, renames);
-        return scenario === entry.scenario ? entry : { ...entry, scenario, revision: entry.revision + 1 };
+        return scenario === entry.scenario
+          ? entry
+          : { ...entry, scenario, revision: entry.revision + 1 };
       }),
     }));
     for (const { from } of renames) await brain().remove(from);
@@ -126,19 +175,43 @@ export function behaviourSet({ getState: get, setState: set }: StoreApi<BenchSta
   }
 
   /** Adds a behaviour and scenarios that prove it. */
-  async function takeStarter(title: string, text: string, scenarios: readonly Scenario[]): Promise<void> {
+  async function takeStarter(
+    title: string,
+    text: string,
+    scenarios: readonly Scenario[],
+  ): Promise<void> {
     addBehaviour(title, text);
     for (const scenario of scenarios) {
-      const reply = await call<{ name: string; scenario: Scenario; revision: number }>('POST', pathOf('scenarios'), scenario);
+      const reply = await call<{ name: string; scenario: Scenario; revision: number }>(
+        'POST',
+        pathOf('scenarios'),
+        scenario,
+      );
       if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
       set((state) => ({ scenarios: [...state.scenarios, reply.body] }));
     }
-    set({ notice: { tone: 'info', text: `“${title}” is added${scenarios.length === 0 ? '' : `, with ${scenarios.length === 1 ? 'a scenario' : `${scenarios.length} scenarios`} that ${scenarios.length === 1 ? 'proves' : 'prove'} it`}.` } });
+    set({
+      notice: {
+        tone: 'info',
+        text: `“${title}” is added${scenarios.length === 0 ? '' : `, with ${scenarios.length === 1 ? 'a scenario' : `${scenarios.length} scenarios`} that ${scenarios.length === 1 ? 'proves' : 'prove'} it`}.`,
+      },
+    });
   }
 
   function turn(name: string): void {
     if (isThere(name)) describe(name, { off: !readHeader(behaviourOf(name)).off });
   }
 
-  return { addBehaviour, duplicate, describe, remove, leave, restore, reorder, move, turn, takeStarter };
+  return {
+    addBehaviour,
+    duplicate,
+    describe,
+    remove,
+    leave,
+    restore,
+    reorder,
+    move,
+    turn,
+    takeStarter,
+  };
 }

@@ -1,8 +1,22 @@
 'use client';
 /** The behaviours in the order in which they run, with what each did; moved by drag and keyboard, turned off, copied, deleted. */
 import { Box, chakra, Dialog, Flex, Menu, Portal } from '@chakra-ui/react';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useState } from 'react';
 import { useStore } from 'zustand';
@@ -14,22 +28,50 @@ import { StarterDialog } from './starters';
 import type { BenchStore } from './store';
 import { useHeads, type BehaviourHead } from './use-bench';
 
-export function BehaviourList({ bench, seen, tape }: { bench: BenchStore; seen: Seen; tape: Tape }) {
+export function BehaviourList({
+  bench,
+  seen,
+  tape,
+}: {
+  bench: BenchStore;
+  seen: Seen;
+  tape: Tape;
+}) {
   const heads = useHeads(bench);
   const active = useStore(bench.store, (state) => state.active);
   const [adding, setAdding] = useState<'title' | 'starter' | null>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const names = heads.map(({ name }) => name);
   const move = (from: number, to: number) => void bench.reorder(arrayMove(names, from, to));
   const dropped = ({ active: dragged, over }: DragEndEvent) => {
-    if (over !== null && over.id !== dragged.id) move(names.indexOf(String(dragged.id)), names.indexOf(String(over.id)));
+    if (over !== null && over.id !== dragged.id)
+      move(names.indexOf(String(dragged.id)), names.indexOf(String(over.id)));
   };
   return (
-    <Box flex="0 0 auto" maxH="45%" overflowY="auto" pt="8px" pb="8px" borderTopWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label="Behaviours">
+    <Box
+      flex="0 0 auto"
+      maxH="45%"
+      overflowY="auto"
+      pt="8px"
+      pb="8px"
+      borderTopWidth="1px"
+      borderColor="line"
+      tabIndex={0}
+      role="region"
+      aria-label="Behaviours"
+    >
       <Caption>
         <span>Behaviours</span>
         <Flex gap="6px">
-          <Button look="text" fontSize="12.5px" onClick={() => setAdding('starter')} title="From a daily need to code with the real names">
+          <Button
+            look="text"
+            fontSize="12.5px"
+            onClick={() => setAdding('starter')}
+            title="From a daily need to code with the real names"
+          >
             + for a need
           </Button>
           <Button look="text" fontSize="12.5px" onClick={() => setAdding('title')}>
@@ -37,10 +79,25 @@ export function BehaviourList({ bench, seen, tape }: { bench: BenchStore; seen: 
           </Button>
         </Flex>
       </Caption>
-      <DndContext id="behaviours" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+      <DndContext
+        id="behaviours"
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={dropped}
+      >
         <SortableContext items={names} strategy={verticalListSortingStrategy}>
           {heads.map((head, i) => (
-            <BehaviourRow key={head.name} bench={bench} head={head} place={i} count={heads.length} on={head.name === active} seen={seen} tape={tape} onMove={(to) => move(i, to)} />
+            <BehaviourRow
+              key={head.name}
+              bench={bench}
+              head={head}
+              place={i}
+              count={heads.length}
+              on={head.name === active}
+              seen={seen}
+              tape={tape}
+              onMove={(to) => move(i, to)}
+            />
           ))}
         </SortableContext>
       </DndContext>
@@ -89,10 +146,19 @@ interface RowProps {
 
 function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: RowProps) {
   const { name, title, purpose, off, errors } = head;
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: name });
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id: name,
+  });
   const [describing, setDescribing] = useState(false);
-  const failing = seen.failing.some((failure) => `${failure.behaviour}.` === name.replace(/[jt]s$/, '')) || head.broken !== null;
-  const saving = { saved: '', waiting: ' · saving', unsaved: ' · not saved', conflict: ' · two versions' }[head.saving];
+  const failing =
+    seen.failing.some((failure) => `${failure.behaviour}.` === name.replace(/[jt]s$/, '')) ||
+    head.broken !== null;
+  const saving = {
+    saved: '',
+    waiting: ' · saving',
+    unsaved: ' · not saved',
+    conflict: ' · two versions',
+  }[head.saving];
   const choose = (what: string) => {
     if (what === 'describe') setDescribing(true);
     else if (what === 'off') bench.describe(name, { off: !off });
@@ -105,28 +171,89 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
     } else void bench.remove(name);
   };
   return (
-    <Flex ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }} align="flex-start" bg={isDragging ? 'saidGround' : on ? 'sheet' : undefined} _hover={{ bg: isDragging ? 'saidGround' : 'sheet' }} position="relative" zIndex={isDragging ? 2 : undefined} data-behaviour={name}>
-      <chakra.button type="button" {...attributes} {...listeners} aria-label={`Move ${title}`} title="Drag, or press Space and use the arrow keys" cursor="grab" color="soft" pl="14px" pr="4px" py="3px" touchAction="none" minW="34px" textAlign="left">
+    <Flex
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }}
+      align="flex-start"
+      bg={isDragging ? 'saidGround' : on ? 'sheet' : undefined}
+      _hover={{ bg: isDragging ? 'saidGround' : 'sheet' }}
+      position="relative"
+      zIndex={isDragging ? 2 : undefined}
+      data-behaviour={name}
+    >
+      <chakra.button
+        type="button"
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${title}`}
+        title="Drag, or press Space and use the arrow keys"
+        cursor="grab"
+        color="soft"
+        pl="14px"
+        pr="4px"
+        py="3px"
+        touchAction="none"
+        minW="34px"
+        textAlign="left"
+      >
         {place + 1}
       </chakra.button>
-      <chakra.button type="button" flex="1" minW={0} py="3px" textAlign="left" cursor="pointer" aria-current={on || undefined} title={purpose === '' ? undefined : purpose} onClick={() => bench.choose(name)}>
+      <chakra.button
+        type="button"
+        flex="1"
+        minW={0}
+        py="3px"
+        textAlign="left"
+        cursor="pointer"
+        aria-current={on || undefined}
+        title={purpose === '' ? undefined : purpose}
+        onClick={() => bench.choose(name)}
+      >
         <Box fontWeight={on ? 640 : 400} textDecoration={off ? 'line-through' : undefined}>
           {title}
         </Box>
-        <Box color={failing || errors > 0 ? 'bad' : 'soft'} fontSize="12px" lineHeight="15px" whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis">
-          {off ? 'turned off' : failing ? '× failed' : errors > 0 ? `× ${errors === 1 ? '1 error' : `${errors} errors`}` : didInWords(name, tape)}
+        <Box
+          color={failing || errors > 0 ? 'bad' : 'soft'}
+          fontSize="12px"
+          lineHeight="15px"
+          whiteSpace="nowrap"
+          overflow="hidden"
+          textOverflow="ellipsis"
+        >
+          {off
+            ? 'turned off'
+            : failing
+              ? '× failed'
+              : errors > 0
+                ? `× ${errors === 1 ? '1 error' : `${errors} errors`}`
+                : didInWords(name, tape)}
           {saving}
         </Box>
       </chakra.button>
       <Menu.Root onSelect={({ value }) => choose(value)} positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
-          <chakra.button type="button" aria-label={`What to do with ${title}`} px="9px" py="3px" color="soft" cursor="pointer" _hover={{ color: 'ink' }}>
+          <chakra.button
+            type="button"
+            aria-label={`What to do with ${title}`}
+            px="9px"
+            py="3px"
+            color="soft"
+            cursor="pointer"
+            _hover={{ color: 'ink' }}
+          >
             ⋯
           </chakra.button>
         </Menu.Trigger>
         <Portal>
           <Menu.Positioner>
-            <Menu.Content bg="sheet" color="ink" borderWidth="1px" borderColor="line" borderRadius="4px" minW="180px">
+            <Menu.Content
+              bg="sheet"
+              color="ink"
+              borderWidth="1px"
+              borderColor="line"
+              borderRadius="4px"
+              minW="180px"
+            >
               <Item value="describe">Title and purpose…</Item>
               <Item value="off">{off ? 'Turn on' : 'Turn off'}</Item>
               <Item value="up" disabled={place === 0}>
@@ -156,9 +283,26 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
   );
 }
 
-function Item({ value, disabled = false, children }: { value: string; disabled?: boolean; children: React.ReactNode }) {
+function Item({
+  value,
+  disabled = false,
+  children,
+}: {
+  value: string;
+  disabled?: boolean;
+  children: React.ReactNode;
+}) {
   return (
-    <Menu.Item value={value} disabled={disabled} px="12px" py="4px" cursor="pointer" fontSize="13.5px" _highlighted={{ bg: 'actGround' }} _disabled={{ opacity: 0.5 }}>
+    <Menu.Item
+      value={value}
+      disabled={disabled}
+      px="12px"
+      py="4px"
+      cursor="pointer"
+      fontSize="13.5px"
+      _highlighted={{ bg: 'actGround' }}
+      _disabled={{ opacity: 0.5 }}
+    >
       {children}
     </Menu.Item>
   );
@@ -169,12 +313,33 @@ function didInWords(name: string, tape: Tape): string {
   const bare = name.replace(/\.[jt]s$/, '');
   const runs = tape.entries.filter((entry) => entry.type === 'run' && entry.behaviour === bare);
   const numbers = new Set(runs.map(({ n }) => n));
-  const steers = new Set(tape.entries.flatMap((entry) => (entry.type === 'effect' && entry.cause !== null && numbers.has(entry.cause) ? [entry.part] : [])));
-  const what = steers.size === 0 ? 'steers nothing yet' : steers.size === 1 ? `steers ${[...steers][0]}` : `steers ${steers.size} parts`;
-  return runs.length === 0 ? what : `${what} · ran ${runs.length === 1 ? 'once' : `${runs.length} times`}`;
+  const steers = new Set(
+    tape.entries.flatMap((entry) =>
+      entry.type === 'effect' && entry.cause !== null && numbers.has(entry.cause)
+        ? [entry.part]
+        : [],
+    ),
+  );
+  const what =
+    steers.size === 0
+      ? 'steers nothing yet'
+      : steers.size === 1
+        ? `steers ${[...steers][0]}`
+        : `steers ${steers.size} parts`;
+  return runs.length === 0
+    ? what
+    : `${what} · ran ${runs.length === 1 ? 'once' : `${runs.length} times`}`;
 }
 
-function Describe({ bench, head, onDone }: { bench: BenchStore; head: BehaviourHead; onDone: () => void }) {
+function Describe({
+  bench,
+  head,
+  onDone,
+}: {
+  bench: BenchStore;
+  head: BehaviourHead;
+  onDone: () => void;
+}) {
   const [title, setTitle] = useState(head.title);
   const [purpose, setPurpose] = useState(head.purpose);
   const done = () => {
@@ -185,13 +350,26 @@ function Describe({ bench, head, onDone }: { bench: BenchStore; head: BehaviourH
   return (
     <Box p="14px">
       <Dialog.Title fontSize="15px">Title and purpose</Dialog.Title>
-      <Box color="soft" fontSize="13px">They stand in the comment that the script begins with.</Box>
+      <Box color="soft" fontSize="13px">
+        They stand in the comment that the script begins with.
+      </Box>
       <Flex direction="column" gap="8px" mt="8px">
         <Labelled label="Title">
-          <Line autoFocus width="100%" value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && done()} />
+          <Line
+            autoFocus
+            width="100%"
+            value={title}
+            onChange={(event) => setTitle(event.target.value)}
+            onKeyDown={(event) => event.key === 'Enter' && done()}
+          />
         </Labelled>
         <Labelled label="Purpose">
-          <Line width="100%" value={purpose} onChange={(event) => setPurpose(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && done()} />
+          <Line
+            width="100%"
+            value={purpose}
+            onChange={(event) => setPurpose(event.target.value)}
+            onKeyDown={(event) => event.key === 'Enter' && done()}
+          />
         </Labelled>
       </Flex>
       <Flex mt="12px" gap="8px">

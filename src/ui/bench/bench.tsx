@@ -24,11 +24,25 @@ import { useBench, useTitles } from './use-bench';
 import { namesFor } from './words';
 
 // Charts and the comparison of revisions are loaded only by those who look at them.
-const MapPane = dynamic(() => import('./map').then((module) => module.MapPane), { ssr: false, loading: () => <Box p="14px">Drawing the map…</Box> });
-const HistoryPane = dynamic(() => import('./history').then((module) => module.HistoryPane), { ssr: false, loading: () => <Box p="14px">Reading the revisions…</Box> });
+const MapPane = dynamic(() => import('./map').then((module) => module.MapPane), {
+  ssr: false,
+  loading: () => <Box p="14px">Drawing the map…</Box>,
+});
+const HistoryPane = dynamic(() => import('./history').then((module) => module.HistoryPane), {
+  ssr: false,
+  loading: () => <Box p="14px">Reading the revisions…</Box>,
+});
 
 /** `opened` says how the form is opened at first, such as from a parent; `at` what is looked at, such as a line. */
-export function Bench({ material, opened, at }: { material: BenchMaterial; opened: Partial<Open>; at: BenchPlace }) {
+export function Bench({
+  material,
+  opened,
+  at,
+}: {
+  material: BenchMaterial;
+  opened: Partial<Open>;
+  at: BenchPlace;
+}) {
   const [bench] = useState(() => createBench(material, opened));
   useEffect(() => {
     void bench.start().then(() => bench.goToPlace(at));
@@ -61,7 +75,38 @@ function keepSizes(part: Partial<{ columns: number[]; rows: number[] }>): void {
 }
 
 function Layout({ bench }: { bench: BenchStore }) {
-  const state = useBench(bench, ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo, left }) => ({ material, answers, at, steps, active, pane, side, asked, open, notice, deleted, goTo, left }));
+  const state = useBench(
+    bench,
+    ({
+      material,
+      answers,
+      at,
+      steps,
+      active,
+      pane,
+      side,
+      asked,
+      open,
+      notice,
+      deleted,
+      goTo,
+      left,
+    }) => ({
+      material,
+      answers,
+      at,
+      steps,
+      active,
+      pane,
+      side,
+      asked,
+      open,
+      notice,
+      deleted,
+      goTo,
+      left,
+    }),
+  );
   const titles = useTitles(bench);
   const { material, answers, at, steps, active } = state;
   const [sizes, setSizes] = useState<{ columns: number[]; rows: number[] } | null>(null);
@@ -69,7 +114,10 @@ function Layout({ bench }: { bench: BenchStore }) {
   useEffect(() => setSizes(readSizes()), []);
 
   const seen = useMemo(() => seenAt(answers, at), [answers, at]);
-  const tape = useMemo(() => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)), [answers, at]);
+  const tape = useMemo(
+    () => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)),
+    [answers, at],
+  );
   const words = useMemo(() => standingWords(tape), [tape]);
   const names = useMemo(() => namesFor(material.form, titles, material.people), [material, titles]);
   const there = titles.some(({ name }) => name === active);
@@ -78,7 +126,10 @@ function Layout({ bench }: { bench: BenchStore }) {
   const who = material.people.find((person) => person.key === state.open.as)?.name ?? state.open.as;
   const marked = useMemo(() => new Set(words.keys()), [words]);
 
-  const onInsert = useCallback((part: string) => bench.insert(spelled(bench.store.getState().material.form, part)), [bench]);
+  const onInsert = useCallback(
+    (part: string) => bench.insert(spelled(bench.store.getState().material.form, part)),
+    [bench],
+  );
   const onPoint = useCallback((part: string | null) => bench.shine(part, 'form'), [bench]);
 
   return (
@@ -107,9 +158,34 @@ function Layout({ bench }: { bench: BenchStore }) {
         </Flex>
       )}
       {sizes !== null && (
-        <Splitter.Root unstyled css={CLIP} as="main" orientation="vertical" flex="1" minH={0} panels={[{ id: 'work', minSize: 30 }, { id: 'tape', minSize: 12 }]} defaultSize={sizes.rows} onResizeEnd={({ size }) => keepSizes({ rows: size })}>
+        <Splitter.Root
+          unstyled
+          css={CLIP}
+          as="main"
+          orientation="vertical"
+          flex="1"
+          minH={0}
+          panels={[
+            { id: 'work', minSize: 30 },
+            { id: 'tape', minSize: 12 },
+          ]}
+          defaultSize={sizes.rows}
+          onResizeEnd={({ size }) => keepSizes({ rows: size })}
+        >
           <Splitter.Panel css={CLIP} id="work" minH={0}>
-            <Splitter.Root unstyled css={CLIP} orientation="horizontal" height="100%" panels={[{ id: 'outline', minSize: 10 }, { id: 'code', minSize: 20 }, { id: 'form', minSize: 22 }]} defaultSize={sizes.columns} onResizeEnd={({ size }) => keepSizes({ columns: size })}>
+            <Splitter.Root
+              unstyled
+              css={CLIP}
+              orientation="horizontal"
+              height="100%"
+              panels={[
+                { id: 'outline', minSize: 10 },
+                { id: 'code', minSize: 20 },
+                { id: 'form', minSize: 22 },
+              ]}
+              defaultSize={sizes.columns}
+              onResizeEnd={({ size }) => keepSizes({ columns: size })}
+            >
               <Splitter.Panel css={CLIP} id="outline" minW={0} as="nav" aria-label="Outline">
                 <Outline
                   form={material.form}
@@ -135,13 +211,29 @@ function Layout({ bench }: { bench: BenchStore }) {
                   ) : state.pane === 'history' ? (
                     <HistoryPane key={active} bench={bench} name={active} />
                   ) : (
-                    <Code bench={bench} name={active} seen={seen} notes={notes} goTo={state.goTo?.behaviour === active ? state.goTo : null} />
+                    <Code
+                      bench={bench}
+                      name={active}
+                      seen={seen}
+                      notes={notes}
+                      goTo={state.goTo?.behaviour === active ? state.goTo : null}
+                    />
                   )}
                 </Flex>
               </Splitter.Panel>
               <Handle id="code:form" label="Width of the live form" />
-              <Splitter.Panel css={CLIP} id="form" minW={0} as="section" aria-label={state.side === 'form' ? 'Live form' : 'Handbook'}>
-                {state.side === 'form' ? <LiveForm bench={bench} seen={seen} words={words} names={names} /> : <HandbookPane bench={bench} />}
+              <Splitter.Panel
+                css={CLIP}
+                id="form"
+                minW={0}
+                as="section"
+                aria-label={state.side === 'form' ? 'Live form' : 'Handbook'}
+              >
+                {state.side === 'form' ? (
+                  <LiveForm bench={bench} seen={seen} words={words} names={names} />
+                ) : (
+                  <HandbookPane bench={bench} />
+                )}
               </Splitter.Panel>
             </Splitter.Root>
           </Splitter.Panel>
@@ -171,12 +263,32 @@ function Layout({ bench }: { bench: BenchStore }) {
   );
 }
 
-function Handle({ id, label, flat = false }: { id: `${string}:${string}`; label: string; flat?: boolean }) {
+function Handle({
+  id,
+  label,
+  flat = false,
+}: {
+  id: `${string}:${string}`;
+  label: string;
+  flat?: boolean;
+}) {
   // A hairline to see, seven pixels to take hold of.
-  const grip = flat ? { height: '7px', my: '-3px', cursor: 'row-resize' } : { width: '7px', mx: '-3px', cursor: 'col-resize' };
-  const hairline = flat ? { height: '1px', width: '100%', top: '3px' } : { width: '1px', height: '100%', left: '3px' };
+  const grip = flat
+    ? { height: '7px', my: '-3px', cursor: 'row-resize' }
+    : { width: '7px', mx: '-3px', cursor: 'col-resize' };
+  const hairline = flat
+    ? { height: '1px', width: '100%', top: '3px' }
+    : { width: '1px', height: '100%', left: '3px' };
   return (
-    <Splitter.ResizeTrigger id={id} aria-label={label} flexShrink={0} position="relative" zIndex={1} {...grip} _hover={{ '& > div': { bg: 'act' } }}>
+    <Splitter.ResizeTrigger
+      id={id}
+      aria-label={label}
+      flexShrink={0}
+      position="relative"
+      zIndex={1}
+      {...grip}
+      _hover={{ '& > div': { bg: 'act' } }}
+    >
       <Box position="absolute" bg="line" {...hairline} />
     </Splitter.ResizeTrigger>
   );

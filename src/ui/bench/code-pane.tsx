@@ -12,7 +12,10 @@ import { Button, Line, Notice } from '../kit';
 import type { Behaviour, BenchState, BenchStore } from './store';
 import { useHeads } from './use-bench';
 
-const Editor = dynamic(() => import('./editor'), { ssr: false, loading: () => <Box p="14px">Opening the editor…</Box> });
+const Editor = dynamic(() => import('./editor'), {
+  ssr: false,
+  loading: () => <Box p="14px">Opening the editor…</Box>,
+});
 
 const PANES: readonly { key: BenchState['pane']; label: string }[] = [
   { key: 'structure', label: 'Structure' },
@@ -20,17 +23,40 @@ const PANES: readonly { key: BenchState['pane']; label: string }[] = [
 ];
 
 /** Structure and map of the form, then the behaviours. */
-export function Tabs({ bench, active, pane }: { bench: BenchStore; active: string; pane: BenchState['pane'] }) {
+export function Tabs({
+  bench,
+  active,
+  pane,
+}: {
+  bench: BenchStore;
+  active: string;
+  pane: BenchState['pane'];
+}) {
   const heads = useHeads(bench);
   return (
-    <Flex role="tablist" aria-label="Behaviours" gap="2px" px="10px" pt="6px" bg="ground" borderBottomWidth="1px" borderColor="line" overflowX="auto" flexShrink={0}>
+    <Flex
+      role="tablist"
+      aria-label="Behaviours"
+      gap="2px"
+      px="10px"
+      pt="6px"
+      bg="ground"
+      borderBottomWidth="1px"
+      borderColor="line"
+      overflowX="auto"
+      flexShrink={0}
+    >
       {PANES.map(({ key, label }) => (
         <Tab key={key} on={pane === key} fontStyle="italic" onClick={() => bench.showPane(key)}>
           {label}
         </Tab>
       ))}
       {heads.map(({ name, title, off, saving }) => (
-        <Tab key={name} on={name === active && (pane === 'code' || pane === 'history')} onClick={() => bench.choose(name)}>
+        <Tab
+          key={name}
+          on={name === active && (pane === 'code' || pane === 'history')}
+          onClick={() => bench.choose(name)}
+        >
           <chakra.span textDecoration={off ? 'line-through' : undefined}>{title}</chakra.span>
           {saving !== 'saved' && <span title="not saved yet"> •</span>}
         </Tab>
@@ -39,19 +65,62 @@ export function Tabs({ bench, active, pane }: { bench: BenchStore; active: strin
   );
 }
 
-function Tab({ on, children, fontStyle, onClick }: { on: boolean; children: React.ReactNode; fontStyle?: string; onClick: () => void }) {
+function Tab({
+  on,
+  children,
+  fontStyle,
+  onClick,
+}: {
+  on: boolean;
+  children: React.ReactNode;
+  fontStyle?: string;
+  onClick: () => void;
+}) {
   return (
-    <chakra.button type="button" role="tab" aria-selected={on} px="12px" py="4px" cursor="pointer" whiteSpace="nowrap" borderWidth="1px" borderBottomWidth={0} borderRadius="5px 5px 0 0" borderColor={on ? 'line' : 'transparent'} bg={on ? 'sheet' : undefined} color={on ? 'ink' : 'soft'} fontStyle={fontStyle} mb="-1px" onClick={onClick}>
+    <chakra.button
+      type="button"
+      role="tab"
+      aria-selected={on}
+      px="12px"
+      py="4px"
+      cursor="pointer"
+      whiteSpace="nowrap"
+      borderWidth="1px"
+      borderBottomWidth={0}
+      borderRadius="5px 5px 0 0"
+      borderColor={on ? 'line' : 'transparent'}
+      bg={on ? 'sheet' : undefined}
+      color={on ? 'ink' : 'soft'}
+      fontStyle={fontStyle}
+      mb="-1px"
+      onClick={onClick}
+    >
       {children}
     </chakra.button>
   );
 }
 
-export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; name: string; seen: Seen; notes: ReturnType<typeof linesOf>; goTo: { line: number; count: number } | null }) {
-  const behaviour = useStore(bench.store, ({ behaviours }) => behaviours.find((one) => one.name === name)!);
+export function Code({
+  bench,
+  name,
+  seen,
+  notes,
+  goTo,
+}: {
+  bench: BenchStore;
+  name: string;
+  seen: Seen;
+  notes: ReturnType<typeof linesOf>;
+  goTo: { line: number; count: number } | null;
+}) {
+  const behaviour = useStore(bench.store, ({ behaviours }) =>
+    behaviours.find((one) => one.name === name)!,
+  );
   const checked = useStore(bench.store, (state) => state.checked);
   const { saving, diagnoses, broken } = behaviour;
-  const [renaming, setRenaming] = useState<{ old: string; apply: (to: string) => void } | null>(null);
+  const [renaming, setRenaming] = useState<{ old: string; apply: (to: string) => void } | null>(
+    null,
+  );
   const first = diagnoses.find(({ severity }) => severity === 'error') ?? diagnoses[0];
   const { off } = readHeader(behaviour);
   return (
@@ -63,11 +132,25 @@ export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; na
               ? 'Somebody else removed or moved this behaviour meanwhile. What you typed is in the editor.'
               : 'Somebody else saved this behaviour meanwhile. Yours is in the editor, theirs is below. Nothing is overwritten until you choose.'}
             <Flex gap="8px" mt="6px">
-              <Button onClick={() => bench.settleConflict(behaviour.name, 'mine')}>{saving.theirs.revision === 0 ? 'Keep mine as a new one' : 'Keep mine'}</Button>
-              <Button onClick={() => bench.settleConflict(behaviour.name, 'theirs')}>{saving.theirs.revision === 0 ? 'Let it go' : 'Take theirs'}</Button>
+              <Button onClick={() => bench.settleConflict(behaviour.name, 'mine')}>
+                {saving.theirs.revision === 0 ? 'Keep mine as a new one' : 'Keep mine'}
+              </Button>
+              <Button onClick={() => bench.settleConflict(behaviour.name, 'theirs')}>
+                {saving.theirs.revision === 0 ? 'Let it go' : 'Take theirs'}
+              </Button>
             </Flex>
             {saving.theirs.revision > 0 && (
-              <chakra.pre aria-label="Their version" tabIndex={0} fontFamily="mono" fontSize="12px" mt="6px" maxH="160px" overflow="auto" bg="sheet" p="6px">
+              <chakra.pre
+                aria-label="Their version"
+                tabIndex={0}
+                fontFamily="mono"
+                fontSize="12px"
+                mt="6px"
+                maxH="160px"
+                overflow="auto"
+                bg="sheet"
+                p="6px"
+              >
                 {saving.theirs.content}
               </chakra.pre>
             )}
@@ -87,28 +170,67 @@ export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; na
           onRename={(old, apply) => setRenaming({ old, apply })}
         />
       </Box>
-      <Box px="14px" py="5px" borderTopWidth="1px" borderColor="line" color="soft" fontSize="13px" role="status" flexShrink={0}>
+      <Box
+        px="14px"
+        py="5px"
+        borderTopWidth="1px"
+        borderColor="line"
+        color="soft"
+        fontSize="13px"
+        role="status"
+        flexShrink={0}
+      >
         {broken !== null ? (
           <Box>
-            <chakra.span color="bad">× line {broken.line}</chakra.span> {broken.says} {behaviour.running?.code != null && 'The last version that worked goes on running.'}
+            <chakra.span color="bad">× line {broken.line}</chakra.span> {broken.says}{' '}
+            {behaviour.running?.code != null && 'The last version that worked goes on running.'}
           </Box>
         ) : (
           first !== undefined && <FirstProblem bench={bench} behaviour={behaviour} first={first} />
         )}
         <Flex gap="14px" minH="22px" align="center">
-          <span>{off ? 'turned off: it takes no part in the form' : diagnoses.length === 0 ? (checked ? 'no problems' : 'checking…') : diagnoses.length === 1 ? '1 problem' : `${diagnoses.length} problems`}</span>
-          <Button look="text" ml="auto" onClick={() => bench.editor('format')} title="Set the script in the common way (Shift+Alt+F)">
+          <span>
+            {off
+              ? 'turned off: it takes no part in the form'
+              : diagnoses.length === 0
+                ? checked
+                  ? 'no problems'
+                  : 'checking…'
+                : diagnoses.length === 1
+                  ? '1 problem'
+                  : `${diagnoses.length} problems`}
+          </span>
+          <Button
+            look="text"
+            ml="auto"
+            onClick={() => bench.editor('format')}
+            title="Set the script in the common way (Shift+Alt+F)"
+          >
             Format
           </Button>
-          <Button look="text" onClick={() => bench.showPane('history')} title="Every saved revision and its difference">
+          <Button
+            look="text"
+            onClick={() => bench.showPane('history')}
+            title="Every saved revision and its difference"
+          >
             History
           </Button>
           <chakra.span whiteSpace="nowrap" color={saving.state === 'unsaved' ? 'bad' : 'soft'}>
-            {saving.state === 'saved' ? `saved, revision ${behaviour.revision}` : saving.state === 'waiting' ? 'saving…' : saving.state === 'conflict' ? 'two versions' : `not saved: ${saving.says} Tried again on its own.`}
+            {saving.state === 'saved'
+              ? `saved, revision ${behaviour.revision}`
+              : saving.state === 'waiting'
+                ? 'saving…'
+                : saving.state === 'conflict'
+                  ? 'two versions'
+                  : `not saved: ${saving.says} Tried again on its own.`}
           </chakra.span>
         </Flex>
       </Box>
-      <Dialog.Root open={renaming !== null} onOpenChange={({ open }) => open || setRenaming(null)} size="sm">
+      <Dialog.Root
+        open={renaming !== null}
+        onOpenChange={({ open }) => open || setRenaming(null)}
+        size="sm"
+      >
         <Portal>
           <Dialog.Backdrop />
           <Dialog.Positioner>
@@ -123,22 +245,43 @@ export function Code({ bench, name, seen, notes, goTo }: { bench: BenchStore; na
 }
 
 /** The first thing that is wrong, with what would mend it. */
-function FirstProblem({ bench, behaviour, first }: { bench: BenchStore; behaviour: Behaviour; first: Diagnosis }) {
-  const page = first.code.startsWith('TS') || first.code === 'top-level' ? null : `mistakes/${first.code}`;
+function FirstProblem({
+  bench,
+  behaviour,
+  first,
+}: {
+  bench: BenchStore;
+  behaviour: Behaviour;
+  first: Diagnosis;
+}) {
+  const page =
+    first.code.startsWith('TS') || first.code === 'top-level' ? null : `mistakes/${first.code}`;
   return (
     <Box>
-      <chakra.span color={first.severity === 'error' ? 'bad' : 'said'}>{first.severity === 'error' ? '×' : '!'} </chakra.span>
+      <chakra.span color={first.severity === 'error' ? 'bad' : 'said'}>
+        {first.severity === 'error' ? '×' : '!'}{' '}
+      </chakra.span>
       <Button look="text" onClick={() => bench.goTo(behaviour.name, first.line)}>
         line {first.line}
       </Button>
       : <chakra.span color="ink">{first.says}</chakra.span>{' '}
       {first.fixes.map((fix) => (
-        <Button key={fix.title} look="text" mr="8px" onClick={() => bench.mend(behaviour.name, first, fix)} title="Mend it (Ctrl+. in its line)">
+        <Button
+          key={fix.title}
+          look="text"
+          mr="8px"
+          onClick={() => bench.mend(behaviour.name, first, fix)}
+          title="Mend it (Ctrl+. in its line)"
+        >
           {fix.title}
         </Button>
       ))}
       {page !== null && (
-        <Button look="text" onClick={() => bench.openHandbook(page)} aria-label={`Read on about ${first.code}`}>
+        <Button
+          look="text"
+          onClick={() => bench.openHandbook(page)}
+          aria-label={`Read on about ${first.code}`}
+        >
           Read on
         </Button>
       )}
@@ -146,7 +289,15 @@ function FirstProblem({ bench, behaviour, first }: { bench: BenchStore; behaviou
   );
 }
 
-function NewName({ old, apply, onDone }: { old: string; apply: (to: string) => void; onDone: () => void }) {
+function NewName({
+  old,
+  apply,
+  onDone,
+}: {
+  old: string;
+  apply: (to: string) => void;
+  onDone: () => void;
+}) {
   const [to, setTo] = useState(old);
   const sound = /^[A-Za-z_$][\w$]*$/.test(to);
   const done = () => {
@@ -157,7 +308,16 @@ function NewName({ old, apply, onDone }: { old: string; apply: (to: string) => v
   return (
     <Box p="14px">
       <Dialog.Title fontSize="15px">Rename {old}</Dialog.Title>
-      <Line autoFocus aria-label="New name" width="100%" mt="8px" fontFamily="mono" value={to} onChange={(event) => setTo(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && done()} />
+      <Line
+        autoFocus
+        aria-label="New name"
+        width="100%"
+        mt="8px"
+        fontFamily="mono"
+        value={to}
+        onChange={(event) => setTo(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && done()}
+      />
       <Flex mt="10px" gap="8px">
         <Button look="go" disabled={!sound} onClick={done}>
           Rename
@@ -171,6 +331,7 @@ function NewName({ old, apply, onDone }: { old: string; apply: (to: string) => v
 /** The value of a field as a script would read it now; null for what has none. */
 function valueNow(seen: Seen, part: string): string | null {
   const rows = seen.rows[part];
-  const value = rows === undefined ? seen.parts[part]?.value : rows.order.map((id) => rows.byId[id]!.values);
+  const value =
+    rows === undefined ? seen.parts[part]?.value : rows.order.map((id) => rows.byId[id]!.values);
   return value === undefined ? null : JSON.stringify(value);
 }

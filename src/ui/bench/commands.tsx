@@ -15,7 +15,8 @@ export interface Command {
   run: () => void;
 }
 
-export type BenchDialog = 'scenarios' | 'keep' | 'commands' | 'opening' | 'problems' | 'search' | 'starter';
+export type BenchDialog =
+  'scenarios' | 'keep' | 'commands' | 'opening' | 'problems' | 'search' | 'starter';
 
 export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => void): Command[] {
   const state = () => bench.store.getState();
@@ -34,7 +35,11 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Undo the last edit of the structure', run: bench.undoStructure },
     { name: 'Problems', key: 'p', run: () => show('problems') },
     { name: 'Search all scripts', key: 'g', run: () => show('search') },
-    { name: 'Handbook', key: 'h', run: () => (state().side === 'handbook' ? bench.showForm() : bench.openHandbook()) },
+    {
+      name: 'Handbook',
+      key: 'h',
+      run: () => (state().side === 'handbook' ? bench.showForm() : bench.openHandbook()),
+    },
     { name: 'New behaviour for a need', key: 'w', run: () => show('starter') },
     { name: 'Go to what a name means', inEditor: 'F12', run: () => bench.editor('define') },
     { name: 'Uses of a name', inEditor: 'Shift+F12', run: () => bench.editor('uses') },
@@ -52,7 +57,10 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Run all scenarios', run: () => void bench.runScenarios() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },
     { name: 'Make a release', run: () => void bench.makeRelease() },
-    ...state().behaviours.map((behaviour): Command => ({ name: `Open ${readHeader(behaviour).title}`, run: () => bench.choose(behaviour.name) })),
+    ...state().behaviours.map((behaviour): Command => ({
+      name: `Open ${readHeader(behaviour).title}`,
+      run: () => bench.choose(behaviour.name),
+    })),
     { name: 'Commands', key: 'k', run: () => show('commands') },
   ];
 }
@@ -62,7 +70,9 @@ export function useCommandKeys(bench: BenchStore, show: (dialog: BenchDialog) =>
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
-      const command = commandsOf(bench, show).find(({ key }) => key === event.key || key === event.key.toLowerCase());
+      const command = commandsOf(bench, show).find(
+        ({ key }) => key === event.key || key === event.key.toLowerCase(),
+      );
       if (command === undefined) return;
       event.preventDefault();
       command.run();
@@ -74,7 +84,13 @@ export function useCommandKeys(bench: BenchStore, show: (dialog: BenchDialog) =>
 
 const KEY_NAMES: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→', Enter: 'Enter' };
 
-export function CommandList({ commands, onDone }: { commands: readonly Command[]; onDone: () => void }) {
+export function CommandList({
+  commands,
+  onDone,
+}: {
+  commands: readonly Command[];
+  onDone: () => void;
+}) {
   const [wanted, setWanted] = useState('');
   const [at, setAt] = useState(0);
   const found = commands.filter(({ name }) => name.toLowerCase().includes(wanted.toLowerCase()));
@@ -109,11 +125,33 @@ export function CommandList({ commands, onDone }: { commands: readonly Command[]
           event.preventDefault();
         }}
       />
-      <Box id="commands" role="listbox" aria-label="Commands" mt="6px" maxH="320px" overflowY="auto">
+      <Box
+        id="commands"
+        role="listbox"
+        aria-label="Commands"
+        mt="6px"
+        maxH="320px"
+        overflowY="auto"
+      >
         {found.map((command, i) => (
-          <Box key={command.name} id={`command-${i}`} role="option" aria-selected={i === at} display="flex" justifyContent="space-between" px="9px" py="3px" cursor="pointer" bg={i === at ? 'actGround' : undefined} _hover={{ bg: 'actGround' }} onClick={() => run(command)}>
+          <Box
+            key={command.name}
+            id={`command-${i}`}
+            role="option"
+            aria-selected={i === at}
+            display="flex"
+            justifyContent="space-between"
+            px="9px"
+            py="3px"
+            cursor="pointer"
+            bg={i === at ? 'actGround' : undefined}
+            _hover={{ bg: 'actGround' }}
+            onClick={() => run(command)}
+          >
             <span>{command.name}</span>
-            {command.key !== undefined && <Mono color="soft">Alt+{KEY_NAMES[command.key] ?? command.key.toUpperCase()}</Mono>}
+            {command.key !== undefined && (
+              <Mono color="soft">Alt+{KEY_NAMES[command.key] ?? command.key.toUpperCase()}</Mono>
+            )}
             {command.inEditor !== undefined && <Mono color="soft">{command.inEditor}</Mono>}
           </Box>
         ))}

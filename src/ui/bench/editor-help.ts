@@ -1,7 +1,15 @@
 /** What the language worker knows, at the cursor and under the pointer: completions, explanations, signatures, lights. */
 import { autocompletion, type CompletionContext } from '@codemirror/autocomplete';
 import { StateEffect, StateField, type Extension, type Range } from '@codemirror/state';
-import { Decoration, EditorView, hoverTooltip, keymap, showTooltip, type DecorationSet, type Tooltip } from '@codemirror/view';
+import {
+  Decoration,
+  EditorView,
+  hoverTooltip,
+  keymap,
+  showTooltip,
+  type DecorationSet,
+  type Tooltip,
+} from '@codemirror/view';
 import type { Explanation, Signature } from '@/core/language/service';
 import type { BenchStore } from './store';
 
@@ -18,12 +26,30 @@ export interface HelpProps {
 }
 
 /** A part spelled out in a source: `fields.berth`, `row.fields.weight`, `fields.cargo.each.weight`. */
-const SPELLED = /(?<![\w$])(fields|sections|pages|buttons|tracks)\.([a-z]\w*)(?:\.each\.([a-z]\w*))?/g;
+const SPELLED =
+  /(?<![\w$])(fields|sections|pages|buttons|tracks)\.([a-z]\w*)(?:\.each\.([a-z]\w*))?/g;
 
-const KINDS: Readonly<Record<string, string>> = { method: 'function', function: 'function', getter: 'property', property: 'property', string: 'text', keyword: 'keyword' };
+const KINDS: Readonly<Record<string, string>> = {
+  method: 'function',
+  function: 'function',
+  getter: 'property',
+  property: 'property',
+  string: 'text',
+  keyword: 'keyword',
+};
 
 /** What is written most often stands first, before the alphabet. */
-const ASPECTS = ['value', 'shown', 'required', 'locked', 'options', 'hint', 'warning', 'problem', 'row'];
+const ASPECTS = [
+  'value',
+  'shown',
+  'required',
+  'locked',
+  'options',
+  'hint',
+  'warning',
+  'problem',
+  'row',
+];
 
 export function helpFor(props: HelpProps): Extension {
   return [completionsFor(props), hoverFor(props), signatureFor(props), lightFor(props)];
@@ -33,7 +59,8 @@ function completionsFor({ bench, name, text }: HelpProps): Extension {
   const source = async (context: CompletionContext) => {
     const word = context.matchBefore(/[\w$]*/);
     const before = context.state.sliceDoc(Math.max(0, context.pos - 1), context.pos);
-    if (!context.explicit && (word === null || word.from === word.to) && !/[."']/.test(before)) return null;
+    if (!context.explicit && (word === null || word.from === word.to) && !/[."']/.test(before))
+      return null;
     const found = await bench.brain().complete({ name, text: text() }, context.pos);
     if (found.length === 0) return null;
     return {
@@ -41,7 +68,10 @@ function completionsFor({ bench, name, text }: HelpProps): Extension {
       options: found.map(({ label, kind, detail }) => ({
         label,
         type: KINDS[kind] ?? 'variable',
-        boost: kind === 'getter' || kind === 'property' ? (ASPECTS.length - 1 - ASPECTS.indexOf(label)) * Number(ASPECTS.includes(label)) : 0,
+        boost:
+          kind === 'getter' || kind === 'property'
+            ? (ASPECTS.length - 1 - ASPECTS.indexOf(label)) * Number(ASPECTS.includes(label))
+            : 0,
         ...(detail === null ? {} : { detail }),
         info: async () => {
           const described = await bench.brain().describe(name, context.pos, label);
@@ -61,15 +91,25 @@ function hoverFor(props: HelpProps): Extension {
   return hoverTooltip(async (_view, position) => {
     const found = await props.bench.brain().explain(props.name, position);
     if (found === null) return null;
-    return { pos: found.from, end: found.to, above: true, create: () => ({ dom: explained(found, position, props) }) };
+    return {
+      pos: found.from,
+      end: found.to,
+      above: true,
+      create: () => ({ dom: explained(found, position, props) }),
+    };
   });
 }
 
-function explained(found: Explanation, position: number, { bench, valueNow, onDefine, onUses, onRename }: HelpProps): HTMLElement {
+function explained(
+  found: Explanation,
+  position: number,
+  { bench, valueNow, onDefine, onUses, onRename }: HelpProps,
+): HTMLElement {
   const dom = document.createElement('div');
   const text = dom.appendChild(document.createElement('div'));
   text.className = 'tv-explain';
-  text.textContent = found.documentation === '' ? found.signature : `${found.signature}\n\n${found.documentation}`;
+  text.textContent =
+    found.documentation === '' ? found.signature : `${found.signature}\n\n${found.documentation}`;
   const now = found.part === null ? null : valueNow(found.part);
   if (now !== null) {
     const line = text.appendChild(document.createElement('div'));
@@ -101,9 +141,13 @@ const signatureField = StateField.define<Tooltip | null>({
     const set = transaction.effects.find((effect) => effect.is(setSignature));
     if (set !== undefined) {
       const shown = set.value as { at: number; signature: Signature } | null;
-      return shown === null ? null : { pos: shown.at, above: true, create: () => ({ dom: signed(shown.signature) }) };
+      return shown === null
+        ? null
+        : { pos: shown.at, above: true, create: () => ({ dom: signed(shown.signature) }) };
     }
-    return value !== null && transaction.docChanged ? { ...value, pos: transaction.changes.mapPos(value.pos) } : value;
+    return value !== null && transaction.docChanged
+      ? { ...value, pos: transaction.changes.mapPos(value.pos) }
+      : value;
   },
   provide: (field) => showTooltip.from(field),
 });
@@ -128,14 +172,20 @@ function signatureFor({ bench, name, text }: HelpProps): Extension {
     const mine = ++asked;
     const position = view.state.selection.main.head;
     const signature = await bench.brain().signature({ name, text: text() }, position);
-    if (mine === asked && view.dom.isConnected) view.dispatch({ effects: setSignature.of(signature === null ? null : { at: position, signature }) });
+    if (mine === asked && view.dom.isConnected)
+      view.dispatch({
+        effects: setSignature.of(signature === null ? null : { at: position, signature }),
+      });
   };
   return [
     signatureField,
     EditorView.updateListener.of((update) => {
       const open = update.state.field(signatureField) !== null;
       let typed = false;
-      if (update.docChanged) update.changes.iterChanges((_a, _b, _c, _d, inserted) => (typed ||= /[(,]/.test(inserted.toString())));
+      if (update.docChanged)
+        update.changes.iterChanges(
+          (_a, _b, _c, _d, inserted) => (typed ||= /[(,]/.test(inserted.toString())),
+        );
       if (typed || (open && (update.docChanged || update.selectionSet))) void ask(update.view);
     }),
     keymap.of([
@@ -160,7 +210,9 @@ const litField = StateField.define<DecorationSet>({
   update(value, transaction) {
     const set = transaction.effects.find((effect) => effect.is(setLit));
     if (set === undefined) return transaction.docChanged ? value.map(transaction.changes) : value;
-    return set.value === null ? Decoration.none : Decoration.set(spotsOf(transaction.state.doc.toString(), set.value as string));
+    return set.value === null
+      ? Decoration.none
+      : Decoration.set(spotsOf(transaction.state.doc.toString(), set.value as string));
   },
   provide: (field) => EditorView.decorations.from(field),
 });
@@ -168,9 +220,16 @@ const litField = StateField.define<DecorationSet>({
 /** Where a source spells a part out. */
 function spotsOf(text: string, part: string): Range<Decoration>[] {
   const [owner, cell] = part.split('.');
-  const found = [...text.matchAll(SPELLED)].filter(([, , name, column]) => (cell === undefined ? name === owner : name === owner && column === cell));
-  const cells = cell === undefined ? [] : [...text.matchAll(new RegExp(`\\.fields\\.${cell}\\b`, 'g'))];
-  return [...found, ...cells].toSorted((a, b) => a.index - b.index).map((match) => Decoration.mark({ class: 'tv-lit' }).range(match.index, match.index + match[0].length));
+  const found = [...text.matchAll(SPELLED)].filter(([, , name, column]) =>
+    cell === undefined ? name === owner : name === owner && column === cell,
+  );
+  const cells =
+    cell === undefined ? [] : [...text.matchAll(new RegExp(`\\.fields\\.${cell}\\b`, 'g'))];
+  return [...found, ...cells]
+    .toSorted((a, b) => a.index - b.index)
+    .map((match) =>
+      Decoration.mark({ class: 'tv-lit' }).range(match.index, match.index + match[0].length),
+    );
 }
 
 /** The part under the pointer lights up in the live form, and the one pointed at there lights up here. */
@@ -191,7 +250,8 @@ function partAt(view: EditorView, position: number): string | null {
   const line = view.state.doc.lineAt(position);
   for (const match of line.text.matchAll(SPELLED)) {
     const from = line.from + match.index;
-    if (position >= from && position <= from + match[0].length) return match[3] === undefined ? match[2]! : `${match[2]}.${match[3]}`;
+    if (position >= from && position <= from + match[0].length)
+      return match[3] === undefined ? match[2]! : `${match[2]}.${match[3]}`;
   }
   return null;
 }

@@ -1,6 +1,19 @@
 /** What the last step did at each line of a script: values at the ends of lines, counts in the gutter. */
-import { StateEffect, StateField, type EditorState, type Extension, type Range } from '@codemirror/state';
-import { Decoration, EditorView, gutter, GutterMarker, WidgetType, type DecorationSet } from '@codemirror/view';
+import {
+  StateEffect,
+  StateField,
+  type EditorState,
+  type Extension,
+  type Range,
+} from '@codemirror/state';
+import {
+  Decoration,
+  EditorView,
+  gutter,
+  GutterMarker,
+  WidgetType,
+  type DecorationSet,
+} from '@codemirror/view';
 import type { LineNote } from '@/core/tape/lines';
 import { valueInWords } from './words';
 
@@ -52,7 +65,11 @@ const notesField = StateField.define<NotesState>({
   create: () => ({ notes: [], decorations: Decoration.none }),
   update(value, transaction) {
     const set = transaction.effects.find((effect) => effect.is(setNotes));
-    if (set !== undefined) return { notes: set.value as readonly LineNote[], decorations: decorate(transaction.state, set.value as readonly LineNote[]) };
+    if (set !== undefined)
+      return {
+        notes: set.value as readonly LineNote[],
+        decorations: decorate(transaction.state, set.value as readonly LineNote[]),
+      };
     // Notes are about the text that ran; once it is edited they would stand in the wrong place.
     return transaction.docChanged ? { notes: [], decorations: Decoration.none } : value;
   },
@@ -64,9 +81,15 @@ function decorate(state: EditorState, notes: readonly LineNote[]): DecorationSet
   for (const note of notes) {
     if (note.line < 1 || note.line > state.doc.lines) continue;
     const line = state.doc.line(note.line);
-    if (note.failed !== null) ranges.push(Decoration.line({ class: 'tv-failed-line' }).range(line.from));
+    if (note.failed !== null)
+      ranges.push(Decoration.line({ class: 'tv-failed-line' }).range(line.from));
     const text = note.failed ?? (note.value === undefined ? null : valueInWords(note.value));
-    if (text !== null) ranges.push(Decoration.widget({ widget: new EndOfLine(text, note.failed !== null), side: 1 }).range(line.to));
+    if (text !== null)
+      ranges.push(
+        Decoration.widget({ widget: new EndOfLine(text, note.failed !== null), side: 1 }).range(
+          line.to,
+        ),
+      );
   }
   return Decoration.set(ranges, true);
 }
@@ -78,7 +101,8 @@ const hitsGutter = gutter({
     const note = view.state.field(notesField).notes.find((candidate) => candidate.line === line);
     return note === undefined || note.hits === 0 ? null : new Hits(note.hits);
   },
-  lineMarkerChange: (update) => update.startState.field(notesField) !== update.state.field(notesField),
+  lineMarkerChange: (update) =>
+    update.startState.field(notesField) !== update.state.field(notesField),
   initialSpacer: () => new Hits(88),
 });
 

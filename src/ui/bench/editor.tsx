@@ -3,11 +3,26 @@
 import { closeBrackets, closeBracketsKeymap } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
 import { javascript } from '@codemirror/lang-javascript';
-import { bracketMatching, codeFolding, foldGutter, foldKeymap, indentOnInput, indentUnit } from '@codemirror/language';
+import {
+  bracketMatching,
+  codeFolding,
+  foldGutter,
+  foldKeymap,
+  indentOnInput,
+  indentUnit,
+} from '@codemirror/language';
 import { forceLinting, linter, lintGutter, lintKeymap, type Diagnostic } from '@codemirror/lint';
 import { highlightSelectionMatches, search, searchKeymap } from '@codemirror/search';
 import { EditorState } from '@codemirror/state';
-import { crosshairCursor, drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, rectangularSelection } from '@codemirror/view';
+import {
+  crosshairCursor,
+  drawSelection,
+  EditorView,
+  highlightActiveLine,
+  keymap,
+  lineNumbers,
+  rectangularSelection,
+} from '@codemirror/view';
 import { useEffect, useRef } from 'react';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnosis } from '@/core/language/service';
@@ -55,31 +70,60 @@ export default function Editor(props: EditorProps) {
       const target = await bench.brain().define(name, position);
       if (target?.is === 'part') return bench.renamePart(target.part);
       latest.current.onRename(wordAt(made, position), (to) => {
-        void bench.brain().rename(name, position, to).then((edits) => edits !== null && made.dispatch({ changes: edits.map(({ from, to: end, text: insert }) => ({ from, to: end, insert })) }));
+        void bench
+          .brain()
+          .rename(name, position, to)
+          .then(
+            (edits) =>
+              edits !== null &&
+              made.dispatch({
+                changes: edits.map(({ from, to: end, text: insert }) => ({
+                  from,
+                  to: end,
+                  insert,
+                })),
+              }),
+          );
       });
     };
     const handle: EditorHandle = {
       insert(given) {
-        made.dispatch(made.state.replaceSelection(given), { scrollIntoView: true, userEvent: 'input.paste' });
+        made.dispatch(made.state.replaceSelection(given), {
+          scrollIntoView: true,
+          userEvent: 'input.paste',
+        });
         made.focus();
       },
       format() {
-        void bench.brain().format({ name, text: text() }, cursor()).then((formatted) => {
-          if (formatted === null) return bench.say('This does not parse, so it was not set anew.');
-          if (formatted.text !== text()) made.dispatch({ changes: { from: 0, to: made.state.doc.length, insert: formatted.text }, selection: { anchor: Math.min(formatted.position, formatted.text.length) }, scrollIntoView: true });
-        });
+        void bench
+          .brain()
+          .format({ name, text: text() }, cursor())
+          .then((formatted) => {
+            if (formatted === null)
+              return bench.say('This does not parse, so it was not set anew.');
+            if (formatted.text !== text())
+              made.dispatch({
+                changes: { from: 0, to: made.state.doc.length, insert: formatted.text },
+                selection: { anchor: Math.min(formatted.position, formatted.text.length) },
+                scrollIntoView: true,
+              });
+          });
       },
       define: () => void onDefine(cursor()),
       uses: () => void onUses(cursor()),
       rename: () => void onRename(cursor()),
       fix() {
         const line = made.state.doc.lineAt(cursor());
-        const near = latest.current.diagnoses.filter(({ from, to }) => from <= line.to && to >= line.from).toSorted((a, b) => distance(a, cursor()) - distance(b, cursor()));
+        const near = latest.current.diagnoses
+          .filter(({ from, to }) => from <= line.to && to >= line.from)
+          .toSorted((a, b) => distance(a, cursor()) - distance(b, cursor()));
         const found = latest.current.text;
         const [ours] = near.flatMap(({ fixes }) => fixes);
         if (ours !== undefined) return mend(made, ours, found);
         // What the compiler would do is asked for only now, since it takes its time.
-        void Promise.all(near.map((diagnosis) => bench.brain().compilerFixes(name, diagnosis))).then((all) => {
+        void Promise.all(
+          near.map((diagnosis) => bench.brain().compilerFixes(name, diagnosis)),
+        ).then((all) => {
           const [theirs] = all.flat();
           if (theirs === undefined) bench.say('Nothing in this line can be mended by itself.');
           else mend(made, theirs, found);
@@ -113,8 +157,18 @@ export default function Editor(props: EditorProps) {
           highlightSelectionMatches(),
           search({ top: true }),
           javascript({ typescript: true }),
-          helpFor({ bench, name, text, valueNow: (part) => latest.current.valueNow(part), onDefine: (at) => void onDefine(at), onUses: (at) => void onUses(at), onRename: (at) => void onRename(at) }),
-          linter(() => asDiagnostics(latest.current.diagnoses, latest.current.text, bench), { delay: 60_000 }),
+          helpFor({
+            bench,
+            name,
+            text,
+            valueNow: (part) => latest.current.valueNow(part),
+            onDefine: (at) => void onDefine(at),
+            onUses: (at) => void onUses(at),
+            onRename: (at) => void onRename(at),
+          }),
+          linter(() => asDiagnostics(latest.current.diagnoses, latest.current.text, bench), {
+            delay: 60_000,
+          }),
           lintGutter(),
           editorLook,
           EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': `Script ${name}` }),
@@ -148,7 +202,8 @@ export default function Editor(props: EditorProps) {
       }),
     });
     view.current = made;
-    if (cursor() > 0) made.dispatch({ effects: EditorView.scrollIntoView(cursor(), { y: 'center' }) });
+    if (cursor() > 0)
+      made.dispatch({ effects: EditorView.scrollIntoView(cursor(), { y: 'center' }) });
     const detach = bench.attach(handle);
     const dim = bench.light.subscribe(({ part, from }) => {
       if (from === 'form') lightUp(made, part);
@@ -186,7 +241,10 @@ export default function Editor(props: EditorProps) {
 }
 
 function goToOffset(view: EditorView, offset: number): void {
-  view.dispatch({ selection: { anchor: offset }, effects: EditorView.scrollIntoView(offset, { y: 'center' }) });
+  view.dispatch({
+    selection: { anchor: offset },
+    effects: EditorView.scrollIntoView(offset, { y: 'center' }),
+  });
   view.focus();
 }
 
@@ -202,11 +260,18 @@ function distance({ from, to }: Diagnosis, position: number): number {
 /** `found` is the text it was found in; in another one its places would be wrong. */
 function mend(view: EditorView, { edits }: Fix, found: string): void {
   if (view.state.doc.toString() !== found) return;
-  view.dispatch({ changes: edits.map(({ from, to, text }) => ({ from, to, insert: text })), userEvent: 'input.complete' });
+  view.dispatch({
+    changes: edits.map(({ from, to, text }) => ({ from, to, insert: text })),
+    userEvent: 'input.complete',
+  });
   view.focus();
 }
 
-function asDiagnostics(diagnoses: readonly Diagnosis[], text: string, bench: BenchStore): Diagnostic[] {
+function asDiagnostics(
+  diagnoses: readonly Diagnosis[],
+  text: string,
+  bench: BenchStore,
+): Diagnostic[] {
   return diagnoses
     .filter((diagnosis) => diagnosis.from <= text.length)
     .map(({ from, to, severity, says, code, fixes }) => ({
@@ -215,8 +280,13 @@ function asDiagnostics(diagnoses: readonly Diagnosis[], text: string, bench: Ben
       severity,
       message: says,
       actions: [
-        ...fixes.map((fix) => ({ name: fix.title, apply: (view: EditorView) => mend(view, fix, text) })),
-        ...(code.startsWith('TS') || code === 'top-level' ? [] : [{ name: 'Read on', apply: () => bench.openHandbook(`mistakes/${code}`) }]),
+        ...fixes.map((fix) => ({
+          name: fix.title,
+          apply: (view: EditorView) => mend(view, fix, text),
+        })),
+        ...(code.startsWith('TS') || code === 'top-level'
+          ? []
+          : [{ name: 'Read on', apply: () => bench.openHandbook(`mistakes/${code}`) }]),
       ],
     }));
 }

@@ -13,8 +13,18 @@ export function Uses({ bench }: { bench: BenchStore }) {
   if (uses === null) return null;
   const go = (place: UsePlace) => {
     bench.closeUses();
-    if (place.form !== material.form.name) window.open(`/bench/${place.form}?${new URLSearchParams(place.is === 'line' ? { behaviour: place.behaviour, line: String(place.line) } : { scenario: place.name }).toString()}`, '_blank', 'noopener');
-    else bench.goToPlace(place.is === 'line' ? { is: 'line', behaviour: place.behaviour, line: place.line } : { is: 'scenario', name: place.name });
+    if (place.form !== material.form.name)
+      window.open(
+        `/bench/${place.form}?${new URLSearchParams(place.is === 'line' ? { behaviour: place.behaviour, line: String(place.line) } : { scenario: place.name }).toString()}`,
+        '_blank',
+        'noopener',
+      );
+    else
+      bench.goToPlace(
+        place.is === 'line'
+          ? { is: 'line', behaviour: place.behaviour, line: place.line }
+          : { is: 'scenario', name: place.name },
+      );
   };
   return (
     <Box p="16px">
@@ -26,10 +36,19 @@ export function Uses({ bench }: { bench: BenchStore }) {
           <Box as="li" key={i} py="3px" borderTopWidth="1px" borderColor="line">
             <Button look="text" onClick={() => go(place)}>
               {place.form !== material.form.name && `${place.form}, `}
-              {place.is === 'line' ? `${place.title}, line ${place.line}` : `scenario “${place.title}”, ${place.steps.length === 1 ? 'step' : 'steps'} ${place.steps.join(', ')}`}
+              {place.is === 'line'
+                ? `${place.title}, line ${place.line}`
+                : `scenario “${place.title}”, ${place.steps.length === 1 ? 'step' : 'steps'} ${place.steps.join(', ')}`}
             </Button>
             {place.is === 'line' && (
-              <chakra.div fontFamily="mono" fontSize="12px" color="soft" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+              <chakra.div
+                fontFamily="mono"
+                fontSize="12px"
+                color="soft"
+                overflow="hidden"
+                textOverflow="ellipsis"
+                whiteSpace="nowrap"
+              >
                 {place.text}
               </chakra.div>
             )}
@@ -56,19 +75,37 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
     if (wanted === '') return;
     // What stands in the editor is searched as it is, not as it was when last saved.
     await bench.saveAll();
-    const reply = await get<{ hits: Hit[]; cut: boolean }>(`/api/search?${new URLSearchParams({ wanted, ...(pattern ? { pattern: 'yes' } : {}), ...(exact ? { exact: 'yes' } : {}) }).toString()}`);
+    const reply = await get<{ hits: Hit[]; cut: boolean }>(
+      `/api/search?${new URLSearchParams({ wanted, ...(pattern ? { pattern: 'yes' } : {}), ...(exact ? { exact: 'yes' } : {}) }).toString()}`,
+    );
     setFound(reply.ok ? reply.body : { says: reply.says });
   };
   const go = ({ form, name, line }: Hit) => {
     onDone();
     if (form === material.form.name) bench.goToPlace({ is: 'line', behaviour: name, line });
-    else window.open(form === null ? `/services/${name.split('.')[0]!}` : `/bench/${form}?${new URLSearchParams({ behaviour: name, line: String(line) }).toString()}`, '_blank', 'noopener');
+    else
+      window.open(
+        form === null
+          ? `/services/${name.split('.')[0]!}`
+          : `/bench/${form}?${new URLSearchParams({ behaviour: name, line: String(line) }).toString()}`,
+        '_blank',
+        'noopener',
+      );
   };
   return (
     <Box p="16px">
       <Dialog.Title fontSize="15px">Search all scripts of the workspace</Dialog.Title>
       <Flex mt="8px" gap="10px" align="center" flexWrap="wrap">
-        <Line autoFocus aria-label="Search for" flex="1" minW="160px" fontFamily="mono" value={wanted} onChange={(event) => setWanted(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && void search()} />
+        <Line
+          autoFocus
+          aria-label="Search for"
+          flex="1"
+          minW="160px"
+          fontFamily="mono"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && void search()}
+        />
         <Tick label="capitals count" on={exact} onSet={setExact} />
         <Tick label="pattern" on={pattern} onSet={setPattern} />
         <Button look="go" disabled={wanted === ''} onClick={() => void search()}>
@@ -83,14 +120,33 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
       {found !== null && 'hits' in found && (
         <Box mt="10px" maxH="56vh" overflowY="auto" tabIndex={0} role="region" aria-label="Found">
           <Box color="soft" role="status">
-            {found.hits.length === 0 ? 'Nothing found.' : found.cut ? `The first ${found.hits.length} places; say more to find fewer.` : found.hits.length === 1 ? '1 place' : `${found.hits.length} places`}
+            {found.hits.length === 0
+              ? 'Nothing found.'
+              : found.cut
+                ? `The first ${found.hits.length} places; say more to find fewer.`
+                : found.hits.length === 1
+                  ? '1 place'
+                  : `${found.hits.length} places`}
           </Box>
           {found.hits.map((hit, i) => (
-            <Flex key={i} gap="10px" py="2px" align="baseline" borderTopWidth="1px" borderColor="line">
+            <Flex
+              key={i}
+              gap="10px"
+              py="2px"
+              align="baseline"
+              borderTopWidth="1px"
+              borderColor="line"
+            >
               <Button look="text" flexShrink={0} onClick={() => go(hit)}>
                 {hit.form ?? 'services'}/{hit.name}, {hit.line}
               </Button>
-              <chakra.span fontFamily="mono" fontSize="12px" overflow="hidden" textOverflow="ellipsis" whiteSpace="pre">
+              <chakra.span
+                fontFamily="mono"
+                fontSize="12px"
+                overflow="hidden"
+                textOverflow="ellipsis"
+                whiteSpace="pre"
+              >
                 {hit.text.slice(0, hit.from).trimStart()}
                 <chakra.mark bg="saidGround" color="ink">
                   {hit.text.slice(hit.from, hit.to)}

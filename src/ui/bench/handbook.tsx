@@ -30,17 +30,43 @@ export function HandbookPane({ bench }: { bench: BenchStore }) {
   };
   return (
     <Flex direction="column" height="100%" width="100%" minH={0}>
-      <Flex px="12px" py="8px" gap="8px" align="center" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
+      <Flex
+        px="12px"
+        py="8px"
+        gap="8px"
+        align="center"
+        borderBottomWidth="1px"
+        borderColor="line"
+        flexWrap="wrap"
+      >
         <chakra.b fontWeight={620}>Handbook</chakra.b>
-        <Line type="search" aria-label="Search the handbook" placeholder="Search" flex="1" minW="90px" value={wanted} onChange={(event) => setWanted(event.target.value)} />
+        <Line
+          type="search"
+          aria-label="Search the handbook"
+          placeholder="Search"
+          flex="1"
+          minW="90px"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+        />
         <Button onClick={() => choose('@contents')}>Contents</Button>
         <Button onClick={bench.showForm}>Live form</Button>
       </Flex>
-      <Box ref={top} flex="1" overflowY="auto" px="14px" py="10px" tabIndex={0} role="region" aria-label="Page of the handbook" css={PROSE}>
+      <Box
+        ref={top}
+        flex="1"
+        overflowY="auto"
+        px="14px"
+        py="10px"
+        tabIndex={0}
+        role="region"
+        aria-label="Page of the handbook"
+        css={PROSE}
+      >
         {fetched === null && 'Opening the handbook…'}
         {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
-        {pages !== null && (
-          found !== null ? (
+        {pages !== null &&
+          (found !== null ? (
             <ul>
               {found.length === 0 && <li>Nothing in the handbook reads like “{wanted}”.</li>}
               {found.map((hit) => (
@@ -62,8 +88,7 @@ export function HandbookPane({ bench }: { bench: BenchStore }) {
                 </Markdown>
               </Linked.Provider>
             </>
-          )
-        )}
+          ))}
       </Box>
     </Flex>
   );
@@ -76,13 +101,15 @@ function Contents({ pages, onChoose }: { pages: readonly Page[]; onChoose: (id: 
         <Box key={group}>
           <h3>{group}</h3>
           <ul>
-            {pages.filter((page) => page.group === group).map((page) => (
-              <li key={page.id}>
-                <Button look="text" onClick={() => onChoose(page.id)}>
-                  {page.title}
-                </Button>
-              </li>
-            ))}
+            {pages
+              .filter((page) => page.group === group)
+              .map((page) => (
+                <li key={page.id}>
+                  <Button look="text" onClick={() => onChoose(page.id)}>
+                    {page.title}
+                  </Button>
+                </li>
+              ))}
           </ul>
         </Box>
       ))}
@@ -90,12 +117,24 @@ function Contents({ pages, onChoose }: { pages: readonly Page[]; onChoose: (id: 
   );
 }
 
-const Linked = createContext<{ pages: readonly Page[]; onChoose: (id: string) => void }>({ pages: [], onChoose: () => undefined });
+const Linked = createContext<{ pages: readonly Page[]; onChoose: (id: string) => void }>({
+  pages: [],
+  onChoose: () => undefined,
+});
 
 /** Links between pages stay in the handbook; others are said, not followed. */
-function PageLink({ href = '', children }: { href?: string | undefined; children?: React.ReactNode }) {
+function PageLink({
+  href = '',
+  children,
+}: {
+  href?: string | undefined;
+  children?: React.ReactNode;
+}) {
   const { pages, onChoose } = useContext(Linked);
-  const id = href.replace(/^(?:\.\/)?/, '').replace(/\.md(?:#.*)?$/, '').replace(/^scripts$/, 'language');
+  const id = href
+    .replace(/^(?:\.\/)?/, '')
+    .replace(/\.md(?:#.*)?$/, '')
+    .replace(/^scripts$/, 'language');
   if (!pages.some((page) => page.id === id)) return <>{children}</>;
   return (
     <Button look="text" onClick={() => onChoose(id)}>
@@ -105,7 +144,11 @@ function PageLink({ href = '', children }: { href?: string | undefined; children
 }
 
 function indexOf(pages: readonly Page[]): MiniSearch {
-  const index = new MiniSearch({ fields: ['title', 'text'], storeFields: ['title', 'page'], searchOptions: { boost: { title: 3 }, prefix: true, fuzzy: 0.15 } });
+  const index = new MiniSearch({
+    fields: ['title', 'text'],
+    storeFields: ['title', 'page'],
+    searchOptions: { boost: { title: 3 }, prefix: true, fuzzy: 0.15 },
+  });
   index.addAll(pages.flatMap(sectionsOfPage));
   return index;
 }
@@ -119,7 +162,22 @@ const PROSE = {
   '& ul li': { paddingLeft: '12px', textIndent: '-12px', marginBottom: '3px' },
   '& ol': { paddingLeft: '22px', listStyle: 'decimal' },
   '& code': { fontFamily: 'mono', fontSize: '12px', color: 'keyInk' },
-  '& pre': { fontFamily: 'mono', fontSize: '12px', lineHeight: '18px', background: 'var(--tavro-colors-sheet)', border: '1px solid var(--tavro-colors-line)', borderRadius: '4px', padding: '8px 10px', whiteSpace: 'pre-wrap', marginBottom: '10px' },
+  '& pre': {
+    fontFamily: 'mono',
+    fontSize: '12px',
+    lineHeight: '18px',
+    background: 'var(--tavro-colors-sheet)',
+    border: '1px solid var(--tavro-colors-line)',
+    borderRadius: '4px',
+    padding: '8px 10px',
+    whiteSpace: 'pre-wrap',
+    marginBottom: '10px',
+  },
   '& pre code': { color: 'ink' },
-  '& td, & th': { textAlign: 'left', verticalAlign: 'top', padding: '3px 10px 3px 0', borderBottom: '1px solid var(--tavro-colors-line)' },
+  '& td, & th': {
+    textAlign: 'left',
+    verticalAlign: 'top',
+    padding: '3px 10px 3px 0',
+    borderBottom: '1px solid var(--tavro-colors-line)',
+  },
 };

@@ -19,7 +19,19 @@ import { useBench } from './use-bench';
 const OTHER = '@other';
 
 export function BenchHead({ bench }: { bench: BenchStore }) {
-  const state = useBench(bench, ({ answers, material, open, release, results, scenarios, steps, uses }) => ({ answers, material, open, release, results, scenarios, steps, uses }));
+  const state = useBench(
+    bench,
+    ({ answers, material, open, release, results, scenarios, steps, uses }) => ({
+      answers,
+      material,
+      open,
+      release,
+      results,
+      scenarios,
+      steps,
+      uses,
+    }),
+  );
   const { material, open, scenarios, results } = state;
   const [dialog, setDialog] = useState<BenchDialog | null>(null);
   const [picking, setPicking] = useState(false);
@@ -38,10 +50,18 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           width="100px"
           disabled={opening}
           value={open.record ?? ''}
-          options={[{ key: '', label: 'new entry' }, ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` })), { key: OTHER, label: 'another record…' }]}
+          options={[
+            { key: '', label: 'new entry' },
+            ...material.records.map((record) => ({ key: record.id, label: `record ${record.id}` })),
+            { key: OTHER, label: 'another record…' },
+          ]}
           onChange={(event) => {
             if (event.target.value === OTHER) setPicking(true);
-            else void bench.reopen({ ...open, record: event.target.value === '' ? null : event.target.value });
+            else
+              void bench.reopen({
+                ...open,
+                record: event.target.value === '' ? null : event.target.value,
+              });
           }}
         />
         <span>by</span>
@@ -50,7 +70,10 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           disabled={opening}
           value={open.as}
           options={material.people.map((person) => ({ key: person.key, label: person.name }))}
-          title={material.people.find((person) => person.key === open.as)?.roles.map((held) => material.roles.find(({ key }) => key === held)?.label ?? held).join(', ')}
+          title={material.people
+            .find((person) => person.key === open.as)
+            ?.roles.map((held) => material.roles.find(({ key }) => key === held)?.label ?? held)
+            .join(', ')}
           onChange={(event) => void bench.reopen({ ...open, as: event.target.value })}
         />
         <chakra.input
@@ -66,28 +89,52 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           width="116px"
           value={(open.clock ?? DEFAULT_CLOCK).slice(0, 10)}
           onChange={(event) => {
-            if (event.target.value !== '') void bench.reopen({ ...open, clock: `${event.target.value}T09:00:00Z` });
+            if (event.target.value !== '')
+              void bench.reopen({ ...open, clock: `${event.target.value}T09:00:00Z` });
           }}
         />
-        <Button disabled={opening} onClick={() => setDialog('opening')} title={how === '' ? 'Viewing only, launch parameters, parent, services' : how} color={how === '' ? undefined : 'said'}>
+        <Button
+          disabled={opening}
+          onClick={() => setDialog('opening')}
+          title={how === '' ? 'Viewing only, launch parameters, parent, services' : how}
+          color={how === '' ? undefined : 'said'}
+        >
           <span aria-hidden>{how === '' ? '…' : '… changed'}</span>
           <chakra.span srOnly>How the form is opened</chakra.span>
         </Button>
-        <Button disabled={opening} onClick={() => void bench.reopen()} title="Open the form anew, without the steps done so far (Alt+R)">
+        <Button
+          disabled={opening}
+          onClick={() => void bench.reopen()}
+          title="Open the form anew, without the steps done so far (Alt+R)"
+        >
           Start again
         </Button>
       </Flex>
       <ProblemsButton bench={bench} onClick={() => setDialog('problems')} />
       <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
-        {failed > 0 ? `× ${failed} of ${scenarios.length} fail` : passed === scenarios.length ? `✓ ${passed} scenarios` : `${passed} of ${scenarios.length} scenarios…`}
+        {failed > 0
+          ? `× ${failed} of ${scenarios.length} fail`
+          : passed === scenarios.length
+            ? `✓ ${passed} scenarios`
+            : `${passed} of ${scenarios.length} scenarios…`}
       </Button>
-      <Button disabled={state.steps.length === 0} onClick={() => setDialog('keep')} aria-label="Keep as scenario" title="Keep what was done as a scenario (Alt+C)">
+      <Button
+        disabled={state.steps.length === 0}
+        onClick={() => setDialog('keep')}
+        aria-label="Keep as scenario"
+        title="Keep what was done as a scenario (Alt+C)"
+      >
         Keep
       </Button>
       <Button look="go" disabled={opening} onClick={() => void bench.makeRelease()}>
         Make release {(state.release ?? 0) + 1}
       </Button>
-      <Button onClick={() => setDialog('commands')} aria-label="Commands" title="All commands (Alt+K)" px="7px">
+      <Button
+        onClick={() => setDialog('commands')}
+        aria-label="Commands"
+        title="All commands (Alt+K)"
+        px="7px"
+      >
         <span aria-hidden>≡</span>
       </Button>
       <StarterDialog bench={bench} open={dialog === 'starter'} onDone={() => setDialog(null)} />
@@ -109,7 +156,11 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           </Dialog.Positioner>
         </Portal>
       </Dialog.Root>
-      <Dialog.Root open={state.uses !== null} onOpenChange={({ open: isOpen }) => isOpen || bench.closeUses()} size="lg">
+      <Dialog.Root
+        open={state.uses !== null}
+        onOpenChange={({ open: isOpen }) => isOpen || bench.closeUses()}
+        size="lg"
+      >
         <Portal>
           <Dialog.Backdrop />
           <Dialog.Positioner>
@@ -119,16 +170,29 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           </Dialog.Positioner>
         </Portal>
       </Dialog.Root>
-      <Dialog.Root open={dialog !== null && dialog !== 'starter'} onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)} size="lg">
+      <Dialog.Root
+        open={dialog !== null && dialog !== 'starter'}
+        onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)}
+        size="lg"
+      >
         <Portal>
           <Dialog.Backdrop />
           <Dialog.Positioner>
             <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
-              {dialog === 'opening' && <OpeningDialog bench={bench} onDone={() => setDialog(null)} />}
+              {dialog === 'opening' && (
+                <OpeningDialog bench={bench} onDone={() => setDialog(null)} />
+              )}
               {dialog === 'problems' && <Problems bench={bench} onDone={() => setDialog(null)} />}
-              {dialog === 'search' && <SearchScripts bench={bench} onDone={() => setDialog(null)} />}
+              {dialog === 'search' && (
+                <SearchScripts bench={bench} onDone={() => setDialog(null)} />
+              )}
               {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
-              {dialog === 'commands' && <CommandList commands={commandsOf(bench, setDialog)} onDone={() => setDialog(null)} />}
+              {dialog === 'commands' && (
+                <CommandList
+                  commands={commandsOf(bench, setDialog)}
+                  onDone={() => setDialog(null)}
+                />
+              )}
               {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}
             </Dialog.Content>
           </Dialog.Positioner>
@@ -142,11 +206,23 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
 function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => void }) {
   const { checked, count, errors } = useBench(bench, (state) => {
     const problems = problemsOf(state).filter(({ sort }) => sort !== 'scenario');
-    return { checked: state.checked, count: problems.length, errors: problems.filter(({ severity }) => severity === 'error').length };
+    return {
+      checked: state.checked,
+      count: problems.length,
+      errors: problems.filter(({ severity }) => severity === 'error').length,
+    };
   });
   return (
-    <Button onClick={onClick} color={errors > 0 ? 'bad' : count > 0 ? 'said' : 'act'} title="Types, mistakes and failing scenarios (Alt+P)">
-      {count === 0 ? (checked ? '✓ sound' : 'checking…') : `${errors > 0 ? '×' : '!'} ${count === 1 ? '1 problem' : `${count} problems`}`}
+    <Button
+      onClick={onClick}
+      color={errors > 0 ? 'bad' : count > 0 ? 'said' : 'act'}
+      title="Types, mistakes and failing scenarios (Alt+P)"
+    >
+      {count === 0
+        ? checked
+          ? '✓ sound'
+          : 'checking…'
+        : `${errors > 0 ? '×' : '!'} ${count === 1 ? '1 problem' : `${count} problems`}`}
     </Button>
   );
 }
@@ -162,7 +238,11 @@ function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void })
           return (
             <Box as="li" key={name} py="5px" borderTopWidth="1px" borderColor="line">
               <Flex gap="10px" align="baseline">
-                <chakra.span color={result?.passed === false ? 'bad' : 'act'} width="58px" flexShrink={0}>
+                <chakra.span
+                  color={result?.passed === false ? 'bad' : 'act'}
+                  width="58px"
+                  flexShrink={0}
+                >
                   {result === undefined ? '…' : result.passed ? '✓ passed' : '× failed'}
                 </chakra.span>
                 <Box flex="1" minW={0}>
@@ -180,7 +260,12 @@ function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void })
                   </Button>{' '}
                   <Mono color="soft">{name}</Mono>
                 </Box>
-                <Button look="text" color="soft" aria-label={`Remove ${scenario.title}`} onClick={() => void bench.removeScenario(name)}>
+                <Button
+                  look="text"
+                  color="soft"
+                  aria-label={`Remove ${scenario.title}`}
+                  onClick={() => void bench.removeScenario(name)}
+                >
                   remove
                 </Button>
               </Flex>
@@ -220,7 +305,8 @@ function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
     <Box p="16px">
       <Dialog.Title fontSize="15px">Keep as scenario</Dialog.Title>
       <Box color="soft" mt="4px">
-        The opening and the {steps.length === 1 ? 'step' : `${steps.length} steps`} done so far, with expectations on all they changed.
+        The opening and the {steps.length === 1 ? 'step' : `${steps.length} steps`} done so far,
+        with expectations on all they changed.
       </Box>
       <chakra.label display="block" mt="10px">
         Title

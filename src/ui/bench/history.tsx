@@ -20,12 +20,17 @@ interface Revision {
 }
 
 export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }) {
-  const behaviour = useStore(bench.store, ({ behaviours }) => behaviours.find((one) => one.name === name)!);
+  const behaviour = useStore(bench.store, ({ behaviours }) =>
+    behaviours.find((one) => one.name === name)!,
+  );
   const [chosen, setChosen] = useState<number | null>(null);
   const [against, setAgainst] = useState<'before' | 'now'>('before');
   const form = bench.store.getState().material.form.name;
   const { revision } = behaviour;
-  const fetched = useFetched<Revision[]>(`/api/forms/${form}/behaviours/${name}/revisions`, revision);
+  const fetched = useFetched<Revision[]>(
+    `/api/forms/${form}/behaviours/${name}/revisions`,
+    revision,
+  );
   if (fetched === null) return <Box p="14px">Reading the revisions…</Box>;
   if ('says' in fetched) {
     return (
@@ -37,27 +42,67 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
   const revisions = fetched.body;
   const at = revisions.find((one) => one.revision === (chosen ?? revisions[0]?.revision));
   const before = at === undefined ? undefined : revisions[revisions.indexOf(at) + 1];
-  const [from, to] = against === 'now' ? [at?.text ?? '', behaviour.text] : [before?.text ?? '', at?.text ?? ''];
+  const [from, to] =
+    against === 'now' ? [at?.text ?? '', behaviour.text] : [before?.text ?? '', at?.text ?? ''];
   return (
     <Flex direction="column" flex="1" minH={0}>
-      <Flex px="14px" py="6px" gap="8px" align="center" borderBottomWidth="1px" borderColor="line" flexWrap="wrap">
+      <Flex
+        px="14px"
+        py="6px"
+        gap="8px"
+        align="center"
+        borderBottomWidth="1px"
+        borderColor="line"
+        flexWrap="wrap"
+      >
         <chakra.span fontWeight={620}>{readHeader(behaviour).title}</chakra.span>
-        <chakra.span color="soft">{revisions.length === 1 ? '1 revision' : `${revisions.length} revisions`}</chakra.span>
+        <chakra.span color="soft">
+          {revisions.length === 1 ? '1 revision' : `${revisions.length} revisions`}
+        </chakra.span>
         <Flex ml="auto" gap="8px" role="group" aria-label="Compared with">
-          <Button aria-pressed={against === 'before'} color={against === 'before' ? 'act' : 'ink'} onClick={() => setAgainst('before')}>
+          <Button
+            aria-pressed={against === 'before'}
+            color={against === 'before' ? 'act' : 'ink'}
+            onClick={() => setAgainst('before')}
+          >
             What it changed
           </Button>
-          <Button aria-pressed={against === 'now'} color={against === 'now' ? 'act' : 'ink'} onClick={() => setAgainst('now')}>
+          <Button
+            aria-pressed={against === 'now'}
+            color={against === 'now' ? 'act' : 'ink'}
+            onClick={() => setAgainst('now')}
+          >
             What has changed since
           </Button>
           <Button onClick={() => bench.showPane('code')}>Back to the code</Button>
         </Flex>
       </Flex>
       <Flex flex="1" minH={0}>
-        <Box as="ul" width="150px" flexShrink={0} overflowY="auto" py="6px" borderRightWidth="1px" borderColor="line" listStyleType="none" aria-label="Revisions">
+        <Box
+          as="ul"
+          width="150px"
+          flexShrink={0}
+          overflowY="auto"
+          py="6px"
+          borderRightWidth="1px"
+          borderColor="line"
+          listStyleType="none"
+          aria-label="Revisions"
+        >
           {revisions.map((one) => (
             <li key={one.revision}>
-              <chakra.button type="button" width="100%" textAlign="left" px="14px" py="3px" cursor="pointer" bg={one === at ? 'actGround' : undefined} aria-current={one === at || undefined} _hover={{ bg: 'actGround' }} onClick={() => setChosen(one.revision)}>
+              <chakra.button
+                type="button"
+                width="100%"
+                textAlign="left"
+                px="14px"
+                py="3px"
+                cursor="pointer"
+                bg={one === at ? 'actGround' : undefined}
+                aria-current={one === at || undefined}
+                _hover={{ bg: 'actGround' }}
+                onClick={() => setChosen(one.revision)}
+              >
                 <Box fontWeight={one === at ? 640 : 400}>revision {one.revision}</Box>
                 <Box color="soft" fontSize="12px">
                   {one.savedAt.slice(0, 10)} {one.savedAt.slice(11, 16)}
@@ -69,9 +114,22 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
         <Difference from={from} to={to} />
       </Flex>
       {at !== undefined && (
-        <Flex px="14px" py="6px" gap="10px" align="center" borderTopWidth="1px" borderColor="line" color="soft" fontSize="13px">
+        <Flex
+          px="14px"
+          py="6px"
+          gap="10px"
+          align="center"
+          borderTopWidth="1px"
+          borderColor="line"
+          color="soft"
+          fontSize="13px"
+        >
           <span>
-            {against === 'before' ? (before === undefined ? 'the first revision' : `revision ${before.revision} → ${at.revision}`) : `revision ${at.revision} → as it stands`}
+            {against === 'before'
+              ? before === undefined
+                ? 'the first revision'
+                : `revision ${before.revision} → ${at.revision}`
+              : `revision ${at.revision} → as it stands`}
           </span>
           <Button
             ml="auto"
@@ -97,7 +155,21 @@ function Difference({ from, to }: { from: string; to: string }) {
       parent: host.current!,
       state: EditorState.create({
         doc: to,
-        extensions: [lineNumbers(), javascript({ typescript: true }), editorLook, differenceLook, EditorState.readOnly.of(true), EditorView.editable.of(false), EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': 'Difference' }), unifiedMergeView({ original: from, mergeControls: false, highlightChanges: true, collapseUnchanged: { margin: 3, minSize: 6 } })],
+        extensions: [
+          lineNumbers(),
+          javascript({ typescript: true }),
+          editorLook,
+          differenceLook,
+          EditorState.readOnly.of(true),
+          EditorView.editable.of(false),
+          EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': 'Difference' }),
+          unifiedMergeView({
+            original: from,
+            mergeControls: false,
+            highlightChanges: true,
+            collapseUnchanged: { margin: 3, minSize: 6 },
+          }),
+        ],
       }),
     });
     return () => view.destroy();
@@ -107,10 +179,23 @@ function Difference({ from, to }: { from: string; to: string }) {
 
 const differenceLook = EditorView.theme({
   '.cm-deletedChunk': { backgroundColor: 'var(--tavro-colors-bad-ground)' },
-  '.cm-deletedChunk::before': { content: '"−"', color: 'var(--tavro-colors-bad)', position: 'absolute', marginLeft: '-2px' },
-  '.cm-changedLine, .cm-insertedLine': { backgroundColor: 'var(--tavro-colors-act-ground) !important' },
-  '.cm-changedText, .cm-deletedText': { background: 'none !important', textDecoration: 'underline' },
-  '.cm-collapsedLines': { background: 'var(--tavro-colors-ground)', color: 'var(--tavro-colors-soft)' },
+  '.cm-deletedChunk::before': {
+    content: '"−"',
+    color: 'var(--tavro-colors-bad)',
+    position: 'absolute',
+    marginLeft: '-2px',
+  },
+  '.cm-changedLine, .cm-insertedLine': {
+    backgroundColor: 'var(--tavro-colors-act-ground) !important',
+  },
+  '.cm-changedText, .cm-deletedText': {
+    background: 'none !important',
+    textDecoration: 'underline',
+  },
+  '.cm-collapsedLines': {
+    background: 'var(--tavro-colors-ground)',
+    color: 'var(--tavro-colors-soft)',
+  },
   '.cm-collapsedLines::before, .cm-collapsedLines::after': { content: '"…"' },
   '.cm-changedLineGutter': { background: 'var(--tavro-colors-act)' },
   '.cm-deletedLineGutter': { background: 'var(--tavro-colors-bad)' },

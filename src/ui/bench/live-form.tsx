@@ -18,23 +18,63 @@ import { WaitingBar } from './waiting';
 import type { SaidName } from '@/core/session/aspects';
 import { becameInWords, type Names } from './words';
 
-export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; seen: Seen; words: ReadonlyMap<string, Word[]>; names: Names }) {
-  const state = useBench(bench, ({ material, answers, at, steps, asked, listens, names, open }) => ({ material, answers, at, steps, asked, listens, names, open }));
+export function LiveForm({
+  bench,
+  seen,
+  words,
+  names,
+}: {
+  bench: BenchStore;
+  seen: Seen;
+  words: ReadonlyMap<string, Word[]>;
+  names: Names;
+}) {
+  const state = useBench(
+    bench,
+    ({ material, answers, at, steps, asked, listens, names, open }) => ({
+      material,
+      answers,
+      at,
+      steps,
+      asked,
+      listens,
+      names,
+      open,
+    }),
+  );
   const { material, answers, at, steps } = state;
-  const marked = new Map([...words].map(([part, said]) => [part, said.map(({ aspect }) => aspect)]));
+  const marked = new Map(
+    [...words].map(([part, said]) => [part, said.map(({ aspect }) => aspect)]),
+  );
   const root = useRef<HTMLDivElement>(null);
   useLight(bench, root);
 
   const saidOf = (part: string) => words.get(part) ?? cellsSaid(words, part);
-  const marginKey = (part: string) => JSON.stringify(saidOf(part)?.map((word) => [word, names.behaviour(word.behaviour)]) ?? null);
+  const marginKey = (part: string) =>
+    JSON.stringify(saidOf(part)?.map((word) => [word, names.behaviour(word.behaviour)]) ?? null);
   const margin = (part: string) => {
     const said = saidOf(part);
     if (said === undefined) return null;
     const last = said.at(-1)!;
     const cells = words.has(part) ? 0 : said.length;
-    const label = cells > 0 ? (cells === 1 ? '1 in its rows' : `${cells} in its rows`) : said.map((word) => shortWord(word.aspect, word.to, part, material)).filter(Boolean).join(', ');
+    const label =
+      cells > 0
+        ? cells === 1
+          ? '1 in its rows'
+          : `${cells} in its rows`
+        : said
+            .map((word) => shortWord(word.aspect, word.to, part, material))
+            .filter(Boolean)
+            .join(', ');
     return (
-      <chakra.button type="button" textAlign="right" cursor="pointer" width="100%" onClick={() => bench.goTo(last.behaviour, last.line)} title={`${names.behaviour(last.behaviour)}, line ${last.line}`}>
+      <chakra.button
+        type="button"
+        textAlign="right"
+        cursor="pointer"
+        width="100%"
+        onClick={() => bench.goTo(last.behaviour, last.line)}
+        title={`${names.behaviour(last.behaviour)}, line ${last.line}`}
+      >
         <Box color="said">{label}</Box>
         <Box color="soft" overflow="hidden" textOverflow="ellipsis">
           {names.behaviour(last.behaviour)}, {last.line}
@@ -49,41 +89,92 @@ export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; see
 
   const related = useRelated(material.form, seen.record);
   const drawList = (list: ChildList) => {
-    const goTo = (query: Record<string, string>) => window.open(`/bench/${list.form}?${new URLSearchParams(query).toString()}`, '_blank', 'noopener');
+    const goTo = (query: Record<string, string>) =>
+      window.open(
+        `/bench/${list.form}?${new URLSearchParams(query).toString()}`,
+        '_blank',
+        'noopener',
+      );
     return (
       <ChildRecordsList
         list={list}
         related={related[list.name]}
         tables={material.tables}
         record={seen.record}
-        onAdd={() => goTo({ parent: `${material.form.name}/${seen.record}`, [`launch.${list.launch}`]: seen.record! })}
+        onAdd={() =>
+          goTo({
+            parent: `${material.form.name}/${seen.record}`,
+            [`launch.${list.launch}`]: seen.record!,
+          })
+        }
         onOpen={(record) => goTo({ record, parent: `${material.form.name}/${seen.record}` })}
       />
     );
   };
 
   return (
-    <Flex ref={root} css={LIT} direction="column" height="100%" width="100%" overflowY="auto" position="relative" px="12px" py="10px" gap="8px">
+    <Flex
+      ref={root}
+      css={LIT}
+      direction="column"
+      height="100%"
+      width="100%"
+      overflowY="auto"
+      position="relative"
+      px="12px"
+      py="10px"
+      gap="8px"
+    >
       {/* What has failed stays in sight however far the form is scrolled. */}
-      <Flex direction="column" gap="6px" position="sticky" top="-10px" zIndex={2} bg="ground" mx="-12px" px="12px" my="-4px" py="6px" flexShrink={0}>
-      <Flex gap="14px" color="soft" fontSize="13px" flexWrap="wrap" align="center">
-        <span>
-          <chakra.b color="ink" fontWeight={620}>
-            Live form
-          </chakra.b>{' '}
-          after step {at} of {steps.length}
-        </span>
-        {seen.record !== null && <RecordTurn bench={bench} record={seen.record} changed={seen.changed} frozen={at < steps.length} records={material.records} />}
-        <Replayed bench={bench} />
-        <chakra.button type="button" aria-pressed={state.names} cursor="pointer" onClick={() => bench.showNames(!state.names)} title="Show technical names (Alt+N)">
-          names {state.names ? '◑' : '○'}
-        </chakra.button>
+      <Flex
+        direction="column"
+        gap="6px"
+        position="sticky"
+        top="-10px"
+        zIndex={2}
+        bg="ground"
+        mx="-12px"
+        px="12px"
+        my="-4px"
+        py="6px"
+        flexShrink={0}
+      >
+        <Flex gap="14px" color="soft" fontSize="13px" flexWrap="wrap" align="center">
+          <span>
+            <chakra.b color="ink" fontWeight={620}>
+              Live form
+            </chakra.b>{' '}
+            after step {at} of {steps.length}
+          </span>
+          {seen.record !== null && (
+            <RecordTurn
+              bench={bench}
+              record={seen.record}
+              changed={seen.changed}
+              frozen={at < steps.length}
+              records={material.records}
+            />
+          )}
+          <Replayed bench={bench} />
+          <chakra.button
+            type="button"
+            aria-pressed={state.names}
+            cursor="pointer"
+            onClick={() => bench.showNames(!state.names)}
+            title="Show technical names (Alt+N)"
+          >
+            names {state.names ? '◑' : '○'}
+          </chakra.button>
+        </Flex>
+        <Failing bench={bench} seen={seen} names={names} />
+        <WaitingBar bench={bench} seen={seen} material={material} frozen={at < steps.length} />
       </Flex>
-      <Failing bench={bench} seen={seen} names={names} />
-      <WaitingBar bench={bench} seen={seen} material={material} frozen={at < steps.length} />
-      </Flex>
-      {at < steps.length && <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>}
-      {answers[at]?.refused != null && <Notice tone="warning">That step was refused: {answers[at].refused}.</Notice>}
+      {at < steps.length && (
+        <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>
+      )}
+      {answers[at]?.refused != null && (
+        <Notice tone="warning">That step was refused: {answers[at].refused}.</Notice>
+      )}
       {answers[at]?.messages.map((message, i) => (
         <Notice key={i} tone={message.tone}>
           {message.text}
@@ -111,13 +202,19 @@ export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; see
           <Hidden material={material} seen={seen} onAsk={bench.ask} />
           <Flex mt="12px" gap="10px" align="center">
             {seen.replaced === null && (
-              <Button look="go" disabled={at < steps.length} onClick={() => void bench.step({ submit: true })}>
+              <Button
+                look="go"
+                disabled={at < steps.length}
+                onClick={() => void bench.step({ submit: true })}
+              >
                 Submit
               </Button>
             )}
             {seen.submit !== null && submittedLast && (
               <chakra.span role="status" color={seen.submit.saved ? 'act' : 'bad'}>
-                {seen.submit.saved ? '✓ would be saved' : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}
+                {seen.submit.saved
+                  ? '✓ would be saved'
+                  : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}
               </chakra.span>
             )}
           </Flex>
@@ -129,7 +226,10 @@ export function LiveForm({ bench, seen, words, names }: { bench: BenchStore; see
 
 /** What the last replay brought; by itself, since it says something at every edit and the sheet mostly does not. */
 function Replayed({ bench }: { bench: BenchStore }) {
-  const { busy, replayed } = useBench(bench, (state) => ({ busy: state.busy, replayed: state.replayed }));
+  const { busy, replayed } = useBench(bench, (state) => ({
+    busy: state.busy,
+    replayed: state.replayed,
+  }));
   return (
     <chakra.span ml="auto" role="status">
       {busy ? 'replaying…' : (replayed ?? '')}
@@ -138,16 +238,38 @@ function Replayed({ bench }: { bench: BenchStore }) {
 }
 
 /** How a part that the code points at stands out. */
-const LIT = { '& [data-lit]': { bg: 'saidGround', outline: '2px solid var(--tavro-colors-said-edge)', outlineOffset: '1px', borderRadius: '3px' } };
+const LIT = {
+  '& [data-lit]': {
+    bg: 'saidGround',
+    outline: '2px solid var(--tavro-colors-said-edge)',
+    outlineOffset: '1px',
+    borderRadius: '3px',
+  },
+};
 
 /** Lights up what the code points at, and brings it into sight when somebody goes to it. Done to the page itself, since drawing the sheet anew at each movement of the pointer would be felt. */
 function useLight(bench: BenchStore, root: React.RefObject<HTMLDivElement | null>): void {
   useEffect(() => {
-    const show = ({ part, from, reveal }: { part: string | null; from: 'code' | 'form'; reveal: boolean }) => {
-      for (const lit of root.current?.querySelectorAll('[data-lit]') ?? []) lit.removeAttribute('data-lit');
+    const show = ({
+      part,
+      from,
+      reveal,
+    }: {
+      part: string | null;
+      from: 'code' | 'form';
+      reveal: boolean;
+    }) => {
+      for (const lit of root.current?.querySelectorAll('[data-lit]') ?? [])
+        lit.removeAttribute('data-lit');
       if (part === null || from !== 'code') return;
       const [owner, cell] = part.split('.');
-      const found = [...(root.current?.querySelectorAll<HTMLElement>(cell === undefined ? `[data-part="${owner}"]` : `[data-part="${owner}"] [data-column="${cell}"]`) ?? [])];
+      const found = [
+        ...(root.current?.querySelectorAll<HTMLElement>(
+          cell === undefined
+            ? `[data-part="${owner}"]`
+            : `[data-part="${owner}"] [data-column="${cell}"]`,
+        ) ?? []),
+      ];
       for (const element of found) element.setAttribute('data-lit', '');
       if (reveal) found[0]?.scrollIntoView({ block: 'center' });
     };
@@ -164,11 +286,25 @@ export function spelled(form: Form, part: string): string {
   if (fieldsOf(form).some(({ name }) => name === owner)) return `fields.${owner}`;
   if (sectionsOf(form).some(({ name }) => name === owner)) return `sections.${owner}`;
   if (form.pages.some(({ name }) => name === owner)) return `pages.${owner}`;
-  return (form.tracks ?? []).some(({ name }) => name === owner) ? `tracks.${owner}` : `buttons.${owner}`;
+  return (form.tracks ?? []).some(({ name }) => name === owner)
+    ? `tracks.${owner}`
+    : `buttons.${owner}`;
 }
 
 /** Next and previous record, which asks before changes are left behind. */
-function RecordTurn({ bench, record, changed, frozen, records }: { bench: BenchStore; record: string; changed: boolean; frozen: boolean; records: readonly { id: string }[] }) {
+function RecordTurn({
+  bench,
+  record,
+  changed,
+  frozen,
+  records,
+}: {
+  bench: BenchStore;
+  record: string;
+  changed: boolean;
+  frozen: boolean;
+  records: readonly { id: string }[];
+}) {
   const [asking, setAsking] = useState<'next' | 'previous' | null>(null);
   const at = records.findIndex(({ id }) => id === record);
   const turn = (way: 'next' | 'previous') => {
@@ -187,11 +323,21 @@ function RecordTurn({ bench, record, changed, frozen, records }: { bench: BenchS
   }
   return (
     <Flex gap="4px" align="center" role="group" aria-label="Records">
-      <Button look="text" disabled={frozen || at <= 0} onClick={() => want('previous')} aria-label="Previous record">
+      <Button
+        look="text"
+        disabled={frozen || at <= 0}
+        onClick={() => want('previous')}
+        aria-label="Previous record"
+      >
         ‹
       </Button>
       record {record}
-      <Button look="text" disabled={frozen || at < 0 || at >= records.length - 1} onClick={() => want('next')} aria-label="Next record">
+      <Button
+        look="text"
+        disabled={frozen || at < 0 || at >= records.length - 1}
+        onClick={() => want('next')}
+        aria-label="Next record"
+      >
         ›
       </Button>
     </Flex>
@@ -206,7 +352,8 @@ function Failing({ bench, seen, names }: { bench: BenchStore; seen: Seen; names:
     <>
       {broken.map((behaviour) => (
         <Notice key={behaviour.name} tone="error">
-          {behaviour.title}, line {behaviour.broken!.line}, {behaviour.broken!.says} The last version that worked goes on running.
+          {behaviour.title}, line {behaviour.broken!.line}, {behaviour.broken!.says} The last
+          version that worked goes on running.
         </Notice>
       ))}
       {seen.failing.map((failure, i) => (
@@ -215,7 +362,11 @@ function Failing({ bench, seen, names }: { bench: BenchStore; seen: Seen; names:
           {failure.line !== null && (
             <>
               ,{' '}
-              <Button look="text" color="bad" onClick={() => bench.goTo(failure.behaviour, failure.line!)}>
+              <Button
+                look="text"
+                color="bad"
+                onClick={() => bench.goTo(failure.behaviour, failure.line!)}
+              >
                 line {failure.line}
               </Button>
               ,
@@ -228,20 +379,44 @@ function Failing({ bench, seen, names }: { bench: BenchStore; seen: Seen; names:
   );
 }
 
-function Hidden({ material, seen, onAsk }: { material: BenchMaterial; seen: Seen; onAsk: (part: string) => void }) {
+function Hidden({
+  material,
+  seen,
+  onAsk,
+}: {
+  material: BenchMaterial;
+  seen: Seen;
+  onAsk: (part: string) => void;
+}) {
   const sections = material.form.pages.flatMap((page) => page.sections);
   const hidden = sections.flatMap((section) => {
-    if (seen.parts[section.name]?.onScreen === false) return [{ name: section.name, label: section.title }];
-    return section.fields.filter((field) => seen.parts[field.name]?.onScreen === false).map(({ name, label }) => ({ name, label }));
+    if (seen.parts[section.name]?.onScreen === false)
+      return [{ name: section.name, label: section.title }];
+    return section.fields
+      .filter((field) => seen.parts[field.name]?.onScreen === false)
+      .map(({ name, label }) => ({ name, label }));
   });
   if (hidden.length === 0) return null;
   return (
-    <Box color="soft" fontSize="12px" borderTopWidth="1px" borderStyle="dashed" borderColor="line" mt="8px" pt="4px">
+    <Box
+      color="soft"
+      fontSize="12px"
+      borderTopWidth="1px"
+      borderStyle="dashed"
+      borderColor="line"
+      mt="8px"
+      pt="4px"
+    >
       {hidden.length === 1 ? '1 part is hidden: ' : `${hidden.length} parts are hidden: `}
       {hidden.map((part, i) => (
         <span key={part.name}>
           {i > 0 && ', '}
-          <chakra.button type="button" textDecoration="underline" cursor="pointer" onClick={() => onAsk(part.name)}>
+          <chakra.button
+            type="button"
+            textDecoration="underline"
+            cursor="pointer"
+            onClick={() => onAsk(part.name)}
+          >
             {part.label}
           </chakra.button>
         </span>
@@ -260,14 +435,24 @@ function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | u
 function shortWord(aspect: SaidName, to: unknown, part: string, material: BenchMaterial): string {
   const field = fieldsOf(material.form).find(({ name }) => name === part);
   if (aspect === 'value' && field !== undefined && to !== null) {
-    return textOf(to as Value, field, { options: null, table: (name) => indexOf(material.tables.find((table) => table.name === name)!) });
+    return textOf(to as Value, field, {
+      options: null,
+      table: (name) => indexOf(material.tables.find((table) => table.name === name)!),
+    });
   }
-  if (aspect !== 'options') return (aspect === 'hint' || aspect === 'warning' || aspect === 'problem') && to !== null ? aspect : becameInWords(aspect, to);
+  if (aspect !== 'options')
+    return (aspect === 'hint' || aspect === 'warning' || aspect === 'problem') && to !== null
+      ? aspect
+      : becameInWords(aspect, to);
   if (!Array.isArray(to)) return '';
-  const all = field?.kind === 'reference' ? material.tables.find((table) => table.name === field.table)?.rows.length : field?.kind === 'choice' ? field.options.length : undefined;
+  const all =
+    field?.kind === 'reference'
+      ? material.tables.find((table) => table.name === field.table)?.rows.length
+      : field?.kind === 'choice'
+        ? field.options.length
+        : undefined;
   return all === undefined ? `${to.length} options` : `${to.length} of ${all} offered`;
 }
-
 
 /** For each list of a form, the records that refer to one; asked for when the bench turns to another record. */
 function useRelated(form: Form, record: string | null): Record<string, RelatedRecords> {
@@ -277,7 +462,9 @@ function useRelated(form: Form, record: string | null): Record<string, RelatedRe
     setRelated({});
     if (record === null || lists === 0) return;
     let here = true;
-    void get<Record<string, RelatedRecords>>(`/api/fill/${form.name}/children?${new URLSearchParams({ record }).toString()}`).then((reply) => {
+    void get<Record<string, RelatedRecords>>(
+      `/api/fill/${form.name}/children?${new URLSearchParams({ record }).toString()}`,
+    ).then((reply) => {
       if (here && reply.ok) setRelated(reply.body);
     });
     return () => {

@@ -6,7 +6,10 @@ import { Tape } from '@/core/tape/tape';
 import { COLUMNS, layOut, steeredOnTape } from './map-layout';
 
 const map: FormMap = {
-  behaviours: [{ name: 'a.ts', title: 'A' }, { name: 'b.ts', title: 'B' }],
+  behaviours: [
+    { name: 'a.ts', title: 'A' },
+    { name: 'b.ts', title: 'B' },
+  ],
   reads: [
     { behaviour: 'b.ts', part: 'late', aspects: ['value'] },
     { behaviour: 'a.ts', part: 'early', aspects: ['value'] },
@@ -35,25 +38,50 @@ describe('the map', () => {
       ['steered:total', COLUMNS.steered],
       ['steered:pilot', COLUMNS.steered],
     ]);
-    expect(nodes.filter(({ sort }) => sort === 'read').map(({ y }) => y)).toEqual([1000 / 6, 500, 5000 / 6]);
+    expect(nodes.filter(({ sort }) => sort === 'read').map(({ y }) => y)).toEqual([
+      1000 / 6,
+      500,
+      5000 / 6,
+    ]);
     expect(nodes[0]!.label).toBe('EARLY');
   });
 
   test('marks what several behaviours steer, and their arrows', () => {
     expect(nodes.filter(({ bad }) => bad).map(({ id }) => id)).toEqual(['steered:pilot']);
-    expect(links.filter(({ bad }) => bad).map(({ source, target }) => `${source} ${target}`)).toEqual(['behaviour:a.ts steered:pilot', 'behaviour:b.ts steered:pilot']);
+    expect(
+      links.filter(({ bad }) => bad).map(({ source, target }) => `${source} ${target}`),
+    ).toEqual(['behaviour:a.ts steered:pilot', 'behaviour:b.ts steered:pilot']);
   });
 
   test('marks the arrows of a circle, on both sides', () => {
-    const round = layOut({ ...map, conflicts: [], circles: [['early', 'a.ts', 'total', 'b.ts', 'early']], reads: [...map.reads, { behaviour: 'b.ts', part: 'total', aspects: ['value'] }] }, (part) => part);
+    const round = layOut(
+      {
+        ...map,
+        conflicts: [],
+        circles: [['early', 'a.ts', 'total', 'b.ts', 'early']],
+        reads: [...map.reads, { behaviour: 'b.ts', part: 'total', aspects: ['value'] }],
+      },
+      (part) => part,
+    );
     expect(round.nodes.filter(({ bad }) => bad).map(({ id }) => id)).toEqual(['steered:total']);
-    expect(round.links.filter(({ bad }) => bad).map(({ source, target }) => `${source} ${target}`)).toEqual(['read:early behaviour:a.ts', 'read:total behaviour:b.ts', 'behaviour:a.ts steered:total']);
+    expect(
+      round.links.filter(({ bad }) => bad).map(({ source, target }) => `${source} ${target}`),
+    ).toEqual([
+      'read:early behaviour:a.ts',
+      'read:total behaviour:b.ts',
+      'behaviour:a.ts steered:total',
+    ]);
   });
 });
 
 test('what was steered on a tape is told by part, with the line that did it last; rows under their columns', () => {
   const form = formWith([number('length'), text('note'), rows('cargo', [number('weight')])]);
-  const use = direct({ form, scripts: { a: 'keep(() => {\n  fields.note.hint = `${fields.length.value}`;\n  fields.note.required = true;\n});\nkeep.each(fields.cargo, (row) => {\n  row.fields.weight.required = true;\n  row.locked = true;\n});' } });
+  const use = direct({
+    form,
+    scripts: {
+      a: 'keep(() => {\n  fields.note.hint = `${fields.length.value}`;\n  fields.note.required = true;\n});\nkeep.each(fields.cargo, (row) => {\n  row.fields.weight.required = true;\n  row.locked = true;\n});',
+    },
+  });
   use.do({ set: 'length', to: 3 });
   use.do({ addRow: 'cargo' });
   const told = steeredOnTape(new Tape(use.tape));

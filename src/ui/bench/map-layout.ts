@@ -3,7 +3,15 @@ import type { FormMap } from '@/core/language/map';
 import type { Effect, Tape } from '@/core/tape/tape';
 
 export interface Drawn {
-  nodes: { id: string; sort: 'read' | 'behaviour' | 'steered'; label: string; x: number; y: number; bad: boolean; says: string }[];
+  nodes: {
+    id: string;
+    sort: 'read' | 'behaviour' | 'steered';
+    label: string;
+    x: number;
+    y: number;
+    bad: boolean;
+    says: string;
+  }[];
   links: { source: string; target: string; bad: boolean; says: string }[];
 }
 
@@ -11,12 +19,16 @@ export const WIDTH = 1000;
 export const HEIGHT = 1000;
 export const COLUMNS = { read: 250, behaviour: 500, steered: 750 } as const;
 
-export function layOut({ behaviours, reads, steers, conflicts, circles }: FormMap, nameOf: (part: string) => string): Drawn {
+export function layOut(
+  { behaviours, reads, steers, conflicts, circles }: FormMap,
+  nameOf: (part: string) => string,
+): Drawn {
   const at = new Map(behaviours.map(({ name }, i) => [name, i]));
   // A part stands at the mean of the behaviours it belongs to, which is what keeps arrows short.
   const inOrder = (arrows: FormMap['reads']) => {
     const parts = new Map<string, number[]>();
-    for (const { part, behaviour } of arrows) parts.set(part, [...(parts.get(part) ?? []), at.get(behaviour)!]);
+    for (const { part, behaviour } of arrows)
+      parts.set(part, [...(parts.get(part) ?? []), at.get(behaviour)!]);
     const mean = (places: number[]) => places.reduce((a, b) => a + b) / places.length;
     return [...parts].toSorted((a, b) => mean(a[1]) - mean(b[1])).map(([part]) => part);
   };
@@ -25,23 +37,55 @@ export function layOut({ behaviours, reads, steers, conflicts, circles }: FormMa
   const spread = (count: number, i: number) => (HEIGHT * (i + 0.5)) / count;
   const column = (sort: 'read' | 'steered', arrows: FormMap['reads']) => {
     const parts = inOrder(arrows);
-    return parts.map((part, i) => ({ id: `${sort}:${part}`, sort, label: nameOf(part), x: COLUMNS[sort], y: spread(parts.length, i), bad: sort === 'steered' && (inConflict.has(part) || round.has(part)), says: part }));
+    return parts.map((part, i) => ({
+      id: `${sort}:${part}`,
+      sort,
+      label: nameOf(part),
+      x: COLUMNS[sort],
+      y: spread(parts.length, i),
+      bad: sort === 'steered' && (inConflict.has(part) || round.has(part)),
+      says: part,
+    }));
   };
   return {
     nodes: [
       ...column('read', reads),
-      ...behaviours.map(({ name, title }, i) => ({ id: `behaviour:${name}`, sort: 'behaviour' as const, label: title, x: COLUMNS.behaviour, y: spread(behaviours.length, i), bad: false, says: title })),
+      ...behaviours.map(({ name, title }, i) => ({
+        id: `behaviour:${name}`,
+        sort: 'behaviour' as const,
+        label: title,
+        x: COLUMNS.behaviour,
+        y: spread(behaviours.length, i),
+        bad: false,
+        says: title,
+      })),
       ...column('steered', steers),
     ],
     links: [
-      ...reads.map(({ part, behaviour, aspects }) => ({ source: `read:${part}`, target: `behaviour:${behaviour}`, bad: round.has(part) && round.has(behaviour), says: `reads ${aspects.join(', ')}` })),
-      ...steers.map(({ part, behaviour, aspects }) => ({ source: `behaviour:${behaviour}`, target: `steered:${part}`, bad: (round.has(part) && round.has(behaviour)) || conflicts.some((conflict) => conflict.part === part && conflict.behaviours.includes(behaviour)), says: `steers ${aspects.join(', ')}` })),
+      ...reads.map(({ part, behaviour, aspects }) => ({
+        source: `read:${part}`,
+        target: `behaviour:${behaviour}`,
+        bad: round.has(part) && round.has(behaviour),
+        says: `reads ${aspects.join(', ')}`,
+      })),
+      ...steers.map(({ part, behaviour, aspects }) => ({
+        source: `behaviour:${behaviour}`,
+        target: `steered:${part}`,
+        bad:
+          (round.has(part) && round.has(behaviour)) ||
+          conflicts.some(
+            (conflict) => conflict.part === part && conflict.behaviours.includes(behaviour),
+          ),
+        says: `steers ${aspects.join(', ')}`,
+      })),
     ],
   };
 }
 
 /** What behaviours steered on a tape, by part; rows and cells under their columns. */
-export function steeredOnTape(tape: Tape): Map<string, { behaviour: string; aspects: string[]; line: number }[]> {
+export function steeredOnTape(
+  tape: Tape,
+): Map<string, { behaviour: string; aspects: string[]; line: number }[]> {
   const found = new Map<string, Map<string, { aspects: Set<string>; line: number }>>();
   for (const entry of tape.entries) {
     if (entry.type !== 'effect' || 'struck' in entry || entry.line === null) continue;
@@ -54,5 +98,10 @@ export function steeredOnTape(tape: Tape): Map<string, { behaviour: string; aspe
     ofPart.set(run.behaviour, { ...known, line: entry.line });
     found.set(part, ofPart);
   }
-  return new Map([...found].map(([part, by]) => [part, [...by].map(([behaviour, { aspects, line }]) => ({ behaviour, aspects: [...aspects], line }))]));
+  return new Map(
+    [...found].map(([part, by]) => [
+      part,
+      [...by].map(([behaviour, { aspects, line }]) => ({ behaviour, aspects: [...aspects], line })),
+    ]),
+  );
 }

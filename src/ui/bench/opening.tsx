@@ -27,7 +27,11 @@ const MOODS: Record<string, { label: string; mood: ServiceMood | null }> = {
 
 function moodKey(mood: ServiceMood | undefined): string {
   if (mood === undefined) return 'defined';
-  return Object.entries(MOODS).find(([, known]) => JSON.stringify(known.mood) === JSON.stringify(mood))?.[0] ?? 'defined';
+  return (
+    Object.entries(MOODS).find(
+      ([, known]) => JSON.stringify(known.mood) === JSON.stringify(mood),
+    )?.[0] ?? 'defined'
+  );
 }
 
 /** A line of text for each launch parameter, `name=value`; a value that reads as JSON is what it reads as. */
@@ -37,7 +41,8 @@ function launchIn(text: string): { launch: Values } | { says: string } {
     if (line.trim() === '') continue;
     const at = line.indexOf('=');
     const name = line.slice(0, at).trim();
-    if (at < 0 || !/^[a-z][a-z0-9_]*$/.test(name)) return { says: `Line ${i + 1} is not name=value with a technical name.` };
+    if (at < 0 || !/^[a-z][a-z0-9_]*$/.test(name))
+      return { says: `Line ${i + 1} is not name=value with a technical name.` };
     const value = line.slice(at + 1).trim();
     try {
       launch[name] = JSON.parse(value) as never;
@@ -49,7 +54,9 @@ function launchIn(text: string): { launch: Values } | { says: string } {
 }
 
 function launchText(launch: Values): string {
-  return Object.entries(launch).map(([name, value]) => `${name}=${typeof value === 'string' ? value : JSON.stringify(value)}`).join('\n');
+  return Object.entries(launch)
+    .map(([name, value]) => `${name}=${typeof value === 'string' ? value : JSON.stringify(value)}`)
+    .join('\n');
 }
 
 /** What of an opening is out of the ordinary, in a few words; nothing when all is as usual. */
@@ -68,25 +75,44 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
   const { open, material } = useStore(bench.store);
   const [launch, setLaunch] = useState(launchText(open.launch ?? {}));
   const [viewing, setViewing] = useState(open.viewing === true);
-  const [parent, setParent] = useState(open.parent === undefined ? '' : `${open.parent.form}/${open.parent.record}`);
+  const [parent, setParent] = useState(
+    open.parent === undefined ? '' : `${open.parent.form}/${open.parent.record}`,
+  );
   /** The form of which a record is being looked for. */
   const [picking, setPicking] = useState<string | null>(null);
   const picked = material.forms.find(({ form }) => form.name === picking);
   const [zone, setZone] = useState(open.zone ?? 'UTC');
   const wall = toWallClock(open.zone ?? 'UTC', open.clock ?? DEFAULT_CLOCK);
   const [time, setTime] = useState(wall.slice(11, 16));
-  const [moods, setMoods] = useState<Record<string, string>>(Object.fromEntries(Object.entries(open.services ?? {}).map(([name, mood]) => [name, moodKey(mood)])));
+  const [moods, setMoods] = useState<Record<string, string>>(
+    Object.fromEntries(
+      Object.entries(open.services ?? {}).map(([name, mood]) => [name, moodKey(mood)]),
+    ),
+  );
   const [says, setSays] = useState<string | null>(null);
-  const parents = material.forms.flatMap(({ form, records }) => records.map((record) => ({ key: `${form.name}/${record.id}`, label: `${form.title}, record ${record.id}` })));
-  const functions = material.services.flatMap((service) => Object.keys(service.functions).map((name) => `${service.name}.${name}`));
+  const parents = material.forms.flatMap(({ form, records }) =>
+    records.map((record) => ({
+      key: `${form.name}/${record.id}`,
+      label: `${form.title}, record ${record.id}`,
+    })),
+  );
+  const functions = material.services.flatMap((service) =>
+    Object.keys(service.functions).map((name) => `${service.name}.${name}`),
+  );
 
   const apply = () => {
     const read = launchIn(launch);
     if ('says' in read) return setSays(read.says);
     const taken = readLaunch(material.form, read.launch);
-    if ('says' in taken) return setSays(`${taken.says.charAt(0).toUpperCase()}${taken.says.slice(1)}.`);
-    if (!isZone(zone.trim())) return setSays(`“${zone}” is not the name of a time zone, such as Europe/Lisbon.`);
-    const services = Object.fromEntries(Object.entries(moods).flatMap(([name, key]) => (MOODS[key]?.mood == null ? [] : [[name, MOODS[key].mood]])));
+    if ('says' in taken)
+      return setSays(`${taken.says.charAt(0).toUpperCase()}${taken.says.slice(1)}.`);
+    if (!isZone(zone.trim()))
+      return setSays(`“${zone}” is not the name of a time zone, such as Europe/Lisbon.`);
+    const services = Object.fromEntries(
+      Object.entries(moods).flatMap(([name, key]) =>
+        MOODS[key]?.mood == null ? [] : [[name, MOODS[key].mood]],
+      ),
+    );
     const [form, record] = parent.split('/');
     const day = wall.slice(0, 10);
     const { viewing: _, parent: __, services: ___, launch: ____, zone: _____, ...rest } = open;
@@ -107,14 +133,31 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
     <Box p="16px">
       <Dialog.Title fontSize="15px">How the form is opened</Dialog.Title>
       <chakra.label display="flex" gap="6px" mt="10px" alignItems="center">
-        <input type="checkbox" checked={viewing} onChange={(event) => setViewing(event.target.checked)} />
+        <input
+          type="checkbox"
+          checked={viewing}
+          onChange={(event) => setViewing(event.target.checked)}
+        />
         The record is only viewed
       </chakra.label>
       <Flex mt="10px" gap="16px" wrap="wrap">
         <chakra.label>
           At
-          <Line type="time" ml="6px" value={time} onChange={(event) => event.target.value !== '' && setTime(event.target.value)} /> in
-          <Line list="zones" aria-label="Time zone" ml="6px" width="170px" value={zone} onChange={(event) => setZone(event.target.value)} />
+          <Line
+            type="time"
+            ml="6px"
+            value={time}
+            onChange={(event) => event.target.value !== '' && setTime(event.target.value)}
+          />{' '}
+          in
+          <Line
+            list="zones"
+            aria-label="Time zone"
+            ml="6px"
+            width="170px"
+            value={zone}
+            onChange={(event) => setZone(event.target.value)}
+          />
           <datalist id="zones">
             {['UTC', ...Intl.supportedValuesOf('timeZone')].map((name) => (
               <option key={name} value={name} />
@@ -127,8 +170,19 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
             <Select
               ml="6px"
               value={parent}
-              options={[{ key: '', label: 'no parent' }, ...parents, ...material.forms.map(({ form }) => ({ key: OTHER + form.name, label: `another record of ${form.title}…` }))]}
-              onChange={({ target }) => (target.value.startsWith(OTHER) ? setPicking(target.value.slice(OTHER.length)) : setParent(target.value))}
+              options={[
+                { key: '', label: 'no parent' },
+                ...parents,
+                ...material.forms.map(({ form }) => ({
+                  key: OTHER + form.name,
+                  label: `another record of ${form.title}…`,
+                })),
+              ]}
+              onChange={({ target }) =>
+                target.value.startsWith(OTHER)
+                  ? setPicking(target.value.slice(OTHER.length))
+                  : setParent(target.value)
+              }
             />
           </chakra.label>
         )}
@@ -148,8 +202,28 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
       )}
       <chakra.label display="block" mt="10px">
         Launch parameters, one <Mono>name=value</Mono> a line
-        {(material.form.launch ?? []).length > 0 && <chakra.span color="soft">; declared: {material.form.launch!.map(({ name, kind }) => `${name} (${kind.replace('_', ' or ')})`).join(', ')}</chakra.span>}
-        <chakra.textarea display="block" width="100%" rows={3} fontFamily="mono" fontSize="12.5px" bg="field" borderWidth="1px" borderColor="edge" borderRadius="4px" p="6px" value={launch} onChange={(event) => setLaunch(event.target.value)} />
+        {(material.form.launch ?? []).length > 0 && (
+          <chakra.span color="soft">
+            ; declared:{' '}
+            {material.form
+              .launch!.map(({ name, kind }) => `${name} (${kind.replace('_', ' or ')})`)
+              .join(', ')}
+          </chakra.span>
+        )}
+        <chakra.textarea
+          display="block"
+          width="100%"
+          rows={3}
+          fontFamily="mono"
+          fontSize="12.5px"
+          bg="field"
+          borderWidth="1px"
+          borderColor="edge"
+          borderRadius="4px"
+          p="6px"
+          value={launch}
+          onChange={(event) => setLaunch(event.target.value)}
+        />
       </chakra.label>
       {functions.length > 0 && (
         <chakra.fieldset mt="10px">

@@ -22,39 +22,64 @@ export interface OutlineProps {
 export function Outline(props: OutlineProps) {
   const root = useRef<HTMLDivElement>(null);
   const { asked, onAsk, onInsert, onPoint } = props;
-  const row = (name: string, label: string, sort: RowProps['sort']) => <PartRow key={name} name={name} label={label} sort={sort} off={props.seen.parts[name]?.onScreen === false} said={props.said.has(name)} asked={asked === name} onAsk={onAsk} onInsert={onInsert} onPoint={onPoint} />;
+  const row = (name: string, label: string, sort: RowProps['sort']) => (
+    <PartRow
+      key={name}
+      name={name}
+      label={label}
+      sort={sort}
+      off={props.seen.parts[name]?.onScreen === false}
+      said={props.said.has(name)}
+      asked={asked === name}
+      onAsk={onAsk}
+      onInsert={onInsert}
+      onPoint={onPoint}
+    />
+  );
   // What is asked about, or gone to from the code, comes into sight.
   useEffect(() => {
-    if (asked !== null) root.current?.querySelector(`[data-outline="${CSS.escape(asked)}"]`)?.scrollIntoView({ block: 'nearest' });
+    if (asked !== null)
+      root.current
+        ?.querySelector(`[data-outline="${CSS.escape(asked)}"]`)
+        ?.scrollIntoView({ block: 'nearest' });
   }, [asked]);
   return (
     <Flex direction="column" height="100%" fontSize="13px" minH={0}>
-      <Box ref={root} flex="1 1 auto" overflowY="auto" pt="8px" minH={0} tabIndex={0} role="region" aria-label="Parts of the form">
-      <Caption>
-        <span>Form</span>
-        <span>
-          <Dot said /> decided by a script
-        </span>
-      </Caption>
-      {(props.form.tracks ?? []).map((track) => row(track.name, track.title, 'section'))}
-      {props.form.pages.map((page) => (
-        <Box key={page.name} mt="3px">
-          {props.form.pages.length > 1 && row(page.name, page.title, 'page')}
-          {page.sections.map((section) => (
-            <Box key={section.name} mt="2px">
-              {row(section.name, section.title, 'section')}
-              {section.fields.map((field) => (
-                <Box key={field.name}>
-                  {row(field.name, field.label, 'field')}
-                  {cellsOf(field).map((cell) => (
-                    <CellRow key={cell.name} rows={field.name} cell={cell} onInsert={onInsert} />
-                  ))}
-                </Box>
-              ))}
-            </Box>
-          ))}
-        </Box>
-      ))}
+      <Box
+        ref={root}
+        flex="1 1 auto"
+        overflowY="auto"
+        pt="8px"
+        minH={0}
+        tabIndex={0}
+        role="region"
+        aria-label="Parts of the form"
+      >
+        <Caption>
+          <span>Form</span>
+          <span>
+            <Dot said /> decided by a script
+          </span>
+        </Caption>
+        {(props.form.tracks ?? []).map((track) => row(track.name, track.title, 'section'))}
+        {props.form.pages.map((page) => (
+          <Box key={page.name} mt="3px">
+            {props.form.pages.length > 1 && row(page.name, page.title, 'page')}
+            {page.sections.map((section) => (
+              <Box key={section.name} mt="2px">
+                {row(section.name, section.title, 'section')}
+                {section.fields.map((field) => (
+                  <Box key={field.name}>
+                    {row(field.name, field.label, 'field')}
+                    {cellsOf(field).map((cell) => (
+                      <CellRow key={cell.name} rows={field.name} cell={cell} onInsert={onInsert} />
+                    ))}
+                  </Box>
+                ))}
+              </Box>
+            ))}
+          </Box>
+        ))}
       </Box>
       {props.behaviours}
     </Flex>
@@ -70,7 +95,18 @@ export function Caption({ children }: { children: React.ReactNode }) {
 }
 
 function Dot({ said }: { said: boolean }) {
-  return <Box as="span" display="inline-block" w="7px" h="7px" borderRadius="50%" flexShrink={0} bg={said ? 'said' : 'transparent'} aria-hidden />;
+  return (
+    <Box
+      as="span"
+      display="inline-block"
+      w="7px"
+      h="7px"
+      borderRadius="50%"
+      flexShrink={0}
+      bg={said ? 'said' : 'transparent'}
+      aria-hidden
+    />
+  );
 }
 
 interface RowProps extends Pick<OutlineProps, 'onAsk' | 'onInsert' | 'onPoint'> {
@@ -83,12 +119,53 @@ interface RowProps extends Pick<OutlineProps, 'onAsk' | 'onInsert' | 'onPoint'> 
 }
 
 /** Drawn anew only when it shows something else: a form may have hundreds of parts. */
-const PartRow = memo(function PartRow({ name, label, sort, off, said, asked, onAsk, onInsert, onPoint }: RowProps) {
+const PartRow = memo(function PartRow({
+  name,
+  label,
+  sort,
+  off,
+  said,
+  asked,
+  onAsk,
+  onInsert,
+  onPoint,
+}: RowProps) {
   return (
-    <Flex data-outline={name} onPointerEnter={() => onPoint(name)} onPointerLeave={() => onPoint(null)} align="center" pl={sort === 'field' ? '26px' : '14px'} pr="14px" gap="7px" lineHeight="18px" whiteSpace="nowrap" fontWeight={sort === 'section' ? 620 : 400} fontStyle={sort === 'page' ? 'italic' : undefined} bg={asked ? 'actGround' : undefined} color={off ? 'soft' : 'ink'} _hover={{ bg: 'actGround' }}>
-      <chakra.button type="button" display="flex" flex="1 1 auto" minW="60px" alignItems="center" gap="7px" py="0.5px" textAlign="left" cursor="pointer" title={`Ask why ${label} is as it is`} onClick={() => onAsk(name)}>
+    <Flex
+      data-outline={name}
+      onPointerEnter={() => onPoint(name)}
+      onPointerLeave={() => onPoint(null)}
+      align="center"
+      pl={sort === 'field' ? '26px' : '14px'}
+      pr="14px"
+      gap="7px"
+      lineHeight="18px"
+      whiteSpace="nowrap"
+      fontWeight={sort === 'section' ? 620 : 400}
+      fontStyle={sort === 'page' ? 'italic' : undefined}
+      bg={asked ? 'actGround' : undefined}
+      color={off ? 'soft' : 'ink'}
+      _hover={{ bg: 'actGround' }}
+    >
+      <chakra.button
+        type="button"
+        display="flex"
+        flex="1 1 auto"
+        minW="60px"
+        alignItems="center"
+        gap="7px"
+        py="0.5px"
+        textAlign="left"
+        cursor="pointer"
+        title={`Ask why ${label} is as it is`}
+        onClick={() => onAsk(name)}
+      >
         <Dot said={said} />
-        <chakra.span overflow="hidden" textOverflow="ellipsis" textDecoration={off ? 'line-through' : undefined}>
+        <chakra.span
+          overflow="hidden"
+          textOverflow="ellipsis"
+          textDecoration={off ? 'line-through' : undefined}
+        >
           {label}
         </chakra.span>
       </chakra.button>
@@ -97,21 +174,65 @@ const PartRow = memo(function PartRow({ name, label, sort, off, said, asked, onA
   );
 });
 
-const CellRow = memo(function CellRow({ rows, cell, onInsert }: { rows: string; cell: Field; onInsert: (part: string) => void }) {
+const CellRow = memo(function CellRow({
+  rows,
+  cell,
+  onInsert,
+}: {
+  rows: string;
+  cell: Field;
+  onInsert: (part: string) => void;
+}) {
   return (
-    <Flex pl="40px" pr="14px" gap="7px" color="soft" fontSize="12px" lineHeight="17px" whiteSpace="nowrap">
+    <Flex
+      pl="40px"
+      pr="14px"
+      gap="7px"
+      color="soft"
+      fontSize="12px"
+      lineHeight="17px"
+      whiteSpace="nowrap"
+    >
       <chakra.span flex="1 1 auto" minW="60px" overflow="hidden" textOverflow="ellipsis">
         {cell.label}
       </chakra.span>
-      <InsertName shown={cell.name} title={`Put ${rows}.${cell.name} into the code`} onClick={() => onInsert(`${rows}.${cell.name}`)} />
+      <InsertName
+        shown={cell.name}
+        title={`Put ${rows}.${cell.name} into the code`}
+        onClick={() => onInsert(`${rows}.${cell.name}`)}
+      />
     </Flex>
   );
 });
 
 /** A name that goes into the code when it is pressed. */
-function InsertName({ shown, title, onClick }: { shown: string; title: string; onClick: () => void }) {
+function InsertName({
+  shown,
+  title,
+  onClick,
+}: {
+  shown: string;
+  title: string;
+  onClick: () => void;
+}) {
   return (
-    <chakra.button type="button" fontFamily="mono" fontSize="11.5px" fontWeight={400} color="soft" minW="40px" flexShrink={2} overflow="hidden" textOverflow="ellipsis" textAlign="right" cursor="pointer" _hover={{ color: 'act', textDecoration: 'underline' }} title={title} aria-label={title} onClick={onClick}>
+    <chakra.button
+      type="button"
+      fontFamily="mono"
+      fontSize="11.5px"
+      fontWeight={400}
+      color="soft"
+      minW="40px"
+      flexShrink={2}
+      overflow="hidden"
+      textOverflow="ellipsis"
+      textAlign="right"
+      cursor="pointer"
+      _hover={{ color: 'act', textDecoration: 'underline' }}
+      title={title}
+      aria-label={title}
+      onClick={onClick}
+    >
       {shown}
     </chakra.button>
   );

@@ -6,7 +6,11 @@ import * as z from 'zod';
 import { Name } from '@/core/form/definition';
 import { ValueSchema } from '@/core/session/schema';
 
-const Handed = z.strictObject({ form: Name, record: z.string(), sets: z.array(z.strictObject({ set: z.string(), to: ValueSchema })) });
+const Handed = z.strictObject({
+  form: Name,
+  record: z.string(),
+  sets: z.array(z.strictObject({ set: z.string(), to: ValueSchema })),
+});
 type Handed = z.infer<typeof Handed>;
 
 const CHANNEL = 'tavro.to-parent';
@@ -18,7 +22,10 @@ export function handToParent(handed: Handed): void {
 }
 
 /** Listens for values meant for a form; gives what ends listening. What is not of that shape is not for us. */
-export function listenToChildren(form: string, take: (record: string, sets: Handed['sets']) => void): () => void {
+export function listenToChildren(
+  form: string,
+  take: (record: string, sets: Handed['sets']) => void,
+): () => void {
   const channel = new BroadcastChannel(CHANNEL);
   channel.addEventListener('message', (event: MessageEvent<unknown>) => {
     const read = Handed.safeParse(event.data);

@@ -10,12 +10,22 @@ import { addressOf, ProblemList } from '../problem-list';
 import type { BenchState, BenchStore } from './store';
 
 /** All that is wrong as it stands in the editor now. */
-export function problemsOf({ material, behaviours, idle, scenarios, results }: BenchState): Problem[] {
+export function problemsOf({
+  material,
+  behaviours,
+  idle,
+  scenarios,
+  results,
+}: BenchState): Problem[] {
   const { name: form } = material.form;
   return inWeight([
-    ...behaviours.flatMap((behaviour) => behaviour.diagnoses.map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis))),
+    ...behaviours.flatMap((behaviour) =>
+      behaviour.diagnoses.map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis)),
+    ),
     ...idle.map((finding) => ofPart(form, finding)),
-    ...scenarios.flatMap(({ name }) => (results[name] === undefined ? [] : ofScenario(form, name, results[name]))),
+    ...scenarios.flatMap(({ name }) =>
+      results[name] === undefined ? [] : ofScenario(form, name, results[name]),
+    ),
   ]);
 }
 
@@ -25,12 +35,22 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
   const [everywhere, setEverywhere] = useState<Checking | { says: string } | null>(null);
   const [asking, setAsking] = useState(false);
   const here = problemsOf(state);
-  const elsewhere = everywhere === null || 'says' in everywhere ? [] : everywhere.problems.filter(({ form }) => form !== material.form.name);
+  const elsewhere =
+    everywhere === null || 'says' in everywhere
+      ? []
+      : everywhere.problems.filter(({ form }) => form !== material.form.name);
   const go = (problem: Problem) => {
     onDone();
     const { at } = problem;
     if (problem.form !== material.form.name) window.open(addressOf(problem), '_blank', 'noopener');
-    else bench.goToPlace(at.is === 'behaviour' ? { is: 'line', behaviour: at.name, line: at.line } : at.is === 'form' ? null : at);
+    else
+      bench.goToPlace(
+        at.is === 'behaviour'
+          ? { is: 'line', behaviour: at.name, line: at.line }
+          : at.is === 'form'
+            ? null
+            : at,
+      );
   };
   const ask = async () => {
     setAsking(true);
@@ -39,18 +59,27 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
     setEverywhere(checked);
     setAsking(false);
   };
-  const titleOf = (form: string) => material.others.find(({ name }) => name === form)?.title ?? form;
+  const titleOf = (form: string) =>
+    material.others.find(({ name }) => name === form)?.title ?? form;
   return (
     <Box p="16px">
       <Dialog.Title fontSize="15px">Problems of {material.form.title}</Dialog.Title>
       <Box mt="8px" maxH="56vh" overflowY="auto" tabIndex={0} role="region" aria-label="Problems">
-        {here.length === 0 && <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>}
+        {here.length === 0 && (
+          <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>
+        )}
         <ProblemList problems={here} onGo={go} />
-        {everywhere !== null && 'says' in everywhere && <Notice tone="error">{everywhere.says}</Notice>}
+        {everywhere !== null && 'says' in everywhere && (
+          <Notice tone="error">{everywhere.says}</Notice>
+        )}
         {(asking || everywhere !== null) && !(everywhere !== null && 'says' in everywhere) && (
           <>
             <Box mt="14px" fontWeight={620} role="status">
-              {asking ? `Checking every form: ${everywhere?.done ?? 0} of ${everywhere === null || everywhere.of === 0 ? material.others.length : everywhere.of}…` : elsewhere.length > 0 ? 'In the other forms' : 'Nothing in the other forms'}
+              {asking
+                ? `Checking every form: ${everywhere?.done ?? 0} of ${everywhere === null || everywhere.of === 0 ? material.others.length : everywhere.of}…`
+                : elsewhere.length > 0
+                  ? 'In the other forms'
+                  : 'Nothing in the other forms'}
             </Box>
             <ProblemList problems={elsewhere} formTitle={titleOf} onGo={go} />
           </>

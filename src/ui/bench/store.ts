@@ -21,7 +21,13 @@ import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run'
 import { seenAt, type Seen } from '@/core/scenario/snapshot';
 import { edited, placeOf, StructureFault, type Edit, type PartName } from '@/core/structure/edit';
 import type { Uses } from '@/core/structure/uses';
-import { advance, begin, redo as redoIn, undo as undoIn, type History } from '@/core/structure/history';
+import {
+  advance,
+  begin,
+  redo as redoIn,
+  undo as undoIn,
+  type History,
+} from '@/core/structure/history';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
@@ -59,7 +65,12 @@ export interface Renaming {
   plan: {
     part: string;
     to: string;
-    behaviours: { form: string; name: string; title: string; lines: { line: number; before: string; after: string }[] }[];
+    behaviours: {
+      form: string;
+      name: string;
+      title: string;
+      lines: { line: number; before: string; after: string }[];
+    }[];
     mentions: { behaviour: string; line: number; text: string }[];
     forms: string[];
     scenarios: { name: string; title: string }[];
@@ -133,10 +144,16 @@ export interface BenchState {
 }
 
 /** A place that uses a name: a line of a behaviour, or a scenario. */
-export type UsePlace = { is: 'line'; form: string; behaviour: string; title: string; line: number; text: string } | { is: 'scenario'; form: string; name: string; title: string; steps: number[] };
+export type UsePlace =
+  | { is: 'line'; form: string; behaviour: string; title: string; line: number; text: string }
+  | { is: 'scenario'; form: string; name: string; title: string; steps: number[] };
 
 /** What a link leads to on the bench: a line of a behaviour, a part of the structure, a scenario. */
-export type BenchPlace = { is: 'line'; behaviour: string; line: number } | { is: 'part'; part: string } | { is: 'scenario'; name: string } | null;
+export type BenchPlace =
+  | { is: 'line'; behaviour: string; line: number }
+  | { is: 'part'; part: string }
+  | { is: 'scenario'; name: string }
+  | null;
 
 /** What the editor that is open can be told. */
 export interface EditorHandle {
@@ -154,14 +171,25 @@ const COMPILE_AFTER = 120;
 
 export function createBench(material: BenchMaterial, first: Partial<Open> = {}) {
   const behaviours = material.behaviours.map((behaviour): Behaviour => ({
-    name: behaviour.name, text: behaviour.text, revision: behaviour.revision, saving: { state: 'saved' }, diagnoses: [], running: behaviour.compiled, broken: behaviour.compiled.failure,
+    name: behaviour.name,
+    text: behaviour.text,
+    revision: behaviour.revision,
+    saving: { state: 'saved' },
+    diagnoses: [],
+    running: behaviour.compiled,
+    broken: behaviour.compiled.failure,
   }));
   const store = createStore<BenchState>(() => ({
     material,
     pane: 'code',
     side: 'form',
     handbook: 'language',
-    structure: { history: begin(material.form), selected: null, saving: { state: 'saved' }, says: null },
+    structure: {
+      history: begin(material.form),
+      selected: null,
+      saving: { state: 'saved' },
+      says: null,
+    },
     behaviours,
     active: behaviours[0]?.name ?? '',
     open: { as: material.people[0]!.key, record: null, ...first },
@@ -186,7 +214,9 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     uses: null,
   }));
   /** The part that the pointer is on, in the code or in the live form; apart, so that moving it draws nothing anew. */
-  const light = createStore<{ part: string | null; from: 'code' | 'form'; reveal: boolean }>(() => ({ part: null, from: 'form', reveal: false }));
+  const light = createStore<{ part: string | null; from: 'code' | 'form'; reveal: boolean }>(
+    () => ({ part: null, from: 'form', reveal: false }),
+  );
   let handle: EditorHandle | null = null;
   let waitingText: string | null = null;
   /** Where the cursor was in each behaviour when its editor was closed. */
@@ -205,21 +235,44 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   const formName = material.form.name;
   const keyOf = (name: string) => `behaviour ${formName}/${name}`;
   const STRUCTURE = `structure ${formName}`;
-  const drafts = new Map(material.behaviours.map(({ name, text, revision }) => [name, draftOf(name, text, revision)]));
+  const drafts = new Map(
+    material.behaviours.map(({ name, text, revision }) => [name, draftOf(name, text, revision)]),
+  );
   const structureDraft: Draft<Form> = new Draft({
     value: material.form,
     revision: material.revision,
-    send: (value, from) => put<Form>(pathOf('definition'), { form: value, from }, ({ theirs }) => theirs),
+    send: (value, from) =>
+      put<Form>(pathOf('definition'), { form: value, from }, ({ theirs }) => theirs),
     keep: keepUnder(STRUCTURE),
-    onChange: () => set(({ structure }) => ({ structure: { ...structure, saving: structureDraft.saving } })),
+    onChange: () =>
+      set(({ structure }) => ({ structure: { ...structure, saving: structureDraft.saving } })),
   });
   const brain = () => (language ??= new LanguageClient());
-  const cast = () => ({ people: material.people, records: get().material.records, forms: get().material.forms });
-  const behaviourOf = (name: string) => get().behaviours.find((behaviour) => behaviour.name === name)!;
+  const cast = () => ({
+    people: material.people,
+    records: get().material.records,
+    forms: get().material.forms,
+  });
+  const behaviourOf = (name: string) =>
+    get().behaviours.find((behaviour) => behaviour.name === name)!;
   const change = (name: string, changes: Partial<Behaviour>) =>
-    set((state) => ({ behaviours: state.behaviours.map((behaviour) => (behaviour.name === name ? { ...behaviour, ...changes } : behaviour)) }));
-  const scripts = () => takingPart(get().behaviours).flatMap((behaviour) => (behaviour.running === null ? [] : [behaviour.running]));
-  const engineMaterial = () => ({ form: form(), tables: material.tables, services: material.services, answering, scripts: scripts(), traced: true });
+    set((state) => ({
+      behaviours: state.behaviours.map((behaviour) =>
+        behaviour.name === name ? { ...behaviour, ...changes } : behaviour,
+      ),
+    }));
+  const scripts = () =>
+    takingPart(get().behaviours).flatMap((behaviour) =>
+      behaviour.running === null ? [] : [behaviour.running],
+    );
+  const engineMaterial = () => ({
+    form: form(),
+    tables: material.tables,
+    services: material.services,
+    answering,
+    scripts: scripts(),
+    traced: true,
+  });
 
   /** Opens the form with the scripts as the server compiled them, then starts the editor's brain. */
   async function start(): Promise<void> {
@@ -240,7 +293,10 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   }
 
   /** A bench that was opened from this one has saved: what it asks for is done here as steps, when its record is open. */
-  async function takeFromChild(record: string, sets: readonly { set: string; to: Value }[]): Promise<void> {
+  async function takeFromChild(
+    record: string,
+    sets: readonly { set: string; to: Value }[],
+  ): Promise<void> {
     if (get().answers.at(-1)?.record !== record) return;
     for (const { set: name, to } of sets) await step({ fromChild: name, to });
   }
@@ -256,8 +312,16 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
   /** Whether something is unsaved that leaving the page does not save for certain. */
   function unsaved(): boolean {
-    const all: Draft<unknown>[] = [structureDraft as Draft<unknown>, ...(drafts.values() as Iterable<Draft<unknown>>)];
-    return all.some(({ saving, value }) => saving.state === 'unsaved' || saving.state === 'conflict' || (saving.state === 'waiting' && !sendsOnLeaving(value)));
+    const all: Draft<unknown>[] = [
+      structureDraft as Draft<unknown>,
+      ...(drafts.values() as Iterable<Draft<unknown>>),
+    ];
+    return all.some(
+      ({ saving, value }) =>
+        saving.state === 'unsaved' ||
+        saving.state === 'conflict' ||
+        (saving.state === 'waiting' && !sendsOnLeaving(value)),
+    );
   }
 
   function stop(): void {
@@ -276,22 +340,44 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const draft: Draft<string> = new Draft({
       value: text,
       revision,
-      send: (value, from) => put<string>(pathOf(`behaviours/${name}`), { text: value, from }, ({ theirs }) => ({ content: (theirs as { text: string }).text, revision: (theirs as { revision: number }).revision })),
+      send: (value, from) =>
+        put<string>(pathOf(`behaviours/${name}`), { text: value, from }, ({ theirs }) => ({
+          content: (theirs as { text: string }).text,
+          revision: (theirs as { revision: number }).revision,
+        })),
       keep: keepUnder(keyOf(name)),
-      onChange: () => change(name, { text: draft.value, revision: draft.revision, saving: draft.saving }),
+      onChange: () =>
+        change(name, { text: draft.value, revision: draft.revision, saving: draft.saving }),
     });
     return draft;
   }
 
   /** What an earlier visit left unsaved is offered. */
   async function findLeft(): Promise<void> {
-    const found = await Promise.all(get().behaviours.map(async ({ name, text }) => ({ name, text, left: await leftUnder<string>(keyOf(name)) })));
-    const behaviours = found.flatMap(({ name, text, left }) => (left === null || left.value === text ? [] : [{ name, text: left.value, at: left.at }]));
+    const found = await Promise.all(
+      get().behaviours.map(async ({ name, text }) => ({
+        name,
+        text,
+        left: await leftUnder<string>(keyOf(name)),
+      })),
+    );
+    const behaviours = found.flatMap(({ name, text, left }) =>
+      left === null || left.value === text ? [] : [{ name, text: left.value, at: left.at }],
+    );
     const structure = await leftUnder<Form>(STRUCTURE);
-    const read = structure === null || equal(structure.value as unknown as Value, form() as unknown as Value) ? null : FormSchema.safeParse(structure.value);
+    const read =
+      structure === null || equal(structure.value as unknown as Value, form() as unknown as Value)
+        ? null
+        : FormSchema.safeParse(structure.value);
     const leftForm = read?.success === true ? read.data : null;
     if (behaviours.length === 0 && leftForm === null) return;
-    set({ left: { at: Math.max(...behaviours.map(({ at }) => at), leftForm === null ? 0 : structure!.at), behaviours, form: leftForm } });
+    set({
+      left: {
+        at: Math.max(...behaviours.map(({ at }) => at), leftForm === null ? 0 : structure!.at),
+        behaviours,
+        form: leftForm,
+      },
+    });
   }
 
   /** Brings back what an earlier visit left unsaved, or throws it away. */
@@ -330,7 +416,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       const now = get().behaviours.find((one) => one.name === name);
       diagnosed.set(name, text);
       // What is found anew and is the same draws nothing anew.
-      if (now?.text === text && JSON.stringify(now.diagnoses) !== JSON.stringify(diagnoses)) change(name, { diagnoses });
+      if (now?.text === text && JSON.stringify(now.diagnoses) !== JSON.stringify(diagnoses))
+        change(name, { diagnoses });
     }
   }
 
@@ -347,7 +434,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     if (get().behaviours.find((one) => one.name === name)?.text !== text) return;
     const broken = compiled.failure;
     change(name, {
-      ...(broken === null ? { running: compiled } : behaviourOf(name).running === null ? { running: compiled } : {}),
+      ...(broken === null
+        ? { running: compiled }
+        : behaviourOf(name).running === null
+          ? { running: compiled }
+          : {}),
       broken,
     });
   }
@@ -364,7 +455,10 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       // What came out the same draws nothing anew.
       answers: JSON.stringify(answers) === JSON.stringify(before) ? before : answers,
       at: Math.min(get().at, steps.length),
-      listens: JSON.stringify(live!.listens) === JSON.stringify(get().listens) ? get().listens : live!.listens,
+      listens:
+        JSON.stringify(live!.listens) === JSON.stringify(get().listens)
+          ? get().listens
+          : live!.listens,
       busy: false,
       replayed: before.length === answers.length ? differenceInWords(before, answers) : null,
     });
@@ -391,7 +485,12 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     await runScenarios();
   }
 
-  function schedule(timers: Map<string, ReturnType<typeof setTimeout>>, name: string, after: number, work: () => void): void {
+  function schedule(
+    timers: Map<string, ReturnType<typeof setTimeout>>,
+    name: string,
+    after: number,
+    work: () => void,
+  ): void {
     clearTimeout(timers.get(name));
     timers.set(name, setTimeout(work, after));
   }
@@ -442,14 +541,41 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
     const { code, scenarios } = reply.body;
     const places = [
-      ...code.flatMap(({ form: of, behaviour, title, lines, text }) => lines.map((line, i): UsePlace => ({ is: 'line', form: of, behaviour, title, line, text: text[i]! }))),
-      ...scenarios.map(({ form: of, name, title, steps }): UsePlace => ({ is: 'scenario', form: of, name, title, steps })),
+      ...code.flatMap(({ form: of, behaviour, title, lines, text }) =>
+        lines.map((line, i): UsePlace => ({
+          is: 'line',
+          form: of,
+          behaviour,
+          title,
+          line,
+          text: text[i]!,
+        })),
+      ),
+      ...scenarios.map(({ form: of, name, title, steps }): UsePlace => ({
+        is: 'scenario',
+        form: of,
+        name,
+        title,
+        steps,
+      })),
     ];
     set({ uses: { of: part, places } });
   }
 
   function usesOfName(of: string, places: readonly Place[]): void {
-    set({ uses: { of, places: places.map(({ file, line, text }): UsePlace => ({ is: 'line', form: form().name, behaviour: file, title: readHeader({ name: file, text: behaviourOf(file).text }).title, line, text })) } });
+    set({
+      uses: {
+        of,
+        places: places.map(({ file, line, text }): UsePlace => ({
+          is: 'line',
+          form: form().name,
+          behaviour: file,
+          title: readHeader({ name: file, text: behaviourOf(file).text }).title,
+          line,
+          text,
+        })),
+      },
+    });
   }
 
   /** Time passes on the bench as it does for people: when something waited for becomes due, a wait is done as a step. */
@@ -458,8 +584,14 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const { answers, steps, at } = get();
     const last = answers.at(-1);
     if (last === undefined || at < steps.length || answers.length !== steps.length + 1) return;
-    const due = Math.min(...last.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)));
-    if (Number.isFinite(due)) waitTimer = setTimeout(() => void step({ wait: Math.max(0, due - last.clock) }), Math.max(0, due - last.clock));
+    const due = Math.min(
+      ...last.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)),
+    );
+    if (Number.isFinite(due))
+      waitTimer = setTimeout(
+        () => void step({ wait: Math.max(0, due - last.clock) }),
+        Math.max(0, due - last.clock),
+      );
   }
 
   async function step(done: Step): Promise<void> {
@@ -472,7 +604,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     if (get().answers.length !== steps.length) return;
     set((state) => ({ answers: [...state.answers, answer], listens: live!.listens }));
     const { parent } = get().open;
-    if (parent !== undefined && answer.toParent.length > 0) handToParent({ ...parent, sets: answer.toParent });
+    if (parent !== undefined && answer.toParent.length > 0)
+      handToParent({ ...parent, sets: answer.toParent });
     keepTime();
   }
 
@@ -482,9 +615,15 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     try {
       const next = edited(structure.history.present, edit);
       const [flaw] = flawsOf(next, material.tables);
-      if (flaw !== undefined) throw new StructureFault(`${flaw.path.at(-1) === 'name' ? '' : `${String(flaw.path.at(-1))}: `}${flaw.says}`);
+      if (flaw !== undefined)
+        throw new StructureFault(
+          `${flaw.path.at(-1) === 'name' ? '' : `${String(flaw.path.at(-1))}: `}${flaw.says}`,
+        );
       const read = FormSchema.safeParse(next);
-      if (!read.success) throw new StructureFault(`${read.error.issues[0]!.path.at(-1)?.toString() ?? 'the form'}: ${read.error.issues[0]!.message}`);
+      if (!read.success)
+        throw new StructureFault(
+          `${read.error.issues[0]!.path.at(-1)?.toString() ?? 'the form'}: ${read.error.issues[0]!.message}`,
+        );
       putForm(advance(structure.history, next));
       return true;
     } catch (caught) {
@@ -498,7 +637,10 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const { structure } = get();
     const { selected } = structure;
     const kept = selected !== null && placeOf(history.present, selected) !== null ? selected : null;
-    set((state) => ({ material: { ...state.material, form: history.present }, structure: { ...structure, history, selected: kept, says: null } }));
+    set((state) => ({
+      material: { ...state.material, form: history.present },
+      structure: { ...structure, history, selected: kept, says: null },
+    }));
     structureDraft.edit(history.present);
     void resurround();
   }
@@ -515,26 +657,46 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   function settleStructure(take: 'mine' | 'theirs'): void {
     structureDraft.settle(take);
     const { history } = get().structure;
-    if (take === 'theirs' && history.present !== structureDraft.value) putForm(advance(history, structureDraft.value));
+    if (take === 'theirs' && history.present !== structureDraft.value)
+      putForm(advance(history, structureDraft.value));
   }
 
   /** Renames a part everywhere; the page is read anew, since scripts, scenarios and records change with it. */
-  async function rename(part: PartName, to: string, apply: boolean): Promise<Renaming | { says: string }> {
+  async function rename(
+    part: PartName,
+    to: string,
+    apply: boolean,
+  ): Promise<Renaming | { says: string }> {
     await saveAll();
-    if (get().structure.saving.state !== 'saved' || get().behaviours.some(({ saving }) => saving.state !== 'saved')) return { says: 'Something is not saved yet. Renaming reaches everywhere, so all has to be saved first.' };
+    if (
+      get().structure.saving.state !== 'saved' ||
+      get().behaviours.some(({ saving }) => saving.state !== 'saved')
+    )
+      return {
+        says: 'Something is not saved yet. Renaming reaches everywhere, so all has to be saved first.',
+      };
     const reply = await call<Renaming>('POST', pathOf('rename'), { part, to, apply });
     return reply.ok ? reply.body : { says: reply.says };
   }
 
   /** Opens the form with a record that is none of the samples. */
   async function takeRecord(record: SampleRecord): Promise<void> {
-    set((state) => ({ material: { ...state.material, records: [...state.material.records.filter(({ id }) => id !== record.id), record] } }));
+    set((state) => ({
+      material: {
+        ...state.material,
+        records: [...state.material.records.filter(({ id }) => id !== record.id), record],
+      },
+    }));
     await reopen({ ...get().open, record: record.id });
   }
 
   /** Adds a record of a parent form to those the form can be opened from. */
   function takeParent(name: string, record: SampleRecord): void {
-    const forms = get().material.forms.map((one) => (one.form.name === name ? { ...one, records: [...one.records.filter(({ id }) => id !== record.id), record] } : one));
+    const forms = get().material.forms.map((one) =>
+      one.form.name === name
+        ? { ...one, records: [...one.records.filter(({ id }) => id !== record.id), record] }
+        : one,
+    );
     set((state) => ({ material: { ...state.material, forms } }));
   }
 
@@ -559,7 +721,9 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const { scenarios } = get();
     await proving.load({ ...engineMaterial(), traced: false });
     for (const { name, scenario } of scenarios) {
-      const result = await runScenario(scenario, form(), material, cast(), (opening, steps) => proving!.play(opening, steps));
+      const result = await runScenario(scenario, form(), material, cast(), (opening, steps) =>
+        proving!.play(opening, steps),
+      );
       set((state) => ({ results: { ...state.results, [name]: result } }));
     }
     set({ runningScenarios: false });
@@ -569,7 +733,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   /** How the scenarios came out is kept for the page of forms, once all that they depend on is saved. */
   async function keepRun(): Promise<void> {
     const { scenarios, results, behaviours, structure } = get();
-    if (structure.saving.state !== 'saved' || behaviours.some(({ saving, broken }) => saving.state !== 'saved' || broken !== null)) return;
+    if (
+      structure.saving.state !== 'saved' ||
+      behaviours.some(({ saving, broken }) => saving.state !== 'saved' || broken !== null)
+    )
+      return;
     const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
     await call('PUT', pathOf('scenario-run'), { passed, failed: scenarios.length - passed });
   }
@@ -579,20 +747,40 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const { scenario } = get().scenarios.find((entry) => entry.name === name)!;
     const steps = scenario.steps.filter((entry): entry is Step => !isExpect(entry));
     const miss = get().results[name]?.misses[0];
-    const at = miss === undefined ? steps.length : scenario.steps.slice(0, miss.step).filter((entry) => !isExpect(entry)).length;
-    set({ open: scenario.open, steps, answers: [], at, replayed: null, asked: miss === undefined || miss.part.startsWith('@') ? null : { part: miss.part, aspect: miss.aspect } });
+    const at =
+      miss === undefined
+        ? steps.length
+        : scenario.steps.slice(0, miss.step).filter((entry) => !isExpect(entry)).length;
+    set({
+      open: scenario.open,
+      steps,
+      answers: [],
+      at,
+      replayed: null,
+      asked:
+        miss === undefined || miss.part.startsWith('@')
+          ? null
+          : { part: miss.part, aspect: miss.aspect },
+    });
     await replay();
     set({ at });
   }
 
   async function keepScenario(title: string): Promise<boolean> {
     const { open, steps, answers } = get();
-    const reply = await call<{ name: string; scenario: Scenario; revision: number }>('POST', pathOf('scenarios'), recordScenario(title, open, form(), steps, answers));
+    const reply = await call<{ name: string; scenario: Scenario; revision: number }>(
+      'POST',
+      pathOf('scenarios'),
+      recordScenario(title, open, form(), steps, answers),
+    );
     if (!reply.ok) {
       set({ notice: { tone: 'error', text: reply.says } });
       return false;
     }
-    set((state) => ({ scenarios: [...state.scenarios, reply.body], notice: { tone: 'info', text: `Kept as the scenario “${title}”.` } }));
+    set((state) => ({
+      scenarios: [...state.scenarios, reply.body],
+      notice: { tone: 'info', text: `Kept as the scenario “${title}”.` },
+    }));
     await runScenarios();
     return true;
   }
@@ -608,21 +796,40 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     // What is not saved yet would be missing from the release.
     await saveAll();
     if (get().structure.saving.state !== 'saved') {
-      set({ notice: { tone: 'error', text: 'The structure is not saved yet, so no release was made.' } });
+      set({
+        notice: { tone: 'error', text: 'The structure is not saved yet, so no release was made.' },
+      });
       return;
     }
     if (get().behaviours.some((behaviour) => behaviour.saving.state !== 'saved')) {
-      set({ notice: { tone: 'error', text: 'Some behaviours are not saved yet, so no release was made.' } });
+      set({
+        notice: {
+          tone: 'error',
+          text: 'Some behaviours are not saved yet, so no release was made.',
+        },
+      });
       return;
     }
     const reply = await call<{ number: number }>('POST', pathOf('releases'));
-    if (reply.ok) set({ release: reply.body.number, notice: { tone: 'info', text: `Release ${reply.body.number} is out.` } });
+    if (reply.ok)
+      set({
+        release: reply.body.number,
+        notice: { tone: 'info', text: `Release ${reply.body.number} is out.` },
+      });
     else set({ notice: { tone: 'error', text: reply.says } });
   }
 
   function goTo(behaviour: string, line: number): void {
-    const name = get().behaviours.find((entry) => entry.name === behaviour || entry.name.replace(/\.[jt]s$/, '') === behaviour)?.name;
-    if (name !== undefined) set((state) => ({ uses: null, active: name, pane: 'code', goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 } }));
+    const name = get().behaviours.find(
+      (entry) => entry.name === behaviour || entry.name.replace(/\.[jt]s$/, '') === behaviour,
+    )?.name;
+    if (name !== undefined)
+      set((state) => ({
+        uses: null,
+        active: name,
+        pane: 'code',
+        goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 },
+      }));
   }
 
   function pathOf(rest: string): string {
@@ -677,7 +884,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     light,
     /** Lights up a part on the other side; nothing is drawn anew for it. */
     shine: (part: string | null, from: 'code' | 'form') => {
-      if (light.getState().part !== part || light.getState().from !== from) light.setState({ part, from, reveal: false });
+      if (light.getState().part !== part || light.getState().from !== from)
+        light.setState({ part, from, reveal: false });
     },
     /** Shows a part in the outline and the live form, and what its life was. */
     reveal: (part: string) => {
@@ -685,7 +893,11 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       light.setState({ part, from: 'code', reveal: true });
     },
     /** Opens a part under Structure, where it gets another name. */
-    renamePart: (part: string) => set(({ structure }) => ({ pane: 'structure', structure: { ...structure, selected: part, says: null } })),
+    renamePart: (part: string) =>
+      set(({ structure }) => ({
+        pane: 'structure',
+        structure: { ...structure, selected: part, says: null },
+      })),
     say: (text: string) => set({ notice: { tone: 'info', text } }),
     brain,
     insert,
@@ -696,14 +908,27 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     goToPlace: (place: BenchPlace) => {
       if (place === null) return;
       if (place.is === 'line') goTo(place.behaviour, place.line);
-      else if (place.is === 'part') set(({ structure }) => ({ pane: 'structure', structure: { ...structure, selected: placeOf(form(), place.part) === null ? null : place.part } }));
-      else if (get().scenarios.some(({ name }) => name === place.name)) void openScenario(place.name);
+      else if (place.is === 'part')
+        set(({ structure }) => ({
+          pane: 'structure',
+          structure: {
+            ...structure,
+            selected: placeOf(form(), place.part) === null ? null : place.part,
+          },
+        }));
+      else if (get().scenarios.some(({ name }) => name === place.name))
+        void openScenario(place.name);
     },
     /** Makes the edits of a fix, provided that the text is still the one it was found in. */
     mend: (name: string, found: Diagnosis, { edits }: Fix) => {
       const { text, diagnoses } = behaviourOf(name);
       if (!diagnoses.includes(found) || diagnosed.get(name) !== text) return;
-      edit(name, edits.toSorted((a, b) => b.from - a.from).reduce((now, { from, to, text: by }) => now.slice(0, from) + by + now.slice(to), text));
+      edit(
+        name,
+        edits
+          .toSorted((a, b) => b.from - a.from)
+          .reduce((now, { from, to, text: by }) => now.slice(0, from) + by + now.slice(to), text),
+      );
     },
     /** Tells the editor that is open. */
     editor: (what: Exclude<keyof EditorHandle, 'insert'>) => handle?.[what](),
@@ -718,7 +943,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     rename,
     undoStructure: () => putForm(undoIn(get().structure.history)),
     redoStructure: () => putForm(redoIn(get().structure.history)),
-    select: (selected: PartName | null) => set(({ structure }) => ({ structure: { ...structure, selected, says: null } })),
+    select: (selected: PartName | null) =>
+      set(({ structure }) => ({ structure: { ...structure, selected, says: null } })),
     showPane: (pane: BenchState['pane']) => set({ pane }),
     choose: (active: string) => set({ active, pane: 'code' }),
     lookAt: (at: number) => {
@@ -734,8 +960,14 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
 
 /** Whether a replay came out as before, and if not, for which parts. */
 function differenceInWords(before: readonly Answer[], now: readonly Answer[]): string {
-  const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1)) as [Seen, Seen];
-  const other = [...Object.keys(is.parts).filter((name) => !equal(was.parts[name], is.parts[name])), ...Object.keys(is.rows).filter((name) => !equal(was.rows[name], is.rows[name]))];
+  const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1)) as [
+    Seen,
+    Seen,
+  ];
+  const other = [
+    ...Object.keys(is.parts).filter((name) => !equal(was.parts[name], is.parts[name])),
+    ...Object.keys(is.rows).filter((name) => !equal(was.rows[name], is.rows[name])),
+  ];
   if (other.length === 0) return 'replayed: nothing changed';
   const shown = other.slice(0, 3).join(', ');
   return `replayed: ${shown}${other.length > 3 ? ` and ${other.length - 3} more` : ''} changed`;

@@ -19,7 +19,9 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
   const definition = place.definition as unknown as Draft;
   const change = (to: Draft) => bench.editStructure({ do: 'change', part, to });
   const kind = (definition.kind as string | undefined) ?? place.sort;
-  const sections = material.form.pages.flatMap((page) => page.sections.map((section) => ({ key: section.name, label: section.title })));
+  const sections = material.form.pages.flatMap((page) =>
+    page.sections.map((section) => ({ key: section.name, label: section.title })),
+  );
   const pages = material.form.pages.map((page) => ({ key: page.name, label: page.title }));
   const targets = place.sort === 'field' ? sections : place.sort === 'section' ? pages : [];
   const shared = { definition, change };
@@ -30,34 +32,107 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
         <chakra.h2 fontSize="15px" fontWeight={640}>
           {(definition.label ?? definition.title) as string}
         </chakra.h2>
-        <chakra.span color="soft">{isField ? kindInWords(place.definition as never) : place.sort === 'list' ? 'list of records' : place.sort}</chakra.span>
+        <chakra.span color="soft">
+          {isField
+            ? kindInWords(place.definition as never)
+            : place.sort === 'list'
+              ? 'list of records'
+              : place.sort}
+        </chakra.span>
       </Flex>
       <Rename bench={bench} part={part} />
-      <Text {...shared} name={'label' in definition ? 'label' : 'title'} label={'label' in definition ? 'Label' : 'Title'} needed />
+      <Text
+        {...shared}
+        name={'label' in definition ? 'label' : 'title'}
+        label={'label' in definition ? 'Label' : 'Title'}
+        needed
+      />
       {isField && <Text {...shared} name="help" label="Help, below the field" />}
       {isField && <Text {...shared} name="hint" label="Hint, until a script says another" />}
       {isField && <Text {...shared} name="warning" label="Warning, until a script says another" />}
       <Flex gap="14px" wrap="wrap">
-        {place.sort !== 'track' && place.sort !== 'list' && <Tick {...shared} name="locked" label="locked from the start" />}
+        {place.sort !== 'track' && place.sort !== 'list' && (
+          <Tick {...shared} name="locked" label="locked from the start" />
+        )}
         {place.sort !== 'list' && <Tick {...shared} name="hidden" label="hidden from the start" />}
         {isField && <Tick {...shared} name="required" label="required" />}
         {isField && <Tick {...shared} name="scriptOnly" label="only scripts write it" />}
-        {(isField || place.sort === 'section') && <Tick {...shared} name="keepsSpace" label="keeps its space" />}
+        {(isField || place.sort === 'section') && (
+          <Tick {...shared} name="keepsSpace" label="keeps its space" />
+        )}
       </Flex>
       {isField && (
         <Flex gap="10px" wrap="wrap">
-          <Choice {...shared} name="whenHidden" label="When hidden" options={[['', 'keeps its value'], ['omit', 'is left out'], ['clear', 'is cleared']]} />
-          <Choice {...shared} name="width" label="Width" options={[['', 'full'], ['half', 'one column']]} />
+          <Choice
+            {...shared}
+            name="whenHidden"
+            label="When hidden"
+            options={[
+              ['', 'keeps its value'],
+              ['omit', 'is left out'],
+              ['clear', 'is cleared'],
+            ]}
+          />
+          <Choice
+            {...shared}
+            name="width"
+            label="Width"
+            options={[
+              ['', 'full'],
+              ['half', 'one column'],
+            ]}
+          />
         </Flex>
       )}
-      <KindOfDefinition kind={kind} shared={shared} tables={material.tables.map(({ name, title }) => [name, title])} />
-      {(kind === 'choice' || kind === 'choices') && <Options bench={bench} part={part} list="options" options={definition.options as Option[]} title="Options" />}
-      {kind === 'track' && <Options bench={bench} part={part} list="stages" options={definition.stages as Option[]} title="Stages" />}
+      <KindOfDefinition
+        kind={kind}
+        shared={shared}
+        tables={material.tables.map(({ name, title }) => [name, title])}
+      />
+      {(kind === 'choice' || kind === 'choices') && (
+        <Options
+          bench={bench}
+          part={part}
+          list="options"
+          options={definition.options as Option[]}
+          title="Options"
+        />
+      )}
+      {kind === 'track' && (
+        <Options
+          bench={bench}
+          part={part}
+          list="stages"
+          options={definition.stages as Option[]}
+          title="Stages"
+        />
+      )}
       {kind === 'list' && <ListOfRecords {...shared} others={material.others} />}
-      {(kind === 'button' || kind === 'list') && <Choice {...shared} name="section" label="Stands in" options={[['', 'the foot of the form'], ...sections.map(({ key, label }): [string, string] => [key, label])]} />}
+      {(kind === 'button' || kind === 'list') && (
+        <Choice
+          {...shared}
+          name="section"
+          label="Stands in"
+          options={[
+            ['', 'the foot of the form'],
+            ...sections.map(({ key, label }): [string, string] => [key, label]),
+          ]}
+        />
+      )}
       {targets.length > 1 && (
         <Labelled label="Move to">
-          <Select value={place.into ?? ''} options={targets} onChange={(event) => bench.editStructure({ do: 'move', part, into: event.target.value, at: Number.MAX_SAFE_INTEGER })} />
+          <Select
+            value={place.into ?? ''}
+            options={targets}
+            onChange={(event) =>
+              bench.editStructure({
+                do: 'move',
+                part,
+                into: event.target.value,
+                at: Number.MAX_SAFE_INTEGER,
+              })
+            }
+          />
         </Labelled>
       )}
       <Remove bench={bench} part={part} />
@@ -72,20 +147,37 @@ export function FormDefinition({ bench }: { bench: BenchStore }) {
   const commitLimit = (text: string) => {
     const limit = text.trim() === '' ? undefined : Number(text);
     const { runLimit: _, ...rest } = settings;
-    return bench.editStructure({ do: 'changeForm', settings: limit === undefined ? rest : { ...rest, runLimit: limit } });
+    return bench.editStructure({
+      do: 'changeForm',
+      settings: limit === undefined ? rest : { ...rest, runLimit: limit },
+    });
   };
   return (
     <Flex direction="column" gap="8px" fontSize="13.5px">
       <Box color="soft">Choose a part to see and change how it is defined.</Box>
-      <Committed label="Title of the form" value={form.title} onCommit={(title) => title.trim() !== '' && bench.editStructure({ do: 'changeForm', title })} />
-      <Committed label="How often one handler or rule may run in a step (100)" width="100px" value={settings.runLimit === undefined ? '' : String(settings.runLimit)} onCommit={commitLimit} />
+      <Committed
+        label="Title of the form"
+        value={form.title}
+        onCommit={(title) =>
+          title.trim() !== '' && bench.editStructure({ do: 'changeForm', title })
+        }
+      />
+      <Committed
+        label="How often one handler or rule may run in a step (100)"
+        width="100px"
+        value={settings.runLimit === undefined ? '' : String(settings.runLimit)}
+        onCommit={commitLimit}
+      />
       <chakra.label display="flex" gap="6px" alignItems="center">
         <input
           type="checkbox"
           checked={settings.checkPages !== false}
           onChange={(event) => {
             const { checkPages: _, ...rest } = settings;
-            bench.editStructure({ do: 'changeForm', settings: event.target.checked ? rest : { ...rest, checkPages: false } });
+            bench.editStructure({
+              do: 'changeForm',
+              settings: event.target.checked ? rest : { ...rest, checkPages: false },
+            });
           }}
         />
         a page is checked when it is left
@@ -103,11 +195,22 @@ const LAUNCH_KINDS = [
 ];
 
 /** What whoever opens the form may hand over, with the kinds that scripts have them in. */
-function LaunchParameters({ bench, parameters }: { bench: BenchStore; parameters: readonly LaunchParameter[] }) {
+function LaunchParameters({
+  bench,
+  parameters,
+}: {
+  bench: BenchStore;
+  parameters: readonly LaunchParameter[];
+}) {
   const [name, setName] = useState('');
-  const put = (launch: readonly LaunchParameter[]) => bench.editStructure({ do: 'changeForm', launch: launch.length === 0 ? undefined : [...launch] });
+  const put = (launch: readonly LaunchParameter[]) =>
+    bench.editStructure({
+      do: 'changeForm',
+      launch: launch.length === 0 ? undefined : [...launch],
+    });
   const add = () => {
-    if (name.trim() !== '' && put([...parameters, { name: name.trim(), kind: 'text' }])) setName('');
+    if (name.trim() !== '' && put([...parameters, { name: name.trim(), kind: 'text' }]))
+      setName('');
   };
   return (
     <chakra.fieldset>
@@ -117,15 +220,52 @@ function LaunchParameters({ bench, parameters }: { bench: BenchStore; parameters
       </Box>
       {parameters.map((parameter, i) => (
         <Flex key={parameter.name} gap="8px" mt="4px" align="end" wrap="wrap">
-          <Committed label={parameter.name} width="150px" value={parameter.label ?? ''} onCommit={(label) => put(parameters.map((other, j) => (i === j ? { ...other, label: label.trim() === '' ? undefined : label.trim() } : other)))} />
-          <Select aria-label={`Kind of ${parameter.name}`} value={parameter.kind} options={LAUNCH_KINDS} onChange={({ target }) => put(parameters.map((other, j) => (i === j ? { ...other, kind: target.value as LaunchParameter['kind'] } : other)))} />
-          <Button look="text" color="soft" aria-label={`Remove ${parameter.name}`} onClick={() => put(parameters.filter((other) => other !== parameter))}>
+          <Committed
+            label={parameter.name}
+            width="150px"
+            value={parameter.label ?? ''}
+            onCommit={(label) =>
+              put(
+                parameters.map((other, j) =>
+                  i === j
+                    ? { ...other, label: label.trim() === '' ? undefined : label.trim() }
+                    : other,
+                ),
+              )
+            }
+          />
+          <Select
+            aria-label={`Kind of ${parameter.name}`}
+            value={parameter.kind}
+            options={LAUNCH_KINDS}
+            onChange={({ target }) =>
+              put(
+                parameters.map((other, j) =>
+                  i === j ? { ...other, kind: target.value as LaunchParameter['kind'] } : other,
+                ),
+              )
+            }
+          />
+          <Button
+            look="text"
+            color="soft"
+            aria-label={`Remove ${parameter.name}`}
+            onClick={() => put(parameters.filter((other) => other !== parameter))}
+          >
             remove
           </Button>
         </Flex>
       ))}
       <Flex gap="8px" mt="6px">
-        <Line aria-label="Name of a new launch parameter" placeholder="technical_name" fontFamily="mono" width="150px" value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && add()} />
+        <Line
+          aria-label="Name of a new launch parameter"
+          placeholder="technical_name"
+          fontFamily="mono"
+          width="150px"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && add()}
+        />
         <Button disabled={name.trim() === ''} onClick={add}>
           Add
         </Button>
@@ -135,7 +275,15 @@ function LaunchParameters({ bench, parameters }: { bench: BenchStore; parameters
 }
 
 /** A list of records: of which form, by which of its fields, showing which. */
-function ListOfRecords({ definition, change, others }: { definition: Draft; change: (to: Draft) => void; others: BenchMaterial['others'] }) {
+function ListOfRecords({
+  definition,
+  change,
+  others,
+}: {
+  definition: Draft;
+  change: (to: Draft) => void;
+  others: BenchMaterial['others'];
+}) {
   const other = others.find(({ name }) => name === definition.form);
   const fields = (other?.fields ?? []).map(({ key, label }): [string, string] => [key, label]);
   const columns = definition.columns as string[];
@@ -151,15 +299,39 @@ function ListOfRecords({ definition, change, others }: { definition: Draft; chan
           }}
         />
       </Labelled>
-      <Choice definition={definition} change={change} name="field" label="whose field holds the id of this record" options={fields} />
-      <Text definition={definition} change={change} name="launch" label="Launch parameter that hands it to a new one" mono needed />
+      <Choice
+        definition={definition}
+        change={change}
+        name="field"
+        label="whose field holds the id of this record"
+        options={fields}
+      />
+      <Text
+        definition={definition}
+        change={change}
+        name="launch"
+        label="Launch parameter that hands it to a new one"
+        mono
+        needed
+      />
       <chakra.fieldset>
         <chakra.legend color="soft" fontSize="12.5px">
           Columns
         </chakra.legend>
         {fields.map(([key, label]) => (
           <chakra.label key={key} display="flex" gap="6px" alignItems="center">
-            <input type="checkbox" checked={columns.includes(key)} disabled={columns.length === 1 && columns[0] === key} onChange={({ target }) => change({ columns: target.checked ? [...columns, key] : columns.filter((column) => column !== key) })} />
+            <input
+              type="checkbox"
+              checked={columns.includes(key)}
+              disabled={columns.length === 1 && columns[0] === key}
+              onChange={({ target }) =>
+                change({
+                  columns: target.checked
+                    ? [...columns, key]
+                    : columns.filter((column) => column !== key),
+                })
+              }
+            />
             {label}
           </chakra.label>
         ))}
@@ -175,22 +347,23 @@ interface LimitProps {
 }
 
 /** What only some kinds have. A kind of field that is missing here does not compile. */
-const LIMITS: Readonly<Record<FieldKind | 'section' | 'track', (props: LimitProps) => ReactNode>> = {
-  text: TextLimits,
-  number: NumberLimits,
-  money: NumberLimits,
-  date: DateLimits,
-  time: DateLimits,
-  datetime: DateLimits,
-  yes_no: YesNoLimits,
-  choice: ChoiceLimits,
-  choices: ChoicesLimits,
-  reference: ReferenceLimits,
-  file: FileLimits,
-  rows: RowsLimits,
-  section: SectionLimits,
-  track: TrackLimits,
-};
+const LIMITS: Readonly<Record<FieldKind | 'section' | 'track', (props: LimitProps) => ReactNode>> =
+  {
+    text: TextLimits,
+    number: NumberLimits,
+    money: NumberLimits,
+    date: DateLimits,
+    time: DateLimits,
+    datetime: DateLimits,
+    yes_no: YesNoLimits,
+    choice: ChoiceLimits,
+    choices: ChoicesLimits,
+    reference: ReferenceLimits,
+    file: FileLimits,
+    rows: RowsLimits,
+    section: SectionLimits,
+    track: TrackLimits,
+  };
 
 function KindOfDefinition(props: LimitProps) {
   return LIMITS[props.kind as keyof typeof LIMITS]?.(props) ?? null;
@@ -204,14 +377,37 @@ function TextLimits({ shared }: LimitProps) {
   return (
     <Flex gap="10px" wrap="wrap">
       {numeric(shared, 'lines', 'Lines')}
-      <Choice {...shared} name="format" label="Format" options={[['', 'none'], ['email', 'e-mail'], ['url', 'web address'], ['phone', 'telephone'], ['iban', 'IBAN'], ['imo', 'IMO number'], ['container', 'container']]} />
+      <Choice
+        {...shared}
+        name="format"
+        label="Format"
+        options={[
+          ['', 'none'],
+          ['email', 'e-mail'],
+          ['url', 'web address'],
+          ['phone', 'telephone'],
+          ['iban', 'IBAN'],
+          ['imo', 'IMO number'],
+          ['container', 'container'],
+        ]}
+      />
       {numeric(shared, 'minLength', 'At least, characters')}
       {numeric(shared, 'maxLength', 'At most, characters')}
       <Text {...shared} name="mask" label="Mask" mono />
       <Text {...shared} name="pattern" label="Pattern" mono />
       <Text {...shared} name="patternHelp" label="What the pattern asks for" />
       <Text {...shared} name="default" label="Default" />
-      <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], ['person_name', 'the name of the person'], ['person_key', 'the key of the person'], ['person_role', 'the first role of the person']]} />
+      <Choice
+        {...shared}
+        name="defaultFrom"
+        label="Default from"
+        options={[
+          ['', 'nothing'],
+          ['person_name', 'the name of the person'],
+          ['person_key', 'the key of the person'],
+          ['person_role', 'the first role of the person'],
+        ]}
+      />
     </Flex>
   );
 }
@@ -223,7 +419,11 @@ function NumberLimits({ kind, shared }: LimitProps) {
       {numeric(shared, 'max', 'At most')}
       {kind === 'number' && numeric(shared, 'step', 'In steps of')}
       {numeric(shared, 'decimals', 'Decimals')}
-      <Text {...shared} name={kind === 'number' ? 'unit' : 'currency'} label={kind === 'number' ? 'Unit' : 'Currency'} />
+      <Text
+        {...shared}
+        name={kind === 'number' ? 'unit' : 'currency'}
+        label={kind === 'number' ? 'Unit' : 'Currency'}
+      />
       {numeric(shared, 'default', 'Default')}
     </Flex>
   );
@@ -236,7 +436,12 @@ function DateLimits({ kind, shared }: LimitProps) {
       <Text {...shared} name="max" label="Not after" mono />
       {kind === 'time' && numeric(shared, 'step', 'Every so many minutes')}
       <Text {...shared} name="default" label="Default" mono />
-      <Choice {...shared} name="defaultFrom" label="Default from" options={[['', 'nothing'], kind === 'date' ? ['today', 'today'] : ['now', 'now']]} />
+      <Choice
+        {...shared}
+        name="defaultFrom"
+        label="Default from"
+        options={[['', 'nothing'], kind === 'date' ? ['today', 'today'] : ['now', 'now']]}
+      />
     </Flex>
   );
 }
@@ -248,7 +453,15 @@ function YesNoLimits({ shared }: LimitProps) {
 function ChoiceLimits({ shared }: LimitProps) {
   return (
     <Flex gap="10px" wrap="wrap">
-      <Choice {...shared} name="display" label="Shown as" options={[['', 'list'], ['radios', 'radio buttons']]} />
+      <Choice
+        {...shared}
+        name="display"
+        label="Shown as"
+        options={[
+          ['', 'list'],
+          ['radios', 'radio buttons'],
+        ]}
+      />
       <Text {...shared} name="default" label="Default (key)" mono />
     </Flex>
   );
@@ -267,7 +480,16 @@ function ReferenceLimits({ shared, tables }: LimitProps) {
   return (
     <Flex gap="10px" wrap="wrap">
       <Choice {...shared} name="table" label="Table" options={tables} />
-      <Choice {...shared} name="display" label="Shown as" options={[['', 'what suits its length'], ['list', 'list'], ['search', 'search']]} />
+      <Choice
+        {...shared}
+        name="display"
+        label="Shown as"
+        options={[
+          ['', 'what suits its length'],
+          ['list', 'list'],
+          ['search', 'search'],
+        ]}
+      />
     </Flex>
   );
 }
@@ -284,7 +506,15 @@ function FileLimits({ shared }: LimitProps) {
 function RowsLimits({ shared }: LimitProps) {
   return (
     <Flex gap="10px" wrap="wrap">
-      <Choice {...shared} name="display" label="Shown as" options={[['', 'grid'], ['stack', 'one under the other']]} />
+      <Choice
+        {...shared}
+        name="display"
+        label="Shown as"
+        options={[
+          ['', 'grid'],
+          ['stack', 'one under the other'],
+        ]}
+      />
       {numeric(shared, 'minRows', 'Rows at least')}
       {numeric(shared, 'maxRows', 'Rows at most')}
       <Text {...shared} name="addLabel" label="Button that adds one" />
@@ -308,7 +538,19 @@ interface Shared {
 }
 
 /** A line that is taken over when it is left or Enter is pressed; what is refused is put back. */
-function Committed({ label, value, mono, width, onCommit }: { label: string; value: string; mono?: boolean; width?: string; onCommit: (text: string) => boolean }) {
+function Committed({
+  label,
+  value,
+  mono,
+  width,
+  onCommit,
+}: {
+  label: string;
+  value: string;
+  mono?: boolean;
+  width?: string;
+  onCommit: (text: string) => boolean;
+}) {
   const [text, setText] = useState<string | null>(null);
   const commit = () => {
     if (text !== null && text !== value) onCommit(text);
@@ -331,13 +573,27 @@ function Committed({ label, value, mono, width, onCommit }: { label: string; val
   );
 }
 
-function Text({ definition, change, name, label, needed, mono }: Shared & { needed?: boolean; mono?: boolean }) {
+function Text({
+  definition,
+  change,
+  name,
+  label,
+  needed,
+  mono,
+}: Shared & { needed?: boolean; mono?: boolean }) {
   const commit = (text: string) => {
     if (needed && text.trim() === '') return false;
     change({ [name]: text === '' ? undefined : text });
     return true;
   };
-  return <Committed label={label} value={(definition[name] as string | undefined) ?? ''} {...(mono ? { mono, width: '170px' } : {})} onCommit={commit} />;
+  return (
+    <Committed
+      label={label}
+      value={(definition[name] as string | undefined) ?? ''}
+      {...(mono ? { mono, width: '170px' } : {})}
+      onCommit={commit}
+    />
+  );
 }
 
 function NumberLine({ definition, change, name, label }: Shared) {
@@ -347,22 +603,45 @@ function NumberLine({ definition, change, name, label }: Shared) {
     change({ [name]: text.trim() === '' ? undefined : number });
     return true;
   };
-  return <Committed label={label} value={definition[name] === undefined ? '' : String(definition[name])} width="100px" onCommit={commit} />;
+  return (
+    <Committed
+      label={label}
+      value={definition[name] === undefined ? '' : String(definition[name])}
+      width="100px"
+      onCommit={commit}
+    />
+  );
 }
 
 function Tick({ definition, change, name, label }: Shared) {
   return (
     <chakra.label display="flex" gap="6px" alignItems="center">
-      <input type="checkbox" checked={definition[name] === true} onChange={(event) => change({ [name]: event.target.checked ? true : undefined })} />
+      <input
+        type="checkbox"
+        checked={definition[name] === true}
+        onChange={(event) => change({ [name]: event.target.checked ? true : undefined })}
+      />
       {label}
     </chakra.label>
   );
 }
 
-function Choice({ definition, change, name, label, options }: Shared & { options: readonly (readonly [string, string])[] }) {
+function Choice({
+  definition,
+  change,
+  name,
+  label,
+  options,
+}: Shared & { options: readonly (readonly [string, string])[] }) {
   return (
     <Labelled label={label}>
-      <Select value={(definition[name] as string | undefined) ?? ''} options={options.map(([key, text]) => ({ key, label: text }))} onChange={(event) => change({ [name]: event.target.value === '' ? undefined : event.target.value })} />
+      <Select
+        value={(definition[name] as string | undefined) ?? ''}
+        options={options.map(([key, text]) => ({ key, label: text }))}
+        onChange={(event) =>
+          change({ [name]: event.target.value === '' ? undefined : event.target.value })
+        }
+      />
     </Labelled>
   );
 }
@@ -371,7 +650,17 @@ function YesNoDefault({ definition, change }: Omit<Shared, 'name' | 'label'>) {
   const value = definition.default === undefined ? '' : definition.default === true ? 'yes' : 'no';
   return (
     <Labelled label="Default">
-      <Select value={value} options={[{ key: '', label: 'untouched' }, { key: 'yes', label: 'yes' }, { key: 'no', label: 'no' }]} onChange={({ target }) => change({ default: target.value === '' ? undefined : target.value === 'yes' })} />
+      <Select
+        value={value}
+        options={[
+          { key: '', label: 'untouched' },
+          { key: 'yes', label: 'yes' },
+          { key: 'no', label: 'no' },
+        ]}
+        onChange={({ target }) =>
+          change({ default: target.value === '' ? undefined : target.value === 'yes' })
+        }
+      />
     </Labelled>
   );
 }
@@ -382,34 +671,67 @@ interface KeyUses {
   records: { count: number; more: boolean };
 }
 
-
 type OptionsEdit = (now: readonly Option[]) => Option[];
 
 /** Keys and labels apart: the label is free to change, a key that is in use warns before it does. Each change is made to the options as they are when it is taken over, so that none undoes another. */
-function Options({ bench, part, list, options, title }: { bench: BenchStore; part: PartName; list: 'options' | 'stages'; options: readonly Option[]; title: string }) {
-  const [pending, setPending] = useState<{ key: string; says: string; edit: OptionsEdit } | null>(null);
+function Options({
+  bench,
+  part,
+  list,
+  options,
+  title,
+}: {
+  bench: BenchStore;
+  part: PartName;
+  list: 'options' | 'stages';
+  options: readonly Option[];
+  title: string;
+}) {
+  const [pending, setPending] = useState<{ key: string; says: string; edit: OptionsEdit } | null>(
+    null,
+  );
   const form = useStore(bench.store).material.form.name;
   const apply = (edit: OptionsEdit) => {
-    const now = placeOf(bench.store.getState().material.form, part)?.definition as Record<string, unknown> | undefined;
-    if (now !== undefined) bench.editStructure({ do: 'change', part, to: { [list]: edit((now[list] ?? []) as readonly Option[]) } });
+    const now = placeOf(bench.store.getState().material.form, part)?.definition as
+      Record<string, unknown> | undefined;
+    if (now !== undefined)
+      bench.editStructure({
+        do: 'change',
+        part,
+        to: { [list]: edit((now[list] ?? []) as readonly Option[]) },
+      });
   };
   /** Takes a change of keys over when nothing uses the key; else asks first. */
   const guarded = async (key: string, edit: OptionsEdit) => {
-    const reply = await get<KeyUses>(`/api/forms/${form}/uses?${new URLSearchParams({ part, key }).toString()}`);
+    const reply = await get<KeyUses>(
+      `/api/forms/${form}/uses?${new URLSearchParams({ part, key }).toString()}`,
+    );
     const places = reply.ok ? inUse(reply.body) : 'It could not be looked up whether it is in use.';
     if (places === '') apply(edit);
     else setPending({ key, says: places, edit });
   };
-  const put = (key: string, changes: Partial<Option>): OptionsEdit => (now) => now.map((other) => (other.key === key ? { ...other, ...changes } : other));
-  const moved = (key: string, by: number): OptionsEdit => (now) => {
-    const at = now.findIndex((other) => other.key === key);
-    const next = [...now];
-    if (at < 0 || at + by < 0 || at + by >= now.length) return next;
-    const [taken] = next.splice(at, 1);
-    next.splice(at + by, 0, taken!);
-    return next;
-  };
-  const small = { look: 'text', color: 'soft', px: '4px', minW: '24px', minH: '24px', textDecoration: 'none' } as const;
+  const put =
+    (key: string, changes: Partial<Option>): OptionsEdit =>
+    (now) =>
+      now.map((other) => (other.key === key ? { ...other, ...changes } : other));
+  const moved =
+    (key: string, by: number): OptionsEdit =>
+    (now) => {
+      const at = now.findIndex((other) => other.key === key);
+      const next = [...now];
+      if (at < 0 || at + by < 0 || at + by >= now.length) return next;
+      const [taken] = next.splice(at, 1);
+      next.splice(at + by, 0, taken!);
+      return next;
+    };
+  const small = {
+    look: 'text',
+    color: 'soft',
+    px: '4px',
+    minW: '24px',
+    minH: '24px',
+    textDecoration: 'none',
+  } as const;
   return (
     <chakra.fieldset borderTopWidth="1px" borderColor="line" pt="6px">
       <chakra.legend fontWeight={620} pr="6px">
@@ -418,18 +740,47 @@ function Options({ bench, part, list, options, title }: { bench: BenchStore; par
       {options.map((option, i) => (
         <Flex key={`${option.key}-${i}`} gap="6px" align="end">
           <Box flex="1">
-            <Committed label={i === 0 ? 'Label' : ''} value={option.label} onCommit={(label) => label.trim() !== '' && (apply(put(option.key, { label })), true)} />
+            <Committed
+              label={i === 0 ? 'Label' : ''}
+              value={option.label}
+              onCommit={(label) => label.trim() !== '' && (apply(put(option.key, { label })), true)}
+            />
           </Box>
           <Box width="130px">
-            <Committed label={i === 0 ? 'Key' : ''} mono value={option.key} onCommit={(key) => key.trim() !== '' && (void guarded(option.key, put(option.key, { key: key.trim() })), true)} />
+            <Committed
+              label={i === 0 ? 'Key' : ''}
+              mono
+              value={option.key}
+              onCommit={(key) =>
+                key.trim() !== '' &&
+                (void guarded(option.key, put(option.key, { key: key.trim() })), true)
+              }
+            />
           </Box>
-          <Button {...small} aria-label={`${option.label} up`} disabled={i === 0} onClick={() => apply(moved(option.key, -1))}>
+          <Button
+            {...small}
+            aria-label={`${option.label} up`}
+            disabled={i === 0}
+            onClick={() => apply(moved(option.key, -1))}
+          >
             ↑
           </Button>
-          <Button {...small} aria-label={`${option.label} down`} disabled={i === options.length - 1} onClick={() => apply(moved(option.key, 1))}>
+          <Button
+            {...small}
+            aria-label={`${option.label} down`}
+            disabled={i === options.length - 1}
+            onClick={() => apply(moved(option.key, 1))}
+          >
             ↓
           </Button>
-          <Button {...small} aria-label={`Remove ${option.label}`} disabled={options.length === 1} onClick={() => void guarded(option.key, (now) => now.filter((other) => other.key !== option.key))}>
+          <Button
+            {...small}
+            aria-label={`Remove ${option.label}`}
+            disabled={options.length === 1}
+            onClick={() =>
+              void guarded(option.key, (now) => now.filter((other) => other.key !== option.key))
+            }
+          >
             ×
           </Button>
         </Flex>
@@ -450,7 +801,15 @@ function Options({ bench, part, list, options, title }: { bench: BenchStore; par
           </Flex>
         </Notice>
       )}
-      <Button mt="6px" onClick={() => apply((now) => [...now, { key: freeKey(now), label: `New ${list === 'stages' ? 'stage' : 'option'}` }])}>
+      <Button
+        mt="6px"
+        onClick={() =>
+          apply((now) => [
+            ...now,
+            { key: freeKey(now), label: `New ${list === 'stages' ? 'stage' : 'option'}` },
+          ])
+        }
+      >
         Add one
       </Button>
     </chakra.fieldset>
@@ -458,7 +817,8 @@ function Options({ bench, part, list, options, title }: { bench: BenchStore; par
 }
 
 function freeKey(options: readonly Option[]): string {
-  for (let i = options.length + 1; ; i++) if (!options.some(({ key }) => key === `key_${i}`)) return `key_${i}`;
+  for (let i = options.length + 1; ; i++)
+    if (!options.some(({ key }) => key === `key_${i}`)) return `key_${i}`;
 }
 
 function inUse({ mentions, scenarios, records }: KeyUses): string {
@@ -542,7 +902,13 @@ function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
             <Box key={`${behaviour.form}/${behaviour.name}`} mb="4px">
               <chakra.b fontWeight={620}>{behaviour.title}</chakra.b>
               {behaviour.lines.map(({ line, before, after }) => (
-                <Box key={line} fontFamily="mono" fontSize="12px" whiteSpace="pre-wrap" overflowWrap="anywhere">
+                <Box
+                  key={line}
+                  fontFamily="mono"
+                  fontSize="12px"
+                  whiteSpace="pre-wrap"
+                  overflowWrap="anywhere"
+                >
                   <chakra.span color="soft">{String(line).padStart(4)} </chakra.span>
                   <chakra.del color="bad">{before}</chakra.del>
                   {'\n     '}
@@ -553,12 +919,26 @@ function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
               ))}
             </Box>
           ))}
-          <Box>{preview.plan.scenarios.length === 0 ? 'No scenario names it.' : `Scenarios: ${preview.plan.scenarios.map(({ title }) => title).join('; ')}.`}</Box>
-          <Box>{preview.records.count === 0 ? 'No record holds it.' : `${sentence(countInWords(preview.records))} will hold it under the new name.`}</Box>
-          {preview.plan.forms.length > 1 && <Box>Definitions: {preview.plan.forms.join(', ')}.</Box>}
+          <Box>
+            {preview.plan.scenarios.length === 0
+              ? 'No scenario names it.'
+              : `Scenarios: ${preview.plan.scenarios.map(({ title }) => title).join('; ')}.`}
+          </Box>
+          <Box>
+            {preview.records.count === 0
+              ? 'No record holds it.'
+              : `${sentence(countInWords(preview.records))} will hold it under the new name.`}
+          </Box>
+          {preview.plan.forms.length > 1 && (
+            <Box>Definitions: {preview.plan.forms.join(', ')}.</Box>
+          )}
           {preview.plan.mentions.length > 0 && (
             <Notice tone="warning" mt="4px">
-              These texts read like the name and are left as they are: {preview.plan.mentions.map(({ behaviour, line }) => `${behaviour}, line ${line}`).join('; ')}.
+              These texts read like the name and are left as they are:{' '}
+              {preview.plan.mentions
+                .map(({ behaviour, line }) => `${behaviour}, line ${line}`)
+                .join('; ')}
+              .
             </Notice>
           )}
           <Button look="go" mt="6px" onClick={() => void ask(true)}>
@@ -586,10 +966,13 @@ function Remove({ bench, part }: { bench: BenchStore; part: PartName }) {
   };
   const ask = async () => {
     setUses('asking');
-    const response = await fetch(`/api/forms/${form}/uses?${new URLSearchParams({ part }).toString()}`).catch(() => null);
+    const response = await fetch(
+      `/api/forms/${form}/uses?${new URLSearchParams({ part }).toString()}`,
+    ).catch(() => null);
     const found = response?.ok === true ? ((await response.json()) as Uses) : null;
     if (found === null) setUses('unknown');
-    else if (found.code.length === 0 && found.scenarios.length === 0 && found.lists.length === 0) remove();
+    else if (found.code.length === 0 && found.scenarios.length === 0 && found.lists.length === 0)
+      remove();
     else setUses(found);
   };
   return (
@@ -607,7 +990,10 @@ function Remove({ bench, part }: { bench: BenchStore; part: PartName }) {
               <chakra.ul pl="16px">
                 {uses.code.map((use) => (
                   <li key={`${use.form}/${use.behaviour}`}>
-                    {use.title}, {use.lines.length === 1 ? `line ${use.lines[0]}` : `lines ${use.lines.join(', ')}`}
+                    {use.title},{' '}
+                    {use.lines.length === 1
+                      ? `line ${use.lines[0]}`
+                      : `lines ${use.lines.join(', ')}`}
                   </li>
                 ))}
                 {uses.scenarios.map(({ title }) => (

@@ -29,9 +29,21 @@ export interface TapePaneProps {
 
 export function TapePane(props: TapePaneProps) {
   return (
-    <Box height="100%" display="grid" gridTemplateRows="auto 1fr" gridTemplateColumns="minmax(0, 1fr)" minH={0}>
+    <Box
+      height="100%"
+      display="grid"
+      gridTemplateRows="auto 1fr"
+      gridTemplateColumns="minmax(0, 1fr)"
+      minH={0}
+    >
       <Beads {...props} />
-      <Box display="grid" gridTemplateColumns="minmax(0, 1fr) minmax(300px, 37%)" minH={0} borderTopWidth="1px" borderColor="line">
+      <Box
+        display="grid"
+        gridTemplateColumns="minmax(0, 1fr) minmax(300px, 37%)"
+        minH={0}
+        borderTopWidth="1px"
+        borderColor="line"
+      >
         <Box overflowY="auto" px="16px" py="7px">
           <Consequences key={props.at} {...props} />
         </Box>
@@ -47,12 +59,27 @@ function Beads(props: TapePaneProps) {
   const { steps, answers, at } = props;
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    list.current
+      ?.querySelector('[aria-current]')
+      ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [at]);
-  const beads: [string, string][] = [['opened', props.openedAs], ...steps.map((step) => stepAtBead(step, props.names))];
+  const beads: [string, string][] = [
+    ['opened', props.openedAs],
+    ...steps.map((step) => stepAtBead(step, props.names)),
+  ];
   return (
     <Flex px="16px" minH="46px" align="center" gap="12px">
-      <Flex ref={list} as="ol" flex="1" minW={0} overflowX="auto" listStyleType="none" position="relative" py="3px" aria-label="Steps">
+      <Flex
+        ref={list}
+        as="ol"
+        flex="1"
+        minW={0}
+        overflowX="auto"
+        listStyleType="none"
+        position="relative"
+        py="3px"
+        aria-label="Steps"
+      >
         {beads.map(([what, how], i) => {
           const answer = answers[i];
           const bad = answer !== undefined && (answer.errors.length > 0 || answer.refused !== null);
@@ -60,13 +87,41 @@ function Beads(props: TapePaneProps) {
           return (
             <Box as="li" key={i} flex="none" position="relative" minW="92px" maxW="150px">
               <Box position="absolute" top="6px" left={0} right={0} h="1px" bg="line" aria-hidden />
-              <chakra.button type="button" position="relative" textAlign="left" width="100%" pr="12px" fontSize="12px" lineHeight="14px" cursor="pointer" color={on ? 'ink' : 'soft'} fontWeight={on ? 620 : 400} aria-current={on ? 'step' : undefined} onClick={() => props.onLookAt(i)}>
-                <Box w="11px" h="11px" borderRadius="50%" borderWidth="1.5px" mb="2px" bg={on ? (bad ? 'bad' : 'act') : 'sheet'} borderColor={bad ? 'bad' : on ? 'act' : 'soft'} />
+              <chakra.button
+                type="button"
+                position="relative"
+                textAlign="left"
+                width="100%"
+                pr="12px"
+                fontSize="12px"
+                lineHeight="14px"
+                cursor="pointer"
+                color={on ? 'ink' : 'soft'}
+                fontWeight={on ? 620 : 400}
+                aria-current={on ? 'step' : undefined}
+                onClick={() => props.onLookAt(i)}
+              >
+                <Box
+                  w="11px"
+                  h="11px"
+                  borderRadius="50%"
+                  borderWidth="1.5px"
+                  mb="2px"
+                  bg={on ? (bad ? 'bad' : 'act') : 'sheet'}
+                  borderColor={bad ? 'bad' : on ? 'act' : 'soft'}
+                />
                 <Box overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
                   {bad && '× '}
                   {what}
                 </Box>
-                <Mono display="block" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap" fontSize="11.5px" minH="14px">
+                <Mono
+                  display="block"
+                  overflow="hidden"
+                  textOverflow="ellipsis"
+                  whiteSpace="nowrap"
+                  fontSize="11.5px"
+                  minH="14px"
+                >
                   {how}
                 </Mono>
               </chakra.button>
@@ -75,13 +130,25 @@ function Beads(props: TapePaneProps) {
         })}
       </Flex>
       <Flex gap="6px">
-        <Button disabled={at === 0} onClick={() => props.onLookAt(at - 1)} title="Look at the step before (Alt+Left)">
+        <Button
+          disabled={at === 0}
+          onClick={() => props.onLookAt(at - 1)}
+          title="Look at the step before (Alt+Left)"
+        >
           ◂ back
         </Button>
-        <Button disabled={at >= steps.length} onClick={() => props.onLookAt(at + 1)} title="Look at the step after (Alt+Right)">
+        <Button
+          disabled={at >= steps.length}
+          onClick={() => props.onLookAt(at + 1)}
+          title="Look at the step after (Alt+Right)"
+        >
           forward ▸
         </Button>
-        <Button disabled={steps.length === 0 || at < steps.length} onClick={props.onUndo} title="Take the last step off the tape and do the others again">
+        <Button
+          disabled={steps.length === 0 || at < steps.length}
+          onClick={props.onUndo}
+          title="Take the last step off the tape and do the others again"
+        >
           Undo step
         </Button>
       </Flex>
@@ -102,31 +169,91 @@ function Consequences(props: TapePaneProps) {
   );
 }
 
-function Branch({ of, entry, depth, behaviour, ...props }: TapePaneProps & { of: Tape; entry: Entry; depth: number; behaviour: string | null }) {
-  const children = of.childrenOf(entry).filter((child) => depth > 0 || child.type !== 'event' || of.childrenOf(child).length > 0 || child.event === 'load' || child.part !== null);
+function Branch({
+  of,
+  entry,
+  depth,
+  behaviour,
+  ...props
+}: TapePaneProps & { of: Tape; entry: Entry; depth: number; behaviour: string | null }) {
+  const children = of
+    .childrenOf(entry)
+    .filter(
+      (child) =>
+        depth > 0 ||
+        child.type !== 'event' ||
+        of.childrenOf(child).length > 0 ||
+        child.event === 'load' ||
+        child.part !== null,
+    );
   const [open, setOpen] = useState(true);
-  const inside = entry.type === 'run' ? entry.behaviour : entry.type === 'error' ? entry.failure.behaviour : behaviour;
-  const line = entry.type === 'effect' || entry.type === 'run' || entry.type === 'log' || entry.type === 'message' ? entry.line : entry.type === 'error' ? entry.failure.line : null;
-  const bad = entry.type === 'error' || entry.type === 'refused' || (entry.type === 'run' && entry.outcome === 'failed');
+  const inside =
+    entry.type === 'run'
+      ? entry.behaviour
+      : entry.type === 'error'
+        ? entry.failure.behaviour
+        : behaviour;
+  const line =
+    entry.type === 'effect' ||
+    entry.type === 'run' ||
+    entry.type === 'log' ||
+    entry.type === 'message'
+      ? entry.line
+      : entry.type === 'error'
+        ? entry.failure.line
+        : null;
+  const bad =
+    entry.type === 'error' ||
+    entry.type === 'refused' ||
+    (entry.type === 'run' && entry.outcome === 'failed');
   const struck = 'struck' in entry && entry.struck === true;
   const asked = entry.type === 'effect' && entry.part === props.asked?.part;
   return (
     <Box as="li">
-      <Flex gap="6px" align="baseline" fontSize="12.8px" lineHeight="19px" pl={`${depth * 16}px`} bg={asked ? 'saidGround' : undefined}>
+      <Flex
+        gap="6px"
+        align="baseline"
+        fontSize="12.8px"
+        lineHeight="19px"
+        pl={`${depth * 16}px`}
+        bg={asked ? 'saidGround' : undefined}
+      >
         {children.length > 0 ? (
-          <chakra.button type="button" width="14px" cursor="pointer" aria-expanded={open} aria-label={open ? 'Close' : 'Open'} onClick={() => setOpen(!open)}>
+          <chakra.button
+            type="button"
+            width="14px"
+            cursor="pointer"
+            aria-expanded={open}
+            aria-label={open ? 'Close' : 'Open'}
+            onClick={() => setOpen(!open)}
+          >
             {open ? '▾' : '▸'}
           </chakra.button>
         ) : (
           <Box width="14px" flexShrink={0} />
         )}
-        <chakra.span flex="1" minW={0} color={bad ? 'bad' : entry.type === 'effect' && entry.by === 'script' ? 'said' : 'ink'} textDecoration={struck ? 'line-through' : undefined}>
+        <chakra.span
+          flex="1"
+          minW={0}
+          color={bad ? 'bad' : entry.type === 'effect' && entry.by === 'script' ? 'said' : 'ink'}
+          textDecoration={struck ? 'line-through' : undefined}
+        >
           {bad && '× '}
           {entryInWords(entry, props.names, props.who)}
-          {entry.type === 'error' && entry.failure.cycle !== undefined && <> {entry.failure.cycle.join(' → ')}</>}
+          {entry.type === 'error' && entry.failure.cycle !== undefined && (
+            <> {entry.failure.cycle.join(' → ')}</>
+          )}
         </chakra.span>
         {line !== null && line > 0 && inside !== null && (
-          <chakra.button type="button" color="soft" fontFamily="mono" fontSize="11.5px" cursor="pointer" _hover={{ color: 'act', textDecoration: 'underline' }} onClick={() => props.onGoTo(inside, line)}>
+          <chakra.button
+            type="button"
+            color="soft"
+            fontFamily="mono"
+            fontSize="11.5px"
+            cursor="pointer"
+            _hover={{ color: 'act', textDecoration: 'underline' }}
+            onClick={() => props.onGoTo(inside, line)}
+          >
             line {line}
           </chakra.button>
         )}
@@ -134,7 +261,14 @@ function Branch({ of, entry, depth, behaviour, ...props }: TapePaneProps & { of:
       {open && children.length > 0 && (
         <Box as="ul" listStyleType="none">
           {children.map((child) => (
-            <Branch key={child.n} {...props} of={of} entry={child} depth={depth + 1} behaviour={inside} />
+            <Branch
+              key={child.n}
+              {...props}
+              of={of}
+              entry={child}
+              depth={depth + 1}
+              behaviour={inside}
+            />
           ))}
         </Box>
       )}
@@ -143,41 +277,75 @@ function Branch({ of, entry, depth, behaviour, ...props }: TapePaneProps & { of:
 }
 
 /** What can be asked about, in this order. */
-const ASPECTS = Object.keys({ shown: 0, value: 0, required: 0, locked: 0, options: 0, hint: 0, warning: 0, problem: 0, label: 0, stage: 0 } satisfies Record<Exclude<SaidName, 'message' | 'replaced'>, 0>) as Exclude<SaidName, 'message' | 'replaced'>[];
+const ASPECTS = Object.keys({
+  shown: 0,
+  value: 0,
+  required: 0,
+  locked: 0,
+  options: 0,
+  hint: 0,
+  warning: 0,
+  problem: 0,
+  label: 0,
+  stage: 0,
+} satisfies Record<Exclude<SaidName, 'message' | 'replaced'>, 0>) as Exclude<
+  SaidName,
+  'message' | 'replaced'
+>[];
 
 function Why(props: TapePaneProps) {
   const { asked, names, tape, seen, who } = props;
   if (asked === null) {
     return (
       <Box color="soft">
-        <b>Why?</b> Ask about any part: press ? beside its name in the form, or its label in the outline.
+        <b>Why?</b> Ask about any part: press ? beside its name in the form, or its label in the
+        outline.
       </Box>
     );
   }
   const state = seen.parts[asked.part];
   if (state === undefined) return null;
   const life = tape.lifeOf(asked.part);
-  const aspects = ASPECTS.filter((aspect) => state[aspect as keyof PartState] !== undefined && life.some((effect) => effect.aspect === aspect));
+  const aspects = ASPECTS.filter(
+    (aspect) =>
+      state[aspect as keyof PartState] !== undefined &&
+      life.some((effect) => effect.aspect === aspect),
+  );
   return (
     <Box fontSize="12.8px">
       <Flex gap="6px" align="baseline" mb="2px">
         <b>{names.part(asked.part)}</b>
         <Mono color="soft">{asked.part}</Mono>
       </Flex>
-      {aspects.length === 0 && <Box color="soft">Nobody has said anything of it: it is as the form defines it.</Box>}
+      {aspects.length === 0 && (
+        <Box color="soft">Nobody has said anything of it: it is as the form defines it.</Box>
+      )}
       {aspects.map((aspect) => (
         <Box key={aspect} mb="6px">
           <Box fontWeight={620}>
             Why {becameInWords(aspect, state[aspect as keyof PartState] ?? null)}?
           </Box>
-          <Box as="ol" listStyleType="none" pl="12px" ml="3px" borderLeftWidth="1px" borderColor="line">
+          <Box
+            as="ol"
+            listStyleType="none"
+            pl="12px"
+            ml="3px"
+            borderLeftWidth="1px"
+            borderColor="line"
+          >
             {why(tape, asked.part, aspect).map((because, i) => (
               <li key={i}>
                 {becauseInWords(because, names, who)}
                 {(because.type === 'said' || because.type === 'withdrawn') && (
                   <>
                     {' '}
-                    <Button look="text" fontSize="12px" onClick={() => props.onGoTo(because.run.behaviour, because.effect.line ?? because.run.line)}>
+                    <Button
+                      look="text"
+                      fontSize="12px"
+                      onClick={() =>
+                        props.onGoTo(because.run.behaviour, because.effect.line ?? because.run.line)
+                      }
+                    >
                       go there
                     </Button>
                   </>

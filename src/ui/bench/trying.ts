@@ -34,20 +34,34 @@ const NAME = '99999-tried.ts';
 export function trying({ brain, material, cast, source }: TryWork) {
   let engine: Engine | null = null;
 
-  async function tryOut(text: string, ways: readonly { open: Open; steps: readonly Step[] }[], scenarios: readonly Scenario[]): Promise<TriedOut> {
+  async function tryOut(
+    text: string,
+    ways: readonly { open: Open; steps: readonly Step[] }[],
+    scenarios: readonly Scenario[],
+  ): Promise<TriedOut> {
     const { text: formatted } = (await brain().format({ name: NAME, text }, 0)) ?? { text };
     const compiled = await brain().compile({ name: NAME, text: formatted });
-    if (compiled.failure !== null) return { text: formatted, ways: [], results: [], failure: compiled.failure.says };
+    if (compiled.failure !== null)
+      return { text: formatted, ways: [], results: [], failure: compiled.failure.says };
     const { form, scripts, ...rest } = material();
     const tried = (engine ??= engineInWorker());
     await tried.load({ ...rest, form, scripts: [...scripts, compiled], traced: false });
     const outcomes: TriedOut['ways'] = [];
     for (const { open, steps } of ways) {
       const answers = await tried.play(openingOf(open, form, cast()), steps);
-      outcomes.push({ seen: seenAt(answers, answers.length - 1), toParent: answers.flatMap(({ toParent }) => toParent), refused: answers.find(({ refused }) => refused !== null)?.refused ?? null });
+      outcomes.push({
+        seen: seenAt(answers, answers.length - 1),
+        toParent: answers.flatMap(({ toParent }) => toParent),
+        refused: answers.find(({ refused }) => refused !== null)?.refused ?? null,
+      });
     }
     const results: ScenarioResult[] = [];
-    for (const scenario of scenarios) results.push(await runScenario(scenario, form, source, cast(), (opening, steps) => tried.play(opening, steps)));
+    for (const scenario of scenarios)
+      results.push(
+        await runScenario(scenario, form, source, cast(), (opening, steps) =>
+          tried.play(opening, steps),
+        ),
+      );
     return { text: formatted, ways: outcomes, results, failure: null };
   }
 

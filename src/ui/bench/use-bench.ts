@@ -32,7 +32,11 @@ export function useHeads(bench: BenchStore): readonly BehaviourHead[] {
 
 /** The names and titles of the behaviours, which change less often than what else stands of them. */
 export function useTitles(bench: BenchStore): readonly { name: string; title: string }[] {
-  const text = useStore(bench.store, ({ behaviours }) => JSON.stringify(behaviours.map((behaviour) => ({ name: behaviour.name, title: readHeader(behaviour).title }))));
+  const text = useStore(bench.store, ({ behaviours }) =>
+    JSON.stringify(
+      behaviours.map((behaviour) => ({ name: behaviour.name, title: readHeader(behaviour).title })),
+    ),
+  );
   return useMemo(() => JSON.parse(text) as { name: string; title: string }[], [text]);
 }
 
@@ -40,7 +44,16 @@ export function useTitles(bench: BenchStore): readonly { name: string; title: st
 function headsAsText({ behaviours }: BenchState): string {
   const heads = behaviours.map((behaviour): BehaviourHead => {
     const { title, purpose, off } = readHeader(behaviour);
-    return { name: behaviour.name, title, purpose, off, saving: behaviour.saving.state, errors: behaviour.diagnoses.filter(({ severity }) => severity === 'error').length, broken: behaviour.broken, runs: behaviour.running?.code != null };
+    return {
+      name: behaviour.name,
+      title,
+      purpose,
+      off,
+      saving: behaviour.saving.state,
+      errors: behaviour.diagnoses.filter(({ severity }) => severity === 'error').length,
+      broken: behaviour.broken,
+      runs: behaviour.running?.code != null,
+    };
   });
   return JSON.stringify(heads);
 }

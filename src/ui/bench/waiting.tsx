@@ -8,32 +8,71 @@ import { Button, Mono, Notice } from '../kit';
 import type { BenchMaterial, BenchStore } from './store';
 import { valueInWords } from './words';
 
-export function WaitingBar({ bench, seen, material, frozen }: { bench: BenchStore; seen: Seen; material: BenchMaterial; frozen: boolean }) {
+export function WaitingBar({
+  bench,
+  seen,
+  material,
+  frozen,
+}: {
+  bench: BenchStore;
+  seen: Seen;
+  material: BenchMaterial;
+  frozen: boolean;
+}) {
   const [answering, setAnswering] = useState<string | null>(null);
   const calls = seen.waiting.flatMap((run) => run.calls);
   const names = [...new Set(calls.map((call) => call.name))];
   if (names.length === 0) return null;
   return (
-    <Box bg="saidGround" borderWidth="1px" borderColor="saidEdge" borderRadius="4px" px="10px" py="5px" role="status" fontSize="13px">
+    <Box
+      bg="saidGround"
+      borderWidth="1px"
+      borderColor="saidEdge"
+      borderRadius="4px"
+      px="10px"
+      py="5px"
+      role="status"
+      fontSize="13px"
+    >
       {names.map((name) => {
         const [first, ...others] = calls.filter((call) => call.name === name);
-        const due = first!.due === null ? 'until it is answered by hand' : `${Math.max(0, first!.due - seen.clock)} ms more`;
+        const due =
+          first!.due === null
+            ? 'until it is answered by hand'
+            : `${Math.max(0, first!.due - seen.clock)} ms more`;
         return (
           <Flex key={name} gap="8px" align="baseline" wrap="wrap">
             <span>
               Waiting for <Mono>{name}</Mono>
-              {name !== 'after' && <chakra.span color="soft"> {valueInWords(first!.args)}</chakra.span>}, {due}
+              {name !== 'after' && (
+                <chakra.span color="soft"> {valueInWords(first!.args)}</chakra.span>
+              )}
+              , {due}
               {others.length > 0 && `, and ${others.length} more like it`}
             </span>
             {name.includes('.') && !frozen && (
               <Flex ml="auto" gap="6px">
-                <Button onClick={() => setAnswering(answering === name ? null : name)} aria-expanded={answering === name}>
+                <Button
+                  onClick={() => setAnswering(answering === name ? null : name)}
+                  aria-expanded={answering === name}
+                >
                   Answer…
                 </Button>
-                <Button onClick={() => void bench.step({ answer: name, fails: 'failed by hand' })}>Fail</Button>
+                <Button onClick={() => void bench.step({ answer: name, fails: 'failed by hand' })}>
+                  Fail
+                </Button>
               </Flex>
             )}
-            {answering === name && <Answer name={name} sample={sampleOf(name, material)} onAnswer={(value) => (setAnswering(null), void bench.step({ answer: name, with: value }))} />}
+            {answering === name && (
+              <Answer
+                name={name}
+                sample={sampleOf(name, material)}
+                onAnswer={(value) => (
+                  setAnswering(null),
+                  void bench.step({ answer: name, with: value })
+                )}
+              />
+            )}
           </Flex>
         );
       })}
@@ -50,7 +89,15 @@ function sampleOf(name: string, { services, tables }: BenchMaterial): Value {
   return answers.many === true ? [row] : row;
 }
 
-function Answer({ name, sample, onAnswer }: { name: string; sample: Value; onAnswer: (value: Value) => void }) {
+function Answer({
+  name,
+  sample,
+  onAnswer,
+}: {
+  name: string;
+  sample: Value;
+  onAnswer: (value: Value) => void;
+}) {
   const [text, setText] = useState(JSON.stringify(sample, null, 1));
   const [says, setSays] = useState<string | null>(null);
   const send = () => {
@@ -62,7 +109,20 @@ function Answer({ name, sample, onAnswer }: { name: string; sample: Value; onAns
   };
   return (
     <Box width="100%">
-      <chakra.textarea aria-label={`What ${name} answers, as JSON`} width="100%" rows={4} fontFamily="mono" fontSize="12px" bg="field" borderWidth="1px" borderColor="edge" borderRadius="4px" p="6px" value={text} onChange={(event) => setText(event.target.value)} />
+      <chakra.textarea
+        aria-label={`What ${name} answers, as JSON`}
+        width="100%"
+        rows={4}
+        fontFamily="mono"
+        fontSize="12px"
+        bg="field"
+        borderWidth="1px"
+        borderColor="edge"
+        borderRadius="4px"
+        p="6px"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
       {says !== null && <Notice tone="error">{says}</Notice>}
       <Flex gap="6px" mt="4px">
         <Button look="go" onClick={send}>

@@ -4,13 +4,34 @@ import { button, choice, formWith, number, rows, text, track } from '../../../te
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
 import { Tape } from '@/core/tape/tape';
 import { why } from '@/core/tape/why';
-import { becameInWords, becauseInWords, entryInWords, namesFor, placeInWords, stepAtBead, stepInWords, valueInWords } from './words';
+import {
+  becameInWords,
+  becauseInWords,
+  entryInWords,
+  namesFor,
+  placeInWords,
+  stepAtBead,
+  stepInWords,
+  valueInWords,
+} from './words';
 
 beforeAll(bootMachine);
 
-const form = formWith([choice('pilot', ['own', 'none']), number('dues'), text('note'), rows('cargo', [text('goods')])], { buttons: [button('start_over')], tracks: [track('course', ['asked'])] });
-const sources = [{ name: '10-pilot.ts', text: '/** Pilot details: asked only with a pilot. */\nkeep("asked", () => {\n  fields.note.shown = fields.pilot.value === "own";\n});\non.change(fields.dues, ({ value }) => {\n  if (value === 9) throw new Error("nine");\n});' }];
-const names = namesFor(form, sources.map((source) => ({ name: source.name, title: readHeader(source).title })), [{ key: 'mira', name: 'Mira Oldane' }]);
+const form = formWith(
+  [choice('pilot', ['own', 'none']), number('dues'), text('note'), rows('cargo', [text('goods')])],
+  { buttons: [button('start_over')], tracks: [track('course', ['asked'])] },
+);
+const sources = [
+  {
+    name: '10-pilot.ts',
+    text: '/** Pilot details: asked only with a pilot. */\nkeep("asked", () => {\n  fields.note.shown = fields.pilot.value === "own";\n});\non.change(fields.dues, ({ value }) => {\n  if (value === 9) throw new Error("nine");\n});',
+  },
+];
+const names = namesFor(
+  form,
+  sources.map((source) => ({ name: source.name, title: readHeader(source).title })),
+  [{ key: 'mira', name: 'Mira Oldane' }],
+);
 
 describe('steps', () => {
   test.each([
@@ -24,13 +45,33 @@ describe('steps', () => {
     [{ turnTo: 'main' }, ['Main', 'turned to'], 'Mira turned to Main'],
     [{ addRow: 'cargo' }, ['Cargo', 'row added'], 'Mira added a row to Cargo'],
     [{ removeRow: 'cargo[1]' }, ['row 2 of Cargo', 'removed'], 'Mira removed row 2 of Cargo'],
-    [{ moveRow: 'cargo[0]', to: 1 }, ['row 1 of Cargo', 'to place 2'], 'Mira moved row 1 of Cargo to place 2'],
-    [{ set: 'cargo[0].goods', to: 'tin' }, ['Goods in row 1 of Cargo', 'tin'], 'Mira set Goods in row 1 of Cargo to tin'],
+    [
+      { moveRow: 'cargo[0]', to: 1 },
+      ['row 1 of Cargo', 'to place 2'],
+      'Mira moved row 1 of Cargo to place 2',
+    ],
+    [
+      { set: 'cargo[0].goods', to: 'tin' },
+      ['Goods in row 1 of Cargo', 'tin'],
+      'Mira set Goods in row 1 of Cargo to tin',
+    ],
     [{ next: true as const }, ['next record', ''], 'Mira went to the next record'],
     [{ previous: true as const }, ['previous record', ''], 'Mira went to the previous record'],
-    [{ answer: 'register.find', with: null }, ['register.find', 'answered'], 'register.find was answered by hand: nothing'],
-    [{ answer: 'register.find', fails: 'down' }, ['register.find', 'failed'], 'register.find was answered by hand: failed, down'],
-    [{ fromChild: 'note', to: 'x' }, ['Note', 'x, from a child'], 'a form opened from here set Note to x'],
+    [
+      { answer: 'register.find', with: null },
+      ['register.find', 'answered'],
+      'register.find was answered by hand: nothing',
+    ],
+    [
+      { answer: 'register.find', fails: 'down' },
+      ['register.find', 'failed'],
+      'register.find was answered by hand: failed, down',
+    ],
+    [
+      { fromChild: 'note', to: 'x' },
+      ['Note', 'x, from a child'],
+      'a form opened from here set Note to x',
+    ],
     [{ submit: true as const }, ['submit', ''], 'Mira submitted the form'],
   ])('%j', (step, bead, sentence) => {
     expect(stepAtBead(step, names)).toEqual(bead);
@@ -54,7 +95,11 @@ test.each([
 });
 
 test('values of lists and objects stay short', () => {
-  expect([valueInWords(['a', 'b']), valueInWords(['a', 'b', 'c', 'd', 'e', 'f']), valueInWords({ a: 1 })]).toEqual(['a, b', '6 options', '{"a":1}']);
+  expect([
+    valueInWords(['a', 'b']),
+    valueInWords(['a', 'b', 'c', 'd', 'e', 'f']),
+    valueInWords({ a: 1 }),
+  ]).toEqual(['a, b', '6 options', '{"a":1}']);
 });
 
 test('a tape reads as sentences, and asking why as a chain of them', () => {
@@ -66,16 +111,18 @@ test('a tape reads as sentences, and asking why as a chain of them', () => {
     'rule “asked”',
     'Note: shown',
   ]);
-  expect(why(new Tape(use.tape), 'note', 'shown').map((because) => becauseInWords(because, names, 'Mira Oldane'))).toEqual([
-    'Rule “asked”, line 3, said so: Note shown',
-    'because Mira Oldane set Pilot to own',
-  ]);
+  expect(
+    why(new Tape(use.tape), 'note', 'shown').map((because) =>
+      becauseInWords(because, names, 'Mira Oldane'),
+    ),
+  ).toEqual(['Rule “asked”, line 3, said so: Note shown', 'because Mira Oldane set Pilot to own']);
 });
 
 test('the rule whose word shows again, the form replaced and the places of a circle are said in words', () => {
   const again = {
     '10-low': 'keep("low", () => {\n  fields.note.hint = "always";\n});',
-    '20-high': 'keep("high", () => {\n  if (fields.dues.value === 1) fields.note.hint = "for one";\n  if (fields.dues.value === 2) form.replaceWith("Two is enough.");\n});',
+    '20-high':
+      'keep("high", () => {\n  if (fields.dues.value === 1) fields.note.hint = "for one";\n  if (fields.dues.value === 2) form.replaceWith("Two is enough.");\n});',
   };
   const use = inMachine({ form, scripts: again });
   use.do({ set: 'dues', to: 1 });
@@ -83,18 +130,32 @@ test('the rule whose word shows again, the form replaced and the places of a cir
   const said = tape.map((entry) => entryInWords(entry, names, 'Mira'));
   expect(said).toContain('Note: hint “always”, “low” shows again');
   expect(said).toContain('The form: replaced by “Two is enough.”');
-  expect(why(new Tape(use.tape), 'note', 'hint').map((because) => becauseInWords(because, names, 'Mira'))[0]).toBe('Rule “low”, line 2, says so, since rule “high” no longer says otherwise: Note hint “always”');
-  expect(['note', 'note:shown', 'cargo.goods:hint'].map((place) => placeInWords(place, names))).toEqual(['Note', 'Note (shown)', 'Goods (hint)']);
+  expect(
+    why(new Tape(use.tape), 'note', 'hint').map((because) =>
+      becauseInWords(because, names, 'Mira'),
+    )[0],
+  ).toBe(
+    'Rule “low”, line 2, says so, since rule “high” no longer says otherwise: Note hint “always”',
+  );
+  expect(
+    ['note', 'note:shown', 'cargo.goods:hint'].map((place) => placeInWords(place, names)),
+  ).toEqual(['Note', 'Note (shown)', 'Goods (hint)']);
 });
 
 test('a failure reads the same on the tape as in the bar: behaviour, line, words', () => {
   const use = inMachine({ form, scripts: { '10-pilot': sources[0]!.text } });
   const { tape } = use.do({ set: 'dues', to: 9 });
-  expect(tape.slice(-2).map((entry) => entryInWords(entry, names, 'Mira Oldane'))).toEqual(['Pilot details failed on change of Dues', 'Pilot details, line 6, threw: nine']);
+  expect(tape.slice(-2).map((entry) => entryInWords(entry, names, 'Mira Oldane'))).toEqual([
+    'Pilot details failed on change of Dues',
+    'Pilot details, line 6, threw: nine',
+  ]);
 });
 
 test('waiting and rows read as sentences, a cell by its row', () => {
-  const waits = { '10-pilot': 'on.rowAdded(fields.cargo, async ({ row }) => {\n  await after(5);\n  row.fields.goods.hint = "late";\n});\non.change(fields.note, () => tracks.course.stage = "asked");' };
+  const waits = {
+    '10-pilot':
+      'on.rowAdded(fields.cargo, async ({ row }) => {\n  await after(5);\n  row.fields.goods.hint = "late";\n});\non.change(fields.note, () => tracks.course.stage = "asked");',
+  };
   const use = inMachine({ form, scripts: waits });
   use.do({ addRow: 'cargo' });
   use.do({ wait: 5 });

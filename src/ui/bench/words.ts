@@ -12,7 +12,11 @@ export interface Names {
   person: (key: string) => string;
 }
 
-export function namesFor(form: Form, behaviours: readonly { name: string; title: string }[], people: readonly { key: string; name: string }[]): Names {
+export function namesFor(
+  form: Form,
+  behaviours: readonly { name: string; title: string }[],
+  people: readonly { key: string; name: string }[],
+): Names {
   const labels = new Map([[FORM, 'The form']]);
   for (const page of form.pages) {
     labels.set(page.name, page.title);
@@ -24,7 +28,9 @@ export function namesFor(form: Form, behaviours: readonly { name: string; title:
   }
   for (const track of form.tracks ?? []) labels.set(track.name, track.title);
   for (const button of form.buttons ?? []) labels.set(button.name, button.label);
-  const titles = new Map(behaviours.map((behaviour) => [behaviour.name.replace(/\.[jt]s$/, ''), behaviour.title]));
+  const titles = new Map(
+    behaviours.map((behaviour) => [behaviour.name.replace(/\.[jt]s$/, ''), behaviour.title]),
+  );
   return {
     part: (name) => labels.get(name) ?? inRows(name, labels) ?? name,
     behaviour: (name) => titles.get(name) ?? name,
@@ -50,7 +56,12 @@ export function placeInWords(place: string, names: Names): string {
 
 export function valueInWords(value: unknown): string {
   if (value === null || value === undefined) return 'nothing';
-  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.length > 5 ? `${value.length} options` : value.join(', ');
+  if (Array.isArray(value))
+    return value.length === 0
+      ? 'none'
+      : value.length > 5
+        ? `${value.length} options`
+        : value.join(', ');
   if (typeof value === 'object') return JSON.stringify(value);
   return String(value);
 }
@@ -72,13 +83,17 @@ const AT_BEAD: InWords<[string, string]> = {
   next: () => ['next record', ''],
   previous: () => ['previous record', ''],
   answer: (step) => [step.answer, step.fails === undefined ? 'answered' : 'failed'],
-  fromChild: (step, names) => [names.part(step.fromChild), `${valueInWords(step.to)}, from a child`],
+  fromChild: (step, names) => [
+    names.part(step.fromChild),
+    `${valueInWords(step.to)}, from a child`,
+  ],
   submit: () => ['submit', ''],
 };
 
 const SENTENCES: InWords<string> = {
   set: (step, names, who) => `${who} set ${names.part(step.set)} to ${valueInWords(step.to)}`,
-  input: (step, names, who) => `${who} typed ${valueInWords(step.to)} into ${names.part(step.input)}`,
+  input: (step, names, who) =>
+    `${who} typed ${valueInWords(step.to)} into ${names.part(step.input)}`,
   focus: (step, names, who) => `${who} went to ${names.part(step.focus)}`,
   blur: (step, names, who) => `${who} left ${names.part(step.blur)}`,
   click: (step, names, who) => `${who} pressed ${names.part(step.click)}`,
@@ -89,8 +104,10 @@ const SENTENCES: InWords<string> = {
   moveRow: (step, names, who) => `${who} moved ${names.part(step.moveRow)} to place ${step.to + 1}`,
   next: (_, __, who) => `${who} went to the next record`,
   previous: (_, __, who) => `${who} went to the previous record`,
-  answer: (step) => `${step.answer} was answered by hand: ${step.fails === undefined ? valueInWords(step.with ?? null) : `failed, ${step.fails}`}`,
-  fromChild: (step, names) => `a form opened from here set ${names.part(step.fromChild)} to ${valueInWords(step.to)}`,
+  answer: (step) =>
+    `${step.answer} was answered by hand: ${step.fails === undefined ? valueInWords(step.with ?? null) : `failed, ${step.fails}`}`,
+  fromChild: (step, names) =>
+    `a form opened from here set ${names.part(step.fromChild)} to ${valueInWords(step.to)}`,
   submit: (_, __, who) => `${who} submitted the form`,
 };
 
@@ -102,7 +119,8 @@ export function stepInWords(step: Step, names: Names, who: string): string {
   return SENTENCES[kindOfStep(step)](step as never, names, who);
 }
 
-const quoted = (what: string) => (to: unknown) => (to === null ? `no ${what}` : `${what} “${textIn(to)}”`);
+const quoted = (what: string) => (to: unknown) =>
+  to === null ? `no ${what}` : `${what} “${textIn(to)}”`;
 
 /** What became of each aspect. */
 const BECAME: Record<SaidName, (to: unknown) => string> = {
@@ -132,8 +150,22 @@ export function becameInWords(aspect: SaidName, to: unknown): string {
 
 function effectInWords(effect: EffectEntry, names: Names): string {
   const { aspect, from, to } = effect;
-  const before = aspect === 'shown' || aspect === 'locked' || aspect === 'required' ? '' : aspect === 'value' ? `${valueInWords(from)} → ` : '';
-  const note = effect.again !== undefined ? `, “${effect.again.title}” shows again` : effect.withdrawn === true ? ', no longer said otherwise' : effect.covered === true ? ', covered by a later rule' : effect.struck === true ? ', taken back' : '';
+  const before =
+    aspect === 'shown' || aspect === 'locked' || aspect === 'required'
+      ? ''
+      : aspect === 'value'
+        ? `${valueInWords(from)} → `
+        : '';
+  const note =
+    effect.again !== undefined
+      ? `, “${effect.again.title}” shows again`
+      : effect.withdrawn === true
+        ? ', no longer said otherwise'
+        : effect.covered === true
+          ? ', covered by a later rule'
+          : effect.struck === true
+            ? ', taken back'
+            : '';
   return `${names.part(effect.part)}: ${before}${becameInWords(aspect, to)}${note}`;
 }
 
@@ -150,7 +182,10 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
     case 'run': {
       const failed = entry.outcome === 'failed';
       if (entry.sort === 'rule') return `rule “${entry.title}”${failed ? ' failed' : ''}`;
-      const event = entry.title.replace(/ of (\w+)$/, (_, part: string) => ` of ${names.part(part)}`);
+      const event = entry.title.replace(
+        / of (\w+)$/,
+        (_, part: string) => ` of ${names.part(part)}`,
+      );
       return `${names.behaviour(entry.behaviour)} ${failed ? 'failed' : 'ran'} on ${event}`;
     }
     case 'effect':
@@ -166,15 +201,21 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
     case 'takenBack':
       return `taken back: ${entry.what}`;
     case 'checked':
-      return entry.faults.length === 0 ? 'checked: nothing amiss' : `checked: ${entry.faults.map(({ part, says }) => `${names.part(part)}: ${says}`).join(' ')}`;
+      return entry.faults.length === 0
+        ? 'checked: nothing amiss'
+        : `checked: ${entry.faults.map(({ part, says }) => `${names.part(part)}: ${says}`).join(' ')}`;
     case 'outcome':
-      return entry.saved ? `saved as ${entry.id}` : `not saved${entry.stoppedBy === null ? '' : `, stopped by ${names.part(entry.stoppedBy)}`}`;
+      return entry.saved
+        ? `saved as ${entry.id}`
+        : `not saved${entry.stoppedBy === null ? '' : `, stopped by ${names.part(entry.stoppedBy)}`}`;
     case 'rows':
       return `${names.part(entry.part)}: row ${entry.place + 1} ${entry.did}`;
     case 'call':
       return `called ${entry.name}${entry.name === 'after' ? ` ${String(entry.args)} ms` : `(${valueInWords(entry.args)})`}`;
     case 'answered':
-      return entry.fails === null ? `${entry.name} answered ${entry.name === 'after' ? '' : valueInWords(entry.with)}`.trim() : `${entry.name} failed: ${entry.fails}`;
+      return entry.fails === null
+        ? `${entry.name} answered ${entry.name === 'after' ? '' : valueInWords(entry.with)}`.trim()
+        : `${entry.name} failed: ${entry.fails}`;
     case 'superseded':
       return `${names.behaviour(entry.behaviour)}, line ${entry.line}, goes no further: ${entry.why === 'started again' ? 'it was started again' : 'another record was opened'}`;
     case 'toParent':
@@ -190,9 +231,13 @@ export function becauseInWords(because: Because, names: Names, who: string): str
     case 'said':
     case 'withdrawn': {
       const { effect, run } = because;
-      const by = run.sort === 'rule' ? `Rule “${run.title}”` : `${names.behaviour(run.behaviour)} (${run.title.split(' ')[0]})`;
+      const by =
+        run.sort === 'rule'
+          ? `Rule “${run.title}”`
+          : `${names.behaviour(run.behaviour)} (${run.title.split(' ')[0]})`;
       const where = effect.line === null ? '' : `, line ${effect.line},`;
-      if (effect.again !== undefined) return `Rule “${effect.again.title}”, line ${effect.again.line}, says so, since rule “${run.title}” no longer says otherwise: ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
+      if (effect.again !== undefined)
+        return `Rule “${effect.again.title}”, line ${effect.again.line}, says so, since rule “${run.title}” no longer says otherwise: ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
       const verb = because.type === 'withdrawn' ? 'no longer says otherwise:' : 'said so:';
       return `${by}${where} ${verb} ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
     }

@@ -46,7 +46,10 @@ test('what is edited while it is being saved is saved after it, one after the ot
   await answer({ is: 'saved', revision: 2 });
   expect([draft.saving.state, kept.at(-1)]).toEqual(['waiting', 'ab']);
   await past(700);
-  expect(sent.map(({ value, from }) => [value, from])).toEqual([['a', 1], ['ab', 2]]);
+  expect(sent.map(({ value, from }) => [value, from])).toEqual([
+    ['a', 1],
+    ['ab', 2],
+  ]);
 });
 
 test('is tried again while the server is out of reach, and not when it was refused', async () => {
@@ -85,7 +88,13 @@ describe('when somebody else was faster', () => {
     await answer({ is: 'conflict', theirs: { content: 'theirs', revision: 5 } });
     draft.settle('theirs');
     await past(60_000);
-    expect([draft.value, draft.revision, draft.saving.state, sent.length, kept.at(-1)]).toEqual(['theirs', 5, 'saved', 1, null]);
+    expect([draft.value, draft.revision, draft.saving.state, sent.length, kept.at(-1)]).toEqual([
+      'theirs',
+      5,
+      'saved',
+      1,
+      null,
+    ]);
   });
 });
 
@@ -116,10 +125,18 @@ test('one that has ended sends nothing more, and forgets what it kept only when 
 
 test.each([
   [200, { revision: 4 }, { is: 'saved', revision: 4 }],
-  [409, { saved: false, theirs: { content: 'x', revision: 4 } }, { is: 'conflict', theirs: { content: 'x', revision: 4 } }],
+  [
+    409,
+    { saved: false, theirs: { content: 'x', revision: 4 } },
+    { is: 'conflict', theirs: { content: 'x', revision: 4 } },
+  ],
   [409, { says: 'Not now.' }, { is: 'refused', says: 'Not now.' }],
   [413, { says: 'Too large.' }, { is: 'refused', says: 'Too large.' }],
-  [503, { says: 'The database is out of reach.' }, { is: 'unreachable', says: 'The database is out of reach.' }],
+  [
+    503,
+    { says: 'The database is out of reach.' },
+    { is: 'unreachable', says: 'The database is out of reach.' },
+  ],
 ])('an answer of %i says what it says', async (status, body, came) => {
   vi.useRealTimers();
   vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify(body), { status })));
@@ -130,13 +147,24 @@ test.each([
 test('a body too large to be sent while the page is left is sent as usual, and is not called out of reach', async () => {
   vi.useRealTimers();
   const asked: boolean[] = [];
-  vi.stubGlobal('fetch', (_path: string, { keepalive, body }: { keepalive?: boolean; body: string }) => {
-    asked.push(keepalive === true);
-    // As browsers do it.
-    return keepalive === true && body.length > 64 * 1024 ? Promise.reject(new TypeError('Failed to fetch')) : Promise.resolve(new Response('{"revision":2}'));
+  vi.stubGlobal(
+    'fetch',
+    (_path: string, { keepalive, body }: { keepalive?: boolean; body: string }) => {
+      asked.push(keepalive === true);
+      // As browsers do it.
+      return keepalive === true && body.length > 64 * 1024
+        ? Promise.reject(new TypeError('Failed to fetch'))
+        : Promise.resolve(new Response('{"revision":2}'));
+    },
+  );
+  expect(await put('/x', { value: 'x'.repeat(100_000) }, ({ theirs }) => theirs)).toEqual({
+    is: 'saved',
+    revision: 2,
   });
-  expect(await put('/x', { value: 'x'.repeat(100_000) }, ({ theirs }) => theirs)).toEqual({ is: 'saved', revision: 2 });
-  expect(await put('/x', { value: 'x' }, ({ theirs }) => theirs)).toEqual({ is: 'saved', revision: 2 });
+  expect(await put('/x', { value: 'x' }, ({ theirs }) => theirs)).toEqual({
+    is: 'saved',
+    revision: 2,
+  });
   expect(asked).toEqual([false, true]);
   vi.unstubAllGlobals();
 });

@@ -149,9 +149,22 @@ export class Draft<T> {
 }
 
 /** Sends a value to a path with PUT. `theirs` reads the other value out of a conflict. */
-export async function put<T>(path: string, body: object, theirs: (reply: { theirs: never }) => { content: T; revision: number }): Promise<Sent<T>> {
+export async function put<T>(
+  path: string,
+  body: object,
+  theirs: (reply: { theirs: never }) => { content: T; revision: number },
+): Promise<Sent<T>> {
   const reply = await call<{ revision: number }>('PUT', path, body);
   if (reply.ok) return { is: 'saved', revision: reply.body.revision };
-  if (reply.status === 409 && typeof reply.body === 'object' && reply.body !== null && 'theirs' in reply.body) return { is: 'conflict', theirs: theirs(reply.body as { theirs: never }) };
-  return { is: reply.status === 0 || reply.status >= 500 ? 'unreachable' : 'refused', says: reply.says };
+  if (
+    reply.status === 409 &&
+    typeof reply.body === 'object' &&
+    reply.body !== null &&
+    'theirs' in reply.body
+  )
+    return { is: 'conflict', theirs: theirs(reply.body as { theirs: never }) };
+  return {
+    is: reply.status === 0 || reply.status >= 500 ? 'unreachable' : 'refused',
+    says: reply.says,
+  };
 }

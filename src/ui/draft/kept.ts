@@ -32,7 +32,9 @@ let opened: Promise<IDBPDatabase | null> | null = null;
 
 /** The browser's database; null where there is none, as in private windows of some browsers. */
 function kept(): Promise<IDBPDatabase | null> {
-  opened ??= openDB(DATABASE, 1, { upgrade: (db) => void db.createObjectStore(STORE, { keyPath: 'id' }).createIndex('key', 'key') }).catch(() => null);
+  opened ??= openDB(DATABASE, 1, {
+    upgrade: (db) => void db.createObjectStore(STORE, { keyPath: 'id' }).createIndex('key', 'key'),
+  }).catch(() => null);
   return opened;
 }
 
@@ -67,7 +69,10 @@ const LETTING_GO = 1500;
 export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
   const db = await kept();
   if (db === null) return null;
-  const entries = async () => ((await db.getAllFromIndex(STORE, 'key', key)) as Entry[]).filter((entry) => entry.tab !== tab && Date.now() - entry.at < OLDEST);
+  const entries = async () =>
+    ((await db.getAllFromIndex(STORE, 'key', key)) as Entry[]).filter(
+      (entry) => entry.tab !== tab && Date.now() - entry.at < OLDEST,
+    );
   if ((await entries()).length === 0) return null;
   let left = await ofTabsGone(await entries());
   if (left.length === 0) {
@@ -75,7 +80,9 @@ export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
     left = await ofTabsGone(await entries());
   }
   const [newest] = left.toSorted((a, b) => b.at - a.at);
-  return newest === undefined ? null : { value: newest.value as T, revision: newest.revision, at: newest.at };
+  return newest === undefined
+    ? null
+    : { value: newest.value as T, revision: newest.revision, at: newest.at };
 }
 
 async function ofTabsGone(entries: readonly Entry[]): Promise<Entry[]> {
@@ -88,5 +95,6 @@ async function ofTabsGone(entries: readonly Entry[]): Promise<Entry[]> {
 export async function forgetLeft(key: string): Promise<void> {
   const db = await kept();
   if (db === null) return;
-  for (const entry of (await db.getAllFromIndex(STORE, 'key', key)) as Entry[]) if (entry.tab !== tab) await db.delete(STORE, entry.id);
+  for (const entry of (await db.getAllFromIndex(STORE, 'key', key)) as Entry[])
+    if (entry.tab !== tab) await db.delete(STORE, entry.id);
 }

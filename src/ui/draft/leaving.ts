@@ -10,7 +10,8 @@ export interface Leaving {
   unsaved(): boolean;
 }
 
-const QUESTION = 'Something on this page is not saved. It is kept in this browser and offered again when you come back. Leave the page?';
+const QUESTION =
+  'Something on this page is not saved. It is kept in this browser and offered again when you come back. Leave the page?';
 
 export function useLeaving(leaving: Leaving): void {
   const now = useRef(leaving);
@@ -27,7 +28,17 @@ export function useLeaving(leaving: Leaving): void {
     // Links inside the app lead away without the page being unloaded.
     const clicked = (event: MouseEvent) => {
       const link = (event.target as Element | null)?.closest?.('a[href]');
-      if (link == null || event.defaultPrevented || event.button !== 0 || event.metaKey || event.ctrlKey || event.shiftKey || link.getAttribute('target') === '_blank' || link.hasAttribute('download')) return;
+      if (
+        link == null ||
+        event.defaultPrevented ||
+        event.button !== 0 ||
+        event.metaKey ||
+        event.ctrlKey ||
+        event.shiftKey ||
+        link.getAttribute('target') === '_blank' ||
+        link.hasAttribute('download')
+      )
+        return;
       if (!now.current.unsaved()) return now.current.flush();
       if (confirm(QUESTION)) return now.current.flush();
       event.preventDefault();

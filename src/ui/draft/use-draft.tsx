@@ -22,7 +22,12 @@ export interface DraftInUse<T> {
 }
 
 /** `body` makes what is sent to the path, from the value and the revision it was made from. */
-export function useDraft<T>(path: string, first: T, revision: number, body: (value: T, from: number) => object): DraftInUse<T> {
+export function useDraft<T>(
+  path: string,
+  first: T,
+  revision: number,
+  body: (value: T, from: number) => object,
+): DraftInUse<T> {
   const [, drawAgain] = useState(0);
   const [left, setLeft] = useState<Left<T> | null>(null);
   const [draft] = useState(
@@ -36,10 +41,15 @@ export function useDraft<T>(path: string, first: T, revision: number, body: (val
       }),
   );
   useEffect(() => {
-    void leftUnder<T>(path).then((found) => setLeft(found !== null && !equal(found.value as Value, first as Value) ? found : null));
+    void leftUnder<T>(path).then((found) =>
+      setLeft(found !== null && !equal(found.value as Value, first as Value) ? found : null),
+    );
     return () => void draft.save();
   }, [path, draft, first]);
-  const isUnsaved = () => draft.saving.state === 'unsaved' || draft.saving.state === 'conflict' || (draft.saving.state === 'waiting' && !sendsOnLeaving(body(draft.value, draft.revision)));
+  const isUnsaved = () =>
+    draft.saving.state === 'unsaved' ||
+    draft.saving.state === 'conflict' ||
+    (draft.saving.state === 'waiting' && !sendsOnLeaving(body(draft.value, draft.revision)));
   useLeaving({ flush: () => void draft.save(), unsaved: isUnsaved });
   return {
     value: draft.value,
@@ -90,10 +100,19 @@ export function SavingNote<T>({ draft }: { draft: DraftInUse<T> }) {
 }
 
 /** Offers what an earlier visit left unsaved. */
-export function LeftNotice({ at, what, onTake }: { at: number; what: string; onTake: (take: boolean) => void }) {
+export function LeftNotice({
+  at,
+  what,
+  onTake,
+}: {
+  at: number;
+  what: string;
+  onTake: (take: boolean) => void;
+}) {
   return (
     <Notice tone="warning">
-      On {new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} you left {what} here that were not saved.
+      On {new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} you
+      left {what} here that were not saved.
       <Flex gap="8px" mt="4px">
         <Button look="go" onClick={() => onTake(true)}>
           Bring them back

@@ -3,7 +3,15 @@
 import { Box } from '@chakra-ui/react';
 import { Notice, PageHead } from '../kit';
 
-export function CannotBeOpened({ workspace, title, says }: { workspace: string; title: string; says: string }) {
+export function CannotBeOpened({
+  workspace,
+  title,
+  says,
+}: {
+  workspace: string;
+  title: string;
+  says: string;
+}) {
   return (
     <>
       <PageHead trail={[{ label: workspace, href: '/' }, { label: title }]} />

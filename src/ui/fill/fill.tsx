@@ -50,7 +50,12 @@ type Outcome =
   | { kind: 'sending' }
   | { kind: 'saved'; id: string }
   | { kind: 'refused'; says: string }
-  | { kind: 'differs'; says: string; differences: { label: string; browser: Value; server: Value }[]; values: Values }
+  | {
+      kind: 'differs';
+      says: string;
+      differences: { label: string; browser: Value; server: Value }[];
+      values: Values;
+    }
   | { kind: 'conflict'; says: string; theirs: { values: Values; revision: number }; mine: Values };
 
 export function Fill(props: FillProps) {
@@ -60,7 +65,8 @@ export function Fill(props: FillProps) {
   const [changed, setChanged] = useState(false);
   /** Where to go once the person has said what becomes of the changes. */
   const [leaving, setLeaving] = useState<string | null>(null);
-  const pathOf = (record: string) => `/fill/${form.name}?record=${encodeURIComponent(record)}${opening.viewing === true ? '&view' : ''}`;
+  const pathOf = (record: string) =>
+    `/fill/${form.name}?record=${encodeURIComponent(record)}${opening.viewing === true ? '&view' : ''}`;
   const go = (record: string | null) => {
     if (record === null) return;
     if (changed) setLeaving(record);
@@ -70,15 +76,22 @@ export function Fill(props: FillProps) {
     <>
       <PageHead trail={[{ label: props.workspace, href: '/' }, { label: form.title }]}>
         <chakra.span color="soft">
-          release {props.number} · {opening.record === null ? 'new entry' : `record ${opening.record.id}`}
+          release {props.number} ·{' '}
+          {opening.record === null ? 'new entry' : `record ${opening.record.id}`}
           {opening.viewing === true && ' · only viewing'}
         </chakra.span>
         {opening.record !== null && (
           <Flex gap="4px" role="group" aria-label="Other records">
-            <Button disabled={props.neighbours.previous === null} onClick={() => go(props.neighbours.previous)}>
+            <Button
+              disabled={props.neighbours.previous === null}
+              onClick={() => go(props.neighbours.previous)}
+            >
               Previous
             </Button>
-            <Button disabled={props.neighbours.next === null} onClick={() => go(props.neighbours.next)}>
+            <Button
+              disabled={props.neighbours.next === null}
+              onClick={() => go(props.neighbours.next)}
+            >
               Next
             </Button>
           </Flex>
@@ -108,7 +121,11 @@ export function Fill(props: FillProps) {
 /** The page on which a field stands, of rows the field of them; null for what stands on none. */
 function pageOf(form: Form, part: string | null): string | null {
   const name = part?.replace(/\[.*$/, '');
-  return form.pages.find((page) => page.sections.some((section) => section.fields.some((field) => field.name === name)))?.name ?? null;
+  return (
+    form.pages.find((page) =>
+      page.sections.some((section) => section.fields.some((field) => field.name === name)),
+    )?.name ?? null
+  );
 }
 
 function hasGrid(form: Form): boolean {
@@ -146,12 +163,18 @@ function FilledForm(props: FilledFormProps) {
   useEffect(() => onChanged?.(unsaved), [unsaved, onChanged]);
   // Whoever leaves in the middle of a word has it taken over.
   const flush = () => {
-    if (sheet.current?.contains(document.activeElement) === true) (document.activeElement as HTMLElement).blur();
+    if (sheet.current?.contains(document.activeElement) === true)
+      (document.activeElement as HTMLElement).blur();
   };
   useLeaving({ flush, unsaved: () => unsaved && props.over !== true });
   async function takeLeft(take: boolean): Promise<void> {
     const lost = await session.takeLeft(take);
-    if (lost > 0) setSays(lost === 1 ? 'One entry could not be brought back, since the form is another one now.' : `${lost} entries could not be brought back, since the form is another one now.`);
+    if (lost > 0)
+      setSays(
+        lost === 1
+          ? 'One entry could not be brought back, since the form is another one now.'
+          : `${lost} entries could not be brought back, since the form is another one now.`,
+      );
   }
   /** Texts are kept while they are typed. */
   function typed({ target }: { target: EventTarget }): void {
@@ -181,7 +204,10 @@ function FilledForm(props: FilledFormProps) {
       result = await session.step(done);
     } catch (caught) {
       // The server did not begin the filling-in; the session is as before.
-      return setOutcome({ kind: 'refused', says: caught instanceof Error ? caught.message : 'The server is out of reach.' });
+      return setOutcome({
+        kind: 'refused',
+        says: caught instanceof Error ? caught.message : 'The server is out of reach.',
+      });
     }
     if (result.submit?.saved === true) return send(result.submit.values, undefined);
     if (result.submit === null) return;
@@ -193,8 +219,17 @@ function FilledForm(props: FilledFormProps) {
 
   /** Keeps the content of a file on the server, for this filling-in. */
   async function upload(file: File, field: string): Promise<FileValue> {
-    const query = new URLSearchParams({ filling: await session.begin(), field, name: file.name, type: file.type });
-    const response = await fetch(`/api/fill/${form.name}/files?${query.toString()}`, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } }).catch(() => null);
+    const query = new URLSearchParams({
+      filling: await session.begin(),
+      field,
+      name: file.name,
+      type: file.type,
+    });
+    const response = await fetch(`/api/fill/${form.name}/files?${query.toString()}`, {
+      method: 'POST',
+      body: file,
+      headers: { 'content-type': 'application/octet-stream' },
+    }).catch(() => null);
     if (response === null) throw new Error('The server is out of reach, so the file was not kept.');
     const body = (await response.json()) as FileValue & { says?: string };
     if (!response.ok) throw new Error(body.says ?? 'The server did not take the file.');
@@ -218,20 +253,28 @@ function FilledForm(props: FilledFormProps) {
     setChild(null);
     for (const { set, to } of toParent) {
       const result = await session.step({ fromChild: set, to });
-      if (result.refused !== null) setSays(`A value that was handed back could not be set: ${result.refused}.`);
+      if (result.refused !== null)
+        setSays(`A value that was handed back could not be set: ${result.refused}.`);
     }
-    const response = await fetch(`/api/fill/${form.name}/children?${new URLSearchParams({ record: opening.record!.id }).toString()}`).catch(() => null);
-    if (response?.ok === true) setRelated((await response.json()) as Record<string, RelatedRecords>);
+    const response = await fetch(
+      `/api/fill/${form.name}/children?${new URLSearchParams({ record: opening.record!.id }).toString()}`,
+    ).catch(() => null);
+    if (response?.ok === true)
+      setRelated((await response.json()) as Record<string, RelatedRecords>);
   }
 
   async function send(shown: Values, overRevision: number | undefined): Promise<void> {
     setOutcome({ kind: 'sending' });
-    const reply = await call<{ id: string; toParent?: { set: string; to: Value }[] }>('POST', `/api/fill/${form.name}/submissions`, {
-      filling: await session.begin(),
-      steps: session.steps(),
-      shown,
-      ...(overRevision === undefined ? {} : { overRevision }),
-    });
+    const reply = await call<{ id: string; toParent?: { set: string; to: Value }[] }>(
+      'POST',
+      `/api/fill/${form.name}/submissions`,
+      {
+        filling: await session.begin(),
+        steps: session.steps(),
+        shown,
+        ...(overRevision === undefined ? {} : { overRevision }),
+      },
+    );
     if (reply.ok) {
       session.forget();
       setOutcome({ kind: 'saved', id: reply.body.id });
@@ -253,10 +296,18 @@ function FilledForm(props: FilledFormProps) {
   }
 
   const drawList = (list: ChildList) => (
-    <ChildRecordsList list={list} related={related[list.name]} tables={material.tables} record={opening.record?.id ?? null} onAdd={() => void openChild(list, null)} onOpen={(record) => void openChild(list, record)} />
+    <ChildRecordsList
+      list={list}
+      related={related[list.name]}
+      tables={material.tables}
+      record={opening.record?.id ?? null}
+      onAdd={() => void openChild(list, null)}
+      onOpen={(record) => void openChild(list, record)}
+    />
   );
 
-  const label = (value: Value) => (value === null ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value));
+  const label = (value: Value) =>
+    value === null ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value);
 
   return (
     <>
@@ -267,7 +318,11 @@ function FilledForm(props: FilledFormProps) {
               Saved as record {outcome.id}
             </chakra.h2>
             <Flex gap="14px" mt="10px">
-              <chakra.a color="act" textDecoration="underline" href={`/fill/${form.name}?record=${encodeURIComponent(outcome.id)}`}>
+              <chakra.a
+                color="act"
+                textDecoration="underline"
+                href={`/fill/${form.name}?record=${encodeURIComponent(outcome.id)}`}
+              >
                 Open it again
               </chakra.a>
               <chakra.a color="act" textDecoration="underline" href={`/fill/${form.name}`}>
@@ -281,17 +336,28 @@ function FilledForm(props: FilledFormProps) {
         ) : (
           <>
             <Flex ref={notices} tabIndex={-1} direction="column" gap="6px" mb="8px">
-              {outcome.kind === 'refused' && <Notice tone="error">{outcome.says} What you entered is still here.</Notice>}
+              {outcome.kind === 'refused' && (
+                <Notice tone="error">{outcome.says} What you entered is still here.</Notice>
+              )}
               {outcome.kind === 'sending' && <Notice tone="info">Saving…</Notice>}
               {outcome.kind === 'differs' && (
                 <Notice tone="warning">
                   {outcome.says}
-                  <Comparison head={['Field', 'You saw', 'The server says']} rows={outcome.differences.map((d) => [d.label, label(d.browser), label(d.server)])} />
+                  <Comparison
+                    head={['Field', 'You saw', 'The server says']}
+                    rows={outcome.differences.map((d) => [
+                      d.label,
+                      label(d.browser),
+                      label(d.server),
+                    ])}
+                  />
                   <Flex gap="8px" mt="8px">
                     <Button look="go" onClick={() => void send(outcome.values, undefined)}>
                       Save what the server says
                     </Button>
-                    <Button onClick={() => void backToFilling('Nothing was saved.')}>Go on filling in</Button>
+                    <Button onClick={() => void backToFilling('Nothing was saved.')}>
+                      Go on filling in
+                    </Button>
                   </Flex>
                 </Notice>
               )}
@@ -301,24 +367,41 @@ function FilledForm(props: FilledFormProps) {
                   <Comparison
                     head={['Field', 'Yours', 'Saved meanwhile']}
                     rows={fieldsOf(form).flatMap((field) => {
-                      const [mine, theirs] = [outcome.mine[field.name] ?? null, outcome.theirs.values[field.name] ?? null];
-                      return equal(mine, theirs) ? [] : [[field.label, label(mine), label(theirs)] as const];
+                      const [mine, theirs] = [
+                        outcome.mine[field.name] ?? null,
+                        outcome.theirs.values[field.name] ?? null,
+                      ];
+                      return equal(mine, theirs)
+                        ? []
+                        : [[field.label, label(mine), label(theirs)] as const];
                     })}
                   />
                   <Flex gap="8px" mt="8px">
-                    <Button look="go" onClick={() => void send(outcome.mine, outcome.theirs.revision)}>
+                    <Button
+                      look="go"
+                      onClick={() => void send(outcome.mine, outcome.theirs.revision)}
+                    >
                       Save mine over it
                     </Button>
-                    <Button onClick={() => void backToFilling('Nothing was saved.')}>Go on filling in</Button>
+                    <Button onClick={() => void backToFilling('Nothing was saved.')}>
+                      Go on filling in
+                    </Button>
                   </Flex>
                 </Notice>
               )}
               {says !== null && <Notice tone="error">{says}</Notice>}
-              {session.left !== null && <LeftNotice at={session.left.at} what="entries" onTake={(take) => void takeLeft(take)} />}
+              {session.left !== null && (
+                <LeftNotice
+                  at={session.left.at}
+                  what="entries"
+                  onTake={(take) => void takeLeft(take)}
+                />
+              )}
               {seen.failing.map((failure, i) => (
                 <Notice key={i} tone="warning">
                   A part of this form does not work at the moment ({failure.behaviour}
-                  {failure.line === null ? '' : `, line ${failure.line}`}). You can go on filling it in.
+                  {failure.line === null ? '' : `, line ${failure.line}`}). You can go on filling it
+                  in.
                 </Notice>
               ))}
               {answer?.messages.map((message, i) => (
@@ -328,18 +411,40 @@ function FilledForm(props: FilledFormProps) {
               ))}
               {stops !== null && (
                 <Notice tone="error">
-                  Not saved yet. {stops.length === 1 ? stops[0]!.says : `${stops.length} things have to be mended.`}
+                  Not saved yet.{' '}
+                  {stops.length === 1
+                    ? stops[0]!.says
+                    : `${stops.length} things have to be mended.`}
                 </Notice>
               )}
             </Flex>
             {answer === null && outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
-              <FormSheet form={form} over={props.over === true} tables={material.tables} seen={seen} zone={opening.zone ?? 'UTC'} listens={session.listens} frozen={!isOpen} onStep={(done) => void step(done)} upload={upload}
+              <FormSheet
+                form={form}
+                over={props.over === true}
+                tables={material.tables}
+                seen={seen}
+                zone={opening.zone ?? 'UTC'}
+                listens={session.listens}
+                frozen={!isOpen}
+                onStep={(done) => void step(done)}
+                upload={upload}
                 childList={drawList}
               >
-                <Flex mt="16px" gap="10px" hidden={opening.viewing === true || seen.replaced !== null}>
-                  <Button look="go" px="18px" py="6px" disabled={!isOpen} onClick={() => void step({ submit: true })}>
+                <Flex
+                  mt="16px"
+                  gap="10px"
+                  hidden={opening.viewing === true || seen.replaced !== null}
+                >
+                  <Button
+                    look="go"
+                    px="18px"
+                    py="6px"
+                    disabled={!isOpen}
+                    onClick={() => void step({ submit: true })}
+                  >
                     {opening.record === null ? 'Submit' : 'Save'}
                   </Button>
                 </Flex>
@@ -348,7 +453,12 @@ function FilledForm(props: FilledFormProps) {
           </>
         )}
       </Box>
-      <Dialog.Root open={child !== null} onOpenChange={({ open }) => !open && setChild(null)} size="xl" closeOnInteractOutside={false}>
+      <Dialog.Root
+        open={child !== null}
+        onOpenChange={({ open }) => !open && setChild(null)}
+        size="xl"
+        closeOnInteractOutside={false}
+      >
         <Portal>
           <Dialog.Backdrop />
           <Dialog.Positioner>
@@ -357,13 +467,22 @@ function FilledForm(props: FilledFormProps) {
                 <>
                   <Flex align="baseline" mb="8px" gap="12px">
                     <Dialog.Title fontSize="15px">
-                      {child.list.title}: {child.handout.opening.record === null ? 'new entry' : `record ${child.handout.opening.record.id}`}
+                      {child.list.title}:{' '}
+                      {child.handout.opening.record === null
+                        ? 'new entry'
+                        : `record ${child.handout.opening.record.id}`}
                     </Dialog.Title>
                     <Button ml="auto" onClick={() => setChild(null)}>
                       Back without saving
                     </Button>
                   </Flex>
-                  <FilledForm key={child.handout.ticket} {...child} over related={NOTHING} onSaved={(_, toParent) => void childSaved(toParent)} />
+                  <FilledForm
+                    key={child.handout.ticket}
+                    {...child}
+                    over
+                    related={NOTHING}
+                    onSaved={(_, toParent) => void childSaved(toParent)}
+                  />
                 </>
               )}
             </Dialog.Content>
@@ -374,7 +493,13 @@ function FilledForm(props: FilledFormProps) {
   );
 }
 
-function Comparison({ head, rows }: { head: readonly string[]; rows: readonly (readonly string[])[] }) {
+function Comparison({
+  head,
+  rows,
+}: {
+  head: readonly string[];
+  rows: readonly (readonly string[])[];
+}) {
   return (
     <chakra.table mt="6px" width="100%">
       <thead>

@@ -4,7 +4,15 @@ import { Box, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { PageHead } from '../kit';
 
-export function NoRelease({ workspace, title, name }: { workspace: string; title: string; name: string }) {
+export function NoRelease({
+  workspace,
+  title,
+  name,
+}: {
+  workspace: string;
+  title: string;
+  name: string;
+}) {
   return (
     <>
       <PageHead trail={[{ label: workspace, href: '/' }, { label: title }]} />

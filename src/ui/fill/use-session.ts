@@ -42,7 +42,15 @@ export interface SessionInUse {
 }
 
 /** Steps by which something is entered, as opposed to looked at. */
-const isEntry = (step: Step) => !('focus' in step || 'blur' in step || 'turnTo' in step || 'wait' in step || 'next' in step || 'previous' in step);
+const isEntry = (step: Step) =>
+  !(
+    'focus' in step ||
+    'blur' in step ||
+    'turnTo' in step ||
+    'wait' in step ||
+    'next' in step ||
+    'previous' in step
+  );
 
 function withoutTime(step: TimedStep): Step {
   const copy = { ...step };
@@ -52,7 +60,10 @@ function withoutTime(step: TimedStep): Step {
 
 const KEEP_AFTER = 400;
 
-export function useSession(material: Material, handout: { ticket: string; opening: Opening }): SessionInUse {
+export function useSession(
+  material: Material,
+  handout: { ticket: string; opening: Opening },
+): SessionInUse {
   const { opening: first, ticket } = handout;
   const form = material.form.name;
   const key = `filling ${form} ${first.record?.id ?? ''} ${first.person.key}`;
@@ -65,7 +76,11 @@ export function useSession(material: Material, handout: { ticket: string; openin
   const filling = useRef<Promise<string> | null>(null);
   const [seen, setSeen] = useState<Seen>(NOTHING_SEEN);
   const [answer, setAnswer] = useState<Answer | null>(null);
-  const [listens, setListens] = useState({ input: [] as string[], focus: [] as string[], blur: [] as string[] });
+  const [listens, setListens] = useState({
+    input: [] as string[],
+    focus: [] as string[],
+    blur: [] as string[],
+  });
   const [left, setLeft] = useState<Left<KeptFilling> | null>(null);
 
   useEffect(() => {
@@ -92,13 +107,18 @@ export function useSession(material: Material, handout: { ticket: string; openin
 
   function begin(): Promise<string> {
     filling.current ??= (async () => {
-      const reply = await call<{ filling: string; newId: string }>('POST', `/api/fill/${form}/fillings`, { ticket });
+      const reply = await call<{ filling: string; newId: string }>(
+        'POST',
+        `/api/fill/${form}/fillings`,
+        { ticket },
+      );
       if (!reply.ok) {
         filling.current = null;
         throw new Error(reply.says);
       }
       // Only now the number of a new record is known, and scripts may ask for it once it is saved.
-      if (opening.current.newId !== reply.body.newId) opening.current = { ...opening.current, newId: reply.body.newId };
+      if (opening.current.newId !== reply.body.newId)
+        opening.current = { ...opening.current, newId: reply.body.newId };
       return reply.body.filling;
     })();
     return filling.current;
@@ -122,7 +142,9 @@ export function useSession(material: Material, handout: { ticket: string; openin
     return result;
   }
 
-  const due = Math.min(...seen.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)));
+  const due = Math.min(
+    ...seen.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)),
+  );
   useEffect(() => {
     if (!Number.isFinite(due)) return;
     const wait = due - first.clock - (Date.now() - began.current);
@@ -165,5 +187,17 @@ export function useSession(material: Material, handout: { ticket: string; openin
     void forgetLeft(key);
   }
 
-  return { seen, answer, listens, steps: () => steps.current, step, begin, takeBack, typing, forget, left, takeLeft };
+  return {
+    seen,
+    answer,
+    listens,
+    steps: () => steps.current,
+    step,
+    begin,
+    takeBack,
+    typing,
+    forget,
+    left,
+    takeLeft,
+  };
 }

@@ -12,8 +12,15 @@ export function useAnnouncements(form: Form, seen: Seen): string {
     before.current = seen;
     if (last === null || last.page !== seen.page) return;
     const labels = labelsOf(form);
-    const turned = Object.keys(seen.parts).filter((name) => labels.has(name) && last.parts[name] !== undefined && last.parts[name].shown !== seen.parts[name]!.shown);
-    const sentences = turned.map((name) => `${labels.get(name)} is ${seen.parts[name]!.shown ? 'shown' : 'hidden'}.`);
+    const turned = Object.keys(seen.parts).filter(
+      (name) =>
+        labels.has(name) &&
+        last.parts[name] !== undefined &&
+        last.parts[name].shown !== seen.parts[name]!.shown,
+    );
+    const sentences = turned.map(
+      (name) => `${labels.get(name)} is ${seen.parts[name]!.shown ? 'shown' : 'hidden'}.`,
+    );
     sentences.push(...cellsTurned(form, last, seen));
     if (sentences.length > 0) setSays(sentences.slice(0, 6).join(' '));
   }, [form, seen]);
@@ -22,18 +29,22 @@ export function useAnnouncements(form: Form, seen: Seen): string {
 
 /** Cells that were shown or hidden in rows that stood before as well. */
 function cellsTurned(form: Form, last: Seen, seen: Seen): string[] {
-  return form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields)).flatMap((field) => {
-    const [before, now] = [last.rows[field.name], seen.rows[field.name]];
-    if (before === undefined || now === undefined || before === now) return [];
-    return now.order.flatMap((id, place) => {
-      const [was, is] = [before.byId[id], now.byId[id]!];
-      if (was === undefined || was === is) return [];
-      return cellsOf(field).flatMap((cell) => {
-        const shown = is.cells[cell.name]?.shown ?? cell.hidden !== true;
-        return (was.cells[cell.name]?.shown ?? cell.hidden !== true) === shown ? [] : [`${cell.label} in row ${place + 1} is ${shown ? 'shown' : 'hidden'}.`];
+  return form.pages
+    .flatMap((page) => page.sections.flatMap((section) => section.fields))
+    .flatMap((field) => {
+      const [before, now] = [last.rows[field.name], seen.rows[field.name]];
+      if (before === undefined || now === undefined || before === now) return [];
+      return now.order.flatMap((id, place) => {
+        const [was, is] = [before.byId[id], now.byId[id]!];
+        if (was === undefined || was === is) return [];
+        return cellsOf(field).flatMap((cell) => {
+          const shown = is.cells[cell.name]?.shown ?? cell.hidden !== true;
+          return (was.cells[cell.name]?.shown ?? cell.hidden !== true) === shown
+            ? []
+            : [`${cell.label} in row ${place + 1} is ${shown ? 'shown' : 'hidden'}.`];
+        });
       });
     });
-  });
 }
 
 function labelsOf(form: Form): Map<string, string> {
@@ -54,7 +65,8 @@ export function useKeptFocus(root: { current: HTMLDivElement | null }, seen: See
     const sheet = root.current;
     if (sheet === null) return;
     const remember = (event: FocusEvent) => {
-      last.current = (event.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part ?? null;
+      last.current =
+        (event.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part ?? null;
     };
     const forget = (event: FocusEvent) => {
       if (event.relatedTarget !== null) last.current = null;
@@ -72,7 +84,12 @@ export function useKeptFocus(root: { current: HTMLDivElement | null }, seen: See
     if (sheet === null || name === null) return;
     if (document.activeElement !== document.body && document.activeElement !== null) return;
     // It stands there still: the focus was let go of, not lost.
-    if (sheet.querySelector(`[data-part="${CSS.escape(name)}"] :is(input, select, textarea, button)`) !== null) return;
+    if (
+      sheet.querySelector(
+        `[data-part="${CSS.escape(name)}"] :is(input, select, textarea, button)`,
+      ) !== null
+    )
+      return;
     last.current = null;
     nextInput(sheet, seen, name).focus();
   }, [root, seen]);
@@ -80,7 +97,10 @@ export function useKeptFocus(root: { current: HTMLDivElement | null }, seen: See
 
 /** The first input after a part that has gone: in its row, its rows field, or further down the sheet; else the sheet itself. */
 function nextInput(sheet: HTMLElement, seen: Seen, name: string): HTMLElement {
-  const within = (part: string) => sheet.querySelector<HTMLElement>(`[data-part="${CSS.escape(part)}"] :is(input, select, textarea):not(:disabled)`);
+  const within = (part: string) =>
+    sheet.querySelector<HTMLElement>(
+      `[data-part="${CSS.escape(part)}"] :is(input, select, textarea):not(:disabled)`,
+    );
   const [rows = name, row] = name.split(/[#.]/);
   const here = name.includes('#') ? (within(`${rows}#${row}`) ?? within(rows)) : null;
   if (here !== null) return here;

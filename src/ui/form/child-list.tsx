@@ -24,8 +24,16 @@ export interface ChildListProps {
 }
 
 export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen }: ChildListProps) {
-  const fields = related === undefined ? [] : list.columns.flatMap((name) => fieldsOf(related.form).filter((field) => field.name === name));
-  const around = { options: null, table: (name: string) => indexOf(tables.find((table) => table.name === name)!) };
+  const fields =
+    related === undefined
+      ? []
+      : list.columns.flatMap((name) =>
+          fieldsOf(related.form).filter((field) => field.name === name),
+        );
+  const around = {
+    options: null,
+    table: (name: string) => indexOf(tables.find((table) => table.name === name)!),
+  };
   const records = related?.records ?? [];
   return (
     <Box my="6px">
@@ -37,7 +45,12 @@ export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen 
           {countInWords(related?.count ?? { count: 0, more: false })}
           {records.length < (related?.count.count ?? 0) && `, the newest ${records.length} shown`}
         </chakra.span>
-        <Button ml="auto" disabled={record === null} aria-describedby={record === null ? `${list.name}-unsaved` : undefined} onClick={onAdd}>
+        <Button
+          ml="auto"
+          disabled={record === null}
+          aria-describedby={record === null ? `${list.name}-unsaved` : undefined}
+          onClick={onAdd}
+        >
           Add to {list.title.toLowerCase()}
         </Button>
       </Flex>
@@ -51,7 +64,16 @@ export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen 
           <thead>
             <tr>
               {['Record', ...fields.map((field) => field.label)].map((head) => (
-                <chakra.th key={head} scope="col" textAlign="left" fontWeight={400} color="soft" fontSize="12px" borderBottomWidth="1px" borderColor="line">
+                <chakra.th
+                  key={head}
+                  scope="col"
+                  textAlign="left"
+                  fontWeight={400}
+                  color="soft"
+                  fontSize="12px"
+                  borderBottomWidth="1px"
+                  borderColor="line"
+                >
                   {head}
                 </chakra.th>
               ))}
@@ -61,7 +83,11 @@ export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen 
             {records.map(({ id, values }) => (
               <tr key={id}>
                 <Cell>
-                  <Button look="text" aria-label={`Open record ${id} of ${list.title}`} onClick={() => onOpen(id)}>
+                  <Button
+                    look="text"
+                    aria-label={`Open record ${id} of ${list.title}`}
+                    onClick={() => onOpen(id)}
+                  >
                     {id}
                   </Button>
                 </Cell>

@@ -24,11 +24,21 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
   return (
     <Box flex="1" minW={0} my="4px" data-part={name} data-asked={props.asked === name || undefined}>
       <Flex gap="8px" fontSize="12.5px" lineHeight="18px" align="baseline">
-        <chakra.label id={`${id}-label`} flexShrink={0} maxW="100%" htmlFor={isGroup(field) ? undefined : id}>
+        <chakra.label
+          id={`${id}-label`}
+          flexShrink={0}
+          maxW="100%"
+          htmlFor={isGroup(field) ? undefined : id}
+        >
           {field.label}
-          {unitOf(field, props.zone ?? 'UTC') !== null && <chakra.span color="soft">, {unitOf(field, props.zone ?? 'UTC')}</chakra.span>}
+          {unitOf(field, props.zone ?? 'UTC') !== null && (
+            <chakra.span color="soft">, {unitOf(field, props.zone ?? 'UTC')}</chakra.span>
+          )}
           {state.required && (
-            <chakra.span color={props.marked?.get(name)?.includes('required') ? 'said' : 'soft'} ml="6px">
+            <chakra.span
+              color={props.marked?.get(name)?.includes('required') ? 'said' : 'soft'}
+              ml="6px"
+            >
               required
             </chakra.span>
           )}
@@ -55,7 +65,14 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
   const { field, name, address, state } = spot;
   const id = idOf(name, props.over);
   const wrong = state.problem ?? state.fault ?? null;
-  const notes = [wrong !== null && `${id}-wrong`, state.warning != null && `${id}-warning`, state.hint != null && `${id}-hint`, field.help !== undefined && label === undefined && `${id}-help`].filter(Boolean).join(' ');
+  const notes = [
+    wrong !== null && `${id}-wrong`,
+    state.warning != null && `${id}-warning`,
+    state.hint != null && `${id}-hint`,
+    field.help !== undefined && label === undefined && `${id}-help`,
+  ]
+    .filter(Boolean)
+    .join(' ');
   const column = address.replace(/\[\d+\]/, '');
   return (
     <FieldInput
@@ -63,7 +80,11 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
       id={id}
       label={label}
       value={state.value ?? null}
-      options={props.names === true && label === undefined ? withKeys(optionsOf(field, state, props.tables)) : optionsOf(field, state, props.tables)}
+      options={
+        props.names === true && label === undefined
+          ? withKeys(optionsOf(field, state, props.tables))
+          : optionsOf(field, state, props.tables)
+      }
       zone={props.zone ?? 'UTC'}
       editable={state.editable && !props.frozen}
       required={state.required ?? false}
@@ -72,7 +93,11 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
       describedBy={notes === '' ? undefined : notes}
       upload={props.upload === undefined ? null : (file) => props.upload!(file, column)}
       onCommit={(value) => props.onStep({ set: address, to: value })}
-      onType={props.listens.input.includes(column) ? (value) => props.onStep({ input: address, to: value }) : null}
+      onType={
+        props.listens.input.includes(column)
+          ? (value) => props.onStep({ input: address, to: value })
+          : null
+      }
       onFocus={() => {
         if (props.listens.focus.includes(column)) props.onStep({ focus: address });
       }}
@@ -86,7 +111,16 @@ export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; 
 /** What is worth a warning, and stops nothing. */
 export function Warning({ id, children }: { id?: string; children: string }) {
   return (
-    <chakra.p id={id} color="said" bg="saidGround" fontSize="12.5px" px="6px" my="2px" borderLeftWidth="3px" borderColor="saidEdge">
+    <chakra.p
+      id={id}
+      color="said"
+      bg="saidGround"
+      fontSize="12.5px"
+      px="6px"
+      my="2px"
+      borderLeftWidth="3px"
+      borderColor="saidEdge"
+    >
       <span aria-hidden>! </span>
       {children}
     </chakra.p>
@@ -98,7 +132,9 @@ export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; 
   const { field, name, state } = spot;
   const id = idOf(name, props.over);
   const wrong = state.problem ?? state.fault ?? null;
-  const calls = props.seen.waiting.filter((run) => run.part === name).flatMap((run) => run.calls.filter((call) => call.name !== 'after'));
+  const calls = props.seen.waiting
+    .filter((run) => run.part === name)
+    .flatMap((run) => run.calls.filter((call) => call.name !== 'after'));
   return (
     <>
       {wrong !== null && (
@@ -107,13 +143,14 @@ export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; 
           {wrong}
         </chakra.p>
       )}
-      {state.warning != null && (
-        <Warning id={`${id}-warning`}>{state.warning}</Warning>
-      )}
+      {state.warning != null && <Warning id={`${id}-warning`}>{state.warning}</Warning>}
       {calls.length > 0 && (
         <chakra.p color="soft" fontSize="12.5px" role="status">
           <span aria-hidden>… </span>
-          Waiting for {[...new Set(calls.map((call) => call.name.split('.')[0]!.replace(/_/g, ' ')))].join(' and ')}
+          Waiting for{' '}
+          {[...new Set(calls.map((call) => call.name.split('.')[0]!.replace(/_/g, ' ')))].join(
+            ' and ',
+          )}
         </chakra.p>
       )}
       {state.orphan && (
@@ -123,11 +160,16 @@ export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; 
       )}
       {state.stray != null && (
         <chakra.p color="said" fontSize="12.5px">
-          The record holds {JSON.stringify(state.stray)}, which this field no longer takes. It stays until you enter something.
+          The record holds {JSON.stringify(state.stray)}, which this field no longer takes. It stays
+          until you enter something.
         </chakra.p>
       )}
       {state.hint != null && (
-        <chakra.p id={`${id}-hint`} color={props.marked?.get(name)?.includes('hint') ? 'said' : 'soft'} fontSize="12.5px">
+        <chakra.p
+          id={`${id}-hint`}
+          color={props.marked?.get(name)?.includes('hint') ? 'said' : 'soft'}
+          fontSize="12.5px"
+        >
           {state.hint}
         </chakra.p>
       )}
@@ -141,20 +183,49 @@ export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; 
 }
 
 /** A technical name: pressed it goes into the code, and the mark beside it asks why its part is as it is. `shown` spells it for people where that differs. */
-export function Name({ part, shown, onAsk, onInsert, asked }: { part: string; shown?: string } & Pick<SheetProps, 'onAsk' | 'onInsert' | 'asked'>) {
+export function Name({
+  part,
+  shown,
+  onAsk,
+  onInsert,
+  asked,
+}: { part: string; shown?: string } & Pick<SheetProps, 'onAsk' | 'onInsert' | 'asked'>) {
   const text = shown ?? part;
-  const look = { fontFamily: 'mono', fontSize: '11.2px', color: asked === part ? 'act' : 'soft' } as const;
+  const look = {
+    fontFamily: 'mono',
+    fontSize: '11.2px',
+    color: asked === part ? 'act' : 'soft',
+  } as const;
   if (onAsk === undefined) return <chakra.span {...look}>{text}</chakra.span>;
   // Tab goes from field to field, as for people filling in; by keyboard both are to be had in the outline.
-  const press = { type: 'button', tabIndex: -1, cursor: 'pointer', _hover: { color: 'act', textDecoration: 'underline' } } as const;
+  const press = {
+    type: 'button',
+    tabIndex: -1,
+    cursor: 'pointer',
+    _hover: { color: 'act', textDecoration: 'underline' },
+  } as const;
   return (
     <chakra.span display="flex" whiteSpace="nowrap" minW={0} justifyContent="flex-end">
       {onInsert !== undefined && (
-        <chakra.button {...look} {...press} minW={0} overflow="hidden" textOverflow="ellipsis" title={`Put ${text} into the code`} onClick={() => onInsert(part)}>
+        <chakra.button
+          {...look}
+          {...press}
+          minW={0}
+          overflow="hidden"
+          textOverflow="ellipsis"
+          title={`Put ${text} into the code`}
+          onClick={() => onInsert(part)}
+        >
           {text}
         </chakra.button>
       )}
-      <chakra.button {...look} {...press} px="4px" title={`Why is ${text} like that?`} onClick={() => onAsk(part)}>
+      <chakra.button
+        {...look}
+        {...press}
+        px="4px"
+        title={`Why is ${text} like that?`}
+        onClick={() => onAsk(part)}
+      >
         <span aria-hidden>?</span>
         <chakra.span srOnly>Why is {text} like that?</chakra.span>
       </chakra.button>
@@ -169,7 +240,12 @@ export function idOf(name: string, over = false): string {
 
 /** Fields of several inputs are named as a group, not by one of them. */
 function isGroup(field: Field): boolean {
-  return field.kind === 'yes_no' || field.kind === 'choices' || field.kind === 'file' || (field.kind === 'choice' && field.display === 'radios');
+  return (
+    field.kind === 'yes_no' ||
+    field.kind === 'choices' ||
+    field.kind === 'file' ||
+    (field.kind === 'choice' && field.display === 'radios')
+  );
 }
 
 export function unitOf(field: Field, zone: string): string | null {

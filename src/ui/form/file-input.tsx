@@ -8,7 +8,12 @@ import { textOf, type FileValue } from '@/core/form/kinds';
 import { Button } from '../kit';
 import type { InputProps } from './input';
 
-const nowhere = { options: null, table: () => { throw new Error('files refer to no table'); } };
+const nowhere = {
+  options: null,
+  table: () => {
+    throw new Error('files refer to no table');
+  },
+};
 
 export function FileInput({ field, ...props }: InputProps & { field: FieldOf<'file'> }) {
   const files = (props.value ?? []) as unknown as readonly FileValue[];
@@ -27,21 +32,38 @@ export function FileInput({ field, ...props }: InputProps & { field: FieldOf<'fi
     }
     try {
       if (props.upload !== null) setSays('Keeping the file…');
-      const kept = await Promise.all(picked.map((file) => props.upload?.(file) ?? { name: file.name, size: file.size, type: file.type }));
+      const kept = await Promise.all(
+        picked.map(
+          (file) => props.upload?.(file) ?? { name: file.name, size: file.size, type: file.type },
+        ),
+      );
       setSays(null);
       const names = new Set(kept.map((file) => file.name));
-      props.onCommit([...files.filter((file) => !names.has(file.name)), ...kept].slice(-most) as never);
+      props.onCommit(
+        [...files.filter((file) => !names.has(file.name)), ...kept].slice(-most) as never,
+      );
     } catch (caught) {
       setSays(caught instanceof Error ? caught.message : 'The file could not be kept. Try again.');
     }
   };
 
   return (
-    <chakra.div role="group" aria-describedby={props.describedBy} {...(props.label === undefined ? { 'aria-labelledby': `${props.id}-label` } : { 'aria-label': props.label })}>
+    <chakra.div
+      role="group"
+      aria-describedby={props.describedBy}
+      {...(props.label === undefined
+        ? { 'aria-labelledby': `${props.id}-label` }
+        : { 'aria-label': props.label })}
+    >
       {files.map((file) => (
         <Flex key={file.name} align="center" gap="8px" minH="26px">
           <span>{inWords(file)}</span>
-          <Button look="text" disabled={!props.editable} aria-label={`Remove ${file.name}`} onClick={() => props.onCommit(files.filter((other) => other !== file) as never)}>
+          <Button
+            look="text"
+            disabled={!props.editable}
+            aria-label={`Remove ${file.name}`}
+            onClick={() => props.onCommit(files.filter((other) => other !== file) as never)}
+          >
             remove
           </Button>
         </Flex>
@@ -59,7 +81,13 @@ export function FileInput({ field, ...props }: InputProps & { field: FieldOf<'fi
           event.target.value = '';
         }}
       />
-      <Button id={props.id} disabled={!props.editable} onFocus={props.onFocus} onBlur={props.onBlur} onClick={() => picker.current?.click()}>
+      <Button
+        id={props.id}
+        disabled={!props.editable}
+        onFocus={props.onFocus}
+        onBlur={props.onBlur}
+        onClick={() => picker.current?.click()}
+      >
         {files.length === 0 || most > 1 ? 'Choose a file' : 'Choose another file'}
       </Button>
       {says !== null && (

@@ -21,19 +21,33 @@ interface Typing {
   read: (text: string) => { ok: true; value: Value } | { ok: false; says: string };
 }
 
-const asText: Typing = { show: (value) => (value === null ? '' : String(value)), read: (text) => ({ ok: true, value: text === '' ? null : text }) };
+const asText: Typing = {
+  show: (value) => (value === null ? '' : String(value)),
+  read: (text) => ({ ok: true, value: text === '' ? null : text }),
+};
 
 const asNumber = (decimals: number | undefined): Typing => ({
-  show: (value) => (typeof value !== 'number' ? '' : decimals === undefined || round(value, decimals) !== value ? String(value) : value.toFixed(decimals)),
+  show: (value) =>
+    typeof value !== 'number'
+      ? ''
+      : decimals === undefined || round(value, decimals) !== value
+        ? String(value)
+        : value.toFixed(decimals),
   read: (text) => {
     if (text.trim() === '') return { ok: true, value: null };
     const number = Number(text.trim().replace(',', '.'));
-    return Number.isFinite(number) ? { ok: true, value: number } : { ok: false, says: `"${text}" is not a number.` };
+    return Number.isFinite(number)
+      ? { ok: true, value: number }
+      : { ok: false, says: `"${text}" is not a number.` };
   },
 });
 
 /** A line or area that commits when it is left or Enter is pressed. */
-function TypedInput({ typing, area, ...props }: InputProps & { typing: Typing; area?: number | undefined }) {
+function TypedInput({
+  typing,
+  area,
+  ...props
+}: InputProps & { typing: Typing; area?: number | undefined }) {
   const [text, setText] = useState(typing.show(props.value));
   const [wrong, setWrong] = useState<string | null>(null);
   const shown = typing.show(props.value);
@@ -74,7 +88,13 @@ function TypedInput({ typing, area, ...props }: InputProps & { typing: Typing; a
       ) : (
         <ChakraInput
           {...common}
-          inputMode={props.field.kind === 'number' || props.field.kind === 'money' ? 'decimal' : props.field.kind === 'text' && props.field.format === 'email' ? 'email' : undefined}
+          inputMode={
+            props.field.kind === 'number' || props.field.kind === 'money'
+              ? 'decimal'
+              : props.field.kind === 'text' && props.field.format === 'email'
+                ? 'email'
+                : undefined
+          }
           onKeyDown={(event: KeyboardEvent) => {
             if (event.key === 'Enter') commit();
           }}
@@ -90,16 +110,30 @@ function TypedInput({ typing, area, ...props }: InputProps & { typing: Typing; a
 }
 
 /** Typed in whatever way, kept as the mask spells it. */
-const asMasked = (mask: string): Typing => ({ show: asText.show, read: (text) => ({ ok: true, value: text === '' ? null : throughMask(text, mask) }) });
+const asMasked = (mask: string): Typing => ({
+  show: asText.show,
+  read: (text) => ({ ok: true, value: text === '' ? null : throughMask(text, mask) }),
+});
 
 function TextInput(props: InputProps) {
   const { mask } = props.field as FieldOf<'text'>;
-  return <TypedInput {...props} typing={mask === undefined ? asText : asMasked(mask)} area={props.field.kind === 'text' ? props.field.lines : undefined} />;
+  return (
+    <TypedInput
+      {...props}
+      typing={mask === undefined ? asText : asMasked(mask)}
+      area={props.field.kind === 'text' ? props.field.lines : undefined}
+    />
+  );
 }
 
 function NumberInput(props: InputProps) {
   const { field } = props;
-  const decimals = field.kind === 'money' ? (field.decimals ?? 2) : field.kind === 'number' ? field.decimals : undefined;
+  const decimals =
+    field.kind === 'money'
+      ? (field.decimals ?? 2)
+      : field.kind === 'number'
+        ? field.decimals
+        : undefined;
   return <TypedInput {...props} typing={asNumber(decimals)} />;
 }
 
@@ -114,7 +148,11 @@ const spelled = (zone: string): Record<'date' | 'time' | 'datetime', BrowserTypi
   date: { type: 'date', show: (value) => value, read: (text) => text },
   time: { type: 'time', show: (value) => value, read: (text) => text.slice(0, 5) },
   // Moments are entered as clocks show them in the session's time zone, as the label says.
-  datetime: { type: 'datetime-local', show: (value) => toWallClock(zone, value), read: (text) => fromWallClock(zone, text) },
+  datetime: {
+    type: 'datetime-local',
+    show: (value) => toWallClock(zone, value),
+    read: (text) => fromWallClock(zone, text),
+  },
 });
 
 /** The browser's own input for dates and times: it speaks the person's way of writing them and stores ours. */
@@ -169,9 +207,23 @@ function ListInput(props: InputProps) {
   );
 }
 
-function Radios({ choices, ...props }: InputProps & { choices: readonly { value: Value; label: string }[] }) {
+function Radios({
+  choices,
+  ...props
+}: InputProps & { choices: readonly { value: Value; label: string }[] }) {
   return (
-    <chakra.div display="flex" gap="14px" flexWrap="wrap" role="radiogroup" {...groupName(props)} aria-required={props.required} aria-invalid={props.invalid} aria-describedby={props.describedBy} minH="28px" alignItems="center">
+    <chakra.div
+      display="flex"
+      gap="14px"
+      flexWrap="wrap"
+      role="radiogroup"
+      {...groupName(props)}
+      aria-required={props.required}
+      aria-invalid={props.invalid}
+      aria-describedby={props.describedBy}
+      minH="28px"
+      alignItems="center"
+    >
       {choices.map((choice, i) => (
         <chakra.label key={choice.label} display="flex" gap="6px" alignItems="center">
           <input
@@ -192,7 +244,10 @@ function Radios({ choices, ...props }: InputProps & { choices: readonly { value:
 }
 
 /** A group is named by the label beside it, or by itself in a grid. */
-function groupName({ id, label }: InputProps): { 'aria-label': string } | { 'aria-labelledby': string } {
+function groupName({
+  id,
+  label,
+}: InputProps): { 'aria-label': string } | { 'aria-labelledby': string } {
   return label === undefined ? { 'aria-labelledby': `${id}-label` } : { 'aria-label': label };
 }
 
@@ -200,24 +255,37 @@ function groupName({ id, label }: InputProps): { 'aria-label': string } | { 'ari
 function Ticks(props: InputProps) {
   const chosen = (props.value ?? []) as readonly string[];
   const gone = chosen.filter((key) => !props.options.some((option) => option.key === key));
-  const toggle = (key: string, on: boolean) => props.onCommit(on ? [...chosen, key] : chosen.filter((other) => other !== key));
+  const toggle = (key: string, on: boolean) =>
+    props.onCommit(on ? [...chosen, key] : chosen.filter((other) => other !== key));
   return (
-    <chakra.div display="grid" gridTemplateColumns="repeat(auto-fill, minmax(150px, 1fr))" columnGap="14px" rowGap="2px" role="group" {...groupName(props)} aria-describedby={props.describedBy} minH="28px" alignItems="center">
-      {[...props.options, ...gone.map((key) => ({ key, label: `${key} (no longer offered)` }))].map((option, i) => (
-        <chakra.label key={option.key} display="flex" gap="6px" alignItems="center" minH="24px">
-          <input
-            type="checkbox"
-            id={i === 0 ? props.id : undefined}
-            disabled={!props.editable}
-            aria-invalid={props.invalid}
-            checked={chosen.includes(option.key)}
-            onFocus={props.onFocus}
-            onBlur={props.onBlur}
-            onChange={(event) => toggle(option.key, event.target.checked)}
-          />
-          {option.label}
-        </chakra.label>
-      ))}
+    <chakra.div
+      display="grid"
+      gridTemplateColumns="repeat(auto-fill, minmax(150px, 1fr))"
+      columnGap="14px"
+      rowGap="2px"
+      role="group"
+      {...groupName(props)}
+      aria-describedby={props.describedBy}
+      minH="28px"
+      alignItems="center"
+    >
+      {[...props.options, ...gone.map((key) => ({ key, label: `${key} (no longer offered)` }))].map(
+        (option, i) => (
+          <chakra.label key={option.key} display="flex" gap="6px" alignItems="center" minH="24px">
+            <input
+              type="checkbox"
+              id={i === 0 ? props.id : undefined}
+              disabled={!props.editable}
+              aria-invalid={props.invalid}
+              checked={chosen.includes(option.key)}
+              onFocus={props.onFocus}
+              onBlur={props.onBlur}
+              onChange={(event) => toggle(option.key, event.target.checked)}
+            />
+            {option.label}
+          </chakra.label>
+        ),
+      )}
     </chakra.div>
   );
 }
@@ -246,12 +314,26 @@ export function FieldInput(props: InputProps): ReactElement {
     case 'yes_no':
       return <Radios {...props} choices={YES_NO} />;
     case 'choice':
-      if (field.display === 'radios') return <Radios {...props} choices={[...(field.blank === true ? [{ value: null, label: 'None' }] : []), ...props.options.map(({ key, label }) => ({ value: key, label }))]} />;
+      if (field.display === 'radios')
+        return (
+          <Radios
+            {...props}
+            choices={[
+              ...(field.blank === true ? [{ value: null, label: 'None' }] : []),
+              ...props.options.map(({ key, label }) => ({ value: key, label })),
+            ]}
+          />
+        );
       return <ListInput {...props} />;
     case 'choices':
       return <Ticks {...props} />;
     case 'reference':
-      return (field.display ?? (props.options.length > LIST_AT_MOST ? 'search' : 'list')) === 'search' ? <SearchInput {...props} /> : <ListInput {...props} />;
+      return (field.display ?? (props.options.length > LIST_AT_MOST ? 'search' : 'list')) ===
+        'search' ? (
+        <SearchInput {...props} />
+      ) : (
+        <ListInput {...props} />
+      );
     case 'file':
       return <FileInput {...props} field={field} />;
     case 'rows':

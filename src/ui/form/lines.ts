@@ -13,7 +13,13 @@ export function linesOf(section: Section, seen: Seen): Field[][] {
   for (const field of section.fields) {
     if (!seen.parts[field.name]?.onScreen && !field.keepsSpace) continue;
     const last = lines.at(-1);
-    if (field.width === 'half' && last !== undefined && last.length < columnsOf(section) && last[0]!.width === 'half') last.push(field);
+    if (
+      field.width === 'half' &&
+      last !== undefined &&
+      last.length < columnsOf(section) &&
+      last[0]!.width === 'half'
+    )
+      last.push(field);
     else lines.push([field]);
   }
   return lines;

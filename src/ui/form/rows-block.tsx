@@ -12,7 +12,16 @@ import { MOST_ROWS } from '@/core/form/limits';
 import { cellState } from '@/core/scenario/snapshot';
 import type { PartState, RowState } from '@/core/session/step';
 import { Button } from '../kit';
-import { FieldBlock, idOf, Name, SpotInput, SpotNotes, unitOf, Warning, type Spot } from './field-block';
+import {
+  FieldBlock,
+  idOf,
+  Name,
+  SpotInput,
+  SpotNotes,
+  unitOf,
+  Warning,
+  type Spot,
+} from './field-block';
 import type { SheetProps } from './sheet';
 
 interface RowsProps extends SheetProps {
@@ -53,7 +62,9 @@ export function RowsBlock(props: RowsProps) {
       return;
     }
     virtual.scrollToIndex(place);
-    requestAnimationFrame(() => focusCell(root.current, field.name, rows.order[place]!, want.column));
+    requestAnimationFrame(() =>
+      focusCell(root.current, field.name, rows.order[place]!, want.column),
+    );
   }, [rows.order, field.name, virtual]);
 
   const add = () => {
@@ -83,7 +94,10 @@ export function RowsBlock(props: RowsProps) {
       if (editable) move(place, place + by, column);
       return;
     }
-    const plain = target instanceof HTMLInputElement && (target.type === 'text' || target.type === '') && target.getAttribute('role') !== 'combobox';
+    const plain =
+      target instanceof HTMLInputElement &&
+      (target.type === 'text' || target.type === '') &&
+      target.getAttribute('role') !== 'combobox';
     if (!plain || stacked) return;
     const enter = event.key === 'Enter';
     if (!enter && by === 0) return;
@@ -122,10 +136,29 @@ export function RowsBlock(props: RowsProps) {
           </Box>
         )}
       </Flex>
-      <Box ref={scroller} maxH={rows.order.length > IN_FULL ? '400px' : undefined} overflowX="auto" overflowY={rows.order.length > IN_FULL ? 'auto' : undefined} borderWidth={rows.order.length > IN_FULL ? '1px' : undefined} borderColor="line" {...(rows.order.length > IN_FULL ? { tabIndex: 0, role: 'region', 'aria-labelledby': `${id}-label` } : {})}>
-        <Box role={stacked ? 'list' : 'table'} aria-labelledby={`${id}-label`} aria-rowcount={stacked ? undefined : rows.order.length + 1} minW={stacked ? undefined : `${cellsOf(field).length * 96 + 84}px`}>
+      <Box
+        ref={scroller}
+        maxH={rows.order.length > IN_FULL ? '400px' : undefined}
+        overflowX="auto"
+        overflowY={rows.order.length > IN_FULL ? 'auto' : undefined}
+        borderWidth={rows.order.length > IN_FULL ? '1px' : undefined}
+        borderColor="line"
+        {...(rows.order.length > IN_FULL
+          ? { tabIndex: 0, role: 'region', 'aria-labelledby': `${id}-label` }
+          : {})}
+      >
+        <Box
+          role={stacked ? 'list' : 'table'}
+          aria-labelledby={`${id}-label`}
+          aria-rowcount={stacked ? undefined : rows.order.length + 1}
+          minW={stacked ? undefined : `${cellsOf(field).length * 96 + 84}px`}
+        >
           {!stacked && rows.order.length > 0 && <GridHead {...props} />}
-          <Box role={stacked ? undefined : 'rowgroup'} position="relative" height={`${virtual.getTotalSize()}px`}>
+          <Box
+            role={stacked ? undefined : 'rowgroup'}
+            position="relative"
+            height={`${virtual.getTotalSize()}px`}
+          >
             {items.map((item) => {
               const row = rows.byId[rows.order[item.index]!]!;
               return (
@@ -145,7 +178,14 @@ export function RowsBlock(props: RowsProps) {
                   transform={`translateY(${item.start}px)`}
                 >
                   <RowBody {...props} id={String(item.key)} place={item.index} row={row}>
-                    <RowActions label={`row ${item.index + 1}`} first={item.index === 0} last={item.index === rows.order.length - 1} editable={editable && !row.locked} onMove={(by) => move(item.index, item.index + by, null)} onRemove={() => remove(item.index)} />
+                    <RowActions
+                      label={`row ${item.index + 1}`}
+                      first={item.index === 0}
+                      last={item.index === rows.order.length - 1}
+                      editable={editable && !row.locked}
+                      onMove={(by) => move(item.index, item.index + by, null)}
+                      onRemove={() => remove(item.index)}
+                    />
                   </RowBody>
                 </Box>
               );
@@ -163,9 +203,16 @@ export function RowsBlock(props: RowsProps) {
   );
 }
 
-function focusCell(root: HTMLElement | null, field: string, row: string, column: string | null): void {
+function focusCell(
+  root: HTMLElement | null,
+  field: string,
+  row: string,
+  column: string | null,
+): void {
   const cell = column === null ? '' : ` [data-column="${column}"]`;
-  const element = root?.querySelector<HTMLElement>(`[data-part="${CSS.escape(`${field}#${row}`)}"]${cell} :is(input, select, textarea, button):not(:disabled)`);
+  const element = root?.querySelector<HTMLElement>(
+    `[data-part="${CSS.escape(`${field}#${row}`)}"]${cell} :is(input, select, textarea, button):not(:disabled)`,
+  );
   element?.focus();
 }
 
@@ -175,9 +222,24 @@ function GridHead(props: RowsProps) {
   const { field } = props;
   return (
     <Box role="rowgroup" position="sticky" top={0} zIndex={1} bg="sheet">
-      <Flex role="row" aria-rowindex={1} gap="6px" borderBottomWidth="1px" borderColor="line" px="2px">
+      <Flex
+        role="row"
+        aria-rowindex={1}
+        gap="6px"
+        borderBottomWidth="1px"
+        borderColor="line"
+        px="2px"
+      >
         {field.fields.map((cell) => (
-          <Box role="columnheader" key={cell.name} {...widthOf(cell)} fontSize="12px" color="soft" lineHeight="16px" py="2px">
+          <Box
+            role="columnheader"
+            key={cell.name}
+            {...widthOf(cell)}
+            fontSize="12px"
+            color="soft"
+            lineHeight="16px"
+            py="2px"
+          >
             {cell.label}
             {unitOf(cell, props.zone ?? 'UTC') !== null && `, ${unitOf(cell, props.zone ?? 'UTC')}`}
             {props.names && (
@@ -199,14 +261,25 @@ function GridHead(props: RowsProps) {
 
 /** Numbers and dates need less room than texts. */
 function widthOf(cell: Field): { flex: string; minW: string } {
-  return cell.kind === 'text' || cell.kind === 'reference' || cell.kind === 'choice' ? { flex: '2 1 0', minW: '88px' } : { flex: '1.2 1 0', minW: '72px' };
+  return cell.kind === 'text' || cell.kind === 'reference' || cell.kind === 'choice'
+    ? { flex: '2 1 0', minW: '88px' }
+    : { flex: '1.2 1 0', minW: '72px' };
 }
 
-function RowBody({ id, place, row, children, ...props }: RowsProps & { id: string; place: number; row: RowState; children: React.ReactNode }) {
+function RowBody({
+  id,
+  place,
+  row,
+  children,
+  ...props
+}: RowsProps & { id: string; place: number; row: RowState; children: React.ReactNode }) {
   const { field, state } = props;
-  const spots = field.fields.map(
-    (cell): Spot => ({ field: cell, name: `${field.name}#${id}.${cell.name}`, address: `${field.name}[${place}].${cell.name}`, state: cellState(state, row, cell) }),
-  );
+  const spots = field.fields.map((cell): Spot => ({
+    field: cell,
+    name: `${field.name}#${id}.${cell.name}`,
+    address: `${field.name}[${place}].${cell.name}`,
+    state: cellState(state, row, cell),
+  }));
   const shown = spots.filter((spot) => spot.state.onScreen || spot.field.keepsSpace);
   if (field.display === 'stack') {
     return (
@@ -218,7 +291,11 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
         <RowNotes row={row} />
         <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" columnGap="12px">
           {shown.map((spot) => (
-            <Box key={spot.field.name} data-column={spot.field.name} gridColumn={spot.field.width === 'half' ? undefined : '1 / -1'}>
+            <Box
+              key={spot.field.name}
+              data-column={spot.field.name}
+              gridColumn={spot.field.width === 'half' ? undefined : '1 / -1'}
+            >
               {spot.state.onScreen && <FieldBlock {...props} spot={spot} />}
             </Box>
           ))}
@@ -227,14 +304,31 @@ function RowBody({ id, place, row, children, ...props }: RowsProps & { id: strin
     );
   }
   return (
-    <Flex gap="6px" px="2px" py="3px" borderBottomWidth="1px" borderColor="line" align="flex-start" wrap={row.problem == null && row.warning == null ? 'nowrap' : 'wrap'}>
+    <Flex
+      gap="6px"
+      px="2px"
+      py="3px"
+      borderBottomWidth="1px"
+      borderColor="line"
+      align="flex-start"
+      wrap={row.problem == null && row.warning == null ? 'nowrap' : 'wrap'}
+    >
       {spots.map((spot) => (
-        <Box role="cell" key={spot.field.name} {...widthOf(spot.field)} data-column={spot.field.name} data-part={spot.name} data-asked={props.asked === spot.name || undefined}>
+        <Box
+          role="cell"
+          key={spot.field.name}
+          {...widthOf(spot.field)}
+          data-column={spot.field.name}
+          data-part={spot.name}
+          data-asked={props.asked === spot.name || undefined}
+        >
           {spot.state.onScreen && (
             <>
               <SpotInput {...props} spot={spot} label={`${spot.field.label}, row ${place + 1}`} />
               <SpotNotes {...props} spot={spot} brief />
-              {props.names && props.marked?.has(spot.name) && <Name {...props} onInsert={undefined} part={spot.name} shown={spot.field.name} />}
+              {props.names && props.marked?.has(spot.name) && (
+                <Name {...props} onInsert={undefined} part={spot.name} shown={spot.field.name} />
+              )}
             </>
           )}
         </Box>
@@ -268,17 +362,56 @@ function RowNotes({ row }: { row: RowState }) {
   );
 }
 
-function RowActions({ label, first, last, editable, onMove, onRemove }: { label: string; first: boolean; last: boolean; editable: boolean; onMove: (by: number) => void; onRemove: () => void }) {
-  const act = { look: 'text', color: 'soft', px: '5px', minW: '24px', minH: '24px', textDecoration: 'none' } as const;
+function RowActions({
+  label,
+  first,
+  last,
+  editable,
+  onMove,
+  onRemove,
+}: {
+  label: string;
+  first: boolean;
+  last: boolean;
+  editable: boolean;
+  onMove: (by: number) => void;
+  onRemove: () => void;
+}) {
+  const act = {
+    look: 'text',
+    color: 'soft',
+    px: '5px',
+    minW: '24px',
+    minH: '24px',
+    textDecoration: 'none',
+  } as const;
   return (
     <Flex gap="0">
-      <Button {...act} aria-label={`Move ${label} up`} title="Move up (Alt+↑)" disabled={!editable || first} onClick={() => onMove(-1)}>
+      <Button
+        {...act}
+        aria-label={`Move ${label} up`}
+        title="Move up (Alt+↑)"
+        disabled={!editable || first}
+        onClick={() => onMove(-1)}
+      >
         <span aria-hidden>↑</span>
       </Button>
-      <Button {...act} aria-label={`Move ${label} down`} title="Move down (Alt+↓)" disabled={!editable || last} onClick={() => onMove(1)}>
+      <Button
+        {...act}
+        aria-label={`Move ${label} down`}
+        title="Move down (Alt+↓)"
+        disabled={!editable || last}
+        onClick={() => onMove(1)}
+      >
         <span aria-hidden>↓</span>
       </Button>
-      <Button {...act} aria-label={`Remove ${label}`} title="Remove this row" disabled={!editable} onClick={onRemove}>
+      <Button
+        {...act}
+        aria-label={`Remove ${label}`}
+        title="Remove this row"
+        disabled={!editable}
+        onClick={onRemove}
+      >
         <span aria-hidden>×</span>
       </Button>
     </Flex>

@@ -28,7 +28,13 @@ export function found(options: readonly Option[], typed: string): Option[] {
 export function SearchInput(props: InputProps) {
   const { options, value } = props;
   const chosen = useMemo(
-    () => (value === null ? null : (options.find((option) => option.key === value) ?? { key: String(value), label: `${String(value)} (no longer offered)` })),
+    () =>
+      value === null
+        ? null
+        : (options.find((option) => option.key === value) ?? {
+            key: String(value),
+            label: `${String(value)} (no longer offered)`,
+          }),
     [options, value],
   );
   const label = chosen?.label ?? '';
@@ -38,7 +44,15 @@ export function SearchInput(props: InputProps) {
   const searched = typed === label ? '' : typed;
   const items = useMemo(() => found(options, searched), [options, searched]);
   const collection = useMemo(
-    () => createListCollection({ items: chosen === null || items.some((item) => item.key === chosen.key) ? items : [chosen, ...items], itemToString: (item) => item.label, itemToValue: (item) => item.key }),
+    () =>
+      createListCollection({
+        items:
+          chosen === null || items.some((item) => item.key === chosen.key)
+            ? items
+            : [chosen, ...items],
+        itemToString: (item) => item.label,
+        itemToValue: (item) => item.key,
+      }),
     [items, chosen],
   );
   return (
@@ -64,14 +78,40 @@ export function SearchInput(props: InputProps) {
       ids={{ input: props.id }}
     >
       <Combobox.Control>
-        <Combobox.Input {...named(props)} {...look(props)} onBlur={props.onBlur} placeholder="Type to search" />
+        <Combobox.Input
+          {...named(props)}
+          {...look(props)}
+          onBlur={props.onBlur}
+          placeholder="Type to search"
+        />
       </Combobox.Control>
       <Portal>
         <Combobox.Positioner zIndex={20}>
-          <Combobox.Content bg="sheet" borderWidth="1px" borderColor="edge" borderRadius="4px" maxH="260px" overflowY="auto" minW="220px" boxShadow="md">
-            {items.length === 0 && <Combobox.Empty px="9px" py="4px" color="soft">Nothing found</Combobox.Empty>}
+          <Combobox.Content
+            bg="sheet"
+            borderWidth="1px"
+            borderColor="edge"
+            borderRadius="4px"
+            maxH="260px"
+            overflowY="auto"
+            minW="220px"
+            boxShadow="md"
+          >
+            {items.length === 0 && (
+              <Combobox.Empty px="9px" py="4px" color="soft">
+                Nothing found
+              </Combobox.Empty>
+            )}
             {collection.items.map((item) => (
-              <Combobox.Item key={item.key} item={item} px="9px" py="3px" minH="24px" cursor="pointer" _highlighted={{ bg: 'actGround' }}>
+              <Combobox.Item
+                key={item.key}
+                item={item}
+                px="9px"
+                py="3px"
+                minH="24px"
+                cursor="pointer"
+                _highlighted={{ bg: 'actGround' }}
+              >
                 <Combobox.ItemText>{item.label}</Combobox.ItemText>
               </Combobox.Item>
             ))}

@@ -5,7 +5,14 @@
  */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { memo, useEffect, useRef, useState, type ReactNode } from 'react';
-import type { Button as ButtonDefinition, ChildList, Field, Form, Section, Track } from '@/core/form/definition';
+import type {
+  Button as ButtonDefinition,
+  ChildList,
+  Field,
+  Form,
+  Section,
+  Track,
+} from '@/core/form/definition';
 import type { FileValue } from '@/core/form/kinds';
 import type { Table } from '@/core/form/table';
 import type { Seen } from '@/core/scenario/snapshot';
@@ -56,7 +63,13 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
     if ('set' in step) entered.current = step.set;
     onStep(step);
   };
-  const props: SheetProps = { ...rest, onStep: useSteady(doStep), onAsk: useSteady(onAsk), onInsert: useSteady(onInsert), upload: useSteady(upload) };
+  const props: SheetProps = {
+    ...rest,
+    onStep: useSteady(doStep),
+    onAsk: useSteady(onAsk),
+    onInsert: useSteady(onInsert),
+    upload: useSteady(upload),
+  };
   const { form, seen } = props;
   const root = useRef<HTMLDivElement>(null);
   const says = useAnnouncements(form, seen);
@@ -70,7 +83,28 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
   }, [changing]);
   const shownPages = form.pages.filter((p) => seen.parts[p.name]?.onScreen);
   return (
-    <Box ref={root} position="relative" bg="sheet" borderWidth="1px" borderColor="line" borderRadius="3px" px="18px" py="14px" pl={props.margin ? 0 : '18px'} tabIndex={-1} onPointerOver={props.onPoint && ((event) => props.onPoint!((event.target as HTMLElement).closest<HTMLElement>('[data-part]')?.dataset.part?.replace(/#\d+/, '') ?? null))} onPointerLeave={props.onPoint && (() => props.onPoint!(null))}>
+    <Box
+      ref={root}
+      position="relative"
+      bg="sheet"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="3px"
+      px="18px"
+      py="14px"
+      pl={props.margin ? 0 : '18px'}
+      tabIndex={-1}
+      onPointerOver={
+        props.onPoint &&
+        ((event) =>
+          props.onPoint!(
+            (event.target as HTMLElement)
+              .closest<HTMLElement>('[data-part]')
+              ?.dataset.part?.replace(/#\d+/, '') ?? null,
+          ))
+      }
+      onPointerLeave={props.onPoint && (() => props.onPoint!(null))}
+    >
       <Row {...props}>
         <chakra.h2 fontSize="17px" fontWeight={640} lineHeight="24px">
           {form.title}
@@ -96,7 +130,12 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
               Change the last answer
             </Button>
           )}
-          {changing && <Notice tone="info">Change the answer that led here. The form cannot be submitted while the message stands.</Notice>}
+          {changing && (
+            <Notice tone="info">
+              Change the answer that led here. The form cannot be submitted while the message
+              stands.
+            </Notice>
+          )}
         </Row>
       )}
       {(seen.replaced === null || changing) && (
@@ -108,29 +147,40 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
             <Row {...props}>
               <Flex as="nav" aria-label="Pages" gap="8px" mt="6px" flexWrap="wrap">
                 {shownPages.map((p, i) => (
-                  <Button key={p.name} aria-current={p.name === seen.page ? 'step' : undefined} look={p.name === seen.page ? 'go' : 'plain'} onClick={() => props.onStep({ turnTo: p.name })}>
+                  <Button
+                    key={p.name}
+                    aria-current={p.name === seen.page ? 'step' : undefined}
+                    look={p.name === seen.page ? 'go' : 'plain'}
+                    onClick={() => props.onStep({ turnTo: p.name })}
+                  >
                     {i + 1} {p.title}
                   </Button>
                 ))}
               </Flex>
             </Row>
           )}
-          {page?.sections.map((section) => <SectionBlock key={section.name} {...props} section={section} />)}
+          {page?.sections.map((section) => (
+            <SectionBlock key={section.name} {...props} section={section} />
+          ))}
           {page === undefined && (
             <Row {...props}>
               <Box py="20px">No page of this form is shown.</Box>
             </Row>
           )}
-          {(form.children ?? []).filter((list) => list.section === undefined).map((list) => (
-            <Row key={list.name} {...props}>
-              {props.childList?.(list)}
-            </Row>
-          ))}
+          {(form.children ?? [])
+            .filter((list) => list.section === undefined)
+            .map((list) => (
+              <Row key={list.name} {...props}>
+                {props.childList?.(list)}
+              </Row>
+            ))}
           <Row {...props}>
             <Flex gap="8px" mt="14px" flexWrap="wrap">
-              {(form.buttons ?? []).filter((button) => button.section === undefined).map((button) => (
-                <ScriptButton key={button.name} {...props} button={button} />
-              ))}
+              {(form.buttons ?? [])
+                .filter((button) => button.section === undefined)
+                .map((button) => (
+                  <ScriptButton key={button.name} {...props} button={button} />
+                ))}
             </Flex>
           </Row>
         </>
@@ -143,15 +193,31 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
 /** The input of what was entered last, or the first one. */
 function inputOf(sheet: HTMLElement, name: string | null): HTMLElement | null {
   const input = ':is(input, select, textarea):not(:disabled)';
-  return (name === null ? null : sheet.querySelector<HTMLElement>(`[data-part="${CSS.escape(name)}"] ${input}`)) ?? sheet.querySelector<HTMLElement>(`[data-part] ${input}`);
+  return (
+    (name === null
+      ? null
+      : sheet.querySelector<HTMLElement>(`[data-part="${CSS.escape(name)}"] ${input}`)) ??
+    sheet.querySelector<HTMLElement>(`[data-part] ${input}`)
+  );
 }
 
 /** A line of the sheet, with the margin beside it where there is one. */
-function Row({ margin, note, children }: Pick<SheetProps, 'margin'> & { note?: ReactNode; children: ReactNode }) {
+function Row({
+  margin,
+  note,
+  children,
+}: Pick<SheetProps, 'margin'> & { note?: ReactNode; children: ReactNode }) {
   if (margin === undefined) return <Box>{children}</Box>;
   return (
     <Flex gap="14px">
-      <Box width="98px" flexShrink={0} textAlign="right" fontSize="11.5px" lineHeight="14px" color="said">
+      <Box
+        width="98px"
+        flexShrink={0}
+        textAlign="right"
+        fontSize="11.5px"
+        lineHeight="14px"
+        color="said"
+      >
         {note}
       </Box>
       <Box flex="1" minW={0}>
@@ -166,23 +232,45 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
   if (!state?.onScreen) return section.keepsSpace ? <Box height="60px" aria-hidden /> : null;
   const buttons = (props.form.buttons ?? []).filter((button) => button.section === section.name);
   return (
-    <chakra.section aria-labelledby={`${props.over === true ? 'over-' : ''}section-${section.name}`} data-part={section.name}>
+    <chakra.section
+      aria-labelledby={`${props.over === true ? 'over-' : ''}section-${section.name}`}
+      data-part={section.name}
+    >
       <Row {...props} note={props.margin && <Box pt="11px">{props.margin(section.name)}</Box>}>
-        <Flex mt="10px" mb="2px" pb="3px" borderBottomWidth="1px" borderColor="line" align="baseline" gap="8px">
-          <chakra.h3 id={`${props.over === true ? 'over-' : ''}section-${section.name}`} fontSize="13.5px" fontWeight={620}>
+        <Flex
+          mt="10px"
+          mb="2px"
+          pb="3px"
+          borderBottomWidth="1px"
+          borderColor="line"
+          align="baseline"
+          gap="8px"
+        >
+          <chakra.h3
+            id={`${props.over === true ? 'over-' : ''}section-${section.name}`}
+            fontSize="13.5px"
+            fontWeight={620}
+          >
             {section.title}
           </chakra.h3>
           {props.names && <Name {...props} part={section.name} />}
         </Flex>
       </Row>
       {linesOf(section, props.seen).map((fields) => (
-        <FieldsLine key={fields[0]!.name} {...props} fields={fields} columns={fields.length === 1 && fields[0]!.width !== 'half' ? 1 : columnsOf(section)} />
+        <FieldsLine
+          key={fields[0]!.name}
+          {...props}
+          fields={fields}
+          columns={fields.length === 1 && fields[0]!.width !== 'half' ? 1 : columnsOf(section)}
+        />
       ))}
-      {(props.form.children ?? []).filter((list) => list.section === section.name).map((list) => (
-        <Row key={list.name} {...props}>
-          {props.childList?.(list)}
-        </Row>
-      ))}
+      {(props.form.children ?? [])
+        .filter((list) => list.section === section.name)
+        .map((list) => (
+          <Row key={list.name} {...props}>
+            {props.childList?.(list)}
+          </Row>
+        ))}
       {buttons.length > 0 && (
         <Row {...props}>
           <Flex gap="8px" my="4px">
@@ -201,8 +289,23 @@ type LineProps = SheetProps & { fields: Field[]; columns: number };
 /** Fields that stand beside each other. Drawn anew only when one of them shows something else: a form may have hundreds. */
 const FieldsLine = memo(function FieldsLine({ fields, columns, ...props }: LineProps) {
   return (
-    <Row {...props} note={props.margin && <Box pt="22px">{fields.map((field) => <Box key={field.name}>{props.margin!(field.name)}</Box>)}</Box>}>
-      <Box display="grid" gridTemplateColumns={`repeat(${columns}, minmax(0, 1fr))`} columnGap="12px">
+    <Row
+      {...props}
+      note={
+        props.margin && (
+          <Box pt="22px">
+            {fields.map((field) => (
+              <Box key={field.name}>{props.margin!(field.name)}</Box>
+            ))}
+          </Box>
+        )
+      }
+    >
+      <Box
+        display="grid"
+        gridTemplateColumns={`repeat(${columns}, minmax(0, 1fr))`}
+        columnGap="12px"
+      >
         {fields.map((field) => (
           <Placed key={field.name} {...props} field={field} />
         ))}
@@ -213,19 +316,33 @@ const FieldsLine = memo(function FieldsLine({ fields, columns, ...props }: LineP
 
 /** What is called is left out: `useSteady` keeps it the same. Rows are looked at by their own block. */
 function showsTheSame(a: LineProps, b: LineProps): boolean {
-  if (a.columns !== b.columns || a.names !== b.names || a.zone !== b.zone || a.frozen !== b.frozen || a.tables !== b.tables || a.fields.length !== b.fields.length) return false;
-  return a.fields.every((field, i) => field === b.fields[i] && field.kind !== 'rows' && fieldShowsTheSame(field.name, a, b));
+  if (
+    a.columns !== b.columns ||
+    a.names !== b.names ||
+    a.zone !== b.zone ||
+    a.frozen !== b.frozen ||
+    a.tables !== b.tables ||
+    a.fields.length !== b.fields.length
+  )
+    return false;
+  return a.fields.every(
+    (field, i) =>
+      field === b.fields[i] && field.kind !== 'rows' && fieldShowsTheSame(field.name, a, b),
+  );
 }
 
 function fieldShowsTheSame(name: string, a: SheetProps, b: SheetProps): boolean {
   const [before, after] = [a.seen.parts[name], b.seen.parts[name]];
   if (before !== after && JSON.stringify(before) !== JSON.stringify(after)) return false;
-  const waits = ({ seen }: SheetProps) => JSON.stringify(seen.waiting.filter(({ part }) => part === name));
+  const waits = ({ seen }: SheetProps) =>
+    JSON.stringify(seen.waiting.filter(({ part }) => part === name));
   return (
     (a.asked === name) === (b.asked === name) &&
     String(a.marked?.get(name)) === String(b.marked?.get(name)) &&
     a.marginKey?.(name) === b.marginKey?.(name) &&
-    (['input', 'focus', 'blur'] as const).every((event) => a.listens[event].includes(name) === b.listens[event].includes(name)) &&
+    (['input', 'focus', 'blur'] as const).every(
+      (event) => a.listens[event].includes(name) === b.listens[event].includes(name),
+    ) &&
     waits(a) === waits(b)
   );
 }
@@ -236,7 +353,11 @@ function useSteady<A extends never[], R, F extends ((...given: A) => R) | undefi
   useEffect(() => {
     latest.current = call;
   });
-  const [steady] = useState(() => (...given: A) => latest.current!(...given));
+  const [steady] = useState(
+    () =>
+      (...given: A) =>
+        latest.current!(...given),
+  );
   return (call === undefined ? undefined : steady) as F;
 }
 
@@ -256,9 +377,30 @@ function TrackBar({ track, ...props }: SheetProps & { track: Track }) {
   return (
     <Row {...props} note={props.margin && <Box pt="10px">{props.margin(track.name)}</Box>}>
       <Flex mt="8px" align="center" gap="8px" data-part={track.name}>
-        <chakra.ol aria-label={track.title} display="flex" flex="1" listStyleType="none" borderWidth="1px" borderColor="line" borderRadius="4px" overflow="hidden" fontSize="12.5px">
+        <chakra.ol
+          aria-label={track.title}
+          display="flex"
+          flex="1"
+          listStyleType="none"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="4px"
+          overflow="hidden"
+          fontSize="12.5px"
+        >
           {track.stages.map((stage, i) => (
-            <chakra.li key={stage.key} flex="1" px="8px" py="3px" bg={i === at ? 'actGround' : undefined} color={i < at ? 'soft' : 'ink'} fontWeight={i === at ? 640 : 400} borderLeftWidth={i === 0 ? 0 : '1px'} borderColor="line" aria-current={i === at ? 'step' : undefined}>
+            <chakra.li
+              key={stage.key}
+              flex="1"
+              px="8px"
+              py="3px"
+              bg={i === at ? 'actGround' : undefined}
+              color={i < at ? 'soft' : 'ink'}
+              fontWeight={i === at ? 640 : 400}
+              borderLeftWidth={i === 0 ? 0 : '1px'}
+              borderColor="line"
+              aria-current={i === at ? 'step' : undefined}
+            >
               <span aria-hidden>{i < at ? '✓ ' : ''}</span>
               {stage.label}
             </chakra.li>
@@ -276,7 +418,11 @@ function ScriptButton({ button, ...props }: SheetProps & { button: ButtonDefinit
   const busy = props.seen.waiting.some((run) => run.part === button.name);
   return (
     <Flex align="center" gap="6px" data-part={button.name}>
-      <Button aria-busy={busy || undefined} disabled={!state.editable || busy || props.frozen} onClick={() => props.onStep({ click: button.name })}>
+      <Button
+        aria-busy={busy || undefined}
+        disabled={!state.editable || busy || props.frozen}
+        onClick={() => props.onStep({ click: button.name })}
+      >
         {state.label ?? button.label}
         {busy && ' …'}
       </Button>

@@ -28,33 +28,75 @@ const KINDS = [
 ];
 
 /** For a table that is there `columns` are its own; a new one is made of what the file has. */
-export function CsvImport({ columns, tableKey, onTake, onDone }: { columns: readonly Column[] | null; tableKey: string | null; onTake: (taken: Taken, how: 'replace' | 'add') => void; onDone: () => void }) {
+export function CsvImport({
+  columns,
+  tableKey,
+  onTake,
+  onDone,
+}: {
+  columns: readonly Column[] | null;
+  tableKey: string | null;
+  onTake: (taken: Taken, how: 'replace' | 'add') => void;
+  onDone: () => void;
+}) {
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [says, setSays] = useState<string | null>(null);
 
   const look = async (picked: { name: string; text: string }, told: Column[] | null) => {
-    const reply = await call<Preview>('POST', '/api/tables/preview', { file: picked.name, text: picked.text, ...(told === null ? {} : { columns: told }), ...(tableKey === null ? {} : { key: tableKey }) });
+    const reply = await call<Preview>('POST', '/api/tables/preview', {
+      file: picked.name,
+      text: picked.text,
+      ...(told === null ? {} : { columns: told }),
+      ...(tableKey === null ? {} : { key: tableKey }),
+    });
     if (!reply.ok) return setSays(reply.says);
     setSays(null);
     // The kinds of a table that is there count, not what this file looks like.
     const { guess } = reply.body;
-    const known = told === null && columns !== null && guess !== null ? guess.columns.map((column) => columns.find((own) => own.name === column.name) ?? column) : null;
-    if (known !== null && known.some((column, i) => column.kind !== guess!.columns[i]!.kind)) return look(picked, known.map(plain));
+    const known =
+      told === null && columns !== null && guess !== null
+        ? guess.columns.map((column) => columns.find((own) => own.name === column.name) ?? column)
+        : null;
+    if (known !== null && known.some((column, i) => column.kind !== guess!.columns[i]!.kind))
+      return look(picked, known.map(plain));
     setPreview(reply.body);
   };
 
   const guess = preview?.guess ?? null;
-  const missing = guess === null || columns === null ? [] : columns.filter((column) => !guess.columns.some((other) => other.name === column.name));
-  const fresh = guess === null || columns === null ? [] : guess.columns.filter((column) => !columns.some((other) => other.name === column.name));
-  const good = guess !== null && preview!.faults.length === 0 && (tableKey === null || guess.columns.some((column) => column.name === tableKey));
+  const missing =
+    guess === null || columns === null
+      ? []
+      : columns.filter((column) => !guess.columns.some((other) => other.name === column.name));
+  const fresh =
+    guess === null || columns === null
+      ? []
+      : guess.columns.filter((column) => !columns.some((other) => other.name === column.name));
+  const good =
+    guess !== null &&
+    preview!.faults.length === 0 &&
+    (tableKey === null || guess.columns.some((column) => column.name === tableKey));
   const taken = (): Taken => {
     const all = columns === null ? guess!.columns.map(plain) : [...columns, ...fresh.map(plain)];
-    return { columns: all, key: tableKey ?? guess!.key ?? all[0]!.name, rows: preview!.rows.map((row) => Object.fromEntries(all.map((column) => [column.name, row[column.name] ?? null]))) };
+    return {
+      columns: all,
+      key: tableKey ?? guess!.key ?? all[0]!.name,
+      rows: preview!.rows.map((row) =>
+        Object.fromEntries(all.map((column) => [column.name, row[column.name] ?? null])),
+      ),
+    };
   };
 
   return (
-    <Box borderWidth="1px" borderColor="line" bg="sheet" p="12px" mb="14px" role="region" aria-label="Import CSV">
+    <Box
+      borderWidth="1px"
+      borderColor="line"
+      bg="sheet"
+      p="12px"
+      mb="14px"
+      role="region"
+      aria-label="Import CSV"
+    >
       <Flex gap="10px" align="center" wrap="wrap">
         <chakra.label>
           <chakra.span mr="8px">CSV file, its first line naming the columns</chakra.span>
@@ -77,27 +119,52 @@ export function CsvImport({ columns, tableKey, onTake, onDone }: { columns: read
         </Button>
       </Flex>
       {says !== null && <Notice tone="error">{says}</Notice>}
-      {preview !== null && guess === null && <Notice tone="error">{preview.faults.map((fault) => fault.says).join(' ')}</Notice>}
+      {preview !== null && guess === null && (
+        <Notice tone="error">{preview.faults.map((fault) => fault.says).join(' ')}</Notice>
+      )}
       {guess !== null && (
         <>
           <Box mt="8px">
-            {guess.rows} rows. {fresh.length > 0 && `New columns: ${fresh.map((column) => column.name).join(', ')}. `}
-            {missing.length > 0 && `Left empty: ${missing.map((column) => column.name).join(', ')}. `}
-            {tableKey !== null && !guess.columns.some((column) => column.name === tableKey) && <chakra.b color="bad">The key {tableKey} is missing.</chakra.b>}
+            {guess.rows} rows.{' '}
+            {fresh.length > 0 && `New columns: ${fresh.map((column) => column.name).join(', ')}. `}
+            {missing.length > 0 &&
+              `Left empty: ${missing.map((column) => column.name).join(', ')}. `}
+            {tableKey !== null && !guess.columns.some((column) => column.name === tableKey) && (
+              <chakra.b color="bad">The key {tableKey} is missing.</chakra.b>
+            )}
           </Box>
           <Box overflowX="auto" mt="6px">
             <chakra.table borderCollapse="collapse" fontSize="13px">
               <thead>
                 <tr>
                   {guess.columns.map((column, i) => (
-                    <chakra.th key={column.name} scope="col" textAlign="left" pr="12px" fontWeight={400} verticalAlign="bottom">
+                    <chakra.th
+                      key={column.name}
+                      scope="col"
+                      textAlign="left"
+                      pr="12px"
+                      fontWeight={400}
+                      verticalAlign="bottom"
+                    >
                       <Mono>{column.name}</Mono>
                       <Select
                         aria-label={`Kind of ${column.name}`}
                         display="block"
                         value={column.kind}
                         options={KINDS}
-                        onChange={(event) => file !== null && void look(file, guess.columns.map((other, j) => plain(i === j ? { ...other, kind: event.target.value as Column['kind'] } : other)))}
+                        onChange={(event) =>
+                          file !== null &&
+                          void look(
+                            file,
+                            guess.columns.map((other, j) =>
+                              plain(
+                                i === j
+                                  ? { ...other, kind: event.target.value as Column['kind'] }
+                                  : other,
+                              ),
+                            ),
+                          )
+                        }
                       />
                     </chakra.th>
                   ))}
@@ -107,7 +174,12 @@ export function CsvImport({ columns, tableKey, onTake, onDone }: { columns: read
                 {preview!.rows.slice(0, 6).map((row, i) => (
                   <tr key={i}>
                     {guess.columns.map((column) => (
-                      <chakra.td key={column.name} pr="12px" borderTopWidth="1px" borderColor="line">
+                      <chakra.td
+                        key={column.name}
+                        pr="12px"
+                        borderTopWidth="1px"
+                        borderColor="line"
+                      >
                         {cellText(row[column.name])}
                       </chakra.td>
                     ))}
@@ -118,7 +190,9 @@ export function CsvImport({ columns, tableKey, onTake, onDone }: { columns: read
           </Box>
           {preview!.faults.length > 0 && (
             <Notice tone="error" mt="8px">
-              {preview!.faults.length === 1 ? 'One cell does not fit:' : `${preview!.faults.length} cells do not fit:`}
+              {preview!.faults.length === 1
+                ? 'One cell does not fit:'
+                : `${preview!.faults.length} cells do not fit:`}
               <chakra.ul pl="16px">
                 {preview!.faults.slice(0, 12).map((fault, i) => (
                   <li key={i}>
@@ -151,5 +225,11 @@ function plain({ name, label, kind }: Column): Column {
 }
 
 function cellText(value: unknown): string {
-  return value === null || value === undefined ? '' : value === true ? 'yes' : value === false ? 'no' : String(value);
+  return value === null || value === undefined
+    ? ''
+    : value === true
+      ? 'yes'
+      : value === false
+        ? 'no'
+        : String(value);
 }

@@ -44,7 +44,16 @@ export function Forms(props: FormsProps) {
           <thead>
             <tr>
               {['Form', 'Behaviours', 'Scenarios', 'Newest release', 'Records'].map((head) => (
-                <chakra.th key={head} textAlign="left" fontWeight={400} color="soft" fontSize="12px" pb="4px" borderBottomWidth="1px" borderColor="line">
+                <chakra.th
+                  key={head}
+                  textAlign="left"
+                  fontWeight={400}
+                  color="soft"
+                  fontSize="12px"
+                  pb="4px"
+                  borderBottomWidth="1px"
+                  borderColor="line"
+                >
                   {head}
                 </chakra.th>
               ))}
@@ -72,7 +81,8 @@ export function Forms(props: FormsProps) {
                       <chakra.span color="soft">none yet</chakra.span>
                     ) : (
                       <>
-                        {row.release.number}, {row.release.createdAt.slice(0, 10)} · <Go href={`/fill/${name}`}>fill in</Go>
+                        {row.release.number}, {row.release.createdAt.slice(0, 10)} ·{' '}
+                        <Go href={`/fill/${name}`}>fill in</Go>
                       </>
                     )}
                   </Cell>
@@ -118,7 +128,10 @@ export function Forms(props: FormsProps) {
             </Box>
             {props.people.map((person) => (
               <div key={person.key}>
-                {person.name}, {person.roles.map((held) => props.roles.find((role) => role.key === held)?.label ?? held).join(', ')}
+                {person.name},{' '}
+                {person.roles
+                  .map((held) => props.roles.find((role) => role.key === held)?.label ?? held)
+                  .join(', ')}
               </div>
             ))}
             <Go href="/people">People and roles</Go>
@@ -142,7 +155,13 @@ function NewForm() {
   };
   return (
     <Flex gap="6px" mt="8px" align="center">
-      <Line aria-label="Title of a new form" placeholder="Title" value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && void add()} />
+      <Line
+        aria-label="Title of a new form"
+        placeholder="Title"
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && void add()}
+      />
       <Button disabled={title.trim() === ''} onClick={() => void add()}>
         New form
       </Button>
@@ -158,7 +177,15 @@ function NewService({ taken }: { taken: readonly string[] }) {
   const good = /^[a-z][a-z0-9_]*$/.test(name) && !taken.includes(name);
   return (
     <Flex gap="6px" mt="4px">
-      <Line aria-label="Technical name of a new service" fontFamily="mono" width="130px" placeholder="technical_name" value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && good && router.push(`/services/${name}`)} />
+      <Line
+        aria-label="Technical name of a new service"
+        fontFamily="mono"
+        width="130px"
+        placeholder="technical_name"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && good && router.push(`/services/${name}`)}
+      />
       <Button disabled={!good} onClick={() => router.push(`/services/${name}`)}>
         New service
       </Button>
@@ -166,9 +193,23 @@ function NewService({ taken }: { taken: readonly string[] }) {
   );
 }
 
-function Go({ href, strong = false, children }: { href: string; strong?: boolean; children: React.ReactNode }) {
+function Go({
+  href,
+  strong = false,
+  children,
+}: {
+  href: string;
+  strong?: boolean;
+  children: React.ReactNode;
+}) {
   return (
-    <chakra.a asChild color="act" textDecoration="underline" textUnderlineOffset="3px" fontWeight={strong ? 620 : 400}>
+    <chakra.a
+      asChild
+      color="act"
+      textDecoration="underline"
+      textUnderlineOffset="3px"
+      fontWeight={strong ? 620 : 400}
+    >
       <Link href={href}>{children}</Link>
     </chakra.a>
   );

@@ -29,15 +29,56 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
           </chakra.h2>
           {people.map((person, i) => (
             <Flex key={person.key} gap="8px" mt="6px" align="center">
-              <Line aria-label={`Name of ${person.key}`} value={person.name} onChange={({ target }) => edit({ ...head, people: people.map((other, j) => (i === j ? { ...other, name: target.value } : other)) })} />
-              <Flex as="fieldset" aria-label={`Roles of ${person.name}`} gap="10px" wrap="wrap" border="0" p="0" m="0">
+              <Line
+                aria-label={`Name of ${person.key}`}
+                value={person.name}
+                onChange={({ target }) =>
+                  edit({
+                    ...head,
+                    people: people.map((other, j) =>
+                      i === j ? { ...other, name: target.value } : other,
+                    ),
+                  })
+                }
+              />
+              <Flex
+                as="fieldset"
+                aria-label={`Roles of ${person.name}`}
+                gap="10px"
+                wrap="wrap"
+                border="0"
+                p="0"
+                m="0"
+              >
                 {roles.map(({ key, label }) => {
                   const has = person.roles.includes(key);
-                  const held = roles.map((role) => role.key).filter((role) => (role === key ? !has : person.roles.includes(role)));
+                  const held = roles
+                    .map((role) => role.key)
+                    .filter((role) => (role === key ? !has : person.roles.includes(role)));
                   // Somebody without any role could not be told from others by a script.
                   return (
-                    <chakra.label key={key} display="flex" gap="4px" alignItems="center" title={has && held.length === 0 ? 'A person has at least one role' : undefined}>
-                      <input type="checkbox" checked={has} disabled={has && held.length === 0} onChange={() => edit({ ...head, people: people.map((other, j) => (i === j ? { ...other, roles: held } : other)) })} />
+                    <chakra.label
+                      key={key}
+                      display="flex"
+                      gap="4px"
+                      alignItems="center"
+                      title={
+                        has && held.length === 0 ? 'A person has at least one role' : undefined
+                      }
+                    >
+                      <input
+                        type="checkbox"
+                        checked={has}
+                        disabled={has && held.length === 0}
+                        onChange={() =>
+                          edit({
+                            ...head,
+                            people: people.map((other, j) =>
+                              i === j ? { ...other, roles: held } : other,
+                            ),
+                          })
+                        }
+                      />
                       {label}
                     </chakra.label>
                   );
@@ -46,12 +87,35 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
               <Mono color="soft" minWidth="72px">
                 {person.key}
               </Mono>
-              <Button look="text" color="soft" disabled={people.length === 1} aria-label={`Remove ${person.name}`} onClick={() => edit({ ...head, people: people.filter((other) => other !== person) })}>
+              <Button
+                look="text"
+                color="soft"
+                disabled={people.length === 1}
+                aria-label={`Remove ${person.name}`}
+                onClick={() =>
+                  edit({ ...head, people: people.filter((other) => other !== person) })
+                }
+              >
                 remove
               </Button>
             </Flex>
           ))}
-          <Adder what="person" onAdd={(name) => edit({ ...head, people: [...people, { key: nameFor(name, new Set(people.map((person) => person.key))), name, roles: [roles[0]!.key] }] })} />
+          <Adder
+            what="person"
+            onAdd={(name) =>
+              edit({
+                ...head,
+                people: [
+                  ...people,
+                  {
+                    key: nameFor(name, new Set(people.map((person) => person.key))),
+                    name,
+                    roles: [roles[0]!.key],
+                  },
+                ],
+              })
+            }
+          />
         </Box>
         <Box as="section" aria-labelledby="roles">
           <chakra.h2 id="roles" fontSize="15px" fontWeight={640}>
@@ -61,18 +125,49 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
             const held = people.filter((person) => person.roles.includes(role.key)).length;
             return (
               <Flex key={role.key} gap="8px" mt="6px" align="center">
-                <Line aria-label={`Label of ${role.key}`} value={role.label} onChange={({ target }) => edit({ ...head, roles: roles.map((other, j) => (i === j ? { ...other, label: target.value } : other)) })} />
+                <Line
+                  aria-label={`Label of ${role.key}`}
+                  value={role.label}
+                  onChange={({ target }) =>
+                    edit({
+                      ...head,
+                      roles: roles.map((other, j) =>
+                        i === j ? { ...other, label: target.value } : other,
+                      ),
+                    })
+                  }
+                />
                 <Mono color="soft" minWidth="72px">
                   {role.key}
                 </Mono>
-                <chakra.span color="soft" minWidth="64px">{held === 1 ? '1 person' : `${held} people`}</chakra.span>
-                <Button look="text" color="soft" disabled={held > 0} title={held > 0 ? 'Somebody has this role' : undefined} aria-label={`Remove ${role.label}`} onClick={() => edit({ ...head, roles: roles.filter((other) => other !== role) })}>
+                <chakra.span color="soft" minWidth="64px">
+                  {held === 1 ? '1 person' : `${held} people`}
+                </chakra.span>
+                <Button
+                  look="text"
+                  color="soft"
+                  disabled={held > 0}
+                  title={held > 0 ? 'Somebody has this role' : undefined}
+                  aria-label={`Remove ${role.label}`}
+                  onClick={() => edit({ ...head, roles: roles.filter((other) => other !== role) })}
+                >
                   remove
                 </Button>
               </Flex>
             );
           })}
-          <Adder what="role" onAdd={(label) => edit({ ...head, roles: [...roles, { key: nameFor(label, new Set(roles.map((role) => role.key))), label }] })} />
+          <Adder
+            what="role"
+            onAdd={(label) =>
+              edit({
+                ...head,
+                roles: [
+                  ...roles,
+                  { key: nameFor(label, new Set(roles.map((role) => role.key))), label },
+                ],
+              })
+            }
+          />
         </Box>
       </Flex>
     </>
@@ -88,7 +183,13 @@ function Adder({ what, onAdd }: { what: string; onAdd: (text: string) => void })
   };
   return (
     <Flex gap="8px" mt="10px">
-      <Line aria-label={`Name of a new ${what}`} placeholder={`New ${what}`} value={text} onChange={(event) => setText(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && add()} />
+      <Line
+        aria-label={`Name of a new ${what}`}
+        placeholder={`New ${what}`}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && add()}
+      />
       <Button disabled={text.trim() === ''} onClick={add}>
         Add {what}
       </Button>

@@ -7,8 +7,18 @@ import { checkWorkspace, type Checking } from '../check-workspace';
 import { Notice, PageHead } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 
-export function ProblemsPage({ title, forms }: { title: string; forms: { name: string; title: string }[] }) {
-  const [checking, setChecking] = useState<Checking | { says: string }>({ problems: [], done: 0, of: 0 });
+export function ProblemsPage({
+  title,
+  forms,
+}: {
+  title: string;
+  forms: { name: string; title: string }[];
+}) {
+  const [checking, setChecking] = useState<Checking | { says: string }>({
+    problems: [],
+    done: 0,
+    of: 0,
+  });
   const [over, setOver] = useState(false);
   const router = useRouter();
   useEffect(() => {
@@ -27,10 +37,18 @@ export function ProblemsPage({ title, forms }: { title: string; forms: { name: s
           <Notice tone="error">{checking.says}</Notice>
         ) : (
           <Box role="status" color={over && problems.length === 0 ? 'act' : 'soft'} pb="6px">
-            {over ? (problems.length === 0 ? `✓ nothing found in ${forms.length} forms` : found) : `Checking types, mistakes and scenarios: ${checking.done} of ${Math.max(checking.of, forms.length)} forms, ${found} so far…`}
+            {over
+              ? problems.length === 0
+                ? `✓ nothing found in ${forms.length} forms`
+                : found
+              : `Checking types, mistakes and scenarios: ${checking.done} of ${Math.max(checking.of, forms.length)} forms, ${found} so far…`}
           </Box>
         )}
-        <ProblemList problems={problems} formTitle={(form) => forms.find(({ name }) => name === form)?.title ?? form} onGo={(problem) => router.push(addressOf(problem))} />
+        <ProblemList
+          problems={problems}
+          formTitle={(form) => forms.find(({ name }) => name === form)?.title ?? form}
+          onGo={(problem) => router.push(addressOf(problem))}
+        />
       </Box>
     </>
   );

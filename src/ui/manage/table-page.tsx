@@ -20,8 +20,19 @@ const KINDS = [
   { key: 'yes_no', label: 'yes or no' },
 ];
 
-export function TablePage({ workspace, table: first, revision }: { workspace: string; table: Table; revision: number }) {
-  const draft = useDraft(`/api/tables/${first.name}`, first, revision, (value, from) => ({ table: value, from }));
+export function TablePage({
+  workspace,
+  table: first,
+  revision,
+}: {
+  workspace: string;
+  table: Table;
+  revision: number;
+}) {
+  const draft = useDraft(`/api/tables/${first.name}`, first, revision, (value, from) => ({
+    table: value,
+    from,
+  }));
   const { value: table, edit } = draft;
   const [importing, setImporting] = useState(false);
   const [says, setSays] = useState<string | null>(null);
@@ -53,26 +64,66 @@ export function TablePage({ workspace, table: first, revision }: { workspace: st
             tableKey={table.key}
             onDone={() => setImporting(false)}
             onTake={(taken, how) => {
-              const added = taken.rows.filter((row) => how === 'replace' || !table.rows.some((old) => old[table.key] === row[table.key]));
-              edit({ ...table, columns: taken.columns, rows: how === 'replace' ? taken.rows : [...table.rows, ...added] });
+              const added = taken.rows.filter(
+                (row) =>
+                  how === 'replace' || !table.rows.some((old) => old[table.key] === row[table.key]),
+              );
+              edit({
+                ...table,
+                columns: taken.columns,
+                rows: how === 'replace' ? taken.rows : [...table.rows, ...added],
+              });
               setImporting(false);
             }}
           />
         )}
         <Flex gap="14px" align="end" wrap="wrap">
           <Labelled label="Title">
-            <Line value={table.title} onChange={(event) => event.target.value !== '' && edit({ ...table, title: event.target.value })} />
+            <Line
+              value={table.title}
+              onChange={(event) =>
+                event.target.value !== '' && edit({ ...table, title: event.target.value })
+              }
+            />
           </Labelled>
           <Labelled label="Key">
-            <Select value={table.key} options={table.columns.map((column) => ({ key: column.name, label: column.name }))} onChange={(event) => edit({ ...table, key: event.target.value })} />
+            <Select
+              value={table.key}
+              options={table.columns.map((column) => ({ key: column.name, label: column.name }))}
+              onChange={(event) => edit({ ...table, key: event.target.value })}
+            />
           </Labelled>
           <Labelled label="Read as">
-            <Select value={table.label} options={table.columns.map((column) => ({ key: column.name, label: column.name }))} onChange={(event) => edit({ ...table, label: event.target.value })} />
+            <Select
+              value={table.label}
+              options={table.columns.map((column) => ({ key: column.name, label: column.name }))}
+              onChange={(event) => edit({ ...table, label: event.target.value })}
+            />
           </Labelled>
-          <AddColumn table={table} onAdd={(column) => edit({ ...table, columns: [...table.columns, column], rows: table.rows.map((row) => ({ ...row, [column.name]: null })) })} />
+          <AddColumn
+            table={table}
+            onAdd={(column) =>
+              edit({
+                ...table,
+                columns: [...table.columns, column],
+                rows: table.rows.map((row) => ({ ...row, [column.name]: null })),
+              })
+            }
+          />
         </Flex>
         <Grid table={table} onPut={put} />
-        <Button mt="8px" onClick={() => put([...table.rows, { ...Object.fromEntries(table.columns.map((column) => [column.name, null])), [table.key]: freeKey(table) }])}>
+        <Button
+          mt="8px"
+          onClick={() =>
+            put([
+              ...table.rows,
+              {
+                ...Object.fromEntries(table.columns.map((column) => [column.name, null])),
+                [table.key]: freeKey(table),
+              },
+            ])
+          }
+        >
           Add a row
         </Button>
       </Box>
@@ -85,11 +136,26 @@ function Export({ name }: { name: string }) {
   const [formulas, setFormulas] = useState(false);
   return (
     <Flex gap="6px" align="center">
-      <chakra.a download href={`/api/tables/${name}${formulas ? '?formulas=yes' : ''}`} color="act" textDecoration="underline" textUnderlineOffset="3px">
+      <chakra.a
+        download
+        href={`/api/tables/${name}${formulas ? '?formulas=yes' : ''}`}
+        color="act"
+        textDecoration="underline"
+        textUnderlineOffset="3px"
+      >
         Export CSV
       </chakra.a>
-      <chakra.label color="soft" fontSize="12.5px" title="Texts that begin with =, +, - or @ are run by spreadsheets. Without this an apostrophe stands before them.">
-        <input type="checkbox" checked={formulas} onChange={(event) => setFormulas(event.target.checked)} /> formulas as they are
+      <chakra.label
+        color="soft"
+        fontSize="12.5px"
+        title="Texts that begin with =, +, - or @ are run by spreadsheets. Without this an apostrophe stands before them."
+      >
+        <input
+          type="checkbox"
+          checked={formulas}
+          onChange={(event) => setFormulas(event.target.checked)}
+        />{' '}
+        formulas as they are
       </chakra.label>
     </Flex>
   );
@@ -103,13 +169,25 @@ function freeKey(table: Table): string {
 function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => void }) {
   const [name, setName] = useState('');
   const [kind, setKind] = useState<Column['kind']>('text');
-  const good = /^[a-z][a-z0-9_]*$/.test(name) && !table.columns.some((column) => column.name === name);
+  const good =
+    /^[a-z][a-z0-9_]*$/.test(name) && !table.columns.some((column) => column.name === name);
   return (
     <Flex gap="6px" align="end">
       <Labelled label="New column">
-        <Line fontFamily="mono" width="140px" placeholder="technical_name" value={name} onChange={(event) => setName(event.target.value)} />
+        <Line
+          fontFamily="mono"
+          width="140px"
+          placeholder="technical_name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
       </Labelled>
-      <Select aria-label="Kind of the new column" value={kind} options={KINDS} onChange={(event) => setKind(event.target.value as Column['kind'])} />
+      <Select
+        aria-label="Kind of the new column"
+        value={kind}
+        options={KINDS}
+        onChange={(event) => setKind(event.target.value as Column['kind'])}
+      />
       <Button
         disabled={!good}
         onClick={() => {
@@ -125,14 +203,45 @@ function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => 
 
 function Grid({ table, onPut }: { table: Table; onPut: (rows: Row[]) => void }) {
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: table.rows.length, getScrollElement: () => scroller.current, estimateSize: () => 34, overscan: 12, initialRect: { width: 900, height: 560 } });
-  const set = (place: number, column: string, value: CellValue) => onPut(table.rows.map((row, i) => (i === place ? { ...row, [column]: value } : row)));
+  const virtual = useVirtualizer({
+    count: table.rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 34,
+    overscan: 12,
+    initialRect: { width: 900, height: 560 },
+  });
+  const set = (place: number, column: string, value: CellValue) =>
+    onPut(table.rows.map((row, i) => (i === place ? { ...row, [column]: value } : row)));
   const width = `repeat(${table.columns.length}, minmax(120px, 1fr)) 70px`;
   return (
-    <Box ref={scroller} mt="12px" maxH="calc(100vh - 220px)" overflow="auto" borderWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label={`Rows of ${table.title}`}>
-      <Box role="table" aria-label={table.title} aria-rowcount={table.rows.length + 1} minW={`${table.columns.length * 130 + 70}px`}>
+    <Box
+      ref={scroller}
+      mt="12px"
+      maxH="calc(100vh - 220px)"
+      overflow="auto"
+      borderWidth="1px"
+      borderColor="line"
+      tabIndex={0}
+      role="region"
+      aria-label={`Rows of ${table.title}`}
+    >
+      <Box
+        role="table"
+        aria-label={table.title}
+        aria-rowcount={table.rows.length + 1}
+        minW={`${table.columns.length * 130 + 70}px`}
+      >
         <Box role="rowgroup" position="sticky" top={0} bg="ground" zIndex={1}>
-          <Box role="row" display="grid" gridTemplateColumns={width} gap="6px" px="6px" py="3px" borderBottomWidth="1px" borderColor="line">
+          <Box
+            role="row"
+            display="grid"
+            gridTemplateColumns={width}
+            gap="6px"
+            px="6px"
+            py="3px"
+            borderBottomWidth="1px"
+            borderColor="line"
+          >
             {table.columns.map((column) => (
               <Box role="columnheader" key={column.name} fontSize="12px" lineHeight="16px">
                 {column.label ?? column.name}
@@ -150,14 +259,38 @@ function Grid({ table, onPut }: { table: Table; onPut: (rows: Row[]) => void }) 
           {virtual.getVirtualItems().map((item) => {
             const row = table.rows[item.index]!;
             return (
-              <Box role="row" key={item.key} aria-rowindex={item.index + 2} display="grid" gridTemplateColumns={width} gap="6px" px="6px" py="2px" position="absolute" top={0} left={0} width="100%" transform={`translateY(${item.start}px)`}>
+              <Box
+                role="row"
+                key={item.key}
+                aria-rowindex={item.index + 2}
+                display="grid"
+                gridTemplateColumns={width}
+                gap="6px"
+                px="6px"
+                py="2px"
+                position="absolute"
+                top={0}
+                left={0}
+                width="100%"
+                transform={`translateY(${item.start}px)`}
+              >
                 {table.columns.map((column) => (
                   <Box role="cell" key={column.name}>
-                    <CellInput label={`${column.label ?? column.name}, row ${item.index + 1}`} kind={column.kind} value={row[column.name] ?? null} onCommit={(value) => set(item.index, column.name, value)} />
+                    <CellInput
+                      label={`${column.label ?? column.name}, row ${item.index + 1}`}
+                      kind={column.kind}
+                      value={row[column.name] ?? null}
+                      onCommit={(value) => set(item.index, column.name, value)}
+                    />
                   </Box>
                 ))}
                 <Box role="cell">
-                  <Button look="text" color="soft" aria-label={`Remove row ${item.index + 1}`} onClick={() => onPut(table.rows.filter((_, i) => i !== item.index))}>
+                  <Button
+                    look="text"
+                    color="soft"
+                    aria-label={`Remove row ${item.index + 1}`}
+                    onClick={() => onPut(table.rows.filter((_, i) => i !== item.index))}
+                  >
                     remove
                   </Button>
                 </Box>
@@ -171,11 +304,33 @@ function Grid({ table, onPut }: { table: Table; onPut: (rows: Row[]) => void }) 
 }
 
 /** A cell as text; what is not of the column's kind is kept as typed, marked, and not taken over. */
-function CellInput({ label, kind, value, onCommit }: { label: string; kind: Column['kind']; value: CellValue; onCommit: (value: CellValue) => void }) {
+function CellInput({
+  label,
+  kind,
+  value,
+  onCommit,
+}: {
+  label: string;
+  kind: Column['kind'];
+  value: CellValue;
+  onCommit: (value: CellValue) => void;
+}) {
   const [text, setText] = useState<string | null>(null);
   if (kind === 'yes_no') {
     const key = value === null ? '' : value === true ? 'yes' : 'no';
-    return <Select aria-label={label} width="100%" value={key} options={[{ key: '', label: '' }, { key: 'yes', label: 'yes' }, { key: 'no', label: 'no' }]} onChange={({ target }) => onCommit(target.value === '' ? null : target.value === 'yes')} />;
+    return (
+      <Select
+        aria-label={label}
+        width="100%"
+        value={key}
+        options={[
+          { key: '', label: '' },
+          { key: 'yes', label: 'yes' },
+          { key: 'no', label: 'no' },
+        ]}
+        onChange={({ target }) => onCommit(target.value === '' ? null : target.value === 'yes')}
+      />
+    );
   }
   const shown = text ?? (value === null ? '' : String(value));
   const read = readCell(shown, kind);
@@ -204,7 +359,8 @@ function CellInput({ label, kind, value, onCommit }: { label: string; kind: Colu
 
 function readCell(text: string, kind: Column['kind']): CellValue | undefined {
   if (text === '') return null;
-  if (kind === 'number') return Number.isFinite(Number(text)) && text.trim() !== '' ? Number(text) : undefined;
+  if (kind === 'number')
+    return Number.isFinite(Number(text)) && text.trim() !== '' ? Number(text) : undefined;
   if (kind === 'date') return isDate(text) ? text : undefined;
   return text;
 }

@@ -27,7 +27,9 @@ interface RecordHistoryProps {
 }
 
 export function RecordHistory({ form, record, people, around, onDone }: RecordHistoryProps) {
-  const fetched = useFetched<Revision[]>(`/api/forms/${form.name}/records/${encodeURIComponent(record.id)}/revisions`);
+  const fetched = useFetched<Revision[]>(
+    `/api/forms/${form.name}/records/${encodeURIComponent(record.id)}/revisions`,
+  );
   const revisions = fetched !== null && 'body' in fetched ? fetched.body : [];
   return (
     <Dialog.Root open onOpenChange={({ open }) => !open && onDone()} size="lg">
@@ -36,21 +38,36 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
         <Dialog.Positioner>
           <Dialog.Content bg="sheet" color="ink" borderRadius="5px" p="16px">
             <Dialog.Title fontSize="15px">
-              Record {record.id} of {form.title}: {revisions.length === 1 ? 'saved once' : `saved ${revisions.length} times`}
+              Record {record.id} of {form.title}:{' '}
+              {revisions.length === 1 ? 'saved once' : `saved ${revisions.length} times`}
             </Dialog.Title>
             {fetched === null && <Box role="status">Reading the revisions…</Box>}
             {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
-            <Box maxH="60vh" overflowY="auto" mt="8px" tabIndex={0} role="region" aria-label="Revisions">
+            <Box
+              maxH="60vh"
+              overflowY="auto"
+              mt="8px"
+              tabIndex={0}
+              role="region"
+              aria-label="Revisions"
+            >
               {revisions.map((revision, i) => (
                 <Box key={revision.revision} borderTopWidth="1px" borderColor="line" py="6px">
                   <Box fontWeight={620}>
                     Revision {revision.revision}
                     <chakra.span fontWeight={400} color="soft">
-                      , {people.find(({ key }) => key === revision.savedBy)?.name ?? revision.savedBy}, {revision.savedAt.slice(0, 16).replace('T', ' ')} UTC
+                      ,{' '}
+                      {people.find(({ key }) => key === revision.savedBy)?.name ?? revision.savedBy}
+                      , {revision.savedAt.slice(0, 16).replace('T', ' ')} UTC
                       {revision.release === null ? '' : `, release ${revision.release}`}
                     </chakra.span>
                   </Box>
-                  <Changes form={form} before={revisions[i + 1]?.values ?? null} after={revision.values} around={around} />
+                  <Changes
+                    form={form}
+                    before={revisions[i + 1]?.values ?? null}
+                    after={revision.values}
+                    around={around}
+                  />
                 </Box>
               ))}
             </Box>
@@ -66,25 +83,51 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
   );
 }
 
-const rowsInWords = (value: Value) => (Array.isArray(value) && value.length === 1 ? '1 row' : `${Array.isArray(value) ? value.length : 0} rows`);
+const rowsInWords = (value: Value) =>
+  Array.isArray(value) && value.length === 1
+    ? '1 row'
+    : `${Array.isArray(value) ? value.length : 0} rows`;
 
-function Changes({ form, before, after, around }: { form: Form; before: Values | null; after: Values | null; around: RecordHistoryProps['around'] }) {
+function Changes({
+  form,
+  before,
+  after,
+  around,
+}: {
+  form: Form;
+  before: Values | null;
+  after: Values | null;
+  around: RecordHistoryProps['around'];
+}) {
   if (after === null) return <Box>The record was removed.</Box>;
-  const changed = fieldsOf(form).filter((field) => !equal(before?.[field.name] ?? null, after[field.name] ?? null));
-  const text = (field: Field, value: Value) => (field.kind === 'rows' ? rowsInWords(value) : textOf(value, field, around));
+  const changed = fieldsOf(form).filter(
+    (field) => !equal(before?.[field.name] ?? null, after[field.name] ?? null),
+  );
+  const text = (field: Field, value: Value) =>
+    field.kind === 'rows' ? rowsInWords(value) : textOf(value, field, around);
   if (changed.length === 0) return <Box color="soft">No field changed.</Box>;
   return (
     <chakra.table fontSize="13px">
       <tbody>
         {changed.map((field) => (
           <tr key={field.name}>
-            <chakra.th scope="row" textAlign="left" fontWeight={400} color="soft" pr="12px" verticalAlign="top">
+            <chakra.th
+              scope="row"
+              textAlign="left"
+              fontWeight={400}
+              color="soft"
+              pr="12px"
+              verticalAlign="top"
+            >
               {field.label}
             </chakra.th>
             <td>
               {before !== null && (
                 <>
-                  <chakra.del color="bad">{text(field, before[field.name] ?? null) || 'nothing'}</chakra.del> →{' '}
+                  <chakra.del color="bad">
+                    {text(field, before[field.name] ?? null) || 'nothing'}
+                  </chakra.del>{' '}
+                  →{' '}
                 </>
               )}
               {text(field, after[field.name] ?? null) || 'nothing'}

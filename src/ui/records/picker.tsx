@@ -13,15 +13,31 @@ import { useRecords, type ListedRecord } from './use-records';
 /** Columns that tell records apart in a narrow list. */
 const COLUMNS = 3;
 
-export function RecordPicker({ form, tables, onPick }: { form: Form; tables: readonly Table[]; onPick: (record: ListedRecord) => void }) {
+export function RecordPicker({
+  form,
+  tables,
+  onPick,
+}: {
+  form: Form;
+  tables: readonly Table[];
+  onPick: (record: ListedRecord) => void;
+}) {
   const [search, setSearch] = useState('');
   const found = useRecords(form.name, { search }, null);
-  const around = { options: null, table: (name: string) => indexOf(tables.find((table) => table.name === name)!) };
+  const around = {
+    options: null,
+    table: (name: string) => indexOf(tables.find((table) => table.name === name)!),
+  };
   const fields = listedFields(form).slice(0, COLUMNS);
   return (
     <Box>
       <Labelled label={`Records of ${form.title}: a number, or three letters of what is in them`}>
-        <Line autoFocus width="100%" value={search} onChange={(event) => setSearch(event.target.value)} />
+        <Line
+          autoFocus
+          width="100%"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
       </Labelled>
       {found.says !== null && (
         <Box mt="6px">
@@ -31,12 +47,35 @@ export function RecordPicker({ form, tables, onPick }: { form: Form; tables: rea
       <Box mt="6px" color="soft" fontSize="12.5px" role="status">
         {found.loading ? 'Searching…' : found.total !== null && countInWords(found.total)}
       </Box>
-      <Box maxH="300px" overflowY="auto" mt="4px" tabIndex={0} role="region" aria-label="Records found">
+      <Box
+        maxH="300px"
+        overflowY="auto"
+        mt="4px"
+        tabIndex={0}
+        role="region"
+        aria-label="Records found"
+      >
         {found.records.map((record) => (
-          <chakra.button key={record.id} type="button" display="block" width="100%" textAlign="left" px="6px" py="4px" cursor="pointer" borderTopWidth="1px" borderColor="line" _hover={{ bg: 'actGround' }} onClick={() => onPick(record)}>
+          <chakra.button
+            key={record.id}
+            type="button"
+            display="block"
+            width="100%"
+            textAlign="left"
+            px="6px"
+            py="4px"
+            cursor="pointer"
+            borderTopWidth="1px"
+            borderColor="line"
+            _hover={{ bg: 'actGround' }}
+            onClick={() => onPick(record)}
+          >
             <chakra.b fontWeight={620}>{record.id}</chakra.b>{' '}
             <chakra.span color="soft">
-              {fields.map((field) => textOf(record.values[field.name] ?? null, field, around)).filter(Boolean).join(' · ')}
+              {fields
+                .map((field) => textOf(record.values[field.name] ?? null, field, around))
+                .filter(Boolean)
+                .join(' · ')}
             </chakra.span>
           </chakra.button>
         ))}

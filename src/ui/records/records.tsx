@@ -33,7 +33,8 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
   const around: Around = { options: null, table: (name) => indexes.get(name)! };
   const put = (key: string, value: string) => setAsked((before) => ({ ...before, [key]: value }));
   const sort = asked.sort ?? '';
-  const sortBy = (field: string) => put('sort', sort === field ? `-${field}` : sort === `-${field}` ? '' : field);
+  const sortBy = (field: string) =>
+    put('sort', sort === field ? `-${field}` : sort === `-${field}` ? '' : field);
   const narrowed = Object.entries(asked).some(([key, value]) => key !== 'sort' && value !== '');
   return (
     <>
@@ -43,11 +44,21 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
       <Box as="main" px="16px" py="14px">
         <Flex gap="12px" align="end" wrap="wrap">
           <Labelled label="Search">
-            <Line type="search" width="210px" placeholder="number, or three letters" value={asked.search ?? ''} onChange={(event) => put('search', event.target.value)} />
+            <Line
+              type="search"
+              width="210px"
+              placeholder="number, or three letters"
+              value={asked.search ?? ''}
+              onChange={(event) => put('search', event.target.value)}
+            />
           </Labelled>
-          {narrowed && <Button onClick={() => setAsked(sort === '' ? {} : { sort })}>Show all</Button>}
+          {narrowed && (
+            <Button onClick={() => setAsked(sort === '' ? {} : { sort })}>Show all</Button>
+          )}
           <Box color="soft" role="status" pb="4px">
-            {view.loading && view.records.length === 0 ? 'Searching…' : view.total !== null && countInWords(view.total)}
+            {view.loading && view.records.length === 0
+              ? 'Searching…'
+              : view.total !== null && countInWords(view.total)}
           </Box>
         </Flex>
         {view.says !== null && (
@@ -55,24 +66,86 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
             <Notice tone="warning">{view.says}</Notice>
           </Box>
         )}
-        <Grid form={form} fields={fields} view={view} around={around} people={people} asked={asked} onPut={put} sort={sort} onSort={sortBy} onHistory={setHistory} />
+        <Grid
+          form={form}
+          fields={fields}
+          view={view}
+          around={around}
+          people={people}
+          asked={asked}
+          onPut={put}
+          sort={sort}
+          onSort={sortBy}
+          onHistory={setHistory}
+        />
       </Box>
-      {history !== null && <RecordHistory form={form} record={history} people={people} around={around} onDone={() => setHistory(null)} />}
+      {history !== null && (
+        <RecordHistory
+          form={form}
+          record={history}
+          people={people}
+          around={around}
+          onDone={() => setHistory(null)}
+        />
+      )}
     </>
   );
 }
 
 /** What narrows a column down: one of its options, a range, or what it contains. */
-function Narrow({ field, asked, around, onPut }: { field: Field; asked: Asked; around: Around; onPut: (key: string, value: string) => void }) {
+function Narrow({
+  field,
+  asked,
+  around,
+  onPut,
+}: {
+  field: Field;
+  asked: Asked;
+  around: Around;
+  onPut: (key: string, value: string) => void;
+}) {
   const how = narrowedBy(field);
   const value = (key: string) => asked[`${key}.${field.name}`] ?? '';
-  const type = field.kind === 'date' ? 'date' : field.kind === 'datetime' ? 'datetime-local' : field.kind === 'time' ? 'time' : 'text';
+  const type =
+    field.kind === 'date'
+      ? 'date'
+      : field.kind === 'datetime'
+        ? 'datetime-local'
+        : field.kind === 'time'
+          ? 'time'
+          : 'text';
   const line = (key: string, label: string, placeholder: string) => (
-    <Line aria-label={`${field.label} ${label}`} type={type} placeholder={placeholder} width="100%" px="5px" py="1px" fontSize="12.5px" value={value(key)} onChange={(event) => onPut(`${key}.${field.name}`, event.target.value)} />
+    <Line
+      aria-label={`${field.label} ${label}`}
+      type={type}
+      placeholder={placeholder}
+      width="100%"
+      px="5px"
+      py="1px"
+      fontSize="12.5px"
+      value={value(key)}
+      onChange={(event) => onPut(`${key}.${field.name}`, event.target.value)}
+    />
   );
   if (how === 'option') {
-    const options = field.kind === 'yes_no' ? [{ key: 'true', label: 'yes' }, { key: 'false', label: 'no' }] : definedOptions(field as never, around.table);
-    return <Select aria-label={`${field.label} is`} width="100%" py="1px" fontSize="12.5px" value={value('is')} options={[{ key: '', label: 'all' }, ...options.slice(0, 500)]} onChange={(event) => onPut(`is.${field.name}`, event.target.value)} />;
+    const options =
+      field.kind === 'yes_no'
+        ? [
+            { key: 'true', label: 'yes' },
+            { key: 'false', label: 'no' },
+          ]
+        : definedOptions(field as never, around.table);
+    return (
+      <Select
+        aria-label={`${field.label} is`}
+        width="100%"
+        py="1px"
+        fontSize="12.5px"
+        value={value('is')}
+        options={[{ key: '', label: 'all' }, ...options.slice(0, 500)]}
+        onChange={(event) => onPut(`is.${field.name}`, event.target.value)}
+      />
+    );
   }
   if (how === 'text') return line('is', 'contains', 'contains');
   return (
@@ -98,10 +171,27 @@ interface GridProps {
 
 const ROW_HEIGHT = 34;
 
-function Grid({ form, fields, view, around, people, asked, onPut, sort, onSort, onHistory }: GridProps) {
+function Grid({
+  form,
+  fields,
+  view,
+  around,
+  people,
+  asked,
+  onPut,
+  sort,
+  onSort,
+  onHistory,
+}: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const { records, more, loadMore } = view;
-  const virtual = useVirtualizer({ count: records.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12, initialRect: { width: 1200, height: 560 } });
+  const virtual = useVirtualizer({
+    count: records.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+    initialRect: { width: 1200, height: 560 },
+  });
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   // The next page is asked for before its place comes into view.
@@ -109,19 +199,63 @@ function Grid({ form, fields, view, around, people, asked, onPut, sort, onSort, 
     if (more && last >= records.length - 30) loadMore();
   }, [last, more, records.length]);
   const width = `150px ${fields.map((field) => (narrowedBy(field) === 'range' && !sortsAsNumber(field) ? 'minmax(128px, 1fr)' : 'minmax(110px, 1fr)')).join(' ')} 170px`;
-  const ordered = (field: Field) => (sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : 'none');
-  const cell = { role: 'cell', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' } as const;
+  const ordered = (field: Field) =>
+    sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : 'none';
+  const cell = {
+    role: 'cell',
+    overflow: 'hidden',
+    textOverflow: 'ellipsis',
+    whiteSpace: 'nowrap',
+  } as const;
   return (
-    <Box ref={scroller} mt="6px" maxH="calc(100vh - 190px)" overflow="auto" borderWidth="1px" borderColor="line" tabIndex={0} role="region" aria-label={`Records of ${form.title}`}>
-      <Box role="table" aria-label={form.title} aria-rowcount={more ? -1 : records.length + 1} minW={`${320 + fields.length * 122}px`}>
+    <Box
+      ref={scroller}
+      mt="6px"
+      maxH="calc(100vh - 190px)"
+      overflow="auto"
+      borderWidth="1px"
+      borderColor="line"
+      tabIndex={0}
+      role="region"
+      aria-label={`Records of ${form.title}`}
+    >
+      <Box
+        role="table"
+        aria-label={form.title}
+        aria-rowcount={more ? -1 : records.length + 1}
+        minW={`${320 + fields.length * 122}px`}
+      >
         <Box role="rowgroup" position="sticky" top={0} bg="ground" zIndex={1}>
-          <Box role="row" display="grid" gridTemplateColumns={width} gap="8px" px="8px" py="4px" borderBottomWidth="1px" borderColor="line" color="soft" fontSize="12px">
+          <Box
+            role="row"
+            display="grid"
+            gridTemplateColumns={width}
+            gap="8px"
+            px="8px"
+            py="4px"
+            borderBottomWidth="1px"
+            borderColor="line"
+            color="soft"
+            fontSize="12px"
+          >
             <Box role="columnheader">Record</Box>
             {fields.map((field) => (
               <Box role="columnheader" key={field.name} aria-sort={ordered(field)}>
-                <chakra.button type="button" cursor="pointer" color={ordered(field) === 'none' ? 'soft' : 'ink'} title={`Sort by ${field.label}`} onClick={() => onSort(field.name)}>
+                <chakra.button
+                  type="button"
+                  cursor="pointer"
+                  color={ordered(field) === 'none' ? 'soft' : 'ink'}
+                  title={`Sort by ${field.label}`}
+                  onClick={() => onSort(field.name)}
+                >
                   {field.label}
-                  <span aria-hidden>{ordered(field) === 'ascending' ? ' ↑' : ordered(field) === 'descending' ? ' ↓' : ''}</span>
+                  <span aria-hidden>
+                    {ordered(field) === 'ascending'
+                      ? ' ↑'
+                      : ordered(field) === 'descending'
+                        ? ' ↓'
+                        : ''}
+                  </span>
                 </chakra.button>
                 <Narrow field={field} asked={asked} around={around} onPut={onPut} />
               </Box>
@@ -133,16 +267,51 @@ function Grid({ form, fields, view, around, people, asked, onPut, sort, onSort, 
           {items.map((item) => {
             const record = records[item.index]!;
             return (
-              <Box role="row" key={record.id} aria-rowindex={item.index + 2} display="grid" gridTemplateColumns={width} gap="8px" px="8px" py="6px" borderBottomWidth="1px" borderColor="line" position="absolute" top={0} left={0} width="100%" height={`${ROW_HEIGHT}px`} transform={`translateY(${item.start}px)`}>
+              <Box
+                role="row"
+                key={record.id}
+                aria-rowindex={item.index + 2}
+                display="grid"
+                gridTemplateColumns={width}
+                gap="8px"
+                px="8px"
+                py="6px"
+                borderBottomWidth="1px"
+                borderColor="line"
+                position="absolute"
+                top={0}
+                left={0}
+                width="100%"
+                height={`${ROW_HEIGHT}px`}
+                transform={`translateY(${item.start}px)`}
+              >
                 <Box {...cell}>
                   {/* A plain link: each opening is handed out anew by the server. */}
-                  <chakra.a color="act" textDecoration="underline" textUnderlineOffset="3px" href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}`}>
+                  <chakra.a
+                    color="act"
+                    textDecoration="underline"
+                    textUnderlineOffset="3px"
+                    href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}`}
+                  >
                     {record.id}
                   </chakra.a>{' '}
-                  <chakra.a color="soft" fontSize="12.5px" textDecoration="underline" textUnderlineOffset="3px" aria-label={`View record ${record.id}`} href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}&view`}>
+                  <chakra.a
+                    color="soft"
+                    fontSize="12.5px"
+                    textDecoration="underline"
+                    textUnderlineOffset="3px"
+                    aria-label={`View record ${record.id}`}
+                    href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}&view`}
+                  >
                     view
                   </chakra.a>{' '}
-                  <Button look="text" color="soft" fontSize="12.5px" aria-label={`History of record ${record.id}`} onClick={() => onHistory(record)}>
+                  <Button
+                    look="text"
+                    color="soft"
+                    fontSize="12.5px"
+                    aria-label={`History of record ${record.id}`}
+                    onClick={() => onHistory(record)}
+                  >
                     history
                   </Button>
                 </Box>
@@ -152,7 +321,8 @@ function Grid({ form, fields, view, around, people, asked, onPut, sort, onSort, 
                   </Box>
                 ))}
                 <Box {...cell} color="soft">
-                  {record.release === null ? 'sample' : `release ${record.release}`}, {people.find(({ key }) => key === record.savedBy)?.name ?? record.savedBy}
+                  {record.release === null ? 'sample' : `release ${record.release}`},{' '}
+                  {people.find(({ key }) => key === record.savedBy)?.name ?? record.savedBy}
                 </Box>
               </Box>
             );

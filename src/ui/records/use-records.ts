@@ -36,22 +36,39 @@ export interface RecordsInView {
 const PAUSE = 250;
 
 export function useRecords(form: string, asked: Asked, first: RecordPage | null): RecordsInView {
-  const [view, setView] = useState<{ records: ListedRecord[]; next: string | null; total: RecordPage['total'] }>(first ?? { records: [], next: null, total: null });
+  const [view, setView] = useState<{
+    records: ListedRecord[];
+    next: string | null;
+    total: RecordPage['total'];
+  }>(first ?? { records: [], next: null, total: null });
   const [loading, setLoading] = useState(first === null);
   const [says, setSays] = useState<string | null>(null);
   /** Which asking is the newest: answers to older ones are late. */
   const turn = useRef(0);
-  const query = new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== '')).toString();
+  const query = new URLSearchParams(
+    Object.entries(asked).filter(([, value]) => value !== ''),
+  ).toString();
   const shown = useRef(first === null ? null : '');
 
   const ask = async (after: string | null): Promise<void> => {
     const mine = ++turn.current;
     setLoading(true);
-    const reply = await get<RecordPage>(`/api/forms/${form}/records?${query}${after === null ? '' : `${query === '' ? '' : '&'}after=${encodeURIComponent(after)}`}`);
+    const reply = await get<RecordPage>(
+      `/api/forms/${form}/records?${query}${after === null ? '' : `${query === '' ? '' : '&'}after=${encodeURIComponent(after)}`}`,
+    );
     if (mine !== turn.current) return;
     setLoading(false);
     setSays(reply.ok ? null : reply.says);
-    if (reply.ok) setView((before) => (after === null ? reply.body : { ...reply.body, total: before.total, records: [...before.records, ...reply.body.records] }));
+    if (reply.ok)
+      setView((before) =>
+        after === null
+          ? reply.body
+          : {
+              ...reply.body,
+              total: before.total,
+              records: [...before.records, ...reply.body.records],
+            },
+      );
   };
 
   useEffect(() => {

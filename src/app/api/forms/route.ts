@@ -9,6 +9,9 @@ const NewForm = z.strictObject({ title: z.string().trim().min(1).max(120) });
 export async function POST(request: Request) {
   return answer(request, async () => {
     const { title } = await readBody(request, NewForm);
-    return Response.json({ name: await addForm(title, (await currentPerson()).key) }, { status: 201 });
+    return Response.json(
+      { name: await addForm(title, (await currentPerson()).key) },
+      { status: 201 },
+    );
   });
 }

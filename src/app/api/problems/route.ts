@@ -8,6 +8,8 @@ const PATIENCE = 1500;
 export async function GET(request: Request) {
   return answer(request, async () => {
     const checking = await workspaceProblems(PATIENCE);
-    return Response.json(checking, { status: checking.done < checking.of || checking.of === 0 ? 202 : 200 });
+    return Response.json(checking, {
+      status: checking.done < checking.of || checking.of === 0 ? 202 : 200,
+    });
   });
 }

@@ -3,13 +3,21 @@ import { MOST_HITS } from '@/core/language/search';
 import { answer, readQuery } from '@/server/http/request';
 import { searchScripts } from '@/server/workspace/search';
 
-const Query = z.strictObject({ wanted: z.string().min(1).max(200), pattern: z.literal('yes').optional(), exact: z.literal('yes').optional() });
+const Query = z.strictObject({
+  wanted: z.string().min(1).max(200),
+  pattern: z.literal('yes').optional(),
+  exact: z.literal('yes').optional(),
+});
 
 /** Searches all scripts of the workspace. */
 export async function GET(request: Request) {
   return answer(request, async () => {
     const { wanted, pattern, exact } = readQuery(request, Query);
-    const hits = await searchScripts({ wanted, pattern: pattern !== undefined, exact: exact !== undefined });
+    const hits = await searchScripts({
+      wanted,
+      pattern: pattern !== undefined,
+      exact: exact !== undefined,
+    });
     return Response.json({ hits, cut: hits.length === MOST_HITS });
   });
 }

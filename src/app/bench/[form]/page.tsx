@@ -6,7 +6,16 @@ import type { FormRecords } from '@/core/scenario/opening';
 import { compiled, compiledServices } from '@/server/compiled';
 import { newestNumber } from '@/server/releases';
 import { readDocument } from '@/server/revisions/documents';
-import { readBehaviours, readCast, readForm, readForms, readHead, readScenarios, readServices, readTables } from '@/server/workspace/read';
+import {
+  readBehaviours,
+  readCast,
+  readForm,
+  readForms,
+  readHead,
+  readScenarios,
+  readServices,
+  readTables,
+} from '@/server/workspace/read';
 import { Bench } from '@/ui/bench/bench';
 import type { BenchPlace } from '@/ui/bench/store';
 
@@ -31,8 +40,20 @@ export default async function BenchPage({ params, searchParams }: Props) {
   if (definition === null) notFound();
   const query = await searchParams;
   const wanted = wantedBy(query);
-  const [head, tables, services, behaviours, scenarios, release, all] = await Promise.all([readHead(), readTables(), readServices(), readBehaviours(name), readScenarios(name), newestNumber(name), readForms()]);
-  const [cast, scripts, answering] = await Promise.all([readCast(name, scenarios, wanted), compiled(behaviours, 'traced'), compiledServices(services)]);
+  const [head, tables, services, behaviours, scenarios, release, all] = await Promise.all([
+    readHead(),
+    readTables(),
+    readServices(),
+    readBehaviours(name),
+    readScenarios(name),
+    newestNumber(name),
+    readForms(),
+  ]);
+  const [cast, scripts, answering] = await Promise.all([
+    readCast(name, scenarios, wanted),
+    compiled(behaviours, 'traced'),
+    compiledServices(services),
+  ]);
   const material = {
     title: head.title,
     roles: head.roles,
@@ -42,18 +63,29 @@ export default async function BenchPage({ params, searchParams }: Props) {
     tables,
     services,
     ...cast,
-    others: all.map((form) => ({ name: form.name, title: form.title, fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })) })),
+    others: all.map((form) => ({
+      name: form.name,
+      title: form.title,
+      fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })),
+    })),
     behaviours: behaviours.map((behaviour, i) => ({ ...behaviour, compiled: scripts[i]! })),
     answering,
     scenarios,
     release: release?.number ?? null,
   };
-  return <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />;
+  return (
+    <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />
+  );
 }
 
 /** What a query leads to: `behaviour` and `line`, `part`, or `scenario`. */
 function placeIn(query: Query): BenchPlace {
-  if (typeof query.behaviour === 'string') return { is: 'line', behaviour: query.behaviour, line: Math.max(1, Math.trunc(Number(query.line)) || 1) };
+  if (typeof query.behaviour === 'string')
+    return {
+      is: 'line',
+      behaviour: query.behaviour,
+      line: Math.max(1, Math.trunc(Number(query.line)) || 1),
+    };
   if (typeof query.part === 'string') return { is: 'part', part: query.part };
   return typeof query.scenario === 'string' ? { is: 'scenario', name: query.scenario } : null;
 }
@@ -66,13 +98,29 @@ interface Wanted {
 /** The records that a query asks for. */
 function wantedBy({ record, parent }: Query): Wanted {
   const [form, id] = typeof parent === 'string' ? parent.split('/') : [];
-  return { ...(typeof record === 'string' ? { record } : {}), ...(form === undefined || id === undefined ? {} : { parent: { form, record: id } }) };
+  return {
+    ...(typeof record === 'string' ? { record } : {}),
+    ...(form === undefined || id === undefined ? {} : { parent: { form, record: id } }),
+  };
 }
 
 /** What of a query can be: a record and a parent that are there, and launch parameters with technical names. */
-function openedBy(query: Query, { record, parent }: Wanted, material: { records: readonly { id: string }[]; forms: readonly FormRecords[] }): Partial<Open> {
-  const launch = Object.fromEntries(Object.entries(query).flatMap(([key, value]) => (/^launch\.[a-z][a-z0-9_]*$/.test(key) && typeof value === 'string' ? [[key.slice(7), value]] : [])));
-  const isThere = material.forms.find((one) => one.form.name === parent?.form)?.records.some(({ id }) => id === parent?.record) === true;
+function openedBy(
+  query: Query,
+  { record, parent }: Wanted,
+  material: { records: readonly { id: string }[]; forms: readonly FormRecords[] },
+): Partial<Open> {
+  const launch = Object.fromEntries(
+    Object.entries(query).flatMap(([key, value]) =>
+      /^launch\.[a-z][a-z0-9_]*$/.test(key) && typeof value === 'string'
+        ? [[key.slice(7), value]]
+        : [],
+    ),
+  );
+  const isThere =
+    material.forms
+      .find((one) => one.form.name === parent?.form)
+      ?.records.some(({ id }) => id === parent?.record) === true;
   return {
     ...(material.records.some(({ id }) => id === record) ? { record: record! } : {}),
     ...(Object.keys(launch).length > 0 ? { launch } : {}),

@@ -28,18 +28,45 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function FillPage({ params, searchParams }: Props) {
   const { form: name } = await params;
   const { record: id, view, ...query } = await searchParams;
-  const [form, head, release, person] = await Promise.all([readForm(name), readHead(), newestRelease(name), currentPerson()]);
+  const [form, head, release, person] = await Promise.all([
+    readForm(name),
+    readHead(),
+    newestRelease(name),
+    currentPerson(),
+  ]);
   if (form === null) notFound();
   if (release === null) return <NoRelease workspace={head.title} title={form.title} name={name} />;
   const record = typeof id === 'string' ? await readRecord(name, id) : null;
   if (typeof id === 'string' && record === null) notFound();
-  const launch: Values = Object.fromEntries(Object.entries(query).flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])));
+  const launch: Values = Object.fromEntries(
+    Object.entries(query).flatMap(([key, value]) =>
+      typeof value === 'string' ? [[key, value]] : [],
+    ),
+  );
   const viewing = view !== undefined && record !== null;
-  const handout = await handOut(release, person, record, { launch, viewing }).catch((caught: unknown) => {
-    if (caught instanceof CannotOpen) return caught;
-    throw caught;
-  });
-  if (handout instanceof CannotOpen) return <CannotBeOpened workspace={head.title} title={form.title} says={handout.message} />;
-  const [neighbours, related] = await Promise.all([record === null ? NONE : neighboursOf(name, record.id), childrenOf(release.material.form, record?.id ?? null)]);
-  return <Fill key={handout.ticket} workspace={head.title} people={head.people} number={release.number} material={release.material} handout={handout} recordRevision={record?.revision ?? null} neighbours={neighbours} related={related} />;
+  const handout = await handOut(release, person, record, { launch, viewing }).catch(
+    (caught: unknown) => {
+      if (caught instanceof CannotOpen) return caught;
+      throw caught;
+    },
+  );
+  if (handout instanceof CannotOpen)
+    return <CannotBeOpened workspace={head.title} title={form.title} says={handout.message} />;
+  const [neighbours, related] = await Promise.all([
+    record === null ? NONE : neighboursOf(name, record.id),
+    childrenOf(release.material.form, record?.id ?? null),
+  ]);
+  return (
+    <Fill
+      key={handout.ticket}
+      workspace={head.title}
+      people={head.people}
+      number={release.number}
+      material={release.material}
+      handout={handout}
+      recordRevision={record?.revision ?? null}
+      neighbours={neighbours}
+      related={related}
+    />
+  );
 }

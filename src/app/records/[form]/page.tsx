@@ -11,6 +11,20 @@ export const metadata: Metadata = { title: 'Records' };
 export default async function RecordsPage({ params }: { params: Promise<{ form: string }> }) {
   const form = await readForm((await params).form);
   if (form === null) notFound();
-  const [head, tables, first, person] = await Promise.all([readHead(), readTables(), listRecords(form, { narrowed: [] }), currentPerson()]);
-  return <Records title={head.title} people={head.people} person={person.key} form={form} tables={tables} first={first} />;
+  const [head, tables, first, person] = await Promise.all([
+    readHead(),
+    readTables(),
+    listRecords(form, { narrowed: [] }),
+    currentPerson(),
+  ]);
+  return (
+    <Records
+      title={head.title}
+      people={head.people}
+      person={person.key}
+      form={form}
+      tables={tables}
+      first={first}
+    />
+  );
 }

@@ -14,5 +14,16 @@ export default async function Page({ params }: { params: Promise<{ name: string 
   if (!Name.safeParse(name).success) notFound();
   const [head, tables, found] = await Promise.all([readHead(), readTables(), readService(name)]);
   const service = found?.service ?? { name, title: name.replace(/_/g, ' '), functions: {} };
-  return <ServicePage workspace={head.title} tables={tables.map((table) => ({ name: table.name, title: table.title, columns: table.columns.map((column) => column.name) }))} service={service} revision={found?.revision ?? 0} />;
+  return (
+    <ServicePage
+      workspace={head.title}
+      tables={tables.map((table) => ({
+        name: table.name,
+        title: table.title,
+        columns: table.columns.map((column) => column.name),
+      }))}
+      service={service}
+      revision={found?.revision ?? 0}
+    />
+  );
 }

@@ -12,8 +12,10 @@ export const date: Kind<FieldOf<'date'>> = {
   },
   check(value, field) {
     const day = value as string;
-    if (field.min !== undefined && day < field.min) return { code: 'rangeUnderflow', says: `Not before ${field.min}.` };
-    if (field.max !== undefined && day > field.max) return { code: 'rangeOverflow', says: `Not after ${field.max}.` };
+    if (field.min !== undefined && day < field.min)
+      return { code: 'rangeUnderflow', says: `Not before ${field.min}.` };
+    if (field.max !== undefined && day > field.max)
+      return { code: 'rangeOverflow', says: `Not after ${field.max}.` };
     return null;
   },
   type: () => 'string',

@@ -13,14 +13,16 @@ export interface FileValue {
   readonly digest?: string;
 }
 
-const isDigest = (offered: unknown): offered is string => typeof offered === 'string' && /^[0-9a-f]{64}$/.test(offered);
+const isDigest = (offered: unknown): offered is string =>
+  typeof offered === 'string' && /^[0-9a-f]{64}$/.test(offered);
 
 const TAKES = 'a list of files, each { name, size, type }';
 
 function readFile(offered: unknown): FileValue | null {
   if (typeof offered !== 'object' || offered === null) return null;
   const { name, size, type, digest } = offered as Record<string, unknown>;
-  if (typeof name !== 'string' || name === '' || name.length > 255 || typeof type !== 'string') return null;
+  if (typeof name !== 'string' || name === '' || name.length > 255 || typeof type !== 'string')
+    return null;
   if (typeof size !== 'number' || !Number.isInteger(size) || size < 0) return null;
   if (digest === undefined || digest === null) return { name, size, type };
   return isDigest(digest) ? { name, size, type, digest } : null;
@@ -38,16 +40,31 @@ export const file: Kind<FieldOf<'file'>> = {
   check(value, field) {
     const files = value as unknown as readonly FileValue[];
     const most = field.maxFiles ?? 1;
-    if (files.length > most) return { code: 'tooMany', says: most === 1 ? 'One file at most.' : `${most} files at most.` };
+    if (files.length > most)
+      return { code: 'tooMany', says: most === 1 ? 'One file at most.' : `${most} files at most.` };
     const bytes = field.maxBytes ?? MOST_BYTES;
     const large = files.find(({ size }) => size > bytes);
-    if (large !== undefined) return { code: 'rangeOverflow', says: `${large.name} has ${inBytes(large.size)}; at most ${inBytes(bytes)}.` };
-    const other = field.types === undefined ? undefined : files.find(({ type }) => !field.types!.some((wanted) => isOfType(type, wanted)));
-    if (other !== undefined) return { code: 'typeMismatch', says: `${other.name} is not one of ${field.types!.join(', ')}.` };
+    if (large !== undefined)
+      return {
+        code: 'rangeOverflow',
+        says: `${large.name} has ${inBytes(large.size)}; at most ${inBytes(bytes)}.`,
+      };
+    const other =
+      field.types === undefined
+        ? undefined
+        : files.find(({ type }) => !field.types!.some((wanted) => isOfType(type, wanted)));
+    if (other !== undefined)
+      return {
+        code: 'typeMismatch',
+        says: `${other.name} is not one of ${field.types!.join(', ')}.`,
+      };
     return null;
   },
   type: () => 'readonly FileValue[]',
-  text: (value) => (value as unknown as readonly FileValue[]).map(({ name, size }) => `${name} (${inBytes(size)})`).join(', '),
+  text: (value) =>
+    (value as unknown as readonly FileValue[])
+      .map(({ name, size }) => `${name} (${inBytes(size)})`)
+      .join(', '),
 };
 
 function isOfType(type: string, wanted: string): boolean {

@@ -47,7 +47,10 @@ export function holdsKeys(field: Field): field is FieldOf<'choice' | 'choices' |
 }
 
 /** The options that the definition gives a field of keys. */
-export function definedOptions(field: FieldOf<'choice' | 'choices' | 'reference'>, table: (name: string) => TableIndex): readonly Option[] {
+export function definedOptions(
+  field: FieldOf<'choice' | 'choices' | 'reference'>,
+  table: (name: string) => TableIndex,
+): readonly Option[] {
   return field.kind === 'reference' ? table(field.table).options : field.options;
 }
 
@@ -71,7 +74,11 @@ export function accept(offered: unknown, field: Field, around: Surroundings): Ac
  */
 export function faultOf(value: Value, field: Field, required: boolean, fits: Fits): Fault | null {
   if (isEmpty(value)) {
-    if (required) return { code: 'valueMissing', says: field.kind === 'rows' ? 'At least one row is needed.' : 'This has to be filled in.' };
+    if (required)
+      return {
+        code: 'valueMissing',
+        says: field.kind === 'rows' ? 'At least one row is needed.' : 'This has to be filled in.',
+      };
     if (field.kind !== 'rows') return null;
   }
   return kindOf(field).check(value, field, fits);

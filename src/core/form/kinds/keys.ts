@@ -14,7 +14,9 @@ function listed(options: readonly Option[]): string {
 /** The key that a label was mistaken for, said in so many words. */
 function meant(offered: unknown, options: readonly Option[]): { help?: string } {
   const option = options.find((o) => o.label === offered);
-  return option === undefined ? {} : { help: `That is a label; its key is ${JSON.stringify(option.key)}.` };
+  return option === undefined
+    ? {}
+    : { help: `That is a label; its key is ${JSON.stringify(option.key)}.` };
 }
 
 export const choice: Kind<FieldOf<'choice'>> = {
@@ -22,13 +24,16 @@ export const choice: Kind<FieldOf<'choice'>> = {
   holdsKeys: true,
   accept(offered, field, around) {
     const known = [...field.options, ...(around.options ?? [])];
-    if (typeof offered === 'string' && known.some((option) => option.key === offered)) return { ok: true, value: offered };
+    if (typeof offered === 'string' && known.some((option) => option.key === offered))
+      return { ok: true, value: offered };
     return { ok: false, takes: listed(around.options ?? field.options), ...meant(offered, known) };
   },
   check: () => null,
-  type: (field) => field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string',
+  type: (field) =>
+    field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string',
   text: (value, field, around) =>
-    [...(around.options ?? []), ...field.options].find((option) => option.key === value)?.label ?? String(value),
+    [...(around.options ?? []), ...field.options].find((option) => option.key === value)?.label ??
+    String(value),
 };
 
 export const choices: Kind<FieldOf<'choices'>> = {
@@ -37,11 +42,19 @@ export const choices: Kind<FieldOf<'choices'>> = {
   accept(offered, field, around) {
     const current = around.options ?? field.options;
     const known = [...current, ...field.options];
-    if (!Array.isArray(offered)) return { ok: false, takes: `a list of its keys, such as [${JSON.stringify(field.options[0]?.key ?? 'key')}]` };
+    if (!Array.isArray(offered))
+      return {
+        ok: false,
+        takes: `a list of its keys, such as [${JSON.stringify(field.options[0]?.key ?? 'key')}]`,
+      };
     const keys = new Set<string>();
     for (const key of offered as unknown[]) {
       if (typeof key !== 'string' || !known.some((option) => option.key === key)) {
-        return { ok: false, takes: `${listed(current)} each; ${inWords(key)} is none`, ...meant(key, known) };
+        return {
+          ok: false,
+          takes: `${listed(current)} each; ${inWords(key)} is none`,
+          ...meant(key, known),
+        };
       }
       keys.add(key);
     }
@@ -51,14 +64,21 @@ export const choices: Kind<FieldOf<'choices'>> = {
   },
   check(value, field) {
     const { length } = value as readonly string[];
-    if (field.minCount !== undefined && length < field.minCount) return { code: 'tooFew', says: `Choose at least ${field.minCount}.` };
-    if (field.maxCount !== undefined && length > field.maxCount) return { code: 'tooMany', says: `Choose at most ${field.maxCount}.` };
+    if (field.minCount !== undefined && length < field.minCount)
+      return { code: 'tooFew', says: `Choose at least ${field.minCount}.` };
+    if (field.maxCount !== undefined && length > field.maxCount)
+      return { code: 'tooMany', says: `Choose at most ${field.maxCount}.` };
     return null;
   },
-  type: (field) => `readonly (${field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string'})[]`,
+  type: (field) =>
+    `readonly (${field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string'})[]`,
   text: (value, field, around) =>
     (value as readonly string[])
-      .map((key) => [...(around.options ?? []), ...field.options].find((option) => option.key === key)?.label ?? key)
+      .map(
+        (key) =>
+          [...(around.options ?? []), ...field.options].find((option) => option.key === key)
+            ?.label ?? key,
+      )
       .join(', '),
 };
 
@@ -67,8 +87,13 @@ export const reference: Kind<FieldOf<'reference'>> = {
   holdsKeys: true,
   accept(offered, field, around) {
     const table = around.table(field.table);
-    if (typeof offered === 'string' && table.find(offered) !== null) return { ok: true, value: offered };
-    return { ok: false, takes: `${listed(table.options)} of table ${field.table}`, ...meant(offered, table.options) };
+    if (typeof offered === 'string' && table.find(offered) !== null)
+      return { ok: true, value: offered };
+    return {
+      ok: false,
+      takes: `${listed(table.options)} of table ${field.table}`,
+      ...meant(offered, table.options),
+    };
   },
   check: () => null,
   type: (field) => `Key<${JSON.stringify(field.table)}>`,

@@ -1,6 +1,20 @@
 import { fits } from '../../guest/patterns';
 import { describe, expect, test } from 'vitest';
-import { berths, choice, choices, date, datetime, file, money, number, reference, rows, text, time, yesNo } from '../../../../tests/support/forms';
+import {
+  berths,
+  choice,
+  choices,
+  date,
+  datetime,
+  file,
+  money,
+  number,
+  reference,
+  rows,
+  text,
+  time,
+  yesNo,
+} from '../../../../tests/support/forms';
 import { indexTable } from '../table-index';
 import { accept, faultOf, textOf } from '.';
 
@@ -15,16 +29,32 @@ describe('what each kind accepts', () => {
     [datetime('moment'), '2031-05-02T09:00:00Z', '2031-05-02T09:00:00Z'],
     // Kept as given: another spelling of the same instant is another text.
     [datetime('moment'), '2031-05-02T11:00:00+02:00', '2031-05-02T11:00:00+02:00'],
-    [datetime('moment'), '2031-02-30T09:00:00Z', 'a date and time spelled as 2031-05-02T09:00:00Z (RFC 3339)'],
-    [datetime('moment'), '2031-05-02 09:00', 'a date and time spelled as 2031-05-02T09:00:00Z (RFC 3339)'],
-    [choices('extras', ['water', 'power', 'crane']), ['crane', 'water', 'crane'], ['water', 'crane']],
+    [
+      datetime('moment'),
+      '2031-02-30T09:00:00Z',
+      'a date and time spelled as 2031-05-02T09:00:00Z (RFC 3339)',
+    ],
+    [
+      datetime('moment'),
+      '2031-05-02 09:00',
+      'a date and time spelled as 2031-05-02T09:00:00Z (RFC 3339)',
+    ],
+    [
+      choices('extras', ['water', 'power', 'crane']),
+      ['crane', 'water', 'crane'],
+      ['water', 'crane'],
+    ],
     [choices('extras', ['water']), 'water', 'a list of its keys, such as ["water"]'],
     [choices('extras', ['water']), ['Water'], 'one of the keys "water" each; "Water" is none'],
     [choices('extras', ['water']), null, []],
     [file('papers'), files, files],
     [file('papers'), [{ name: 'x' }], 'a list of files, each { name, size, type }'],
     [rows('list', [text('a'), number('n')]), [{ n: 1 }], [{ a: null, n: 1 }]],
-    [rows('list', [text('a')]), [{ b: 1 }], 'rows of its own cells; in row 1 "b" is no cell; there are a'],
+    [
+      rows('list', [text('a')]),
+      [{ b: 1 }],
+      'rows of its own cells; in row 1 "b" is no cell; there are a',
+    ],
     [rows('list', [text('a')]), 'x', 'a list of rows'],
   ])('%o offered %j', (field, offered, taken) => {
     const accepted = accept(offered, field, around);
@@ -39,14 +69,33 @@ describe('what each kind checks', () => {
     [time('at', { min: '08:05', step: 15 }), '08:20', null],
     [time('at', { step: 15 }), '08:20', 'stepMismatch'],
     // As instants, whatever their offsets.
-    [datetime('moment', { min: '2031-05-02T09:00:00Z' }), '2031-05-02T10:30:00+02:00', 'rangeUnderflow'],
+    [
+      datetime('moment', { min: '2031-05-02T09:00:00Z' }),
+      '2031-05-02T10:30:00+02:00',
+      'rangeUnderflow',
+    ],
     [datetime('moment', { max: '2031-05-02T09:00:00Z' }), '2031-05-02T10:30:00+02:00', null],
     [choices('extras', ['a', 'b', 'c'], { minCount: 2 }), ['a'], 'tooFew'],
     [choices('extras', ['a', 'b', 'c'], { maxCount: 1 }), ['a', 'b'], 'tooMany'],
-    [file('papers'), [{ name: 'a', size: 1, type: '' }, { name: 'b', size: 1, type: '' }], 'tooMany'],
+    [
+      file('papers'),
+      [
+        { name: 'a', size: 1, type: '' },
+        { name: 'b', size: 1, type: '' },
+      ],
+      'tooMany',
+    ],
     [file('papers', { maxBytes: 10 }), [{ name: 'a', size: 11, type: '' }], 'rangeOverflow'],
-    [file('papers', { types: ['image/*'] }), [{ name: 'a', size: 1, type: 'application/pdf' }], 'typeMismatch'],
-    [file('papers', { types: ['image/*', 'application/pdf'] }), [{ name: 'a', size: 1, type: 'application/pdf' }], null],
+    [
+      file('papers', { types: ['image/*'] }),
+      [{ name: 'a', size: 1, type: 'application/pdf' }],
+      'typeMismatch',
+    ],
+    [
+      file('papers', { types: ['image/*', 'application/pdf'] }),
+      [{ name: 'a', size: 1, type: 'application/pdf' }],
+      null,
+    ],
     [text('number', { mask: 'AA-999' }), 'QH-12', 'patternMismatch'],
     [text('number', { mask: 'AA-999' }), 'QH-123', null],
     [text('account', { format: 'iban' }), 'DE89370400440532013001', 'typeMismatch'],
@@ -83,11 +132,20 @@ describe('how values read to people', () => {
 });
 
 test('a choice also takes a key that a script offers now', () => {
-  expect(accept('late', choice('pilot', ['own']), { ...around, options: [{ key: 'late', label: 'Late' }] })).toEqual({ ok: true, value: 'late' });
+  expect(
+    accept('late', choice('pilot', ['own']), {
+      ...around,
+      options: [{ key: 'late', label: 'Late' }],
+    }),
+  ).toEqual({ ok: true, value: 'late' });
 });
 
 test('the first fault is told, required before all', () => {
-  expect(faultOf(null, text('note', { minLength: 3 }), true, fits)).toMatchObject({ code: 'valueMissing' });
+  expect(faultOf(null, text('note', { minLength: 3 }), true, fits)).toMatchObject({
+    code: 'valueMissing',
+  });
   expect(faultOf(null, text('note', { minLength: 3 }), false, fits)).toBeNull();
-  expect(faultOf('a', text('note', { minLength: 3, pattern: '[b-z]+' }), true, fits)).toMatchObject({ code: 'patternMismatch' });
+  expect(faultOf('a', text('note', { minLength: 3, pattern: '[b-z]+' }), true, fits)).toMatchObject(
+    { code: 'patternMismatch' },
+  );
 });

@@ -5,13 +5,19 @@ import type { Value } from '../value';
 import type { Accepted, Fault, Kind } from './kind';
 
 function acceptNumber(offered: unknown): Accepted {
-  if (typeof offered !== 'number' || !Number.isFinite(offered)) return { ok: false, takes: 'a finite number' };
+  if (typeof offered !== 'number' || !Number.isFinite(offered))
+    return { ok: false, takes: 'a finite number' };
   return { ok: true, value: offered === 0 ? 0 : offered };
 }
 
-function checkRange(value: number, field: { min?: number | undefined; max?: number | undefined }): Fault | null {
-  if (field.min !== undefined && value < field.min) return { code: 'rangeUnderflow', says: `At least ${field.min}.` };
-  if (field.max !== undefined && value > field.max) return { code: 'rangeOverflow', says: `At most ${field.max}.` };
+function checkRange(
+  value: number,
+  field: { min?: number | undefined; max?: number | undefined },
+): Fault | null {
+  if (field.min !== undefined && value < field.min)
+    return { code: 'rangeUnderflow', says: `At least ${field.min}.` };
+  if (field.max !== undefined && value > field.max)
+    return { code: 'rangeOverflow', says: `At most ${field.max}.` };
   return null;
 }
 
@@ -25,13 +31,19 @@ export const number: Kind<FieldOf<'number'>> = {
     if (range !== null) return range;
     // The step base is the minimum, or zero (HTML, "step base").
     if (field.step !== undefined && !onStep(typed, field.step, field.min ?? 0)) {
-      return { code: 'stepMismatch', says: `In steps of ${field.step}${field.min ? ` from ${field.min}` : ''}.` };
+      return {
+        code: 'stepMismatch',
+        says: `In steps of ${field.step}${field.min ? ` from ${field.min}` : ''}.`,
+      };
     }
     return null;
   },
   type: () => 'number',
   text: (value, field) => {
-    const shown = field.decimals === undefined ? String(value) : round(value as number, field.decimals).toFixed(field.decimals);
+    const shown =
+      field.decimals === undefined
+        ? String(value)
+        : round(value as number, field.decimals).toFixed(field.decimals);
     return field.unit === undefined ? shown : `${shown} ${field.unit}`;
   },
 };
@@ -45,7 +57,9 @@ export const money: Kind<FieldOf<'money'>> = {
   holdsKeys: false,
   accept(offered, field) {
     const number = acceptNumber(offered);
-    return number.ok ? { ok: true, value: round(number.value as number, moneyDecimals(field)) as Value } : number;
+    return number.ok
+      ? { ok: true, value: round(number.value as number, moneyDecimals(field)) as Value }
+      : number;
   },
   check: (value, field) => checkRange(value as number, field),
   type: () => 'number',

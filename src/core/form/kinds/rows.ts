@@ -17,15 +17,18 @@ export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
       const rows: Value[] = [];
       for (const [i, row] of (offered as unknown[]).entries()) {
         const read = readRow(row, field, around, readCell);
-        if (typeof read === 'string') return { ok: false, takes: `rows of its own cells; in row ${i + 1} ${read}` };
+        if (typeof read === 'string')
+          return { ok: false, takes: `rows of its own cells; in row ${i + 1} ${read}` };
         rows.push(read);
       }
       return { ok: true, value: rows };
     },
     check(value, field) {
       const { length } = value as readonly Value[];
-      if (length < (field.minRows ?? 0)) return { code: 'tooFew', says: `At least ${counted(field.minRows!)}.` };
-      if (length > (field.maxRows ?? MOST_ROWS)) return { code: 'tooMany', says: `At most ${counted(field.maxRows ?? MOST_ROWS)}.` };
+      if (length < (field.minRows ?? 0))
+        return { code: 'tooFew', says: `At least ${counted(field.minRows!)}.` };
+      if (length > (field.maxRows ?? MOST_ROWS))
+        return { code: 'tooMany', says: `At most ${counted(field.maxRows ?? MOST_ROWS)}.` };
       return null;
     },
     type: (field) => `readonly Row_${field.name}[]`,
@@ -38,11 +41,20 @@ function counted(rows: number): string {
 }
 
 /** A row with every cell, or what is wrong with it. */
-export function readRow(offered: unknown, field: FieldOf<'rows'>, around: Surroundings, readCell: ReadCell): Readonly<Record<string, Value>> | string {
-  if (typeof offered !== 'object' || offered === null || Array.isArray(offered)) return `stands ${inWords(offered)}`;
+export function readRow(
+  offered: unknown,
+  field: FieldOf<'rows'>,
+  around: Surroundings,
+  readCell: ReadCell,
+): Readonly<Record<string, Value>> | string {
+  if (typeof offered !== 'object' || offered === null || Array.isArray(offered))
+    return `stands ${inWords(offered)}`;
   const given = offered as Record<string, unknown>;
-  const unknown = Object.keys(given).find((name) => !field.fields.some((cell) => cell.name === name));
-  if (unknown !== undefined) return `"${unknown}" is no cell; there are ${field.fields.map(({ name }) => name).join(', ')}`;
+  const unknown = Object.keys(given).find(
+    (name) => !field.fields.some((cell) => cell.name === name),
+  );
+  if (unknown !== undefined)
+    return `"${unknown}" is no cell; there are ${field.fields.map(({ name }) => name).join(', ')}`;
   const row: Record<string, Value> = {};
   for (const cell of field.fields) {
     const offered = Object.hasOwn(given, cell.name) ? given[cell.name] : null;

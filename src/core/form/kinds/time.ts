@@ -14,10 +14,18 @@ export const time: Kind<FieldOf<'time'>> = {
   },
   check(value, field) {
     const typed = value as string;
-    if (field.min !== undefined && typed < field.min) return { code: 'rangeUnderflow', says: `Not before ${field.min}.` };
-    if (field.max !== undefined && typed > field.max) return { code: 'rangeOverflow', says: `Not after ${field.max}.` };
-    if (field.step !== undefined && (minutes(typed) - minutes(field.min ?? '00:00')) % field.step !== 0) {
-      return { code: 'stepMismatch', says: `Every ${field.step} minutes${field.min === undefined ? '' : ` from ${field.min}`}.` };
+    if (field.min !== undefined && typed < field.min)
+      return { code: 'rangeUnderflow', says: `Not before ${field.min}.` };
+    if (field.max !== undefined && typed > field.max)
+      return { code: 'rangeOverflow', says: `Not after ${field.max}.` };
+    if (
+      field.step !== undefined &&
+      (minutes(typed) - minutes(field.min ?? '00:00')) % field.step !== 0
+    ) {
+      return {
+        code: 'stepMismatch',
+        says: `Every ${field.step} minutes${field.min === undefined ? '' : ` from ${field.min}`}.`,
+      };
     }
     return null;
   },
@@ -34,8 +42,10 @@ export const datetime: Kind<FieldOf<'datetime'>> = {
   },
   check(value, field) {
     const moment = Date.parse(value as string);
-    if (field.min !== undefined && moment < Date.parse(field.min)) return { code: 'rangeUnderflow', says: `Not before ${readable(field.min)}.` };
-    if (field.max !== undefined && moment > Date.parse(field.max)) return { code: 'rangeOverflow', says: `Not after ${readable(field.max)}.` };
+    if (field.min !== undefined && moment < Date.parse(field.min))
+      return { code: 'rangeUnderflow', says: `Not before ${readable(field.min)}.` };
+    if (field.max !== undefined && moment > Date.parse(field.max))
+      return { code: 'rangeOverflow', says: `Not after ${readable(field.max)}.` };
     return null;
   },
   type: () => 'string',

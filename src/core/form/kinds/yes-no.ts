@@ -6,7 +6,9 @@ export const yesNo: Kind<FieldOf<'yes_no'>> = {
   isList: false,
   holdsKeys: false,
   accept(offered) {
-    return typeof offered === 'boolean' ? { ok: true, value: offered } : { ok: false, takes: 'yes or no (true or false)' };
+    return typeof offered === 'boolean'
+      ? { ok: true, value: offered }
+      : { ok: false, takes: 'yes or no (true or false)' };
   },
   check: () => null,
   type: () => 'boolean',

@@ -14,22 +14,42 @@ export const assignmentInCondition: Mistake = {
     const found: Finding[] = [];
     const note = (condition: ts.Expression) => {
       const inner = bare(condition);
-      if (ts.isBinaryExpression(inner) && (inner.operatorToken.kind === ts.SyntaxKind.AmpersandAmpersandToken || inner.operatorToken.kind === ts.SyntaxKind.BarBarToken)) {
+      if (
+        ts.isBinaryExpression(inner) &&
+        (inner.operatorToken.kind === ts.SyntaxKind.AmpersandAmpersandToken ||
+          inner.operatorToken.kind === ts.SyntaxKind.BarBarToken)
+      ) {
         note(inner.left);
         note(inner.right);
-      } else if (ts.isPrefixUnaryExpression(inner) && inner.operator === ts.SyntaxKind.ExclamationToken) note(inner.operand);
-      else if (ts.isBinaryExpression(inner) && inner.operatorToken.kind === ts.SyntaxKind.EqualsToken) {
+      } else if (
+        ts.isPrefixUnaryExpression(inner) &&
+        inner.operator === ts.SyntaxKind.ExclamationToken
+      )
+        note(inner.operand);
+      else if (
+        ts.isBinaryExpression(inner) &&
+        inner.operatorToken.kind === ts.SyntaxKind.EqualsToken
+      ) {
         const sign = inner.operatorToken;
         found.push({
           from: sign.getStart(file),
           to: sign.getEnd(),
           says: `= writes ${inner.right.getText(file)} to ${inner.left.getText(file)} instead of comparing. Compare with ===.`,
-          fixes: [{ title: 'Compare with ===', edits: [{ from: sign.getStart(file), to: sign.getEnd(), text: '===' }] }],
+          fixes: [
+            {
+              title: 'Compare with ===',
+              edits: [{ from: sign.getStart(file), to: sign.getEnd(), text: '===' }],
+            },
+          ],
         });
       }
     };
     const look = (node: ts.Node): void => {
-      if ((ts.isIfStatement(node) || ts.isWhileStatement(node) || ts.isDoStatement(node)) && !ts.isParenthesizedExpression(node.expression)) note(node.expression);
+      if (
+        (ts.isIfStatement(node) || ts.isWhileStatement(node) || ts.isDoStatement(node)) &&
+        !ts.isParenthesizedExpression(node.expression)
+      )
+        note(node.expression);
       else if (ts.isConditionalExpression(node)) note(node.condition);
       else if (ts.isForStatement(node) && node.condition !== undefined) note(node.condition);
       ts.forEachChild(node, look);

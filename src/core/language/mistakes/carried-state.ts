@@ -37,6 +37,19 @@ function resetAtLoad(declaration: ts.VariableDeclaration, name: string, { file }
   const { initializer, parent } = declaration;
   const isLet = ts.isVariableDeclarationList(parent) && (parent.flags & ts.NodeFlags.Let) !== 0;
   const text = initializer?.getText(file) ?? 'undefined';
-  const statement = isLet ? `${name} = ${text};` : /^new (?:Map|Set)\b/.test(text) ? `${name}.clear();` : text.startsWith('[') ? `${name}.length = 0;` : null;
-  return statement === null ? [] : [{ title: 'Set it anew at load', edits: [appended(file, `on.load(() => {\n  ${statement}\n});`)] }];
+  const statement = isLet
+    ? `${name} = ${text};`
+    : /^new (?:Map|Set)\b/.test(text)
+      ? `${name}.clear();`
+      : text.startsWith('[')
+        ? `${name}.length = 0;`
+        : null;
+  return statement === null
+    ? []
+    : [
+        {
+          title: 'Set it anew at load',
+          edits: [appended(file, `on.load(() => {\n  ${statement}\n});`)],
+        },
+      ];
 }

@@ -9,6 +9,13 @@ export const idleBehaviour: Mistake = {
   find({ flow, file }) {
     const [first] = file.statements.filter((statement) => !ts.isEmptyStatement(statement));
     if (first === undefined || flow.blocks.length > 0) return [];
-    return [{ from: first.getStart(file), to: Math.min(first.getEnd(), first.getStart(file) + 60), says: 'This behaviour ties nothing: no on.… and no keep. It is read once when the form opens and never does anything.', fixes: [] }];
+    return [
+      {
+        from: first.getStart(file),
+        to: Math.min(first.getEnd(), first.getStart(file) + 60),
+        says: 'This behaviour ties nothing: no on.… and no keep. It is read once when the form opens and never does anything.',
+        fixes: [],
+      },
+    ];
   },
 };

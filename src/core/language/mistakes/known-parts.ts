@@ -24,7 +24,12 @@ export class KnownParts {
       this.#fields.set(field.name, field);
       for (const cell of cellsOf(field)) this.#fields.set(`${field.name}.${cell.name}`, cell);
     }
-    for (const part of [...setting.form.pages, ...sectionsOf(setting.form), ...(setting.form.tracks ?? [])]) this.#titles.set(part.name, part.title);
+    for (const part of [
+      ...setting.form.pages,
+      ...sectionsOf(setting.form),
+      ...(setting.form.tracks ?? []),
+    ])
+      this.#titles.set(part.name, part.title);
     for (const button of setting.form.buttons ?? []) this.#titles.set(button.name, button.label);
   }
 
@@ -50,9 +55,14 @@ export class KnownParts {
 
   /** The keys an aspect takes, with their labels; null where it takes no keys. */
   options({ part, aspect }: Pick<Access, 'part' | 'aspect'>): readonly Option[] | null {
-    if (part === '@form') return aspect === 'roles' ? this.#setting.roles.map(({ key, label }) => ({ key, label })) : null;
-    if (aspect === 'stage') return this.#setting.form.tracks?.find(({ name }) => name === part)?.stages ?? null;
-    if (aspect !== 'value' && aspect !== 'previous' && aspect !== 'initial' && aspect !== 'options') return null;
+    if (part === '@form')
+      return aspect === 'roles'
+        ? this.#setting.roles.map(({ key, label }) => ({ key, label }))
+        : null;
+    if (aspect === 'stage')
+      return this.#setting.form.tracks?.find(({ name }) => name === part)?.stages ?? null;
+    if (aspect !== 'value' && aspect !== 'previous' && aspect !== 'initial' && aspect !== 'options')
+      return null;
     const field = this.field(part);
     if (field === null || !holdsKeys(field)) return null;
     if (field.kind !== 'reference') return field.options;
@@ -64,8 +74,14 @@ export class KnownParts {
   takes(part: PartPath, value: Literal['value']): { ok: true } | { ok: false; takes: string } {
     const field = this.field(part);
     if (field === null || value === null) return { ok: true };
-    if (holdsKeys(field) && !isList(field)) return typeof value === 'string' ? { ok: true } : { ok: false, takes: 'the key of an option, a text' };
-    return accept(value, field, { options: null, table: (name) => indexOf(this.#setting.tables.find((table) => table.name === name)!) });
+    if (holdsKeys(field) && !isList(field))
+      return typeof value === 'string'
+        ? { ok: true }
+        : { ok: false, takes: 'the key of an option, a text' };
+    return accept(value, field, {
+      options: null,
+      table: (name) => indexOf(this.#setting.tables.find((table) => table.name === name)!),
+    });
   }
 }
 
@@ -74,11 +90,23 @@ export function literalsIn(node: ts.Expression): Literal[] {
   const inner = bare(node);
   if (ts.isStringLiteralLike(inner)) return [{ node: inner, value: inner.text }];
   if (ts.isNumericLiteral(inner)) return [{ node: inner, value: Number(inner.text) }];
-  if (inner.kind === ts.SyntaxKind.TrueKeyword || inner.kind === ts.SyntaxKind.FalseKeyword) return [{ node: inner, value: inner.kind === ts.SyntaxKind.TrueKeyword }];
+  if (inner.kind === ts.SyntaxKind.TrueKeyword || inner.kind === ts.SyntaxKind.FalseKeyword)
+    return [{ node: inner, value: inner.kind === ts.SyntaxKind.TrueKeyword }];
   if (inner.kind === ts.SyntaxKind.NullKeyword) return [{ node: inner, value: null }];
-  if (ts.isPrefixUnaryExpression(inner) && inner.operator === ts.SyntaxKind.MinusToken && ts.isNumericLiteral(inner.operand)) return [{ node: inner, value: -Number(inner.operand.text) }];
-  if (ts.isConditionalExpression(inner)) return [...literalsIn(inner.whenTrue), ...literalsIn(inner.whenFalse)];
-  if (ts.isBinaryExpression(inner) && inner.operatorToken.kind === ts.SyntaxKind.QuestionQuestionToken) return literalsIn(inner.right);
-  if (ts.isArrayLiteralExpression(inner)) return inner.elements.flatMap((element) => literalsIn(element));
+  if (
+    ts.isPrefixUnaryExpression(inner) &&
+    inner.operator === ts.SyntaxKind.MinusToken &&
+    ts.isNumericLiteral(inner.operand)
+  )
+    return [{ node: inner, value: -Number(inner.operand.text) }];
+  if (ts.isConditionalExpression(inner))
+    return [...literalsIn(inner.whenTrue), ...literalsIn(inner.whenFalse)];
+  if (
+    ts.isBinaryExpression(inner) &&
+    inner.operatorToken.kind === ts.SyntaxKind.QuestionQuestionToken
+  )
+    return literalsIn(inner.right);
+  if (ts.isArrayLiteralExpression(inner))
+    return inner.elements.flatMap((element) => literalsIn(element));
   return [];
 }

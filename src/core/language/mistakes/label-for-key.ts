@@ -9,7 +9,9 @@ export const labelForKey: Mistake = {
   find: ({ flow, parts, file }) =>
     keyPlaces(flow, parts).flatMap(({ literal, access, options, how }) => {
       if (options.some(({ key }) => key === literal.value)) return [];
-      const meant = options.find(({ label }) => label.trim().toLowerCase() === literal.value.trim().toLowerCase());
+      const meant = options.find(
+        ({ label }) => label.trim().toLowerCase() === literal.value.trim().toLowerCase(),
+      );
       if (meant === undefined) return [];
       const key = JSON.stringify(meant.key);
       return [
@@ -17,7 +19,12 @@ export const labelForKey: Mistake = {
           from: literal.node.getStart(file),
           to: literal.node.getEnd(),
           says: `“${literal.value}” is a label of ${parts.called(access.part)}, which holds keys. ${how === 'compared' ? 'This never holds: compare' : 'Write'} the key ${key}.`,
-          fixes: [{ title: `Use the key ${key}`, edits: [{ from: literal.node.getStart(file), to: literal.node.getEnd(), text: key }] }],
+          fixes: [
+            {
+              title: `Use the key ${key}`,
+              edits: [{ from: literal.node.getStart(file), to: literal.node.getEnd(), text: key }],
+            },
+          ],
         },
       ];
     }),

@@ -287,7 +287,8 @@ const cases: Record<string, Cases> = {
     ],
   },
   'two-steer': {
-    beside: '/** Other: steers. */\nkeep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; fields.dues.value = 3; });\non.change(fields.vessel, () => { fields.berth.hint = null; fields.length.value = 3; });',
+    beside:
+      '/** Other: steers. */\nkeep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; fields.dues.value = 3; });\non.change(fields.vessel, () => { fields.berth.hint = null; fields.length.value = 3; });',
     wrong: [
       'keep(() => { sections.pilot.shown = fields.draught.value === 3; });',
       'on.load(() => { sections.pilot.shown = true; });',
@@ -320,14 +321,28 @@ const cases: Record<string, Cases> = {
     ],
   },
   'idle-behaviour': {
-    wrong: ['const LIMIT = 3;', 'function judge(): void { sections.pilot.shown = true; }', 'const judge = () => { fields.draught.value = 3; };', 'log(1);', 'interface Row { a: number }\nconst rows: Row[] = [];\nlog(rows);'],
-    right: ['', '/** Nothing yet: only a comment. */', 'on.load(() => log(1));', 'keep(() => { sections.pilot.shown = true; });', 'function tie(): void { on.load(() => log(1)); }\ntie();', ';'],
+    wrong: [
+      'const LIMIT = 3;',
+      'function judge(): void { sections.pilot.shown = true; }',
+      'const judge = () => { fields.draught.value = 3; };',
+      'log(1);',
+      'interface Row { a: number }\nconst rows: Row[] = [];\nlog(rows);',
+    ],
+    right: [
+      '',
+      '/** Nothing yet: only a comment. */',
+      'on.load(() => log(1));',
+      'keep(() => { sections.pilot.shown = true; });',
+      'function tie(): void { on.load(() => log(1)); }\ntie();',
+      ';',
+    ],
   },
 };
 
 describe.each(mistakes.map(({ code }) => code))('%s', (code) => {
   const { form = 'berth_visit', beside, wrong, right } = cases[code]!;
-  const found = (text: string) => foundIn(form, text, beside).filter((diagnosis) => diagnosis.code === code);
+  const found = (text: string) =>
+    foundIn(form, text, beside).filter((diagnosis) => diagnosis.code === code);
 
   test('has at least five sources each way', () => {
     expect(Math.min(wrong.length, right.length)).toBeGreaterThanOrEqual(5);
@@ -342,7 +357,10 @@ describe.each(mistakes.map(({ code }) => code))('%s', (code) => {
       const after = mended(text, fix.edits);
       expect(after).not.toBe(text);
       expect(found(after).length, `${fix.title}:\n${after}`).toBeLessThan(found(text).length);
-      expect(foundIn(form, after, beside).filter(({ severity }) => severity === 'error'), `${fix.title}:\n${after}`).toEqual([]);
+      expect(
+        foundIn(form, after, beside).filter(({ severity }) => severity === 'error'),
+        `${fix.title}:\n${after}`,
+      ).toEqual([]);
     }
   });
 
@@ -352,7 +370,9 @@ describe.each(mistakes.map(({ code }) => code))('%s', (code) => {
 
   test('is found in JavaScript alike', () => {
     const plain = wrong.find((text) => !/: (?:string|number|void)|<string>|interface/.test(text))!;
-    expect(foundIn(form, plain, beside, 'x.js').some((diagnosis) => diagnosis.code === code)).toBe(true);
+    expect(foundIn(form, plain, beside, 'x.js').some((diagnosis) => diagnosis.code === code)).toBe(
+      true,
+    );
   });
 });
 
@@ -376,13 +396,25 @@ describe('idle-part', () => {
   };
 
   test('names what waits for a script: buttons, hidden parts, fields for scripts alone', () => {
-    expect(idle('on.load(() => log(1));')).toEqual(['next_day', 'fire_watch', 'dive_supervisor', 'plan', 'full', 'short', 'hours', 'at_night']);
+    expect(idle('on.load(() => log(1));')).toEqual([
+      'next_day',
+      'fire_watch',
+      'dive_supervisor',
+      'plan',
+      'full',
+      'short',
+      'hours',
+      'at_night',
+    ]);
   });
 
   test.each([
     ['next_day', 'on.click(buttons.next_day, () => log(1));'],
     ['fire_watch', 'keep(() => { fields.fire_watch.shown = true; });'],
-    ['full', 'keep(() => { for (const track of [tracks.full, tracks.short]) track.shown = true; });'],
+    [
+      'full',
+      'keep(() => { for (const track of [tracks.full, tracks.short]) track.shown = true; });',
+    ],
     ['hours', 'keep(() => { fields.hours.value = 3; });'],
     ['plan', 'const { plan } = fields;\non.load(() => { plan.shown = true; });'],
   ])('%s is no longer named once it is steered', (part, text) => {

@@ -13,22 +13,39 @@ export const noWayBack: Mistake = {
   title: 'Set under one condition, never set back',
   severity: 'warning',
   find(subject) {
-    return subject.flow.blocks.filter((block) => block.sort === 'handler' && EVENTS.has(block.event)).flatMap((block) => inBlock(block, subject));
+    return subject.flow.blocks
+      .filter((block) => block.sort === 'handler' && EVENTS.has(block.event))
+      .flatMap((block) => inBlock(block, subject));
   },
 };
 
 function inBlock(block: Block, subject: Subject): Finding[] {
   const { file, parts } = subject;
   const groups = new Map<string, ActOf<'write'>[]>();
-  for (const act of steering(block)) groups.set(`${act.part} ${act.aspect}`, [...(groups.get(`${act.part} ${act.aspect}`) ?? []), act]);
+  for (const act of steering(block))
+    groups.set(`${act.part} ${act.aspect}`, [
+      ...(groups.get(`${act.part} ${act.aspect}`) ?? []),
+      act,
+    ]);
   return [...groups.values()].flatMap((acts) => {
     const [first] = acts as [ActOf<'write'>];
-    if (acts.some((act) => act.conditions.length === 0) || !acts.some((act) => act.conditions.some(follows))) return [];
+    if (
+      acts.some((act) => act.conditions.length === 0) ||
+      !acts.some((act) => act.conditions.some(follows))
+    )
+      return [];
     const said = new Set(acts.map(({ value }) => value?.getText(file) ?? ''));
     if (said.size > 1 || isTakingBack(first, file)) return [];
     // Somebody else who says it may well be the one who takes it back.
-    if (everyBlock(subject).some((other) => other !== block && other.event !== 'load' && says(other, first))) return [];
-    const fixes = [withElse(first, file), asRule(block, file)].filter((fix): fix is Fix => fix !== null);
+    if (
+      everyBlock(subject).some(
+        (other) => other !== block && other.event !== 'load' && says(other, first),
+      )
+    )
+      return [];
+    const fixes = [withElse(first, file), asRule(block, file)].filter(
+      (fix): fix is Fix => fix !== null,
+    );
     return [
       {
         from: first.target.getStart(file),
@@ -49,10 +66,25 @@ function isTakingBack({ aspect, value }: ActOf<'write'>, file: ts.SourceFile): b
 function withElse(act: ActOf<'write'>, file: ts.SourceFile): Fix | null {
   const condition = act.conditions.at(-1)!;
   const branch = condition.node.parent;
-  if (!condition.holds || !ts.isIfStatement(branch) || branch.elseStatement !== undefined || branch.expression !== condition.node) return null;
+  if (
+    !condition.holds ||
+    !ts.isIfStatement(branch) ||
+    branch.elseStatement !== undefined ||
+    branch.expression !== condition.node
+  )
+    return null;
   const end = branch.thenStatement.getEnd();
   const indent = indentAt(file, branch.getStart(file));
-  return { title: 'Add the else', edits: [{ from: end, to: end, text: ` else {\n${indent}  ${act.target.getText(file)} = ${opposite(act, file)};\n${indent}}` }] };
+  return {
+    title: 'Add the else',
+    edits: [
+      {
+        from: end,
+        to: end,
+        text: ` else {\n${indent}  ${act.target.getText(file)} = ${opposite(act, file)};\n${indent}}`,
+      },
+    ],
+  };
 }
 
 function opposite({ aspect, value }: ActOf<'write'>, file: ts.SourceFile): string {

@@ -17,14 +17,25 @@ export const optionGone: Mistake = {
       if (value === '' || options.some(({ key, label }) => key === value || like(label))) return [];
       const keys = options.map(({ key }) => key);
       const meant = keys.find(like) ?? nearest(value, keys);
-      const listed = keys.length > MOST_LISTED ? `${keys.slice(0, MOST_LISTED).join(', ')} and ${keys.length - MOST_LISTED} more` : keys.join(', ');
+      const listed =
+        keys.length > MOST_LISTED
+          ? `${keys.slice(0, MOST_LISTED).join(', ')} and ${keys.length - MOST_LISTED} more`
+          : keys.join(', ');
       const [from, to] = [literal.node.getStart(file), literal.node.getEnd()];
       return [
         {
           from,
           to,
           says: `${access.aspect === 'roles' ? 'There is no role' : `${parts.called(access.part)} has no ${access.aspect === 'stage' ? 'stage' : 'option'}`} "${value}"${how === 'compared' ? ', so this never holds' : ''}. ${access.aspect === 'roles' ? 'There are' : 'It has'} ${listed}.`,
-          fixes: meant === null ? [] : [{ title: `Use ${JSON.stringify(meant)}`, edits: [{ from, to, text: JSON.stringify(meant) }] }],
+          fixes:
+            meant === null
+              ? []
+              : [
+                  {
+                    title: `Use ${JSON.stringify(meant)}`,
+                    edits: [{ from, to, text: JSON.stringify(meant) }],
+                  },
+                ],
         },
       ];
     }),

@@ -16,9 +16,14 @@ export const pilesUp: Mistake = {
       // A button is pressed on purpose, once for each time.
       if (block.event === 'click') continue;
       for (const act of actsOf(block, 'write')) {
-        if (act.aspect !== 'value' || act.value === null || parts.field(act.part)?.kind !== 'text') continue;
+        if (act.aspect !== 'value' || act.value === null || parts.field(act.part)?.kind !== 'text')
+          continue;
         const added = addedTo(act, file);
-        const asked = act.conditions.some(({ node, reads }) => reads.some(({ part }) => part === act.part) && (ASKS.test(node.getText(file)) || /\.empty\b|\bnull\b/.test(node.getText(file))));
+        const asked = act.conditions.some(
+          ({ node, reads }) =>
+            reads.some(({ part }) => part === act.part) &&
+            (ASKS.test(node.getText(file)) || /\.empty\b|\bnull\b/.test(node.getText(file))),
+        );
         if (added === null || asked) continue;
         const fix = guarded(act, added, file);
         found.set(act.node, {
@@ -36,16 +41,26 @@ export const pilesUp: Mistake = {
 /** What is added to the field's own text; null when it is not added to itself. */
 function addedTo(act: ActOf<'write'>, file: ts.SourceFile): ts.Expression | null {
   if (act.op === '+=') return act.value;
-  if (act.op !== '=' || !act.reads.some(({ part, aspect }) => part === act.part && aspect === 'value')) return null;
+  if (
+    act.op !== '=' ||
+    !act.reads.some(({ part, aspect }) => part === act.part && aspect === 'value')
+  )
+    return null;
   const value = bare(act.value!);
   if (ts.isTemplateExpression(value)) return value;
-  if (ts.isBinaryExpression(value) && value.operatorToken.kind === ts.SyntaxKind.PlusToken) return value.right;
+  if (ts.isBinaryExpression(value) && value.operatorToken.kind === ts.SyntaxKind.PlusToken)
+    return value.right;
   return /\.concat\(/.test(value.getText(file)) ? value : null;
 }
 
 function guarded(act: ActOf<'write'>, added: ts.Expression, file: ts.SourceFile): Fix | null {
   const statement = enclosingStatement(act.node);
-  if (statement === null || !ts.isExpressionStatement(statement) || !(ts.isStringLiteralLike(bare(added)) || ts.isIdentifier(bare(added)))) return null;
+  if (
+    statement === null ||
+    !ts.isExpressionStatement(statement) ||
+    !(ts.isStringLiteralLike(bare(added)) || ts.isIdentifier(bare(added)))
+  )
+    return null;
   const from = statement.getStart(file);
   const text = `if (!(${act.target.getText(file)} ?? "").includes(${bare(added).getText(file)})) `;
   return { title: 'Add it only once', edits: [{ from, to: from, text }] };

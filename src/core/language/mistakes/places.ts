@@ -2,7 +2,8 @@
 import ts from 'typescript-classic';
 
 export function enclosingStatement(node: ts.Node): ts.Statement | null {
-  for (let at: ts.Node | undefined = node; at !== undefined; at = at.parent) if (ts.isStatement(at)) return at;
+  for (let at: ts.Node | undefined = node; at !== undefined; at = at.parent)
+    if (ts.isStatement(at)) return at;
   return null;
 }
 
@@ -13,7 +14,10 @@ export function indentAt(file: ts.SourceFile, offset: number): string {
 }
 
 /** An edit that puts statements at the end of the module. */
-export function appended(file: ts.SourceFile, text: string): { from: number; to: number; text: string } {
+export function appended(
+  file: ts.SourceFile,
+  text: string,
+): { from: number; to: number; text: string } {
   const at = file.text.trimEnd().length;
   return { from: at, to: at, text: `\n\n${text}` };
 }

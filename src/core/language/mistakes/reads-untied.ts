@@ -8,26 +8,49 @@ export const readsUntied: Mistake = {
   code: 'reads-untied',
   title: 'A condition on a field the handler is not tied to',
   severity: 'warning',
-  find: (subject) => subject.flow.blocks.filter(({ event }) => event === 'change').flatMap((block) => inBlock(block, subject)),
+  find: (subject) =>
+    subject.flow.blocks
+      .filter(({ event }) => event === 'change')
+      .flatMap((block) => inBlock(block, subject)),
 };
 
 function inBlock(block: Block, subject: Subject): Finding[] {
   const { parts, file } = subject;
-  const written = new Set(actsOf(block, 'write').flatMap(({ part, aspect }) => (aspect === 'value' ? [part] : [])));
+  const written = new Set(
+    actsOf(block, 'write').flatMap(({ part, aspect }) => (aspect === 'value' ? [part] : [])),
+  );
   const untied = new Set<string>();
   for (const act of steering(block)) {
     for (const condition of act.conditions) {
       if (!follows(condition)) continue;
       for (const { part, aspect } of condition.reads) {
-        if (aspect !== 'value' || parts.field(part) === null || block.tied.includes(part) || written.has(part) || ofSameRows(part, block)) continue;
-        if (!everyBlock(subject).some((other) => other !== block && (other.sort === 'rule' || other.tied.includes(part)) && says(other, act))) untied.add(part);
+        if (
+          aspect !== 'value' ||
+          parts.field(part) === null ||
+          block.tied.includes(part) ||
+          written.has(part) ||
+          ofSameRows(part, block)
+        )
+          continue;
+        if (
+          !everyBlock(subject).some(
+            (other) =>
+              other !== block &&
+              (other.sort === 'rule' || other.tied.includes(part)) &&
+              says(other, act),
+          )
+        )
+          untied.add(part);
       }
     }
   }
   if (untied.size === 0) return [];
   const named = [...untied];
   const tie = block.call.arguments[0]!;
-  const fixes = [tiedToAll(block, named, file.text.slice(tie.getStart(file), tie.getEnd()), tie.getStart(file)), asRule(block, file)].filter((fix): fix is Fix => fix !== null);
+  const fixes = [
+    tiedToAll(block, named, file.text.slice(tie.getStart(file), tie.getEnd()), tie.getStart(file)),
+    asRule(block, file),
+  ].filter((fix): fix is Fix => fix !== null);
   return [
     {
       from: tie.getStart(file),
@@ -45,7 +68,17 @@ function ofSameRows(part: string, block: Block): boolean {
 
 /** Only where the handler uses nothing of the event, which would no longer be about one field. */
 function tiedToAll(block: Block, untied: readonly string[], tie: string, from: number): Fix | null {
-  if ((block.body?.parameters.length ?? 1) > 0 || untied.some((part) => part.includes('.'))) return null;
+  if ((block.body?.parameters.length ?? 1) > 0 || untied.some((part) => part.includes('.')))
+    return null;
   const list = tie.startsWith('[') ? tie.slice(1, -1) : tie;
-  return { title: `Tie it to ${untied.join(' and ')} too`, edits: [{ from, to: from + tie.length, text: `[${list}, ${untied.map((part) => `fields.${part}`).join(', ')}]` }] };
+  return {
+    title: `Tie it to ${untied.join(' and ')} too`,
+    edits: [
+      {
+        from,
+        to: from + tie.length,
+        text: `[${list}, ${untied.map((part) => `fields.${part}`).join(', ')}]`,
+      },
+    ],
+  };
 }

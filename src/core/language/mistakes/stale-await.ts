@@ -11,7 +11,10 @@ export const staleAwait: Mistake = {
   code: 'stale-await',
   title: 'An answer that may be about an old value',
   severity: 'warning',
-  find: (subject) => subject.flow.blocks.filter(({ event }) => EVENTS.has(event)).flatMap((block) => inBlock(block, subject)),
+  find: (subject) =>
+    subject.flow.blocks
+      .filter(({ event }) => EVENTS.has(event))
+      .flatMap((block) => inBlock(block, subject)),
 };
 
 function inBlock(block: Block, subject: Subject): Finding[] {
@@ -19,9 +22,22 @@ function inBlock(block: Block, subject: Subject): Finding[] {
   const found = new Map<ts.Node, Finding>();
   for (const wait of actsOf(block, 'await')) {
     if (!wait.marks.has('service')) continue;
-    const asked = new Set(wait.reads.filter(({ part, aspect }) => aspect === 'value' && parts.field(part) !== null && !isSuperseded(part, block)).map(({ part }) => part));
+    const asked = new Set(
+      wait.reads
+        .filter(
+          ({ part, aspect }) =>
+            aspect === 'value' && parts.field(part) !== null && !isSuperseded(part, block),
+        )
+        .map(({ part }) => part),
+    );
     for (const part of asked) {
-      const used = actsOf(block, 'write').find((act) => act.waits > wait.waits && act.part !== part && act.marks.has('service') && !isAskedAgain(act, part, wait.waits));
+      const used = actsOf(block, 'write').find(
+        (act) =>
+          act.waits > wait.waits &&
+          act.part !== part &&
+          act.marks.has('service') &&
+          !isAskedAgain(act, part, wait.waits),
+      );
       if (used === undefined || isLocked(block, part)) continue;
       found.set(wait.node, {
         from: wait.node.getStart(file),
@@ -41,7 +57,9 @@ function isSuperseded(part: string, block: Block): boolean {
 
 /** A condition that read the field anew after the wait. */
 function isAskedAgain(act: ActOf<'write'>, part: string, waits: number): boolean {
-  return act.conditions.some(({ reads }) => reads.some((read) => read.part === part && read.aspect === 'value' && read.waits > waits));
+  return act.conditions.some(({ reads }) =>
+    reads.some((read) => read.part === part && read.aspect === 'value' && read.waits > waits),
+  );
 }
 
 function isLocked(block: Block, part: string): boolean {
@@ -54,11 +72,23 @@ function fixesFor(wait: ActOf<'await'>, part: string, { file }: Subject): Fix[] 
   const names: string[] = [];
   const look = (node: ts.Node): void => {
     if (ts.isShorthandPropertyAssignment(node)) names.push(node.name.text);
-    else if (ts.isPropertyAssignment(node) && ts.isIdentifier(node.initializer)) names.push(node.initializer.text);
+    else if (ts.isPropertyAssignment(node) && ts.isIdentifier(node.initializer))
+      names.push(node.initializer.text);
     else ts.forEachChild(node, look);
   };
   look(wait.node);
   if (statement === null || names.length !== 1 || part.includes('.')) return [];
   const at = statement.getEnd();
-  return [{ title: 'Ask whether it is still the same', edits: [{ from: at, to: at, text: `\n${indentAt(file, statement.getStart(file))}if (fields.${part}.value !== ${names[0]!}) return;` }] }];
+  return [
+    {
+      title: 'Ask whether it is still the same',
+      edits: [
+        {
+          from: at,
+          to: at,
+          text: `\n${indentAt(file, statement.getStart(file))}if (fields.${part}.value !== ${names[0]!}) return;`,
+        },
+      ],
+    },
+  ];
 }

@@ -4,14 +4,30 @@ import { actsOf, type ActOf, type Block, type Condition, type Flow, type Mark } 
 import type { Subject } from './mistake';
 
 /** Aspects that stay as they were said until somebody says otherwise; a value is a fact of its own. */
-const STAYS: Readonly<Record<SaidName, boolean>> = { value: false, shown: true, locked: true, required: true, options: true, hint: true, warning: true, problem: true, label: true, stage: true, message: false, replaced: false };
+const STAYS: Readonly<Record<SaidName, boolean>> = {
+  value: false,
+  shown: true,
+  locked: true,
+  required: true,
+  options: true,
+  hint: true,
+  warning: true,
+  problem: true,
+  label: true,
+  stage: true,
+  message: false,
+  replaced: false,
+};
 
-export const STEERED: ReadonlySet<string> = new Set(Object.keys(STAYS).filter((name) => STAYS[name as SaidName]));
+export const STEERED: ReadonlySet<string> = new Set(
+  Object.keys(STAYS).filter((name) => STAYS[name as SaidName]),
+);
 
 /** Aspects that are a text or, with nothing to say, null. */
 export const TEXTS: ReadonlySet<string> = new Set<SaidName>(['hint', 'warning', 'problem']);
 
-export const steering = (block: Block): ActOf<'write'>[] => actsOf(block, 'write').filter(({ aspect }) => STEERED.has(aspect));
+export const steering = (block: Block): ActOf<'write'>[] =>
+  actsOf(block, 'write').filter(({ aspect }) => STEERED.has(aspect));
 
 /** Whether a condition asks for something that changes while the form is in use, and for nothing that happens only once. */
 export function follows(condition: Pick<Condition, 'reads' | 'marks'>): boolean {
@@ -24,6 +40,8 @@ export function once(marks: ReadonlySet<Mark>): boolean {
 }
 
 /** All blocks of the form: of this behaviour and of the others. */
-export const everyBlock = ({ flow, others }: Pick<Subject, 'flow' | 'others'>): Block[] => [flow, ...others.map((other): Flow => other.flow)].flatMap(({ blocks }) => blocks);
+export const everyBlock = ({ flow, others }: Pick<Subject, 'flow' | 'others'>): Block[] =>
+  [flow, ...others.map((other): Flow => other.flow)].flatMap(({ blocks }) => blocks);
 
-export const says = (block: Block, { part, aspect }: { part: string; aspect: string }): boolean => actsOf(block, 'write').some((act) => act.part === part && act.aspect === aspect);
+export const says = (block: Block, { part, aspect }: { part: string; aspect: string }): boolean =>
+  actsOf(block, 'write').some((act) => act.part === part && act.aspect === aspect);

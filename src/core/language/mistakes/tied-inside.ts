@@ -28,12 +28,21 @@ export const tiedInside: Mistake = {
 /** Moves the tie to the end of the module, where it uses nothing of the function it stands in. */
 function movedOut(block: Block, file: ts.SourceFile): Fix | null {
   const statement = enclosingStatement(block.call);
-  if (statement === null || !ts.isExpressionStatement(statement) || statement.expression !== block.call) return null;
+  if (
+    statement === null ||
+    !ts.isExpressionStatement(statement) ||
+    statement.expression !== block.call
+  )
+    return null;
   const local = new Set<string>();
   for (let at: ts.Node = statement.parent; at.parent !== undefined; at = at.parent) {
     const names = (node: ts.Node): void => {
       if (node === statement) return;
-      if ((ts.isVariableDeclaration(node) || ts.isParameter(node) || ts.isBindingElement(node)) && ts.isIdentifier(node.name)) local.add(node.name.text);
+      if (
+        (ts.isVariableDeclaration(node) || ts.isParameter(node) || ts.isBindingElement(node)) &&
+        ts.isIdentifier(node.name)
+      )
+        local.add(node.name.text);
       ts.forEachChild(node, names);
     };
     if (ts.isFunctionLike(at)) names(at);
@@ -47,8 +56,23 @@ function movedOut(block: Block, file: ts.SourceFile): Fix | null {
   if (uses) return null;
   const lineStart = file.text.lastIndexOf('\n', statement.getStart(file) - 1) + 1;
   const indent = file.text.slice(lineStart, statement.getStart(file));
-  const after = file.text[statement.getEnd()] === '\n' ? statement.getEnd() + 1 : statement.getEnd();
+  const after =
+    file.text[statement.getEnd()] === '\n' ? statement.getEnd() + 1 : statement.getEnd();
   const whole = /^\s*$/.test(indent);
-  const text = statement.getText(file).split('\n').map((line) => (whole && line.startsWith(indent) ? line.slice(indent.length) : line)).join('\n');
-  return { title: 'Move it to the top level', edits: [{ from: whole ? lineStart : statement.getStart(file), to: whole ? after : statement.getEnd(), text: '' }, appended(file, text)] };
+  const text = statement
+    .getText(file)
+    .split('\n')
+    .map((line) => (whole && line.startsWith(indent) ? line.slice(indent.length) : line))
+    .join('\n');
+  return {
+    title: 'Move it to the top level',
+    edits: [
+      {
+        from: whole ? lineStart : statement.getStart(file),
+        to: whole ? after : statement.getEnd(),
+        text: '',
+      },
+      appended(file, text),
+    ],
+  };
 }

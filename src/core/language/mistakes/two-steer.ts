@@ -12,7 +12,14 @@ export const twoSteer: Mistake = {
     for (const { block, act } of writesOf(flow.blocks)) {
       const key = `${act.part} ${act.aspect}`;
       if (found.has(key)) continue;
-      const also = others.filter((other) => writesOf(other.flow.blocks).some((theirs) => theirs.act.part === act.part && theirs.act.aspect === act.aspect && isRivalry(act, block, theirs.block)));
+      const also = others.filter((other) =>
+        writesOf(other.flow.blocks).some(
+          (theirs) =>
+            theirs.act.part === act.part &&
+            theirs.act.aspect === act.aspect &&
+            isRivalry(act, block, theirs.block),
+        ),
+      );
       if (also.length === 0) continue;
       found.set(key, {
         from: act.target.getStart(file),
@@ -31,5 +38,8 @@ function writesOf(blocks: readonly Block[]): { block: Block; act: ActOf<'write'>
 
 /** Values are facts that several handlers may well enter; two rules that both hold one are rivals. */
 function isRivalry(act: ActOf<'write'>, mine: Block, theirs: Block): boolean {
-  return STEERED.has(act.aspect) || (act.aspect === 'value' && mine.sort === 'rule' && theirs.sort === 'rule');
+  return (
+    STEERED.has(act.aspect) ||
+    (act.aspect === 'value' && mine.sort === 'rule' && theirs.sort === 'rule')
+  );
 }

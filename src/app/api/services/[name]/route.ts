@@ -15,7 +15,8 @@ export async function PUT(request: Request, { params }: Props) {
   return answer(request, async () => {
     const { name } = await params;
     const { service, from } = await readBody(request, Saving);
-    if (service.name !== name) throw new Refusal(400, `This is the service "${service.name}", not "${name}".`);
+    if (service.name !== name)
+      throw new Refusal(400, `This is the service "${service.name}", not "${name}".`);
     const result = await saveService(service, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });

@@ -22,8 +22,14 @@ export async function GET(request: Request, { params }: Props) {
     const { formulas } = readQuery(request, Wanted);
     const found = await readTable(name);
     if (found === null) throw new Refusal(404, `There is no table "${name}".`);
-    const headers = { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${found.table.name}.csv"` };
-    return new Response(writeRows(found.table.columns, found.table.rows, { formulas: formulas !== undefined }), { headers });
+    const headers = {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': `attachment; filename="${found.table.name}.csv"`,
+    };
+    return new Response(
+      writeRows(found.table.columns, found.table.rows, { formulas: formulas !== undefined }),
+      { headers },
+    );
   });
 }
 
@@ -32,7 +38,8 @@ export async function PUT(request: Request, { params }: Props) {
   return answer(request, async () => {
     const { name } = await params;
     const { table, from } = await readBody(request, Saving, MOST_BYTES);
-    if (table.name !== name) throw new Refusal(400, `This is the table "${table.name}", not "${name}".`);
+    if (table.name !== name)
+      throw new Refusal(400, `This is the table "${table.name}", not "${name}".`);
     const result = await saveTable(table, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });

@@ -15,5 +15,7 @@ const MOST_BYTES = 32 * 1024 * 1024;
 
 /** Reads a CSV file without keeping it: its columns as guessed or as told, its rows, and the cells that do not fit. */
 export async function POST(request: Request) {
-  return answer(request, async () => Response.json(await task('preview', await readBody(request, Wanted, MOST_BYTES))));
+  return answer(request, async () =>
+    Response.json(await task('preview', await readBody(request, Wanted, MOST_BYTES))),
+  );
 }

@@ -11,7 +11,10 @@ import { readForm } from '@/server/workspace/read';
 const Wanted = z.strictObject({
   record: z.string().max(200).optional(),
   launch: ValuesSchema.optional(),
-  parent: z.strictObject({ form: z.string().max(200), filling: z.uuid() }).optional().meta({ description: 'The filling-in this form is opened from.' }),
+  parent: z
+    .strictObject({ form: z.string().max(200), filling: z.uuid() })
+    .optional()
+    .meta({ description: 'The filling-in this form is opened from.' }),
 });
 
 /** Hands a form out that is opened from another one. */
@@ -19,18 +22,35 @@ export async function POST(request: Request, { params }: { params: Promise<{ for
   return answer(request, async () => {
     const { form: name } = await params;
     const { record: id, launch = {}, parent } = await readBody(request, Wanted);
-    const [form, release, person] = await Promise.all([readForm(name), newestRelease(name), currentPerson()]);
+    const [form, release, person] = await Promise.all([
+      readForm(name),
+      newestRelease(name),
+      currentPerson(),
+    ]);
     if (form === null) throw new Refusal(404, `There is no form "${name}".`);
-    if (release === null) throw new Refusal(409, `${form.title} has no release yet, so it cannot be filled in.`);
+    if (release === null)
+      throw new Refusal(409, `${form.title} has no release yet, so it cannot be filled in.`);
     const record = id === undefined ? null : await readRecord(name, id);
     if (id !== undefined && record === null) throw new Refusal(404, `There is no record ${id}.`);
     if (parent !== undefined) {
       await ownFilling(parent.form, parent.filling, person);
-      if ((await parentOf(parent.filling)) === null) throw new Refusal(409, 'Save this record first: what is added here refers to it.');
+      if ((await parentOf(parent.filling)) === null)
+        throw new Refusal(409, 'Save this record first: what is added here refers to it.');
     }
-    const handout = await handOut(release, person, record, { launch, parent: parent?.filling ?? null }).catch((caught: unknown) => {
+    const handout = await handOut(release, person, record, {
+      launch,
+      parent: parent?.filling ?? null,
+    }).catch((caught: unknown) => {
       throw caught instanceof CannotOpen ? new Refusal(422, caught.message) : caught;
     });
-    return Response.json({ number: release.number, material: release.material, handout, recordRevision: record?.revision ?? null }, { status: 201 });
+    return Response.json(
+      {
+        number: release.number,
+        material: release.material,
+        handout,
+        recordRevision: record?.revision ?? null,
+      },
+      { status: 201 },
+    );
   });
 }

@@ -12,7 +12,8 @@ export async function PUT(request: Request, { params }: { params: Promise<{ form
   return answer(request, async () => {
     const { form: name } = await params;
     const { form, from } = await readBody(request, Saving);
-    if (form.name !== name) throw new Refusal(400, `This is the definition of "${form.name}", not of "${name}".`);
+    if (form.name !== name)
+      throw new Refusal(400, `This is the definition of "${form.name}", not of "${name}".`);
     const result = await saveDefinition(form, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });

@@ -10,7 +10,11 @@ const Body = z.strictObject({ order: z.array(z.string()).max(MOST_BEHAVIOURS) })
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {
   return answer(request, async () => {
     const { order } = await readBody(request, Body);
-    const renames = await orderBehaviours((await params).form, order.map(behaviourName), (await currentPerson()).key);
+    const renames = await orderBehaviours(
+      (await params).form,
+      order.map(behaviourName),
+      (await currentPerson()).key,
+    );
     return Response.json({ renames });
   });
 }

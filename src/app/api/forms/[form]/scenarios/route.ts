@@ -7,6 +7,9 @@ import { addScenario } from '@/server/workspace/scenarios';
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
   return answer(request, async () => {
     const scenario = await readBody(request, ScenarioSchema);
-    return Response.json(await addScenario((await params).form, scenario, (await currentPerson()).key), { status: 201 });
+    return Response.json(
+      await addScenario((await params).form, scenario, (await currentPerson()).key),
+      { status: 201 },
+    );
   });
 }

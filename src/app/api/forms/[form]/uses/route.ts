@@ -2,7 +2,10 @@ import * as z from 'zod';
 import { answer, readQuery } from '@/server/http/request';
 import { whatUses } from '@/server/workspace/structure';
 
-const Query = z.strictObject({ part: z.string().min(1).max(200), key: z.string().max(500).optional() });
+const Query = z.strictObject({
+  part: z.string().min(1).max(200),
+  key: z.string().max(500).optional(),
+});
 
 /** What uses a part, or one key of its options. */
 export async function GET(request: Request, { params }: { params: Promise<{ form: string }> }) {

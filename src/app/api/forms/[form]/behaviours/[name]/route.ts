@@ -6,7 +6,10 @@ import { currentPerson } from '@/server/person';
 import { behaviourName, removeBehaviour, saveBehaviour } from '@/server/workspace/behaviours';
 import { needForm } from '@/server/workspace/forms';
 
-const Body = z.strictObject({ text: z.string().max(MOST_CHARACTERS), from: z.number().int().min(0) });
+const Body = z.strictObject({
+  text: z.string().max(MOST_CHARACTERS),
+  from: z.number().int().min(0),
+});
 
 interface Context {
   params: Promise<{ form: string; name: string }>;
@@ -18,7 +21,13 @@ export async function PUT(request: Request, { params }: Context) {
     const { form, name } = await params;
     const { text, from } = await readBody(request, Body);
     await needForm(form);
-    const result = await saveBehaviour(form, behaviourName(name), text, from, (await currentPerson()).key);
+    const result = await saveBehaviour(
+      form,
+      behaviourName(name),
+      text,
+      from,
+      (await currentPerson()).key,
+    );
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }
@@ -27,7 +36,12 @@ export async function PUT(request: Request, { params }: Context) {
 export async function DELETE(request: Request, { params }: Context) {
   return answer(request, async () => {
     const { form, name } = await params;
-    const result = await removeBehaviour(form, behaviourName(name), readQuery(request, Removing).from, (await currentPerson()).key);
+    const result = await removeBehaviour(
+      form,
+      behaviourName(name),
+      readQuery(request, Removing).from,
+      (await currentPerson()).key,
+    );
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }

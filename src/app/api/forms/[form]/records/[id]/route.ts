@@ -26,7 +26,8 @@ export async function DELETE(request: Request, { params }: Context) {
     const { from } = readQuery(request, Removing);
     const { key } = await currentPerson();
     const result = await removeRecord({ form, id }, from, key);
-    if (!result.saved && result.theirs.revision > 0) throw new Refusal(409, 'Somebody else saved this record meanwhile. Reload to see it.');
+    if (!result.saved && result.theirs.revision > 0)
+      throw new Refusal(409, 'Somebody else saved this record meanwhile. Reload to see it.');
     return Response.json({});
   });
 }

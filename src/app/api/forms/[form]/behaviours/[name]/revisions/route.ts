@@ -5,9 +5,14 @@ import { behaviourHistory, behaviourName } from '@/server/workspace/behaviours';
 const Query = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
 
 /** Texts a behaviour has had, the newest first; a page of them, before a revision when one is given. */
-export async function GET(request: Request, { params }: { params: Promise<{ form: string; name: string }> }) {
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ form: string; name: string }> },
+) {
   return answer(request, async () => {
     const { form, name } = await params;
-    return Response.json(await behaviourHistory(form, behaviourName(name), readQuery(request, Query).before));
+    return Response.json(
+      await behaviourHistory(form, behaviourName(name), readQuery(request, Query).before),
+    );
   });
 }
