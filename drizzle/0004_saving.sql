@@ -78,9 +78,8 @@ BEGIN
   UPDATE "file_content" f SET "record" = "row"."saved_as" WHERE f."filling" = "row"."id";
 END
 $$;--> statement-breakpoint
--- The number of the next new record of a form. Nobody waits until it is on the disk: what is saved under it is written
--- after it, so after a crash either both are there or neither.
+-- The number of the next new record of a form. It has to be on the disk before anybody uses it: one that was forgotten in
+-- a crash would be given twice.
 CREATE FUNCTION tavro_next_number("in_form" text) RETURNS integer LANGUAGE sql AS $$
-  SELECT set_config('synchronous_commit', 'off', true);
   INSERT INTO "record_number" AS n ("form", "next") VALUES ("in_form", 2) ON CONFLICT ("form") DO UPDATE SET "next" = n."next" + 1 RETURNING n."next" - 1
 $$;

@@ -4,7 +4,8 @@
  */
 import { createHash } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
-import { cellsOf, fieldsOf, type Form } from '../core/form/definition';
+import type { Form } from '../core/form/definition';
+import { cellsOf, fieldsOf } from '../core/form/fields';
 import type { FileValue } from '../core/form/kinds';
 import type { Value, Values } from '../core/form/value';
 import { database } from './database';

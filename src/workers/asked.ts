@@ -3,7 +3,7 @@
  * worker that is silent for five seconds is ended and started anew, the request it was at gets the answer that was set
  * aside for that case, and the others are asked again.
  */
-import { LanguageReply } from './language-protocol';
+import { LanguageReply } from './language-reply';
 
 /** A worker, whatever the host makes of it. */
 export interface Asking {

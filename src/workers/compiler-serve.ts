@@ -1,6 +1,7 @@
 /** The compiler behind messages, apart from the language worker: what takes longer than a key never holds up a key. */
 import { compile } from '../core/language/compile';
-import { CompileRequest, type LanguageReply } from './language-protocol';
+import { CompileRequest } from './language-protocol';
+import type { LanguageReply } from './language-reply';
 
 /** Answers each message through `post`; one that is no request is answered with null under its id. */
 export function serveCompiler(post: (reply: LanguageReply) => void): (message: unknown) => void {

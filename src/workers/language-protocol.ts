@@ -83,6 +83,3 @@ export const CompileRequest = z.strictObject({
   source: Source,
 });
 export type CompileRequest = z.infer<typeof CompileRequest>;
-
-export const LanguageReply = z.object({ id: z.number(), answer: z.unknown() });
-export type LanguageReply = z.infer<typeof LanguageReply>;

@@ -5,7 +5,8 @@
 import { formatted } from '../core/language/format';
 import { libs } from '../core/language/generated/libs';
 import { FormLanguage } from '../core/language/service';
-import { LanguageRequest, type LanguageReply } from './language-protocol';
+import { LanguageRequest } from './language-protocol';
+import type { LanguageReply } from './language-reply';
 
 /** Answers each message through `post`; one that is no request is answered with null under its id. */
 export function serveLanguage(

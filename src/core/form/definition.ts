@@ -378,18 +378,3 @@ export const FormSchema = z.strictObject({
   children: z.array(ChildListSchema).optional(),
 });
 export type Form = z.infer<typeof FormSchema>;
-
-/** The fields of a form in the order of the definition. */
-export function fieldsOf(form: Form): Field[] {
-  return form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields));
-}
-
-/** The sections of a form in the order of the definition. */
-export function sectionsOf(form: Form): Section[] {
-  return form.pages.flatMap((page) => page.sections);
-}
-
-/** The fields of a rows field; none for others. */
-export function cellsOf(field: Field): readonly Field[] {
-  return field.kind === 'rows' ? field.fields : [];
-}

@@ -2,7 +2,8 @@
  * What a schema cannot say of a form: that names do not clash, that tables exist, that defaults are of their kind
  * (edges 7). Every fault names its place as a path into the definition.
  */
-import { cellsOf, type Field, type Form, type Option } from './definition';
+import type { Field, Form, Option } from './definition';
+import { cellsOf } from './fields';
 import { accept } from './kinds';
 import { indexTable, type TableIndex } from './table-index';
 import type { Table } from './table';

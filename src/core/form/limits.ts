@@ -5,3 +5,5 @@ export const MOST_ROWS = 10_000;
 
 /** Bytes that one file may have at most. */
 export const MOST_BYTES = 10 * 1024 * 1024;
+
+export const DEFAULT_DELAY = 300;

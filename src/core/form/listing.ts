@@ -1,5 +1,6 @@
 /** Lists of records: which fields are their columns, and how each is sorted and narrowed down. */
-import { fieldsOf, type Field, type Form } from './definition';
+import type { Field, Form } from './definition';
+import { fieldsOf } from './fields';
 
 /** As many columns as a page of usual width has room for. */
 const COLUMNS = 7;

@@ -72,5 +72,3 @@ export const ServiceMood = z.strictObject({
   byHand: z.boolean().optional().meta({ description: 'Nothing comes until an `answer` step.' }),
 });
 export type ServiceMood = z.infer<typeof ServiceMood>;
-
-export const DEFAULT_DELAY = 300;

@@ -2,15 +2,8 @@
  * The language of one form: a declaration file in which every field, option key, table column and role is a type, so
  * that a label in place of a key is an error while typing. Describes what `guest/faces.ts` makes.
  */
-import {
-  cellsOf,
-  fieldsOf,
-  sectionsOf,
-  type Field,
-  type FieldOf,
-  type Form,
-  type LaunchParameter,
-} from '../form/definition';
+import type { Field, FieldOf, Form, LaunchParameter } from '../form/definition';
+import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
 import { kindInWords } from '../form/in-words';
 import { isList, kindOf } from '../form/kinds';
 import type { Service, ServiceFunction } from '../form/service';

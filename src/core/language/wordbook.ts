@@ -2,7 +2,8 @@
  * The names and keys of a form with what people read for them, for completions and for guessing what a misspelt name
  * meant.
  */
-import { cellsOf, fieldsOf, sectionsOf, type Option } from '../form/definition';
+import type { Option } from '../form/definition';
+import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
 import { kindInWords } from '../form/in-words';
 import { indexOf } from '../form/table-index';
 import type { Surface } from './typings';

@@ -7,7 +7,8 @@
 import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
-import { ReplySchema, type BriefAnswer, type Request } from './protocol';
+import type { Request } from './protocol';
+import { ReplySchema, type BriefAnswer } from './reply';
 import { allowanceFor, allowanceForTables, rowsIn } from './allowance';
 import type { Listens } from './sandbox';
 

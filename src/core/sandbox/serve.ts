@@ -2,7 +2,8 @@
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import type { Answer, TimedStep } from '../session/step';
 import { startModule } from './quickjs';
-import { RequestSchema, type BriefAnswer, type Reply, type Request } from './protocol';
+import { RequestSchema, type Request } from './protocol';
+import type { BriefAnswer, Reply } from './reply';
 import { MachineDied } from './machine';
 import { needsTemporal, Sandbox } from './sandbox';
 

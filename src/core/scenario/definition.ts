@@ -36,9 +36,6 @@ export const OpenSchema = z.strictObject({
 });
 export type Open = z.infer<typeof OpenSchema>;
 
-/** The clock of scenarios that name none: a fixed moment, so that they come out the same every day. */
-export const DEFAULT_CLOCK = '2031-05-02T09:00:00Z';
-
 const aspects = {
   value: ValueSchema.optional(),
   shown: z.boolean().optional(),

@@ -1,10 +1,14 @@
 /** From what a scenario says of its opening to what a session takes. */
-import { fieldsOf, type Form } from '../form/definition';
+import type { Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import { readLaunch } from '../form/launch';
 import type { Person } from '../form/table';
 import type { Values } from '../form/value';
 import type { Opening } from '../session/step';
-import { DEFAULT_CLOCK, type Open } from './definition';
+import type { Open } from './definition';
+
+/** The clock of scenarios that name none: a fixed moment, so that they come out the same every day. */
+export const DEFAULT_CLOCK = '2031-05-02T09:00:00Z';
 
 /** Saved sample data of a form. */
 export interface SampleRecord {

@@ -1,5 +1,6 @@
 /** The option keys a field has by its definition, for expectations on options that no script has set. */
-import { cellsOf, fieldsOf, type Form } from '../form/definition';
+import type { Form } from '../form/definition';
+import { cellsOf, fieldsOf } from '../form/fields';
 import { holdsKeys } from '../form/kinds';
 import type { Table } from '../form/table';
 

@@ -2,7 +2,8 @@
  * Running a scenario: its steps are done in one go by a player (any host of a session), then every expectation is held
  * against what was seen at its place. An error or a refusal that no expectation names is a failure too (4-files).
  */
-import { fieldsOf, type Form } from '../form/definition';
+import type { Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import { equal, inWords, type Value, type Values } from '../form/value';
 import { STEP_KINDS, type Answer, type Opening, type PartState, type Step } from '../session/step';
 import type { Expectation, PartExpectation, Scenario, ScenarioStep } from './definition';

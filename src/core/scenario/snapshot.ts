@@ -4,7 +4,8 @@
  */
 import { readRowAddress } from '../session/address';
 import type { Failure } from '../wire/failures';
-import { cellsOf, fieldsOf, type Field, type Form } from '../form/definition';
+import type { Field, Form } from '../form/definition';
+import { cellsOf, fieldsOf } from '../form/fields';
 import { emptyOf } from '../form/kinds';
 import type { Value } from '../form/value';
 import type { Answer, LogLine, Message, PartState, RowState, SubmitOutcome } from '../session/step';

@@ -16,7 +16,8 @@ import {
   yesNo,
 } from '../../../tests/support/forms';
 import { bootMachine, direct, inMachine, type Setting } from '../../../tests/support/hosts';
-import { fieldsOf, type Field, type Form } from '../form/definition';
+import type { Field, Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import type { Values } from '../form/value';
 import { cellState } from '../scenario/snapshot';
 import type { TimedStep } from './step';

@@ -1,10 +1,6 @@
 /** What services answer, and when (semantics 21): from the tables of the form, or from the service's own small script. */
-import {
-  DEFAULT_DELAY,
-  type Service,
-  type ServiceFunction,
-  type ServiceMood,
-} from '../form/service';
+import { DEFAULT_DELAY } from '../form/limits';
+import type { Service, ServiceFunction, ServiceMood } from '../form/service';
 import { isDate } from '../form/formats';
 import { deepFreeze, inWords, type Value } from '../form/value';
 import { ScriptFault, words } from '../wire/failures';

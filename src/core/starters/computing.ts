@@ -1,6 +1,7 @@
 /** Starters that compute: from fields, from rows, between numbers and dates, texts put together, dependent options. */
 import { Temporal } from 'temporal-polyfill';
-import { cellsOf, fieldsOf, type Field, type Form } from '../form/definition';
+import type { Field, Form } from '../form/definition';
+import { cellsOf, fieldsOf } from '../form/fields';
 import { round } from '../form/round';
 import type { Table } from '../form/table';
 import type { Value } from '../form/value';

@@ -1,5 +1,6 @@
 /** Starters about how a form begins and ends: prefilled, cleared, checked, asked beyond itself, handed to a parent. */
-import { fieldsOf, type Field } from '../form/definition';
+import type { Field } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import type { Service } from '../form/service';
 import type { Value } from '../form/value';
 import type { Scenario, ScenarioStep } from '../scenario/definition';

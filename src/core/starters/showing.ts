@@ -1,5 +1,5 @@
 /** Starters that show, lock or require parts. */
-import { cellsOf, fieldsOf } from '../form/definition';
+import { cellsOf, fieldsOf } from '../form/fields';
 import type { Value } from '../form/value';
 import type { ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';

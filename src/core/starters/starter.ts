@@ -2,15 +2,8 @@
  * Starters: for a need that comes up daily, what a developer picks from the real form, and the behaviour, explanation and
  * scenarios that come of it. What comes out is plain TypeScript; nothing stays tied to the starter.
  */
-import {
-  cellsOf,
-  fieldsOf,
-  sectionsOf,
-  type Field,
-  type FieldKind,
-  type FieldOf,
-  type Form,
-} from '../form/definition';
+import type { Field, FieldKind, FieldOf, Form } from '../form/definition';
+import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
 import type { Service } from '../form/service';
 import type { Person, Role, Table } from '../form/table';
 import { indexOf } from '../form/table-index';

@@ -2,7 +2,8 @@
  * Renaming a part's technical name, carried through everything that names it: the form, behaviours, scenarios, records,
  * the lists of other forms. A plan is made first, for people to read; nothing is changed until it is taken over.
  */
-import { fieldsOf, Name, type Form } from '../form/definition';
+import { Name, type Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import type { Value, Values } from '../form/value';
 import type { Expectation, Scenario, ScenarioStep } from '../scenario/definition';
 import { isExpect, NAMING_KEYS } from '../scenario/run';

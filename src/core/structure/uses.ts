@@ -3,7 +3,8 @@
  * scenarios; in other forms that list this one's records or were opened from it.
  */
 import ts from 'typescript-classic';
-import { fieldsOf, type Form } from '../form/definition';
+import type { Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import type { Service } from '../form/service';
 import type { Role, Table } from '../form/table';
 import type { Source } from '../language/header';

@@ -3,7 +3,8 @@
  * map of paths to texts and gets the workspace, or every fault with its file, line and path.
  */
 import * as z from 'zod';
-import { fieldsOf, FormSchema, Name, type Form } from '../form/definition';
+import { FormSchema, Name, type Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import { flawsOf } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
 import { oddIn } from '../form/plain-json';

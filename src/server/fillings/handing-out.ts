@@ -2,7 +2,7 @@
 import { randomInt, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import * as z from 'zod';
-import { fieldsOf } from '../../core/form/definition';
+import { fieldsOf } from '../../core/form/fields';
 import { readLaunch } from '../../core/form/launch';
 import type { Person } from '../../core/form/table';
 import type { Value, Values } from '../../core/form/value';

@@ -3,10 +3,11 @@
  * release, and what came out of that is saved. Nothing that a browser or a behaviour says is believed.
  */
 import * as z from 'zod';
-import { fieldsOf, type Form } from '../../core/form/definition';
+import type { Form } from '../../core/form/definition';
+import { fieldsOf } from '../../core/form/fields';
 import type { Person } from '../../core/form/table';
 import { equal, type Value, type Values } from '../../core/form/value';
-import type { BriefAnswer } from '../../core/sandbox/protocol';
+import type { BriefAnswer } from '../../core/sandbox/reply';
 import { MOST_STEPS, TimedStepSchema, ValuesSchema } from '../../core/session/schema';
 import type { SubmitOutcome, TimedStep } from '../../core/session/step';
 import { ask, atOnce } from '../database';

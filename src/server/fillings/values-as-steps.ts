@@ -1,5 +1,6 @@
 /** Clients that send values and no steps: the steps that a person would do to enter them. */
-import { fieldsOf, type FieldOf } from '../../core/form/definition';
+import type { FieldOf } from '../../core/form/definition';
+import { fieldsOf } from '../../core/form/fields';
 import { equal, type Value, type Values } from '../../core/form/value';
 import type { TimedStep } from '../../core/session/step';
 import type { Filling } from './handing-out';

@@ -4,7 +4,7 @@
  * whatever its behaviours do, the others are served.
  */
 import { without, type Engine, type Stuck } from '../../core/sandbox/engine';
-import type { BriefAnswer } from '../../core/sandbox/protocol';
+import type { BriefAnswer } from '../../core/sandbox/reply';
 import type { Material } from '../../core/session/session';
 import type { Opening, TimedStep } from '../../core/session/step';
 

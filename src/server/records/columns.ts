@@ -4,7 +4,8 @@
  */
 import { createHash } from 'node:crypto';
 import { sql, type SQL } from 'drizzle-orm';
-import { fieldsOf, type Field, type Form } from '../../core/form/definition';
+import type { Field, Form } from '../../core/form/definition';
+import { fieldsOf } from '../../core/form/fields';
 import { listedFields, sortsAsNumber } from '../../core/form/listing';
 import { isDeadlock, withoutLimit, type Database } from '../database';
 

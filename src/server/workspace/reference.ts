@@ -1,6 +1,6 @@
 /** Editing what forms share: tables, services, people and roles. */
 import * as z from 'zod';
-import { cellsOf, fieldsOf } from '../../core/form/definition';
+import { cellsOf, fieldsOf } from '../../core/form/fields';
 import { isDate } from '../../core/form/formats';
 import { repeatsIn } from '../../core/form/repeats';
 import type { Service } from '../../core/form/service';

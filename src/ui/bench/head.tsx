@@ -4,7 +4,7 @@ import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { DEFAULT_CLOCK } from '@/core/scenario/definition';
+import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
 import { RecordPicker } from '../records/picker';
 import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';

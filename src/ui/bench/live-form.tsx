@@ -2,7 +2,8 @@
 /** The live form: the sheet with its margin, what failed and what is waited for, and the records it can turn to. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import { fieldsOf, sectionsOf, type ChildList, type Form } from '@/core/form/definition';
+import type { ChildList, Form } from '@/core/form/definition';
+import { fieldsOf, sectionsOf } from '@/core/form/fields';
 import { textOf } from '@/core/form/kinds';
 import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';

@@ -2,7 +2,8 @@
 /** The left column: the form's parts, and below them the behaviours. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
-import { cellsOf, type Field, type Form } from '@/core/form/definition';
+import type { Field, Form } from '@/core/form/definition';
+import { cellsOf } from '@/core/form/fields';
 import type { Seen } from '@/core/scenario/snapshot';
 
 export interface OutlineProps {

@@ -2,16 +2,7 @@
  * What a form opened from another asks to be set there, handed from its bench to the parent's: both are pages of this
  * browser, so they talk over a channel of their own.
  */
-import * as z from 'zod';
-import { Name } from '@/core/form/definition';
-import { ValueSchema } from '@/core/session/schema';
-
-const Handed = z.strictObject({
-  form: Name,
-  record: z.string(),
-  sets: z.array(z.strictObject({ set: z.string(), to: ValueSchema })),
-});
-type Handed = z.infer<typeof Handed>;
+import type { Handed } from './handed';
 
 const CHANNEL = 'tavro.to-parent';
 
@@ -28,8 +19,11 @@ export function listenToChildren(
 ): () => void {
   const channel = new BroadcastChannel(CHANNEL);
   channel.addEventListener('message', (event: MessageEvent<unknown>) => {
-    const read = Handed.safeParse(event.data);
-    if (read.success && read.data.form === form) take(read.data.record, read.data.sets);
+    // Most benches never hear anything, so what reads it comes when they do.
+    void import('./handed').then(({ Handed }) => {
+      const read = Handed.safeParse(event.data);
+      if (read.success && read.data.form === form) take(read.data.record, read.data.sets);
+    });
   });
   return () => channel.close();
 }

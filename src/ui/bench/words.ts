@@ -1,5 +1,6 @@
 /** Sentences for what stands on the tape: the same words in the tree, at the beads and in the answers to why. */
-import { cellsOf, fieldsOf, type Form } from '@/core/form/definition';
+import type { Form } from '@/core/form/definition';
+import { cellsOf, fieldsOf } from '@/core/form/fields';
 import type { SaidName } from '@/core/session/aspects';
 import type { Entry, EffectEntry } from '@/core/session/entries';
 import { kindOfStep, type Step, type StepKind, type Steps } from '@/core/session/step';

@@ -1,6 +1,7 @@
 /** Keeping people informed of what scripts do to the sheet: announcements for screen readers, and a focus that is never lost. */
 import { useEffect, useRef, useState } from 'react';
-import { cellsOf, type Form } from '@/core/form/definition';
+import type { Form } from '@/core/form/definition';
+import { cellsOf } from '@/core/form/fields';
 import type { Seen } from '@/core/scenario/snapshot';
 
 /** Sentences for what scripts showed and hid since the last step, for screen readers. */

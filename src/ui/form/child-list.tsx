@@ -1,7 +1,8 @@
 'use client';
 /** The records of another form that refer to the open one, with what adds one. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { fieldsOf, type ChildList } from '@/core/form/definition';
+import type { ChildList } from '@/core/form/definition';
+import { fieldsOf } from '@/core/form/fields';
 import { textOf } from '@/core/form/kinds';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';

@@ -7,7 +7,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
-import { cellsOf, type Field, type FieldOf } from '@/core/form/definition';
+import type { Field, FieldOf } from '@/core/form/definition';
+import { cellsOf } from '@/core/form/fields';
 import { MOST_ROWS } from '@/core/form/limits';
 import { cellState } from '@/core/scenario/snapshot';
 import type { PartState, RowState } from '@/core/session/step';

@@ -3,7 +3,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { DEFAULT_DELAY, type Service, type ServiceFunction } from '@/core/form/service';
+import { DEFAULT_DELAY } from '@/core/form/limits';
+import type { Service, ServiceFunction } from '@/core/form/service';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice, PageHead, Select } from '../kit';
 import { SavingNote, useDraft } from '../draft/use-draft';

@@ -1,7 +1,8 @@
 'use client';
 /** The states in which a record was saved, each as what it changed. */
 import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
-import { fieldsOf, type Field, type Form } from '@/core/form/definition';
+import type { Field, Form } from '@/core/form/definition';
+import { fieldsOf } from '@/core/form/fields';
 import { textOf } from '@/core/form/kinds';
 import type { TableIndex } from '@/core/form/table-index';
 import type { Person } from '@/core/form/table';

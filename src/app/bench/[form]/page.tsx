@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { fieldsOf } from '@/core/form/definition';
+import { fieldsOf } from '@/core/form/fields';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
 import { compiled, compiledServices } from '@/server/compiled';

@@ -1,5 +1,6 @@
 /** Parts that wait for a script and have none. A finding of the form, not of a line. */
-import { cellsOf, fieldsOf, sectionsOf, type Form } from '../../form/definition';
+import type { Form } from '../../form/definition';
+import { cellsOf, fieldsOf, sectionsOf } from '../../form/fields';
 import { actsOf, type Flow } from '../acts';
 
 export interface PartFinding {

@@ -1,5 +1,6 @@
 /** The form's parts as checks ask for them: by the paths of `flow.ts`, with titles, kinds and the keys they take. */
-import { cellsOf, fieldsOf, sectionsOf, type Field, type Option } from '../../form/definition';
+import type { Field, Option } from '../../form/definition';
+import { cellsOf, fieldsOf, sectionsOf } from '../../form/fields';
 import { kindInWords } from '../../form/in-words';
 import { accept, holdsKeys, isList } from '../../form/kinds';
 import { indexOf } from '../../form/table-index';
