@@ -1,10 +1,14 @@
 /** Paper and ink: the colours and typefaces of the app as a Chakra system, light and dark. */
-import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import { slotRecipes } from './recipes';
 
 const pair = (base: string, dark: string) => ({ value: { base, _dark: dark } });
 
 const config = defineConfig({
   globalCss: {
+    '*': { '--global-color-border': 'colors.line', '--global-font-mono': 'fonts.mono' },
+    '*::placeholder': { color: 'soft' },
+    '*::selection': { background: 'selected' },
     'html, body': {
       background: 'ground',
       color: 'ink',
@@ -18,8 +22,11 @@ const config = defineConfig({
       _motionReduce: { animation: 'none !important', transition: 'none !important' },
     },
   },
+  preflight: true,
   cssVarsPrefix: 'tavro',
+  cssVarsRoot: ':where(html)',
   theme: {
+    slotRecipes,
     tokens: {
       fonts: {
         body: { value: "'Atkinson Hyperlegible Next Variable', sans-serif" },
@@ -28,6 +35,9 @@ const config = defineConfig({
       },
     },
     semanticTokens: {
+      shadows: {
+        raised: pair('0 6px 20px rgb(35 38 42 / 0.18)', '0 6px 20px rgb(0 0 0 / 0.6)'),
+      },
       colors: {
         ground: pair('#f4f0e7', '#1d1f21'),
         sheet: pair('#fffdf8', '#26292c'),
@@ -39,6 +49,7 @@ const config = defineConfig({
         edge: pair('#8f8775', '#7d7a70'),
         act: pair('#0b5c63', '#6cc3c6'),
         onAct: pair('#ffffff', '#10282a'),
+        selected: pair('#cfe3e1', '#2f5154'),
         actGround: pair('#e3efee', '#1f3436'),
         said: pair('#8a5800', '#e3b45e'),
         saidGround: pair('#fff4da', '#3a3120'),
@@ -51,4 +62,4 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultConfig, config);
+export const system = createSystem(defaultBaseConfig, config);

@@ -3,7 +3,7 @@
  * worker that is silent for five seconds is ended and started anew, the request it was at gets the answer that was set
  * aside for that case, and the others are asked again.
  */
-import { LanguageReply } from './language-reply';
+import { readLanguageReply } from './language-reply';
 
 /** A worker, whatever the host makes of it. */
 export interface Asking {
@@ -81,7 +81,7 @@ export class Asked<R extends { id: number }> {
     this.#warm = false;
     worker.onMessage((message) => {
       if (worker !== this.#worker) return;
-      const { id, answer } = LanguageReply.parse(message);
+      const { id, answer } = readLanguageReply(message);
       this.#warm = true;
       this.#waiting.get(id)?.settle(answer);
       this.#waiting.delete(id);

@@ -119,7 +119,7 @@ test('a page is checked when it is left, and what is wrong on another page is go
   await expect(page.getByText('Hot works need extinguishers on site.')).toBeVisible();
   await page.getByRole('button', { name: '1 Works' }).click();
   await page.getByRole('button', { name: 'Submit' }).click();
-  await expect(page.getByText(/things have to be mended/)).toBeVisible();
+  await expect(page.getByText(/fields need attention/)).toBeVisible();
   await expect(page.locator('#field-leader_phone')).toBeFocused();
   await expect(page.getByRole('list', { name: 'Full examination' })).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);

@@ -8,7 +8,7 @@ import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import type { Request } from './protocol';
-import { ReplySchema, type BriefAnswer } from './reply';
+import { readReply, type BriefAnswer } from './reply';
 import { allowanceFor, allowanceForTables, rowsIn } from './allowance';
 import type { Listens } from './sandbox';
 
@@ -290,7 +290,7 @@ export class Engine {
   }
 
   #hear(message: unknown): void {
-    const reply = ReplySchema.parse(message);
+    const reply = readReply(message);
     const waiting = this.#waiting;
     if (waiting === null) return;
     if (reply.type === 'at') return waiting.sign(reply);

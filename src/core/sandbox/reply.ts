@@ -1,32 +1,44 @@
 /**
- * What a worker replies to its engine. Pages read it, so it is written with the small edition of Zod: the whole one, with
- * the schemas of forms, is more than all else that they load for it.
+ * What a worker replies to its engine. Read without Zod: this is all that a page to fill a form in would load it for, and
+ * it is a tenth of what such a page may weigh. Answers are made by the session itself, so only their envelope is read.
  */
-import * as z from 'zod/mini';
 import type { Answer } from '../session/step';
 import type { Listens } from './sandbox';
 
 /** Of an answer, what became of its step. */
 export type BriefAnswer = Pick<Answer, 'refused' | 'submit' | 'toParent'>;
 
-/** Answers are made by the session itself; only their envelope is read again. */
-export const ReplySchema = z.discriminatedUnion('type', [
-  z.object({
-    type: z.literal('listens'),
-    id: z.number(),
-    listens: z.custom<Listens>((value) => typeof value === 'object'),
-  }),
-  z.object({
-    type: z.literal('answers'),
-    id: z.number(),
-    answers: z.array(z.custom<Answer | BriefAnswer>((value) => typeof value === 'object')),
-  }),
+export type Reply =
+  | { type: 'listens'; id: number; listens: Listens }
+  | { type: 'answers'; id: number; answers: (Answer | BriefAnswer)[] }
   /** The machine died; how is for the log alone. */
-  z.object({ type: z.literal('died'), id: z.number(), how: z.string() }),
-  z.object({ type: z.literal('failed'), id: z.number(), how: z.string() }),
+  | { type: 'died'; id: number; how: string }
+  | { type: 'failed'; id: number; how: string }
   /** It is still at work. */
-  z.object({ type: z.literal('alive') }),
+  | { type: 'alive' }
   /** Where the machine is, while somebody looks for the script that got stuck. */
-  z.object({ type: z.literal('at'), behaviour: z.string(), line: z.number() }),
-]);
-export type Reply = z.infer<typeof ReplySchema>;
+  | { type: 'at'; behaviour: string; line: number };
+
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+const SHAPES: { readonly [T in Reply['type']]: (reply: Record<string, unknown>) => boolean } = {
+  listens: ({ id, listens }) => typeof id === 'number' && isObject(listens),
+  answers: ({ id, answers }) =>
+    typeof id === 'number' && Array.isArray(answers) && answers.every(isObject),
+  died: ({ id, how }) => typeof id === 'number' && typeof how === 'string',
+  failed: ({ id, how }) => typeof id === 'number' && typeof how === 'string',
+  alive: () => true,
+  at: ({ behaviour, line }) => typeof behaviour === 'string' && typeof line === 'number',
+};
+
+/** Reads a message of the worker's. Throws a TypeError for one that is no reply. */
+export function readReply(message: unknown): Reply {
+  const shape =
+    isObject(message) && typeof message.type === 'string' && Object.hasOwn(SHAPES, message.type)
+      ? SHAPES[message.type as Reply['type']]
+      : null;
+  if (shape === null || !shape(message as Record<string, unknown>))
+    throw new TypeError('the worker sent something that is no reply');
+  return message as Reply;
+}

@@ -1,7 +1,7 @@
 /** The behaviours of the bench as a set, with the server answering by hand. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createStore } from 'zustand/vanilla';
-import type { LanguageClient } from '@/workers/in-browser';
+import type { LanguageClient } from '@/workers/language-client';
 import { behaviourSet } from './behaviour-set';
 import type { Behaviour, BenchState } from './store';
 

@@ -6,7 +6,7 @@ import type { StoreApi } from 'zustand/vanilla';
 import { inOrder, readHeader, withHeader, type Header } from '@/core/language/header';
 import type { Scenario } from '@/core/scenario/definition';
 import { newBehaviourName, renamedInScenario } from '@/core/structure/behaviours';
-import type { LanguageClient } from '@/workers/in-browser';
+import type { LanguageClient } from '@/workers/language-client';
 import { call } from '../api';
 import type { Behaviour, BenchState } from './store';
 

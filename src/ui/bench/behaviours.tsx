@@ -1,6 +1,8 @@
 'use client';
 /** The behaviours in the order in which they run, with what each did; moved by drag and keyboard, turned off, copied, deleted. */
-import { Box, chakra, Dialog, Flex, Menu, Portal } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Menu } from '@chakra-ui/react/menu';
+import { Portal } from '@chakra-ui/react/portal';
 import {
   closestCenter,
   DndContext,
@@ -24,9 +26,10 @@ import type { Seen } from '@/core/scenario/snapshot';
 import type { Tape } from '@/core/tape/tape';
 import { Button, Labelled, Line } from '../kit';
 import { Caption } from './outline';
-import { StarterDialog } from './starters';
+import { StarterDialog } from './starter-window';
 import type { BenchStore } from './store';
 import { useHeads, type BehaviourHead } from './use-bench';
+import { Window, WindowTitle } from '../window';
 
 export function BehaviourList({
   bench,
@@ -269,16 +272,9 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
-      <Dialog.Root open={describing} onOpenChange={({ open }) => setDescribing(open)} size="sm">
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
-              <Describe bench={bench} head={head} onDone={() => setDescribing(false)} />
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
+      <Window open={describing} onClose={() => setDescribing(false)} size="sm">
+        <Describe bench={bench} head={head} onDone={() => setDescribing(false)} />
+      </Window>
     </Flex>
   );
 }
@@ -349,7 +345,7 @@ function Describe({
   };
   return (
     <Box p="14px">
-      <Dialog.Title fontSize="15px">Title and purpose</Dialog.Title>
+      <WindowTitle>Title and purpose</WindowTitle>
       <Box color="soft" fontSize="13px">
         They stand in the comment that the script begins with.
       </Box>

@@ -1,7 +1,7 @@
 'use client';
 /** The bench: outline, code, live form and tape on one screen. State is in `store.ts`; this lays it out. */
-import { Box, Flex, Splitter } from '@chakra-ui/react';
-import dynamic from 'next/dynamic';
+import { Box, Flex } from '@chakra-ui/react';
+import { Splitter } from '@chakra-ui/react/splitter';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { readHeader } from '@/core/language/header';
 import type { Open } from '@/core/scenario/definition';
@@ -9,29 +9,36 @@ import { linesOf } from '@/core/tape/lines';
 import { seenAt } from '@/core/scenario/snapshot';
 import { standingWords, Tape } from '@/core/tape/tape';
 import { Button, Notice } from '../kit';
+import { lazily } from '../lazily';
 import { BehaviourList } from './behaviours';
 import { Code, Tabs } from './code-pane';
-import { HandbookPane } from './handbook';
 import { BenchHead } from './head';
 import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
 import { createBench, type BenchMaterial, type BenchPlace, type BenchStore } from './store';
-import { StructurePane } from './structure';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
 import { TapePane } from './tape-pane';
 import { useBench, useTitles } from './use-bench';
 import { namesFor } from './words';
 
-// Charts and the comparison of revisions are loaded only by those who look at them.
-const MapPane = dynamic(() => import('./map').then((module) => module.MapPane), {
-  ssr: false,
-  loading: () => <Box p="14px">Drawing the map…</Box>,
-});
-const HistoryPane = dynamic(() => import('./history').then((module) => module.HistoryPane), {
-  ssr: false,
-  loading: () => <Box p="14px">Reading the revisions…</Box>,
-});
+// What not everybody looks at is loaded by those who do.
+const HandbookPane = lazily(
+  () => import('./handbook').then((module) => module.HandbookPane),
+  () => <Box p="14px">Opening the handbook…</Box>,
+);
+const StructurePane = lazily(
+  () => import('./structure').then((module) => module.StructurePane),
+  () => <Box p="14px">Opening the structure…</Box>,
+);
+const MapPane = lazily(
+  () => import('./map').then((module) => module.MapPane),
+  () => <Box p="14px">Drawing the map…</Box>,
+);
+const HistoryPane = lazily(
+  () => import('./history').then((module) => module.HistoryPane),
+  () => <Box p="14px">Reading the revisions…</Box>,
+);
 
 /** `opened` says how the form is opened at first, such as from a parent; `at` what is looked at, such as a line. */
 export function Bench({

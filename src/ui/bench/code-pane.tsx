@@ -1,7 +1,6 @@
 'use client';
 /** The code of one behaviour: tabs above, the editor, and below it what is wrong with it and how it is saved. */
-import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
-import dynamic from 'next/dynamic';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
@@ -9,13 +8,15 @@ import type { Diagnosis } from '@/core/language/service';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { linesOf } from '@/core/tape/lines';
 import { Button, Line, Notice } from '../kit';
+import { lazily } from '../lazily';
 import type { Behaviour, BenchState, BenchStore } from './store';
 import { useHeads } from './use-bench';
+import { Window, WindowTitle } from '../window';
 
-const Editor = dynamic(() => import('./editor'), {
-  ssr: false,
-  loading: () => <Box p="14px">Opening the editor…</Box>,
-});
+const Editor = lazily(
+  () => import('./editor').then((module) => module.default),
+  () => <Box p="14px">Opening the editor…</Box>,
+);
 
 const PANES: readonly { key: BenchState['pane']; label: string }[] = [
   { key: 'structure', label: 'Structure' },
@@ -226,20 +227,9 @@ export function Code({
           </chakra.span>
         </Flex>
       </Box>
-      <Dialog.Root
-        open={renaming !== null}
-        onOpenChange={({ open }) => open || setRenaming(null)}
-        size="sm"
-      >
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
-              {renaming !== null && <NewName {...renaming} onDone={() => setRenaming(null)} />}
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
+      <Window open={renaming !== null} onClose={() => setRenaming(null)} size="sm">
+        {renaming !== null && <NewName {...renaming} onDone={() => setRenaming(null)} />}
+      </Window>
     </>
   );
 }
@@ -307,7 +297,7 @@ function NewName({
   };
   return (
     <Box p="14px">
-      <Dialog.Title fontSize="15px">Rename {old}</Dialog.Title>
+      <WindowTitle>Rename {old}</WindowTitle>
       <Line
         autoFocus
         aria-label="New name"

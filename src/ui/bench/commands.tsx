@@ -1,10 +1,11 @@
 'use client';
 /** Everything that can be done on the bench, with its name and keys: one table for the keyboard and for the command list. */
-import { Box, Dialog } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { readHeader } from '@/core/language/header';
 import { Line, Mono } from '../kit';
 import type { BenchStore } from './store';
+import { WindowTitle } from '../window';
 
 export interface Command {
   name: string;
@@ -101,7 +102,7 @@ export function CommandList({
   };
   return (
     <Box p="12px">
-      <Dialog.Title fontSize="15px">Commands</Dialog.Title>
+      <WindowTitle>Commands</WindowTitle>
       <Line
         autoFocus
         role="combobox"

@@ -1,12 +1,13 @@
 'use client';
 /** Where a name is used, and searching all scripts of the workspace: lists of places that lead there. */
-import { Box, chakra, Dialog, Flex } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Hit } from '@/core/language/search';
 import { get } from '../api';
 import { Button, Line, Mono, Notice } from '../kit';
 import type { BenchStore, UsePlace } from './store';
+import { WindowTitle } from '../window';
 
 export function Uses({ bench }: { bench: BenchStore }) {
   const { uses, material } = useStore(bench.store);
@@ -28,9 +29,9 @@ export function Uses({ bench }: { bench: BenchStore }) {
   };
   return (
     <Box p="16px">
-      <Dialog.Title fontSize="15px">
+      <WindowTitle>
         Uses of <Mono>{uses.of}</Mono>
-      </Dialog.Title>
+      </WindowTitle>
       <Box as="ul" listStyleType="none" mt="8px" maxH="60vh" overflowY="auto">
         {uses.places.map((place, i) => (
           <Box as="li" key={i} py="3px" borderTopWidth="1px" borderColor="line">
@@ -94,7 +95,7 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
   };
   return (
     <Box p="16px">
-      <Dialog.Title fontSize="15px">Search all scripts of the workspace</Dialog.Title>
+      <WindowTitle>Search all scripts of the workspace</WindowTitle>
       <Flex mt="8px" gap="10px" align="center" flexWrap="wrap">
         <Line
           autoFocus

@@ -1,6 +1,6 @@
 'use client';
 /** The bench's head: how the form is opened, its scenarios, and releasing. */
-import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { useStore } from 'zustand';
@@ -11,9 +11,10 @@ import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './com
 import { SearchScripts, Uses } from './finding';
 import { openedHow, OpeningDialog } from './opening';
 import { Problems, problemsOf } from './problems';
-import { StarterDialog } from './starters';
+import { StarterDialog } from './starter-window';
 import type { BenchStore } from './store';
 import { useBench } from './use-bench';
+import { Window, WindowTitle } from '../window';
 
 /** Stands in the list of records for all that are not in it. */
 const OTHER = '@other';
@@ -138,66 +139,32 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <span aria-hidden>≡</span>
       </Button>
       <StarterDialog bench={bench} open={dialog === 'starter'} onDone={() => setDialog(null)} />
-      <Dialog.Root open={picking} onOpenChange={({ open: isOpen }) => setPicking(isOpen)} size="md">
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content bg="sheet" color="ink" borderRadius="5px" p="16px">
-              <Dialog.Title fontSize="15px">Open the form with a record</Dialog.Title>
-              <RecordPicker
-                form={material.form}
-                tables={material.tables}
-                onPick={({ id, values }) => {
-                  setPicking(false);
-                  void bench.takeRecord({ id, values });
-                }}
-              />
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
-      <Dialog.Root
-        open={state.uses !== null}
-        onOpenChange={({ open: isOpen }) => isOpen || bench.closeUses()}
-        size="lg"
-      >
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
-              <Uses bench={bench} />
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
-      <Dialog.Root
-        open={dialog !== null && dialog !== 'starter'}
-        onOpenChange={({ open: isOpen }) => setDialog(isOpen ? dialog : null)}
-        size="lg"
-      >
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content bg="sheet" color="ink" borderRadius="5px">
-              {dialog === 'opening' && (
-                <OpeningDialog bench={bench} onDone={() => setDialog(null)} />
-              )}
-              {dialog === 'problems' && <Problems bench={bench} onDone={() => setDialog(null)} />}
-              {dialog === 'search' && (
-                <SearchScripts bench={bench} onDone={() => setDialog(null)} />
-              )}
-              {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
-              {dialog === 'commands' && (
-                <CommandList
-                  commands={commandsOf(bench, setDialog)}
-                  onDone={() => setDialog(null)}
-                />
-              )}
-              {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
+      <Window open={picking} onClose={() => setPicking(false)} size="md">
+        <Box p="16px">
+          <WindowTitle>Open the form with a record</WindowTitle>
+          <RecordPicker
+            form={material.form}
+            tables={material.tables}
+            onPick={({ id, values }) => {
+              setPicking(false);
+              void bench.takeRecord({ id, values });
+            }}
+          />
+        </Box>
+      </Window>
+      <Window open={state.uses !== null} onClose={() => bench.closeUses()}>
+        <Uses bench={bench} />
+      </Window>
+      <Window open={dialog !== null && dialog !== 'starter'} onClose={() => setDialog(null)}>
+        {dialog === 'opening' && <OpeningDialog bench={bench} onDone={() => setDialog(null)} />}
+        {dialog === 'problems' && <Problems bench={bench} onDone={() => setDialog(null)} />}
+        {dialog === 'search' && <SearchScripts bench={bench} onDone={() => setDialog(null)} />}
+        {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
+        {dialog === 'commands' && (
+          <CommandList commands={commandsOf(bench, setDialog)} onDone={() => setDialog(null)} />
+        )}
+        {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}
+      </Window>
     </PageHead>
   );
 }
@@ -231,7 +198,7 @@ function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void })
   const { scenarios, results, runningScenarios, release, material } = useStore(bench.store);
   return (
     <Box p="16px">
-      <Dialog.Title fontSize="15px">Scenarios of {material.form.title}</Dialog.Title>
+      <WindowTitle>Scenarios of {material.form.title}</WindowTitle>
       <Box as="ul" listStyleType="none" mt="8px">
         {scenarios.map(({ name, scenario }) => {
           const result = results[name];
@@ -303,7 +270,7 @@ function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
   };
   return (
     <Box p="16px">
-      <Dialog.Title fontSize="15px">Keep as scenario</Dialog.Title>
+      <WindowTitle>Keep as scenario</WindowTitle>
       <Box color="soft" mt="4px">
         The opening and the {steps.length === 1 ? 'step' : `${steps.length} steps`} done so far,
         with expectations on all they changed.

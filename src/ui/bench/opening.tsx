@@ -1,6 +1,6 @@
 'use client';
 /** How the form is opened on the bench, beyond record and person: viewing, time and zone, launch parameters, a parent, moods of services. */
-import { Box, chakra, Dialog, Flex } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { readLaunch } from '@/core/form/launch';
@@ -12,6 +12,7 @@ import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import { Button, Line, Mono, Notice, Select } from '../kit';
 import { RecordPicker } from '../records/picker';
 import type { BenchStore } from './store';
+import { WindowTitle } from '../window';
 
 /** Stands before the name of a form whose records are not all in the list. */
 const OTHER = '@other ';
@@ -132,7 +133,7 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
 
   return (
     <Box p="16px">
-      <Dialog.Title fontSize="15px">How the form is opened</Dialog.Title>
+      <WindowTitle>How the form is opened</WindowTitle>
       <chakra.label display="flex" gap="6px" mt="10px" alignItems="center">
         <input
           type="checkbox"

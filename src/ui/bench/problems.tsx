@@ -1,6 +1,6 @@
 'use client';
 /** What is wrong with the form on the bench, as a window; and with the whole workspace, when asked. */
-import { Box, Dialog, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { inWeight, ofDiagnosis, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
@@ -8,6 +8,7 @@ import { checkWorkspace, type Checking } from '../check-workspace';
 import { Button, Notice } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 import type { BenchState, BenchStore } from './store';
+import { WindowTitle } from '../window';
 
 /** All that is wrong as it stands in the editor now. */
 export function problemsOf({
@@ -63,7 +64,7 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
     material.others.find(({ name }) => name === form)?.title ?? form;
   return (
     <Box p="16px">
-      <Dialog.Title fontSize="15px">Problems of {material.form.title}</Dialog.Title>
+      <WindowTitle>Problems of {material.form.title}</WindowTitle>
       <Box mt="8px" maxH="56vh" overflowY="auto" tabIndex={0} role="region" aria-label="Problems">
         {here.length === 0 && (
           <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>

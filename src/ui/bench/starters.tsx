@@ -1,6 +1,6 @@
 'use client';
 /** From a daily need to a behaviour: the need, what it is picked from the form, and what comes of it, tried out at once. */
-import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { partSeen, type Seen } from '@/core/scenario/snapshot';
@@ -17,43 +17,9 @@ import { Button, Labelled, Line, Select } from '../kit';
 import type { BenchStore } from './store';
 import type { TriedOut } from './trying';
 import { valueInWords } from './words';
+import { WindowTitle } from '../window';
 
-export function StarterDialog({
-  bench,
-  open,
-  onDone,
-}: {
-  bench: BenchStore;
-  open: boolean;
-  onDone: () => void;
-}) {
-  return (
-    <Dialog.Root
-      open={open}
-      onOpenChange={({ open: isOpen }) => isOpen || onDone()}
-      size="xl"
-      scrollBehavior="inside"
-    >
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content
-            bg="sheet"
-            color="ink"
-            borderRadius="5px"
-            maxW="1180px"
-            height="calc(100vh - 60px)"
-            my="30px"
-          >
-            {open && <Starters bench={bench} onDone={onDone} />}
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
-  );
-}
-
-function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
+export function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
   const material = useStore(bench.store, (state) => state.material);
   const setting: StarterSetting = material;
   const [chosen, setChosen] = useState<Starter>(starters[0]!);
@@ -98,7 +64,7 @@ function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) 
         align="baseline"
         gap="12px"
       >
-        <Dialog.Title fontSize="15px">A behaviour for a need</Dialog.Title>
+        <WindowTitle>A behaviour for a need</WindowTitle>
         <chakra.span color="soft">
           Pick from the form; plain code comes out, and nothing stays tied to this window.
         </chakra.span>

@@ -4,8 +4,7 @@
  * at. Everything that happens on the bench is a method here; components show and say what was done.
  */
 import { createStore } from 'zustand/vanilla';
-import { FormSchema, type Form } from '@/core/form/definition';
-import { flawsOf } from '@/core/form/integrity';
+import type { Form } from '@/core/form/definition';
 import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
 import { equal, type Value } from '@/core/form/value';
@@ -19,7 +18,8 @@ import { openingOf, type FormRecords, type SampleRecord } from '@/core/scenario/
 import { recordScenario } from '@/core/scenario/record';
 import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run';
 import { seenAt, type Seen } from '@/core/scenario/snapshot';
-import { edited, placeOf, StructureFault, type Edit, type PartName } from '@/core/structure/edit';
+import type { editedSoundly } from '@/core/structure/checked-edit';
+import { placeOf, StructureFault, type Edit, type PartName } from '@/core/structure/edit';
 import type { Uses } from '@/core/structure/uses';
 import {
   advance,
@@ -31,7 +31,8 @@ import {
 import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
-import { engineInWorker, LanguageClient } from '@/workers/in-browser';
+import { engineInWorker } from '@/workers/engine-in-browser';
+import { LanguageClient } from '@/workers/language-client';
 import { call, get as get_, sendsOnLeaving } from '../api';
 import { Draft, put, type Saving } from '../draft/draft';
 import { forgetLeft, keepUnder, leftUnder } from '../draft/kept';
@@ -352,6 +353,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     return draft;
   }
 
+  let editSoundly: typeof editedSoundly | null = null;
+
   /** What an earlier visit left unsaved is offered. */
   async function findLeft(): Promise<void> {
     const found = await Promise.all(
@@ -368,7 +371,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     const read =
       structure === null || equal(structure.value as unknown as Value, form() as unknown as Value)
         ? null
-        : FormSchema.safeParse(structure.value);
+        : (await import('@/core/form/definition')).FormSchema.safeParse(structure.value);
     const leftForm = read?.success === true ? read.data : null;
     if (behaviours.length === 0 && leftForm === null) return;
     set({
@@ -613,18 +616,9 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   function editStructure(edit: Edit): boolean {
     const { structure } = get();
     try {
-      const next = edited(structure.history.present, edit);
-      const [flaw] = flawsOf(next, material.tables);
-      if (flaw !== undefined)
-        throw new StructureFault(
-          `${flaw.path.at(-1) === 'name' ? '' : `${String(flaw.path.at(-1))}: `}${flaw.says}`,
-        );
-      const read = FormSchema.safeParse(next);
-      if (!read.success)
-        throw new StructureFault(
-          `${read.error.issues[0]!.path.at(-1)?.toString() ?? 'the form'}: ${read.error.issues[0]!.message}`,
-        );
-      putForm(advance(structure.history, next));
+      putForm(
+        advance(structure.history, editSoundly!(structure.history.present, edit, material.tables)),
+      );
       return true;
     } catch (caught) {
       if (!(caught instanceof StructureFault)) throw caught;
@@ -939,6 +933,8 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     openHandbook: (page: string = get().handbook) => set({ side: 'handbook', handbook: page }),
     showForm: () => set({ side: 'form' }),
     editStructure,
+    /** What edits are done with comes with the pane for them: it is as large as the rest of the bench. */
+    editStructureBy: (edit: typeof editedSoundly) => void (editSoundly = edit),
     settleStructure,
     rename,
     undoStructure: () => putForm(undoIn(get().structure.history)),

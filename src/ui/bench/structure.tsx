@@ -23,6 +23,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { FieldKind, Form } from '@/core/form/definition';
+import { editedSoundly } from '@/core/structure/checked-edit';
 import {
   nameFor,
   namesTaken,
@@ -119,6 +120,7 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
   const { structure, material } = useStore(bench.store);
   const { form } = material;
   const { selected, says, saving, history } = structure;
+  useState(() => bench.editStructureBy(editedSoundly));
   const items = itemsOf(form);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),

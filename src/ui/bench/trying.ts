@@ -8,7 +8,8 @@ import type { Engine } from '@/core/sandbox/engine';
 import type { Value } from '@/core/form/value';
 import type { Material } from '@/core/session/session';
 import type { Step } from '@/core/session/step';
-import { engineInWorker, type LanguageClient } from '@/workers/in-browser';
+import { engineInWorker } from '@/workers/engine-in-browser';
+import type { LanguageClient } from '@/workers/language-client';
 
 /** What came of it. */
 export interface TriedOut {

@@ -3,7 +3,7 @@
  * What is not saved yet, kept in this browser (IndexedDB) and offered again after a reload or a crash. Each tab keeps its
  * own; what belongs to a tab that is still open is offered to no other, which the browser's locks tell.
  */
-import { openDB, type IDBPDatabase } from 'idb';
+import type { IDBPDatabase } from 'idb';
 import type { Keeping } from './draft';
 
 /** What a tab had not saved. */
@@ -32,9 +32,14 @@ let opened: Promise<IDBPDatabase | null> | null = null;
 
 /** The browser's database; null where there is none, as in private windows of some browsers. */
 function kept(): Promise<IDBPDatabase | null> {
-  opened ??= openDB(DATABASE, 1, {
-    upgrade: (db) => void db.createObjectStore(STORE, { keyPath: 'id' }).createIndex('key', 'key'),
-  }).catch(() => null);
+  opened ??= import('idb')
+    .then(({ openDB }) =>
+      openDB(DATABASE, 1, {
+        upgrade: (db) =>
+          void db.createObjectStore(STORE, { keyPath: 'id' }).createIndex('key', 'key'),
+      }),
+    )
+    .catch(() => null);
   return opened;
 }
 

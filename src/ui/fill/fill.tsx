@@ -3,7 +3,7 @@
  * Filling a release in. The session runs in the browser at once and on the server again when it is submitted; what the
  * server says counts, and a refusal loses nothing that was typed.
  */
-import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
@@ -15,13 +15,23 @@ import { equal, type Value, type Values } from '@/core/form/value';
 import type { Material } from '@/core/session/session';
 import type { Answer, Opening, Step, SubmitOutcome } from '@/core/session/step';
 import { call } from '../api';
-import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
+import type { ChildListProps, RelatedRecords } from '../form/child-list';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
 import { FormSheet } from '../form/sheet';
 import { Button, Notice, PageHead } from '../kit';
 import { PersonSwitch } from '../person-switch';
 import { useSession } from './use-session';
+import { Window, WindowTitle } from '../window';
+import { inIdleTime, lazily } from '../lazily';
+import type { TwoVersionsProps } from './two-versions';
+
+const loadTwoVersions = () => import('./two-versions').then((module) => module.TwoVersions);
+const TwoVersions = lazily<TwoVersionsProps>(loadTwoVersions);
+inIdleTime(loadTwoVersions);
+const ChildRecordsList = lazily<ChildListProps>(() =>
+  import('../form/child-list').then((module) => module.ChildRecordsList),
+);
 
 export interface FillProps {
   workspace: string;
@@ -342,53 +352,36 @@ function FilledForm(props: FilledFormProps) {
               )}
               {outcome.kind === 'sending' && <Notice tone="info">Saving…</Notice>}
               {outcome.kind === 'differs' && (
-                <Notice tone="warning">
-                  {outcome.says}
-                  <Comparison
-                    head={['Field', 'You saw', 'The server says']}
-                    rows={outcome.differences.map((d) => [
-                      d.label,
-                      label(d.browser),
-                      label(d.server),
-                    ])}
-                  />
-                  <Flex gap="8px" mt="8px">
-                    <Button look="go" onClick={() => void send(outcome.values, undefined)}>
-                      Save what the server says
-                    </Button>
-                    <Button onClick={() => void backToFilling('Nothing was saved.')}>
-                      Go on filling in
-                    </Button>
-                  </Flex>
-                </Notice>
+                <TwoVersions
+                  says={outcome.says}
+                  head={['Field', 'You saw', 'The server says']}
+                  rows={outcome.differences.map((d) => [
+                    d.label,
+                    label(d.browser),
+                    label(d.server),
+                  ])}
+                  save="Save what the server says"
+                  onSave={() => void send(outcome.values, undefined)}
+                  onBack={() => void backToFilling('Nothing was saved.')}
+                />
               )}
               {outcome.kind === 'conflict' && (
-                <Notice tone="warning">
-                  {outcome.says}
-                  <Comparison
-                    head={['Field', 'Yours', 'Saved meanwhile']}
-                    rows={fieldsOf(form).flatMap((field) => {
-                      const [mine, theirs] = [
-                        outcome.mine[field.name] ?? null,
-                        outcome.theirs.values[field.name] ?? null,
-                      ];
-                      return equal(mine, theirs)
-                        ? []
-                        : [[field.label, label(mine), label(theirs)] as const];
-                    })}
-                  />
-                  <Flex gap="8px" mt="8px">
-                    <Button
-                      look="go"
-                      onClick={() => void send(outcome.mine, outcome.theirs.revision)}
-                    >
-                      Save mine over it
-                    </Button>
-                    <Button onClick={() => void backToFilling('Nothing was saved.')}>
-                      Go on filling in
-                    </Button>
-                  </Flex>
-                </Notice>
+                <TwoVersions
+                  says={outcome.says}
+                  head={['Field', 'Yours', 'Saved meanwhile']}
+                  rows={fieldsOf(form).flatMap((field) => {
+                    const [mine, theirs] = [
+                      outcome.mine[field.name] ?? null,
+                      outcome.theirs.values[field.name] ?? null,
+                    ];
+                    return equal(mine, theirs)
+                      ? []
+                      : [[field.label, label(mine), label(theirs)] as const];
+                  })}
+                  save="Save mine over it"
+                  onSave={() => void send(outcome.mine, outcome.theirs.revision)}
+                  onBack={() => void backToFilling('Nothing was saved.')}
+                />
               )}
               {says !== null && <Notice tone="error">{says}</Notice>}
               {session.left !== null && (
@@ -413,9 +406,7 @@ function FilledForm(props: FilledFormProps) {
               {stops !== null && (
                 <Notice tone="error">
                   Not saved yet.{' '}
-                  {stops.length === 1
-                    ? stops[0]!.says
-                    : `${stops.length} things have to be mended.`}
+                  {stops.length === 1 ? stops[0]!.says : `${stops.length} fields need attention.`}
                 </Notice>
               )}
             </Flex>
@@ -454,73 +445,32 @@ function FilledForm(props: FilledFormProps) {
           </>
         )}
       </Box>
-      <Dialog.Root
-        open={child !== null}
-        onOpenChange={({ open }) => !open && setChild(null)}
-        size="xl"
-        closeOnInteractOutside={false}
-      >
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content bg="ground" color="ink" borderRadius="5px" p="16px">
-              {child !== null && (
-                <>
-                  <Flex align="baseline" mb="8px" gap="12px">
-                    <Dialog.Title fontSize="15px">
-                      {child.list.title}:{' '}
-                      {child.handout.opening.record === null
-                        ? 'new entry'
-                        : `record ${child.handout.opening.record.id}`}
-                    </Dialog.Title>
-                    <Button ml="auto" onClick={() => setChild(null)}>
-                      Back without saving
-                    </Button>
-                  </Flex>
-                  <FilledForm
-                    key={child.handout.ticket}
-                    {...child}
-                    over
-                    related={NOTHING}
-                    onSaved={(_, toParent) => void childSaved(toParent)}
-                  />
-                </>
-              )}
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
+      <Window open={child !== null} onClose={() => setChild(null)} size="xl" stays>
+        <Box p="16px" bg="ground" borderRadius="5px">
+          {child !== null && (
+            <>
+              <Flex align="baseline" mb="8px" gap="12px">
+                <WindowTitle>
+                  {child.list.title}:{' '}
+                  {child.handout.opening.record === null
+                    ? 'new entry'
+                    : `record ${child.handout.opening.record.id}`}
+                </WindowTitle>
+                <Button ml="auto" onClick={() => setChild(null)}>
+                  Back without saving
+                </Button>
+              </Flex>
+              <FilledForm
+                key={child.handout.ticket}
+                {...child}
+                over
+                related={NOTHING}
+                onSaved={(_, toParent) => void childSaved(toParent)}
+              />
+            </>
+          )}
+        </Box>
+      </Window>
     </>
-  );
-}
-
-function Comparison({
-  head,
-  rows,
-}: {
-  head: readonly string[];
-  rows: readonly (readonly string[])[];
-}) {
-  return (
-    <chakra.table mt="6px" width="100%">
-      <thead>
-        <tr>
-          {head.map((text) => (
-            <chakra.th key={text} textAlign="left" fontWeight={620}>
-              {text}
-            </chakra.th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row) => (
-          <tr key={row[0]}>
-            {row.map((cell, i) => (
-              <td key={i}>{cell}</td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </chakra.table>
   );
 }

@@ -9,7 +9,6 @@ import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Material } from '@/core/session/session';
 import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';
-import { engineInWorker } from '@/workers/in-browser';
 import { call } from '../api';
 import { forgetLeft, keepUnder, leftUnder, type Left } from '../draft/kept';
 
@@ -84,11 +83,16 @@ export function useSession(
   const [left, setLeft] = useState<Left<KeptFilling> | null>(null);
 
   useEffect(() => {
-    const made = engineInWorker();
-    engine.current = made;
+    let made: Engine | null = null;
+    let gone = false;
     began.current = Date.now();
     opening.current = first;
     const open = async () => {
+      // The page is drawn before what the form runs in is there.
+      const { engineInWorker } = await import('@/workers/engine-in-browser');
+      if (gone) return;
+      made = engineInWorker();
+      engine.current = made;
       await made.load(material);
       const answers = await made.play(first, steps.current);
       setListens(made.listens);
@@ -98,7 +102,10 @@ export function useSession(
     };
     // A page that was left meanwhile has ended its engine.
     open().catch(() => undefined);
-    return () => made.close();
+    return () => {
+      gone = true;
+      made?.close();
+    };
   }, [material, first, key]);
 
   function keepNow(): void {

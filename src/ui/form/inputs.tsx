@@ -7,13 +7,28 @@ import { fromWallClock, toWallClock } from '@/core/form/zone';
 import type { FieldOf } from '@/core/form/definition';
 import { round } from '@/core/form/round';
 import type { Value } from '@/core/form/value';
-import { FileInput } from './file-input';
+import { lazily } from '../lazily';
 import { look, named, type InputProps } from './input';
-import { SearchInput } from './search-input';
 
 const ChakraInput = chakra('input');
 const ChakraArea = chakra('textarea');
 const ChakraSelect = chakra('select');
+
+/** The chosen option, until what it is searched with has come. */
+function Shown(props: InputProps) {
+  const label = props.options.find(({ key }) => key === props.value)?.label ?? '';
+  return <ChakraInput {...named(props)} {...look(props)} readOnly value={label} />;
+}
+
+const FileInput = lazily<InputProps & { field: FieldOf<'file'> }>(() =>
+  import('./file-input').then((module) => module.FileInput),
+);
+
+/** Few forms have one, and what it stands on is large. */
+const SearchInput = lazily<InputProps>(
+  () => import('./search-input').then((module) => module.SearchInput),
+  (props) => <Shown {...props} />,
+);
 
 /** How a value is typed and read back. What cannot be read is kept as typed and said to be wrong. */
 interface Typing {

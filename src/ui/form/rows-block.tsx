@@ -25,7 +25,7 @@ import {
 } from './field-block';
 import type { SheetProps } from './sheet';
 
-interface RowsProps extends SheetProps {
+export interface RowsProps extends SheetProps {
   field: FieldOf<'rows'>;
   state: PartState;
 }

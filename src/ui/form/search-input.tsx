@@ -3,7 +3,9 @@
  * A reference with many rows: typing finds them by key or label, and only the first that fit are listed. Scripts see the
  * same steps as with a list.
  */
-import { Combobox, createListCollection, Portal } from '@chakra-ui/react';
+import { createListCollection } from '@chakra-ui/react/collection';
+import { Combobox } from '@chakra-ui/react/combobox';
+import { Portal } from '@chakra-ui/react/portal';
 import { useEffect, useMemo, useState } from 'react';
 import type { Option } from '@/core/form/definition';
 import { look, named, type InputProps } from './input';
@@ -95,7 +97,7 @@ export function SearchInput(props: InputProps) {
             maxH="260px"
             overflowY="auto"
             minW="220px"
-            boxShadow="md"
+            boxShadow="raised"
           >
             {items.length === 0 && (
               <Combobox.Empty px="9px" py="4px" color="soft">

@@ -21,7 +21,15 @@ import { Button, Notice } from '../kit';
 import { useAnnouncements, useKeptFocus } from './attention';
 import { FieldBlock, Name } from './field-block';
 import { columnsOf, linesOf } from './lines';
-import { RowsBlock } from './rows-block';
+
+import { lazily } from '../lazily';
+import type { RowsProps } from './rows-block';
+
+/** Not every form has rows. */
+const RowsBlock = lazily<RowsProps>(
+  () => import('./rows-block').then((module) => module.RowsBlock),
+  () => <Box minH="120px" />,
+);
 
 export interface SheetProps {
   form: Form;

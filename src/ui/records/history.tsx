@@ -1,6 +1,6 @@
 'use client';
 /** The states in which a record was saved, each as what it changed. */
-import { Box, chakra, Dialog, Flex, Portal } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Field, Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import { textOf } from '@/core/form/kinds';
@@ -10,6 +10,7 @@ import { equal, type Value, type Values } from '@/core/form/value';
 import { useFetched } from '../api';
 import { Button, Notice } from '../kit';
 import type { ListedRecord } from './use-records';
+import { Window, WindowTitle } from '../window';
 
 interface Revision {
   revision: number;
@@ -33,54 +34,48 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
   );
   const revisions = fetched !== null && 'body' in fetched ? fetched.body : [];
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onDone()} size="lg">
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content bg="sheet" color="ink" borderRadius="5px" p="16px">
-            <Dialog.Title fontSize="15px">
-              Record {record.id} of {form.title}:{' '}
-              {revisions.length === 1 ? 'saved once' : `saved ${revisions.length} times`}
-            </Dialog.Title>
-            {fetched === null && <Box role="status">Reading the revisions…</Box>}
-            {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
-            <Box
-              maxH="60vh"
-              overflowY="auto"
-              mt="8px"
-              tabIndex={0}
-              role="region"
-              aria-label="Revisions"
-            >
-              {revisions.map((revision, i) => (
-                <Box key={revision.revision} borderTopWidth="1px" borderColor="line" py="6px">
-                  <Box fontWeight={620}>
-                    Revision {revision.revision}
-                    <chakra.span fontWeight={400} color="soft">
-                      ,{' '}
-                      {people.find(({ key }) => key === revision.savedBy)?.name ?? revision.savedBy}
-                      , {revision.savedAt.slice(0, 16).replace('T', ' ')} UTC
-                      {revision.release === null ? '' : `, release ${revision.release}`}
-                    </chakra.span>
-                  </Box>
-                  <Changes
-                    form={form}
-                    before={revisions[i + 1]?.values ?? null}
-                    after={revision.values}
-                    around={around}
-                  />
-                </Box>
-              ))}
+    <Window open onClose={() => onDone()}>
+      <Box p="16px">
+        <WindowTitle>
+          Record {record.id} of {form.title}:{' '}
+          {revisions.length === 1 ? 'saved once' : `saved ${revisions.length} times`}
+        </WindowTitle>
+        {fetched === null && <Box role="status">Reading the revisions…</Box>}
+        {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
+        <Box
+          maxH="60vh"
+          overflowY="auto"
+          mt="8px"
+          tabIndex={0}
+          role="region"
+          aria-label="Revisions"
+        >
+          {revisions.map((revision, i) => (
+            <Box key={revision.revision} borderTopWidth="1px" borderColor="line" py="6px">
+              <Box fontWeight={620}>
+                Revision {revision.revision}
+                <chakra.span fontWeight={400} color="soft">
+                  , {people.find(({ key }) => key === revision.savedBy)?.name ?? revision.savedBy},{' '}
+                  {revision.savedAt.slice(0, 16).replace('T', ' ')} UTC
+                  {revision.release === null ? '' : `, release ${revision.release}`}
+                </chakra.span>
+              </Box>
+              <Changes
+                form={form}
+                before={revisions[i + 1]?.values ?? null}
+                after={revision.values}
+                around={around}
+              />
             </Box>
-            <Flex mt="12px">
-              <Button ml="auto" onClick={onDone}>
-                Close
-              </Button>
-            </Flex>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+          ))}
+        </Box>
+        <Flex mt="12px">
+          <Button ml="auto" onClick={onDone}>
+            Close
+          </Button>
+        </Flex>
+      </Box>
+    </Window>
   );
 }
 

@@ -1,5 +1,4 @@
-/** Engines and the language worker as a page starts them. */
-import { Engine, type Port } from '../core/sandbox/engine';
+/** The language worker and the compiler's, as the bench starts them. */
 import type {
   Completion,
   Diagnosis,
@@ -25,18 +24,6 @@ const portOf = (worker: Worker): Asking => ({
     worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
   end: () => worker.terminate(),
 });
-
-export function engineInWorker(): Engine {
-  return new Engine((): Port => {
-    const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' });
-    return {
-      post: (message) => worker.postMessage(message),
-      onMessage: (listener) =>
-        worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
-      end: () => worker.terminate(),
-    };
-  });
-}
 
 /** The two workers for scripts: one checks at every key, one compiles when the typing rests. Either is ended and started anew when it does not answer. */
 export class LanguageClient {
