@@ -5,7 +5,7 @@
 import { defineSlotRecipe } from '@chakra-ui/react';
 
 const dialog = defineSlotRecipe({
-  slots: ['backdrop', 'positioner', 'content', 'header', 'body', 'footer', 'title'],
+  slots: ['backdrop', 'positioner', 'content'],
   base: {
     backdrop: { background: 'rgb(20 22 24 / 0.5)', position: 'fixed', inset: 0, zIndex: 1500 },
     positioner: {
@@ -28,23 +28,12 @@ const dialog = defineSlotRecipe({
       marginInline: 'auto',
       boxShadow: 'raised',
     },
-    header: { display: 'flex', gap: '8px', flex: 0, padding: '20px 24px 12px' },
-    body: { flex: 1, padding: '6px 24px 24px' },
-    footer: {
-      display: 'flex',
-      alignItems: 'center',
-      justifyContent: 'flex-end',
-      gap: '10px',
-      padding: '6px 24px 16px',
-    },
-    title: { fontWeight: 640 },
   },
   variants: {
     scrollBehavior: {
       inside: {
         positioner: { overflow: 'hidden' },
         content: { maxHeight: 'calc(100% - 112px)' },
-        body: { overflow: 'auto' },
       },
       outside: { positioner: { overflow: 'auto', pointerEvents: 'auto' } },
     },

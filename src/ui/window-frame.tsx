@@ -2,7 +2,6 @@
 /** The frame of a window: over the page, with the focus kept in it and given back. */
 import { Dialog } from '@chakra-ui/react/dialog';
 import { Portal } from '@chakra-ui/react/portal';
-import type { ReactNode } from 'react';
 import type { WindowProps } from './window';
 
 export function WindowFrame({
@@ -11,8 +10,9 @@ export function WindowFrame({
   size = 'lg',
   whole = false,
   stays = false,
+  titledBy,
   children,
-}: WindowProps) {
+}: WindowProps & { titledBy: string }) {
   return (
     <Dialog.Root
       open={open}
@@ -27,6 +27,7 @@ export function WindowFrame({
         <Dialog.Backdrop />
         <Dialog.Positioner>
           <Dialog.Content
+            aria-labelledby={titledBy}
             bg="sheet"
             color="ink"
             borderRadius="5px"
@@ -38,8 +39,4 @@ export function WindowFrame({
       </Portal>
     </Dialog.Root>
   );
-}
-
-export function FrameTitle({ children }: { children: ReactNode }) {
-  return <Dialog.Title fontSize="15px">{children}</Dialog.Title>;
 }

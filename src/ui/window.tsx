@@ -1,6 +1,7 @@
 'use client';
 /** A window over the page. What windows stand on is loaded after the page. */
-import { useState, type ReactNode } from 'react';
+import { chakra } from '@chakra-ui/react';
+import { createContext, use, useId, useState, type ReactNode } from 'react';
 import { inIdleTime, lazily } from './lazily';
 
 export interface WindowProps {
@@ -14,19 +15,30 @@ export interface WindowProps {
   children: ReactNode;
 }
 
-const load = () => import('./window-frame');
-const Frame = lazily<WindowProps>(() => load().then(({ WindowFrame }) => WindowFrame));
-const Title = lazily<{ children: ReactNode }>(() => load().then(({ FrameTitle }) => FrameTitle));
+const load = () => import('./window-frame').then((module) => module.WindowFrame);
+const Frame = lazily<WindowProps & { titledBy: string }>(load);
 inIdleTime(load);
 
+const TitleId = createContext('');
+
 export function Window({ children, ...props }: WindowProps) {
+  const titledBy = useId();
   const [wanted, setWanted] = useState(props.open);
   if (props.open && !wanted) setWanted(true);
   // Once it was open it stays, so that it can give the focus back.
-  return wanted ? <Frame {...props}>{children}</Frame> : null;
+  if (!wanted) return null;
+  return (
+    <Frame {...props} titledBy={titledBy}>
+      <TitleId value={titledBy}>{children}</TitleId>
+    </Frame>
+  );
 }
 
 /** What a window is called; stands within it. */
 export function WindowTitle({ children }: { children: ReactNode }) {
-  return <Title>{children}</Title>;
+  return (
+    <chakra.h2 id={use(TitleId)} fontSize="15px" fontWeight={640}>
+      {children}
+    </chakra.h2>
+  );
 }

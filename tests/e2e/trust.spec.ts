@@ -8,12 +8,15 @@ test.beforeAll(async ({ request }) => {
   expect((await request.post('/api/forms/vessel/releases', { headers: OWN })).ok()).toBe(true);
 });
 
-/** The tab is gone without a word, as when the browser crashes. */
+/** The tab is gone without a word: its process dies, so nothing is told that it is left. */
 async function crash(page: Page): Promise<Page> {
   const context = page.context();
-  const next = await context.newPage();
-  await page.close({ runBeforeUnload: false });
-  return next;
+  const crashed = page.waitForEvent('crash');
+  const devtools = await context.newCDPSession(page);
+  devtools.send('Page.crash').catch(() => undefined);
+  await crashed;
+  await page.close().catch(() => undefined);
+  return context.newPage();
 }
 
 const cutOff = (page: Page) =>
