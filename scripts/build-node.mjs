@@ -1,6 +1,7 @@
 // Bundles what runs in Node.js outside Next: the command line and the thread that sandboxes run in.
+import { createHash } from 'node:crypto';
+import { chmodSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { build } from 'esbuild';
-import { chmodSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -31,6 +32,17 @@ await build({
   entryPoints: { 'tasks.thread': 'src/workers/tasks.thread.ts' },
   external: ['typescript-classic'],
 });
+/** Of all that what is compiled and found in scripts depends on: the command line keeps both under it. */
+function languageHash() {
+  const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json')));
+  for (const room of ['form', 'language', 'problems', 'wire'])
+    for (const path of readdirSync(join(root, 'src/core', room), { recursive: true }).sort())
+      if (path.endsWith('.ts') && !path.endsWith('.test.ts'))
+        hash.update(path).update(readFileSync(join(root, 'src/core', room, path)));
+  return hash.digest('hex');
+}
+// Chunks of earlier builds have other names.
+rmSync(join(root, 'dist/cli'), { recursive: true, force: true });
 // The compiler is by far the largest part and loaded only when something has to be compiled.
 await build({
   ...common,
@@ -38,7 +50,7 @@ await build({
   splitting: true,
   chunkNames: 'cli/[name]-[hash]',
   external: ['typescript-classic'],
-  banner: { js: common.banner.js },
+  define: { TAVRO_LANGUAGE: JSON.stringify(languageHash()) },
 });
 await build({
   ...common,

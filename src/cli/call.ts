@@ -1,9 +1,12 @@
 /** What a command is called with, and the workspace it is called on. */
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { assembled, sourcesOf } from '../core/language/assemble';
 import type { Mode } from '../core/language/compile';
+import type { Source } from '../core/language/header';
 import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';
+import { CompiledSchema } from '../core/sandbox/protocol';
 import {
   BrokenWorkspace,
   readWorkspace,
@@ -12,6 +15,7 @@ import {
 } from '../core/workspace/workspace';
 import { engineInThread } from '../workers/engine-in-thread';
 import { readFolder } from '../workers/files';
+import type { Cache } from './cache';
 
 export interface Call {
   folder: string;
@@ -21,6 +25,19 @@ export interface Call {
   reporter?: string | undefined;
   tape?: boolean | undefined;
   coverage?: string | undefined;
+}
+
+export interface Option {
+  /** What stands for its value in the help; none for one that is only set. */
+  value?: string;
+  says: string;
+}
+
+export interface Command {
+  says: string;
+  options: Readonly<Partial<Record<Exclude<keyof Call, 'folder'>, Option>>>;
+  /** Gives the exit code. */
+  run(call: Call): Promise<number>;
 }
 
 /** The command was called wrongly. */
@@ -63,19 +80,43 @@ export function formOf(call: Call, workspace: Workspace): WorkspaceForm {
   return formsOf(call, workspace)[0]!;
 }
 
-export function newEngine(): Engine {
-  return engineInThread(join(dirname(fileURLToPath(import.meta.url)), 'engine.thread.mjs'));
+/** Works with an engine that starts while the workspace is read, and ends whatever comes of it. */
+export async function withEngine(work: (engine: Engine) => Promise<number>): Promise<number> {
+  const engine = engineInThread(join(dirname(fileURLToPath(import.meta.url)), 'engine.thread.mjs'));
+  engine.wake();
+  try {
+    return await work(engine);
+  } finally {
+    engine.close();
+  }
 }
 
-/** Loads a form of the workspace into an engine. The compiler is loaded only now: it is by far the largest part. */
+/**
+ * Loads a form of the workspace into an engine. Scripts that were compiled before are taken from the cache; the compiler
+ * is loaded only when one is missing.
+ */
 export async function load(
   engine: Engine,
+  cache: Cache,
   workspace: Workspace,
   { form, behaviours }: WorkspaceForm,
   mode: Mode,
 ): Promise<readonly CompiledScript[]> {
-  const { materialOf } = await import('../core/language/material');
-  const material = materialOf(form, workspace, behaviours, mode);
+  const compiled = new Map<string, CompiledScript>();
+  const keyOf = ({ name, text }: Source, how: Mode) => [how, name, text];
+  for (const { source, mode: how } of sourcesOf(workspace, behaviours, mode)) {
+    const key = keyOf(source, how);
+    let script = cache.read('script', key, CompiledSchema) as CompiledScript | null;
+    if (script === null) {
+      const { compile } = await import('../core/language/compile');
+      script = compile(source, how);
+      cache.keep('script', key, script);
+    }
+    compiled.set(key.join('\n'), script);
+  }
+  const material = assembled(form, workspace, behaviours, mode, (source, how) =>
+    compiled.get(keyOf(source, how).join('\n'))!,
+  );
   await engine.load(material);
   return material.scripts;
 }

@@ -1,27 +1,30 @@
 /** `tavro check`: the problems of a workspace as the app lists them, each as `file:line:column: text`. */
+import * as z from 'zod';
 import {
   inWeight,
   problemsInScenarios,
   problemsInSources,
+  ProblemSchema,
   type Problem,
 } from '../core/problems/problems';
-import { formsOf, load, newEngine, open, type Call } from './call';
+import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
+import type { Engine } from '../core/sandbox/engine';
+import { Cache } from './cache';
+import { formsOf, load, open, type Call, type Command, withEngine } from './call';
+import { progress } from './progress';
 
-export async function check(call: Call): Promise<number> {
+async function run(call: Call, engine: Engine): Promise<number> {
   const workspace = open(call);
-  const [{ FormLanguage }, { libs }] = await Promise.all([
-    import('../core/language/service'),
-    import('../core/language/generated/libs'),
-  ]);
-  const engine = newEngine();
+  const forms = formsOf(call, workspace);
+  const cache = new Cache();
+  const shown = progress('checking', forms.length);
   const problems: Problem[] = [];
-  for (const entry of formsOf(call, workspace)) {
-    const { form, behaviours, scenarios, records } = entry;
-    const language = new FormLanguage(libs);
-    language.surround({ ...workspace, form });
-    problems.push(...problemsInSources(form.name, behaviours, language));
+  for (const entry of forms) {
+    const { form, scenarios, records } = entry;
+    shown.at(form.name);
+    problems.push(...(await foundInSources(workspace, entry, cache)));
     if (scenarios.length === 0) continue;
-    await load(engine, workspace, entry, 'untraced');
+    await load(engine, cache, workspace, entry, 'untraced');
     problems.push(
       ...(await problemsInScenarios(
         form,
@@ -32,7 +35,7 @@ export async function check(call: Call): Promise<number> {
       )),
     );
   }
-  engine.close();
+  shown.end();
   for (const problem of inWeight(problems))
     process.stdout.write(
       `${placeOf(call.folder, problem)}: ${problem.severity}: ${problem.says} (${problem.code})\n`,
@@ -40,6 +43,39 @@ export async function check(call: Call): Promise<number> {
   process.stdout.write(problems.length === 0 ? 'nothing found\n' : `${problems.length} found\n`);
   return problems.length === 0 ? 0 : 1;
 }
+
+/**
+ * What is found in the sources of a form, as it was when they, the form and what it can reach were the same. Behaviours
+ * are checked against each other, so one that changed has those of its form checked anew, and no other form's.
+ */
+async function foundInSources(
+  workspace: Workspace,
+  { form, behaviours }: WorkspaceForm,
+  cache: Cache,
+): Promise<Problem[]> {
+  const { tables, services, roles } = workspace;
+  const of = [
+    JSON.stringify({ form, tables, services, roles }),
+    ...behaviours.flatMap(({ name, text }) => [name, text]),
+  ];
+  const kept = cache.read('found', of, z.array(ProblemSchema));
+  if (kept !== null) return kept;
+  const [{ FormLanguage }, { libs }] = await Promise.all([
+    import('../core/language/service'),
+    import('../core/language/generated/libs'),
+  ]);
+  const language = new FormLanguage(libs);
+  language.surround({ ...workspace, form });
+  const found = problemsInSources(form.name, behaviours, language);
+  cache.keep('found', of, found);
+  return found;
+}
+
+export const check: Command = {
+  says: 'Lists all problems, each as file:line:column.',
+  options: { form: { value: 'FORM', says: 'only those of this form' } },
+  run: (call) => withEngine((engine) => run(call, engine)),
+};
 
 function placeOf(folder: string, { form, at }: Problem): string {
   const path = `${folder}/forms/${form}`;

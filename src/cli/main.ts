@@ -8,58 +8,74 @@ import { parseArgs } from 'node:util';
 import { BrokenWorkspace, faultInWords } from '../core/workspace/workspace';
 import { NoSuchOpening } from '../core/scenario/opening';
 import { check } from './check';
-import { CallFault, type Call } from './call';
+import { CallFault, type Call, type Command, type Option } from './call';
 import { play } from './play';
 import { test } from './test';
 import { types } from './types';
 
-const USAGE = `usage: tavro COMMAND DIR [options]
+const COMMANDS: Readonly<Record<string, Command>> = { test, play, types, check };
 
-  test  DIR [--form F] [--scenario S] [--reporter spec|junit|tap|json]   runs the scenarios
-             [--coverage FILE]                                           and writes the lines they reached as LCOV
-  play  DIR --form F --steps FILE|- [--tape]                             opens the form, does the steps, prints what came out
-  types DIR                                                              writes each form's typings and tsconfig.json
-  types DIR --form F                                                     prints the form's typings
-  check DIR [--form F]                                                   all problems, each as file:line:column
+const columns = (rows: readonly (readonly [string, string])[]): string => {
+  const width = Math.max(...rows.map(([left]) => left.length));
+  return rows.map(([left, right]) => `  ${left.padEnd(width)}  ${right}\n`).join('');
+};
 
-DIR is a workspace folder; docs/workspace.md says what is in one.
-`;
-
-const commands: Record<string, (call: Call) => Promise<number>> = { test, play, types, check };
-
-async function main(argv: string[]): Promise<number> {
-  const [command, ...rest] = argv;
-  if (command === undefined || command === '--help' || command === '-h') {
-    process.stdout.write(USAGE);
-    return command === undefined ? 2 : 0;
-  }
-  const run = commands[command];
-  if (run === undefined) throw new CallFault(`there is no command "${command}".\n\n${USAGE}`);
-  return run(readCall(rest));
+function usage(): string {
+  const rows = Object.entries(COMMANDS).map(([name, { says }]) => [name, says] as const);
+  return `usage: tavro COMMAND DIR [options]\n\n${columns(rows)}\nDIR is a workspace folder; docs/workspace.md says what is in one.\ntavro COMMAND --help says what a command takes.\n`;
 }
 
-function readCall(rest: string[]): Call {
-  try {
-    const { values, positionals } = parseArgs({
-      args: rest,
-      allowPositionals: true,
-      options: {
-        form: { type: 'string' },
-        scenario: { type: 'string' },
-        steps: { type: 'string' },
-        reporter: { type: 'string' },
-        tape: { type: 'boolean' },
-        coverage: { type: 'string' },
-      },
-    });
-    const [folder, ...more] = positionals;
-    if (folder === undefined || more.length > 0)
-      throw new CallFault(`one workspace folder has to be named.\n\n${USAGE}`);
-    return { folder, ...values };
-  } catch (caught) {
-    if (caught instanceof CallFault) throw caught;
-    throw new CallFault(`${(caught as Error).message}\n\n${USAGE}`);
+function usageOf(name: string, { says, options }: Command): string {
+  const rows = Object.entries(options).map(
+    ([option, { value, says: what }]) =>
+      [`--${option}${value === undefined ? '' : ` ${value}`}`, what] as const,
+  );
+  return `usage: tavro ${name} DIR [options]\n\n${says}\n\n${columns(rows)}`;
+}
+
+async function main([name, ...rest]: string[]): Promise<number> {
+  if (name === undefined || name === '--help' || name === '-h') {
+    process.stdout.write(usage());
+    return name === undefined ? 2 : 0;
   }
+  const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name]! : null;
+  if (command === null) throw new CallFault(`there is no command "${name}".\n\n${usage()}`);
+  if (rest.includes('--help') || rest.includes('-h')) {
+    process.stdout.write(usageOf(name, command));
+    return 0;
+  }
+  return command.run(readCall(name, command, rest));
+}
+
+function readCall(name: string, command: Command, rest: string[]): Call {
+  const wrong = (says: string) => new CallFault(`${says}\n\n${usageOf(name, command)}`);
+  const { tokens, values, positionals } = parseArgs({
+    args: rest,
+    allowPositionals: true,
+    strict: false,
+    tokens: true,
+    options: Object.fromEntries(
+      Object.entries(command.options).map(([option, { value }]) => [
+        option,
+        { type: value === undefined ? ('boolean' as const) : ('string' as const) },
+      ]),
+    ),
+  });
+  const seen = new Set<string>();
+  for (const token of tokens) {
+    if (token.kind !== 'option') continue;
+    const option = (command.options as Record<string, Option>)[token.name];
+    if (option === undefined) throw wrong(`tavro ${name} takes no ${token.rawName}.`);
+    if (option.value === undefined && token.value !== undefined)
+      throw wrong(`${token.rawName} takes no value.`);
+    if (option.value !== undefined && (token.value === undefined || token.value === ''))
+      throw wrong(`${token.rawName} needs a value: ${token.rawName} ${option.value}.`);
+    if (seen.has(token.name)) throw wrong(`${token.rawName} is there twice.`);
+    seen.add(token.name);
+  }
+  const [folder, ...more] = positionals;
+  if (folder === undefined || more.length > 0) throw wrong('One workspace folder has to be named.');
+  return { folder, ...(values as Omit<Call, 'folder'>) };
 }
 
 // A reader that has seen enough, such as `head`, is no fault.

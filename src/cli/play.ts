@@ -9,9 +9,11 @@ import type { Answer } from '../core/session/step';
 import { PlayInput } from '../core/workspace/schemas';
 import { BrokenWorkspace } from '../core/workspace/workspace';
 import { readJson, type Fault } from '../core/workspace/json';
-import { CallFault, formOf, load, newEngine, open, type Call } from './call';
+import type { Engine } from '../core/sandbox/engine';
+import { Cache } from './cache';
+import { CallFault, formOf, load, open, type Call, type Command, withEngine } from './call';
 
-export async function play(call: Call): Promise<number> {
+async function run(call: Call, engine: Engine): Promise<number> {
   if (call.steps === undefined)
     throw new CallFault('say with --steps which file holds the steps, or - for standard input.');
   const workspace = open(call);
@@ -20,8 +22,7 @@ export async function play(call: Call): Promise<number> {
   const { open: opening, steps } = Array.isArray(input)
     ? { open: { as: workspace.people[0]!.key }, steps: input }
     : input;
-  const engine = newEngine();
-  await load(engine, workspace, entry, call.tape === true ? 'traced' : 'untraced');
+  await load(engine, new Cache(), workspace, entry, call.tape === true ? 'traced' : 'untraced');
   const answers = await engine.play(
     openingOf(opening, entry.form, {
       people: workspace.people,
@@ -30,7 +31,6 @@ export async function play(call: Call): Promise<number> {
     }),
     steps,
   );
-  engine.close();
   process.stdout.write(
     `${JSON.stringify(resultOf(answers, entry.form, call.tape === true), null, 2)}\n`,
   );
@@ -78,3 +78,13 @@ function resultOf(answers: readonly Answer[], form: Form, withTape: boolean): ob
     ...(withTape ? { tape: answers.flatMap((answer) => answer.tape) } : {}),
   };
 }
+
+export const play: Command = {
+  says: 'Opens a form, does steps and prints what came of them as JSON.',
+  options: {
+    form: { value: 'FORM', says: 'which form; may be left out where there is one' },
+    steps: { value: 'FILE', says: 'the steps as JSON, or - for standard input' },
+    tape: { says: 'prints the tape as well' },
+  },
+  run: (call) => withEngine((engine) => run(call, engine)),
+};

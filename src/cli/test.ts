@@ -2,20 +2,26 @@
 import { writeFileSync } from 'node:fs';
 import { runScenario, type ScenarioResult } from '../core/scenario/run';
 import { Coverage } from '../core/tape/coverage';
-import { CallFault, formsOf, load, newEngine, open, type Call } from './call';
+import type { Engine } from '../core/sandbox/engine';
+import { Cache } from './cache';
+import { CallFault, formsOf, load, open, type Call, type Command, withEngine } from './call';
+import { progress } from './progress';
 import { reporters, type Outcome } from './reporters';
 
-export async function test(call: Call): Promise<number> {
+async function run(call: Call, engine: Engine): Promise<number> {
   const report = reporters[call.reporter ?? 'spec'];
   if (report === undefined)
     throw new CallFault(
       `there is no reporter "${call.reporter}". There is ${Object.keys(reporters).join(', ')}.`,
     );
   const workspace = open(call);
-  const engine = newEngine();
+  const cache = new Cache();
+  const forms = formsOf(call, workspace);
+  const shown = progress('running', forms.length);
   const outcomes: Outcome[] = [];
   let lcov = '';
-  for (const entry of formsOf(call, workspace)) {
+  for (const entry of forms) {
+    shown.at(entry.form.name);
     const wanted = entry.scenarios.filter(
       ({ name }) => call.scenario === undefined || name === call.scenario,
     );
@@ -23,6 +29,7 @@ export async function test(call: Call): Promise<number> {
     // Bulk work runs untraced; lines are counted from tapes.
     const scripts = await load(
       engine,
+      cache,
       workspace,
       entry,
       call.coverage === undefined ? 'untraced' : 'traced',
@@ -53,10 +60,21 @@ export async function test(call: Call): Promise<number> {
         `${folder}/${entry.behaviours.find(({ name }) => name.replace(/\.[jt]s$/, '') === behaviour)!.name}`,
     );
   }
-  engine.close();
+  shown.end();
   if (call.coverage !== undefined) writeFileSync(call.coverage, lcov);
   if (call.scenario !== undefined && outcomes.length === 0)
     throw new CallFault(`there is no scenario "${call.scenario}".`);
   process.stdout.write(report(outcomes));
   return outcomes.every((outcome) => outcome.passed) ? 0 : 1;
 }
+
+export const test: Command = {
+  says: 'Runs the scenarios.',
+  options: {
+    form: { value: 'FORM', says: 'only those of this form' },
+    scenario: { value: 'NAME', says: 'only this one, named as its file without .json' },
+    reporter: { value: 'NAME', says: `how they are told: ${Object.keys(reporters).join(', ')}` },
+    coverage: { value: 'FILE', says: 'writes the lines they reached, as LCOV' },
+  },
+  run: (call) => withEngine((engine) => run(call, engine)),
+};

@@ -5,7 +5,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { typingsOf } from '../core/language/typings';
-import { formOf, open, type Call } from './call';
+import { formOf, open, type Call, type Command } from './call';
 
 /** What makes an editor see a behaviour as Tavro does: a module of its own among the form's names and nothing else. */
 const TSCONFIG = {
@@ -24,7 +24,7 @@ const TSCONFIG = {
   include: ['form.d.ts', '../../temporal.d.ts', 'behaviours/*'],
 };
 
-export async function types(call: Call): Promise<number> {
+async function run(call: Call): Promise<number> {
   const workspace = open(call);
   if (call.form !== undefined) {
     process.stdout.write(`${typingsOf({ ...workspace, form: formOf(call, workspace).form })}\n`);
@@ -42,3 +42,9 @@ export async function types(call: Call): Promise<number> {
   }
   return 0;
 }
+
+export const types: Command = {
+  says: "Writes each form's typings and a tsconfig.json, so that any editor knows its names.",
+  options: { form: { value: 'FORM', says: "prints this form's typings instead" } },
+  run,
+};

@@ -1,15 +1,21 @@
 /** The command line as other people's scripts use it: what goes in, what comes out, with which exit code. */
 import { spawnSync } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { describe, expect, test } from 'vitest';
+import { afterAll, describe, expect, test } from 'vitest';
 import { PlayResult, TestReport } from '../../src/core/workspace/schemas';
 
-const tavro = (args: string[], input = '') => {
+const CACHE = mkdtempSync(join(tmpdir(), 'tavro-cache-'));
+afterAll(() => rmSync(CACHE, { recursive: true, force: true }));
+
+const tavro = (args: string[], input = '', cache = CACHE) => {
   const { status, stdout, stderr } = spawnSync('node', ['dist/tavro.mjs', ...args], {
     encoding: 'utf8',
     input,
+    // One that hangs is ended, and then has no status.
+    timeout: 30_000,
+    env: { ...process.env, TAVRO_CACHE: cache },
   });
   return { status, stdout, stderr };
 };
@@ -99,7 +105,7 @@ describe('tavro test', () => {
   });
 
   test.each([
-    [['test'], 'one workspace folder has to be named'],
+    [['test'], 'One workspace folder has to be named'],
     [['test', 'nowhere'], 'cannot read the folder nowhere'],
     [
       ['test', 'demo', '--form', 'x'],
@@ -108,7 +114,12 @@ describe('tavro test', () => {
     [['test', 'demo', '--scenario', 'x'], 'there is no scenario "x"'],
     [['test', 'demo', '--reporter', 'x'], 'there is no reporter "x"'],
     [['fly', 'demo'], 'there is no command "fly"'],
-    [['test', 'demo', '--fly'], "Unknown option '--fly'"],
+    [['test', 'demo', '--fly'], 'tavro test takes no --fly.'],
+    [['check', 'demo', '--tape'], 'tavro check takes no --tape.'],
+    [['play', 'demo', '--tape=yes'], '--tape takes no value.'],
+    [['play', 'demo', '--steps'], '--steps needs a value: --steps FILE.'],
+    [['test', 'demo', '--form', 'vessel', '--form', 'vessel'], '--form is there twice.'],
+    [['constructor', 'demo'], 'there is no command "constructor".'],
   ])('a wrong call is exit 2 with what to do: %j', (args, says) => {
     const { status, stderr } = tavro(args);
     expect([status, stderr.includes(says)]).toEqual([2, true]);
@@ -216,5 +227,41 @@ describe('tavro types and check', () => {
     expect(compile('vessel').stdout).toContain('20-visits.ts(4,25): error TS2367');
     // What was written is no part of the workspace.
     expect(tavro(['test', folder, '--form', 'vessel']).stdout).toContain('passed');
+  });
+});
+
+test.each(['test', 'play', 'types', 'check'])('%s --help says what it takes', (command) => {
+  const { status, stdout } = tavro([command, '--help']);
+  expect([status, stdout]).toEqual([0, expect.stringContaining(`usage: tavro ${command} DIR`)]);
+  expect(stdout).toContain('--form FORM');
+});
+
+describe('what was worked out before', () => {
+  const cache = join(CACHE, 'kept');
+  const check = (folder: string) =>
+    tavro(['check', folder], '', cache).stdout.replaceAll(folder, '');
+  const kept = (sort: string) => readdirSync(cache).filter((name) => name.startsWith(sort)).length;
+
+  test('is taken again, and comes out the same; what changed is worked out anew, and no more', () => {
+    const folder = broken();
+    const cold = check(folder);
+    expect(cold).toContain('scenarios/pilot.json');
+    const [scripts, found] = [kept('script'), kept('found')];
+    expect(found).toBe(5);
+    expect(check(folder)).toBe(cold);
+    expect([kept('script'), kept('found')]).toEqual([scripts, found]);
+    const file = join(folder, 'forms/vessel/behaviours/30-measures.ts');
+    writeFileSync(file, `${readFileSync(file, 'utf8')}\nfields.imo.value = 7;\n`);
+    expect(check(folder)).not.toBe(cold);
+    expect([kept('script'), kept('found')]).toEqual([scripts + 1, found + 1]);
+  });
+
+  test('is worked out anew where it cannot be read, and needs no folder', () => {
+    const folder = copyOfDemo();
+    const cold = check(folder);
+    for (const name of readdirSync(cache)) writeFileSync(join(cache, name), '{"code": 7');
+    expect(check(folder)).toBe(cold);
+    expect(tavro(['check', folder], '', 'off').stdout).toBe(cold);
+    expect(tavro(['check', folder], '', '/proc/nowhere').stdout).toBe(cold);
   });
 });

@@ -1,55 +1,15 @@
-/** What a session is made of, from a form and its sources: behaviours in their order and the scripts of services. */
+/** What a session is made of, compiled from its sources. */
 import type { Form } from '../form/definition';
-import type { Service } from '../form/service';
-import type { Table } from '../form/table';
 import type { Material } from '../session/session';
-import type { CompiledScript } from '../session/ties';
+import { assembled, type Shared } from './assemble';
 import { compile, type Mode } from './compile';
 import type { Source } from './header';
-import { takingPart } from './header';
-
-/** The reference data and services that all forms of a workspace share. */
-export interface Shared {
-  tables: readonly Table[];
-  services: readonly Service[];
-}
 
 export function materialOf(
   form: Form,
-  { tables, services }: Shared,
+  shared: Shared,
   sources: readonly Source[],
   mode: Mode,
 ): Material {
-  return {
-    form,
-    tables,
-    services,
-    answering: compileServices(services),
-    scripts: takingPart(sources).map((source) => compile(source, mode)),
-    traced: mode === 'traced',
-  };
-}
-
-/** The sources of the scripts by which services answer, each with its name as `service.function`. */
-export function servicesAsSources(
-  services: readonly Service[],
-): { name: string; source: Source }[] {
-  return services.flatMap((service) =>
-    Object.entries(service.functions).flatMap(([name, { parameters, answers }]) => {
-      if (answers.from !== 'script') return [];
-      // On one line with the script's first, so that lines are those of the script. Each has its parameters by name.
-      const text = `const { ${parameters.map((parameter) => parameter.name).join(', ')} } = parameters; ${answers.script}`;
-      return [
-        { name: `${service.name}.${name}`, source: { name: `${service.name}.${name}.ts`, text } },
-      ];
-    }),
-  );
-}
-
-/** The scripts by which services answer, compiled. */
-export function compileServices(services: readonly Service[]): CompiledScript[] {
-  return servicesAsSources(services).map(({ name, source }) => ({
-    ...compile(source, 'untraced'),
-    name,
-  }));
+  return assembled(form, shared, sources, mode, compile);
 }

@@ -2,6 +2,7 @@
  * Everything that is wrong with a form in one list: what the compiler found, mistakes of the trade, parts that wait for a
  * script, scenarios that fail. The bench, the workspace's page and `tavro check` show the same.
  */
+import * as z from 'zod';
 import { readHeader } from '../language/header';
 import type { PartFinding } from '../language/mistakes/idle-part';
 import type { Diagnosis, FormLanguage } from '../language/service';
@@ -12,19 +13,32 @@ import type { Cast } from '../scenario/opening';
 import type { OptionSource } from '../scenario/options';
 import { runScenario, type Player, type ScenarioResult } from '../scenario/run';
 
-export interface Problem {
-  form: string;
+export const ProblemSchema = z.strictObject({
+  form: z.string(),
   /** The behaviour's file, the part or the scenario it leads to, or the form as a whole. */
-  at:
-    | { is: 'form' }
-    | { is: 'behaviour'; name: string; title: string; line: number; column: number }
-    | { is: 'part'; part: string }
-    | { is: 'scenario'; name: string; title: string; step: number };
-  sort: 'types' | 'mistake' | 'scenario';
-  severity: 'error' | 'warning';
-  says: string;
-  code: string;
-}
+  at: z.discriminatedUnion('is', [
+    z.strictObject({ is: z.literal('form') }),
+    z.strictObject({
+      is: z.literal('behaviour'),
+      name: z.string(),
+      title: z.string(),
+      line: z.number(),
+      column: z.number(),
+    }),
+    z.strictObject({ is: z.literal('part'), part: z.string() }),
+    z.strictObject({
+      is: z.literal('scenario'),
+      name: z.string(),
+      title: z.string(),
+      step: z.number(),
+    }),
+  ]),
+  sort: z.enum(['types', 'mistake', 'scenario']),
+  severity: z.enum(['error', 'warning']),
+  says: z.string(),
+  code: z.string(),
+});
+export type Problem = z.infer<typeof ProblemSchema>;
 
 export function ofDiagnosis(
   form: string,

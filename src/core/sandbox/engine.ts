@@ -134,6 +134,11 @@ export class Engine {
     });
   }
 
+  /** Starts the worker, so that it is there when something is asked of it. */
+  wake(): void {
+    this.#connect();
+  }
+
   /** Ends the worker. Whoever still waits is refused. */
   close(): void {
     this.#closed = true;

@@ -6,7 +6,7 @@ import { TableSchema } from '../form/table';
 import { OpeningSchema, TimedStepSchema } from '../session/schema';
 import type { Material } from '../session/session';
 
-const CompiledSchema = z.strictObject({
+export const CompiledSchema = z.strictObject({
   name: z.string(),
   title: z.string(),
   code: z.string().nullable(),

@@ -17,7 +17,9 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
   async function machineFor(request: Request & { do: 'load' }): Promise<Sandbox> {
     const withTemporal = needsTemporal(request.material);
     const { watched } = request;
-    if (sandbox === null || sandbox.watched !== watched || sandbox.withTemporal !== withTemporal) {
+    // One with Temporal serves forms that do not name it as well; it is only larger.
+    const lacksTemporal = sandbox !== null && withTemporal && !sandbox.withTemporal;
+    if (sandbox === null || sandbox.watched !== watched || lacksTemporal) {
       const wasm = await (first ?? startModule());
       first = null;
       const machine = new Sandbox(wasm, {
