@@ -12,7 +12,9 @@ async function openBench(page: Page, form: string): Promise<void> {
   await expect(editor(page)).toBeVisible();
   // The editor's brain is awake once it has found nothing to say of the demo.
   await expect(foot(page).getByText('no problems')).toBeVisible();
-  await expect(page.getByRole('button', { name: '✓ sound' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('button', { name: '✓ no problems' })).toBeVisible({
+    timeout: 30_000,
+  });
 }
 
 /** A behaviour of the test's own, so that the demo's stay as they are. */
@@ -112,7 +114,7 @@ test('a mistake is explained with the form’s own parts, read on in the handboo
   await page.getByRole('button', { name: 'Live form', exact: true }).click();
   await foot(page).getByRole('button', { name: 'Use the key "diving"' }).click();
   await expect(editor(page)).toContainText('=== "diving"');
-  await expect(page.getByRole('button', { name: '✓ sound' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ no problems' })).toBeVisible();
   // By keyboard, in the line itself.
   await editor(page).click();
   await page.keyboard.press('Control+a');
@@ -174,7 +176,7 @@ test('from a need to a behaviour with a scenario that proves it both ways', asyn
   await dialog.getByRole('button', { name: 'Add it as a behaviour' }).click();
   await expect(page.getByText('with a scenario that proves it.')).toBeVisible();
   await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
-  await expect(page.getByRole('button', { name: '✓ sound' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ no problems' })).toBeVisible();
   await expect(editor(page)).toContainText('const applies = fields.keeps_some.value === true;');
   const title = 'Account for the refund by Some of it stays on board';
   await act(page, title, 'Turn off');

@@ -53,7 +53,7 @@ export const ServiceShape = z.strictObject({
   slow: z
     .strictObject({ every: z.number().int().min(1), delay: Milliseconds })
     .optional()
-    .meta({ description: 'Each so-manieth call takes this long instead.' }),
+    .meta({ description: 'Every nth call takes this long instead.' }),
   fails: z.string().optional().meta({ description: 'Every call fails, for this reason.' }),
   functions: z.record(Name, FunctionSchema),
 });

@@ -87,9 +87,9 @@ export class PageSteps {
         else this.#progress.message({ text: says, tone: 'error', behaviour: '' });
       },
     });
-    const inVain = this.#settling.settle(cause) ? this.#time.waitOut(cause) : 'no rest';
+    const inVain = this.#settling.settle(cause) ? this.#time.waitOut(cause) : 'unsettled';
     this.#stopping.end();
-    if (inVain !== null && inVain !== 'no rest')
+    if (inVain !== null && inVain !== 'unsettled')
       this.#progress.message({ text: inVain, tone: 'error', behaviour: '' });
     if (inVain === null && !stopped) this.#pages.turnTo(to, cause, null);
     return null;

@@ -1,4 +1,4 @@
-/** A step that comes to no rest is taken back whole (semantics 17): nothing of what scripts did in it goes on, shows or is told. */
+/** A step that does not settle is taken back whole (semantics 17): nothing of what scripts did in it goes on, shows or is told. */
 import { beforeAll, describe, expect, test } from 'vitest';
 import {
   berths,
@@ -40,7 +40,7 @@ const use = (scripts: Record<string, string>, more: object = {}) =>
     ...more,
   });
 
-describe('17 what a step that came to no rest had begun', () => {
+describe('17 what a step that did not settle had begun', () => {
   test('a handler that began to wait in it does not go on', () => {
     const open = use({
       a: 'on.change(fields.go, async () => { await after(50); fields.note.value = "late"; log("late"); });',
@@ -111,7 +111,7 @@ describe('17 what a step that came to no rest had begun', () => {
     expect(open.tape.filter((entry) => entry.type === 'log')).toMatchObject([{ struck: true }]);
   });
 
-  test('ties made while the record was loaded stay out with the opening that came to no rest', () => {
+  test('ties made while the record was loaded stay out with the opening that did not settle', () => {
     const open = use({
       a: 'on.load(() => { on.change(fields.note, () => log("tied")); keep("held", () => { fields.other.hint = "held"; }); fields.go.value = 1; });',
     });
@@ -168,7 +168,7 @@ describe('17 what a step that came to no rest had begun', () => {
     });
   });
 
-  test('what was saved stays saved when the saved handlers come to no rest', () => {
+  test('what was saved stays saved when the saved handlers do not settle', () => {
     const open = use({
       a: 'on.submit(() => { fields.note.value = "by submit"; });\non.saved(() => { fields.go.value = 1; });',
     });

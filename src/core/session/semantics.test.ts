@@ -620,7 +620,7 @@ describe('settling', () => {
     expect(answer.errors).toEqual([
       {
         code: 'cycle',
-        says: 'ran 100 times within one step and came to no rest; all that scripts did in this step was taken back.',
+        says: 'ran 100 times within one step: it kept changing values and did not settle. All that scripts did in this step was taken back.',
         behaviour: 'up',
         line: 1,
         cycle: ['up (line 1) set b', 'down (line 1) set a'],

@@ -1,7 +1,7 @@
 /**
  * From a step to rest (semantics 15, 17): events first in first out, each with its handlers; when none is left, rules
  * that read something that differs, in order, until none has to run; then the values they said are put in place; when
- * those are still, the form's own corrections. A step that comes to no rest is taken back (`progress.ts`).
+ * those are still, the form's own corrections. A step that does not settle is taken back (`progress.ts`).
  */
 import type { Value } from '../form/value';
 import { words, type Failure } from '../wire/failures';
@@ -87,7 +87,7 @@ export class Settling {
   }
 
   /**
-   * Settles until events and rules are still. False when they came to no rest: then everything scripts did since the
+   * Settles until events and rules are still. False when they did not settle: then everything scripts did since the
    * settling began has been taken back.
    */
   settle(cause: number | null): boolean {

@@ -14,7 +14,10 @@ import type { Stopping } from './stopping';
 import type { TapeWriter } from './tape-writer';
 import type { Time } from './time';
 
-const NO_REST = { part: null, says: 'The behaviours of this form came to no rest.' };
+const UNSETTLED = {
+  part: null,
+  says: 'The behaviours of this form kept changing values and did not settle.',
+};
 
 /** What it stands on. */
 export interface SubmittingRooms {
@@ -50,7 +53,7 @@ export class Submitting {
   submit(cause: number | null): string | null {
     if (this.#situation.viewing) return VIEWING;
     const stops: SubmitOutcome['stops'] = [];
-    if (!this.#settling.settle(cause)) stops.push(NO_REST);
+    if (!this.#settling.settle(cause)) stops.push(UNSETTLED);
     else if (this.#isReplaced())
       return 'the form has been replaced by a message and cannot be submitted';
     else if (this.#waited(stops, cause)) {
@@ -67,7 +70,7 @@ export class Submitting {
     this.#situation.record ??= this.#situation.opening.newId;
     this.#finish(true, stops, cause);
     this.#state.rebase();
-    // What is saved stays: what `saved` handlers do is taken back by itself where they come to no rest.
+    // What is saved stays: what `saved` handlers do is taken back by itself where they do not settle.
     this.#progress.commit();
     this.#progress.queue.push({
       type: 'saved',
@@ -107,7 +110,7 @@ export class Submitting {
         if (part?.sort === 'field') setFault(this.#state, part, says, readsOf);
       },
     });
-    if (!this.#settling.settle(cause)) stops.push(NO_REST);
+    if (!this.#settling.settle(cause)) stops.push(UNSETTLED);
     this.#waited(stops, cause);
     this.#stopping.end();
     this.#situation.submitting = false;

@@ -116,7 +116,7 @@ describe('services', () => {
     expect(use(`on.load(() => { void ${code}; });`).opened.errors[0]?.says).toContain(text);
   });
 
-  test('a service that is slow at times is so on each so-manieth call', () => {
+  test('a service that is slow at times is so on every nth call', () => {
     const open = use(
       'on.click(buttons.fetch, async () => { await services.register.find({ code: "x" }); log("answered"); }, { overlap: "all" });',
       { services: [{ ...lookup, slow: { every: 2, delay: 2000 } }] },

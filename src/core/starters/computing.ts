@@ -245,11 +245,11 @@ export const dateFromNumber: Starter = {
     const { dates, numbers, from } = found;
     return [
       one('from', 'From', dates),
-      one('number', 'so many as', numbers),
-      one('unit', 'in', UNITS),
+      one('number', 'Number', numbers),
+      one('unit', 'Unit', UNITS),
       one(
         'target',
-        'later goes into',
+        'Result goes into',
         dates.filter(({ key }) => key !== from),
       ),
     ];

@@ -116,7 +116,7 @@ export const words = {
   stopTooLate: 'event.stop() was called after the event was over.',
   submitInSubmit: 'form.submit() was called while the form is being submitted.',
   cycle: (limit: number) =>
-    `ran ${limit} times within one step and came to no rest; all that scripts did in this step was taken back.`,
+    `ran ${limit} times within one step: it kept changing values and did not settle. All that scripts did in this step was taken back.`,
 };
 
 function temporalHelp(offered: unknown): string {

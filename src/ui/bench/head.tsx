@@ -187,7 +187,7 @@ function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => 
     >
       {count === 0
         ? checked
-          ? '✓ sound'
+          ? '✓ no problems'
           : 'checking…'
         : `${errors > 0 ? '×' : '!'} ${count === 1 ? '1 problem' : `${count} problems`}`}
     </Button>
