@@ -284,7 +284,7 @@ test('a slip is underlined while typing', async ({ page }) => {
     'choice === "Harbour pilot" || choice',
     'choice === "harbour_pilot" || choice',
   );
-  await expect(page.getByText('no problems')).toBeVisible();
+  await expect(page.getByText('no problems', { exact: true })).toBeVisible();
 });
 
 test('axe finds nothing serious on the bench, light and dark', async ({ page }) => {
