@@ -114,11 +114,11 @@ test('a title that kept the compiler busy for ever is typed, and everything goes
   page,
 }) => {
   await page.goto('/bench/crew_change');
-  await expect(page.getByText('no problems')).toBeVisible();
+  await expect(page.getByText('no problems', { exact: true })).toBeVisible();
   await type(page, '\n/** Follow-ups of a visit');
   await expect(page.getByText(/× line/)).toBeVisible();
   await page.keyboard.type(' */');
-  await expect(page.getByText('no problems')).toBeVisible();
+  await expect(page.getByText('no problems', { exact: true })).toBeVisible();
   expect((await page.request.get('/')).status()).toBe(200);
 });
 
