@@ -86,19 +86,16 @@ function runVitest(env, projects) {
 }
 
 async function runBrowser(env, url) {
-  const server = serve(url, PORT);
-  try {
-    await untilServed(PORT);
-    const attacks = runVitest({ ...env, ...DATABASE, TAVRO_URL: `http://127.0.0.1:${PORT}` }, [
-      'attack',
-    ]);
-    // The browser tests meet the demo as it is.
-    dropAll(url);
-    prepareDatabase(url);
+  const at = { ...env, TAVRO_URL: `http://127.0.0.1:${PORT}` };
+  const attacks = await served(url, () => runVitest({ ...at, ...DATABASE }, ['attack']));
+  // The browser tests meet the demo as it is, and a server that remembers nothing of another database.
+  dropAll(url);
+  prepareDatabase(url);
+  return served(url, () => {
     const { status } = spawnSync('node_modules/.bin/playwright', ['test'], {
       cwd: root,
       stdio: 'inherit',
-      env: { ...env, TAVRO_URL: `http://127.0.0.1:${PORT}` },
+      env: at,
     });
     const { stats } = JSON.parse(readFileSync(`${root}/test-results/e2e.json`, 'utf8'));
     const failed = stats.unexpected;
@@ -106,7 +103,20 @@ async function runBrowser(env, url) {
       passed: attacks.passed + stats.expected + stats.flaky,
       failed: attacks.failed + (status !== 0 && failed === 0 ? 1 : failed),
     };
+  });
+}
+
+/** Does work while the app is served, and waits until it is no more. */
+async function served(url, work) {
+  const server = serve(url, PORT);
+  const gone = new Promise((resolve) => server.once('exit', resolve));
+  try {
+    await untilServed(PORT);
+    return work();
   } finally {
     server.kill('SIGTERM');
+    const timer = setTimeout(() => server.kill('SIGKILL'), 5000);
+    await gone;
+    clearTimeout(timer);
   }
 }
