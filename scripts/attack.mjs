@@ -12,10 +12,9 @@ import {
   prepareDatabase,
   root,
   say,
-  serve,
+  served,
   startDatabase,
   stopDatabase,
-  untilServed,
 } from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_ATTACK_PORT ?? 3919);
@@ -38,9 +37,7 @@ let failed = false;
 try {
   dropAll(url);
   prepareDatabase(url);
-  const server = serve(url, PORT);
-  try {
-    await untilServed(PORT);
+  failed = await served(url, PORT, () => {
     const { status } = spawnSync(
       'node_modules/.bin/vitest',
       ['run', '--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`, ...more])],
@@ -57,11 +54,9 @@ try {
         },
       },
     );
-    failed = status !== 0;
-    if (!failed) tell();
-  } finally {
-    server.kill('SIGTERM');
-  }
+    return status !== 0;
+  });
+  if (!failed) tell();
 } finally {
   stopDatabase(DATABASE);
 }

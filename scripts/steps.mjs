@@ -207,3 +207,18 @@ export async function untilServed(port) {
   }
   fail(`the app did not come up on port ${port}.`);
 }
+
+/** Does work while the app is served, and waits until it is no more. */
+export async function served(url, port, work) {
+  const server = serve(url, port);
+  const gone = new Promise((resolve) => server.once('exit', resolve));
+  try {
+    await untilServed(port);
+    return await work();
+  } finally {
+    server.kill('SIGTERM');
+    const timer = setTimeout(() => server.kill('SIGKILL'), 5000);
+    await gone;
+    clearTimeout(timer);
+  }
+}

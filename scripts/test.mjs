@@ -15,10 +15,9 @@ import {
   prepareDatabase,
   root,
   say,
-  serve,
+  served,
   startDatabase,
   stopDatabase,
-  untilServed,
 } from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
@@ -87,11 +86,11 @@ function runVitest(env, projects) {
 
 async function runBrowser(env, url) {
   const at = { ...env, TAVRO_URL: `http://127.0.0.1:${PORT}` };
-  const attacks = await served(url, () => runVitest({ ...at, ...DATABASE }, ['attack']));
+  const attacks = await served(url, PORT, () => runVitest({ ...at, ...DATABASE }, ['attack']));
   // The browser tests meet the demo as it is, and a server that remembers nothing of another database.
   dropAll(url);
   prepareDatabase(url);
-  return served(url, () => {
+  return served(url, PORT, () => {
     const { status } = spawnSync('node_modules/.bin/playwright', ['test'], {
       cwd: root,
       stdio: 'inherit',
@@ -104,19 +103,4 @@ async function runBrowser(env, url) {
       failed: attacks.failed + (status !== 0 && failed === 0 ? 1 : failed),
     };
   });
-}
-
-/** Does work while the app is served, and waits until it is no more. */
-async function served(url, work) {
-  const server = serve(url, PORT);
-  const gone = new Promise((resolve) => server.once('exit', resolve));
-  try {
-    await untilServed(PORT);
-    return work();
-  } finally {
-    server.kill('SIGTERM');
-    const timer = setTimeout(() => server.kill('SIGKILL'), 5000);
-    await gone;
-    clearTimeout(timer);
-  }
 }

@@ -1,9 +1,9 @@
 /** What a command is called with, and the workspace it is called on. */
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { assembled, sourcesOf } from '../core/language/assemble';
 import type { Mode } from '../core/language/compile';
-import type { Source } from '../core/language/header';
+import { takingPart, type Source } from '../core/language/header';
+import { servicesAsSources } from '../core/language/service-sources';
 import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';
 import { CompiledSchema } from '../core/sandbox/protocol';
@@ -98,25 +98,29 @@ export async function withEngine(work: (engine: Engine) => Promise<number>): Pro
 export async function load(
   engine: Engine,
   cache: Cache,
-  workspace: Workspace,
+  { tables, services }: Workspace,
   { form, behaviours }: WorkspaceForm,
   mode: Mode,
 ): Promise<readonly CompiledScript[]> {
-  const compiled = new Map<string, CompiledScript>();
-  const keyOf = ({ name, text }: Source, how: Mode) => [how, name, text];
-  for (const { source, mode: how } of sourcesOf(workspace, behaviours, mode)) {
-    const key = keyOf(source, how);
-    let script = cache.read('script', key, CompiledSchema) as CompiledScript | null;
-    if (script === null) {
-      const { compile } = await import('../core/language/compile');
-      script = compile(source, how);
-      cache.keep('script', key, script);
-    }
-    compiled.set(key.join('\n'), script);
-  }
-  const material = assembled(form, workspace, behaviours, mode, (source, how) =>
-    compiled.get(keyOf(source, how).join('\n'))!,
+  const scripts = await Promise.all(
+    takingPart(behaviours).map((source) => compiled(cache, source, mode)),
   );
-  await engine.load(material);
-  return material.scripts;
+  const answering = await Promise.all(
+    servicesAsSources(services).map(async ({ name, source }) => ({
+      ...(await compiled(cache, source, 'untraced')),
+      name,
+    })),
+  );
+  await engine.load({ form, tables, services, answering, scripts, traced: mode === 'traced' });
+  return scripts;
+}
+
+async function compiled(cache: Cache, source: Source, mode: Mode): Promise<CompiledScript> {
+  const of = [mode, source.name, source.text];
+  const kept = cache.read('script', of, CompiledSchema) as CompiledScript | null;
+  if (kept !== null) return kept;
+  const { compile } = await import('../core/language/compile');
+  const script = compile(source, mode);
+  cache.keep('script', of, script);
+  return script;
 }

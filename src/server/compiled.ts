@@ -3,7 +3,7 @@ import type { Mode } from '../core/language/compile';
 import type { Source } from '../core/language/header';
 import { takingPart } from '../core/language/header';
 import type { Service } from '../core/form/service';
-import { servicesAsSources } from '../core/language/assemble';
+import { servicesAsSources } from '../core/language/service-sources';
 import type { CompiledScript } from '../core/session/ties';
 import { task } from './tasks';
 

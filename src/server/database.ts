@@ -22,13 +22,15 @@ export function connect(url = process.env.DATABASE_URL): { database: Database; p
   return { database: drizzle(pool, { schema }), pool };
 }
 
+const connection = () => (kept.tavroDatabase ??= connect());
+
 export function database(): Database {
-  return (kept.tavroDatabase ??= connect()).database;
+  return connection().database;
 }
 
 /** Asks what every submission asks, by a name under which each connection plans it once. Gives the rows. */
 export async function ask(name: string, statement: string, values: unknown[]): Promise<unknown[]> {
-  const { rows } = await (kept.tavroDatabase ??= connect()).pool.query<Record<string, unknown>>({
+  const { rows } = await connection().pool.query<Record<string, unknown>>({
     name,
     text: statement,
     values,
@@ -38,7 +40,7 @@ export async function ask(name: string, statement: string, values: unknown[]): P
 
 /** Work that may take as long as it takes, such as making indexes, over a connection of its own. */
 export async function withoutLimit(work: (on: Database) => Promise<void>): Promise<void> {
-  const client = await (kept.tavroDatabase ??= connect()).pool.connect();
+  const client = await connection().pool.connect();
   try {
     await client.query('set statement_timeout = 0');
     await work(drizzle(client, { schema }));

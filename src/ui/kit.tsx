@@ -98,11 +98,11 @@ export function PageHead({
       <Flex
         ml="auto"
         align="center"
-        gap="7px"
+        gap="6px"
         flexWrap="wrap"
         css={{
           '& button, & select, & input': { fontSize: '13px' },
-          '& button': { paddingInline: '7px' },
+          '& button': { paddingInline: '6px' },
         }}
       >
         {children}

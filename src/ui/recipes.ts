@@ -23,6 +23,8 @@ const dialog = defineSlotRecipe({
       position: 'relative',
       width: '100%',
       outline: 0,
+      fontSize: '0.875rem',
+      lineHeight: '1.25rem',
       borderRadius: '8px',
       marginBlock: '56px',
       marginInline: 'auto',

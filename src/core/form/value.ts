@@ -30,6 +30,10 @@ export function equal(a: unknown, b: unknown): boolean {
   );
 }
 
+/** Whether it has members by name, as opposed to a list. */
+export const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
 /** Freezes a value and everything in it; gives the same value back. */
 export function deepFreeze<T>(value: T): T {
   if (typeof value === 'object' && value !== null && !Object.isFrozen(value)) {

@@ -1,15 +1,33 @@
-/** What a session is made of, compiled from its sources. */
+/** What a session is made of, from a form and its sources: behaviours in their order and the scripts of services. */
 import type { Form } from '../form/definition';
+import type { Service } from '../form/service';
+import type { Table } from '../form/table';
 import type { Material } from '../session/session';
-import { assembled, type Shared } from './assemble';
 import { compile, type Mode } from './compile';
-import type { Source } from './header';
+import { takingPart, type Source } from './header';
+import { servicesAsSources } from './service-sources';
+
+/** The reference data and services that all forms of a workspace share. */
+interface Shared {
+  tables: readonly Table[];
+  services: readonly Service[];
+}
 
 export function materialOf(
   form: Form,
-  shared: Shared,
+  { tables, services }: Shared,
   sources: readonly Source[],
   mode: Mode,
 ): Material {
-  return assembled(form, shared, sources, mode, compile);
+  return {
+    form,
+    tables,
+    services,
+    answering: servicesAsSources(services).map(({ name, source }) => ({
+      ...compile(source, 'untraced'),
+      name,
+    })),
+    scripts: takingPart(sources).map((source) => compile(source, mode)),
+    traced: mode === 'traced',
+  };
 }

@@ -2,6 +2,7 @@
  * What a worker replies to its engine. Read without Zod: this is all that a page to fill a form in would load it for, and
  * it is a tenth of what such a page may weigh. Answers are made by the session itself, so only their envelope is read.
  */
+import { isObject } from '../form/value';
 import type { Answer } from '../session/step';
 import type { Listens } from './sandbox';
 
@@ -18,9 +19,6 @@ export type Reply =
   | { type: 'alive' }
   /** Where the machine is, while somebody looks for the script that got stuck. */
   | { type: 'at'; behaviour: string; line: number };
-
-const isObject = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 const SHAPES: { readonly [T in Reply['type']]: (reply: Record<string, unknown>) => boolean } = {
   listens: ({ id, listens }) => typeof id === 'number' && isObject(listens),

@@ -133,7 +133,7 @@ export async function beginFilling(form: string, text: string, person: Person): 
       : await readRecordAt(form, ticket.record.id, ticket.record.revision);
   if (ticket.record !== null && values === null)
     throw new Refusal(404, `There is no record ${ticket.record.id} any more.`);
-  const newId = ticket.record?.id ?? (await newEntry(form)).newId;
+  const newId = ticket.record?.id ?? (await nextNumber(form));
   const filling = await fillingOf(ticket, release, person, values, newId);
   const made = await database()
     .insert(schema.filling)
@@ -179,9 +179,17 @@ async function change(form: string, id: string) {
   return { release, record, newId: id };
 }
 
-const NewEntry = z.object({ number: z.number().int(), release: z.number().int().nullable() });
+const NextNumber = z.object({ number: z.number().int() });
 
-/** The newest release of a form, and the number of its next record. One that is not used in the end is only a gap. */
+/** The number of a form's next record. One that is not used in the end is only a gap. */
+async function nextNumber(form: string): Promise<string> {
+  const [came] = await ask('next number', 'select tavro_next_number($1) as number', [form]);
+  return String(NextNumber.parse(came).number);
+}
+
+const NewEntry = NextNumber.extend({ release: z.number().int().nullable() });
+
+/** The same with the newest release, for who sends everything in one go. */
 async function newEntry(form: string): Promise<{ release: Release | null; newId: string }> {
   const [came] = await ask(
     'new entry',

@@ -1,7 +1,7 @@
 /** Clients that send values and no steps: the steps that a person would do to enter them. */
 import type { FieldOf } from '../../core/form/definition';
 import { fieldsOf } from '../../core/form/fields';
-import { equal, type Value, type Values } from '../../core/form/value';
+import { equal, isObject, type Value, type Values } from '../../core/form/value';
 import type { TimedStep } from '../../core/session/step';
 import type { Filling } from './handing-out';
 
@@ -30,8 +30,7 @@ export function stepsFrom(
   return [...sets, { submit: true }];
 }
 
-const isRow = (row: unknown): row is Values =>
-  typeof row === 'object' && row !== null && !Array.isArray(row);
+const isRow = (row: unknown): row is Values => isObject(row);
 
 /** Rows as steps: cells by place, then rows added or removed at the end. */
 function rowSteps(field: FieldOf<'rows'>, value: Value, before: Value): TimedStep[] | string {

@@ -104,7 +104,7 @@ const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: s
   `${kind}\n${form}\n${name}`;
 
 /**
- * Everything that is read within one turn of the event loop is read at once: with many people at work, most requests
+ * Everything that is asked for within one turn of the event loop is read at once, and once: with many people at work, most requests
  * read the same few documents. Each is read after it was asked for, so nobody gets what was there before.
  */
 const reading = new DataLoader<Key, Row | null, string>(readAtOnce, {
@@ -114,10 +114,15 @@ const reading = new DataLoader<Key, Row | null, string>(readAtOnce, {
 });
 
 async function readAtOnce(keys: readonly Key[]): Promise<(Row | null)[]> {
+  const wanted = [...new Map(keys.map((key) => [keyOf(key), key])).values()];
   const rows = await ask(
     'documents',
     'select d.* from unnest($1::text[], $2::text[], $3::text[]) as wanted (kind, form, name) join document d using (kind, form, name) where d.content is not null',
-    [keys.map(({ kind }) => kind), keys.map(({ form = '' }) => form), keys.map(({ name }) => name)],
+    [
+      wanted.map(({ kind }) => kind),
+      wanted.map(({ form = '' }) => form),
+      wanted.map(({ name }) => name),
+    ],
   );
   const found = new Map(
     z
