@@ -55,7 +55,7 @@ await build({
 await build({
   ...common,
   entryPoints: { prepare: 'src/server/prepare.ts' },
-  external: ['pg-native'],
+  external: ['pg-native', 'piscina'],
 });
 await build({ ...common, entryPoints: { schemas: 'src/cli/schemas.ts' } });
 chmodSync(join(root, 'dist/tavro.mjs'), 0o755);

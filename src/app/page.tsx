@@ -1,27 +1,24 @@
 import { currentPerson } from '@/server/person';
-import { readOverview } from '@/server/workspace/overview';
-import { readHead, readServices, readTables } from '@/server/workspace/read';
+import { readOverview, readRemovedForms } from '@/server/workspace/overview';
+import { readHead } from '@/server/workspace/read';
 import { Forms } from '@/ui/manage/forms';
 
 export const dynamic = 'force-dynamic';
 
 export default async function Home() {
-  const [head, forms, tables, services, person] = await Promise.all([
+  const [head, forms, removed, person] = await Promise.all([
     readHead(),
     readOverview(),
-    readTables(),
-    readServices(),
+    readRemovedForms(),
     currentPerson(),
   ]);
   return (
     <Forms
-      title={head.title}
-      roles={head.roles}
+      workspace={head.title}
       people={head.people}
       person={person.key}
-      tables={tables.map(({ name, title, rows }) => ({ name, title, rows: rows.length }))}
-      services={services.map(({ name, title }) => ({ name, title }))}
       forms={forms}
+      removed={removed}
     />
   );
 }

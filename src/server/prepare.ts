@@ -6,6 +6,7 @@ import { readWorkspace } from '../core/workspace/workspace';
 import { connect, isOutOfRoom } from './database';
 import { tidyFillings } from './fillings/tidy';
 import { holdsWorkspace, importWorkspace } from './import';
+import { indexForm, insertRelease } from './releases';
 
 const { database, pool } = connect();
 // Two apps that start at once on one database take turns.
@@ -15,7 +16,13 @@ let failed: string | null = null;
 try {
   await migrate(database, { migrationsFolder: 'drizzle' });
   if (!(await holdsWorkspace(database))) {
-    await importWorkspace(database, readWorkspace(readFolder('demo')));
+    const demo = readWorkspace(readFolder('demo'));
+    await importWorkspace(database, demo);
+    // So that each form of the demo can be filled in at once.
+    for (const { form } of demo.forms) {
+      await insertRelease(form.name);
+      await indexForm(form);
+    }
     console.log('tavro: loaded the demo workspace');
   }
   await tidyFillings(database, Date.now());
@@ -32,7 +39,7 @@ try {
   turn.release(true);
   await pool.end();
 }
-if (failed !== null) {
+if (failed !== null)
   console.error(`tavro: the database could not be brought up to date: ${failed}.`);
-  process.exit(1);
-}
+// Threads that compiled are not waited for.
+process.exit(failed === null ? 0 : 1);

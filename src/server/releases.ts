@@ -7,10 +7,12 @@ import { TableSchema } from '../core/form/table';
 import { deepFreeze } from '../core/form/value';
 import { MaterialSchema } from '../core/sandbox/protocol';
 import type { Material } from '../core/session/session';
+import { partKey, type Parts } from '../core/workspace/overview';
 import { database, transaction } from './database';
 import { indexRecords } from './records/columns';
 import { task } from './tasks';
 import * as schema from './schema';
+import { readParts } from './workspace/overview';
 import { readBehaviours, readForm, readForms, readServices, readTables } from './workspace/read';
 
 const ReleaseRow = z.strictObject({
@@ -36,7 +38,19 @@ export class CannotRelease extends Error {}
 
 const { release } = schema;
 
+/** Makes the next release of a form. Its indexes are made meanwhile: lists work without them, only slower, so nobody waits for them. */
 export async function makeRelease(name: string): Promise<{ number: number }> {
+  const { number, form } = await insertRelease(name);
+  void indexForm(form).catch((caught: unknown) =>
+    console.error('the indexes of the records were not made', caught),
+  );
+  return { number };
+}
+
+/** Makes the next release. Throws CannotRelease when a behaviour does not compile or there is no such form. */
+export async function insertRelease(name: string): Promise<{ number: number; form: Form }> {
+  // Before anything else is read: what is saved meanwhile counts as changed.
+  const parts = (await readParts([name])).get(name) ?? {};
   const form = await readForm(name);
   if (form === null) throw new CannotRelease(`There is no form "${name}".`);
   const [sources, tables, services] = await Promise.all([
@@ -56,7 +70,8 @@ export async function makeRelease(name: string): Promise<{ number: number }> {
     throw new CannotRelease(
       `${broken.title}, line ${broken.failure!.line}: ${broken.failure!.says}`,
     );
-  const made = await transaction(async (tx) => {
+  const madeOf = partsOfRelease(parts, { form, sources, tables, services });
+  return transaction(async (tx) => {
     // Two people releasing at once get two numbers.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`release ${name}`}, 0))`);
     const [last] = await tx
@@ -70,14 +85,37 @@ export async function makeRelease(name: string): Promise<{ number: number }> {
       form: name,
       number,
       content: { form, tables, services, answering, sources, scripts },
+      madeOf,
     });
-    return { number };
+    return { number, form };
   });
-  // Lists work without their indexes, only slower, so nobody waits for them.
-  void indexForm(form).catch((caught: unknown) =>
-    console.error('the indexes of the records were not made', caught),
-  );
-  return made;
+}
+
+/** Of all that is there, what a release is made of: the form, its behaviours, and the tables and services it mentions. */
+function partsOfRelease(parts: Parts, { form, sources, tables, services }: Made): Parts {
+  const scripts = JSON.stringify(sources.map(({ text }) => text));
+  const usedServices = services.filter(({ name }) => mentions(scripts, name));
+  const everything = `${JSON.stringify(form)} ${scripts} ${JSON.stringify(usedServices)}`;
+  const unused = new Set([
+    ...tables
+      .filter(({ name }) => !mentions(everything, name))
+      .map(({ name }) => partKey('table', name)),
+    ...services
+      .filter((service) => !usedServices.includes(service))
+      .map(({ name }) => partKey('service', name)),
+  ]);
+  return Object.fromEntries(Object.entries(parts).filter(([key]) => !unused.has(key)));
+}
+
+interface Made {
+  form: Form;
+  sources: readonly { text: string }[];
+  tables: readonly { name: string }[];
+  services: readonly { name: string }[];
+}
+
+function mentions(text: string, name: string): boolean {
+  return new RegExp(`\\b${name}\\b`).test(text);
 }
 
 /** Makes the indexes by which a form's records are listed, and found as children of another form's. */

@@ -68,6 +68,8 @@ export const release = pgTable(
     form: text('form').notNull(),
     number: integer('number').notNull(),
     content: json('content').notNull(),
+    /** The digest of each document it was made of; null for releases made before this was kept. */
+    madeOf: json('made_of'),
     createdAt: at('created_at'),
   },
   (table) => [uniqueIndex('release_number').on(table.form, table.number)],
@@ -175,4 +177,12 @@ export const scenarioRun = pgTable('scenario_run', {
   failed: integer('failed').notNull(),
   of: text('of').notNull(),
   at: at('at'),
+});
+
+/** What the last check of a form found, apart from its scenarios, and of which state of the workspace. */
+export const formCheck = pgTable('form_check', {
+  form: text('form').primaryKey(),
+  errors: integer('errors').notNull(),
+  warnings: integer('warnings').notNull(),
+  of: text('of').notNull(),
 });

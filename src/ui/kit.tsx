@@ -1,16 +1,8 @@
 'use client';
-/** Small pieces that all screens share: the head of a page, buttons, names in mono. */
-import {
-  Box,
-  chakra,
-  Flex,
-  HStack,
-  type ButtonProps,
-  type HTMLChakraProps,
-} from '@chakra-ui/react';
+/** Small pieces that all screens share: buttons, names in mono, notices. */
+import { Box, chakra, Flex, type ButtonProps, type HTMLChakraProps } from '@chakra-ui/react';
 import Link from 'next/link';
-import { useTheme } from 'next-themes';
-import { useEffect, useState, type ReactNode } from 'react';
+import type { ReactNode, Ref } from 'react';
 
 const PlainButton = chakra('button');
 
@@ -18,7 +10,11 @@ const PlainButton = chakra('button');
 export function Button({
   look = 'plain',
   ...props
-}: { look?: 'plain' | 'go' | 'text' } & HTMLChakraProps<'button'> & Pick<ButtonProps, 'disabled'>) {
+}: {
+  look?: 'plain' | 'go' | 'text';
+  ref?: Ref<HTMLButtonElement>;
+} & HTMLChakraProps<'button'> &
+  Pick<ButtonProps, 'disabled'>) {
   const looks = {
     plain: { bg: 'sheet', borderColor: 'line', color: 'ink', _hover: { borderColor: 'edge' } },
     go: { bg: 'act', borderColor: 'act', color: 'onAct', _hover: { filter: 'brightness(1.08)' } },
@@ -57,76 +53,26 @@ export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { childre
   );
 }
 
-export function PageHead({
-  trail,
+/** A link within the app that reads as one. */
+export function TextLink({
+  href,
+  strong = false,
   children,
 }: {
-  trail: { label: string; href?: string }[];
-  children?: ReactNode;
+  href: string;
+  strong?: boolean;
+  children: ReactNode;
 }) {
   return (
-    <Flex
-      as="header"
-      align="center"
-      gap="10px"
-      px="14px"
-      minH="48px"
-      py="6px"
-      borderBottomWidth="1px"
-      borderColor="line"
-      flexWrap="wrap"
+    <chakra.a
+      asChild
+      color="act"
+      textDecoration="underline"
+      textUnderlineOffset="3px"
+      fontWeight={strong ? 620 : 400}
     >
-      <chakra.a asChild fontWeight={750} fontSize="16px" letterSpacing="0.02em" color="act">
-        <Link href="/">tavro</Link>
-      </chakra.a>
-      <HStack as="nav" aria-label="Where you are" gap="6px" color="soft" whiteSpace="nowrap">
-        {trail.map((step, i) => (
-          <HStack key={step.label} gap="6px">
-            {i > 0 && <span aria-hidden>/</span>}
-            {step.href === undefined ? (
-              <chakra.h1 color="ink" fontWeight={620} fontSize="14px">
-                {step.label}
-              </chakra.h1>
-            ) : (
-              <chakra.a asChild _hover={{ color: 'ink' }}>
-                <Link href={step.href}>{step.label}</Link>
-              </chakra.a>
-            )}
-          </HStack>
-        ))}
-      </HStack>
-      <Flex
-        ml="auto"
-        align="center"
-        gap="6px"
-        flexWrap="wrap"
-        css={{
-          '& button, & select, & input': { fontSize: '13px' },
-          '& button': { paddingInline: '6px' },
-        }}
-      >
-        {children}
-        <ThemeSwitch />
-      </Flex>
-    </Flex>
-  );
-}
-
-function ThemeSwitch() {
-  const { resolvedTheme, setTheme } = useTheme();
-  const [mounted, setMounted] = useState(false);
-  // The theme is known only in the browser.
-  useEffect(() => setMounted(true), []);
-  const dark = mounted && resolvedTheme === 'dark';
-  return (
-    <Button
-      aria-label={dark ? 'Light theme' : 'Dark theme'}
-      title={dark ? 'Light theme' : 'Dark theme'}
-      onClick={() => setTheme(dark ? 'light' : 'dark')}
-      px="7px"
-    >
-      <span aria-hidden>◐</span>
-    </Button>
+      <Link href={href}>{children}</Link>
+    </chakra.a>
   );
 }
 
@@ -201,8 +147,51 @@ export function Cell({ children }: { children: ReactNode }) {
   );
 }
 
+/** A plain list of things, one a row. */
+export function ListTable({
+  caption,
+  heads,
+  children,
+}: {
+  caption: string;
+  heads: readonly string[];
+  children: ReactNode;
+}) {
+  return (
+    <chakra.table width="100%" borderCollapse="collapse">
+      <chakra.caption srOnly>{caption}</chakra.caption>
+      <thead>
+        <tr>
+          {heads.map((head) => (
+            <HeadCell key={head}>{head}</HeadCell>
+          ))}
+        </tr>
+      </thead>
+      <tbody>{children}</tbody>
+    </chakra.table>
+  );
+}
+
+export function HeadCell({ children, ...props }: HTMLChakraProps<'th'>) {
+  return (
+    <chakra.th
+      textAlign="left"
+      fontWeight={400}
+      color="soft"
+      fontSize="12px"
+      pb="4px"
+      pr="12px"
+      borderBottomWidth="1px"
+      borderColor="line"
+      {...props}
+    >
+      {children}
+    </chakra.th>
+  );
+}
+
 /** A line to type into, outside of forms. */
-export function Line(props: HTMLChakraProps<'input'>) {
+export function Line(props: HTMLChakraProps<'input'> & { ref?: Ref<HTMLInputElement> }) {
   return (
     <chakra.input
       bg="field"

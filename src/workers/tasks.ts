@@ -14,6 +14,7 @@ import { FormLanguage } from '../core/language/service';
 import { problemsInSources } from '../core/problems/problems';
 import { ScenarioSchema } from '../core/scenario/definition';
 import { StructureFault } from '../core/structure/edit';
+import { planRekey } from '../core/structure/rekey';
 import { planRename } from '../core/structure/rename';
 import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
@@ -88,8 +89,17 @@ const TASKS = {
     },
   ),
   planRename: task(
-    z.object({ reach: Reach, form: z.string(), part: z.string(), to: z.string() }),
-    ({ reach, form, part, to }) => planRename({ ...reach, libs }, form, part, to),
+    z.object({
+      reach: Reach,
+      form: z.string(),
+      part: z.string(),
+      key: z.string().nullable(),
+      to: z.string(),
+    }),
+    ({ reach, form, part, key, to }) =>
+      key === null
+        ? planRename({ ...reach, libs }, form, part, to)
+        : planRekey({ ...reach, libs }, form, part, key, to),
   ),
   uses: task(
     z.object({ reach: Reach, form: z.string(), part: z.string(), key: z.string().nullable() }),

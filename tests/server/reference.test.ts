@@ -164,7 +164,12 @@ describe('structure', () => {
   });
 
   test('renaming is planned without changing anything, and taken over everywhere at once', async () => {
-    const planned = await renamePart('crew_change', 'people_rows.movement', 'moves', false, BY);
+    const planned = await renamePart(
+      'crew_change',
+      { part: 'people_rows.movement', key: null, to: 'moves' },
+      false,
+      BY,
+    );
     expect([
       planned.applied,
       planned.records.count,
@@ -172,7 +177,12 @@ describe('structure', () => {
       planned.plan.scenarios.length,
     ]).toEqual([false, 1, ['10-flags.ts', '30-numbers.ts'], 3]);
     expect((await readBehaviours('crew_change'))[0]!.revision).toBe(1);
-    await renamePart('crew_change', 'people_rows.movement', 'moves', true, BY);
+    await renamePart(
+      'crew_change',
+      { part: 'people_rows.movement', key: null, to: 'moves' },
+      true,
+      BY,
+    );
     const [flags] = await readBehaviours('crew_change');
     expect([flags!.revision, flags!.text.includes('row.fields.moves.row')]).toEqual([2, true]);
     expect(JSON.stringify(await readForm('crew_change'))).toContain('"name":"moves"');
@@ -184,7 +194,12 @@ describe('structure', () => {
   });
 
   test('what is saved between looking and doing is renamed too, and what is saved while it is done is not overwritten', async () => {
-    const planned = await renamePart('vessel', 'call_sign', 'sign', false, BY);
+    const planned = await renamePart(
+      'vessel',
+      { part: 'call_sign', key: null, to: 'sign' },
+      false,
+      BY,
+    );
     expect(planned.plan.behaviours.map(({ name }) => name)).toEqual(['10-register.ts']);
     const visits = (await readBehaviours('vessel')).find(({ name }) => name === '20-visits.ts')!;
     await saveBehaviour(
@@ -215,7 +230,9 @@ describe('structure', () => {
     })();
     // Either all of it is renamed, or nothing is and that is said.
     for (;;) {
-      const said = await says(renamePart('vessel', 'call_sign', 'sign', true, BY));
+      const said = await says(
+        renamePart('vessel', { part: 'call_sign', key: null, to: 'sign' }, true, BY),
+      );
       if (said === 'nothing') break;
       expect(said).toMatch(/^Somebody saved .* Nothing was changed/);
     }
@@ -233,10 +250,12 @@ describe('structure', () => {
   });
 
   test('what cannot be renamed is refused in words', async () => {
-    expect(await says(renamePart('vessel', 'imo', 'name', false, BY))).toContain(
-      'already names a part',
-    );
-    expect(await says(renamePart('nowhere', 'imo', 'x', false, BY))).toContain('has no part');
+    expect(
+      await says(renamePart('vessel', { part: 'imo', key: null, to: 'name' }, false, BY)),
+    ).toContain('already names a part');
+    expect(
+      await says(renamePart('nowhere', { part: 'imo', key: null, to: 'x' }, false, BY)),
+    ).toContain('has no part');
   });
 
   test('what uses an option key says texts, scenarios and records', async () => {

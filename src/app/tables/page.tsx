@@ -1,11 +1,21 @@
 import type { Metadata } from 'next';
 import { readHead, readTables } from '@/server/workspace/read';
-import { NewTable } from '@/ui/manage/new-table';
+import { Tables } from '@/ui/manage/tables';
 
 export const dynamic = 'force-dynamic';
-export const metadata: Metadata = { title: 'New table' };
+export const metadata: Metadata = { title: 'Tables' };
 
 export default async function Page() {
   const [head, tables] = await Promise.all([readHead(), readTables()]);
-  return <NewTable workspace={head.title} taken={tables.map((table) => table.name)} />;
+  return (
+    <Tables
+      workspace={head.title}
+      tables={tables.map(({ name, title, rows, columns }) => ({
+        name,
+        title,
+        rows: rows.length,
+        columns: columns.map((column) => column.label ?? column.name),
+      }))}
+    />
+  );
 }

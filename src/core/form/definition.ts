@@ -5,14 +5,15 @@
 import * as z from 'zod';
 import { isDateTime, isTime } from './formats';
 import { MOST_BYTES } from './limits';
+import { LONGEST_NAME, NAME } from './name';
 
 export const Name = z
   .string()
   .regex(
-    /^(?!constructor$)[a-z][a-z0-9_]*$/,
+    NAME,
     'a technical name is lower-case letters, digits and _, begins with a letter and is not "constructor"',
   )
-  .max(60)
+  .max(LONGEST_NAME)
   .meta({ description: 'Technical name: stable, used by scripts, scenarios and records.' });
 
 export const Key = z

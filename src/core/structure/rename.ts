@@ -4,15 +4,16 @@
  */
 import { Name, type Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
-import type { Value, Values } from '../form/value';
-import type { Expectation, Scenario, ScenarioStep } from '../scenario/definition';
-import { isExpect, NAMING_KEYS } from '../scenario/run';
+import type { Scenario } from '../scenario/definition';
 import { namesTaken, placeOf, StructureFault, type PartName, type PartSort } from './edit';
-import { addresses, usesOf, type CodeUse, type FormSources, type Reach, type Uses } from './uses';
+import { renameInScenario } from './in-scenario';
+import { usesOf, type CodeUse, type FormSources, type Reach, type Uses } from './uses';
 
 export interface RenamePlan {
   form: string;
   part: PartName;
+  /** The key of an option or a stage of the part where that is changed; null where the part gets another name. */
+  key: string | null;
   to: string;
   sort: PartSort;
   /** Forms whose definition changes. */
@@ -27,7 +28,7 @@ export interface RenamePlan {
   scenarios: { form: string; name: string; title: string; scenario: Scenario }[];
   /** Texts that may mean the part; they are left as they are. */
   mentions: Uses['mentions'];
-  /** Whether values of records are named by it. */
+  /** Whether records may hold it. */
   inRecords: boolean;
 }
 
@@ -45,6 +46,7 @@ export function planRename(reach: Reach, formName: string, part: PartName, to: s
   return {
     form: formName,
     part,
+    key: null,
     to,
     sort: place.sort,
     forms: renamedForms(reach.forms, formName, part, to, place.sort),
@@ -62,7 +64,8 @@ export function planRename(reach: Reach, formName: string, part: PartName, to: s
   };
 }
 
-function rewritten(
+/** A behaviour that names it anew: `to` stands between what each spot has before and after it. */
+export function rewritten(
   use: CodeUse,
   forms: readonly FormSources[],
   to: string,
@@ -142,104 +145,4 @@ function renameInLists(form: Form, formName: string, field: string, to: string):
     if (list.field === field) list.field = to;
     list.columns = list.columns.map((column) => (column === field ? to : column));
   }
-}
-
-/** A scenario whose steps and expectations name the part anew. */
-export function renameInScenario(
-  scenario: Scenario,
-  part: PartName,
-  to: string,
-  sort: PartSort,
-): Scenario {
-  const rename = (address: string) =>
-    addresses(address, part, sort)
-      ? sort === 'cell'
-        ? address.replace(/\.[^.]+$/, `.${to}`)
-        : address.replace(/^[^.[]+/, to)
-      : address;
-  const keys = <T>(named: Readonly<Record<string, T>>) =>
-    Object.fromEntries(Object.entries(named).map(([key, value]) => [rename(key), value]));
-  const steps = scenario.steps.map((step): ScenarioStep => {
-    if (isExpect(step))
-      return { expect: renameInExpectation(step.expect, rename, keys, part, to, sort) };
-    const renamed = Object.fromEntries(
-      Object.entries(step).map(([key, value]) => [
-        key,
-        NAMING_KEYS.has(key) && typeof value === 'string' ? rename(value) : value,
-      ]),
-    );
-    if ('addRow' in step && step.with !== undefined) {
-      const row = (given: Values) => renameInRow(given, step.addRow, part, to, sort);
-      renamed.with = Array.isArray(step.with)
-        ? (step.with as readonly Values[]).map(row)
-        : row(step.with as Values);
-    }
-    return renamed as ScenarioStep;
-  });
-  return { ...scenario, steps };
-}
-
-function renameInExpectation(
-  expect: Expectation,
-  rename: (address: string) => string,
-  keys: <T>(named: Readonly<Record<string, T>>) => Record<string, T>,
-  part: PartName,
-  to: string,
-  sort: PartSort,
-): Expectation {
-  const renamed = keys(expect) as Record<string, unknown>;
-  for (const [address, wanted] of Object.entries(expect)) {
-    if (address.startsWith('@')) continue;
-    const { cells } = wanted as { cells?: Values };
-    if (cells !== undefined)
-      renamed[rename(address)] = {
-        ...(wanted as object),
-        cells: renameInRow(cells, address.replace(/\[\d+\]/, ''), part, to, sort),
-      };
-  }
-  const submit = expect['@submit'];
-  if (submit !== undefined) {
-    renamed['@submit'] = {
-      ...submit,
-      ...(submit.stoppedBy == null ? {} : { stoppedBy: rename(submit.stoppedBy) }),
-      ...(submit.values === undefined
-        ? {}
-        : {
-            values:
-              sort === 'cell' ? renameInValues(submit.values, part, to, sort) : keys(submit.values),
-          }),
-      ...(submit.without === undefined ? {} : { without: submit.without.map(rename) }),
-    };
-  }
-  const page = expect['@page'];
-  if (typeof page === 'string') renamed['@page'] = rename(page);
-  return renamed as Expectation;
-}
-
-function renameInRow(
-  row: Values,
-  rows: string,
-  part: PartName,
-  to: string,
-  sort: PartSort,
-): Values {
-  if (sort !== 'cell') return row;
-  return Object.fromEntries(
-    Object.entries(row).map(([cell, value]) => [`${rows}.${cell}` === part ? to : cell, value]),
-  );
-}
-
-/** A record's values under the new name. */
-export function renameInValues(values: Values, part: PartName, to: string, sort: PartSort): Values {
-  const [owner] = part.split('.');
-  return Object.fromEntries(
-    Object.entries(values).map(([name, value]) => {
-      if (sort === 'field') return [name === part ? to : name, value];
-      if (sort !== 'cell' || name !== owner || !Array.isArray(value)) return [name, value];
-      return [
-        name,
-        (value as Values[]).map((row) => renameInRow(row, owner, part, to, sort)) as Value,
-      ];
-    }),
-  );
 }

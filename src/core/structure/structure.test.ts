@@ -18,7 +18,8 @@ import { libs } from '../language/generated/libs';
 import type { Expectation, Scenario } from '../scenario/definition';
 import { edited, nameFor, namesTaken, newField, placeOf, StructureFault, type Edit } from './edit';
 import { advance, begin, redo, undo } from './history';
-import { planRename, renameInValues } from './rename';
+import { renameInValues } from './in-scenario';
+import { planRename } from './rename';
 import { usesOf, usesOfKey, type Reach } from './uses';
 
 const form: Form = {

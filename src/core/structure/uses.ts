@@ -14,6 +14,7 @@ import { FormLanguage } from '../language/service';
 import { typingsOf } from '../language/typings';
 import { isExpect, namedBy } from '../scenario/run';
 import type { Scenario } from '../scenario/definition';
+import { addresses } from './in-scenario';
 import { placeOf, type PartName, type PartSort } from './edit';
 
 export interface FormSources {
@@ -109,19 +110,25 @@ export function usesOf(reach: Reach, formName: string, part: PartName): Uses {
 }
 
 function push(code: CodeUse[], form: string, source: Source, spots: readonly Spot[]): void {
-  if (spots.length === 0) return;
+  const use = codeUse(form, source, spots);
+  if (use !== null) code.push(use);
+}
+
+/** What a behaviour's spots come to, line by line; null where it has none. */
+export function codeUse(form: string, source: Source, spots: readonly Spot[]): CodeUse | null {
+  if (spots.length === 0) return null;
   const lines = source.text.split('\n');
   const lineAt = (offset: number) => source.text.slice(0, offset).split('\n').length;
   const numbers = [...new Set(spots.map(({ from }) => lineAt(from)))].sort((a, b) => a - b);
   const sorted = spots.toSorted((a, b) => a.from - b.from);
-  code.push({
+  return {
     form,
     behaviour: source.name,
     title: readHeader(source).title,
     lines: numbers,
     spots: sorted,
     text: numbers.map((line) => lines[line - 1]!.trim()),
-  });
+  };
 }
 
 /** What the language service finds of the part's declarations, by behaviour. */
@@ -200,12 +207,6 @@ function literalsOf(source: Source, name: string): Literal[] {
   };
   look(file);
   return found;
-}
-
-/** Whether a scenario's address names a part: `cargo[0].weight` names `cargo.weight`, and `cargo` too when that is asked. */
-export function addresses(address: string, part: PartName, sort: PartSort): boolean {
-  const [owner, cell] = address.replace(/\[\d+\]/, '').split('.');
-  return sort === 'cell' ? `${owner}.${cell}` === part : owner === part;
 }
 
 function scenariosWith(

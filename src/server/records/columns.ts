@@ -6,14 +6,13 @@ import { createHash } from 'node:crypto';
 import { sql, type SQL } from 'drizzle-orm';
 import type { Field, Form } from '../../core/form/definition';
 import { fieldsOf } from '../../core/form/fields';
+import { isName } from '../../core/form/name';
 import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
 import { isDeadlock, withoutLimit, type Database } from '../database';
 
 /** Names reach SQL as they are, so nothing else may. */
-const SAFE = /^[a-z][a-z0-9_]*$/;
-
 function spelled(name: string): string {
-  if (!SAFE.test(name)) throw new Error(`"${name}" is no technical name`);
+  if (!isName(name)) throw new Error(`"${name}" is no technical name`);
   return `'${name}'`;
 }
 

@@ -24,6 +24,32 @@ export async function renameInRecords(
     );
 }
 
+/** Puts one key in place of another in a field, or a column of rows, of all records of a form. */
+export async function rekeyInRecords(
+  tx: Transaction,
+  form: string,
+  part: string,
+  key: string,
+  to: string,
+): Promise<void> {
+  const [owner, cell] = part.split('.') as [string, string?];
+  const changed = (value: SQL) => sql`case
+      when ${value} = to_jsonb(${key}::text) then to_jsonb(${to}::text)
+      when jsonb_typeof(${value}) = 'array' then (
+        select coalesce(jsonb_agg(case when one = to_jsonb(${key}::text) then to_jsonb(${to}::text) else one end order by place), '[]'::jsonb)
+        from jsonb_array_elements(${value}) with ordinality as several (one, place))
+      else ${value} end`;
+  const next =
+    cell === undefined
+      ? changed(sql`("values" -> ${owner}::text)`)
+      : sql`(select coalesce(jsonb_agg(case when row ? ${cell} then jsonb_set(row, array[${cell}], ${changed(sql`(row -> ${cell}::text)`)}) else row end order by row_place), '[]'::jsonb)
+          from jsonb_array_elements("values" -> ${owner}::text) with ordinality as rows (row, row_place))`;
+  for (const table of [sql`record`, sql`record_revision`])
+    await tx.execute(
+      sql`update ${table} set "values" = jsonb_set("values", array[${owner}], ${next}) where form = ${form} and ${holdsKey(part, key)}`,
+    );
+}
+
 /** Which records name a field, or have rows that may name a column. */
 export function holdsPart(part: string, sort: PartSort): SQL {
   const [owner, cell] = part.split('.') as [string, string?];

@@ -10,7 +10,9 @@ import type { Form } from '../../core/form/definition';
 import { inWeight, problemsInScenarios, type Problem } from '../../core/problems/problems';
 import { engineInThread } from '../../workers/engine-in-thread';
 import { compiledBehaviours, compiledServices } from '../compiled';
+import { database } from '../database';
 import { Refusal } from '../http/refusal';
+import * as schema from '../schema';
 import { task } from '../tasks';
 import { stateOf } from './overview';
 import {
@@ -127,10 +129,24 @@ async function checkForm(form: Form): Promise<Problem[]> {
       found.map((problem) => (problem.at.is === 'scenario' ? problem.at.name : '')),
     ).size;
     if (state !== null)
-      await keepScenarioRun(form.name, { passed: scenarios.length - failed, failed, of: state });
+      await Promise.all([
+        keepScenarioRun(form.name, { passed: scenarios.length - failed, failed, of: state }),
+        keepCheck(form.name, problems, state),
+      ]);
   } finally {
     engine.close();
   }
   kept.set(form.name, { of, problems });
   return problems;
+}
+
+/** Keeps how much was found, for the page of forms. */
+async function keepCheck(form: string, problems: readonly Problem[], of: string): Promise<void> {
+  const found = problems.filter(({ sort }) => sort !== 'scenario');
+  const errors = found.filter(({ severity }) => severity === 'error').length;
+  const row = { errors, warnings: found.length - errors, of };
+  await database()
+    .insert(schema.formCheck)
+    .values({ form, ...row })
+    .onConflictDoUpdate({ target: schema.formCheck.form, set: row });
 }

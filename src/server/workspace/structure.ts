@@ -5,7 +5,7 @@ import type { Uses } from '../../core/structure/uses';
 import { transaction } from '../database';
 import { Refusal } from '../http/refusal';
 import { countRecords, type Count } from '../records/read';
-import { holdsKey, holdsPart, renameInRecords } from '../records/rename';
+import { holdsKey, holdsPart, rekeyInRecords, renameInRecords } from '../records/rename';
 import { readAllDocuments, saveDocument, type Contents, type Kind } from '../revisions/documents';
 import type { Transaction } from '../database';
 import { task } from '../tasks';
@@ -36,7 +36,7 @@ export async function whatUses(
 }
 
 export interface Renaming {
-  plan: Pick<RenamePlan, 'part' | 'to' | 'sort' | 'behaviours' | 'mentions'> & {
+  plan: Pick<RenamePlan, 'part' | 'key' | 'to' | 'sort' | 'behaviours' | 'mentions'> & {
     forms: string[];
     scenarios: { name: string; title: string }[];
   };
@@ -45,26 +45,26 @@ export interface Renaming {
 }
 
 /**
- * Plans a renaming and, when asked to, takes it over in one transaction. The plan is made anew then, so it takes in what
+ * Plans a renaming of a part, or of one key of its options, and, when asked to, takes it over in one transaction. The plan is made anew then, so it takes in what
  * was saved since it was shown; when somebody saves while it is being made, nothing is changed and that is said (409).
  */
 export async function renamePart(
   form: string,
-  part: string,
-  to: string,
+  { part, key, to }: { part: string; key: string | null; to: string },
   apply: boolean,
   by: string,
 ): Promise<Renaming> {
   const before = await revisions();
-  const plan = await task('planRename', { reach: await readReach(), form, part, to });
+  const plan = await task('planRename', { reach: await readReach(), form, part, key, to });
   const records = plan.inRecords
-    ? await countRecords(form, holdsPart(part, plan.sort))
+    ? await countRecords(form, key === null ? holdsPart(part, plan.sort) : holdsKey(part, key))
     : { count: 0, more: false };
   if (apply) await transaction((tx) => takeOver(tx, plan, before, by));
   const { sort, behaviours, mentions } = plan;
   return {
     plan: {
       part,
+      key,
       to,
       sort,
       behaviours,
@@ -120,5 +120,7 @@ async function takeOver(
   for (const { form, name, text } of plan.behaviours) await save('behaviour', form, name, text);
   for (const { form, name, scenario } of plan.scenarios)
     await save('scenario', form, name, scenario);
-  if (plan.inRecords) await renameInRecords(tx, plan.form, plan.part, plan.to, plan.sort);
+  if (!plan.inRecords) return;
+  if (plan.key === null) await renameInRecords(tx, plan.form, plan.part, plan.to, plan.sort);
+  else await rekeyInRecords(tx, plan.form, plan.part, plan.key, plan.to);
 }

@@ -2,7 +2,8 @@
 /** The bench: outline, code, live form and tape on one screen. State is in `store.ts`; this lays it out. */
 import { Box, Flex } from '@chakra-ui/react';
 import { Splitter } from '@chakra-ui/react/splitter';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { readHeader } from '@/core/language/header';
 import type { Open } from '@/core/scenario/definition';
 import { linesOf } from '@/core/tape/lines';
@@ -15,7 +16,13 @@ import { Code, Tabs } from './code-pane';
 import { BenchHead } from './head';
 import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
-import { createBench, type BenchMaterial, type BenchPlace, type BenchStore } from './store';
+import {
+  createBench,
+  type BenchMaterial,
+  type BenchPlace,
+  type BenchStore,
+  type TakenOver,
+} from './store';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
 import { TapePane } from './tape-pane';
@@ -28,8 +35,12 @@ const HandbookPane = lazily(
   () => <Box p="14px">Opening the handbook…</Box>,
 );
 const StructurePane = lazily(
-  () => import('./structure').then((module) => module.StructurePane),
+  () => import('./structure/pane').then((module) => module.StructurePane),
   () => <Box p="14px">Opening the structure…</Box>,
+);
+const StructureTree = lazily(
+  () => import('./structure/tree').then((module) => module.StructureTree),
+  () => <Box flex="1" />,
 );
 const MapPane = lazily(
   () => import('./map').then((module) => module.MapPane),
@@ -50,9 +61,24 @@ export function Bench({
   opened: Partial<Open>;
   at: BenchPlace;
 }) {
-  const [bench] = useState(() => createBench(material, opened));
+  const router = useRouter();
+  /** What the next bench takes over, while its material is on the way. */
+  const over = useRef<TakenOver | null>(null);
+  const [bench, setBench] = useState(() => createBench(material, opened));
   useEffect(() => {
-    void bench.start().then(() => bench.goToPlace(at));
+    const taken = over.current;
+    if (taken === null) return;
+    over.current = null;
+    setBench(createBench(material, taken.open, taken));
+  }, [material]);
+  useEffect(() => {
+    bench.renewBy((taken) => {
+      over.current = taken;
+      router.refresh();
+    });
+    // Structure does not need the editor's brain, and somebody waits to write the first label.
+    if (at?.is === 'part') bench.goToPlace(at);
+    void bench.start().then(() => at?.is !== 'part' && bench.goToPlace(at));
     return () => bench.stop();
   }, [bench]);
   useLeaving(bench);
@@ -200,6 +226,7 @@ function Layout({ bench }: { bench: BenchStore }) {
                   said={marked}
                   asked={state.asked?.part ?? null}
                   behaviours={<BehaviourList bench={bench} seen={seen} tape={tape} />}
+                  tree={state.pane === 'structure' ? <StructureTree bench={bench} /> : null}
                   onAsk={bench.ask}
                   onInsert={onInsert}
                   onPoint={onPoint}

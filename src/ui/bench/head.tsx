@@ -5,7 +5,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
-import { Button, Line, Mono, Notice, PageHead, Select } from '../kit';
+import { Button, Line, Mono, Notice, Select } from '../kit';
+import { PageHead } from '../page-head';
 import { RecordPicker } from '../records/picker';
 import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';
 import { SearchScripts, Uses } from './finding';
@@ -43,7 +44,12 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
   const failed = scenarios.filter(({ name }) => results[name]?.passed === false).length;
   return (
-    <PageHead trail={[{ label: material.title, href: '/' }, { label: material.form.title }]}>
+    <PageHead
+      workspace={material.title}
+      section="forms"
+      title={material.form.title}
+      form={{ name: material.form.name, room: 'bench' }}
+    >
       <Flex align="center" gap="5px" color="soft" aria-label="Opening" role="group">
         <span>as</span>
         <Select

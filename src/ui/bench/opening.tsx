@@ -1,5 +1,6 @@
 'use client';
 /** How the form is opened on the bench, beyond record and person: viewing, time and zone, launch parameters, a parent, moods of services. */
+import { isName } from '@/core/form/name';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
@@ -43,7 +44,7 @@ function launchIn(text: string): { launch: Values } | { says: string } {
     if (line.trim() === '') continue;
     const at = line.indexOf('=');
     const name = line.slice(0, at).trim();
-    if (at < 0 || !/^[a-z][a-z0-9_]*$/.test(name))
+    if (at < 0 || !isName(name))
       return { says: `Line ${i + 1} is not name=value with a technical name.` };
     const value = line.slice(at + 1).trim();
     try {

@@ -11,6 +11,8 @@ export interface OutlineProps {
   seen: Seen;
   said: ReadonlySet<string>;
   asked: string | null;
+  /** Stands in place of the parts, while their structure is edited. */
+  tree: ReactNode;
   /** Stands below the parts. */
   behaviours: ReactNode;
   onAsk: (part: string) => void;
@@ -46,42 +48,49 @@ export function Outline(props: OutlineProps) {
   }, [asked]);
   return (
     <Flex direction="column" height="100%" fontSize="13px" minH={0}>
-      <Box
-        ref={root}
-        flex="1 1 auto"
-        overflowY="auto"
-        pt="8px"
-        minH={0}
-        tabIndex={0}
-        role="region"
-        aria-label="Parts of the form"
-      >
-        <Caption>
-          <span>Form</span>
-          <span>
-            <Dot said /> decided by a script
-          </span>
-        </Caption>
-        {(props.form.tracks ?? []).map((track) => row(track.name, track.title, 'section'))}
-        {props.form.pages.map((page) => (
-          <Box key={page.name} mt="3px">
-            {props.form.pages.length > 1 && row(page.name, page.title, 'page')}
-            {page.sections.map((section) => (
-              <Box key={section.name} mt="2px">
-                {row(section.name, section.title, 'section')}
-                {section.fields.map((field) => (
-                  <Box key={field.name}>
-                    {row(field.name, field.label, 'field')}
-                    {cellsOf(field).map((cell) => (
-                      <CellRow key={cell.name} rows={field.name} cell={cell} onInsert={onInsert} />
-                    ))}
-                  </Box>
-                ))}
-              </Box>
-            ))}
-          </Box>
-        ))}
-      </Box>
+      {props.tree ?? (
+        <Box
+          ref={root}
+          flex="1 1 auto"
+          overflowY="auto"
+          pt="8px"
+          minH={0}
+          tabIndex={0}
+          role="region"
+          aria-label="Parts of the form"
+        >
+          <Caption>
+            <span>Form</span>
+            <span>
+              <Dot said /> decided by a script
+            </span>
+          </Caption>
+          {(props.form.tracks ?? []).map((track) => row(track.name, track.title, 'section'))}
+          {props.form.pages.map((page) => (
+            <Box key={page.name} mt="3px">
+              {props.form.pages.length > 1 && row(page.name, page.title, 'page')}
+              {page.sections.map((section) => (
+                <Box key={section.name} mt="2px">
+                  {row(section.name, section.title, 'section')}
+                  {section.fields.map((field) => (
+                    <Box key={field.name}>
+                      {row(field.name, field.label, 'field')}
+                      {cellsOf(field).map((cell) => (
+                        <CellRow
+                          key={cell.name}
+                          rows={field.name}
+                          cell={cell}
+                          onInsert={onInsert}
+                        />
+                      ))}
+                    </Box>
+                  ))}
+                </Box>
+              ))}
+            </Box>
+          ))}
+        </Box>
+      )}
       {props.behaviours}
     </Flex>
   );

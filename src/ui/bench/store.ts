@@ -18,8 +18,15 @@ import { openingOf, type FormRecords, type SampleRecord } from '@/core/scenario/
 import { recordScenario } from '@/core/scenario/record';
 import { isExpect, runScenario, type ScenarioResult } from '@/core/scenario/run';
 import { seenAt, type Seen } from '@/core/scenario/snapshot';
+import type { OtherForm } from '@/core/structure/adding';
 import type { editedSoundly } from '@/core/structure/checked-edit';
-import { placeOf, StructureFault, type Edit, type PartName } from '@/core/structure/edit';
+import {
+  placeOf,
+  StructureFault,
+  type Edit,
+  type PartName,
+  type PartSort,
+} from '@/core/structure/edit';
 import type { Uses } from '@/core/structure/uses';
 import {
   advance,
@@ -50,7 +57,7 @@ export interface BenchMaterial {
   /** Other forms with their records, as parents to open this one from. */
   forms: FormRecords[];
   /** The other forms of the workspace with their fields, for lists of their records. */
-  others: { name: string; title: string; fields: { key: string; label: string }[] }[];
+  others: OtherForm[];
   people: Person[];
   roles: Role[];
   records: SampleRecord[];
@@ -65,7 +72,9 @@ export interface BenchMaterial {
 export interface Renaming {
   plan: {
     part: string;
+    key: string | null;
     to: string;
+    sort: PartSort;
     behaviours: {
       form: string;
       name: string;
@@ -100,6 +109,27 @@ export interface Structure {
   saving: Saving<Form>;
   /** Why the last edit could not be done. */
   says: string | null;
+  /** Whether the label of the part that is shown has the focus from the start. */
+  atLabel: boolean;
+  /** What was renamed everywhere just now, which can be undone. */
+  renamed: Renamed | null;
+}
+
+/** A part, or a key of its options, under its former and its present name. */
+export interface Renamed {
+  /** The part as it is called now. */
+  part: PartName;
+  isKey: boolean;
+  from: string;
+  to: string;
+}
+
+/** What a bench takes over from the one before it, whose material is out of date since something was renamed everywhere. */
+export interface TakenOver {
+  open: Open;
+  steps: Step[];
+  active: string;
+  renamed: Renamed | null;
 }
 
 export interface BenchState {
@@ -152,7 +182,7 @@ export type UsePlace =
 /** What a link leads to on the bench: a line of a behaviour, a part of the structure, a scenario. */
 export type BenchPlace =
   | { is: 'line'; behaviour: string; line: number }
-  | { is: 'part'; part: string }
+  | { is: 'part'; part: string; /** Whether its label has the focus. */ atLabel?: boolean }
   | { is: 'scenario'; name: string }
   | null;
 
@@ -170,7 +200,12 @@ export type BenchStore = ReturnType<typeof createBench>;
 
 const COMPILE_AFTER = 120;
 
-export function createBench(material: BenchMaterial, first: Partial<Open> = {}) {
+/** `first` says how the form is opened at first; `before` is what is taken over from a bench before it. */
+export function createBench(
+  material: BenchMaterial,
+  first: Partial<Open> = {},
+  before?: TakenOver,
+) {
   const behaviours = material.behaviours.map((behaviour): Behaviour => ({
     name: behaviour.name,
     text: behaviour.text,
@@ -182,21 +217,23 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   }));
   const store = createStore<BenchState>(() => ({
     material,
-    pane: 'code',
+    pane: before === undefined ? 'code' : 'structure',
     side: 'form',
     handbook: 'language',
     structure: {
       history: begin(material.form),
-      selected: null,
+      selected: before?.renamed?.part ?? null,
       saving: { state: 'saved' },
       says: null,
+      atLabel: false,
+      renamed: before?.renamed ?? null,
     },
     behaviours,
-    active: behaviours[0]?.name ?? '',
+    active: before?.active ?? behaviours[0]?.name ?? '',
     open: { as: material.people[0]!.key, record: null, ...first },
-    steps: [],
+    steps: before?.steps ?? [],
     answers: [],
-    at: 0,
+    at: before?.steps.length ?? 0,
     listens: { input: [], focus: [], blur: [] },
     replayed: null,
     busy: true,
@@ -218,6 +255,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
   const light = createStore<{ part: string | null; from: 'code' | 'form'; reveal: boolean }>(
     () => ({ part: null, from: 'form', reveal: false }),
   );
+  let renew: (over: TakenOver) => void = () => undefined;
   let handle: EditorHandle | null = null;
   let waitingText: string | null = null;
   /** Where the cursor was in each behaviour when its editor was closed. */
@@ -655,10 +693,12 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       putForm(advance(history, structureDraft.value));
   }
 
-  /** Renames a part everywhere; the page is read anew, since scripts, scenarios and records change with it. */
+  /**
+   * Renames a part, or a key of its options, everywhere; or only plans it. Scripts, scenarios and records change with it,
+   * so the bench is made anew, with the steps done so far.
+   */
   async function rename(
-    part: PartName,
-    to: string,
+    { part, key, to }: { part: PartName; key: string | null; to: string },
     apply: boolean,
   ): Promise<Renaming | { says: string }> {
     await saveAll();
@@ -669,8 +709,32 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
       return {
         says: 'Something is not saved yet. Renaming reaches everywhere, so all has to be saved first.',
       };
-    const reply = await call<Renaming>('POST', pathOf('rename'), { part, to, apply });
-    return reply.ok ? reply.body : { says: reply.says };
+    const reply = await call<Renaming>('POST', pathOf('rename'), { part, key, to, apply });
+    if (!reply.ok) return { says: reply.says };
+    if (reply.body.applied) {
+      const { sort } = reply.body.plan;
+      const bare = part.split('.').at(-1)!;
+      const now = key !== null ? part : part.slice(0, part.length - bare.length) + to;
+      const { open, steps, active } = get();
+      const renamed = { part: now, isKey: key !== null, from: key ?? bare, to };
+      const done = { title: '-', open, steps };
+      const { renameInScenario, rekeyInScenario } = await import('@/core/structure/in-scenario');
+      const { steps: translated } =
+        key === null
+          ? renameInScenario(done, part, to, sort)
+          : rekeyInScenario(done, part, key, to, sort);
+      renew({ open, steps: translated as Step[], active, renamed });
+    }
+    return reply.body;
+  }
+
+  async function undoRenaming(): Promise<void> {
+    const { renamed } = get().structure;
+    if (renamed === null) return;
+    const { part, isKey, from, to } = renamed;
+    const reply = await rename({ part, key: isKey ? to : null, to: from }, true);
+    if ('says' in reply)
+      set(({ structure }) => ({ structure: { ...structure, says: reply.says } }));
   }
 
   /** Opens the form with a record that is none of the samples. */
@@ -890,7 +954,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     renamePart: (part: string) =>
       set(({ structure }) => ({
         pane: 'structure',
-        structure: { ...structure, selected: part, says: null },
+        structure: { ...structure, selected: part, says: null, atLabel: false },
       })),
     say: (text: string) => set({ notice: { tone: 'info', text } }),
     brain,
@@ -908,6 +972,7 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
           structure: {
             ...structure,
             selected: placeOf(form(), place.part) === null ? null : place.part,
+            atLabel: place.atLabel === true,
           },
         }));
       else if (get().scenarios.some(({ name }) => name === place.name))
@@ -937,10 +1002,16 @@ export function createBench(material: BenchMaterial, first: Partial<Open> = {}) 
     editStructureBy: (edit: typeof editedSoundly) => void (editSoundly = edit),
     settleStructure,
     rename,
+    /** Who makes a new bench of fresh material, which takes over what it is given. */
+    renewBy: (by: (over: TakenOver) => void) => void (renew = by),
+    undoRenaming,
+    forgetRenaming: () => set(({ structure }) => ({ structure: { ...structure, renamed: null } })),
     undoStructure: () => putForm(undoIn(get().structure.history)),
     redoStructure: () => putForm(redoIn(get().structure.history)),
     select: (selected: PartName | null) =>
-      set(({ structure }) => ({ structure: { ...structure, selected, says: null } })),
+      set(({ structure }) => ({
+        structure: { ...structure, selected, says: null, atLabel: false },
+      })),
     showPane: (pane: BenchState['pane']) => set({ pane }),
     choose: (active: string) => set({ active, pane: 'code' }),
     lookAt: (at: number) => {

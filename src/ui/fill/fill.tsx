@@ -19,7 +19,8 @@ import type { ChildListProps, RelatedRecords } from '../form/child-list';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
 import { FormSheet } from '../form/sheet';
-import { Button, Notice, PageHead } from '../kit';
+import { Button, Notice } from '../kit';
+import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { useSession } from './use-session';
 import { Window, WindowTitle } from '../window';
@@ -85,7 +86,12 @@ export function Fill(props: FillProps) {
   };
   return (
     <>
-      <PageHead trail={[{ label: props.workspace, href: '/' }, { label: form.title }]}>
+      <PageHead
+        workspace={props.workspace}
+        section="forms"
+        title={form.title}
+        form={{ name: form.name, room: 'fill' }}
+      >
         <chakra.span color="soft">
           release {props.number} ·{' '}
           {opening.record === null ? 'new entry' : `record ${opening.record.id}`}

@@ -2,7 +2,7 @@
 /** What stands where a form would be filled in while it has no release. */
 import { Box, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
-import { PageHead } from '../kit';
+import { PageHead } from '../page-head';
 
 export function NoRelease({
   workspace,
@@ -15,7 +15,7 @@ export function NoRelease({
 }) {
   return (
     <>
-      <PageHead trail={[{ label: workspace, href: '/' }, { label: title }]} />
+      <PageHead workspace={workspace} section="forms" title={title} form={{ name, room: 'fill' }} />
       <Box as="main" px="16px" py="20px">
         This form has no release yet, so nobody can fill it in.{' '}
         <chakra.a asChild color="act" textDecoration="underline">

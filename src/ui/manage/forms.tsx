@@ -1,168 +1,358 @@
 'use client';
-/** The workspace's forms: for each its behaviours, scenarios passed of all, newest release, records. */
+/** The page of forms: how each stands, and what can be done with a form as a whole. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import type { Person, Role } from '@/core/form/table';
+import { useEffect, useState } from 'react';
+import type { Person } from '@/core/form/table';
+import { changesInWords, type FormRow, type RemovedForm } from '@/core/workspace/overview';
 import { call } from '../api';
-import { Button, Cell, countInWords, Line, PageHead } from '../kit';
+import { checkWorkspace, type Checking } from '../check-workspace';
+import {
+  Button,
+  Cell,
+  countInWords,
+  HeadCell,
+  Labelled,
+  Line,
+  Mono,
+  Notice,
+  TextLink,
+} from '../kit';
+import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
-
-export interface FormRow {
-  name: string;
-  title: string;
-  behaviours: number;
-  scenarios: number;
-  /** How the scenarios came out when they were last run, and whether that still holds. */
-  run: { passed: number; failed: number; at: string; current: boolean } | null;
-  records: { count: number; more: boolean };
-  release: { number: number; createdAt: string } | null;
-}
+import { COLUMNS, firstBackwards, listed, type Column, type Order } from './form-order';
 
 export interface FormsProps {
-  title: string;
-  roles: Role[];
+  workspace: string;
   people: Person[];
   person: string;
-  tables: { name: string; title: string; rows: number }[];
-  services: { name: string; title: string }[];
   forms: FormRow[];
+  removed: RemovedForm[];
 }
 
-export function Forms(props: FormsProps) {
+export function Forms({ workspace, people, person, forms, removed }: FormsProps) {
+  const [search, setSearch] = useState('');
+  const [order, setOrder] = useState<Order>({ by: 'form', backwards: false });
+  const [naming, setNaming] = useState<string | null>(null);
+  const [said, setSaid] = useState<Said | null>(null);
+  const router = useRouter();
+  const checking = useCheck(forms);
+  const rows = listed(forms, search, order);
+  /** Asks the server, shows what has changed, and says why where it refuses. */
+  const ask = async <T,>(...request: Parameters<typeof call<T>>): Promise<T | null> => {
+    const reply = await call<T>(...request);
+    if (!reply.ok) {
+      setSaid({ tone: 'error', text: reply.says });
+      return null;
+    }
+    router.refresh();
+    return reply.body;
+  };
+  const copy = async ({ name, title }: FormRow) => {
+    const made = await ask<{ name: string }>('POST', `/api/forms/${name}/copies`, {
+      title: `Copy of ${title}`.slice(0, 120),
+    });
+    if (made === null) return;
+    setSaid({ tone: 'info', text: `${title} was copied. Give the copy a title of its own.` });
+    setSearch('');
+    setNaming(made.name);
+  };
+  const rename = async (name: string, title: string) => {
+    if ((await ask('PUT', `/api/forms/${name}`, { title })) === null) return;
+    setNaming(null);
+  };
+  const restore = async ({ name, title }: { name: string; title: string }) => {
+    if ((await ask('POST', `/api/forms/${name}/restore`, {})) !== null)
+      setSaid({ tone: 'info', text: `${title} is back.` });
+  };
+  const remove = async (row: FormRow) => {
+    const gone = await ask('DELETE', `/api/forms/${row.name}?from=${row.revision}`);
+    if (gone !== null) setSaid({ tone: 'info', text: `${row.title} was removed.`, undo: row });
+  };
   return (
     <>
-      <PageHead trail={[{ label: props.title }]}>
-        <PersonSwitch people={props.people} person={props.person} />
+      <PageHead workspace={workspace} section="forms" title="Forms">
+        <PersonSwitch people={people} person={person} />
       </PageHead>
-      <Box as="main" px="16px" py="14px" maxW="1100px">
-        <chakra.table width="100%" borderCollapse="collapse">
-          <chakra.caption textAlign="left" color="soft" pb="6px">
-            {props.forms.length === 1 ? '1 form' : `${props.forms.length} forms`}
-          </chakra.caption>
-          <thead>
-            <tr>
-              {['Form', 'Behaviours', 'Scenarios', 'Newest release', 'Records'].map((head) => (
-                <chakra.th
-                  key={head}
-                  textAlign="left"
-                  fontWeight={400}
-                  color="soft"
-                  fontSize="12px"
-                  pb="4px"
-                  borderBottomWidth="1px"
-                  borderColor="line"
-                >
-                  {head}
-                </chakra.th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {props.forms.map((row) => {
-              const { name, title } = row;
-              return (
-                <tr key={name}>
-                  <Cell>
-                    <Go href={`/bench/${name}`} strong>
-                      {title}
-                    </Go>
-                    <chakra.div fontFamily="mono" fontSize="12px" color="soft">
-                      {name}
-                    </chakra.div>
-                  </Cell>
-                  <Cell>{row.behaviours}</Cell>
-                  <Cell>
-                    <LastRun row={row} />
-                  </Cell>
-                  <Cell>
-                    {row.release === null ? (
-                      <chakra.span color="soft">none yet</chakra.span>
-                    ) : (
-                      <>
-                        {row.release.number}, {row.release.createdAt.slice(0, 10)} ·{' '}
-                        <Go href={`/fill/${name}`}>fill in</Go>
-                      </>
-                    )}
-                  </Cell>
-                  <Cell>
-                    <Go href={`/records/${name}`}>{countInWords(row.records)}</Go>
-                  </Cell>
+      <Box as="main" px="16px" py="14px" maxW="1320px">
+        <Flex gap="14px" align="end" wrap="wrap" mb="10px">
+          {forms.length > 1 && (
+            <Labelled label="Search">
+              <Line
+                type="search"
+                width="220px"
+                placeholder="title or technical name"
+                value={search}
+                onChange={(event) => setSearch(event.target.value)}
+              />
+            </Labelled>
+          )}
+          <NewForm empty={forms.length === 0} />
+          <Box color="soft" role="status" pb="4px" ml="auto">
+            {checking === null
+              ? search !== '' && `${rows.length} of ${forms.length} forms`
+              : 'says' in checking
+                ? checking.says
+                : `Checking: ${checking.done} of ${Math.max(checking.of, forms.length)} forms…`}
+          </Box>
+        </Flex>
+        {said !== null && (
+          <Notice tone={said.tone} mb="10px">
+            {said.text}{' '}
+            {said.undo !== undefined && (
+              <Button look="text" autoFocus onClick={() => void restore(said.undo!)}>
+                Undo
+              </Button>
+            )}
+          </Notice>
+        )}
+        {forms.length === 0 ? (
+          <Box color="soft">
+            This workspace has no form yet. Give the first one a title; it opens on the bench, where
+            you add its fields and write its behaviours.
+          </Box>
+        ) : (
+          <Box overflowX="auto">
+            <chakra.table width="100%" borderCollapse="collapse">
+              <chakra.caption srOnly>Forms of {workspace}</chakra.caption>
+              <thead>
+                <tr>
+                  {COLUMNS.map((column) => (
+                    <SortHead key={column} column={column} order={order} onOrder={setOrder} />
+                  ))}
+                  <HeadCell>
+                    <chakra.span srOnly>Actions</chakra.span>
+                  </HeadCell>
                 </tr>
-              );
-            })}
-          </tbody>
-        </chakra.table>
-        {props.forms.length === 0 && <Box color="soft">This workspace has no form yet.</Box>}
-        <Flex gap="14px" align="baseline">
-          <NewForm />
-          <Go href="/problems">Problems of the workspace</Go>
-        </Flex>
-        <Flex mt="26px" gap="30px" color="soft" fontSize="13px" flexWrap="wrap">
-          <Box>
-            <Box color="ink" fontWeight={620}>
-              Tables
-            </Box>
-            {props.tables.map((table) => (
-              <div key={table.name}>
-                <Go href={`/tables/${table.name}`}>{table.title}</Go>, {table.rows} rows
-              </div>
-            ))}
-            <Go href="/tables">New table</Go>
+              </thead>
+              <tbody>
+                {rows.map((row) => (
+                  <tr key={row.name}>
+                    <Cell>
+                      {naming === row.name ? (
+                        <Title
+                          first={row.title}
+                          onTake={(title) => void rename(row.name, title)}
+                          onDone={() => setNaming(null)}
+                        />
+                      ) : (
+                        <TextLink href={`/bench/${row.name}`} strong>
+                          {row.title}
+                        </TextLink>
+                      )}
+                      <Mono as="div" color="soft">
+                        {row.name}
+                      </Mono>
+                    </Cell>
+                    <Cell>
+                      <Check row={row} />
+                    </Cell>
+                    <Cell>
+                      <LastRun row={row} />
+                    </Cell>
+                    <Cell>
+                      <Released row={row} />
+                    </Cell>
+                    <Cell>
+                      <TextLink href={`/records/${row.name}`}>{countInWords(row.records)}</TextLink>
+                    </Cell>
+                    <Cell>
+                      {row.touched.at.slice(0, 10)}
+                      <Small>
+                        {people.find(({ key }) => key === row.touched.by)?.name ?? row.touched.by}
+                      </Small>
+                    </Cell>
+                    <Cell>
+                      <Flex gap="4px" color="soft">
+                        <Button
+                          look="text"
+                          aria-label={`Rename ${row.title}`}
+                          onClick={() => setNaming(row.name)}
+                        >
+                          rename
+                        </Button>
+                        <Button
+                          look="text"
+                          aria-label={`Copy ${row.title}`}
+                          onClick={() => void copy(row)}
+                        >
+                          copy
+                        </Button>
+                        <Button
+                          look="text"
+                          aria-label={`Remove ${row.title}`}
+                          onClick={() => void remove(row)}
+                        >
+                          remove
+                        </Button>
+                      </Flex>
+                    </Cell>
+                  </tr>
+                ))}
+              </tbody>
+            </chakra.table>
+            {rows.length === 0 && <Box color="soft">No form is called that.</Box>}
           </Box>
-          <Box>
-            <Box color="ink" fontWeight={620}>
-              Services
-            </Box>
-            {props.services.map((service) => (
-              <div key={service.name}>
-                <Go href={`/services/${service.name}`}>{service.title}</Go>
-              </div>
+        )}
+        {removed.length > 0 && (
+          <chakra.details mt="24px" color="soft">
+            <chakra.summary cursor="pointer">
+              {removed.length === 1 ? '1 removed form' : `${removed.length} removed forms`}
+            </chakra.summary>
+            {removed.map((form) => (
+              <Box key={form.name} mt="4px">
+                {form.title} <Mono>{form.name}</Mono>{' '}
+                <Button
+                  look="text"
+                  aria-label={`Restore ${form.title}`}
+                  onClick={() => void restore(form)}
+                >
+                  restore
+                </Button>
+              </Box>
             ))}
-            <NewService taken={props.services.map((service) => service.name)} />
-          </Box>
-          <Box>
-            <Box color="ink" fontWeight={620}>
-              People
-            </Box>
-            {props.people.map((person) => (
-              <div key={person.key}>
-                {person.name},{' '}
-                {person.roles
-                  .map((held) => props.roles.find((role) => role.key === held)?.label ?? held)
-                  .join(', ')}
-              </div>
-            ))}
-            <Go href="/people">People and roles</Go>
-          </Box>
-        </Flex>
+          </chakra.details>
+        )}
       </Box>
     </>
   );
 }
 
-/** Begins a form and goes to its bench. */
-function NewForm() {
+interface Said {
+  tone: 'info' | 'error';
+  text: string;
+  undo?: { name: string; title: string };
+}
+
+/** Checks what has changed since it was last checked, once, while the page is looked at. */
+function useCheck(forms: readonly FormRow[]): Checking | { says: string } | null {
+  const [checking, setChecking] = useState<Checking | { says: string } | null>(null);
+  const router = useRouter();
+  useEffect(() => {
+    const isKnown = ({ check, run, scenarios }: FormRow) =>
+      check?.current === true && (scenarios === 0 || run?.current === true);
+    if (forms.every(isKnown)) return;
+    let here = true;
+    void checkWorkspace((so) => here && setChecking(so)).then((over) => {
+      if (!here) return;
+      setChecking('says' in over ? over : null);
+      router.refresh();
+    });
+    return () => {
+      here = false;
+    };
+  }, []);
+  return checking;
+}
+
+const HEADS: Readonly<Record<Column, string>> = {
+  form: 'Form',
+  problems: 'Problems',
+  scenarios: 'Scenarios, last run',
+  release: 'Release',
+  records: 'Records',
+  touched: 'Last changed',
+};
+
+function SortHead({
+  column,
+  order,
+  onOrder,
+}: {
+  column: Column;
+  order: Order;
+  onOrder: (order: Order) => void;
+}) {
+  const isIt = order.by === column;
+  return (
+    <HeadCell aria-sort={!isIt ? 'none' : order.backwards ? 'descending' : 'ascending'}>
+      <chakra.button
+        type="button"
+        cursor="pointer"
+        color={isIt ? 'ink' : 'soft'}
+        title={`Sort by ${HEADS[column].toLowerCase()}`}
+        onClick={() =>
+          onOrder({
+            by: column,
+            backwards: isIt ? !order.backwards : firstBackwards(column),
+          })
+        }
+      >
+        {HEADS[column]}
+        <span aria-hidden>{isIt ? (order.backwards ? ' ↓' : ' ↑') : ''}</span>
+      </chakra.button>
+    </HeadCell>
+  );
+}
+
+function Small({ children }: { children: React.ReactNode }) {
+  return (
+    <chakra.div color="soft" fontSize="12px">
+      {children}
+    </chakra.div>
+  );
+}
+
+/** A title being changed: Enter takes it, Esc leaves it as it was. */
+function Title({
+  first,
+  onTake,
+  onDone,
+}: {
+  first: string;
+  onTake: (title: string) => void;
+  onDone: () => void;
+}) {
+  const [title, setTitle] = useState(first);
+  const take = () => (title.trim() === first ? onDone() : title.trim() !== '' && onTake(title));
+  return (
+    <Flex gap="6px">
+      <Line
+        autoFocus
+        aria-label={`Title of ${first}`}
+        width="200px"
+        maxLength={120}
+        value={title}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTitle(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') take();
+          if (event.key === 'Escape') onDone();
+        }}
+      />
+      <Button onClick={take}>Rename</Button>
+    </Flex>
+  );
+}
+
+/** Begins a form and goes to its structure. */
+function NewForm({ empty }: { empty: boolean }) {
   const [title, setTitle] = useState('');
   const [says, setSays] = useState<string | null>(null);
   const router = useRouter();
   const add = async () => {
     if (title.trim() === '') return;
     const reply = await call<{ name: string }>('POST', '/api/forms', { title });
-    if (reply.ok) router.push(`/bench/${reply.body.name}`);
+    if (reply.ok) router.push(`/bench/${reply.body.name}?structure=first_field`);
     else setSays(reply.says);
   };
   return (
-    <Flex gap="6px" mt="8px" align="center">
-      <Line
-        aria-label="Title of a new form"
-        placeholder="Title"
-        value={title}
-        onChange={(event) => setTitle(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && void add()}
-      />
-      <Button disabled={title.trim() === ''} onClick={() => void add()}>
+    <Flex gap="6px" align="end">
+      <Labelled label="Title of a new form">
+        <Line
+          autoFocus={empty}
+          width="220px"
+          maxLength={120}
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && void add()}
+        />
+      </Labelled>
+      <Button
+        look={empty ? 'go' : 'plain'}
+        disabled={title.trim() === ''}
+        onClick={() => void add()}
+      >
         New form
       </Button>
       {says !== null && <chakra.span color="bad">{says}</chakra.span>}
@@ -170,48 +360,24 @@ function NewForm() {
   );
 }
 
-/** Begins a service under a technical name. */
-function NewService({ taken }: { taken: readonly string[] }) {
-  const [name, setName] = useState('');
-  const router = useRouter();
-  const good = /^[a-z][a-z0-9_]*$/.test(name) && !taken.includes(name);
+/** What the last check found, apart from scenarios. */
+function Check({ row: { check } }: { row: FormRow }) {
+  if (check === null) return <chakra.span color="soft">not checked yet</chakra.span>;
+  const { errors, warnings, current } = check;
+  const some = (count: number, what: string) =>
+    count === 0 ? [] : [count === 1 ? `1 ${what}` : `${count} ${what}s`];
+  const found = [...some(errors, 'error'), ...some(warnings, 'warning')].join(', ');
   return (
-    <Flex gap="6px" mt="4px">
-      <Line
-        aria-label="Technical name of a new service"
-        fontFamily="mono"
-        width="130px"
-        placeholder="technical_name"
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && good && router.push(`/services/${name}`)}
-      />
-      <Button disabled={!good} onClick={() => router.push(`/services/${name}`)}>
-        New service
-      </Button>
-    </Flex>
-  );
-}
-
-function Go({
-  href,
-  strong = false,
-  children,
-}: {
-  href: string;
-  strong?: boolean;
-  children: React.ReactNode;
-}) {
-  return (
-    <chakra.a
-      asChild
-      color="act"
-      textDecoration="underline"
-      textUnderlineOffset="3px"
-      fontWeight={strong ? 620 : 400}
-    >
-      <Link href={href}>{children}</Link>
-    </chakra.a>
+    <>
+      {found === '' ? (
+        <chakra.span color={current ? 'act' : 'soft'}>✓ no problems</chakra.span>
+      ) : (
+        <chakra.a href="/problems" color={errors > 0 ? 'bad' : 'said'} textDecoration="underline">
+          {errors > 0 ? '×' : '!'} {found}
+        </chakra.a>
+      )}
+      {!current && <Small>changed since</Small>}
+    </>
   );
 }
 
@@ -225,9 +391,31 @@ function LastRun({ row: { run, scenarios } }: { row: FormRow }) {
       <chakra.span color={run.failed > 0 ? 'bad' : run.current ? 'act' : 'soft'}>
         {run.failed > 0 ? '×' : '✓'} {run.passed} of {all} passed
       </chakra.span>
-      <chakra.div color="soft" fontSize="12px">
-        {run.current ? `on ${run.at.slice(0, 10)}` : `on ${run.at.slice(0, 10)}, changed since`}
-      </chakra.div>
+      <Small>
+        {run.at.slice(0, 10)}
+        {!run.current && ', changed since'}
+      </Small>
+    </>
+  );
+}
+
+/** The newest release, and what changed since. */
+function Released({ row: { name, release } }: { row: FormRow }) {
+  if (release === null)
+    return (
+      <>
+        <chakra.span color="soft">none yet</chakra.span>
+        <Small>
+          <TextLink href={`/bench/${name}`}>make one on the bench</TextLink>
+        </Small>
+      </>
+    );
+  const changed = release.changes === null ? '' : changesInWords(release.changes);
+  return (
+    <>
+      {release.number}, {release.createdAt.slice(0, 10)} ·{' '}
+      <TextLink href={`/fill/${name}`}>fill in</TextLink>
+      <Small>{changed === '' ? 'nothing changed since' : `changed since: ${changed}`}</Small>
     </>
   );
 }

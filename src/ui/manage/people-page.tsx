@@ -4,7 +4,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Person, Role } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
-import { Button, Line, Mono, PageHead } from '../kit';
+import { Button, Line, Mono } from '../kit';
+import { PageHead } from '../page-head';
 import { SavingNote, useDraft } from '../draft/use-draft';
 
 interface Head {
@@ -19,7 +20,7 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
   const { roles, people } = head;
   return (
     <>
-      <PageHead trail={[{ label: head.title, href: '/' }, { label: 'People and roles' }]}>
+      <PageHead workspace={head.title} section="people" title="People and roles">
         <SavingNote draft={draft} />
       </PageHead>
       <Flex as="main" px="16px" py="14px" gap="40px" wrap="wrap">

@@ -4,7 +4,8 @@ import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { checkWorkspace, type Checking } from '../check-workspace';
-import { Notice, PageHead } from '../kit';
+import { Notice } from '../kit';
+import { PageHead } from '../page-head';
 import { addressOf, ProblemList } from '../problem-list';
 
 export function ProblemsPage({
@@ -31,7 +32,7 @@ export function ProblemsPage({
   const found = problems.length === 1 ? '1 problem' : `${problems.length} problems`;
   return (
     <>
-      <PageHead trail={[{ label: title, href: '/' }, { label: 'Problems' }]} />
+      <PageHead workspace={title} section="problems" title="Problems" />
       <Box as="main" px="16px" py="14px" maxW="1000px">
         {'says' in checking ? (
           <Notice tone="error">{checking.says}</Notice>

@@ -6,7 +6,9 @@ import { useState } from 'react';
 import { DEFAULT_DELAY } from '@/core/form/limits';
 import type { Service, ServiceFunction } from '@/core/form/service';
 import { call } from '../api';
-import { Button, Labelled, Line, Mono, Notice, PageHead, Select } from '../kit';
+import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
+import { PageHead } from '../page-head';
+import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
 
 interface TableInfo {
@@ -41,7 +43,7 @@ export function ServicePage({
   const [name, setName] = useState('');
   const [says, setSays] = useState<string | null>(null);
   const router = useRouter();
-  const good = /^[a-z][a-z0-9_]*$/.test(name) && service.functions[name] === undefined;
+  const good = isName(name) && service.functions[name] === undefined;
   const add = () => {
     const [table] = tables;
     const answers: ServiceFunction['answers'] =
@@ -63,12 +65,12 @@ export function ServicePage({
       draft.revision === 0
         ? { ok: true as const }
         : await call('DELETE', `/api/services/${service.name}?from=${draft.revision}`);
-    if (reply.ok) router.push('/');
+    if (reply.ok) router.push('/services');
     else setSays(reply.says);
   };
   return (
     <>
-      <PageHead trail={[{ label: workspace, href: '/' }, { label: service.title }]}>
+      <PageHead workspace={workspace} section="services" title={service.title}>
         <SavingNote draft={draft} />
         <Button color="bad" onClick={() => void remove()}>
           Remove service
@@ -281,9 +283,7 @@ function Called({ service, called, made, tables, onPut, onRemove }: CalledProps)
           onChange={({ target }) => setParameter(target.value)}
         />
         <Button
-          disabled={
-            !/^[a-z][a-z0-9_]*$/.test(parameter) || parameters.some((one) => one.name === parameter)
-          }
+          disabled={!isName(parameter) || parameters.some((one) => one.name === parameter)}
           onClick={() => {
             onPut({ ...made, parameters: [...parameters, { name: parameter, kind: 'text' }] });
             setParameter('');

@@ -7,7 +7,9 @@ import { useRef, useState } from 'react';
 import { isDate } from '@/core/form/formats';
 import type { CellValue, Row, Table } from '@/core/form/table';
 import { call } from '../api';
-import { Button, Labelled, Line, Mono, Notice, PageHead, Select } from '../kit';
+import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
+import { PageHead } from '../page-head';
+import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
 import { CsvImport } from './csv-import';
 
@@ -41,12 +43,12 @@ export function TablePage({
   const remove = async () => {
     await draft.save();
     const reply = await call('DELETE', `/api/tables/${table.name}?from=${draft.revision}`);
-    if (reply.ok) router.push('/');
+    if (reply.ok) router.push('/tables');
     else setSays(reply.says);
   };
   return (
     <>
-      <PageHead trail={[{ label: workspace, href: '/' }, { label: table.title }]}>
+      <PageHead workspace={workspace} section="tables" title={table.title}>
         <SavingNote draft={draft} />
         <Button onClick={() => setImporting(!importing)} aria-expanded={importing}>
           Import CSV…
@@ -169,8 +171,7 @@ function freeKey(table: Table): string {
 function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => void }) {
   const [name, setName] = useState('');
   const [kind, setKind] = useState<Column['kind']>('text');
-  const good =
-    /^[a-z][a-z0-9_]*$/.test(name) && !table.columns.some((column) => column.name === name);
+  const good = isName(name) && !table.columns.some((column) => column.name === name);
   return (
     <Flex gap="6px" align="end">
       <Labelled label="New column">

@@ -8,7 +8,8 @@ import { definedOptions, textOf } from '@/core/form/kinds';
 import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
 import { indexOf, type TableIndex } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
-import { Button, countInWords, Labelled, Line, Notice, PageHead, Select } from '../kit';
+import { Button, countInWords, Labelled, Line, Notice, Select } from '../kit';
+import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { RecordHistory } from './history';
 import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
@@ -38,7 +39,12 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
   const narrowed = Object.entries(asked).some(([key, value]) => key !== 'sort' && value !== '');
   return (
     <>
-      <PageHead trail={[{ label: title, href: '/' }, { label: `Records of ${form.title}` }]}>
+      <PageHead
+        workspace={title}
+        section="records"
+        title={form.title}
+        form={{ name: form.name, room: 'records' }}
+      >
         <PersonSwitch people={people} person={person} />
       </PageHead>
       <Box as="main" px="16px" py="14px">

@@ -2,8 +2,9 @@ import * as z from 'zod';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { addForm } from '@/server/workspace/forms';
+import { FormTitle } from '@/server/workspace/form-title';
 
-const NewForm = z.strictObject({ title: z.string().trim().min(1).max(120) });
+const NewForm = z.strictObject({ title: FormTitle });
 
 /** Begins a form. */
 export async function POST(request: Request) {

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { fieldsOf } from '@/core/form/fields';
+import { isName } from '@/core/form/name';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
 import { compiled, compiledServices } from '@/server/compiled';
@@ -33,7 +34,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: form === null ? 'No such form' : form.title };
 }
 
-/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at. */
+/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at; `structure` a part whose label is to be written. */
 export default async function BenchPage({ params, searchParams }: Props) {
   const { form: name } = await params;
   const definition = await readDocument({ kind: 'form', name });
@@ -78,7 +79,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
   );
 }
 
-/** What a query leads to: `behaviour` and `line`, `part`, or `scenario`. */
+/** What a query leads to: `behaviour` and `line`, `part` or `structure`, or `scenario`. */
 function placeIn(query: Query): BenchPlace {
   if (typeof query.behaviour === 'string')
     return {
@@ -86,6 +87,8 @@ function placeIn(query: Query): BenchPlace {
       behaviour: query.behaviour,
       line: Math.max(1, Math.trunc(Number(query.line)) || 1),
     };
+  if (typeof query.structure === 'string')
+    return { is: 'part', part: query.structure, atLabel: true };
   if (typeof query.part === 'string') return { is: 'part', part: query.part };
   return typeof query.scenario === 'string' ? { is: 'scenario', name: query.scenario } : null;
 }
@@ -112,7 +115,7 @@ function openedBy(
 ): Partial<Open> {
   const launch = Object.fromEntries(
     Object.entries(query).flatMap(([key, value]) =>
-      /^launch\.[a-z][a-z0-9_]*$/.test(key) && typeof value === 'string'
+      key.startsWith('launch.') && isName(key.slice(7)) && typeof value === 'string'
         ? [[key.slice(7), value]]
         : [],
     ),

@@ -51,7 +51,14 @@ export default async function FillPage({ params, searchParams }: Props) {
     },
   );
   if (handout instanceof CannotOpen)
-    return <CannotBeOpened workspace={head.title} title={form.title} says={handout.message} />;
+    return (
+      <CannotBeOpened
+        workspace={head.title}
+        name={name}
+        title={form.title}
+        says={handout.message}
+      />
+    );
   const [neighbours, related] = await Promise.all([
     record === null ? NONE : neighboursOf(name, record.id),
     childrenOf(release.material.form, record?.id ?? null),

@@ -5,17 +5,23 @@ import { renamePart } from '@/server/workspace/structure';
 
 const Renaming = z.strictObject({
   part: z.string().min(1).max(200),
-  to: z.string().min(1).max(60),
+  key: z
+    .string()
+    .max(500)
+    .nullable()
+    .default(null)
+    .meta({ description: 'The key of an option or a stage of the part, to change that.' }),
+  to: z.string().min(1).max(200),
   apply: z
     .boolean()
     .meta({ description: 'Whether to take the plan over; otherwise it is only shown.' }),
 });
 
-/** Plans the renaming of a part through behaviours, scenarios and records, and takes the plan over when asked to. */
+/** Plans the renaming of a part, or of a key of its options, through behaviours, scenarios and records, and takes the plan over when asked to. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
   return answer(request, async () => {
     const { form } = await params;
-    const { part, to, apply } = await readBody(request, Renaming);
-    return Response.json(await renamePart(form, part, to, apply, (await currentPerson()).key));
+    const { apply, ...renaming } = await readBody(request, Renaming);
+    return Response.json(await renamePart(form, renaming, apply, (await currentPerson()).key));
   });
 }

@@ -1,0 +1,16 @@
+import * as z from 'zod';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { copyForm } from '@/server/workspace/forms';
+import { FormTitle } from '@/server/workspace/form-title';
+
+const Copying = z.strictObject({ title: FormTitle });
+
+/** Copies a form with its behaviours and scenarios. */
+export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(request, async () => {
+    const { title } = await readBody(request, Copying);
+    const name = await copyForm((await params).form, title, (await currentPerson()).key);
+    return Response.json({ name }, { status: 201 });
+  });
+}

@@ -1,0 +1,13 @@
+import * as z from 'zod';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { restoreForm } from '@/server/workspace/forms';
+
+/** Brings a removed form back. */
+export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(request, async () => {
+    await readBody(request, z.strictObject({}));
+    await restoreForm((await params).form, (await currentPerson()).key);
+    return Response.json({});
+  });
+}

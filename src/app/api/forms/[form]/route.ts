@@ -1,0 +1,28 @@
+import * as z from 'zod';
+import { answer, readBody, readQuery } from '@/server/http/request';
+import { Removing } from '@/server/http/removing';
+import { currentPerson } from '@/server/person';
+import { removeForm, renameForm } from '@/server/workspace/forms';
+import { FormTitle } from '@/server/workspace/form-title';
+
+type Props = { params: Promise<{ form: string }> };
+
+const Renaming = z.strictObject({ title: FormTitle });
+
+/** Gives a form another title. */
+export async function PUT(request: Request, { params }: Props) {
+  return answer(request, async () => {
+    const { title } = await readBody(request, Renaming);
+    await renameForm((await params).form, title, (await currentPerson()).key);
+    return Response.json({});
+  });
+}
+
+/** Removes a form as it was seen; it can be restored. */
+export async function DELETE(request: Request, { params }: Props) {
+  return answer(request, async () => {
+    const { from } = readQuery(request, Removing);
+    const revision = await removeForm((await params).form, from, (await currentPerson()).key);
+    return Response.json({ revision });
+  });
+}

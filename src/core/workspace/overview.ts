@@ -1,0 +1,78 @@
+/** What a page of forms says about each form, and what changed since its newest release. */
+
+/** What a release was made of, or what a form consists of now: the digest of each document by its kind and name. */
+export type Parts = Readonly<Record<string, string>>;
+
+/** Kinds of documents that a release is made of. */
+export const RELEASED = ['form', 'behaviour', 'table', 'service'] as const;
+export type ReleasedKind = (typeof RELEASED)[number];
+
+export function partKey(kind: ReleasedKind, name: string): string {
+  return `${kind}/${name}`;
+}
+
+/** What differs from a release. Tables and services count only where the release uses them. */
+export interface Changes {
+  structure: boolean;
+  /** Behaviours that were changed, added or removed. */
+  behaviours: string[];
+  tables: string[];
+  services: string[];
+}
+
+export function changesBetween(released: Parts, now: Parts): Changes {
+  const changed = (kind: ReleasedKind, names: Iterable<string>) =>
+    [...new Set(names)].filter((name) => {
+      const key = partKey(kind, name);
+      return released[key] !== now[key];
+    });
+  const ofKind = (parts: Parts, kind: ReleasedKind) =>
+    Object.keys(parts).flatMap((key) =>
+      key.startsWith(`${kind}/`) ? [key.slice(kind.length + 1)] : [],
+    );
+  return {
+    structure: changed('form', ofKind(released, 'form')).length > 0,
+    behaviours: changed('behaviour', [
+      ...ofKind(released, 'behaviour'),
+      ...ofKind(now, 'behaviour'),
+    ]).sort(),
+    tables: changed('table', ofKind(released, 'table')),
+    services: changed('service', ofKind(released, 'service')),
+  };
+}
+
+export interface FormRow {
+  name: string;
+  title: string;
+  revision: number;
+  behaviours: number;
+  scenarios: number;
+  /** How the scenarios came out when they were last run; null when they never were. */
+  run: { passed: number; failed: number; at: string; current: boolean } | null;
+  /** What the last check found, apart from scenarios; null when there was none. */
+  check: { errors: number; warnings: number; current: boolean } | null;
+  records: { count: number; more: boolean };
+  /** `changes` is null for releases that did not keep what they were made of. */
+  release: { number: number; createdAt: string; changes: Changes | null } | null;
+  /** When a document of the form was last saved, and by whom. */
+  touched: { at: string; by: string | null };
+}
+
+export interface RemovedForm {
+  name: string;
+  title: string;
+  revision: number;
+}
+
+/** What changed since a release, in a few words; the empty text for nothing. */
+export function changesInWords({ structure, behaviours, tables, services }: Changes): string {
+  const some = (list: readonly string[], what: string) =>
+    list.length === 0 ? [] : list.length === 1 ? [`1 ${what}`] : [`${list.length} ${what}s`];
+  const words = [
+    ...(structure ? ['structure'] : []),
+    ...some(behaviours, 'behaviour'),
+    ...some(tables, 'table'),
+    ...some(services, 'service'),
+  ];
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+}

@@ -1,0 +1,54 @@
+'use client';
+/** How the form as a whole is defined. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useStore } from 'zustand';
+import type { BenchStore } from '../store';
+import { Committed } from './inputs';
+import { LaunchParameters } from './launch-parameters';
+
+/** What is said of the form as a whole, while no part is chosen. */
+export function FormDefinition({ bench }: { bench: BenchStore }) {
+  const { form } = useStore(bench.store).material;
+  const settings = form.settings ?? {};
+  const commitLimit = (text: string) => {
+    const limit = text.trim() === '' ? undefined : Number(text);
+    const { runLimit: _, ...rest } = settings;
+    return bench.editStructure({
+      do: 'changeForm',
+      settings: limit === undefined ? rest : { ...rest, runLimit: limit },
+    });
+  };
+  return (
+    <Flex direction="column" gap="8px" fontSize="13.5px">
+      <Box color="soft">Choose a part to see and change how it is defined.</Box>
+      <Committed
+        label="Title of the form"
+        value={form.title}
+        onCommit={(title) =>
+          title.trim() !== '' && bench.editStructure({ do: 'changeForm', title })
+        }
+      />
+      <Committed
+        label="How often one handler or rule may run in a step (100)"
+        width="100px"
+        value={settings.runLimit === undefined ? '' : String(settings.runLimit)}
+        onCommit={commitLimit}
+      />
+      <chakra.label display="flex" gap="6px" alignItems="center">
+        <input
+          type="checkbox"
+          checked={settings.checkPages !== false}
+          onChange={(event) => {
+            const { checkPages: _, ...rest } = settings;
+            bench.editStructure({
+              do: 'changeForm',
+              settings: event.target.checked ? rest : { ...rest, checkPages: false },
+            });
+          }}
+        />
+        a page is checked when it is left
+      </chakra.label>
+      <LaunchParameters bench={bench} parameters={form.launch ?? []} />
+    </Flex>
+  );
+}

@@ -1,0 +1,180 @@
+'use client';
+/** The structure of the form: adding parts, and the definition of the part chosen in the tree. Everything is in force in the live form and in the editor at once. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import type { FieldKind } from '@/core/form/definition';
+import { fieldsOf } from '@/core/form/fields';
+import { newDefinition, targetFor } from '@/core/structure/adding';
+import { editedSoundly } from '@/core/structure/checked-edit';
+import { nameFor, namesTaken } from '@/core/structure/edit';
+import { Button, Line, Mono, Notice, Select } from '../../kit';
+import type { BenchStore } from '../store';
+import { Definition } from './definition';
+import { FormDefinition } from './form-definition';
+
+export function StructurePane({ bench }: { bench: BenchStore }) {
+  const { structure, material } = useStore(bench.store);
+  const { form } = material;
+  const { selected, says, saving, history, renamed } = structure;
+  const fields = fieldsOf(form).length;
+  useState(() => bench.editStructureBy(editedSoundly));
+  return (
+    <Flex direction="column" flex="1" minH={0}>
+      <Flex
+        px="14px"
+        py="6px"
+        gap="8px"
+        align="center"
+        borderBottomWidth="1px"
+        borderColor="line"
+        flexShrink={0}
+        wrap="wrap"
+      >
+        <Add bench={bench} />
+        <Button
+          ml="auto"
+          disabled={history.past.length === 0}
+          onClick={bench.undoStructure}
+          title="Undo the last edit of the structure"
+        >
+          Undo
+        </Button>
+        <Button disabled={history.future.length === 0} onClick={bench.redoStructure}>
+          Redo
+        </Button>
+      </Flex>
+      {says !== null && (
+        <Box px="14px" pt="6px">
+          <Notice tone="error">{says}</Notice>
+        </Box>
+      )}
+      {renamed !== null && (
+        <Flex px="14px" pt="6px" gap="8px" align="center">
+          <Box flex="1">
+            <Notice tone="info">
+              <Mono>{renamed.from}</Mono> is <Mono>{renamed.to}</Mono> everywhere now.{' '}
+              <Button look="text" onClick={() => void bench.undoRenaming()}>
+                Undo
+              </Button>
+            </Notice>
+          </Box>
+          <Button onClick={bench.forgetRenaming}>Close</Button>
+        </Flex>
+      )}
+      {saving.state === 'conflict' && (
+        <Box px="14px" pt="6px">
+          <Notice tone="warning">
+            Somebody else changed the structure meanwhile. Nothing is overwritten until you choose.
+            <Flex gap="8px" mt="6px">
+              <Button onClick={() => bench.settleStructure('mine')}>Keep mine</Button>
+              <Button onClick={() => bench.settleStructure('theirs')}>Take theirs</Button>
+            </Flex>
+          </Notice>
+        </Box>
+      )}
+      <Box
+        flex="1"
+        minW={0}
+        overflowY="auto"
+        overflowX="hidden"
+        p="12px"
+        role="region"
+        aria-label="The part chosen"
+        tabIndex={0}
+      >
+        {selected === null ? (
+          <FormDefinition bench={bench} />
+        ) : (
+          <Definition key={selected} bench={bench} part={selected} />
+        )}
+      </Box>
+      <Flex
+        px="14px"
+        py="6px"
+        borderTopWidth="1px"
+        borderColor="line"
+        color="soft"
+        fontSize="13px"
+        minH="33px"
+        role="status"
+      >
+        <span>{fields === 1 ? '1 field' : `${fields} fields`}</span>
+        <chakra.span ml="auto" color={saving.state === 'unsaved' ? 'bad' : 'soft'}>
+          {saving.state === 'saved'
+            ? 'structure saved'
+            : saving.state === 'waiting'
+              ? 'saving…'
+              : saving.state === 'conflict'
+                ? 'two versions'
+                : `not saved: ${saving.says} Tried again on its own.`}
+        </chakra.span>
+      </Flex>
+    </Flex>
+  );
+}
+
+const KIND_LABELS: Readonly<Record<FieldKind, string>> = {
+  text: 'Text',
+  number: 'Number',
+  money: 'Money',
+  date: 'Date',
+  time: 'Time',
+  datetime: 'Date and time',
+  yes_no: 'Yes or no',
+  choice: 'Choice',
+  choices: 'Several choices',
+  reference: 'Reference',
+  file: 'File',
+  rows: 'Rows',
+};
+const KINDS = Object.entries(KIND_LABELS).map(([key, label]) => ({ key: key as FieldKind, label }));
+
+/** Adds a part after the one that is chosen, or into it. */
+function Add({ bench }: { bench: BenchStore }) {
+  const { structure, material } = useStore(bench.store);
+  const [what, setWhat] = useState<string>('text');
+  const [label, setLabel] = useState('');
+  const { form, tables } = material;
+  const frames = [
+    { key: '@section', label: 'Section' },
+    { key: '@page', label: 'Page' },
+    { key: '@button', label: 'Button' },
+    { key: '@track', label: 'Track' },
+    { key: '@list', label: 'List of records' },
+  ];
+  const add = () => {
+    const text = label.trim();
+    if (text === '') return;
+    const target = targetFor(form, structure.selected, what);
+    const name = nameFor(text, namesTaken(form, target));
+    const table = tables[0]?.name ?? null;
+    const definition = newDefinition(form, what, name, text, table, material.others);
+    if (definition === null || !bench.editStructure({ do: 'add', ...target, definition })) return;
+    setLabel('');
+    bench.select(target.sort === 'cell' ? `${target.into}.${name}` : name);
+  };
+  return (
+    <Flex gap="6px" align="center">
+      <Select
+        aria-label="What to add"
+        value={what}
+        options={[...KINDS, ...frames]}
+        onChange={(event) => setWhat(event.target.value)}
+      />
+      <Line
+        aria-label="Label of the new part"
+        placeholder="Label"
+        width="130px"
+        value={label}
+        onChange={(event) => setLabel(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') add();
+        }}
+      />
+      <Button disabled={label.trim() === ''} onClick={add}>
+        Add
+      </Button>
+    </Flex>
+  );
+}

@@ -1,0 +1,200 @@
+'use client';
+/** The parts of the form as a tree, put in another order by drag and by keyboard; one of them is chosen. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { useEffect, useRef } from 'react';
+import { useStore } from 'zustand';
+import { dropTarget, itemsOf, type Item } from '@/core/structure/tree';
+import { Button } from '../../kit';
+import { Caption } from '../outline';
+import type { BenchStore } from '../store';
+
+export function StructureTree({ bench }: { bench: BenchStore }) {
+  const { structure, material } = useStore(bench.store);
+  const { selected } = structure;
+  const items = itemsOf(material.form);
+  const root = useRef<HTMLDivElement>(null);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const dropped = ({ active, over }: DragEndEvent) => {
+    if (over === null || over.id === active.id) return;
+    const dragged = items.find((item) => item.part === active.id)!;
+    const target = dropTarget(
+      items,
+      dragged,
+      items.find((item) => item.part === over.id)!,
+    );
+    if (target !== null) bench.editStructure({ do: 'move', part: dragged.part, ...target });
+  };
+  // What is chosen elsewhere, or was just added, comes into sight.
+  useEffect(() => {
+    if (selected !== null)
+      root.current
+        ?.querySelector(`[data-item="${globalThis.CSS.escape(selected)}"]`)
+        ?.scrollIntoView({ block: 'nearest' });
+  }, [selected]);
+  return (
+    <Box
+      ref={root}
+      flex="1 1 auto"
+      overflowY="auto"
+      pt="8px"
+      minH={0}
+      tabIndex={0}
+      role="region"
+      aria-label="Parts in their order"
+    >
+      <Caption>
+        <chakra.button
+          type="button"
+          cursor="pointer"
+          textAlign="left"
+          aria-current={selected === null || undefined}
+          color={selected === null ? 'ink' : 'soft'}
+          fontWeight={selected === null ? 620 : 400}
+          title="Title, settings and launch parameters of the form"
+          onClick={() => bench.select(null)}
+        >
+          Form as a whole
+        </chakra.button>
+      </Caption>
+      <DndContext
+        id="structure"
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={dropped}
+      >
+        <SortableContext
+          items={items.map((item) => item.part)}
+          strategy={verticalListSortingStrategy}
+        >
+          {items.map((item) => (
+            <PartLine
+              key={item.part}
+              item={item}
+              bench={bench}
+              on={item.part === selected}
+              last={
+                !items.some(
+                  (other) =>
+                    other.sort === item.sort && other.into === item.into && other.at > item.at,
+                )
+              }
+            />
+          ))}
+        </SortableContext>
+      </DndContext>
+    </Box>
+  );
+}
+
+function PartLine({
+  item,
+  bench,
+  on,
+  last,
+}: {
+  item: Item;
+  bench: BenchStore;
+  on: boolean;
+  last: boolean;
+}) {
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id: item.part,
+  });
+  const move = (by: number) =>
+    bench.editStructure({ do: 'move', part: item.part, into: item.into, at: item.at + by });
+  const act = {
+    look: 'text',
+    color: 'soft',
+    px: '4px',
+    minW: '22px',
+    minH: '22px',
+    textDecoration: 'none',
+    fontSize: '12px',
+  } as const;
+  return (
+    <Flex
+      ref={setNodeRef}
+      style={{ transform: CSS.Transform.toString(transform), transition: transition ?? undefined }}
+      align="center"
+      pl={`${6 + item.depth * 12}px`}
+      pr="6px"
+      bg={isDragging ? 'saidGround' : on ? 'actGround' : undefined}
+      position="relative"
+      zIndex={isDragging ? 2 : undefined}
+      data-item={item.part}
+    >
+      <chakra.button
+        type="button"
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${item.label}`}
+        title="Drag, or press Space and use the arrow keys"
+        cursor="grab"
+        color="soft"
+        px="4px"
+        minH="22px"
+        touchAction="none"
+      >
+        <span aria-hidden>⋮⋮</span>
+      </chakra.button>
+      <chakra.button
+        type="button"
+        flex="1"
+        minW={0}
+        textAlign="left"
+        cursor="pointer"
+        display="flex"
+        gap="6px"
+        py="1px"
+        alignItems="baseline"
+        title={`${item.label} · ${item.name}`}
+        fontWeight={item.sort === 'page' || item.sort === 'section' ? 620 : 400}
+        aria-current={on || undefined}
+        onClick={() => bench.select(item.part)}
+      >
+        <chakra.span overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+          {item.label}
+        </chakra.span>
+      </chakra.button>
+      {on && (
+        <>
+          <Button
+            {...act}
+            disabled={item.at === 0}
+            aria-label={`${item.label} up`}
+            onClick={() => move(-1)}
+          >
+            ↑
+          </Button>
+          <Button
+            {...act}
+            disabled={last}
+            aria-label={`${item.label} down`}
+            onClick={() => move(1)}
+          >
+            ↓
+          </Button>
+        </>
+      )}
+    </Flex>
+  );
+}
