@@ -40,7 +40,7 @@ export function PageHead({ workspace, section, title, form, children }: PageHead
         gap="16px"
         px="14px"
         minH="34px"
-        bg="inset"
+        bg="sheet"
         borderBottomWidth="1px"
         borderColor="line"
         fontSize="13px"

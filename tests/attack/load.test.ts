@@ -302,7 +302,7 @@ describe.skipIf(!thorough)('sizes', () => {
     await database.query("delete from record where form = 'berth_visit' and place <= -100000");
     await database.query("delete from document where form like 'f\\_%' or name like 'f\\_%'");
     await database.query('vacuum analyze record');
-  });
+  }, 600_000);
 
   test('200 forms with 20 behaviours each', async () => {
     await database.query(

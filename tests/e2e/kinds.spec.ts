@@ -310,9 +310,11 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
     .getByRole('button', { name: /^What is on board/ })
     .click();
   await part.getByRole('button', { name: 'Remove Sludge' }).click();
-  await expect(part.getByText('The key sludge is in use.')).toBeVisible();
-  await part.getByRole('button', { name: 'Leave it' }).click();
-  // Renaming, after a look at what will change.
+  await expect(part.getByText('The key sludge is in use')).toBeVisible();
+  await part.getByRole('button', { name: 'Keep it' }).click();
+  // Renaming, after a look at what will change; something was done in the form before.
+  await page.locator('#field-vessel').fill('Tern');
+  await page.keyboard.press('Tab');
   await item('tank')
     .getByRole('button', { name: /^Tank or drum/ })
     .click();
@@ -328,12 +330,19 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   await expect(preview.getByText('1 record will hold it under the new name.')).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
   await preview.getByRole('button', { name: 'Rename everywhere' }).click();
-  await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible({
-    timeout: 20_000,
-  });
+  // It stays in Structure, with the steps done so far, and can be undone.
+  const renamed = page.getByText('tank is kept_in everywhere now.');
+  await expect(renamed).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('after step 1 of 1')).toBeVisible();
+  await expect(part.getByRole('heading', { name: 'Tank or drum' })).toBeVisible();
+  await page.getByRole('tab', { name: 'Fee' }).click();
   await expect(page.locator('.cm-content')).toContainText('fields.kept_in.shown');
-  // Removing says first what it breaks.
   await page.getByRole('tab', { name: 'Structure' }).click();
+  await renamed.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('kept_in is tank everywhere now.')).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(renamed).toBeVisible({ timeout: 20_000 });
+  // Removing says first what it breaks.
   await item('kept_in')
     .getByRole('button', { name: /^Tank or drum/ })
     .click();

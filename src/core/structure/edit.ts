@@ -216,7 +216,7 @@ export function newField(
   switch (kind) {
     case 'choice':
     case 'choices':
-      return { ...base, kind, options: [{ key: 'first', label: 'First' }] };
+      return { ...base, kind, options: [] };
     case 'reference':
       if (table === null)
         throw new StructureFault('A reference needs a table, and the workspace has none yet.');

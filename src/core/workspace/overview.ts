@@ -61,7 +61,6 @@ export interface FormRow {
 export interface RemovedForm {
   name: string;
   title: string;
-  revision: number;
 }
 
 /** What changed since a release, in a few words; the empty text for nothing. */

@@ -99,9 +99,9 @@ export async function renameForm(name: string, title: string, by: string): Promi
 
 /**
  * Removes a form as it was seen at revision `from`; behaviours, scenarios, records and releases stay and are there again
- * when it is restored. Gives the revision to restore it from. Throws a Refusal (422) while another form lists its records.
+ * when it is restored. Throws a Refusal (422) while another form lists its records.
  */
-export async function removeForm(name: string, from: number, by: string): Promise<number> {
+export async function removeForm(name: string, from: number, by: string): Promise<void> {
   const lister = (await readForms()).find(
     (form) => form.name !== name && form.children?.some((list) => list.form === name),
   );
@@ -111,7 +111,7 @@ export async function removeForm(name: string, from: number, by: string): Promis
       `${lister.title} lists records of this form. Remove that list in its structure first.`,
     );
   const result = await removeDocument({ kind: 'form', name }, from, by);
-  if (result.saved) return result.revision;
+  if (result.saved) return;
   throw result.theirs.content === null
     ? new Refusal(404, `There is no form "${name}".`)
     : new Refusal(409, 'Somebody else changed this form meanwhile. Reload to see it.');
@@ -124,7 +124,8 @@ export async function restoreForm(name: string, by: string): Promise<void> {
     throw new Refusal(404, `There was no form "${name}".`);
   // Somebody else was faster.
   if (gone.content !== null) return;
-  await saveDocument({ kind: 'form', name }, last!.content!, gone.revision, by);
+  // What was removed counts as not there; somebody who restores it at the same time saves the same.
+  await saveDocument({ kind: 'form', name }, last!.content!, 0, by);
 }
 
 async function existing(name: string): Promise<Form> {

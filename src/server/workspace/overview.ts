@@ -127,13 +127,11 @@ export async function readParts(forms: readonly string[]): Promise<Map<string, P
 /** Forms that were removed, the last one first, as they were called. */
 export async function readRemovedForms(): Promise<RemovedForm[]> {
   const { rows } = await database().execute(sql`
-    select d.name, d.revision, (select r.content ->> 'title' from revision r where r.document = d.id and r.content is not null order by r.number desc limit 1) as title
+    select d.name, (select r.content ->> 'title' from revision r where r.document = d.id and r.content is not null order by r.number desc limit 1) as title
     from document d join revision gone on gone.document = d.id and gone.number = d.revision
     where d.kind = 'form' and d.content is null
     order by gone.saved_at desc limit ${MOST_REMOVED}`);
-  return z
-    .array(z.object({ name: z.string(), revision: z.number(), title: z.string() }))
-    .parse(rows);
+  return z.array(z.object({ name: z.string(), title: z.string() })).parse(rows);
 }
 
 /** Removed forms that the page of forms offers to restore. */

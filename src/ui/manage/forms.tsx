@@ -233,6 +233,7 @@ function useCheck(forms: readonly FormRow[]): Checking | { says: string } | null
       check?.current === true && (scenarios === 0 || run?.current === true);
     if (forms.every(isKnown)) return;
     let here = true;
+    setChecking({ problems: [], done: 0, of: 0 });
     void checkWorkspace((so) => here && setChecking(so)).then((over) => {
       if (!here) return;
       setChecking('says' in over ? over : null);

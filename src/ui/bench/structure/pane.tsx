@@ -156,6 +156,7 @@ function Add({ bench }: { bench: BenchStore }) {
   };
   return (
     <Flex gap="6px" align="center">
+      <chakra.span color="soft">Add</chakra.span>
       <Select
         aria-label="What to add"
         value={what}

@@ -149,6 +149,7 @@ function Carrying({
   const [to, setTo] = useState(first);
   const [preview, setPreview] = useState<Renaming | null>(null);
   const [says, setSays] = useState<string | null>(null);
+  const shown = useRef<HTMLDivElement>(null);
   const ask = async (apply: boolean) => {
     const reply = await bench.rename({ ...of, to: to.trim() }, apply);
     if ('says' in reply) setSays(reply.says);
@@ -160,6 +161,9 @@ function Carrying({
   useEffect(() => {
     if (at === 'preview') void ask(false);
   }, []);
+  useEffect(() => {
+    if (preview !== null) shown.current?.scrollIntoView({ block: 'nearest' });
+  }, [preview]);
   return (
     <>
       <Flex gap="6px" align="end" wrap="wrap">
@@ -195,7 +199,7 @@ function Carrying({
         </Notice>
       )}
       {preview !== null && !preview.applied && (
-        <Box mt="8px">
+        <Box mt="8px" ref={shown}>
           <Preview renaming={preview} />
           <Button look="go" mt="6px" onClick={() => void ask(true)}>
             {of.key === null ? 'Rename everywhere' : 'Change it everywhere'}

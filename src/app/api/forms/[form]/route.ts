@@ -22,7 +22,7 @@ export async function PUT(request: Request, { params }: Props) {
 export async function DELETE(request: Request, { params }: Props) {
   return answer(request, async () => {
     const { from } = readQuery(request, Removing);
-    const revision = await removeForm((await params).form, from, (await currentPerson()).key);
-    return Response.json({ revision });
+    await removeForm((await params).form, from, (await currentPerson()).key);
+    return Response.json({});
   });
 }
