@@ -72,6 +72,8 @@ export type Act = Base &
         name: string;
         declaration: ts.VariableDeclaration;
         how: 'assigned' | 'changed';
+        /** What the key and the value depend on where something is put under a key, as in a cache. */
+        put: { key: Access[]; value: Known } | null;
       }
     | { type: 'clock'; what: string }
     /** A method of the form or a part that does something: `form.clear`, `add`, `open`. */

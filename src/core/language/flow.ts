@@ -9,6 +9,7 @@ import {
   bare,
   type Access,
   type Act,
+  type ActOf,
   type Block,
   type Condition,
   type Flow,
@@ -454,6 +455,7 @@ class Reader {
           name: left.text,
           declaration: bound.module,
           how: 'assigned',
+          put: null,
         });
       env.widen(left.text, given);
       return given;
@@ -465,10 +467,12 @@ class Reader {
         ? (bare(left.argumentExpression) as ts.StringLiteralLike).text
         : null;
     const of = this.#see(left.expression, env);
-    if (name === null) {
-      this.#changed(left.expression, node, env);
+    if (name === null && ts.isElementAccessExpression(left)) {
+      const key = this.#quietly(left.argumentExpression, env).reads;
+      this.#changed(left.expression, node, env, op === '=' ? { key, value: given } : null);
       return given;
     }
+    if (name === null) return given;
     // Where a part itself is assigned, such as `fields.a = 3`.
     if (
       of.thing?.is === 'cells' ||
@@ -504,7 +508,7 @@ class Reader {
   }
 
   /** Something that a module variable holds is changed. */
-  #changed(of: ts.Expression, node: ts.Node, env: Env): void {
+  #changed(of: ts.Expression, node: ts.Node, env: Env, put: ActOf<'state'>['put'] = null): void {
     let root = bare(of);
     while (ts.isPropertyAccessExpression(root) || ts.isElementAccessExpression(root))
       root = bare(root.expression);
@@ -516,6 +520,7 @@ class Reader {
         name: (root as ts.Identifier).text,
         declaration: bound.module,
         how: 'changed',
+        put,
       });
   }
 
@@ -654,7 +659,14 @@ class Reader {
     if (callee.run !== null) return this.#inline(callee.run, given);
     const name = callee.thing?.is === 'method' ? callee.thing.name : '';
     if (ts.isPropertyAccessExpression(called) && CHANGING.has(called.name.text))
-      this.#changed(called.expression, node, env);
+      this.#changed(
+        called.expression,
+        node,
+        env,
+        called.name.text === 'set' && given.length === 2
+          ? { key: given[0]!.reads, value: given[1]! }
+          : null,
+      );
     if (/^Date\.now$|^Temporal\.Now\.(?!plainDateISO|timeZoneId)/.test(name))
       this.#clock(node, `${name}()`);
     if (name === 'random') return this.#clock(node, 'Math.random()');

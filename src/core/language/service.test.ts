@@ -24,6 +24,26 @@ test('the demo has no finding', () => {
   }
 });
 
+describe('a comparison that the compiler takes for impossible', () => {
+  const asked = (between: string) =>
+    found(
+      `on.click(buttons.whole_week, async () => { if (fields.pilot_choice.value === "own") return; ${between} if (fields.pilot_choice.value === "own") log(1); });`,
+    );
+  test('is one, unless people could fill in meanwhile', () => {
+    expect(asked('log(0);')).toHaveLength(1);
+    expect(asked('await after(1000);')).toEqual([]);
+    expect(asked('const later = async () => { await after(1000); }; log(later);')).toHaveLength(1);
+  });
+
+  test('is one after an await too, where there is no such key', () => {
+    expect(
+      found(
+        'on.click(buttons.whole_week, async () => { await after(1000); if (fields.pilot_choice.value === "Own") log(1); });',
+      ),
+    ).not.toEqual([]);
+  });
+});
+
 describe('an error while typing', () => {
   test.each([
     [

@@ -3,6 +3,7 @@
  * behaviours of one form, each a module of its own, with the form's typings as the only surroundings.
  */
 import ts from 'typescript-classic';
+import { mayHoldAfterAwait } from './after-await';
 import { nearest } from '../wire/failures';
 import { TOO_DEEP } from './compile';
 import type { Source } from './header';
@@ -184,7 +185,8 @@ export class FormLanguage {
         ? syntactic
         : this.#service
             .getSemanticDiagnostics(name)
-            .filter(({ code }) => !(name.endsWith('.js') && IMPLICIT_ANY.test(String(code))));
+            .filter(({ code }) => !(name.endsWith('.js') && IMPLICIT_ANY.test(String(code))))
+            .filter((one) => !mayHoldAfterAwait(one, file, program.getTypeChecker()));
     const fromCompiler = found.map((one) => this.#reworded(one, file));
     if (syntactic.length > 0) return fromCompiler;
     const misuses = topLevelMisuse(file).map(({ from, to, says }) =>

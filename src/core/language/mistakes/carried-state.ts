@@ -19,7 +19,7 @@ export const carriedState: Mistake = {
       }
     }
     return [...touched].flatMap(([declaration, act]): Finding[] => {
-      if (reset.has(declaration)) return [];
+      if (reset.has(declaration) || isCache(declaration, subject)) return [];
       const line = file.getLineAndCharacterOfPosition(act.node.getStart(file)).line + 1;
       return [
         {
@@ -32,6 +32,45 @@ export const carriedState: Mistake = {
     });
   },
 };
+
+/**
+ * What is kept under a key and depends on nothing but that key may outlive the record: it is the same for every one. So
+ * it is only when nothing else is done with the variable than looking up and putting in by key.
+ */
+function isCache(declaration: ts.VariableDeclaration, { flow, file }: Subject): boolean {
+  const puts = flow.blocks.flatMap((block) =>
+    actsOf(block, 'state').filter((act) => act.declaration === declaration),
+  );
+  const dependsOnKey = ({ put }: ActOf<'state'>) =>
+    put !== null &&
+    put.key.length > 0 &&
+    [...put.value.marks].every((mark) => mark === 'service' || mark === 'event') &&
+    put.value.reads.every((read) =>
+      put.key.some((key) => key.part === read.part && key.aspect === read.aspect),
+    );
+  return puts.every(dependsOnKey) && usesOf(declaration, file).every(isByKey);
+}
+
+function usesOf(declaration: ts.VariableDeclaration, file: ts.SourceFile): ts.Identifier[] {
+  const { name } = declaration;
+  const found: ts.Identifier[] = [];
+  const look = (node: ts.Node): void => {
+    if (ts.isIdentifier(node) && node !== name && node.text === name.getText(file))
+      found.push(node);
+    ts.forEachChild(node, look);
+  };
+  look(file);
+  return found;
+}
+
+function isByKey({ parent }: ts.Identifier): boolean {
+  if (ts.isElementAccessExpression(parent)) return true;
+  return (
+    ts.isPropertyAccessExpression(parent) &&
+    /^(?:get|has|set)$/.test(parent.name.text) &&
+    ts.isCallExpression(parent.parent)
+  );
+}
 
 function resetAtLoad(declaration: ts.VariableDeclaration, name: string, { file }: Subject): Fix[] {
   const { initializer, parent } = declaration;

@@ -29,7 +29,8 @@ function inBlock(block: Block, subject: Subject): Finding[] {
           parts.field(part) === null ||
           block.tied.includes(part) ||
           written.has(part) ||
-          ofSameRows(part, block)
+          ofSameRows(part, block) ||
+          comesWith(part, block, subject)
         )
           continue;
         if (
@@ -64,6 +65,27 @@ function inBlock(block: Block, subject: Subject): Finding[] {
 /** Cells of the row an event is about are at hand, and their own columns are tied one by one. */
 function ofSameRows(part: string, block: Block): boolean {
   return block.tied.some((tied) => tied === part.split('.')[0]);
+}
+
+/** A field that no person writes, and that only changes when one of those does that the block is tied to. */
+function comesWith(part: string, block: Block, subject: Subject): boolean {
+  const field = subject.parts.field(part);
+  if (field?.locked !== true && field?.scriptOnly !== true) return false;
+  const writers = everyBlock(subject).filter((other) =>
+    actsOf(other, 'write').some((act) => act.part === part && act.aspect === 'value'),
+  );
+  const isTied = (name: string) => block.tied.includes(name);
+  return (
+    writers.length > 0 &&
+    writers.every((writer) =>
+      writer.sort === 'rule'
+        ? actsOf(writer, 'read').every(
+            ({ access }) =>
+              access.aspect !== 'value' || access.part === part || isTied(access.part),
+          )
+        : writer.event === 'load' || (writer.tied.length > 0 && writer.tied.every(isTied)),
+    )
+  );
 }
 
 /** Only where the handler uses nothing of the event, which would no longer be about one field. */

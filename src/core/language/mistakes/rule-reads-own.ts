@@ -1,10 +1,7 @@
 import type ts from 'typescript-classic';
 import { actsOf, type ActOf, type Block } from '../acts';
+import { comesToRest } from './at-rest';
 import type { Finding, Mistake, Subject } from './mistake';
-
-/** Rewriting a value in its own spelling comes to rest at once. */
-const NORMALISES =
-  /\.(?:trim|trimStart|trimEnd|toUpperCase|toLowerCase|normalize)\(|\bround\(|checks\.format\(/;
 
 /** A rule that writes what it reads: it sees its own last word as if somebody had entered it. */
 export const ruleReadsOwn: Mistake = {
@@ -58,14 +55,7 @@ function readsValue(block: Block, act: ActOf<'write'>, file: ts.SourceFile): boo
       other.access.aspect === 'value' &&
       (written < 0 || i < written),
   );
-  return (
-    reads &&
-    !(
-      act.value !== null &&
-      NORMALISES.test(act.value.getText(file)) &&
-      act.reads.some(({ part }) => part === act.part)
-    )
-  );
+  return reads && !comesToRest(block, act, file);
 }
 
 /** The rule itself has said it earlier in this run, which it may well read. */

@@ -38,8 +38,14 @@ function writesOf(blocks: readonly Block[]): { block: Block; act: ActOf<'write'>
 
 /** Values are facts that several handlers may well enter; two rules that both hold one are rivals. */
 function isRivalry(act: ActOf<'write'>, mine: Block, theirs: Block): boolean {
+  if (isDefault(mine, theirs) || isDefault(theirs, mine)) return false;
   return (
     STEERED.has(act.aspect) ||
     (act.aspect === 'value' && mine.sort === 'rule' && theirs.sort === 'rule')
   );
+}
+
+/** What a handler says at load stands until a rule takes over: a default, and no rival. */
+function isDefault(block: Block, other: Block): boolean {
+  return block.sort === 'handler' && block.event === 'load' && other.sort === 'rule';
 }

@@ -1,0 +1,217 @@
+/**
+ * Whether a rule that writes a value it reads comes to rest at once: written again, it would write the same, or nothing.
+ * What cannot be told is taken for not at rest.
+ */
+import ts from 'typescript-classic';
+import { actsOf, bare, type ActOf, type Block, type Condition } from '../acts';
+
+type Write = ActOf<'write'>;
+type Constant = string | number | boolean | null;
+
+export function comesToRest(block: Block, act: Write, file: ts.SourceFile): boolean {
+  if (act.value === null || act.op !== '=') return false;
+  const own = new OwnValue(block, act, file);
+  if (own.isReached(act.value)) return true;
+  // Of two that are written by turns, each is written because of the other.
+  const isOnly = actsOf(block, 'write').every(
+    (other) => other === act || other.part !== act.part || other.aspect !== 'value',
+  );
+  return isOnly && own.isDone(act);
+}
+
+/** Methods of texts and functions of numbers that change nothing the second time, whatever else they are given. */
+const SETTLING = /^(?:trim|trimStart|trimEnd|toUpperCase|toLowerCase|normalize)$/;
+const SETTLING_CALLS = /^(?:Math\.(?:min|max|round|floor|ceil|trunc|abs)|round|checks\.format)$/;
+
+class OwnValue {
+  readonly #reads: ReadonlySet<ts.Node>;
+  readonly #file: ts.SourceFile;
+
+  constructor(block: Block, { part }: Write, file: ts.SourceFile) {
+    this.#file = file;
+    this.#reads = new Set(
+      actsOf(block, 'read').flatMap(({ access }) =>
+        access.part === part && access.aspect === 'value' && access.spelled === 'value'
+          ? [access.node]
+          : [],
+      ),
+    );
+  }
+
+  /** Whether an expression is the own value itself, by whatever constant. */
+  #isOwn(expression: ts.Expression): boolean {
+    const inner = bare(expression);
+    if (this.#reads.has(inner)) return true;
+    if (!ts.isIdentifier(inner)) return false;
+    const declared = this.#declarationOf(inner);
+    if (declared === null) return false;
+    return ts.isBindingElement(declared)
+      ? this.#reads.has(declared)
+      : declared.initializer !== undefined && this.#isOwn(declared.initializer);
+  }
+
+  /** The nearest constant of that name before it. */
+  #declarationOf(name: ts.Identifier): ts.VariableDeclaration | ts.BindingElement | null {
+    let found: ts.VariableDeclaration | ts.BindingElement | null = null;
+    const look = (node: ts.Node): void => {
+      if (node.pos > name.pos) return;
+      if (
+        (ts.isVariableDeclaration(node) || ts.isBindingElement(node)) &&
+        ts.isIdentifier(node.name) &&
+        node.name.text === name.text
+      )
+        found = node;
+      ts.forEachChild(node, look);
+    };
+    look(this.#file);
+    return found;
+  }
+
+  /** Whether nothing of the own value is in an expression. */
+  #isFree(node: ts.Node): boolean {
+    if (ts.isExpression(node) && this.#isOwn(node)) return false;
+    if (ts.isIdentifier(node)) {
+      const declared = this.#declarationOf(node);
+      if (declared?.initializer !== undefined && ts.isVariableDeclaration(declared))
+        return this.#isFree(declared.initializer);
+    }
+    let free = true;
+    ts.forEachChild(node, (child) => {
+      free &&= this.#isFree(child);
+    });
+    return free;
+  }
+
+  /** Whether an expression applied to its own outcome gives that again. */
+  isReached(expression: ts.Expression): boolean {
+    const inner = bare(expression);
+    if (this.#isOwn(inner)) return true;
+    const isEither = (node: ts.Expression) => this.isReached(node) || this.#isFree(node);
+    if (ts.isCallExpression(inner)) {
+      const called = bare(inner.expression);
+      if (SETTLING_CALLS.test(called.getText(this.#file)))
+        return (
+          inner.arguments.some((argument) => this.isReached(argument)) &&
+          inner.arguments.every(isEither)
+        );
+      if (!ts.isPropertyAccessExpression(called) || !this.isReached(called.expression))
+        return false;
+      return SETTLING.test(called.name.text) || takesOut(called.name.text, inner.arguments);
+    }
+    if (
+      ts.isBinaryExpression(inner) &&
+      (inner.operatorToken.kind === ts.SyntaxKind.QuestionQuestionToken ||
+        inner.operatorToken.kind === ts.SyntaxKind.BarBarToken)
+    )
+      return this.isReached(inner.left) && isEither(inner.right);
+    // One way leaves it as it is, so whatever the other gives stays.
+    if (ts.isConditionalExpression(inner))
+      return (
+        (this.isReached(inner.whenTrue) && isEither(inner.whenFalse)) ||
+        (this.isReached(inner.whenFalse) && isEither(inner.whenTrue))
+      );
+    return false;
+  }
+
+  /**
+   * Whether a constant is written only while the value is something else, as one beyond a limit. Where it is written
+   * because the field is empty, nobody could empty it any more.
+   */
+  isDone({ value, conditions }: Write): boolean {
+    const written = constantOf(value!);
+    if (written === undefined) return false;
+    const asked = conditions.flatMap(({ node, holds }) => atoms(node, holds));
+    if (
+      written !== null &&
+      asked.some((atom) => this.#holdsWith(atom, null) === true && this.#asksForEmpty(atom))
+    )
+      return false;
+    return asked.some((atom) => this.#holdsWith(atom, written) === false);
+  }
+
+  #asksForEmpty(atom: Atom): boolean {
+    return this.#holdsWith(atom, 'x') !== true && this.#holdsWith(atom, 1) !== true;
+  }
+
+  /** Whether a condition would hold if this were the own value; null where that cannot be told. */
+  #holdsWith({ node, holds }: Atom, value: Constant): boolean | null {
+    const inner = bare(node);
+    if (this.#isOwn(inner)) return Boolean(value) === holds;
+    if (!ts.isBinaryExpression(inner)) return null;
+    const isLeft = this.#isOwn(inner.left);
+    const other = constantOf(isLeft ? inner.right : inner.left);
+    if ((!isLeft && !this.#isOwn(inner.right)) || other === undefined) return null;
+    const outcome = compared(
+      isLeft ? value : other,
+      inner.operatorToken.kind,
+      isLeft ? other : value,
+    );
+    return outcome === null ? null : outcome === holds;
+  }
+}
+
+/** Taking something out of a text, or cutting it to a length. */
+function takesOut(method: string, given: readonly ts.Expression[]): boolean {
+  if (method === 'replace' || method === 'replaceAll')
+    return given.length === 2 && constantOf(given[1]!) === '';
+  return (
+    (method === 'slice' || method === 'substring') &&
+    given.length === 2 &&
+    constantOf(given[0]!) === 0
+  );
+}
+
+type Atom = Pick<Condition, 'node' | 'holds'>;
+
+/** The parts of a condition that all have to hold, or all have to fail. */
+function atoms(node: ts.Expression, holds: boolean): Atom[] {
+  const inner = bare(node);
+  if (ts.isPrefixUnaryExpression(inner) && inner.operator === ts.SyntaxKind.ExclamationToken)
+    return atoms(inner.operand, !holds);
+  const joined = holds ? ts.SyntaxKind.AmpersandAmpersandToken : ts.SyntaxKind.BarBarToken;
+  if (ts.isBinaryExpression(inner) && inner.operatorToken.kind === joined)
+    return [...atoms(inner.left, holds), ...atoms(inner.right, holds)];
+  return [{ node: inner, holds }];
+}
+
+/** What a literal says; undefined for everything else. */
+function constantOf(expression: ts.Expression): Constant | undefined {
+  const inner = bare(expression);
+  if (ts.isStringLiteralLike(inner)) return inner.text;
+  if (ts.isNumericLiteral(inner)) return Number(inner.text);
+  if (
+    ts.isPrefixUnaryExpression(inner) &&
+    inner.operator === ts.SyntaxKind.MinusToken &&
+    ts.isNumericLiteral(inner.operand)
+  )
+    return -Number(inner.operand.text);
+  if (inner.kind === ts.SyntaxKind.NullKeyword) return null;
+  if (inner.kind === ts.SyntaxKind.TrueKeyword) return true;
+  return inner.kind === ts.SyntaxKind.FalseKeyword ? false : undefined;
+}
+
+function compared(left: Constant, op: ts.SyntaxKind, right: Constant): boolean | null {
+  switch (op) {
+    case ts.SyntaxKind.EqualsEqualsEqualsToken:
+    case ts.SyntaxKind.EqualsEqualsToken:
+      return left === right;
+    case ts.SyntaxKind.ExclamationEqualsEqualsToken:
+    case ts.SyntaxKind.ExclamationEqualsToken:
+      return left !== right;
+  }
+  if (typeof left !== typeof right || (typeof left !== 'number' && typeof left !== 'string'))
+    return null;
+  const [a, b] = [left, right as typeof left];
+  switch (op) {
+    case ts.SyntaxKind.LessThanToken:
+      return a < b;
+    case ts.SyntaxKind.LessThanEqualsToken:
+      return a <= b;
+    case ts.SyntaxKind.GreaterThanToken:
+      return a > b;
+    case ts.SyntaxKind.GreaterThanEqualsToken:
+      return a >= b;
+    default:
+      return null;
+  }
+}
