@@ -3,6 +3,7 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { readHead } from '@/server/workspace/read';
 import { Providers } from '@/ui/providers';
 
 export const metadata: Metadata = {
@@ -13,10 +14,17 @@ export const metadata: Metadata = {
 export default async function Layout({ children }: { children: ReactNode }) {
   // Of the policy that src/proxy.ts gave this page.
   const nonce = (await headers()).get('x-nonce') ?? '';
+  // A page of error has to be shown without a database too.
+  const dates = await readHead().then(
+    (head) => head.dates ?? 'iso',
+    () => 'iso' as const,
+  );
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <Providers nonce={nonce}>{children}</Providers>
+        <Providers nonce={nonce} dates={dates}>
+          {children}
+        </Providers>
       </body>
     </html>
   );

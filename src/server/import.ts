@@ -7,10 +7,11 @@ import { saveDocument } from './revisions/documents';
 import * as schema from './schema';
 
 export async function importWorkspace(database: Database, workspace: Workspace): Promise<void> {
-  const { title, roles, people } = workspace;
+  const { title, roles, people, dates } = workspace;
+  const head = { title, roles, people, ...(dates === undefined ? {} : { dates }) };
   const by = people[0]!.key;
   await database.transaction(async (tx) => {
-    await saveDocument({ kind: 'head', name: 'head' }, { title, roles, people }, 0, by, tx);
+    await saveDocument({ kind: 'head', name: 'head' }, head, 0, by, tx);
     for (const table of workspace.tables)
       await saveDocument({ kind: 'table', name: table.name }, table, 0, by, tx);
     for (const service of workspace.services)

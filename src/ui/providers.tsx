@@ -3,15 +3,25 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
+import type { DateStyle } from '@/core/form/date-style';
+import { DatesIn } from './dates';
 import { EmotionRegistry } from './emotion-registry';
 import { system } from './theme';
 
-export function Providers({ nonce, children }: { nonce: string; children: ReactNode }) {
+export function Providers({
+  nonce,
+  dates,
+  children,
+}: {
+  nonce: string;
+  dates: DateStyle;
+  children: ReactNode;
+}) {
   return (
     <EmotionRegistry>
       <ChakraProvider value={system}>
         <ThemeProvider attribute="class" disableTransitionOnChange nonce={nonce}>
-          {children}
+          <DatesIn style={dates}>{children}</DatesIn>
         </ThemeProvider>
       </ChakraProvider>
     </EmotionRegistry>

@@ -18,6 +18,7 @@ import { planRekey } from '../core/structure/rekey';
 import { planRename } from '../core/structure/rename';
 import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
+import { SpellingSchema } from '../core/workspace/csv-spelling';
 import type { Fault } from '../core/workspace/json';
 
 const Source = z.object({ name: z.string(), text: z.string() });
@@ -66,10 +67,11 @@ const TASKS = {
       text: z.string(),
       columns: z.array(ColumnSchema).optional(),
       key: z.string().nullable().optional(),
+      spelling: SpellingSchema.optional(),
     }),
-    ({ file, text, columns, key }) => {
+    ({ file, text, columns, key, spelling }) => {
       const faults: Fault[] = [];
-      const guess = guessColumns(file, text, faults);
+      const guess = guessColumns(file, text, faults, spelling ?? null);
       if (guess === null) return { guess: null, rows: [], faults };
       const told =
         columns ??
@@ -84,6 +86,7 @@ const TASKS = {
         { key: key ?? guess.key ?? told[0]!.name, columns: told },
         faults,
         told.map((column) => column.name),
+        guess.spelling,
       );
       return { guess: { ...guess, columns: told }, rows, faults };
     },

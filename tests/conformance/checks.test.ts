@@ -95,6 +95,21 @@ test('IBANs are as validator and ibantools say, with every check digit', () => {
   );
 });
 
+test('an IBAN of each country of the registry has its length and no other', () => {
+  const countries = Object.entries(ibantools.countrySpecs).filter(
+    ([, spec]) => spec.IBANRegistry === true && spec.chars !== null,
+  );
+  expect(countries.length).toBeGreaterThan(90);
+  for (const [country, { chars }] of countries)
+    for (let length = 12; length <= 34; length++) {
+      const account = '0'.repeat(length - 4);
+      const check = Array.from({ length: 97 }, (_, i) => String(i + 2).padStart(2, '0'));
+      // One of all check digits fits; whether it is taken depends on the length alone.
+      const taken = check.some((two) => checks.iban(`${country}${two}${account}`));
+      expect([country, length, taken]).toEqual([country, length, length === chars]);
+    }
+});
+
 test('Luhn numbers are as validator says', () => {
   fc.assert(
     fc.property(fc.integer({ min: 2, max: 19 }).chain(digits), (number) => {

@@ -365,7 +365,7 @@ test('a table is edited, and CSV comes in after a preview that names bad cells',
   await box
     .locator('input[type=file]')
     .setInputFiles(csv('code,name,rate\noily,Oily waste,dear\nash,Ash,12\n'));
-  await expect(box.getByText('row 1, rate: "dear" is not a number')).toBeVisible();
+  await expect(box.getByText('line 2, rate: "dear" is not a number')).toBeVisible();
   await expect(box.getByRole('button', { name: 'Replace all rows' })).toBeDisabled();
   await box.locator('input[type=file]').setInputFiles(csv('code,name,rate\nash,Ash,12\n'));
   await box.getByRole('button', { name: 'Add rows with new keys' }).click();

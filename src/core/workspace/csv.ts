@@ -3,8 +3,15 @@
  * file that nobody has described yet.
  */
 import { parse as parseCsv } from 'csv-parse/sync';
-import { isDate } from '../form/formats';
 import type { CellValue, Row, TableShape } from '../form/table';
+import {
+  cellsInWords,
+  delimiterOf,
+  readCell,
+  spellingOf,
+  STANDARD,
+  type Spelling,
+} from './csv-spelling';
 import type { Fault } from './json';
 
 /** Faults of one file that are named; more help nobody. */
@@ -24,13 +31,49 @@ function tooMany(file: string, columns: number, faults: Fault[]): boolean {
   return true;
 }
 
-/** Reads the rows of a table from CSV; every bad cell is named by line and column. `names` stand in for the headings. */
+type Line = { record: string[]; info: { lines: number } };
+
+/** The cells of each line; null, with a fault in words, when the text is no CSV. */
+function linesOf(
+  file: string,
+  text: string,
+  delimiter: Spelling['delimiter'],
+  faults: Fault[],
+): Line[] | null {
+  try {
+    const lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true, delimiter });
+    return lines as unknown as Line[];
+  } catch (caught) {
+    const { code = '', lines: line = 1 } = caught as { code?: string; lines?: number };
+    faults.push({ file, line, path: [], says: NO_CSV[code] ?? 'this line cannot be read as CSV' });
+    return null;
+  }
+}
+
+/** What is wrong with a text that is no CSV, by the parser's codes, and what to do. */
+const NO_CSV: Readonly<Record<string, string>> = {
+  CSV_QUOTE_NOT_CLOSED:
+    'a quotation mark is opened and never closed. Close it, or double it where it belongs to the text',
+  CSV_INVALID_CLOSING_QUOTE:
+    'something stands after a closing quotation mark. Double the quotation marks that belong to the text',
+  INVALID_OPENING_QUOTE:
+    'a quotation mark stands inside a cell. Put the whole cell in quotation marks and double the one inside',
+  CSV_RECORD_INCONSISTENT_FIELDS_LENGTH:
+    'this line has more or fewer cells than the first one. A cell with a separator in it stands in quotation marks',
+  CSV_MAX_RECORD_SIZE: 'this line is too long',
+};
+
+/**
+ * Reads the rows of a table from CSV; every bad cell is named by line and column. `names` stand in for the headings;
+ * `spelling` is how the file is written, RFC 4180 unless said.
+ */
 export function readRows(
   file: string,
   text: string,
   shape: Pick<TableShape, 'key' | 'columns'>,
   faults: Fault[],
   names: readonly string[] | null = null,
+  spelling: Spelling = STANDARD,
 ): Row[] {
   let left = MOST_FAULTS;
   const fault = (line: number, path: (string | number)[], says: string) => {
@@ -38,14 +81,8 @@ export function readRows(
     else if (left === -1)
       faults.push({ file, line, path: [], says: 'there are more faults like these' });
   };
-  let lines: { record: string[]; info: { lines: number } }[];
-  try {
-    lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true }) as never;
-  } catch (caught) {
-    const { lines: line = 1 } = caught as { lines?: number };
-    fault(line, [], `is not CSV as of RFC 4180: ${(caught as Error).message}`);
-    return [];
-  }
+  const lines = linesOf(file, text, spelling.delimiter, faults);
+  if (lines === null) return [];
   const [header, ...body] = lines;
   if (header === undefined) {
     fault(1, [], 'the first line has to name the columns');
@@ -71,9 +108,13 @@ export function readRows(
     record.forEach((cell, i) => {
       const column = columns[i];
       if (column === undefined) return;
-      const value = readCell(cell, column.kind);
+      const value = readCell(cell, column.kind, spelling);
       if (value === undefined)
-        fault(info.lines, [column.name], `${JSON.stringify(cell)} is not ${CELLS[column.kind]}`);
+        fault(
+          info.lines,
+          [column.name],
+          `${JSON.stringify(cell)} is not ${cellsInWords(column.kind, spelling)}`,
+        );
       else row[column.name] = value;
     });
     const key = String(row[shape.key] ?? '');
@@ -84,29 +125,6 @@ export function readRows(
   });
 }
 
-const CELLS = {
-  text: 'a text',
-  number: 'a number',
-  date: 'a date spelled YYYY-MM-DD',
-  yes_no: 'yes or no',
-} as const;
-
-function readCell(cell: string, kind: keyof typeof CELLS): CellValue | undefined {
-  if (cell === '') return null;
-  switch (kind) {
-    case 'text':
-      return cell;
-    case 'number': {
-      const number = Number(cell);
-      return cell.trim() === '' || !Number.isFinite(number) ? undefined : number;
-    }
-    case 'date':
-      return isDate(cell) ? cell : undefined;
-    case 'yes_no':
-      return cell === 'yes' ? true : cell === 'no' ? false : undefined;
-  }
-}
-
 type Column = TableShape['columns'][number];
 
 /** What a file with a line of headings seems to hold. */
@@ -115,28 +133,28 @@ export interface Guess {
   /** The column whose values are all there and all different, the first of them; null when none is. */
   key: string | null;
   rows: number;
+  spelling: Spelling;
 }
 
-/** Guesses columns from their headings and cells: a kind fits when every cell that is not empty is of it. */
-export function guessColumns(file: string, text: string, faults: Fault[]): Guess | null {
-  let lines: string[][];
-  try {
-    lines = parseCsv(text, { bom: true, skip_empty_lines: true }) as string[][];
-  } catch (caught) {
-    const { lines: line = 1 } = caught as { lines?: number };
-    faults.push({
-      file,
-      line,
-      path: [],
-      says: `is not CSV as of RFC 4180: ${(caught as Error).message}`,
-    });
-    return null;
-  }
-  const [headings, ...rows] = lines;
+/**
+ * Guesses columns from their headings and cells: a kind fits when every cell that is not empty is of it. How the file is
+ * spelled is recognised unless it is told.
+ */
+export function guessColumns(
+  file: string,
+  text: string,
+  faults: Fault[],
+  told: Spelling | null = null,
+): Guess | null {
+  const delimiter = told?.delimiter ?? delimiterOf(text);
+  const lines = linesOf(file, text, delimiter, faults);
+  if (lines === null) return null;
+  const [headings, ...rows] = lines.map(({ record }) => record);
   if (headings === undefined) {
     faults.push({ file, line: 1, path: [], says: 'the first line has to name the columns' });
     return null;
   }
+  const spelling = told ?? spellingOf(delimiter, rows);
   if (tooMany(file, headings.length, faults)) return null;
   const taken = new Set<string>();
   const columns = headings.map((heading, i) => {
@@ -144,7 +162,9 @@ export function guessColumns(file: string, text: string, faults: Fault[]): Guess
     const name = columnName(heading, taken);
     taken.add(name);
     const kind: Column['kind'] =
-      (['number', 'date', 'yes_no'] as const).find((candidate) => fits(cells, candidate)) ?? 'text';
+      (['number', 'date', 'yes_no'] as const).find((candidate) =>
+        fits(cells, candidate, spelling),
+      ) ?? 'text';
     return {
       name,
       heading,
@@ -157,14 +177,18 @@ export function guessColumns(file: string, text: string, faults: Fault[]): Guess
     columns.find(
       (column, i) => column.empty === 0 && new Set(rows.map((row) => row[i])).size === rows.length,
     )?.name ?? null;
-  return { columns, key, rows: rows.length };
+  return { columns, key, rows: rows.length, spelling };
 }
 
-function fits(cells: readonly string[], kind: 'number' | 'date' | 'yes_no'): boolean {
+function fits(
+  cells: readonly string[],
+  kind: 'number' | 'date' | 'yes_no',
+  spelling: Spelling,
+): boolean {
   const given = cells.filter((cell) => cell !== '');
   // A code with a leading zero is no number, though it reads like one.
   if (kind === 'number' && given.some((cell) => /^0\d/.test(cell))) return false;
-  return given.length > 0 && given.every((cell) => readCell(cell, kind) !== undefined);
+  return given.length > 0 && given.every((cell) => readCell(cell, kind, spelling) !== undefined);
 }
 
 function columnName(heading: string, taken: ReadonlySet<string>): string {

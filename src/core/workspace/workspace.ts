@@ -22,6 +22,7 @@ import { ScenarioSchema, type Scenario } from '../scenario/definition';
 import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
 import { unknownNames } from '../scenario/run';
 import { ValuesSchema } from '../session/schema';
+import { DATE_STYLES, type DateStyle } from '../form/date-style';
 import { readRows } from './csv';
 import { placeFault, readJson, type Fault } from './json';
 
@@ -30,6 +31,9 @@ export const WorkspaceFile = z.strictObject({
   title: z.string().min(1),
   roles: z.array(RoleSchema),
   people: z.array(PersonSchema).min(1),
+  dates: z.enum(DATE_STYLES).optional().meta({
+    description: 'How dates are written for people: as YYYY-MM-DD unless said.',
+  }),
 });
 
 export const RecordsFile = z.strictObject({
@@ -60,6 +64,8 @@ export interface Workspace {
   title: string;
   roles: Role[];
   people: Person[];
+  /** How dates are written for people; as YYYY-MM-DD unless said. */
+  dates?: DateStyle | undefined;
   tables: Table[];
   services: Service[];
   forms: WorkspaceForm[];
@@ -115,7 +121,16 @@ export function readWorkspace(files: Files): Workspace {
   }
   if (faults.length > 0 || head === null)
     throw new BrokenWorkspace(faults.map((fault) => placeFault(fault, files.get(fault.file))));
-  return { title: head.title, roles: head.roles, people: head.people, tables, services, forms };
+  const { title, roles, people, dates } = head;
+  return {
+    title,
+    roles,
+    people,
+    ...(dates === undefined ? {} : { dates }),
+    tables,
+    services,
+    forms,
+  };
 }
 
 function* names(files: Files, pattern: RegExp): Iterable<string> {

@@ -7,8 +7,8 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
   const files = new Map<string, string>();
   const json = (path: string, content: object) =>
     files.set(path, `${JSON.stringify(content, null, 2)}\n`);
-  const { title, roles, people } = workspace;
-  json('workspace.json', { title, roles, people });
+  const { title, roles, people, dates } = workspace;
+  json('workspace.json', { title, roles, people, ...(dates === undefined ? {} : { dates }) });
   for (const { name, rows, ...shape } of workspace.tables) {
     json(`tables/${name}.json`, shape);
     files.set(`tables/${name}.csv`, writeRows(shape.columns, rows, { formulas: true }));

@@ -2,6 +2,7 @@
 import DataLoader from 'dataloader';
 import { and, asc, desc, eq, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
+import { DATE_STYLES, type DateStyle } from '../../core/form/date-style';
 import { FormSchema, type Form } from '../../core/form/definition';
 import { ServiceSchema, type Service } from '../../core/form/service';
 import {
@@ -23,6 +24,8 @@ export interface Head {
   title: string;
   roles: Role[];
   people: Person[];
+  /** How dates are written for people; as they are stored, unless said. */
+  dates?: DateStyle | undefined;
 }
 
 /** What each kind of document holds. */
@@ -41,6 +44,7 @@ const SCHEMAS: { readonly [K in Kind]: z.ZodType<Contents[K]> } = {
     title: z.string(),
     roles: z.array(RoleSchema),
     people: z.array(PersonSchema).min(1),
+    dates: z.enum(DATE_STYLES).optional(),
   }),
   form: FormSchema,
   behaviour: z.string(),

@@ -1,6 +1,7 @@
 /** Editing what forms share: tables, services, people and roles. */
 import * as z from 'zod';
 import { cellsOf, fieldsOf } from '../../core/form/fields';
+import { DATE_STYLES } from '../../core/form/date-style';
 import { isDate } from '../../core/form/formats';
 import { repeatsIn } from '../../core/form/repeats';
 import type { Service } from '../../core/form/service';
@@ -23,6 +24,7 @@ export const HeadSchema = z
     title: z.string().min(1).max(120),
     roles: z.array(RoleSchema).min(1),
     people: z.array(PersonSchema).min(1),
+    dates: z.enum(DATE_STYLES).optional(),
   })
   .superRefine(({ roles, people }, context) => {
     for (const i of repeatsIn(roles.map(({ key }) => key)))

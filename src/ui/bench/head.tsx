@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
+import { DayLine } from '../day-line';
 import { Button, Line, Mono, Notice, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { RecordPicker } from '../records/picker';
@@ -83,22 +84,11 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
             .join(', ')}
           onChange={(event) => void bench.reopen({ ...open, as: event.target.value })}
         />
-        <chakra.input
-          type="date"
-          aria-label="On which day"
+        <DayLine
+          label="On which day"
           disabled={opening}
-          bg="sheet"
-          borderWidth="1px"
-          borderColor="line"
-          borderRadius="5px"
-          px="6px"
-          py="3px"
-          width="116px"
           value={(open.clock ?? DEFAULT_CLOCK).slice(0, 10)}
-          onChange={(event) => {
-            if (event.target.value !== '')
-              void bench.reopen({ ...open, clock: `${event.target.value}T09:00:00Z` });
-          }}
+          onTake={(day) => void bench.reopen({ ...open, clock: `${day}T09:00:00Z` })}
         />
         <Button
           disabled={opening}

@@ -9,6 +9,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
 import { useFetched } from '../api';
+import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
 import { editorLook } from './editor-look';
 import type { BenchStore } from './store';
@@ -20,6 +21,7 @@ interface Revision {
 }
 
 export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }) {
+  const dates = useDates();
   const behaviour = useStore(bench.store, ({ behaviours }) =>
     behaviours.find((one) => one.name === name)!,
   );
@@ -105,7 +107,7 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
               >
                 <Box fontWeight={one === at ? 640 : 400}>revision {one.revision}</Box>
                 <Box color="soft" fontSize="12px">
-                  {one.savedAt.slice(0, 10)} {one.savedAt.slice(11, 16)}
+                  {dates.moment(one.savedAt)}
                 </Box>
               </chakra.button>
             </li>

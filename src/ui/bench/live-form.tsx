@@ -4,6 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { ChildList, Form } from '@/core/form/definition';
 import { fieldsOf, sectionsOf } from '@/core/form/fields';
+import type { DateStyle } from '@/core/form/date-style';
 import { textOf } from '@/core/form/kinds';
 import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
@@ -12,6 +13,7 @@ import type { Word } from '@/core/tape/tape';
 import { get } from '../api';
 import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
+import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
 import type { BenchMaterial, BenchStore } from './store';
 import { useBench, useHeads } from './use-bench';
@@ -53,6 +55,7 @@ export function LiveForm({
   const saidOf = (part: string) => words.get(part) ?? cellsSaid(words, part);
   const marginKey = (part: string) =>
     JSON.stringify(saidOf(part)?.map((word) => [word, names.behaviour(word.behaviour)]) ?? null);
+  const dates = useDates();
   const margin = (part: string) => {
     const said = saidOf(part);
     if (said === undefined) return null;
@@ -64,7 +67,7 @@ export function LiveForm({
           ? '1 in its rows'
           : `${cells} in its rows`
         : said
-            .map((word) => shortWord(word.aspect, word.to, part, material))
+            .map((word) => shortWord(word.aspect, word.to, part, material, dates.style))
             .filter(Boolean)
             .join(', ');
     return (
@@ -433,12 +436,19 @@ function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | u
 }
 
 /** What the margin has room for. */
-function shortWord(aspect: SaidName, to: unknown, part: string, material: BenchMaterial): string {
+function shortWord(
+  aspect: SaidName,
+  to: unknown,
+  part: string,
+  material: BenchMaterial,
+  dates: DateStyle,
+): string {
   const field = fieldsOf(material.form).find(({ name }) => name === part);
   if (aspect === 'value' && field !== undefined && to !== null) {
     return textOf(to as Value, field, {
       options: null,
       table: (name) => indexOf(material.tables.find((table) => table.name === name)!),
+      dates,
     });
   }
   if (aspect !== 'options')

@@ -7,6 +7,7 @@ import { textOf } from '@/core/form/kinds';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { FormRecords } from '@/core/scenario/opening';
+import { useDates } from '../dates';
 import { Button, Cell, countInWords } from '../kit';
 
 /** The newest records that refer to one, and how many there are. */
@@ -31,7 +32,9 @@ export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen 
       : list.columns.flatMap((name) =>
           fieldsOf(related.form).filter((field) => field.name === name),
         );
+  const dates = useDates();
   const around = {
+    dates: dates.style,
     options: null,
     table: (name: string) => indexOf(tables.find((table) => table.name === name)!),
   };

@@ -1,12 +1,14 @@
 'use client';
 /** The input of each kind of field. An input shows the value it is given and says when another is committed. */
 import { chakra } from '@chakra-ui/react';
-import { useEffect, useState, type KeyboardEvent, type ReactElement } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type ReactElement } from 'react';
 import { throughMask } from '@/core/form/checks';
+import { readDate, readDateAndTime, readTime } from '@/core/form/date-style';
 import { fromWallClock, toWallClock } from '@/core/form/zone';
 import type { FieldOf } from '@/core/form/definition';
 import { round } from '@/core/form/round';
 import type { Value } from '@/core/form/value';
+import { useDates, type Dates } from '../dates';
 import { lazily } from '../lazily';
 import { look, named, type InputProps } from './input';
 
@@ -61,8 +63,13 @@ const asNumber = (decimals: number | undefined): Typing => ({
 function TypedInput({
   typing,
   area,
+  placeholder,
   ...props
-}: InputProps & { typing: Typing; area?: number | undefined }) {
+}: InputProps & {
+  typing: Typing;
+  area?: number | undefined;
+  placeholder?: string | undefined;
+}) {
   const [text, setText] = useState(typing.show(props.value));
   const [wrong, setWrong] = useState<string | null>(null);
   const shown = typing.show(props.value);
@@ -103,6 +110,7 @@ function TypedInput({
       ) : (
         <ChakraInput
           {...common}
+          placeholder={placeholder}
           inputMode={
             props.field.kind === 'number' || props.field.kind === 'money'
               ? 'decimal'
@@ -152,49 +160,88 @@ function NumberInput(props: InputProps) {
   return <TypedInput {...props} typing={asNumber(decimals)} />;
 }
 
-/** How a browser's own input for dates and times spells a value, and how we do. */
-interface BrowserTyping {
-  type: 'date' | 'time' | 'datetime-local';
-  show: (value: string) => string;
-  read: (text: string) => string;
+/** Typed as people of the workspace write it, with any common separator; stored as it is for everybody. */
+function calendarTyping(
+  kind: 'date' | 'time' | 'datetime',
+  { order, looks, day }: Dates,
+  zone: string,
+): Typing & { looks: string } {
+  const typing = (
+    pattern: string,
+    show: (value: string) => string,
+    read: (text: string) => string | null,
+  ) => ({
+    looks: pattern,
+    show: (value: Value) => (typeof value === 'string' ? show(value) : ''),
+    read: (text: string): ReturnType<Typing['read']> => {
+      if (text.trim() === '') return { ok: true, value: null };
+      const value = read(text);
+      return value === null
+        ? { ok: false, says: `"${text}" is not written as ${pattern}.` }
+        : { ok: true, value };
+    },
+  });
+  if (kind === 'time') return typing('HH:MM', (value) => value, readTime);
+  if (kind === 'date') return typing(looks, day, (text) => readDate(text, order));
+  // Moments are entered as clocks show them in the session's time zone, as the label says.
+  return typing(
+    `${looks} HH:MM`,
+    (value) => {
+      const wall = toWallClock(zone, value);
+      return `${day(wall)} ${wall.slice(11)}`;
+    },
+    (text) => {
+      const wall = readDateAndTime(text, order);
+      return wall === null ? null : fromWallClock(zone, wall);
+    },
+  );
 }
 
-const spelled = (zone: string): Record<'date' | 'time' | 'datetime', BrowserTyping> => ({
-  date: { type: 'date', show: (value) => value, read: (text) => text },
-  time: { type: 'time', show: (value) => value, read: (text) => text.slice(0, 5) },
-  // Moments are entered as clocks show them in the session's time zone, as the label says.
-  datetime: {
-    type: 'datetime-local',
-    show: (value) => toWallClock(zone, value),
-    read: (text) => fromWallClock(zone, text),
-  },
-});
-
-/** The browser's own input for dates and times: it speaks the person's way of writing them and stores ours. */
-function CalendarInput(props: InputProps & { spelled: BrowserTyping }) {
-  const { spelled, value } = props;
-  const shown = typeof value === 'string' ? spelled.show(value) : '';
-  const [text, setText] = useState(shown);
-  useEffect(() => setText(shown), [shown]);
-  const commit = () => {
-    if (text !== shown) props.onCommit(text === '' ? null : spelled.read(text));
-  };
+/** A date, a time or both, typed; beside a date the browser's own calendar can be opened with the mouse. */
+function CalendarInput({ kind, ...props }: InputProps & { kind: 'date' | 'time' | 'datetime' }) {
+  const dates = useDates();
+  const { looks, ...typing } = calendarTyping(kind, dates, props.zone);
+  const picker = useRef<HTMLInputElement>(null);
+  const line = (
+    <TypedInput {...props} typing={typing} placeholder={props.editable ? looks : undefined} />
+  );
+  // In a grid there is no room for it.
+  if (kind !== 'date' || props.label !== undefined || !props.editable) return line;
   return (
-    <ChakraInput
-      {...named(props)}
-      {...look(props)}
-      type={spelled.type}
-      readOnly={!props.editable}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={() => {
-        commit();
-        if (text === shown) props.onBlur();
-      }}
-      onKeyDown={(event: KeyboardEvent) => {
-        if (event.key === 'Enter') commit();
-      }}
-    />
+    <chakra.div position="relative">
+      {line}
+      <chakra.button
+        type="button"
+        tabIndex={-1}
+        aria-hidden
+        title="Choose a day"
+        position="absolute"
+        right="4px"
+        top="2px"
+        height="24px"
+        px="5px"
+        color="soft"
+        cursor="pointer"
+        onClick={() => picker.current?.showPicker()}
+      >
+        ▾
+      </chakra.button>
+      <chakra.input
+        ref={picker}
+        type="date"
+        tabIndex={-1}
+        aria-hidden
+        position="absolute"
+        right="4px"
+        bottom="0"
+        width="1px"
+        height="1px"
+        opacity="0"
+        pointerEvents="none"
+        value={typeof props.value === 'string' ? props.value : ''}
+        onChange={({ target }) => target.value !== '' && props.onCommit(target.value)}
+      />
+    </chakra.div>
   );
 }
 
@@ -325,7 +372,7 @@ export function FieldInput(props: InputProps): ReactElement {
     case 'date':
     case 'time':
     case 'datetime':
-      return <CalendarInput {...props} spelled={spelled(props.zone)[field.kind]} />;
+      return <CalendarInput {...props} kind={field.kind} />;
     case 'yes_no':
       return <Radios {...props} choices={YES_NO} />;
     case 'choice':

@@ -3,13 +3,19 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Row, Table } from '@/core/form/table';
+import type { Spelling } from '@/core/workspace/csv-spelling';
 import { call } from '../api';
 import { Button, Mono, Notice, Select } from '../kit';
 
 type Column = Table['columns'][number];
 
 interface Preview {
-  guess: { columns: (Column & { heading?: string })[]; key: string | null; rows: number } | null;
+  guess: {
+    columns: (Column & { heading?: string })[];
+    key: string | null;
+    rows: number;
+    spelling: Spelling;
+  } | null;
   rows: Row[];
   faults: { line: number; path: (string | number)[]; says: string }[];
 }
@@ -43,12 +49,17 @@ export function CsvImport({
   const [preview, setPreview] = useState<Preview | null>(null);
   const [says, setSays] = useState<string | null>(null);
 
-  const look = async (picked: { name: string; text: string }, told: Column[] | null) => {
+  const look = async (
+    picked: { name: string; text: string },
+    told: Column[] | null,
+    spelling: Spelling | null,
+  ) => {
     const reply = await call<Preview>('POST', '/api/tables/preview', {
       file: picked.name,
       text: picked.text,
       ...(told === null ? {} : { columns: told }),
       ...(tableKey === null ? {} : { key: tableKey }),
+      ...(spelling === null ? {} : { spelling }),
     });
     if (!reply.ok) return setSays(reply.says);
     setSays(null);
@@ -59,7 +70,7 @@ export function CsvImport({
         ? guess.columns.map((column) => columns.find((own) => own.name === column.name) ?? column)
         : null;
     if (known !== null && known.some((column, i) => column.kind !== guess!.columns[i]!.kind))
-      return look(picked, known.map(plain));
+      return look(picked, known.map(plain), spelling);
     setPreview(reply.body);
   };
 
@@ -106,10 +117,10 @@ export function CsvImport({
             onChange={(event) => {
               const picked = event.target.files?.[0];
               if (picked === undefined) return;
-              void picked.text().then((text) => {
+              void readText(picked).then((text) => {
                 const next = { name: picked.name, text };
                 setFile(next);
-                return look(next, null);
+                return look(next, null, null);
               });
             }}
           />
@@ -120,12 +131,18 @@ export function CsvImport({
       </Flex>
       {says !== null && <Notice tone="error">{says}</Notice>}
       {preview !== null && guess === null && (
-        <Notice tone="error">{preview.faults.map((fault) => fault.says).join(' ')}</Notice>
+        <Notice tone="error">
+          {preview.faults.map(({ line, says: what }) => `Line ${line}: ${what}.`).join(' ')}
+        </Notice>
       )}
       {guess !== null && (
         <>
+          <SpellingLine
+            spelling={guess.spelling}
+            onChange={(spelling) => file !== null && void look(file, null, spelling)}
+          />
           <Box mt="8px">
-            {guess.rows} rows.{' '}
+            {guess.rows === 1 ? '1 row' : `${guess.rows} rows`}.{' '}
             {fresh.length > 0 && `New columns: ${fresh.map((column) => column.name).join(', ')}. `}
             {missing.length > 0 &&
               `Left empty: ${missing.map((column) => column.name).join(', ')}. `}
@@ -163,6 +180,7 @@ export function CsvImport({
                                   : other,
                               ),
                             ),
+                            guess.spelling,
                           )
                         }
                       />
@@ -196,7 +214,7 @@ export function CsvImport({
               <chakra.ul pl="16px">
                 {preview!.faults.slice(0, 12).map((fault, i) => (
                   <li key={i}>
-                    row {fault.line - 1}
+                    line {fault.line}
                     {fault.path.length > 0 && `, ${fault.path.join('.')}`}: {fault.says}
                   </li>
                 ))}
@@ -218,6 +236,62 @@ export function CsvImport({
       )}
     </Box>
   );
+}
+
+/** How the file was read, to be corrected. */
+function SpellingLine({
+  spelling,
+  onChange,
+}: {
+  spelling: Spelling;
+  onChange: (spelling: Spelling) => void;
+}) {
+  const choice = <K extends keyof Spelling>(
+    name: K,
+    label: string,
+    options: { key: Spelling[K]; label: string }[],
+  ) => (
+    <chakra.label display="flex" gap="6px" alignItems="center">
+      {label}
+      <Select
+        value={spelling[name]}
+        options={options}
+        onChange={({ target }) => onChange({ ...spelling, [name]: target.value as Spelling[K] })}
+      />
+    </chakra.label>
+  );
+  return (
+    <Flex mt="10px" gap="14px" wrap="wrap" color="soft">
+      {choice('delimiter', 'Cells are separated by', [
+        { key: ',', label: 'commas' },
+        { key: ';', label: 'semicolons' },
+        { key: '\t', label: 'tabs' },
+        { key: '|', label: 'vertical bars' },
+      ])}
+      {choice('decimal', 'decimals by', [
+        { key: '.', label: 'a point' },
+        { key: ',', label: 'a comma' },
+      ])}
+      {choice('dates', 'dates are', [
+        { key: 'ymd', label: 'year, month, day' },
+        { key: 'dmy', label: 'day, month, year' },
+        { key: 'mdy', label: 'month, day, year' },
+      ])}
+    </Flex>
+  );
+}
+
+/** A file's text: UTF-8, UTF-16 where it says so, else what older spreadsheets write on Windows. */
+async function readText(file: File): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const mark = `${bytes[0]} ${bytes[1]}`;
+  if (mark === '255 254') return new TextDecoder('utf-16le').decode(bytes);
+  if (mark === '254 255') return new TextDecoder('utf-16be').decode(bytes);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes);
+  }
 }
 
 function plain({ name, label, kind }: Column): Column {

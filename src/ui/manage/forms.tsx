@@ -18,6 +18,7 @@ import {
   Notice,
   TextLink,
 } from '../kit';
+import { useDates } from '../dates';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { COLUMNS, firstBackwards, listed, type Column, type Order } from './form-order';
@@ -36,6 +37,7 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
   const [naming, setNaming] = useState<string | null>(null);
   const [said, setSaid] = useState<Said | null>(null);
   const router = useRouter();
+  const dates = useDates();
   const checking = useCheck(forms);
   const rows = listed(forms, search, order);
   /** Asks the server, shows what has changed, and says why where it refuses. */
@@ -157,7 +159,7 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
                       <TextLink href={`/records/${row.name}`}>{countInWords(row.records)}</TextLink>
                     </Cell>
                     <Cell>
-                      {row.touched.at.slice(0, 10)}
+                      {dates.day(row.touched.at)}
                       <Small>
                         {people.find(({ key }) => key === row.touched.by)?.name ?? row.touched.by}
                       </Small>
@@ -384,6 +386,7 @@ function Check({ row: { check } }: { row: FormRow }) {
 
 /** How the scenarios came out when they were last run, on the bench or by the check of the workspace. */
 function LastRun({ row: { run, scenarios } }: { row: FormRow }) {
+  const dates = useDates();
   if (scenarios === 0) return <chakra.span color="soft">none</chakra.span>;
   if (run === null) return <chakra.span color="soft">{scenarios}, not run yet</chakra.span>;
   const all = run.passed + run.failed;
@@ -393,7 +396,7 @@ function LastRun({ row: { run, scenarios } }: { row: FormRow }) {
         {run.failed > 0 ? '×' : '✓'} {run.passed} of {all} passed
       </chakra.span>
       <Small>
-        {run.at.slice(0, 10)}
+        {dates.day(run.at)}
         {!run.current && ', changed since'}
       </Small>
     </>
@@ -402,6 +405,7 @@ function LastRun({ row: { run, scenarios } }: { row: FormRow }) {
 
 /** The newest release, and what changed since. */
 function Released({ row: { name, release } }: { row: FormRow }) {
+  const dates = useDates();
   if (release === null)
     return (
       <>
@@ -414,7 +418,7 @@ function Released({ row: { name, release } }: { row: FormRow }) {
   const changed = release.changes === null ? '' : changesInWords(release.changes);
   return (
     <>
-      {release.number}, {release.createdAt.slice(0, 10)} ·{' '}
+      {release.number}, {dates.day(release.createdAt)} ·{' '}
       <TextLink href={`/fill/${name}`}>fill in</TextLink>
       <Small>{changed === '' ? 'nothing changed since' : `changed since: ${changed}`}</Small>
     </>

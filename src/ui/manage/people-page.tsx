@@ -1,10 +1,11 @@
 'use client';
-/** The people a form can be opened as, and their roles. */
+/** The people a form can be opened as, their roles, and what holds for the whole workspace. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Person, Role } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
-import { Button, Line, Mono } from '../kit';
+import { DATE_STYLES, showDate, STYLES, type DateStyle } from '@/core/form/date-style';
+import { Button, Labelled, Line, Mono, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { SavingNote, useDraft } from '../draft/use-draft';
 
@@ -12,6 +13,7 @@ interface Head {
   title: string;
   roles: Role[];
   people: Person[];
+  dates?: DateStyle | undefined;
 }
 
 export function PeoplePage({ head: first, revision }: { head: Head; revision: number }) {
@@ -20,7 +22,7 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
   const { roles, people } = head;
   return (
     <>
-      <PageHead workspace={head.title} section="people" title="People and roles">
+      <PageHead workspace={head.title} section="people" title="People, roles and workspace">
         <SavingNote draft={draft} />
       </PageHead>
       <Flex as="main" px="16px" py="14px" gap="40px" wrap="wrap">
@@ -170,8 +172,42 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
             }
           />
         </Box>
+        <Settings head={head} onEdit={edit} />
       </Flex>
     </>
+  );
+}
+
+/** What holds for the workspace as a whole. */
+function Settings({ head, onEdit }: { head: Head; onEdit: (head: Head) => void }) {
+  return (
+    <Box as="section" aria-labelledby="workspace">
+      <chakra.h2 id="workspace" fontSize="15px" fontWeight={640} mb="6px">
+        Workspace
+      </chakra.h2>
+      <Labelled label="Title">
+        <Line
+          width="260px"
+          maxLength={120}
+          value={head.title}
+          onChange={({ target }) =>
+            target.value.trim() !== '' && onEdit({ ...head, title: target.value })
+          }
+        />
+      </Labelled>
+      <Box mt="8px">
+        <Labelled label="Dates are written as">
+          <Select
+            value={head.dates ?? 'iso'}
+            options={DATE_STYLES.map((style) => ({
+              key: style,
+              label: `${STYLES[style].looks}, such as ${showDate('2031-05-02', style)}`,
+            }))}
+            onChange={({ target }) => onEdit({ ...head, dates: target.value as DateStyle })}
+          />
+        </Labelled>
+      </Box>
+    </Box>
   );
 }
 

@@ -3,11 +3,13 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Field, Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
+import type { DateStyle } from '@/core/form/date-style';
 import { textOf } from '@/core/form/kinds';
 import type { TableIndex } from '@/core/form/table-index';
 import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
 import { useFetched } from '../api';
+import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
 import type { ListedRecord } from './use-records';
 import { Window, WindowTitle } from '../window';
@@ -24,11 +26,12 @@ interface RecordHistoryProps {
   form: Form;
   record: ListedRecord;
   people: readonly Person[];
-  around: { options: null; table: (name: string) => TableIndex };
+  around: { options: null; table: (name: string) => TableIndex; dates: DateStyle };
   onDone: () => void;
 }
 
 export function RecordHistory({ form, record, people, around, onDone }: RecordHistoryProps) {
+  const dates = useDates();
   const fetched = useFetched<Revision[]>(
     `/api/forms/${form.name}/records/${encodeURIComponent(record.id)}/revisions`,
   );
@@ -56,7 +59,7 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
                 Revision {revision.revision}
                 <chakra.span fontWeight={400} color="soft">
                   , {people.find(({ key }) => key === revision.savedBy)?.name ?? revision.savedBy},{' '}
-                  {revision.savedAt.slice(0, 16).replace('T', ' ')} UTC
+                  {dates.moment(revision.savedAt)}
                   {revision.release === null ? '' : `, release ${revision.release}`}
                 </chakra.span>
               </Box>

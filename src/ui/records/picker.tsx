@@ -7,6 +7,7 @@ import { textOf } from '@/core/form/kinds';
 import { listedFields } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
+import { useDates } from '../dates';
 import { Button, countInWords, Labelled, Line, Notice } from '../kit';
 import { useRecords, type ListedRecord } from './use-records';
 
@@ -24,7 +25,9 @@ export function RecordPicker({
 }) {
   const [search, setSearch] = useState('');
   const found = useRecords(form.name, { search }, null);
+  const dates = useDates();
   const around = {
+    dates: dates.style,
     options: null,
     table: (name: string) => indexOf(tables.find((table) => table.name === name)!),
   };

@@ -3,12 +3,14 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
+import type { DateStyle } from '@/core/form/date-style';
 import type { Field, Form } from '@/core/form/definition';
 import { definedOptions, textOf } from '@/core/form/kinds';
 import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
 import { indexOf, type TableIndex } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
 import { Button, countInWords, Labelled, Line, Notice, Select } from '../kit';
+import { useDates } from '../dates';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { RecordHistory } from './history';
@@ -23,7 +25,7 @@ export interface RecordsProps {
   first: RecordPage;
 }
 
-type Around = { options: null; table: (name: string) => TableIndex };
+type Around = { options: null; table: (name: string) => TableIndex; dates: DateStyle };
 
 export function Records({ title, people, person, form, tables, first }: RecordsProps) {
   const fields = listedFields(form);
@@ -31,7 +33,12 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
   const [history, setHistory] = useState<ListedRecord | null>(null);
   const view = useRecords(form.name, asked, first);
   const indexes = new Map(tables.map((table) => [table.name, indexOf(table)]));
-  const around: Around = { options: null, table: (name) => indexes.get(name)! };
+  const dates = useDates();
+  const around: Around = {
+    options: null,
+    table: (name) => indexes.get(name)!,
+    dates: dates.style,
+  };
   const put = (key: string, value: string) => setAsked((before) => ({ ...before, [key]: value }));
   const sort = asked.sort ?? '';
   const sortBy = (field: string) =>

@@ -1,4 +1,5 @@
 /** What every kind of field says about its values. One entry of the table in `index.ts` is one kind. */
+import type { DateStyle } from '../date-style';
 import type { Field, Option } from '../definition';
 import type { TableIndex } from '../table-index';
 import type { Value } from '../value';
@@ -30,6 +31,8 @@ export interface Surroundings {
   /** Options a script has set, or null while those of the definition stand. */
   options: readonly Option[] | null;
   table(name: string): TableIndex;
+  /** How dates read to people: as they are stored, unless said. */
+  dates?: DateStyle;
 }
 
 /** Whether a text as a whole is spelled as a pattern says (`u` regular expression); null when finding out took too long. */

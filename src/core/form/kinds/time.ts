@@ -1,4 +1,5 @@
 /** A time of day, `HH:MM`, and a moment, RFC 3339. Times order as texts; moments are compared as instants. */
+import { showDate, type DateStyle } from '../date-style';
 import type { FieldOf } from '../definition';
 import { isDateTime, isTime } from '../formats';
 import type { Kind } from './kind';
@@ -49,12 +50,12 @@ export const datetime: Kind<FieldOf<'datetime'>> = {
     return null;
   },
   type: () => 'string',
-  text: (value) => readable(value as string),
+  text: (value, _, { dates = 'iso' }) => readable(value as string, dates),
 };
 
 /** `2031-05-02T09:00:00Z` as `2031-05-02 09:00 UTC`; another offset is shown as it is. */
-function readable(moment: string): string {
+function readable(moment: string, dates: DateStyle = 'iso'): string {
   const [day, rest] = moment.split('T') as [string, string];
   const offset = /(?:Z|[+-]\d{2}:\d{2})$/.exec(rest)![0];
-  return `${day} ${rest.slice(0, 5)} ${offset === 'Z' ? 'UTC' : offset}`;
+  return `${showDate(day, dates)} ${rest.slice(0, 5)} ${offset === 'Z' ? 'UTC' : offset}`;
 }

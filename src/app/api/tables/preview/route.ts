@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { ColumnSchema } from '@/core/form/table';
+import { SpellingSchema } from '@/core/workspace/csv-spelling';
 import { answer, readBody } from '@/server/http/request';
 import { task } from '@/server/tasks';
 
@@ -9,6 +10,8 @@ const Wanted = z.strictObject({
   /** The columns as corrected by the person, in the order of the file; guessed when left out. */
   columns: z.array(ColumnSchema).max(500).optional(),
   key: z.string().max(100).nullable().optional(),
+  /** How the file is spelled, as corrected by the person; recognised when left out. */
+  spelling: SpellingSchema.optional(),
 });
 
 const MOST_BYTES = 32 * 1024 * 1024;
