@@ -74,9 +74,9 @@ test('by keyboard alone: the form is filled in, mended where it is wrong, submit
   await enter('length', '42.5');
   await enter('draught', '3.1');
   await enter('contact', 'not an address');
-  // The browser's date input takes month, day and year.
-  await enter('arrival', '06012031');
-  await enter('departure', '06022031');
+  // Any common separator will do.
+  await enter('arrival', '2031/6/1');
+  await enter('departure', '2.6.2031');
   await enter('berth', 'South quay 1');
   await enter('pilot_choice', 'No pilot');
   await reach('Submit');

@@ -53,7 +53,7 @@ test('a new form begins in Structure at its first label; options are typed one a
     /^Floating crane/,
     /^Another one/,
   ]);
-  await part.getByLabel('Default', { exact: true }).selectOption('quay');
+  await part.getByRole('combobox', { name: 'Default' }).selectOption('quay');
   await expect(page.locator('#field-crane')).toHaveValue('quay');
   // Nothing uses it, so it changes at once.
   await part.getByLabel('Key of Mobile crane').fill('mobile');

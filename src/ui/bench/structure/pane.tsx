@@ -55,7 +55,7 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
             <Notice tone="info">
               <Mono>{renamed.from}</Mono> is <Mono>{renamed.to}</Mono> everywhere now.{' '}
               <Button look="text" onClick={() => void bench.undoRenaming()}>
-                Undo
+                Undo renaming
               </Button>
             </Notice>
           </Box>
