@@ -14,8 +14,15 @@ const numberOf = (name: string): number | null => {
 const withNumber = (name: string, number: number): string =>
   `${number}-${name.replace(/^\d+-/, '')}`;
 
+/** What behaviours are written in. */
+export type ScriptLanguage = 'ts' | 'js';
+
 /** The file of a new behaviour with this title, after all others. */
-export function newBehaviourName(title: string, taken: readonly string[]): string {
+export function newBehaviourName(
+  title: string,
+  taken: readonly string[],
+  language: ScriptLanguage = 'ts',
+): string {
   const slug =
     title
       .normalize('NFD')
@@ -25,7 +32,7 @@ export function newBehaviourName(title: string, taken: readonly string[]): strin
       .replace(/^-|-$/g, '')
       .slice(0, 60) || 'behaviour';
   const last = Math.max(0, ...taken.map((name) => numberOf(name) ?? 0));
-  return `${Math.floor(last / STEP) * STEP + STEP}-${slug}.ts`;
+  return `${Math.floor(last / STEP) * STEP + STEP}-${slug}.${language}`;
 }
 
 /**

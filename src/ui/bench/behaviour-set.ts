@@ -5,7 +5,11 @@
 import type { StoreApi } from 'zustand/vanilla';
 import { inOrder, readHeader, withHeader, type Header } from '@/core/language/header';
 import type { Scenario } from '@/core/scenario/definition';
-import { newBehaviourName, renamedInScenario } from '@/core/structure/behaviours';
+import {
+  newBehaviourName,
+  renamedInScenario,
+  type ScriptLanguage,
+} from '@/core/structure/behaviours';
 import type { LanguageClient } from '@/workers/language-client';
 import { call } from '../api';
 import type { Behaviour, BenchState } from './store';
@@ -38,13 +42,21 @@ export function behaviourSet(
   function addBehaviour(
     title: string,
     text = `/** ${title}: says what this is for. */\n\n`,
+    language: ScriptLanguage = 'ts',
   ): string {
     const name = newBehaviourName(
       title,
       get().behaviours.map((behaviour) => behaviour.name),
+      language,
     );
     put(name, text);
-    set({ active: name, pane: 'code' });
+    // The cursor goes to its end, ready to write.
+    const line = text.split('\n').length;
+    set((state) => ({
+      active: name,
+      pane: 'code',
+      goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 },
+    }));
     return name;
   }
 

@@ -20,11 +20,12 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Tape } from '@/core/tape/tape';
-import { Button, Labelled, Line } from '../kit';
+import type { ScriptLanguage } from '@/core/structure/behaviours';
+import { Button, Labelled, Line, Select } from '../kit';
 import { Caption } from './outline';
 import { StarterDialog } from './starter-window';
 import type { BenchStore } from './store';
@@ -42,7 +43,9 @@ export function BehaviourList({
 }) {
   const heads = useHeads(bench);
   const active = useStore(bench.store, (state) => state.active);
-  const [adding, setAdding] = useState<'title' | 'starter' | null>(null);
+  const adding = useStore(bench.store, (state) => state.adding);
+  const [starting, setStarting] = useState(false);
+  const opener = useRef<HTMLButtonElement>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -72,12 +75,18 @@ export function BehaviourList({
           <Button
             look="text"
             fontSize="12.5px"
-            onClick={() => setAdding('starter')}
+            onClick={() => setStarting(true)}
             title="From a daily need to code with the real names"
           >
             + for a need
           </Button>
-          <Button look="text" fontSize="12.5px" onClick={() => setAdding('title')}>
+          <Button
+            look="text"
+            fontSize="12.5px"
+            ref={opener}
+            title="An empty one (Alt+E)"
+            onClick={() => bench.askForBehaviour(true)}
+          >
             + new
           </Button>
         </Flex>
@@ -104,17 +113,27 @@ export function BehaviourList({
           ))}
         </SortableContext>
       </DndContext>
-      {adding === 'title' && <NewBehaviour bench={bench} onDone={() => setAdding(null)} />}
-      <StarterDialog bench={bench} open={adding === 'starter'} onDone={() => setAdding(null)} />
+      {adding && (
+        <NewBehaviour
+          bench={bench}
+          onCancel={() => {
+            bench.askForBehaviour(false);
+            opener.current?.focus();
+          }}
+        />
+      )}
+      <StarterDialog bench={bench} open={starting} onDone={() => setStarting(false)} />
     </Box>
   );
 }
 
-function NewBehaviour({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
+function NewBehaviour({ bench, onCancel }: { bench: BenchStore; onCancel: () => void }) {
   const [title, setTitle] = useState('');
+  const [language, setLanguage] = useState<ScriptLanguage>('ts');
   const add = () => {
-    if (title.trim() !== '') bench.addBehaviour(title.trim());
-    onDone();
+    if (title.trim() === '') return onCancel();
+    bench.askForBehaviour(false);
+    bench.addBehaviour(title.trim(), undefined, language);
   };
   return (
     <Flex px="14px" py="4px" gap="6px">
@@ -128,8 +147,19 @@ function NewBehaviour({ bench, onDone }: { bench: BenchStore; onDone: () => void
         onChange={(event) => setTitle(event.target.value)}
         onKeyDown={(event) => {
           if (event.key === 'Enter') add();
-          if (event.key === 'Escape') onDone();
+          if (event.key === 'Escape') onCancel();
         }}
+      />
+      <Select
+        aria-label="Language of the new behaviour"
+        width="52px"
+        value={language}
+        options={[
+          { key: 'ts', label: 'ts' },
+          { key: 'js', label: 'js' },
+        ]}
+        title="TypeScript or JavaScript"
+        onChange={(event) => setLanguage(event.target.value as ScriptLanguage)}
       />
       <Button onClick={add}>Add</Button>
     </Flex>

@@ -1,9 +1,17 @@
 'use client';
 /** The bench: outline, code, live form and tape on one screen. State is in `store.ts`; this lays it out. */
-import { Box, Flex } from '@chakra-ui/react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
 import { Splitter } from '@chakra-ui/react/splitter';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react';
 import { readHeader } from '@/core/language/header';
 import type { Open } from '@/core/scenario/definition';
 import { linesOf } from '@/core/tape/lines';
@@ -110,7 +118,7 @@ function keepSizes(part: Partial<{ columns: number[]; rows: number[] }>): void {
 function Layout({ bench }: { bench: BenchStore }) {
   const state = useBench(
     bench,
-    ({
+    ({ material, answers, at, steps, active, pane, side, asked, open, goTo }) => ({
       material,
       answers,
       at,
@@ -120,27 +128,11 @@ function Layout({ bench }: { bench: BenchStore }) {
       side,
       asked,
       open,
-      notice,
-      deleted,
       goTo,
-      left,
-    }) => ({
-      material,
-      answers,
-      at,
-      steps,
-      active,
-      pane,
-      side,
-      asked,
-      open,
-      notice,
-      deleted,
-      goTo,
-      left,
     }),
   );
   const titles = useTitles(bench);
+  const narrow = useNarrow();
   const { material, answers, at, steps, active } = state;
   const [sizes, setSizes] = useState<{ columns: number[]; rows: number[] } | null>(null);
   // Sizes are known only in the browser.
@@ -165,32 +157,82 @@ function Layout({ bench }: { bench: BenchStore }) {
   );
   const onPoint = useCallback((part: string | null) => bench.shine(part, 'form'), [bench]);
 
+  const sideLabel = state.side === 'form' ? 'Live form' : 'Handbook';
+  const outline = (
+    <Outline
+      form={material.form}
+      seen={seen}
+      said={marked}
+      asked={state.asked?.part ?? null}
+      behaviours={<BehaviourList bench={bench} seen={seen} tape={tape} />}
+      tree={state.pane === 'structure' ? <StructureTree bench={bench} /> : null}
+      onAsk={bench.ask}
+      onInsert={onInsert}
+      onPoint={onPoint}
+    />
+  );
+  const code = (
+    <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
+      <Tabs bench={bench} active={active} pane={state.pane} />
+      {state.pane === 'structure' ? (
+        <StructurePane bench={bench} />
+      ) : state.pane === 'map' ? (
+        <MapPane bench={bench} />
+      ) : !there ? (
+        <Box p="14px">This form has no behaviour yet. Add one in the outline.</Box>
+      ) : state.pane === 'history' ? (
+        <HistoryPane key={active} bench={bench} name={active} />
+      ) : (
+        <Code
+          bench={bench}
+          name={active}
+          seen={seen}
+          notes={notes}
+          goTo={state.goTo?.behaviour === active ? state.goTo : null}
+        />
+      )}
+    </Flex>
+  );
+  const side =
+    state.side === 'form' ? (
+      <LiveForm bench={bench} seen={seen} words={words} names={names} />
+    ) : (
+      <HandbookPane bench={bench} />
+    );
+  const tapePane = (
+    <Box width="100%" height="100%" minH={0}>
+      <TapePane
+        steps={steps}
+        answers={answers}
+        at={at}
+        openedAs={state.open.record == null ? 'new' : `record ${state.open.record}`}
+        who={who}
+        names={names}
+        seen={seen}
+        tape={tape}
+        asked={state.asked}
+        onLookAt={bench.lookAt}
+        onUndo={() => void bench.undo()}
+        onAsk={bench.ask}
+        onGoTo={bench.goTo}
+      />
+    </Box>
+  );
+
   return (
     <Flex direction="column" height="100vh" minH="560px" overflow="hidden">
       <BenchHead bench={bench} />
-      {state.notice !== null && (
-        <Flex px="16px" py="4px" gap="8px" align="center">
-          <Box flex="1">
-            <Notice tone={state.notice.tone}>{state.notice.text}</Notice>
-          </Box>
-          <Button onClick={bench.dismiss}>Close</Button>
-        </Flex>
-      )}
-      {state.left !== null && (
-        <Box px="16px" py="4px">
-          <LeftNotice at={state.left.at} what="changes" onTake={bench.takeLeft} />
-        </Box>
-      )}
-      {state.deleted !== null && (
-        <Flex px="16px" py="4px" gap="8px" align="center">
-          <Box flex="1">
-            <Notice tone="info">“{readHeader(state.deleted).title}” is deleted.</Notice>
-          </Box>
-          <Button onClick={bench.restore}>Bring it back</Button>
-          <Button onClick={bench.forgetDeleted}>Close</Button>
-        </Flex>
-      )}
-      {sizes !== null && (
+      <Notices bench={bench} />
+      {sizes === null ? null : narrow ? (
+        <OneAtATime
+          panes={[
+            { label: 'Outline', content: outline },
+            { label: 'Code', content: code },
+            { label: sideLabel, content: side },
+            { label: 'Tape', content: tapePane },
+          ]}
+        />
+      ) : (
         <Splitter.Root
           unstyled
           css={CLIP}
@@ -220,80 +262,137 @@ function Layout({ bench }: { bench: BenchStore }) {
               onResizeEnd={({ size }) => keepSizes({ columns: size })}
             >
               <Splitter.Panel css={CLIP} id="outline" minW={0} as="nav" aria-label="Outline">
-                <Outline
-                  form={material.form}
-                  seen={seen}
-                  said={marked}
-                  asked={state.asked?.part ?? null}
-                  behaviours={<BehaviourList bench={bench} seen={seen} tape={tape} />}
-                  tree={state.pane === 'structure' ? <StructureTree bench={bench} /> : null}
-                  onAsk={bench.ask}
-                  onInsert={onInsert}
-                  onPoint={onPoint}
-                />
+                {outline}
               </Splitter.Panel>
               <Handle id="outline:code" label="Width of the outline" />
               <Splitter.Panel css={CLIP} id="code" minW={0} as="section" aria-label="Code">
-                <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
-                  <Tabs bench={bench} active={active} pane={state.pane} />
-                  {state.pane === 'structure' ? (
-                    <StructurePane bench={bench} />
-                  ) : state.pane === 'map' ? (
-                    <MapPane bench={bench} />
-                  ) : !there ? (
-                    <Box p="14px">This form has no behaviour yet. Add one in the outline.</Box>
-                  ) : state.pane === 'history' ? (
-                    <HistoryPane key={active} bench={bench} name={active} />
-                  ) : (
-                    <Code
-                      bench={bench}
-                      name={active}
-                      seen={seen}
-                      notes={notes}
-                      goTo={state.goTo?.behaviour === active ? state.goTo : null}
-                    />
-                  )}
-                </Flex>
+                {code}
               </Splitter.Panel>
               <Handle id="code:form" label="Width of the live form" />
-              <Splitter.Panel
-                css={CLIP}
-                id="form"
-                minW={0}
-                as="section"
-                aria-label={state.side === 'form' ? 'Live form' : 'Handbook'}
-              >
-                {state.side === 'form' ? (
-                  <LiveForm bench={bench} seen={seen} words={words} names={names} />
-                ) : (
-                  <HandbookPane bench={bench} />
-                )}
+              <Splitter.Panel css={CLIP} id="form" minW={0} as="section" aria-label={sideLabel}>
+                {side}
               </Splitter.Panel>
             </Splitter.Root>
           </Splitter.Panel>
           <Handle id="work:tape" label="Height of the tape" flat />
           <Splitter.Panel css={CLIP} id="tape" minH={0} as="section" aria-label="Tape">
-            <Box width="100%" height="100%" minH={0}>
-              <TapePane
-                steps={steps}
-                answers={answers}
-                at={at}
-                openedAs={state.open.record == null ? 'new' : `record ${state.open.record}`}
-                who={who}
-                names={names}
-                seen={seen}
-                tape={tape}
-                asked={state.asked}
-                onLookAt={bench.lookAt}
-                onUndo={() => void bench.undo()}
-                onAsk={bench.ask}
-                onGoTo={bench.goTo}
-              />
-            </Box>
+            {tapePane}
           </Splitter.Panel>
         </Splitter.Root>
       )}
     </Flex>
+  );
+}
+
+/** What happened, over the page, so that nothing moves under the pointer. */
+function Notices({ bench }: { bench: BenchStore }) {
+  const { notice, left, deleted } = useBench(bench, (state) => ({
+    notice: state.notice,
+    left: state.left,
+    deleted: state.deleted,
+  }));
+  // What went well need not be closed; what did not stays until it is.
+  useEffect(() => {
+    if (notice?.tone !== 'info') return;
+    const timer = setTimeout(bench.dismiss, 8000);
+    return () => clearTimeout(timer);
+  }, [notice]);
+  if (notice === null && left === null && deleted === null) return null;
+  return (
+    <Flex
+      direction="column"
+      gap="6px"
+      position="fixed"
+      bottom="14px"
+      left="50%"
+      transform="translateX(-50%)"
+      width="min(720px, calc(100vw - 24px))"
+      zIndex={5}
+      css={{ '& > *': { boxShadow: '{shadows.raised}' } }}
+    >
+      {notice !== null && (
+        <Flex gap="8px" align="center" bg="sheet" p="4px">
+          <Box flex="1">
+            <Notice tone={notice.tone}>{notice.text}</Notice>
+          </Box>
+          <Button onClick={bench.dismiss}>Close</Button>
+        </Flex>
+      )}
+      {left !== null && (
+        <Box bg="sheet" p="4px">
+          <LeftNotice at={left.at} what="changes" onTake={bench.takeLeft} />
+        </Box>
+      )}
+      {deleted !== null && (
+        <Flex gap="8px" align="center" bg="sheet" p="4px">
+          <Box flex="1">
+            <Notice tone="info">“{readHeader(deleted).title}” is deleted.</Notice>
+          </Box>
+          <Button onClick={bench.restore}>Bring it back</Button>
+          <Button onClick={bench.forgetDeleted}>Close</Button>
+        </Flex>
+      )}
+    </Flex>
+  );
+}
+
+/** On a narrow screen one pane is seen at a time. */
+function OneAtATime({ panes }: { panes: { label: string; content: ReactNode }[] }) {
+  const [at, setAt] = useState(1);
+  return (
+    <Flex as="main" direction="column" flex="1" minH={0}>
+      <Flex
+        role="group"
+        aria-label="Panes"
+        flexShrink={0}
+        borderBottomWidth="1px"
+        borderColor="line"
+      >
+        {panes.map(({ label }, i) => (
+          <chakra.button
+            key={label}
+            type="button"
+            flex="1"
+            py="6px"
+            aria-pressed={i === at}
+            color={i === at ? 'ink' : 'soft'}
+            fontWeight={i === at ? 620 : 400}
+            boxShadow={i === at ? 'inset 0 -2px 0 {colors.act}' : undefined}
+            onClick={() => setAt(i)}
+          >
+            {label}
+          </chakra.button>
+        ))}
+      </Flex>
+      {panes.map(({ label, content }, i) => (
+        // All stay, so that nothing typed or scrolled to is lost by looking elsewhere.
+        <Box
+          key={label}
+          as="section"
+          aria-label={label}
+          flex="1"
+          minH={0}
+          overflow="auto"
+          display={i === at ? 'block' : 'none'}
+        >
+          {content}
+        </Box>
+      ))}
+    </Flex>
+  );
+}
+
+const NARROW = '(max-width: 759px)';
+
+function useNarrow(): boolean {
+  return useSyncExternalStore(
+    (changed) => {
+      const query = matchMedia(NARROW);
+      query.addEventListener('change', changed);
+      return () => query.removeEventListener('change', changed);
+    },
+    () => matchMedia(NARROW).matches,
+    () => false,
   );
 }
 

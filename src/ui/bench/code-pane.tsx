@@ -1,7 +1,7 @@
 'use client';
 /** The code of one behaviour: tabs above, the editor, and below it what is wrong with it and how it is saved. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
 import type { Diagnosis } from '@/core/language/service';
@@ -46,6 +46,8 @@ export function Tabs({
       borderColor="line"
       overflowX="auto"
       flexShrink={0}
+      css={{ scrollbarWidth: 'none' }}
+      onKeyDown={moveAmongTabs}
     >
       {PANES.map(({ key, label }) => (
         <Tab key={key} on={pane === key} fontStyle="italic" onClick={() => bench.showPane(key)}>
@@ -66,6 +68,18 @@ export function Tabs({
   );
 }
 
+/** Arrows go along the tabs and open them (WAI-ARIA Authoring Practices, tabs). */
+function moveAmongTabs(event: React.KeyboardEvent<HTMLElement>): void {
+  const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+  if (by === undefined || event.altKey) return;
+  const tabs = [...event.currentTarget.querySelectorAll<HTMLElement>('[role=tab]')];
+  const at = tabs.indexOf(document.activeElement as HTMLElement);
+  const next = tabs[(at + by + tabs.length) % tabs.length];
+  next?.focus();
+  next?.click();
+  event.preventDefault();
+}
+
 function Tab({
   on,
   children,
@@ -77,11 +91,18 @@ function Tab({
   fontStyle?: string;
   onClick: () => void;
 }) {
+  const shown = useRef<HTMLButtonElement>(null);
+  // The one that is open is in sight, however many there are.
+  useEffect(() => {
+    if (on) shown.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [on]);
   return (
     <chakra.button
       type="button"
       role="tab"
       aria-selected={on}
+      tabIndex={on ? 0 : -1}
+      ref={shown}
       px="12px"
       py="4px"
       cursor="pointer"

@@ -17,7 +17,7 @@ export interface Command {
 }
 
 export type BenchDialog =
-  'scenarios' | 'keep' | 'commands' | 'opening' | 'problems' | 'search' | 'starter';
+  'scenarios' | 'keep' | 'commands' | 'behaviours' | 'opening' | 'problems' | 'search' | 'starter';
 
 export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => void): Command[] {
   const state = () => bench.store.getState();
@@ -41,7 +41,11 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
       key: 'h',
       run: () => (state().side === 'handbook' ? bench.showForm() : bench.openHandbook()),
     },
+    { name: 'Go to behaviour …', key: 'b', run: () => show('behaviours') },
+    { name: 'New empty behaviour', key: 'e', run: () => bench.askForBehaviour(true) },
     { name: 'New behaviour for a need', key: 'w', run: () => show('starter') },
+    { name: 'Next pane', inEditor: 'F6', run: () => goToPane(1) },
+    { name: 'Previous pane', inEditor: 'Shift+F6', run: () => goToPane(-1) },
     { name: 'Go to what a name means', inEditor: 'F12', run: () => bench.editor('define') },
     { name: 'Uses of a name', inEditor: 'Shift+F12', run: () => bench.editor('uses') },
     { name: 'Rename what a name means', inEditor: 'F2', run: () => bench.editor('rename') },
@@ -58,18 +62,55 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Run all scenarios', run: () => void bench.runScenarios() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },
     { name: 'Make a release', run: () => void bench.makeRelease() },
-    ...state().behaviours.map((behaviour): Command => ({
-      name: `Open ${readHeader(behaviour).title}`,
-      run: () => bench.choose(behaviour.name),
-    })),
     { name: 'Commands', key: 'k', run: () => show('commands') },
   ];
+}
+
+/** A command for each behaviour, to go to it. */
+export function behaviourCommands(bench: BenchStore): Command[] {
+  return bench.store.getState().behaviours.map((behaviour) => ({
+    name: readHeader(behaviour).title,
+    run: () => {
+      bench.choose(behaviour.name);
+      focusPane('Code');
+    },
+  }));
+}
+
+const PANES_IN_ORDER = ['Outline', 'Code', 'Live form', 'Handbook', 'Tape'];
+
+const paneCalled = (label: string) =>
+  document.querySelector<HTMLElement>(`main [aria-label="${label}"]`);
+
+/** The editor of the code, else the first thing in a pane that takes the focus. */
+function focusPane(label: string): void {
+  // What is chosen is drawn first.
+  requestAnimationFrame(() =>
+    (
+      paneCalled(label)?.querySelector<HTMLElement>('.cm-content') ??
+      paneCalled(label)?.querySelector<HTMLElement>(
+        'input:not([disabled]), select:not([disabled]), textarea, button:not([disabled]), [tabindex="0"]',
+      )
+    )?.focus(),
+  );
+}
+
+/** Moves the focus to the next pane, or the one before; from outside of all to the code. */
+function goToPane(by: 1 | -1): void {
+  const panes = PANES_IN_ORDER.filter((label) => paneCalled(label) !== null);
+  const at = panes.findIndex((label) => paneCalled(label)!.contains(document.activeElement));
+  focusPane(at < 0 ? 'Code' : panes[(at + by + panes.length) % panes.length]!);
 }
 
 /** Runs commands by their keys. */
 export function useCommandKeys(bench: BenchStore, show: (dialog: BenchDialog) => void): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
+      if (event.key === 'F6' && !event.altKey && !event.ctrlKey) {
+        event.preventDefault();
+        goToPane(event.shiftKey ? -1 : 1);
+        return;
+      }
       if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
       const command = commandsOf(bench, show).find(
         ({ key }) => key === event.key || key === event.key.toLowerCase(),
@@ -87,9 +128,16 @@ const KEY_NAMES: Record<string, string> = { ArrowLeft: '←', ArrowRight: '→',
 
 export function CommandList({
   commands,
+  title = 'Commands',
+  find = 'Find a command',
+  byNumber = false,
   onDone,
 }: {
   commands: readonly Command[];
+  title?: string;
+  find?: string;
+  /** Whether the first nine are numbered, and chosen by their digit. */
+  byNumber?: boolean;
   onDone: () => void;
 }) {
   const [wanted, setWanted] = useState('');
@@ -102,15 +150,15 @@ export function CommandList({
   };
   return (
     <Box p="12px">
-      <WindowTitle>Commands</WindowTitle>
+      <WindowTitle>{title}</WindowTitle>
       <Line
         autoFocus
         role="combobox"
         aria-expanded
         aria-controls="commands"
         aria-activedescendant={found[at] === undefined ? undefined : `command-${at}`}
-        aria-label="Find a command"
-        placeholder="Find a command"
+        aria-label={find}
+        placeholder={find}
         width="100%"
         mt="6px"
         value={wanted}
@@ -122,18 +170,13 @@ export function CommandList({
           if (event.key === 'ArrowDown') setAt(Math.min(at + 1, found.length - 1));
           else if (event.key === 'ArrowUp') setAt(Math.max(at - 1, 0));
           else if (event.key === 'Enter') run(found[at]);
+          else if (byNumber && wanted === '' && /^[1-9]$/.test(event.key) && !event.altKey)
+            run(found[Number(event.key) - 1]);
           else return;
           event.preventDefault();
         }}
       />
-      <Box
-        id="commands"
-        role="listbox"
-        aria-label="Commands"
-        mt="6px"
-        maxH="320px"
-        overflowY="auto"
-      >
+      <Box id="commands" role="listbox" aria-label={title} mt="6px" maxH="320px" overflowY="auto">
         {found.map((command, i) => (
           <Box
             key={command.name}
@@ -149,7 +192,10 @@ export function CommandList({
             _hover={{ bg: 'actGround' }}
             onClick={() => run(command)}
           >
-            <span>{command.name}</span>
+            <span>
+              {byNumber && wanted === '' && i < 9 && <Mono color="soft">{i + 1} </Mono>}
+              {command.name}
+            </span>
             {command.key !== undefined && (
               <Mono color="soft">Alt+{KEY_NAMES[command.key] ?? command.key.toUpperCase()}</Mono>
             )}
@@ -158,7 +204,7 @@ export function CommandList({
         ))}
         {found.length === 0 && (
           <Box px="9px" py="3px" color="soft">
-            No command is called that.
+            Nothing is called that.
           </Box>
         )}
       </Box>

@@ -9,7 +9,13 @@ import { DayLine } from '../day-line';
 import { Button, Line, Mono, Notice, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { RecordPicker } from '../records/picker';
-import { CommandList, commandsOf, useCommandKeys, type BenchDialog } from './commands';
+import {
+  behaviourCommands,
+  CommandList,
+  commandsOf,
+  useCommandKeys,
+  type BenchDialog,
+} from './commands';
 import { SearchScripts, Uses } from './finding';
 import { openedHow, OpeningDialog } from './opening';
 import { Problems, problemsOf } from './problems';
@@ -158,6 +164,15 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
         {dialog === 'commands' && (
           <CommandList commands={commandsOf(bench, setDialog)} onDone={() => setDialog(null)} />
+        )}
+        {dialog === 'behaviours' && (
+          <CommandList
+            commands={behaviourCommands(bench)}
+            title="Go to a behaviour"
+            find="Find a behaviour, or press its number"
+            byNumber
+            onDone={() => setDialog(null)}
+          />
         )}
         {dialog === 'keep' && <Keep bench={bench} onDone={() => setDialog(null)} />}
       </Window>

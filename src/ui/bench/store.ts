@@ -166,6 +166,8 @@ export interface BenchState {
   checked: boolean;
   /** Parts that wait for a script and have none. */
   idle: PartFinding[];
+  /** Whether the title of a new behaviour is being asked for. */
+  adding: boolean;
   /** A behaviour just deleted, which can be brought back. */
   deleted: { name: string; text: string } | null;
   /** What an earlier visit left unsaved: texts of behaviours by name, and a structure. */
@@ -247,6 +249,7 @@ export function createBench(
     goTo: null,
     checked: false,
     idle: [],
+    adding: false,
     deleted: null,
     left: null,
     uses: null,
@@ -992,6 +995,8 @@ export function createBench(
     /** Tells the editor that is open. */
     editor: (what: Exclude<keyof EditorHandle, 'insert'>) => handle?.[what](),
     closeUses: () => set({ uses: null }),
+    /** Asks for the title of a new behaviour, or no more. */
+    askForBehaviour: (adding: boolean) => set({ adding }),
     forgetDeleted: () => set({ deleted: null }),
     map: (): Promise<FormMap> => brain().map(),
     /** Opens a page of the handbook beside the code. */
