@@ -49,7 +49,7 @@ export function PageHead({ workspace, section, title, form, children }: PageHead
         <chakra.a asChild fontWeight={750} fontSize="15px" letterSpacing="0.02em" color="act">
           <Link href="/">tavro</Link>
         </chakra.a>
-        <chakra.span color="soft" hideBelow="md">
+        <chakra.span color="soft" css={{ '@media (max-width: 759px)': { display: 'none' } }}>
           {workspace}
         </chakra.span>
         <Flex as="nav" aria-label="Workspace" gap="2px" alignSelf="stretch">

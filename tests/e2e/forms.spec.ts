@@ -61,6 +61,13 @@ test('a new form begins in Structure at its first label; options are typed one a
   await expect(page.locator('#field-crane option').nth(1)).toHaveAttribute('value', 'mobile');
   await expect(page.getByText('structure saved')).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);
+  // Filled in on the bench, it is there to be opened as an existing one.
+  await page.locator('#field-first_field').fill('2');
+  await page.getByRole('button', { name: 'Submit' }).click();
+  await page.getByRole('button', { name: 'Keep as a sample record' }).click();
+  await expect(page.getByText('Kept as record 1, which is open now.')).toBeVisible();
+  await expect(page.getByLabel('Which record')).toHaveValue('1');
+  await expect(page.locator('#field-first_field')).toHaveValue('2');
 });
 
 test('a key in use is changed everywhere after a look, with the steps kept, and back', async ({

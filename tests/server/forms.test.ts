@@ -5,6 +5,7 @@ import { changesInWords } from '../../src/core/workspace/overview';
 import { database } from '../../src/server/database';
 import { indexForm, insertRelease } from '../../src/server/releases';
 import { readRecord } from '../../src/server/records/read';
+import { addSample } from '../../src/server/records/samples';
 import { saveRecord } from '../../src/server/records/save';
 import { readDocument, saveDocument } from '../../src/server/revisions/documents';
 import {
@@ -162,4 +163,21 @@ test('another key goes through behaviours, scenarios, records and their former s
     BY,
   );
   expect(await state()).toEqual(before);
+});
+
+test('samples are made while a form has no release: checked like a record, under numbers of their own', async () => {
+  const form = await addForm('Sampled', BY);
+  const first = await addSample(form, { first_field: 'one' }, BY);
+  expect([first.id, (await readRecord(form, first.id))!.values]).toEqual([
+    '1',
+    { first_field: 'one' },
+  ]);
+  expect((await addSample(form, {}, BY)).id).toBe('2');
+  expect(await says(addSample(form, { nothing: 1 }, BY))).toContain('has no field "nothing"');
+  expect(await says(addSample(form, { first_field: [1] }, BY))).toContain(
+    'First field takes a text',
+  );
+  expect(await says(addSample('nothing', {}, BY))).toContain('There is no form "nothing"');
+  await insertRelease(form);
+  expect(await says(addSample(form, {}, BY))).toContain('This form has a release');
 });

@@ -13,6 +13,7 @@ import { Refusal } from '../http/refusal';
 import { readRecord, readRecordAt, type StoredRecord } from '../records/read';
 import { newestRelease, releaseById, type Release } from '../releases';
 import * as schema from '../schema';
+import { nextNumber, NextNumber } from './record-number';
 import { readTicket, signed, type Ticket } from './ticket';
 
 /** How a form is opened, besides by whom and with which record. */
@@ -177,14 +178,6 @@ async function change(form: string, id: string) {
   const [release, record] = await Promise.all([newestRelease(form), readRecord(form, id)]);
   if (record === null) throw new Refusal(404, `There is no record ${id}.`);
   return { release, record, newId: id };
-}
-
-const NextNumber = z.object({ number: z.number().int() });
-
-/** The number of a form's next record. One that is not used in the end is only a gap. */
-async function nextNumber(form: string): Promise<string> {
-  const [came] = await ask('next number', 'select tavro_next_number($1) as number', [form]);
-  return String(NextNumber.parse(came).number);
 }
 
 const NewEntry = NextNumber.extend({ release: z.number().int().nullable() });

@@ -89,6 +89,7 @@ export function LiveForm({
 
   // Time that passes after it does not take the outcome away.
   const lastDone = steps.slice(0, at).findLast((step) => !('wait' in step));
+  const unreleased = useBench(bench, (state) => state.release === null);
   const submittedLast = lastDone !== undefined && 'submit' in lastDone;
 
   const related = useRelated(material.form, seen.record);
@@ -220,6 +221,14 @@ export function LiveForm({
                   ? '✓ would be saved'
                   : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}
               </chakra.span>
+            )}
+            {seen.submit?.saved === true && submittedLast && unreleased && (
+              <Button
+                title="Until the form has a release, samples are made here"
+                onClick={() => void bench.keepSample()}
+              >
+                Keep as a sample record
+              </Button>
             )}
           </Flex>
         </FormSheet>

@@ -751,6 +751,17 @@ export function createBench(
     await reopen({ ...get().open, record: record.id });
   }
 
+  /** Keeps what the last submission would save as a sample record, and opens the form with it. */
+  async function keepSample(): Promise<void> {
+    const submit = get().answers.findLast((answer) => answer.submit !== null)?.submit;
+    if (submit?.saved !== true) return;
+    await saveAll();
+    const reply = await call<SampleRecord>('POST', pathOf('records'), { values: submit.values });
+    if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
+    await takeRecord(reply.body);
+    set({ notice: { tone: 'info', text: `Kept as record ${reply.body.id}, which is open now.` } });
+  }
+
   /** Adds a record of a parent form to those the form can be opened from. */
   function takeParent(name: string, record: SampleRecord): void {
     const forms = get().material.forms.map((one) =>
@@ -931,6 +942,7 @@ export function createBench(
     unsaved,
     takeLeft,
     takeRecord,
+    keepSample,
     takeParent,
     edit,
     settleConflict,

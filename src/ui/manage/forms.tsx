@@ -115,7 +115,7 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
           </Box>
         ) : (
           <Box overflowX="auto">
-            <chakra.table width="100%" borderCollapse="collapse">
+            <chakra.table width="100%" minW="960px" borderCollapse="collapse">
               <chakra.caption srOnly>Forms of {workspace}</chakra.caption>
               <thead>
                 <tr>

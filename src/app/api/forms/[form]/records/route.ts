@@ -1,7 +1,10 @@
 import * as z from 'zod';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readQuery } from '@/server/http/request';
+import { ValuesSchema } from '@/core/session/schema';
+import { answer, readBody, readQuery } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
 import { listRecords, type ListQuery } from '@/server/records/list';
+import { addSample } from '@/server/records/samples';
 import { readForm } from '@/server/workspace/read';
 
 const text = z.string().max(200);
@@ -30,6 +33,17 @@ export async function GET(request: Request, { params }: { params: Promise<{ form
         narrowed: narrowedBy(others),
       }),
     );
+  });
+}
+
+const Sample = z.strictObject({ values: ValuesSchema });
+
+/** Keeps a sample record, as long as the form has no release. */
+export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(request, async () => {
+    const { values } = await readBody(request, Sample);
+    const by = (await currentPerson()).key;
+    return Response.json(await addSample((await params).form, values, by), { status: 201 });
   });
 }
 

@@ -1,0 +1,54 @@
+/** Sample records: made on the bench before a form has a release, so that it can be tried as one that is there already. */
+import type { Form } from '../../core/form/definition';
+import { fieldsOf } from '../../core/form/fields';
+import { accept, emptyOf } from '../../core/form/kinds';
+import { indexOf } from '../../core/form/table-index';
+import type { Table } from '../../core/form/table';
+import type { Value, Values } from '../../core/form/value';
+import { transaction } from '../database';
+import { Refusal } from '../http/refusal';
+import { nextNumber } from '../fillings/record-number';
+import { newestNumber } from '../releases';
+import { readForm, readTables } from '../workspace/read';
+import { countRecords } from './read';
+import { saveRecord } from './save';
+
+/** Samples of a form made on the bench. */
+const MOST_SAMPLES = 500;
+
+/**
+ * Keeps values as a sample record under the next number. Throws a Refusal: 404 without such a form, 409 once it has a
+ * release, whose records come from filling it in, 422 for what is no value of its fields.
+ */
+export async function addSample(
+  name: string,
+  values: Values,
+  by: string,
+): Promise<{ id: string; values: Values }> {
+  const form = await readForm(name);
+  if (form === null) throw new Refusal(404, `There is no form "${name}".`);
+  if ((await newestNumber(name)) !== null)
+    throw new Refusal(409, 'This form has a release. Fill it in to make a record.');
+  if ((await countRecords(name)).count >= MOST_SAMPLES)
+    throw new Refusal(422, `A form has at most ${MOST_SAMPLES} sample records.`);
+  const kept = sampleOf(form, values, await readTables());
+  const id = await nextNumber(name);
+  await transaction((tx) => saveRecord({ form: name, id }, kept, 0, by, tx));
+  return { id, values: kept };
+}
+
+/** The values that a record of the form can have; files are left out, since nobody keeps their content. */
+function sampleOf(form: Form, values: Values, tables: readonly Table[]): Values {
+  const fields = new Map(fieldsOf(form).map((field) => [field.name, field]));
+  const table = (wanted: string) => indexOf(tables.find((one) => one.name === wanted)!);
+  return Object.fromEntries(
+    Object.entries(values).map(([name, value]): [string, Value] => {
+      const field = fields.get(name);
+      if (field === undefined) throw new Refusal(422, `The form has no field "${name}".`);
+      if (field.kind === 'file') return [name, emptyOf(field)];
+      const read = accept(value, field, { options: null, table });
+      if (!read.ok) throw new Refusal(422, `${field.label} takes ${read.takes}.`);
+      return [name, read.value];
+    }),
+  );
+}
