@@ -41,7 +41,7 @@ export interface Command {
 }
 
 /** The command was called wrongly. */
-export class CallFault extends Error {}
+export class InvalidCall extends Error {}
 
 export function open(call: Call): Workspace {
   let files: Map<string, string>;
@@ -49,7 +49,7 @@ export function open(call: Call): Workspace {
     files = readFolder(call.folder);
   } catch (caught) {
     if (caught instanceof BrokenWorkspace) throw caught;
-    throw new CallFault(`cannot read the folder ${call.folder}: ${folderFault(caught)}`);
+    throw new InvalidCall(`cannot read the folder ${call.folder}: ${folderFault(caught)}`);
   }
   return readWorkspace(files);
 }
@@ -66,7 +66,7 @@ export function formsOf(call: Call, workspace: Workspace): WorkspaceForm[] {
   if (call.form === undefined) return workspace.forms;
   const found = workspace.forms.filter(({ form }) => form.name === call.form);
   if (found.length === 0) {
-    throw new CallFault(
+    throw new InvalidCall(
       `there is no form "${call.form}". There is ${workspace.forms.map(({ form }) => form.name).join(', ') || 'none'}.`,
     );
   }
@@ -76,7 +76,7 @@ export function formsOf(call: Call, workspace: Workspace): WorkspaceForm[] {
 /** The one form a command needs. */
 export function formOf(call: Call, workspace: Workspace): WorkspaceForm {
   if (call.form === undefined && workspace.forms.length !== 1)
-    throw new CallFault('say which form with --form.');
+    throw new InvalidCall('say which form with --form.');
   return formsOf(call, workspace)[0]!;
 }
 

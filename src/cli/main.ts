@@ -1,14 +1,14 @@
 #!/usr/bin/env node
 /**
  * `tavro`: the command line. Reads a workspace folder, runs it in the same sandbox as everything else, needs no
- * database and no browser. Exit codes: 0 all well, 1 an expectation failed or a fault was found, 2 the call or the
+ * database and no browser. Exit codes: 0 all well, 1 an expectation failed or an error was found, 2 the call or the
  * workspace is broken.
  */
 import { parseArgs } from 'node:util';
-import { BrokenWorkspace, faultInWords } from '../core/workspace/workspace';
+import { BrokenWorkspace, fileErrorInWords } from '../core/workspace/workspace';
 import { NoSuchOpening } from '../core/scenario/opening';
 import { check } from './check';
-import { CallFault, type Call, type Command, type Option } from './call';
+import { InvalidCall, type Call, type Command, type Option } from './call';
 import { play } from './play';
 import { test } from './test';
 import { types } from './types';
@@ -39,7 +39,7 @@ async function main([name, ...rest]: string[]): Promise<number> {
     return name === undefined ? 2 : 0;
   }
   const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name]! : null;
-  if (command === null) throw new CallFault(`there is no command "${name}".\n\n${usage()}`);
+  if (command === null) throw new InvalidCall(`there is no command "${name}".\n\n${usage()}`);
   if (rest.includes('--help') || rest.includes('-h')) {
     process.stdout.write(usageOf(name, command));
     return 0;
@@ -48,7 +48,7 @@ async function main([name, ...rest]: string[]): Promise<number> {
 }
 
 function readCall(name: string, command: Command, rest: string[]): Call {
-  const wrong = (says: string) => new CallFault(`${says}\n\n${usageOf(name, command)}`);
+  const wrong = (says: string) => new InvalidCall(`${says}\n\n${usageOf(name, command)}`);
   const { tokens, values, positionals } = parseArgs({
     args: rest,
     allowPositionals: true,
@@ -78,7 +78,7 @@ function readCall(name: string, command: Command, rest: string[]): Call {
   return { folder, ...(values as Omit<Call, 'folder'>) };
 }
 
-// A reader that has seen enough, such as `head`, is no fault.
+// A reader that has seen enough, such as `head`, is no error.
 process.stdout.on('error', (error: { code?: string }) =>
   process.exit(error.code === 'EPIPE' ? 0 : 2),
 );
@@ -90,8 +90,8 @@ main(process.argv.slice(2)).then(
   },
   (error: unknown) => {
     if (error instanceof BrokenWorkspace)
-      process.stderr.write(`${error.faults.map(faultInWords).join('\n')}\n`);
-    else if (error instanceof CallFault || error instanceof NoSuchOpening)
+      process.stderr.write(`${error.errors.map(fileErrorInWords).join('\n')}\n`);
+    else if (error instanceof InvalidCall || error instanceof NoSuchOpening)
       process.stderr.write(`tavro: ${error.message}\n`);
     else if (process.env.TAVRO_DEBUG !== undefined)
       process.stderr.write(

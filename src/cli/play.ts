@@ -1,21 +1,21 @@
 /** `tavro play`: opens a form, does steps, prints what came out as JSON (docs/schemas/play-result.schema.json). */
 import { readFileSync } from 'node:fs';
 import type * as z from 'zod';
-import { textFault } from './text-fault';
+import { textError } from './text-error';
 import { openingOf } from '../core/scenario/opening';
 import type { Form } from '../core/form/definition';
 import { nothingHeard, NOTHING_SEEN, partsSeen, seenAfter } from '../core/scenario/snapshot';
 import type { Answer } from '../core/session/step';
 import { PlayInput } from '../core/workspace/schemas';
 import { BrokenWorkspace } from '../core/workspace/workspace';
-import { readJson, type Fault } from '../core/workspace/json';
+import { readJson, type FileError } from '../core/workspace/json';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
-import { CallFault, formOf, load, open, type Call, type Command, withEngine } from './call';
+import { InvalidCall, formOf, load, open, type Call, type Command, withEngine } from './call';
 
 async function run(call: Call, engine: Engine): Promise<number> {
   if (call.steps === undefined)
-    throw new CallFault('say with --steps which file holds the steps, or - for standard input.');
+    throw new InvalidCall('say with --steps which file holds the steps, or - for standard input.');
   const workspace = open(call);
   const entry = formOf(call, workspace);
   const input = readSteps(call.steps);
@@ -42,11 +42,11 @@ function readSteps(file: string): z.infer<typeof PlayInput> {
   try {
     text = readFileSync(file === '-' ? 0 : file, 'utf8');
   } catch (caught) {
-    throw new CallFault(textFault(file, caught));
+    throw new InvalidCall(textError(file, caught));
   }
-  const faults: Fault[] = [];
-  const input = readJson(file === '-' ? 'standard input' : file, text, PlayInput, faults);
-  if (input === null) throw new BrokenWorkspace(faults);
+  const errors: FileError[] = [];
+  const input = readJson(file === '-' ? 'standard input' : file, text, PlayInput, errors);
+  if (input === null) throw new BrokenWorkspace(errors);
   return input;
 }
 

@@ -4,14 +4,14 @@ import { runScenario, type ScenarioResult } from '../core/scenario/run';
 import { Coverage } from '../core/tape/coverage';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
-import { CallFault, formsOf, load, open, type Call, type Command, withEngine } from './call';
+import { InvalidCall, formsOf, load, open, type Call, type Command, withEngine } from './call';
 import { progress } from './progress';
 import { reporters, type Outcome } from './reporters';
 
 async function run(call: Call, engine: Engine): Promise<number> {
   const report = reporters[call.reporter ?? 'spec'];
   if (report === undefined)
-    throw new CallFault(
+    throw new InvalidCall(
       `there is no reporter "${call.reporter}". There is ${Object.keys(reporters).join(', ')}.`,
     );
   const workspace = open(call);
@@ -63,7 +63,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
   shown.end();
   if (call.coverage !== undefined) writeFileSync(call.coverage, lcov);
   if (call.scenario !== undefined && outcomes.length === 0)
-    throw new CallFault(`there is no scenario "${call.scenario}".`);
+    throw new InvalidCall(`there is no scenario "${call.scenario}".`);
   process.stdout.write(report(outcomes));
   return outcomes.every((outcome) => outcome.passed) ? 0 : 1;
 }

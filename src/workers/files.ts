@@ -1,7 +1,7 @@
 /** Reading a workspace folder from disk. */
 import { readdirSync, readFileSync, realpathSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Fault } from '../core/workspace/json';
+import type { FileError } from '../core/workspace/json';
 import { BrokenWorkspace } from '../core/workspace/workspace';
 
 /** What belongs to a workspace; anything else in the folder is not looked at. */
@@ -14,7 +14,7 @@ const MOST_BYTES = 64 * 1024 * 1024;
 /** The texts of a workspace folder by path. Throws with a plain message when there is no such folder, and BrokenWorkspace for files that cannot be read as texts. */
 export function readFolder(folder: string): Map<string, string> {
   const files = new Map<string, string>();
-  const faults: Fault[] = [];
+  const errors: FileError[] = [];
   const walk = (below: string, above: ReadonlySet<string>) => {
     const real = realpathSync(join(folder, below));
     // A link that leads back to where it stands.
@@ -26,13 +26,13 @@ export function readFolder(folder: string): Map<string, string> {
       if (stat?.isDirectory() === true) walk(path, new Set([...above, real]));
       else if (WANTED.test(path)) {
         const text = textOf(join(folder, path), stat?.size ?? null);
-        if ('says' in text) faults.push({ file: path, line: text.line, path: [], says: text.says });
+        if ('says' in text) errors.push({ file: path, line: text.line, path: [], says: text.says });
         else files.set(path, text.text);
       }
     }
   };
   walk('', new Set());
-  if (faults.length > 0) throw new BrokenWorkspace(faults);
+  if (errors.length > 0) throw new BrokenWorkspace(errors);
   return files;
 }
 

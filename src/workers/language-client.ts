@@ -1,7 +1,7 @@
 /** The language worker and the compiler's, as the bench starts them. */
 import type {
   Completion,
-  Diagnosis,
+  Diagnostic,
   Explanation,
   Place,
   Signature,
@@ -84,8 +84,8 @@ export class LanguageClient {
     return this.#language.ask({ do: 'remove', name }, null);
   }
 
-  diagnose(source: Source): Promise<Diagnosis[]> {
-    const busy: Diagnosis = {
+  diagnose(source: Source): Promise<Diagnostic[]> {
+    const busy: Diagnostic = {
       from: 0,
       to: 1,
       line: 1,
@@ -129,7 +129,7 @@ export class LanguageClient {
     return this.#language.ask({ do: 'rename', name, position, to }, null);
   }
 
-  compilerFixes(name: string, { from, to, code }: Diagnosis): Promise<Fix[]> {
+  compilerFixes(name: string, { from, to, code }: Diagnostic): Promise<Fix[]> {
     return this.#language.ask({ do: 'compilerFixes', name, at: { from, to, code } }, []);
   }
 

@@ -13,13 +13,13 @@ import { searched } from '../core/language/search';
 import { FormLanguage } from '../core/language/service';
 import { problemsInSources } from '../core/problems/problems';
 import { ScenarioSchema } from '../core/scenario/definition';
-import { StructureFault } from '../core/structure/edit';
+import { InvalidEdit } from '../core/structure/edit';
 import { planRekey } from '../core/structure/rekey';
 import { planRename } from '../core/structure/rename';
 import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
 import { SpellingSchema } from '../core/workspace/csv-spelling';
-import type { Fault } from '../core/workspace/json';
+import type { FileError } from '../core/workspace/json';
 
 const Source = z.object({ name: z.string(), text: z.string() });
 const Mode = z.enum(['traced', 'untraced']);
@@ -70,9 +70,9 @@ const TASKS = {
       spelling: SpellingSchema.optional(),
     }),
     ({ file, text, columns, key, spelling }) => {
-      const faults: Fault[] = [];
-      const guess = guessColumns(file, text, faults, spelling ?? null);
-      if (guess === null) return { guess: null, rows: [], faults };
+      const errors: FileError[] = [];
+      const guess = guessColumns(file, text, errors, spelling ?? null);
+      if (guess === null) return { guess: null, rows: [], errors };
       const told =
         columns ??
         guess.columns.map(({ name, kind, label }) => ({
@@ -84,11 +84,11 @@ const TASKS = {
         file,
         text,
         { key: key ?? guess.key ?? told[0]!.name, columns: told },
-        faults,
+        errors,
         told.map((column) => column.name),
         guess.spelling,
       );
-      return { guess: { ...guess, columns: told }, rows, faults };
+      return { guess: { ...guess, columns: told }, rows, errors };
     },
   ),
   planRename: task(
@@ -146,7 +146,7 @@ export function runTask(message: unknown): TaskReply {
   try {
     return { ok: true, answer: work(schema.parse(request)) };
   } catch (caught) {
-    if (caught instanceof StructureFault) return { ok: false, says: caught.message };
+    if (caught instanceof InvalidEdit) return { ok: false, says: caught.message };
     if (caught instanceof SyntaxError && name === 'search')
       return { ok: false, says: caught.message };
     throw caught;

@@ -6,7 +6,7 @@ import { isDate, isEmail } from '../../src/core/form/formats';
 import { isAbsoluteUrl } from '../../src/core/form/url';
 import { readRows } from '../../src/core/workspace/csv';
 import { writeRows } from '../../src/core/workspace/write';
-import type { Fault } from '../../src/core/workspace/json';
+import type { FileError } from '../../src/core/workspace/json';
 
 describe('dates', () => {
   // HTML, "Dates": https://html.spec.whatwg.org/#valid-date-string; RFC 3339 section 5.7 and appendix C for leap years.
@@ -117,14 +117,14 @@ describe('CSV', () => {
     kind: 'text' as const,
   }));
   const read = (body: string) => {
-    const faults: Fault[] = [];
+    const errors: FileError[] = [];
     const rows = readRows(
       't.csv',
       `field_a,field_b,field_c\r\n${body}`,
       { key: 'field_a', columns },
-      faults,
+      errors,
     );
-    return { rows: rows.map((row) => columns.map(({ name }) => row[name])), faults };
+    return { rows: rows.map((row) => columns.map(({ name }) => row[name])), errors };
   };
 
   // RFC 4180, section 2, the examples of its rules 1, 2, 5, 6 and 7.
@@ -162,10 +162,10 @@ describe('CSV', () => {
       ],
     ],
     ['rule 7', '"aaa","b""bb","ccc"', [['aaa', 'b"bb', 'ccc']]],
-  ])('%s', (_rule, body, rows) => expect(read(body)).toEqual({ rows, faults: [] }));
+  ])('%s', (_rule, body, rows) => expect(read(body)).toEqual({ rows, errors: [] }));
 
   test('a line with too few cells names its line', () => {
-    expect(read('aaa,bbb').faults).toMatchObject([{ line: 2 }]);
+    expect(read('aaa,bbb').errors).toMatchObject([{ line: 2 }]);
   });
 
   test('what is written is read back, whatever is in the cells', () => {
@@ -174,9 +174,9 @@ describe('CSV', () => {
       fc.property(fc.uniqueArray(cell, { minLength: 1, maxLength: 5 }), cell, (keys, other) => {
         const rows = keys.map((key) => ({ field_a: key, field_b: other, field_c: null }));
         const text = writeRows(columns, rows, { formulas: true });
-        const faults: Fault[] = [];
-        expect(readRows('t.csv', text, { key: 'field_a', columns }, faults)).toEqual(rows);
-        expect(faults).toEqual([]);
+        const errors: FileError[] = [];
+        expect(readRows('t.csv', text, { key: 'field_a', columns }, errors)).toEqual(rows);
+        expect(errors).toEqual([]);
         expect((parse(text) as string[][]).length).toBe(rows.length + 1);
       }),
       { seed: 20310502, numRuns: 300 },

@@ -1,4 +1,4 @@
-/** Parents and children, rows and files on the server (semantics 26, 28). Against a real PostgreSQL and the real sandbox. */
+/** Parents and children, rows and files on the server. Against a real PostgreSQL and the real sandbox. */
 import { createHash } from 'node:crypto';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';

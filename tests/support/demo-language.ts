@@ -1,6 +1,6 @@
 /** The language of the demo's forms, to hold sources against: what is found in one behaviour beside others. */
 import { libs } from '../../src/core/language/generated/libs';
-import { FormLanguage, type Diagnosis } from '../../src/core/language/service';
+import { FormLanguage, type Diagnostic } from '../../src/core/language/service';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { readFolder } from '../../src/workers/files';
 
@@ -19,7 +19,7 @@ export function languageOf(form: string): FormLanguage {
 }
 
 /** What is found in a behaviour of a form of the demo, with another one beside it where that matters. */
-export function foundIn(form: string, text: string, beside?: string, name = 'x.ts'): Diagnosis[] {
+export function foundIn(form: string, text: string, beside?: string, name = 'x.ts'): Diagnostic[] {
   const language = languageOf(form);
   language.put({ name, text });
   if (beside !== undefined) language.put({ name: 'beside.ts', text: beside });

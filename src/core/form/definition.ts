@@ -27,7 +27,7 @@ const Text = z.string().min(1).max(400);
 export const OptionSchema = z.strictObject({ key: Key, label: Text });
 export type Option = z.infer<typeof OptionSchema>;
 
-/** What becomes of a value when its field goes off screen (semantics 11). */
+/** What becomes of a value when its field goes off screen. */
 export const WhenHidden = z.enum(['keep', 'omit', 'clear']);
 
 const common = {
@@ -246,7 +246,7 @@ export const FileField = z.strictObject({
     .optional(),
 });
 
-/** What a row may hold: every kind but rows, since rows do not nest (edges 1). */
+/** What a row may hold: every kind but rows, since rows do not nest. */
 export const CellSchema = z.discriminatedUnion('kind', [
   TextField,
   NumberField,

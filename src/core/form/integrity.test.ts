@@ -9,15 +9,17 @@ import {
   text,
 } from '../../../tests/support/forms';
 import { FormSchema } from './definition';
-import { flawsOf } from './integrity';
+import { definitionErrors } from './integrity';
 
-test('a sound definition has no flaws', () => {
+test('a sound definition has no errors', () => {
   expect(
-    flawsOf(formWith([text('note'), reference('berth', 'berths', { default: 'nq1' })]), [berths]),
+    definitionErrors(formWith([text('note'), reference('berth', 'berths', { default: 'nq1' })]), [
+      berths,
+    ]),
   ).toEqual([]);
 });
 
-test('flaws name their place: clashing names, unknown tables, wrong defaults, keys twice, unknown sections', () => {
+test('errors name their place: clashing names, unknown tables, wrong defaults, keys twice, unknown sections', () => {
   const form = formWith(
     [
       text('stay'),
@@ -27,7 +29,7 @@ test('flaws name their place: clashing names, unknown tables, wrong defaults, ke
     ],
     { buttons: [button('go', { section: 'nowhere' })] },
   );
-  expect(flawsOf(form, [berths])).toEqual([
+  expect(definitionErrors(form, [berths])).toEqual([
     {
       path: ['pages', 0, 'sections', 0, 'fields', 0, 'name'],
       says: '"stay" already names a section; every part needs a name of its own',

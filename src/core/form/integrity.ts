@@ -1,6 +1,6 @@
 /**
  * What a schema cannot say of a form: that names do not clash, that tables exist, that defaults are of their kind
- * (edges 7). Every fault names its place as a path into the definition.
+ *. Every fault names its place as a path into the definition.
  */
 import type { Field, Form, Option } from './definition';
 import { cellsOf } from './fields';
@@ -10,19 +10,19 @@ import type { Table } from './table';
 import { inWords } from './value';
 import { repeatsIn } from './repeats';
 
-export interface Flaw {
+export interface DefinitionError {
   path: (string | number)[];
   says: string;
 }
 
-/** The flaws of a definition, none when it can be used. */
-export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
-  const flaws: Flaw[] = [];
+/** The errors of a definition, none when it can be used. */
+export function definitionErrors(form: Form, tables: readonly Table[]): DefinitionError[] {
+  const errors: DefinitionError[] = [];
   const taken = new Map<string, string>();
-  const claim = (name: string, sort: string, path: Flaw['path']) => {
+  const claim = (name: string, sort: string, path: DefinitionError['path']) => {
     const before = taken.get(name);
     if (before !== undefined)
-      flaws.push({
+      errors.push({
         path: [...path, 'name'],
         says: `"${name}" already names a ${before}; every part needs a name of its own`,
       });
@@ -36,14 +36,14 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
       section.fields.forEach((field, f) => {
         const path = ['pages', p, 'sections', s, 'fields', f];
         claim(field.name, 'field', path);
-        flaws.push(...flawsOfField(field, path, byName));
+        errors.push(...errorsOfField(field, path, byName));
       });
     });
   });
   form.buttons?.forEach((button, b) => {
     claim(button.name, 'button', ['buttons', b]);
     if (button.section !== undefined && taken.get(button.section) !== 'section') {
-      flaws.push({
+      errors.push({
         path: ['buttons', b, 'section'],
         says: `there is no section "${button.section}"`,
       });
@@ -51,15 +51,15 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
   });
   form.tracks?.forEach((track, t) => {
     claim(track.name, 'track', ['tracks', t]);
-    flaws.push(...repeatedKeys(track.stages, ['tracks', t, 'stages']));
+    errors.push(...repeatedKeys(track.stages, ['tracks', t, 'stages']));
     if (track.stage !== undefined && !track.stages.some((stage) => stage.key === track.stage)) {
-      flaws.push({ path: ['tracks', t, 'stage'], says: `there is no stage "${track.stage}"` });
+      errors.push({ path: ['tracks', t, 'stage'], says: `there is no stage "${track.stage}"` });
     }
   });
   const launched = new Set<string>();
   form.launch?.forEach(({ name }, l) => {
     if (launched.has(name))
-      flaws.push({
+      errors.push({
         path: ['launch', l, 'name'],
         says: `there are two launch parameters "${name}"`,
       });
@@ -68,35 +68,35 @@ export function flawsOf(form: Form, tables: readonly Table[]): Flaw[] {
   form.children?.forEach((list, c) => {
     claim(list.name, 'list of records', ['children', c]);
     if (list.section !== undefined && taken.get(list.section) !== 'section') {
-      flaws.push({
+      errors.push({
         path: ['children', c, 'section'],
         says: `there is no section "${list.section}"`,
       });
     }
   });
-  return flaws;
+  return errors;
 }
 
 /** What is wrong with one field, cells of rows included. */
-function flawsOfField(
+function errorsOfField(
   field: Field,
-  path: Flaw['path'],
+  path: DefinitionError['path'],
   tables: ReadonlyMap<string, TableIndex>,
-): Flaw[] {
-  const flaws: Flaw[] = [];
+): DefinitionError[] {
+  const errors: DefinitionError[] = [];
   if (field.kind === 'reference' && !tables.has(field.table))
     return [{ path: [...path, 'table'], says: `there is no table "${field.table}"` }];
   if (field.kind === 'choice' || field.kind === 'choices')
-    flaws.push(...repeatedKeys(field.options, [...path, 'options']));
+    errors.push(...repeatedKeys(field.options, [...path, 'options']));
   const names = new Set<string>();
   cellsOf(field).forEach((cell, c) => {
     if (names.has(cell.name))
-      flaws.push({
+      errors.push({
         path: [...path, 'fields', c, 'name'],
         says: `"${cell.name}" already names a field of this row`,
       });
     names.add(cell.name);
-    flaws.push(...flawsOfField(cell, [...path, 'fields', c], tables));
+    errors.push(...errorsOfField(cell, [...path, 'fields', c], tables));
   });
   if ('default' in field && field.default !== undefined) {
     const accepted = accept(field.default, field, {
@@ -104,15 +104,18 @@ function flawsOfField(
       table: (name) => tables.get(name)!,
     });
     if (!accepted.ok)
-      flaws.push({
+      errors.push({
         path: [...path, 'default'],
         says: `is ${inWords(field.default)}, but a ${field.kind} takes ${accepted.takes}`,
       });
   }
-  return flaws;
+  return errors;
 }
 
-function repeatedKeys(options: readonly Option[], path: Flaw['path']): Flaw[] {
+function repeatedKeys(
+  options: readonly Option[],
+  path: DefinitionError['path'],
+): DefinitionError[] {
   return repeatsIn(options.map(({ key }) => key)).map((o) => ({
     path: [...path, o, 'key'],
     says: `the key "${options[o]!.key}" is there twice`,

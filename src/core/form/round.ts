@@ -1,5 +1,5 @@
 /**
- * Rounding on the decimal digits a number prints, half away from zero (semantics 4): `round(1.005, 2)` is `1.01`,
+ * Rounding on the decimal digits a number prints, half away from zero: `round(1.005, 2)` is `1.01`,
  * where binary rounding would give 1. Also the exact decimal arithmetic that the `step` constraint needs.
  */
 

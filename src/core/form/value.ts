@@ -1,5 +1,5 @@
 /**
- * Values are plain JSON and the same everywhere (semantics 1): what a script reads, a scenario expects and a record
+ * Values are plain JSON and the same everywhere: what a script reads, a scenario expects and a record
  * stores. This module compares and copies them; which of them a field accepts stands in `kinds/`.
  */
 export type Value =
@@ -8,7 +8,7 @@ export type Value =
 /** Values by field name. */
 export type Values = Record<string, Value>;
 
-/** Whether a value is empty, of whatever kind its field is (semantics 2). */
+/** Whether a value is empty, of whatever kind its field is. */
 export function isEmpty(value: Value | undefined): boolean {
   return value === null || value === undefined || (Array.isArray(value) && value.length === 0);
 }

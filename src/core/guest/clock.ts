@@ -1,9 +1,9 @@
 /**
- * The session's own time and chance (semantics 24): what scripts get as `Date`, `Math` and `Temporal`. They read a
+ * The session's own time and chance: what scripts get as `Date`, `Math` and `Temporal`. They read a
  * clock that only steps move, so a replay gives the same.
  */
 import type { Temporal as TemporalNamespace } from 'temporal-polyfill';
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import { Cell, Double, Op } from '../wire/layout';
 import type { Wire } from './wire';
 
@@ -21,7 +21,7 @@ export function makeClock(
 ): GuestClock {
   const read = (what: string): number => {
     const now = floats[Double.Clock]!;
-    if (Number.isNaN(now)) throw new ScriptFault('wrong_use', words.topLevel(`${what} was asked`));
+    if (Number.isNaN(now)) throw new ScriptError('wrong_use', words.topLevel(`${what} was asked`));
     return now;
   };
 

@@ -1,5 +1,5 @@
 /** The run going on in the machine, one at a time. What scripts touch asks it; the session asks nothing of it. */
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import type { Owner } from './promises';
 
 /** What is known of a script while it runs. */
@@ -27,8 +27,8 @@ export class GuestRun implements Owner {
     number,
     (came: { ok: true; value: unknown } | { ok: false; reason: string }) => void
   > | null = null;
-  /** A wrong use stays a failure even where the script catches it (edges 3). */
-  fault: ScriptFault | null = null;
+  /** A wrong use stays a failure even where the script catches it. */
+  fault: ScriptError | null = null;
 
   constructor(number: number, rule: boolean, probe: Place, line: number) {
     this.number = number;
@@ -49,19 +49,19 @@ export class Current {
   topLevel = false;
 
   /** A fault that also ends the run where the script catches it. */
-  fault(fault: ScriptFault): never {
+  fault(fault: ScriptError): never {
     if (this.run !== null) this.run.fault ??= fault;
     throw fault;
   }
 
   wrong(says: string): never {
-    return this.fault(new ScriptFault('wrong_use', says));
+    return this.fault(new ScriptError('wrong_use', says));
   }
 
   /** The run going on. Throws where there is none. */
   demand(what: string): GuestRun {
     if (this.run === null)
-      throw new ScriptFault(
+      throw new ScriptError(
         'wrong_use',
         this.topLevel ? words.topLevel(what) : words.outside(what),
       );
@@ -76,6 +76,6 @@ export class Current {
   /** The run that a promise is waited for in. */
   owner(): GuestRun {
     const run = this.demand('a promise was made');
-    return run.rule ? this.fault(new ScriptFault('async', words.asyncRule)) : run;
+    return run.rule ? this.fault(new ScriptError('async', words.asyncRule)) : run;
   }
 }

@@ -1,6 +1,6 @@
 /** What became of a run that threw: a code and words of Tavro's own, decided here, where the error object is. */
 import { inWords } from '../form/value';
-import { ScriptFault, ServiceError, words, type FailureCode } from '../wire/failures';
+import { ScriptError, ServiceError, words, type FailureCode } from '../wire/failures';
 
 const { ReferenceError, SyntaxError, RangeError, Error } = globalThis;
 /** QuickJS's own; other engines have none. */
@@ -21,7 +21,7 @@ export function readFailure(
   marked: boolean,
   deepest: number,
 ): { code: FailureCode; says: string } {
-  if (caught instanceof ScriptFault) return { code: caught.code, says: caught.message };
+  if (caught instanceof ScriptError) return { code: caught.code, says: caught.message };
   if (caught instanceof ServiceError) return { code: 'service', says: caught.message };
   if (marked) return { code: 'thrown', says: `threw: ${said(caught)}` };
   if (caught instanceof ReferenceError) return { code: 'name', says: words.name };

@@ -5,7 +5,7 @@
  */
 import type { Surroundings } from '../wire/acts';
 import { inWords } from '../form/value';
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import { BY, Came, Cell, Double, Given, Op, Slot, Tag } from '../wire/layout';
 import { makeAsking } from './asking';
 import { makeClock } from './clock';
@@ -161,7 +161,7 @@ export function makeGuest(lent: Lent): Guest {
         result !== null &&
         (promises.isPromise(result) || 'then' in result)
       )
-        current.fault(new ScriptFault('async', words.asyncRule));
+        current.fault(new ScriptError('async', words.asyncRule));
       if (run.fault !== null) throw run.fault;
       told(probe);
       cells[Cell.Op] = Came.Ended;

@@ -4,7 +4,7 @@
  * every machine, and errors and effects know their line without reading the engine's stack traces. In a traced run the
  * lines and values go into the memory that the session sees, behind the cells.
  */
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import { Cell, Op, Tag, TRACE_LIMIT, VALUES_KEPT } from '../wire/layout';
 import { plain, type ReadsAs } from './plain';
 import type { Promises } from './promises';
@@ -117,15 +117,15 @@ export class Probe {
   /** A loop round, or a function without calls of its own: burns fuel. */
   f(line: number): void {
     this.l = line;
-    if (--this.fuel < 0) throw new ScriptFault('fuel', words.fuel);
+    if (--this.fuel < 0) throw new ScriptError('fuel', words.fuel);
   }
 
   /** A function is entered. */
   in(line: number): void {
     this.l = line;
-    if (--this.fuel < 0) throw new ScriptFault('fuel', words.fuel);
+    if (--this.fuel < 0) throw new ScriptError('fuel', words.fuel);
     if (++this.depth > this.deepest) this.deepest = this.depth;
-    if (this.depth > DEPTH) throw new ScriptFault('depth', words.depth);
+    if (this.depth > DEPTH) throw new ScriptError('depth', words.depth);
   }
 
   /** A function is left, however that happens. */
@@ -140,7 +140,7 @@ export class Probe {
     args: readonly unknown[],
   ): object {
     const { promises } = this.around;
-    if (promises === null) throw new ScriptFault('async', words.asyncService);
+    if (promises === null) throw new ScriptError('async', words.asyncService);
     return promises.go(this, self, body, args);
   }
 
@@ -152,7 +152,7 @@ export class Probe {
   /** An async function starts or goes on, which costs far more than a call. */
   goOn(): void {
     this.fuel -= AWAIT_COSTS;
-    if (this.fuel < 0) throw new ScriptFault('fuel', words.fuel);
+    if (this.fuel < 0) throw new ScriptError('fuel', words.fuel);
   }
 
   /** Something that could have moved the line is over: says it again, and passes the value on. */

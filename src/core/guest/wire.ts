@@ -5,7 +5,7 @@
  */
 import { deepFreeze } from '../form/value';
 import type { ActName, AnswerTo, AskedOf } from '../wire/acts';
-import { FAILURES, ScriptFault } from '../wire/failures';
+import { FAILURES, ScriptError } from '../wire/failures';
 import { Cell, Double, LONGEST_NUMBERED, Op, Strange, STRANGE_KEY, Tag } from '../wire/layout';
 import type { Current } from './current';
 
@@ -161,7 +161,7 @@ export function makeWire(
   };
 
   const fault = (code: number, says: string): never => {
-    return current.fault(new ScriptFault(FAILURES[code]!, says));
+    return current.fault(new ScriptError(FAILURES[code]!, says));
   };
 
   const take = (tag: number, payload: number, float: number): unknown => {

@@ -63,7 +63,7 @@ export function takingPart<T extends Source>(sources: readonly T[]): T[] {
   return inOrder(sources).filter((source) => !readHeader(source).off);
 }
 
-/** The order in which behaviours run: by number, then by name, those without a number last (edges 14). */
+/** The order in which behaviours run: by number, then by name, those without a number last. */
 export function inOrder<T extends { name: string }>(sources: readonly T[]): T[] {
   const order = (source: T) => Number(/^(\d+)-/.exec(source.name)?.[1] ?? Infinity);
   return [...sources].sort(

@@ -19,7 +19,7 @@ import { topLevelMisuse } from './top-level';
 import { typingsOf, type Surface } from './typings';
 import { Wordbook } from './wordbook';
 
-export interface Diagnosis {
+export interface Diagnostic {
   /** Offsets into the source. */
   from: number;
   to: number;
@@ -161,7 +161,7 @@ export class FormLanguage {
   }
 
   /** Errors of syntax, or else of types, uses of the form where none is open, and mistakes of the trade. */
-  diagnose(name: string): Diagnosis[] {
+  diagnose(name: string): Diagnostic[] {
     const deep = this.#tooDeep.get(name);
     if (deep !== undefined)
       return [
@@ -209,8 +209,8 @@ export class FormLanguage {
     name: string,
     file: ts.SourceFile,
     program: ts.Program,
-    fromCompiler: readonly Diagnosis[],
-  ): Diagnosis[] {
+    fromCompiler: readonly Diagnostic[],
+  ): Diagnostic[] {
     if (this.#parts === null) return [];
     const isOn = !readHeader({ name, text: file.text }).off;
     const others = this.#behaviours.flatMap((other) => {
@@ -266,7 +266,7 @@ export class FormLanguage {
   }
 
   /** What the compiler found, in the form's own words where it would print a whole type. */
-  #reworded(found: ts.Diagnostic, file: ts.SourceFile): Diagnosis {
+  #reworded(found: ts.Diagnostic, file: ts.SourceFile): Diagnostic {
     const from = found.start ?? 0;
     const to = from + (found.length ?? 1);
     const says = ts.flattenDiagnosticMessageText(found.messageText, '\n');
@@ -635,8 +635,8 @@ function at(
   file: ts.SourceFile,
   from: number,
   to: number,
-  rest: Pick<Diagnosis, 'severity' | 'says' | 'code' | 'fixes'>,
-): Diagnosis {
+  rest: Pick<Diagnostic, 'severity' | 'says' | 'code' | 'fixes'>,
+): Diagnostic {
   const { line, character } = file.getLineAndCharacterOfPosition(from);
   return { from, to: Math.max(to, from + 1), line: line + 1, column: character + 1, ...rest };
 }

@@ -5,7 +5,7 @@
 import * as z from 'zod';
 import { readHeader } from '../language/header';
 import type { PartFinding } from '../language/mistakes/idle-part';
-import type { Diagnosis, FormLanguage } from '../language/service';
+import type { Diagnostic, FormLanguage } from '../language/service';
 import type { Source } from '../language/header';
 import type { Form } from '../form/definition';
 import type { Scenario } from '../scenario/definition';
@@ -40,10 +40,10 @@ export const ProblemSchema = z.strictObject({
 });
 export type Problem = z.infer<typeof ProblemSchema>;
 
-export function ofDiagnosis(
+export function ofDiagnostic(
   form: string,
   { name, text }: Source,
-  { line, column, severity, says, code }: Diagnosis,
+  { line, column, severity, says, code }: Diagnostic,
 ): Problem {
   const isMistake = !code.startsWith('TS') && code !== 'top-level';
   return {
@@ -90,7 +90,9 @@ export function problemsInSources(
   for (const behaviour of behaviours) language.put(behaviour);
   return [
     ...behaviours.flatMap((behaviour) =>
-      language.diagnose(behaviour.name).map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis)),
+      language
+        .diagnose(behaviour.name)
+        .map((diagnosis) => ofDiagnostic(form, behaviour, diagnosis)),
     ),
     ...language.idleParts().map((finding) => ofPart(form, finding)),
   ];

@@ -10,7 +10,7 @@ import type { Ended, Given, Scripts } from '../session/scripts';
 import type { Loaded, Material } from '../session/session';
 import type { CompiledScript, Tied } from '../session/ties';
 import { partsOf } from '../session/tree';
-import { ScriptFault, words, type Failure } from '../wire/failures';
+import { ScriptError, words, type Failure } from '../wire/failures';
 import { BY, Came, Cell, Double, Given as GivenCell } from '../wire/layout';
 import { OutOfRoom, type Entry, type Machine } from './machine';
 import { Numbers } from './numbers';
@@ -230,7 +230,7 @@ export class Host implements Scripts {
   /** Something went wrong on the way in or out. A machine that died is not for the run to bear. */
   #stumbled(caught: unknown): { code: Failure['code']; says: string } {
     if (caught instanceof OutOfRoom) return this.#lost();
-    if (caught instanceof ScriptFault) return { code: caught.code, says: caught.message };
+    if (caught instanceof ScriptError) return { code: caught.code, says: caught.message };
     throw caught;
   }
 

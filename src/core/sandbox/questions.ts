@@ -5,7 +5,7 @@
 import type { Desk } from '../session/desk';
 import type { Material } from '../session/session';
 import type { Tied } from '../session/ties';
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import { Cell, Double, Op } from '../wire/layout';
 import { deskDoers, isTying, readAct, tyingDoers, type Tying } from './acts';
 import { calledAspect, readAspect, sayAspect } from './asking-aspects';
@@ -144,10 +144,10 @@ export class Questions {
 
   #fault(caught: unknown): void {
     // What is no fault of the scripts is thrown once the machine has come back.
-    if (!(caught instanceof ScriptFault) && !(caught instanceof OutOfRoom))
+    if (!(caught instanceof ScriptError) && !(caught instanceof OutOfRoom))
       this.#mistake ??= { caught };
-    const fault = caught instanceof ScriptFault ? caught : new ScriptFault('memory', words.memory);
-    if (!(caught instanceof ScriptFault) || caught instanceof Untrue) this.#open?.desk.blame(fault);
+    const fault = caught instanceof ScriptError ? caught : new ScriptError('memory', words.memory);
+    if (!(caught instanceof ScriptError) || caught instanceof Untrue) this.#open?.desk.blame(fault);
     try {
       this.#wire.giveFault(fault);
     } catch {
@@ -195,7 +195,7 @@ export class Questions {
   /** Where an aspect is asked for. Throws the fault of asking where no form is open. */
   #atDesk(aspect: number, done: 'read' | 'written'): Open {
     if (this.#open !== null) return this.#open;
-    throw new ScriptFault(
+    throw new ScriptError(
       'wrong_use',
       words.topLevel(`${calledAspect(this.#loading?.parts ?? null, aspect)} was ${done}`),
     );

@@ -4,13 +4,13 @@
  * untruth, and whoever asked gets a fault for it.
  */
 import type { Value } from '../form/value';
-import { cutText, FAILURES, ScriptFault } from '../wire/failures';
+import { cutText, FAILURES, ScriptError } from '../wire/failures';
 import { Cell, Double, LONGEST_NUMBERED, MOST_CHARACTERS, MOST_TEXTS, Tag } from '../wire/layout';
 import type { Machine } from './machine';
 import { revived, strangeOf, type FindRow } from './strange';
 
 /** Something came over the wire that an honest guest never sends. */
-export class Untrue extends ScriptFault {
+export class Untrue extends ScriptError {
   constructor() {
     super('wrong_use', 'asked for something that is not there.');
   }
@@ -91,7 +91,7 @@ export class HostWire {
   hearLoose(): void {
     const text = this.machine.given();
     if (text.length > LONGEST)
-      throw new ScriptFault('range', 'handed over a text that is too long.');
+      throw new ScriptError('range', 'handed over a text that is too long.');
     this.machine.cells[Cell.Payload] = this.#loose.push(text) - 1;
   }
 
@@ -228,7 +228,7 @@ export class HostWire {
   }
 
   /** Answers that it cannot be done. */
-  giveFault(fault: ScriptFault): void {
+  giveFault(fault: ScriptError): void {
     this.#giveText(fault.message, Cell.Tag, Cell.Payload, Loose.answer, Tag.Fault, Tag.LooseFault);
     this.machine.cells[Cell.More] = FAILURES.indexOf(fault.code);
   }

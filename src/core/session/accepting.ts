@@ -2,17 +2,17 @@
 import type { Field, Option, Track } from '../form/definition';
 import { accept, holdsKeys } from '../form/kinds';
 import { inWords, type Value } from '../form/value';
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import type { Aspect, AspectName } from './aspects';
 import type { Part } from './parts';
 import type { State } from './state';
 
-/** Reads what is offered for the value of a field. Throws ScriptFault. */
+/** Reads what is offered for the value of a field. Throws ScriptError. */
 export function acceptValue(state: State, part: Part, offered: unknown): Value {
   const { field } = part;
   const accepted = accept(offered, field, state.surroundings(part));
   if (accepted.ok) return accepted.value;
-  throw new ScriptFault(
+  throw new ScriptError(
     'wrong_value',
     words.wrongValue(part.name, field.kind, accepted.takes, offered, accepted.help),
   );
@@ -22,7 +22,7 @@ interface Offered {
   offered: unknown;
   state: State;
   part: Part;
-  /** Answers that something else is taken. Throws ScriptFault. */
+  /** Answers that something else is taken. Throws ScriptError. */
   wrong(takes: string): never;
 }
 
@@ -60,11 +60,11 @@ const READERS: Readonly<Record<Exclude<AspectName, `sum:${string}`>, Reader>> = 
   count: unread,
 };
 
-/** Reads what is offered for any other aspect. Throws ScriptFault. */
+/** Reads what is offered for any other aspect. Throws ScriptError. */
 export function acceptAspect(state: State, aspect: Aspect, offered: unknown): Value {
   const { part, name } = aspect;
   const wrong = (takes: string): never => {
-    throw new ScriptFault('wrong_value', words.wrongAspect(part.name, name, takes, offered));
+    throw new ScriptError('wrong_value', words.wrongAspect(part.name, name, takes, offered));
   };
   return READERS[name as keyof typeof READERS]({ offered, state, part, wrong });
 }
@@ -86,7 +86,7 @@ function readReplacement(offered: unknown): Value | null {
 function acceptStage(track: Track, offered: unknown): Value {
   const keys = track.stages.map(({ key }) => key);
   if (offered === null || (typeof offered === 'string' && keys.includes(offered))) return offered;
-  throw new ScriptFault('wrong_value', words.noStage(track.name, keys, offered));
+  throw new ScriptError('wrong_value', words.noStage(track.name, keys, offered));
 }
 
 /** Options are given as keys, as key and label, or as rows of a table. */

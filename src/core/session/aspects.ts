@@ -1,6 +1,6 @@
 /**
  * Aspects: what can be said of a part. Each has the layers of what was said: the base of the definition, above it the
- * last word of a handler, above that the words of rules in their order (semantics 7, 18, 19). Values are one slot
+ * last word of a handler, above that the words of rules in their order. Values are one slot
  * instead: they stick whoever wrote them. Who may say what, and what follows, is `runs.ts` and `rule-words.ts`.
  */
 import type { Value } from '../form/value';

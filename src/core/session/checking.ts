@@ -1,4 +1,4 @@
-/** Checking fields at a submission or a turn of pages, and what a submission hands out (semantics 11, 25). */
+/** Checking fields at a submission or a turn of pages, and what a submission hands out. */
 import { emptyOf, faultOf } from '../form/kinds';
 import type { Value, Values } from '../form/value';
 import type { Part } from './parts';

@@ -1,4 +1,4 @@
-/** The session's own time and chance (semantics 24): only steps move the clock, so a replay gives the same. */
+/** The session's own time and chance: only steps move the clock, so a replay gives the same. */
 export class Clock {
   /** Milliseconds since 1970-01-01T00:00:00Z. */
   now: number;

@@ -1,4 +1,4 @@
-/** What the contract says of openings, refusals, warnings and messages instead of the form (semantics 1–7, 24–28 and edges). */
+/** What the contract says of openings, refusals, warnings and messages instead of the form. */
 import { beforeAll, describe, expect, test } from 'vitest';
 import {
   berths,

@@ -5,7 +5,7 @@
 import type { Field, FieldOf } from '../form/definition';
 import { accept, emptyOf, holdsKeys, isList, readRow, textOf } from '../form/kinds';
 import type { Value, Values } from '../form/value';
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import type { Clock } from './clock';
 import type { AspectName } from './aspects';
 import { defaultOf } from './defaults';
@@ -89,7 +89,7 @@ export class Desk {
   }
 
   /** The run going on has failed, whatever its end will say. */
-  blame(fault: ScriptFault): void {
+  blame(fault: ScriptError): void {
     this.#runs.blame(fault);
   }
 
@@ -292,7 +292,7 @@ export class Desk {
     this.#runs.log(values, line);
   }
 
-  /** `form.clear()`: all fields to their defaults; rules hold again at once (edges 25). */
+  /** `form.clear()`: all fields to their defaults; rules hold again at once. */
   clear(line: number): void {
     const { writes } = this.#runs.act('form.clear()');
     for (const part of this.#state.parts.fields)
@@ -300,7 +300,7 @@ export class Desk {
     this.#holdAgain();
   }
 
-  /** `form.reset()`: back to what stood when the opening had settled, prefills included (edges 25). */
+  /** `form.reset()`: back to what stood when the opening had settled, prefills included. */
   reset(line: number): void {
     const { writes } = this.#runs.act('form.reset()');
     for (const part of this.#state.parts.fields)
@@ -343,7 +343,7 @@ export class Desk {
       this.#wrong('wrong_use', words.stopTooLate);
   }
 
-  /** Ties may be made at the top level and while a record is loaded (edges 14). */
+  /** Ties may be made at the top level and while a record is loaded. */
   tie(tied: Tied): void {
     this.#mayTie(
       tied.is === 'handler' ? `on.${tied.event}` : tied.rows === null ? 'keep' : 'keep.each',
@@ -361,7 +361,7 @@ export class Desk {
   }
 
   #wrong(code: 'wrong_use' | 'wrong_value', says: string): never {
-    return this.#runs.fault(new ScriptFault(code, says));
+    return this.#runs.fault(new ScriptError(code, says));
   }
 }
 

@@ -1,7 +1,7 @@
 /**
  * What the tape is made of. Entries are numbered in order; `cause` is the number of the entry that brought one about,
  * so a tape is a forest whose roots are the opening and the steps. Plain JSON, the same to the byte wherever the same
- * steps are done (semantics 27), which is why nothing here is measured in real time.
+ * steps are done, which is why nothing here is measured in real time.
  */
 import type { Value, Values } from '../form/value';
 import type { Failure } from '../wire/failures';

@@ -28,7 +28,7 @@ export class Pages {
     this.#tape.add(cause, { type: 'page', from: from?.name ?? null, to: page?.name ?? null, line });
   }
 
-  /** The page one is on has been hidden: the form turns to the nearest shown one (edges 8). */
+  /** The page one is on has been hidden: the form turns to the nearest shown one. */
   keep(cause: number | null): void {
     const { page } = this.#situation;
     if (page?.onScreen === true) return;

@@ -1,6 +1,6 @@
 /**
  * The step in progress: what it has done so far, in one object. Everything that scripts do registers here how it is
- * undone, so that a step that does not settle takes back all of it (semantics 17), and the answer is made from what is
+ * undone, so that a step that does not settle takes back all of it, and the answer is made from what is
  * left. What the person entered is entered again then.
  */
 import type { Value } from '../form/value';

@@ -1,4 +1,4 @@
-/** Opening records: the one a session begins with, and the next and previous ones (semantics 12; edges 6, 25). */
+/** Opening records: the one a session begins with, and the next and previous ones. */
 import type { Field } from '../form/definition';
 import { accept, emptyOf, holdsKeys, isList } from '../form/kinds';
 import type { Value, Values } from '../form/value';
@@ -193,7 +193,7 @@ export class Records {
 
   /** What is no value of its kind is a stray where a part is given to keep it. */
   #firstValue(field: Field, offered: Value, keeper: Part | null): Value {
-    // A key that is no longer known is kept, marked and shown; see semantics 6.
+    // A key that is no longer known is kept, marked and shown.
     if (
       holdsKeys(field) &&
       (isList(field)

@@ -1,4 +1,4 @@
-/** Rows (semantics 1, 8, 11–13, 17, 18, 20 and their edges), in both hosts. */
+/** Rows, in both hosts. */
 import { beforeAll, describe, expect, test } from 'vitest';
 import {
   berths,

@@ -1,6 +1,6 @@
 /**
  * The rows of a rows field in use. A row keeps its id whatever place it has, so moving or removing it carries its
- * state along (semantics 20). Cells become parts only when somebody touches them: most of ten thousand rows are values
+ * state along. Cells become parts only when somebody touches them: most of ten thousand rows are values
  * and nothing else. Changes go through `state.ts`, which can undo them.
  */
 import type { Field, FieldOf } from '../form/definition';

@@ -1,5 +1,5 @@
 /**
- * What rules say (semantics 18, 19). Each good run of a rule replaces all that its last one said; of an aspect that it
+ * What rules say. Each good run of a rule replaces all that its last one said; of an aspect that it
  * no longer mentions shows again what stood below. A rule sees every part as it shows now, except that of an aspect it
  * speaks of itself it sees what stands below its own words: so its own words never set it off, and what a later rule
  * steers is never missed. That a rule has to run again is judged by value and not by a version: something that changed

@@ -1,4 +1,4 @@
-/** Rules hold whatever their order (semantics 15, 18, 19; docs/decisions/0001). */
+/** Rules hold whatever their order (docs/decisions/0001). */
 import fc from 'fast-check';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { formWith, number, page, rows, section, text, yesNo } from '../../../tests/support/forms';

@@ -1,6 +1,6 @@
 /** One run of a handler or rule, or one stretch of it, while it lasts: what it has read, said and asked for so far. */
 import type { Value } from '../form/value';
-import type { Failure, ScriptFault } from '../wire/failures';
+import type { Failure, ScriptError } from '../wire/failures';
 import type { Aspect, RunRecord } from './aspects';
 import type { Entry, RunEntry } from './entries';
 import type { Part } from './parts';
@@ -35,8 +35,8 @@ export class Run {
   /** What waits, once it does. */
   open: OpenRun | null;
   wantsSubmit = false;
-  /** A wrong use stays a failure even where the script catches it, or whatever its end says (edges 3). */
-  fault: ScriptFault | null = null;
+  /** A wrong use stays a failure even where the script catches it, or whatever its end says. */
+  fault: ScriptError | null = null;
 
   constructor(
     number: number,

@@ -1,10 +1,10 @@
 /**
- * Running one handler or rule, atomically (semantics 16): what it reads and writes goes through here, and when it fails
- * everything it did is undone. A handler that waits runs in stretches, each atomic by itself (semantics 21). What a
+ * Running one handler or rule, atomically: what it reads and writes goes through here, and when it fails
+ * everything it did is undone. A handler that waits runs in stretches, each atomic by itself. What a
  * rule said is put in place by `rule-words.ts`; what runs when is `settling.ts`.
  */
 import { equal, type Value } from '../form/value';
-import { ScriptFault, words, type Failure } from '../wire/failures';
+import { ScriptError, words, type Failure } from '../wire/failures';
 import { acceptAspect, acceptValue } from './accepting';
 import type { Aspect, RunRecord } from './aspects';
 import type { Desk } from './desk';
@@ -35,7 +35,7 @@ export interface RunsRooms {
   writing: Writing;
 }
 
-/** Calls that may wait at once (semantics 21). */
+/** Calls that may wait at once. */
 const MOST_CALLS = 1000;
 
 export class Runs {
@@ -77,18 +77,18 @@ export class Runs {
   }
 
   #demand(what: string): Run {
-    if (this.#run === null) throw new ScriptFault('wrong_use', words.outside(what));
+    if (this.#run === null) throw new ScriptError('wrong_use', words.outside(what));
     return this.#run;
   }
 
   /** A fault that also ends the run where the script catches it. */
-  fault(fault: ScriptFault): never {
+  fault(fault: ScriptError): never {
     if (this.#run !== null) this.#run.fault ??= fault;
     throw fault;
   }
 
   /** The run going on, if there is one, has failed whatever its end will say. */
-  blame(fault: ScriptFault): void {
+  blame(fault: ScriptError): void {
     if (this.#run !== null) this.#run.fault ??= fault;
   }
 
@@ -113,9 +113,9 @@ export class Runs {
     const { part } = aspect;
     const { rule } = run;
     if (part.row?.removed === true)
-      this.fault(new ScriptFault('wrong_use', words.rowGone(part.name)));
+      this.fault(new ScriptError('wrong_use', words.rowGone(part.name)));
     if (rule !== null && rule.row !== null && rule.row !== part.row)
-      this.fault(new ScriptFault('wrong_use', words.notRow(part.name)));
+      this.fault(new ScriptError('wrong_use', words.notRow(part.name)));
     if (aspect.name === 'value') {
       const value = this.guarded(() => acceptValue(this.#state, part, offered));
       if (rule === null) this.#writing.value(run.writes!, aspect, value, line);
@@ -153,12 +153,12 @@ export class Runs {
     });
   }
 
-  /** Does something of which every ScriptFault is one of the run. */
+  /** Does something of which every ScriptError is one of the run. */
   guarded<T>(work: () => T): T {
     try {
       return work();
     } catch (caught) {
-      if (caught instanceof ScriptFault) return this.fault(caught);
+      if (caught instanceof ScriptError) return this.fault(caught);
       throw caught;
     }
   }
@@ -166,7 +166,7 @@ export class Runs {
   /** Something a handler does that is no aspect; refused to rules. */
   act(what: string): Run & { writes: Writes } {
     const run = this.#demand(`${what} was called`);
-    if (run.rule !== null) this.fault(new ScriptFault('wrong_use', words.notInRule(what)));
+    if (run.rule !== null) this.fault(new ScriptError('wrong_use', words.notInRule(what)));
     return run as Run & { writes: Writes };
   }
 
@@ -204,7 +204,7 @@ export class Runs {
   ): number {
     const run = this.act(`${name}()`);
     if (this.#waiting.calls.length >= MOST_CALLS)
-      this.fault(new ScriptFault('wrong_use', words.tooManyCalls(name, MOST_CALLS)));
+      this.fault(new ScriptError('wrong_use', words.tooManyCalls(name, MOST_CALLS)));
     const { title, part, row } = run.trigger;
     run.open ??= new OpenRun(run.number, run.handler!, title, part, row, run.record);
     const entry = this.#tape.add(run.entry?.n ?? null, {
@@ -266,7 +266,7 @@ export class Runs {
     );
   }
 
-  /** A handler starts again while an earlier run of it is open: the earlier one is not resumed (semantics 22). */
+  /** A handler starts again while an earlier run of it is open: the earlier one is not resumed. */
   supersede(open: OpenRun, why: 'started again' | 'another record', cause: number | null): void {
     this.#waiting.end(open, 'superseded');
     const { behaviour, line } = open.handler;

@@ -1,9 +1,9 @@
-/** What services answer, and when (semantics 21): from the tables of the form, or from the service's own small script. */
+/** What services answer, and when: from the tables of the form, or from the service's own small script. */
 import { DEFAULT_DELAY } from '../form/limits';
 import type { Service, ServiceFunction, ServiceMood } from '../form/service';
 import { isDate } from '../form/formats';
 import { deepFreeze, inWords, type Value } from '../form/value';
-import { ScriptFault, words } from '../wire/failures';
+import { ScriptError, words } from '../wire/failures';
 import type { Scripts } from './scripts';
 import type { State } from './state';
 import type { Outcome } from './waiting';
@@ -47,14 +47,14 @@ export class Services {
     this.#moods = moods;
   }
 
-  /** Takes a call. Throws ScriptFault for a service or function that is not there and for arguments it does not take. */
+  /** Takes a call. Throws ScriptError for a service or function that is not there and for arguments it does not take. */
   ask(serviceName: string, called: string, offered: unknown): Asked {
     const service = this.#all.get(serviceName);
     if (service === undefined)
-      throw new ScriptFault('wrong_use', words.noService(serviceName, null));
+      throw new ScriptError('wrong_use', words.noService(serviceName, null));
     const definition = Object.hasOwn(service.functions, called) ? service.functions[called]! : null;
     if (definition === null)
-      throw new ScriptFault(
+      throw new ScriptError(
         'wrong_use',
         words.noFunction(serviceName, called, Object.keys(service.functions)),
       );
@@ -102,7 +102,7 @@ function readArguments(
 ): Record<string, Value> {
   const { parameters } = definition;
   const wrong = (says: string): never => {
-    throw new ScriptFault('wrong_value', words.wrongArguments(name, says));
+    throw new ScriptError('wrong_value', words.wrongArguments(name, says));
   };
   const list = parameters.map((parameter) => parameter.name).join(', ');
   if (

@@ -69,7 +69,7 @@ export interface Loaded {
   failures: readonly Failure[];
 }
 
-/** How often one handler or rule may run within a step, unless the form says otherwise (semantics 17). */
+/** How often one handler or rule may run within a step, unless the form says otherwise. */
 const RUN_LIMIT = 100;
 
 /** Submissions that scripts may ask for, one after the other, in one step of a person's. */

@@ -1,5 +1,5 @@
 /**
- * From a step to rest (semantics 15, 17): events first in first out, each with its handlers; when none is left, rules
+ * From a step to rest: events first in first out, each with its handlers; when none is left, rules
  * that read something that differs, in order, until none has to run; then the values they said are put in place; when
  * those are still, the form's own corrections. A step that does not settle is taken back (`progress.ts`).
  */

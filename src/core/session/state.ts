@@ -34,9 +34,9 @@ export class State {
   readonly initial = new Map<Part, Value>();
   /** Values before the last change. */
   readonly previous = new Map<Part, Value>();
-  /** Fields whose value came with the record and is not offered (semantics 6). */
+  /** Fields whose value came with the record and is not offered. */
   readonly orphans = new Set<Part>();
-  /** What a record brought that is no value of its field's kind any more: empty for scripts, saved again as it is (edges 3). */
+  /** What a record brought that is no value of its field's kind any more: empty for scripts, saved again as it is. */
   readonly strays = new Map<Part, Value>();
   /** Faults found by the last check, by field, until mended; those a script stopped at stay until the value changes. */
   readonly faults = new Map<Part, Fault>();

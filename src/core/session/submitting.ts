@@ -1,5 +1,5 @@
 /**
- * Submitting (semantics 25): waits for open runs, checks what is on screen, runs `submit` handlers, checks again what
+ * Submitting: waits for open runs, checks what is on screen, runs `submit` handlers, checks again what
  * they wrote, saves, runs `saved` handlers. All of it is one step.
  */
 import { equal } from '../form/value';

@@ -59,7 +59,7 @@ export class Ties {
   readonly #progress: Progress;
   #handlers = new Map<string, readonly Handler[]>();
   #rules: readonly Rule[] = [];
-  /** Made while a record was loaded, so they end with that record (edges 14). */
+  /** Made while a record was loaded, so they end with that record. */
   #ofRecord = new Set<number>();
 
   constructor(state: State, progress: Progress, tied: readonly Tied[]) {

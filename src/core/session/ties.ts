@@ -31,7 +31,7 @@ interface Tie {
   /** Behaviours first, then the order in which they were tied. */
   order: number;
   line: number;
-  /** The step in which it last ran, and how often it has run in that step (semantics 17). */
+  /** The step in which it last ran, and how often it has run in that step. */
   step: number;
   runs: number;
 }
@@ -41,7 +41,7 @@ export interface Handler extends Tie {
   event: EventType;
   /** What it is tied to, as `keyOf` spells it. */
   keys: readonly string[];
-  /** What happens when it starts again while an earlier run of it is open (semantics 22). */
+  /** What happens when it starts again while an earlier run of it is open. */
   overlap: 'supersede' | 'all';
   /** How often it ran in this step, row by row. */
   rowRuns: Map<Row, number> | null;

@@ -1,4 +1,4 @@
-/** Waiting (semantics 21–24 and their edges), in both hosts. */
+/** Waiting, in both hosts. */
 import { beforeAll, describe, expect, test } from 'vitest';
 import {
   berths,

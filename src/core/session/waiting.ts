@@ -1,5 +1,5 @@
 /**
- * What a session waits for (semantics 21–24): runs that are open, the calls they wait for, and when on the session's
+ * What a session waits for: runs that are open, the calls they wait for, and when on the session's
  * clock each call is due. Nothing here runs scripts; `time.ts` moves the clock and has `runs.ts` go on. What changes
  * here in a step that is taken back is put back.
  */

@@ -1,6 +1,6 @@
 /**
  * Writing values and rows, whoever does: each write is taped with its cause, and what others have to be told of it is
- * gathered (semantics 12, 13): of a run one change for each field, from before the run to after it.
+ * gathered: of a run one change for each field, from before the run to after it.
  */
 import { equal, type Value, type Values } from '../form/value';
 import type { By } from '../wire/layout';

@@ -31,7 +31,7 @@ export type Edit =
   | { do: 'changeForm'; title?: string; settings?: Form['settings']; launch?: Form['launch'] };
 
 /** An edit that cannot be done, with the reason. */
-export class StructureFault extends Error {}
+export class InvalidEdit extends Error {}
 
 /** Where a part stands: in which list, and at which place. */
 export interface Place {
@@ -72,7 +72,7 @@ export function placeOf(form: Form, part: PartName): Place | null {
   return null;
 }
 
-/** The definition after an edit. Throws StructureFault when it cannot be done. */
+/** The definition after an edit. Throws InvalidEdit when it cannot be done. */
 export function edited(form: Form, edit: Edit): Form {
   const next = copyOf(form);
   switch (edit.do) {
@@ -115,7 +115,7 @@ function tidy(form: Form): Form {
 function listFor(form: Form, sort: PartSort, into: PartName | null): List {
   for (const found of lists(form))
     if (found.sort === sort && found.into === into) return found.list;
-  throw new StructureFault(
+  throw new InvalidEdit(
     into === null
       ? `The form has no place for a ${sort}.`
       : `There is nothing called "${into}" that a ${sort} could stand in.`,
@@ -130,7 +130,7 @@ function insert(
   definition: Definition,
 ): void {
   if (sort === 'cell' && (definition as Field).kind === 'rows')
-    throw new StructureFault('Rows do not nest: a field of a row cannot be rows itself.');
+    throw new InvalidEdit('Rows do not nest: a field of a row cannot be rows itself.');
   const list = listFor(form, sort, into);
   list.splice(Math.max(0, Math.min(at, list.length)), 0, definition);
 }
@@ -140,12 +140,12 @@ function take(form: Form, part: PartName): { sort: PartSort; definition: Definit
     const at = list.findIndex((definition) => nameIn(into, sort, definition) === part);
     if (at < 0) continue;
     const last = list.length === 1 && (sort === 'page' || sort === 'section' || sort === 'cell');
-    if (last) throw new StructureFault(LAST[sort]);
+    if (last) throw new InvalidEdit(LAST[sort]);
     const [definition] = list.splice(at, 1);
     if (sort === 'section') forgetSection(form, definition!.name);
     return { sort, definition: definition! };
   }
-  throw new StructureFault(`The form has no part "${part}".`);
+  throw new InvalidEdit(`The form has no part "${part}".`);
 }
 
 const LAST = {
@@ -162,7 +162,7 @@ function forgetSection(form: Form, section: string): void {
 
 function change(form: Form, part: PartName, to: Readonly<Record<string, unknown>>): void {
   if ('name' in to)
-    throw new StructureFault('A technical name is changed by renaming, which carries it through.');
+    throw new InvalidEdit('A technical name is changed by renaming, which carries it through.');
   for (const { sort, into, list } of lists(form)) {
     const at = list.findIndex((definition) => nameIn(into, sort, definition) === part);
     if (at < 0) continue;
@@ -174,7 +174,7 @@ function change(form: Form, part: PartName, to: Readonly<Record<string, unknown>
     list[at] = changed as unknown as Definition;
     return;
   }
-  throw new StructureFault(`The form has no part "${part}".`);
+  throw new InvalidEdit(`The form has no part "${part}".`);
 }
 
 /** A technical name made from a label, with a number where it is taken. */
@@ -219,7 +219,7 @@ export function newField(
       return { ...base, kind, options: [] };
     case 'reference':
       if (table === null)
-        throw new StructureFault('A reference needs a table, and the workspace has none yet.');
+        throw new InvalidEdit('A reference needs a table, and the workspace has none yet.');
       return { ...base, kind, table };
     case 'rows':
       return { ...base, kind, fields: [{ name: 'note', label: 'Note', kind: 'text' }] };

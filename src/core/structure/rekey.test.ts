@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { choice, choices, formWith, rows, track } from '../../../tests/support/forms';
 import { libs } from '../language/generated/libs';
 import type { Scenario } from '../scenario/definition';
-import { StructureFault } from './edit';
+import { InvalidEdit } from './edit';
 import { rekeyed } from './in-scenario';
 import { planRekey } from './rekey';
 import type { Reach } from './uses';
@@ -172,7 +172,7 @@ describe('another key', () => {
     ['kind', 'tug', '', 'between 1 and 200 characters'],
     ['nothing', 'tug', 'tow', 'has no part "nothing"'],
   ])('is refused: %s %s → %s', (part, key, to, says) => {
-    expect(() => planRekey(reach, 'visit', part, key, to)).toThrow(StructureFault);
+    expect(() => planRekey(reach, 'visit', part, key, to)).toThrow(InvalidEdit);
     expect(() => planRekey(reach, 'visit', part, key, to)).toThrow(says);
   });
 });

@@ -9,12 +9,12 @@ import type { Value } from '../form/value';
 import type { Source } from '../language/header';
 import { parse } from '../language/parse';
 import { FormLanguage } from '../language/service';
-import { edited, placeOf, StructureFault, type PartName, type PartSort } from './edit';
+import { edited, placeOf, InvalidEdit, type PartName, type PartSort } from './edit';
 import { rewritten, type RenamePlan } from './rename';
 import { rekeyed, rekeyInScenario } from './in-scenario';
 import { codeUse, type FormSources, type Reach, type Spot } from './uses';
 
-/** What would change. Throws StructureFault when the key cannot be changed to that. */
+/** What would change. Throws InvalidEdit when the key cannot be changed to that. */
 export function planRekey(
   reach: Reach,
   formName: string,
@@ -24,8 +24,7 @@ export function planRekey(
 ): RenamePlan {
   const own = reach.forms.find(({ form }) => form.name === formName);
   const place = own === undefined ? null : placeOf(own.form, part);
-  if (own === undefined || place === null)
-    throw new StructureFault(`The form has no part "${part}".`);
+  if (own === undefined || place === null) throw new InvalidEdit(`The form has no part "${part}".`);
   const next = rekeyedForm(own.form, part, key, to);
   const { sort } = place;
   const behaviours: RenamePlan['behaviours'] = [];
@@ -70,11 +69,11 @@ function rekeyedForm(form: Form, part: PartName, key: string, to: string): Form 
   const list = 'stages' in definition ? 'stages' : 'options';
   const options = (definition[list] ?? []) as { key: string; label: string }[];
   if (!options.some((option) => option.key === key))
-    throw new StructureFault(`"${part}" has no option with the key "${key}".`);
+    throw new InvalidEdit(`"${part}" has no option with the key "${key}".`);
   if (to === '' || to.length > 200)
-    throw new StructureFault('A key has between 1 and 200 characters.');
+    throw new InvalidEdit('A key has between 1 and 200 characters.');
   if (options.some((option) => option.key === to))
-    throw new StructureFault(`"${to}" is the key of another option of "${part}".`);
+    throw new InvalidEdit(`"${to}" is the key of another option of "${part}".`);
   const change: Record<string, unknown> = {
     [list]: options.map((option) => (option.key === key ? { ...option, key: to } : option)),
   };

@@ -5,7 +5,7 @@
 import { Name, type Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import type { Scenario } from '../scenario/definition';
-import { namesTaken, placeOf, StructureFault, type PartName, type PartSort } from './edit';
+import { namesTaken, placeOf, InvalidEdit, type PartName, type PartSort } from './edit';
 import { renameInScenario } from './in-scenario';
 import { usesOf, type CodeUse, type FormSources, type Reach, type Uses } from './uses';
 
@@ -32,16 +32,15 @@ export interface RenamePlan {
   inRecords: boolean;
 }
 
-/** What would change. Throws StructureFault when the name cannot be given. */
+/** What would change. Throws InvalidEdit when the name cannot be given. */
 export function planRename(reach: Reach, formName: string, part: PartName, to: string): RenamePlan {
   const own = reach.forms.find(({ form }) => form.name === formName);
   const place = own === undefined ? null : placeOf(own.form, part);
-  if (own === undefined || place === null)
-    throw new StructureFault(`The form has no part "${part}".`);
+  if (own === undefined || place === null) throw new InvalidEdit(`The form has no part "${part}".`);
   const read = Name.safeParse(to);
-  if (!read.success) throw new StructureFault(read.error.issues[0]!.message);
+  if (!read.success) throw new InvalidEdit(read.error.issues[0]!.message);
   if (namesTaken(own.form, place).has(to))
-    throw new StructureFault(`"${to}" already names a part; every part needs a name of its own.`);
+    throw new InvalidEdit(`"${to}" already names a part; every part needs a name of its own.`);
   const uses = usesOf(reach, formName, part);
   return {
     form: formName,

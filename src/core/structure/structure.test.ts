@@ -13,10 +13,10 @@ import {
   track,
 } from '../../../tests/support/forms';
 import type { Form } from '../form/definition';
-import { flawsOf } from '../form/integrity';
+import { definitionErrors } from '../form/integrity';
 import { libs } from '../language/generated/libs';
 import type { Expectation, Scenario } from '../scenario/definition';
-import { edited, nameFor, namesTaken, newField, placeOf, StructureFault, type Edit } from './edit';
+import { edited, nameFor, namesTaken, newField, placeOf, InvalidEdit, type Edit } from './edit';
 import { advance, begin, redo, undo } from './history';
 import { renameInValues } from './in-scenario';
 import { planRename } from './rename';
@@ -121,7 +121,7 @@ describe('an edit', () => {
     ],
     [{ do: 'change', part: 'note', to: { name: 'remark' } }, 'changed by renaming'],
   ])('that cannot be done says why: %j', (edit, says) => {
-    expect(() => edited(form, edit)).toThrow(StructureFault);
+    expect(() => edited(form, edit)).toThrow(InvalidEdit);
     expect(() => edited(form, edit)).toThrow(says);
   });
 
@@ -177,9 +177,9 @@ test('whatever is edited, undoing all of it restores the same definition, and do
       for (const edit of edits) {
         try {
           const next = edited(history.present, edit as Edit);
-          if (flawsOf(next, []).length === 0) history = advance(history, next);
+          if (definitionErrors(next, []).length === 0) history = advance(history, next);
         } catch (caught) {
-          if (!(caught instanceof StructureFault)) throw caught;
+          if (!(caught instanceof InvalidEdit)) throw caught;
         }
       }
       const last = history.present;

@@ -35,7 +35,7 @@ export const FAILURES = [
 export type FailureCode = (typeof FAILURES)[number];
 
 /** Thrown by what scripts touch when they touch it wrongly. */
-export class ScriptFault extends Error {
+export class ScriptError extends Error {
   readonly code: FailureCode;
   constructor(code: FailureCode, says: string) {
     super(says);

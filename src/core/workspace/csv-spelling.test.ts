@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { guessColumns, readRows } from './csv';
 import { delimiterOf, readCell, spellingOf, STANDARD } from './csv-spelling';
-import type { Fault } from './json';
+import type { FileError } from './json';
 
 describe('what separates cells', () => {
   test.each([
@@ -68,10 +68,10 @@ describe('cells', () => {
 });
 
 test('a file as an office writes it', () => {
-  const faults: Fault[] = [];
+  const errors: FileError[] = [];
   const text =
     '\ufeffCode;Rate;Since;Heated\r\noily;1.250,50;01.05.2031;yes\r\nash;12,5;13.05.2031;no\r\n';
-  const guess = guessColumns('x.csv', text, faults)!;
+  const guess = guessColumns('x.csv', text, errors)!;
   expect(guess.columns.map(({ name, kind }) => [name, kind])).toEqual([
     ['code', 'text'],
     ['rate', 'number'],
@@ -85,7 +85,7 @@ test('a file as an office writes it', () => {
       'x.csv',
       text,
       { key: 'code', columns },
-      faults,
+      errors,
       ['code', 'rate', 'since', 'heated'],
       guess.spelling,
     ),
@@ -93,7 +93,7 @@ test('a file as an office writes it', () => {
     { code: 'oily', rate: 1250.5, since: '2031-05-01', heated: true },
     { code: 'ash', rate: 12.5, since: '2031-05-13', heated: false },
   ]);
-  expect(faults).toEqual([]);
+  expect(errors).toEqual([]);
 });
 
 test.each([
@@ -102,10 +102,10 @@ test.each([
   ['a;b\n"x"y;1', 'something stands after a closing quotation mark'],
   ['a;b\n1;2;3', 'this line has more or fewer cells than the first one'],
 ])('what is no CSV is said in words: %j', (text, says) => {
-  const faults: Fault[] = [];
+  const errors: FileError[] = [];
   expect(
-    guessColumns('x.csv', text, faults, { delimiter: ';', decimal: '.', dates: 'ymd' }),
+    guessColumns('x.csv', text, errors, { delimiter: ';', decimal: '.', dates: 'ymd' }),
   ).toBeNull();
-  expect(faults[0]!.says).toContain(says);
-  expect(faults[0]!.line).toBeGreaterThan(0);
+  expect(errors[0]!.says).toContain(says);
+  expect(errors[0]!.line).toBeGreaterThan(0);
 });

@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { guessColumns, readRows } from './csv';
-import type { Fault } from './json';
+import type { FileError } from './json';
 
 const guess = (text: string) => {
-  const faults: Fault[] = [];
-  return { guess: guessColumns('x.csv', text, faults), faults };
+  const errors: FileError[] = [];
+  return { guess: guessColumns('x.csv', text, errors), errors };
 };
 
 describe('guessing what a file holds', () => {
@@ -39,13 +39,13 @@ describe('guessing what a file holds', () => {
   });
 
   test('what is no CSV, or has no line of headings, is said so', () => {
-    expect(guess('a,b\n"open,c\n').faults[0]!.says).toContain('never closed');
-    expect(guess('').faults[0]!.says).toBe('the first line has to name the columns');
+    expect(guess('a,b\n"open,c\n').errors[0]!.says).toContain('never closed');
+    expect(guess('').errors[0]!.says).toBe('the first line has to name the columns');
   });
 });
 
 test('bad cells are named by line and column, under the names that stand in for the headings', () => {
-  const faults: Fault[] = [];
+  const errors: FileError[] = [];
   const columns = [
     { name: 'code', kind: 'text' as const },
     { name: 'depth', kind: 'number' as const },
@@ -54,10 +54,10 @@ test('bad cells are named by line and column, under the names that stand in for 
     'x.csv',
     'Code,Depth (m)\nnq1,deep\nnq1,2\n',
     { key: 'code', columns },
-    faults,
+    errors,
     ['code', 'depth'],
   );
-  expect(faults.map(({ line, path, says }) => [line, path, says])).toEqual([
+  expect(errors.map(({ line, path, says }) => [line, path, says])).toEqual([
     [2, ['depth'], '"deep" is not a number'],
     [3, ['code'], 'the key "nq1" is there twice'],
   ]);

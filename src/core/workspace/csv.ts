@@ -12,17 +12,17 @@ import {
   STANDARD,
   type Spelling,
 } from './csv-spelling';
-import type { Fault } from './json';
+import type { FileError } from './json';
 
 /** Faults of one file that are named; more help nobody. */
-const MOST_FAULTS = 200;
+const MOST_ERRORS = 200;
 
 /** Columns of a table. */
 const MOST_COLUMNS = 500;
 
-function tooMany(file: string, columns: number, faults: Fault[]): boolean {
+function tooMany(file: string, columns: number, errors: FileError[]): boolean {
   if (columns <= MOST_COLUMNS) return false;
-  faults.push({
+  errors.push({
     file,
     line: 1,
     path: [],
@@ -33,19 +33,19 @@ function tooMany(file: string, columns: number, faults: Fault[]): boolean {
 
 type Line = { record: string[]; info: { lines: number } };
 
-/** The cells of each line; null, with a fault in words, when the text is no CSV. */
+/** The cells of each line; null, with an error in words, when the text is no CSV. */
 function linesOf(
   file: string,
   text: string,
   delimiter: Spelling['delimiter'],
-  faults: Fault[],
+  errors: FileError[],
 ): Line[] | null {
   try {
     const lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true, delimiter });
     return lines as unknown as Line[];
   } catch (caught) {
     const { code = '', lines: line = 1 } = caught as { code?: string; lines?: number };
-    faults.push({ file, line, path: [], says: NO_CSV[code] ?? 'this line cannot be read as CSV' });
+    errors.push({ file, line, path: [], says: NO_CSV[code] ?? 'this line cannot be read as CSV' });
     return null;
   }
 }
@@ -71,37 +71,37 @@ export function readRows(
   file: string,
   text: string,
   shape: Pick<TableShape, 'key' | 'columns'>,
-  faults: Fault[],
+  errors: FileError[],
   names: readonly string[] | null = null,
   spelling: Spelling = STANDARD,
 ): Row[] {
-  let left = MOST_FAULTS;
-  const fault = (line: number, path: (string | number)[], says: string) => {
-    if (left-- > 0) faults.push({ file, line, path, says });
+  let left = MOST_ERRORS;
+  const error = (line: number, path: (string | number)[], says: string) => {
+    if (left-- > 0) errors.push({ file, line, path, says });
     else if (left === -1)
-      faults.push({ file, line, path: [], says: 'there are more faults like these' });
+      errors.push({ file, line, path: [], says: 'there are more errors like these' });
   };
-  const lines = linesOf(file, text, spelling.delimiter, faults);
+  const lines = linesOf(file, text, spelling.delimiter, errors);
   if (lines === null) return [];
   const [header, ...body] = lines;
   if (header === undefined) {
-    fault(1, [], 'the first line has to name the columns');
+    error(1, [], 'the first line has to name the columns');
     return [];
   }
   const headings = names ?? header.record;
-  if (tooMany(file, headings.length, faults)) return [];
+  if (tooMany(file, headings.length, errors)) return [];
   const known = new Map(shape.columns.map((column) => [column.name, column]));
   const columns = headings.map((name) => known.get(name));
   headings.forEach((name, i) => {
-    if (columns[i] === undefined) fault(1, [name], 'is not a column of this table');
+    if (columns[i] === undefined) error(1, [name], 'is not a column of this table');
   });
   const named = new Set<string>();
   for (const name of headings) {
-    if (named.has(name)) fault(1, [name], 'this column is there twice');
+    if (named.has(name)) error(1, [name], 'this column is there twice');
     named.add(name);
   }
   for (const column of shape.columns)
-    if (!named.has(column.name)) fault(1, [column.name], 'this column is missing');
+    if (!named.has(column.name)) error(1, [column.name], 'this column is missing');
   const keys = new Set<string>();
   return body.map(({ record, info }) => {
     const row: Record<string, CellValue> = {};
@@ -110,7 +110,7 @@ export function readRows(
       if (column === undefined) return;
       const value = readCell(cell, column.kind, spelling);
       if (value === undefined)
-        fault(
+        error(
           info.lines,
           [column.name],
           `${JSON.stringify(cell)} is not ${cellsInWords(column.kind, spelling)}`,
@@ -118,8 +118,8 @@ export function readRows(
       else row[column.name] = value;
     });
     const key = String(row[shape.key] ?? '');
-    if (key === '') fault(info.lines, [shape.key], 'a row needs a key');
-    else if (keys.has(key)) fault(info.lines, [shape.key], `the key "${key}" is there twice`);
+    if (key === '') error(info.lines, [shape.key], 'a row needs a key');
+    else if (keys.has(key)) error(info.lines, [shape.key], `the key "${key}" is there twice`);
     keys.add(key);
     return row;
   });
@@ -143,19 +143,19 @@ export interface Guess {
 export function guessColumns(
   file: string,
   text: string,
-  faults: Fault[],
+  errors: FileError[],
   told: Spelling | null = null,
 ): Guess | null {
   const delimiter = told?.delimiter ?? delimiterOf(text);
-  const lines = linesOf(file, text, delimiter, faults);
+  const lines = linesOf(file, text, delimiter, errors);
   if (lines === null) return null;
   const [headings, ...rows] = lines.map(({ record }) => record);
   if (headings === undefined) {
-    faults.push({ file, line: 1, path: [], says: 'the first line has to name the columns' });
+    errors.push({ file, line: 1, path: [], says: 'the first line has to name the columns' });
     return null;
   }
   const spelling = told ?? spellingOf(delimiter, rows);
-  if (tooMany(file, headings.length, faults)) return null;
+  if (tooMany(file, headings.length, errors)) return null;
   const taken = new Set<string>();
   const columns = headings.map((heading, i) => {
     const cells = rows.map((row) => row[i] ?? '');

@@ -1,4 +1,4 @@
-/** Reading JSON with a schema so that every fault names its file, line and path. */
+/** Reading JSON with a schema so that every error names its file, line and path. */
 import {
   findNodeAtLocation,
   parseTree,
@@ -9,7 +9,7 @@ import {
 import type * as z from 'zod';
 import { oddIn } from '../form/plain-json';
 
-export interface Fault {
+export interface FileError {
   file: string;
   /** 1-based. */
   line: number;
@@ -38,26 +38,26 @@ const WORDS: Readonly<Record<string, string>> = {
 };
 
 /** Faults of one file that are named; more help nobody. */
-const MOST_FAULTS = 100;
+const MOST_ERRORS = 100;
 
-/** The parsed value, or null with the faults added. */
+/** The parsed value, or null with the errors added. */
 export function readJson<T>(
   file: string,
   text: string,
   schema: z.ZodType<T>,
-  faults: Fault[],
+  errors: FileError[],
 ): T | null {
   const lineOf = (offset: number) => text.slice(0, offset).split('\n').length;
   const broken = (offset: number, says: string, path: (string | number)[] = []) => {
-    faults.push({ file, line: lineOf(offset), path, says });
+    errors.push({ file, line: lineOf(offset), path, says });
     return null;
   };
   if (text.trim() === '') return broken(0, 'the file is empty');
   const deep = tooDeepAt(text);
   if (deep !== null) return broken(deep, `is nested deeper than ${MOST_LEVELS} levels`);
-  const errors: ParseError[] = [];
-  const tree = parseTree(text, errors, { disallowComments: true, allowTrailingComma: false });
-  const first = errors[0];
+  const parseErrors: ParseError[] = [];
+  const tree = parseTree(text, parseErrors, { disallowComments: true, allowTrailingComma: false });
+  const first = parseErrors[0];
   if (first !== undefined || tree === undefined)
     return broken(
       first?.offset ?? 0,
@@ -71,12 +71,12 @@ export function readJson<T>(
   if (odd !== null) return broken(0, odd);
   const result = schema.safeParse(offered);
   if (result.success) return result.data;
-  for (const issue of result.error.issues.slice(0, MOST_FAULTS)) {
+  for (const issue of result.error.issues.slice(0, MOST_ERRORS)) {
     const path = issue.path.map((step) => (typeof step === 'symbol' ? String(step) : step));
     broken(nodeAt(tree, path), issue.message, path);
   }
-  if (result.error.issues.length > MOST_FAULTS)
-    broken(0, `there are ${result.error.issues.length - MOST_FAULTS} more faults`);
+  if (result.error.issues.length > MOST_ERRORS)
+    broken(0, `there are ${result.error.issues.length - MOST_ERRORS} more errors`);
   return null;
 }
 
@@ -129,17 +129,17 @@ function nodeAt(
   return 0;
 }
 
-/** Gives faults without a line of their own the line that their path leads to. */
-export function placeFault(fault: Fault, text: string | undefined): Fault {
+/** Gives errors without a line of their own the line that their path leads to. */
+export function placeFileError(error: FileError, text: string | undefined): FileError {
   if (
-    fault.line !== 1 ||
-    fault.path.length === 0 ||
+    error.line !== 1 ||
+    error.path.length === 0 ||
     text === undefined ||
-    !fault.file.endsWith('.json')
+    !error.file.endsWith('.json')
   )
-    return fault;
+    return error;
   const tree = parseTree(text);
   return tree === undefined
-    ? fault
-    : { ...fault, line: text.slice(0, nodeAt(tree, fault.path)).split('\n').length };
+    ? error
+    : { ...error, line: text.slice(0, nodeAt(tree, error.path)).split('\n').length };
 }

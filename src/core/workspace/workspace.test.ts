@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readFolder } from '../../workers/files';
 import { schemaFiles } from './schemas';
-import { type BrokenWorkspace, faultInWords, readWorkspace } from './workspace';
+import { type BrokenWorkspace, fileErrorInWords, readWorkspace } from './workspace';
 import { writeRows, writeWorkspace } from './write';
 
 const demo = () => new Map(readFolder('demo'));
@@ -15,7 +15,7 @@ function faultsOf(change: (files: Map<string, string>) => void): string[] {
     readWorkspace(files);
     return [];
   } catch (caught) {
-    return (caught as BrokenWorkspace).faults.map(faultInWords);
+    return (caught as BrokenWorkspace).errors.map(fileErrorInWords);
   }
 }
 
@@ -306,7 +306,7 @@ describe('a broken workspace names file, line and path', () => {
   });
 
   test('the line is that of the path', () => {
-    const faults = faultsOf((f) =>
+    const errors = faultsOf((f) =>
       f.set(FORM, f.get(FORM)!.replace('"table": "berths"', '"table": "quays"')),
     );
     const line =
@@ -314,7 +314,7 @@ describe('a broken workspace names file, line and path', () => {
         .get(FORM)!
         .split('\n')
         .findIndex((text) => text.includes('"table": "berths"')) + 1;
-    expect(faults).toEqual([
+    expect(errors).toEqual([
       `forms/berth_visit/form.json:${line}: pages.0.sections.1.fields.2.table: there is no table "quays"`,
     ]);
   });

@@ -1,11 +1,11 @@
 /**
  * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
- * map of paths to texts and gets the workspace, or every fault with its file, line and path.
+ * map of paths to texts and gets the workspace, or every error with its file, line and path.
  */
 import * as z from 'zod';
 import { FormSchema, Name, type Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
-import { flawsOf } from '../form/integrity';
+import { definitionErrors } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
 import { oddIn } from '../form/plain-json';
 import { repeatsIn } from '../form/repeats';
@@ -24,7 +24,7 @@ import { unknownNames } from '../scenario/run';
 import { ValuesSchema } from '../session/schema';
 import { DATE_STYLES, type DateStyle } from '../form/date-style';
 import { readRows } from './csv';
-import { placeFault, readJson, type Fault } from './json';
+import { placeFileError, readJson, type FileError } from './json';
 
 export const WorkspaceFile = z.strictObject({
   $schema: z.string().optional(),
@@ -75,52 +75,52 @@ export interface Workspace {
 export type Files = ReadonlyMap<string, string>;
 
 export class BrokenWorkspace extends Error {
-  readonly faults: Fault[];
-  constructor(faults: Fault[]) {
-    super(faults.map(faultInWords).join('\n'));
-    this.faults = faults;
+  readonly errors: FileError[];
+  constructor(errors: FileError[]) {
+    super(errors.map(fileErrorInWords).join('\n'));
+    this.errors = errors;
   }
 }
 
-export function faultInWords(fault: Fault): string {
-  const place = fault.path.length === 0 ? '' : ` ${fault.path.join('.')}:`;
-  return `${fault.file}:${fault.line}:${place} ${fault.says}`;
+export function fileErrorInWords(error: FileError): string {
+  const place = error.path.length === 0 ? '' : ` ${error.path.join('.')}:`;
+  return `${error.file}:${error.line}:${place} ${error.says}`;
 }
 
-/** Reads a workspace. Throws BrokenWorkspace with all faults found. */
+/** Reads a workspace. Throws BrokenWorkspace with all errors found. */
 export function readWorkspace(files: Files): Workspace {
-  const faults: Fault[] = [];
+  const errors: FileError[] = [];
   const read = <T>(path: string, schema: z.ZodType<T>): T | null => {
     const text = files.get(path);
     if (text === undefined) {
-      faults.push({ file: path, line: 1, path: [], says: 'this file is missing' });
+      errors.push({ file: path, line: 1, path: [], says: 'this file is missing' });
       return null;
     }
-    return readJson(path, text, schema, faults);
+    return readJson(path, text, schema, errors);
   };
   const head = read('workspace.json', WorkspaceFile);
-  if (head !== null) checkPeople(head, faults);
+  if (head !== null) checkPeople(head, errors);
   const tables = [...names(files, /^tables\/([^/]+)\.json$/)].flatMap((name) =>
-    readTable(name, files, read, faults),
+    readTable(name, files, read, errors),
   );
   const services = [...names(files, /^services\/([^/]+)\.json$/)].flatMap((name) =>
-    readService(name, tables, read, faults),
+    readService(name, tables, read, errors),
   );
   const forms = [...new Set(names(files, /^forms\/([^/]+)\//))].flatMap((name) => {
-    const form = readForm(name, files, tables, read, faults);
+    const form = readForm(name, files, tables, read, errors);
     return form === null ? [] : [form];
   });
   for (const form of forms) {
-    checkChildren(form.form, forms, faults);
+    checkChildren(form.form, forms, errors);
     checkScenarios(
       form,
       `forms/${form.form.name}`,
       { people: head?.people ?? [], records: form.records, forms },
-      faults,
+      errors,
     );
   }
-  if (faults.length > 0 || head === null)
-    throw new BrokenWorkspace(faults.map((fault) => placeFault(fault, files.get(fault.file))));
+  if (errors.length > 0 || head === null)
+    throw new BrokenWorkspace(errors.map((error) => placeFileError(error, files.get(error.file))));
   const { title, roles, people, dates } = head;
   return {
     title,
@@ -150,11 +150,11 @@ function* filesIn(files: Files, folder: string): Iterable<string> {
 
 type Reader = <T>(path: string, schema: z.ZodType<T>) => T | null;
 
-function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void {
+function checkPeople(head: z.infer<typeof WorkspaceFile>, errors: FileError[]): void {
   for (const list of ['roles', 'people'] as const) {
     const keys = head[list].map(({ key }) => key);
     for (const i of repeatsIn(keys))
-      faults.push({
+      errors.push({
         file: 'workspace.json',
         line: 1,
         path: [list, i, 'key'],
@@ -165,7 +165,7 @@ function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void
   head.people.forEach((person, i) => {
     person.roles.forEach((role, at) => {
       if (!roles.has(role))
-        faults.push({
+        errors.push({
           file: 'workspace.json',
           line: 1,
           path: ['people', i, 'roles', at],
@@ -175,29 +175,29 @@ function checkPeople(head: z.infer<typeof WorkspaceFile>, faults: Fault[]): void
   });
 }
 
-function readTable(name: string, files: Files, read: Reader, faults: Fault[]): Table[] {
+function readTable(name: string, files: Files, read: Reader, errors: FileError[]): Table[] {
   const file = `tables/${name}.json`;
   const shape = read(file, TableShape);
   if (shape === null) return [];
-  const fault = (at: string, line: number, path: (string | number)[], says: string) =>
-    faults.push({ file: at, line, path, says });
+  const error = (at: string, line: number, path: (string | number)[], says: string) =>
+    errors.push({ file: at, line, path, says });
   if (!Name.safeParse(name).success)
-    fault(file, 1, [], 'a table is named by its file: lower-case letters, digits and _');
+    error(file, 1, [], 'a table is named by its file: lower-case letters, digits and _');
   const columns = shape.columns.map((column) => column.name);
   for (const i of repeatsIn(columns))
-    fault(file, 1, ['columns', i, 'name'], `the column "${columns[i]}" is there twice`);
+    error(file, 1, ['columns', i, 'name'], `the column "${columns[i]}" is there twice`);
   for (const role of ['key', 'label'] as const) {
     if (!columns.includes(shape[role]))
-      fault(file, 1, [role], `there is no column "${shape[role]}"`);
+      error(file, 1, [role], `there is no column "${shape[role]}"`);
   }
   const csv = `tables/${name}.csv`;
   const text = files.get(csv);
   if (text === undefined) {
-    fault(csv, 1, [], 'this file is missing: it holds the rows of the table');
+    error(csv, 1, [], 'this file is missing: it holds the rows of the table');
     return [];
   }
   const { $schema: _, ...rest } = shape;
-  return [{ name, ...rest, rows: readRows(csv, text, shape, faults) }];
+  return [{ name, ...rest, rows: readRows(csv, text, shape, errors) }];
 }
 
 function readForm(
@@ -205,20 +205,20 @@ function readForm(
   files: Files,
   tables: readonly Table[],
   read: Reader,
-  faults: Fault[],
+  errors: FileError[],
 ): WorkspaceForm | null {
   const folder = `forms/${name}`;
   const form = read(`${folder}/form.json`, FormSchema);
   if (form === null) return null;
   const file = `${folder}/form.json`;
   if (form.name !== name)
-    faults.push({
+    errors.push({
       file,
       line: 1,
       path: ['name'],
       says: `is "${form.name}", but its folder is called "${name}"`,
     });
-  for (const flaw of flawsOf(form, tables)) faults.push({ file, line: 1, ...flaw });
+  for (const error of definitionErrors(form, tables)) errors.push({ file, line: 1, ...error });
   const behaviours = [...filesIn(files, `${folder}/behaviours/`)]
     .filter((behaviour) => /\.[jt]s$/.test(behaviour) && !behaviour.endsWith('.d.ts'))
     .map((behaviour) => ({
@@ -228,24 +228,24 @@ function readForm(
   for (const { name: behaviour, text } of behaviours) {
     const at = `${folder}/behaviours/${behaviour}`;
     if (!isBehaviourName(behaviour))
-      faults.push({
+      errors.push({
         file: at,
         line: 1,
         path: [],
         says: 'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters',
       });
     if (text.length > MOST_CHARACTERS)
-      faults.push({
+      errors.push({
         file: at,
         line: 1,
         path: [],
         says: `has ${text.length} characters; a behaviour has at most ${MOST_CHARACTERS}`,
       });
     const odd = oddIn(text);
-    if (odd !== null) faults.push({ file: at, line: 1, path: [], says: odd });
+    if (odd !== null) errors.push({ file: at, line: 1, path: [], says: odd });
   }
   if (behaviours.length > MOST_BEHAVIOURS)
-    faults.push({
+    errors.push({
       file: `${folder}/behaviours`,
       line: 1,
       path: [],
@@ -261,7 +261,7 @@ function readForm(
     : null;
   const ids = records?.records.map(({ id }) => id) ?? [];
   for (const i of repeatsIn(ids))
-    faults.push({
+    errors.push({
       file: `${folder}/records.json`,
       line: 1,
       path: ['records', i, 'id'],
@@ -275,28 +275,28 @@ function readService(
   name: string,
   tables: readonly Table[],
   read: Reader,
-  faults: Fault[],
+  errors: FileError[],
 ): Service[] {
   const file = `services/${name}.json`;
   const shape = read(file, ServiceShape);
   if (shape === null) return [];
-  const fault = (path: (string | number)[], says: string) =>
-    faults.push({ file, line: 1, path, says });
+  const error = (path: (string | number)[], says: string) =>
+    errors.push({ file, line: 1, path, says });
   if (!Name.safeParse(name).success)
-    fault([], 'a service is named by its file: lower-case letters, digits and _');
+    error([], 'a service is named by its file: lower-case letters, digits and _');
   for (const [called, { parameters, answers }] of Object.entries(shape.functions)) {
     if (answers.from !== 'table') continue;
     const path = ['functions', called, 'answers'];
     const table = tables.find((one) => one.name === answers.table);
     if (table === undefined) {
-      fault([...path, 'table'], `there is no table "${answers.table}"`);
+      error([...path, 'table'], `there is no table "${answers.table}"`);
       continue;
     }
     for (const [column, parameter] of Object.entries(answers.where)) {
       if (!table.columns.some((one) => one.name === column))
-        fault([...path, 'where', column], `table ${table.name} has no column "${column}"`);
+        error([...path, 'where', column], `table ${table.name} has no column "${column}"`);
       if (!parameters.some((one) => one.name === parameter))
-        fault([...path, 'where', column], `${called} has no parameter "${parameter}"`);
+        error([...path, 'where', column], `${called} has no parameter "${parameter}"`);
     }
   }
   const { $schema: _, ...rest } = shape;
@@ -304,39 +304,44 @@ function readService(
 }
 
 /** Lists of records name another form and its fields. */
-function checkChildren(form: Form, forms: readonly WorkspaceForm[], faults: Fault[]): void {
+function checkChildren(form: Form, forms: readonly WorkspaceForm[], errors: FileError[]): void {
   form.children?.forEach((list, c) => {
-    const fault = (key: string, says: string) =>
-      faults.push({
+    const error = (key: string, says: string) =>
+      errors.push({
         file: `forms/${form.name}/form.json`,
         line: 1,
         path: ['children', c, key],
         says,
       });
     const child = forms.find((one) => one.form.name === list.form);
-    if (child === undefined) return fault('form', `there is no form "${list.form}"`);
+    if (child === undefined) return error('form', `there is no form "${list.form}"`);
     const known = new Set(fieldsOf(child.form).map((field) => field.name));
     for (const [key, names] of [
       ['field', [list.field]],
       ['columns', list.columns],
     ] as const) {
       for (const name of names)
-        if (!known.has(name)) fault(key, `the form ${list.form} has no field "${name}"`);
+        if (!known.has(name)) error(key, `the form ${list.form} has no field "${name}"`);
     }
   });
 }
 
-function checkScenarios(form: WorkspaceForm, folder: string, cast: Cast, faults: Fault[]): void {
+function checkScenarios(
+  form: WorkspaceForm,
+  folder: string,
+  cast: Cast,
+  errors: FileError[],
+): void {
   for (const { name, scenario } of form.scenarios) {
     const file = `${folder}/scenarios/${name}.json`;
     for (const unknown of unknownNames(scenario, form.form))
-      faults.push({ file, line: 1, ...unknown });
+      errors.push({ file, line: 1, ...unknown });
     if (cast.people.length === 0) continue;
     try {
       openingOf(scenario.open, form.form, cast);
     } catch (caught) {
       if (!(caught instanceof NoSuchOpening)) throw caught;
-      faults.push({ file, line: 1, path: caught.path, says: caught.message });
+      errors.push({ file, line: 1, path: caught.path, says: caught.message });
     }
   }
 }

@@ -1,4 +1,4 @@
-/** Handing forms out to be filled in, and the filling-ins that come of it (semantics 26). */
+/** Handing forms out to be filled in, and the filling-ins that come of it. */
 import { randomInt, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import * as z from 'zod';

@@ -1,5 +1,5 @@
 /**
- * Submitting (semantics 26): the steps of a filling-in are done again in a machine of the server's, under the same
+ * Submitting: the steps of a filling-in are done again in a machine of the server's, under the same
  * release, and what came out of that is saved. Nothing that a browser or a behaviour says is believed.
  */
 import * as z from 'zod';

@@ -1,7 +1,7 @@
 /** Forms: new ones, and their definitions. */
 import { eq, sql } from 'drizzle-orm';
 import { FormSchema, type Form } from '../../core/form/definition';
-import { flawsOf } from '../../core/form/integrity';
+import { definitionErrors } from '../../core/form/integrity';
 import { nameFor } from '../../core/structure/edit';
 import { transaction, type Transaction } from '../database';
 import { Refusal } from '../http/refusal';
@@ -137,8 +137,8 @@ async function existing(name: string): Promise<Form> {
 /** Saves a definition made from revision `from`. Throws a Refusal (422) for one that cannot be. */
 export async function saveDefinition(form: Form, from: number, by: string): Promise<Saved<Form>> {
   if (from === 0) throw new Refusal(404, `There is no form "${form.name}".`);
-  const [flaw] = flawsOf(form, await readTables());
-  if (flaw !== undefined) throw new Refusal(422, `${flaw.path.join('.')}: ${flaw.says}`);
+  const [error] = definitionErrors(form, await readTables());
+  if (error !== undefined) throw new Refusal(422, `${error.path.join('.')}: ${error.says}`);
   return saveDocument({ kind: 'form', name: form.name }, form, from, by);
 }
 

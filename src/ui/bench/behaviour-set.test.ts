@@ -10,7 +10,7 @@ const behaviour = (name: string, text = `/** ${name}: x. */\nlog(1);`): Behaviou
   text,
   revision: 1,
   saving: { state: 'saved' },
-  diagnoses: [],
+  diagnostics: [],
   running: null,
   broken: null,
 });

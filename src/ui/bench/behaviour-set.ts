@@ -66,7 +66,7 @@ export function behaviourSet(
       text: '',
       revision: 0,
       saving: { state: 'waiting' },
-      diagnoses: [],
+      diagnostics: [],
       running: null,
       broken: null,
     };

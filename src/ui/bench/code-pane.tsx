@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
-import type { Diagnosis } from '@/core/language/service';
+import type { Diagnostic } from '@/core/language/service';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { linesOf } from '@/core/tape/lines';
 import { Button, Line, Notice } from '../kit';
@@ -139,11 +139,11 @@ export function Code({
     behaviours.find((one) => one.name === name)!,
   );
   const checked = useStore(bench.store, (state) => state.checked);
-  const { saving, diagnoses, broken } = behaviour;
+  const { saving, diagnostics, broken } = behaviour;
   const [renaming, setRenaming] = useState<{ old: string; apply: (to: string) => void } | null>(
     null,
   );
-  const first = diagnoses.find(({ severity }) => severity === 'error') ?? diagnoses[0];
+  const first = diagnostics.find(({ severity }) => severity === 'error') ?? diagnostics[0];
   const { off } = readHeader(behaviour);
   return (
     <>
@@ -184,7 +184,7 @@ export function Code({
           key={behaviour.name}
           name={behaviour.name}
           text={behaviour.text}
-          diagnoses={diagnoses}
+          diagnostics={diagnostics}
           notes={notes}
           goTo={goTo}
           bench={bench}
@@ -214,13 +214,13 @@ export function Code({
           <span>
             {off
               ? 'turned off: it takes no part in the form'
-              : diagnoses.length === 0
+              : diagnostics.length === 0
                 ? checked
                   ? 'no problems'
                   : 'checking…'
-                : diagnoses.length === 1
+                : diagnostics.length === 1
                   ? '1 problem'
-                  : `${diagnoses.length} problems`}
+                  : `${diagnostics.length} problems`}
           </span>
           <Button
             look="text"
@@ -263,7 +263,7 @@ function FirstProblem({
 }: {
   bench: BenchStore;
   behaviour: Behaviour;
-  first: Diagnosis;
+  first: Diagnostic;
 }) {
   const page =
     first.code.startsWith('TS') || first.code === 'top-level' ? null : `mistakes/${first.code}`;

@@ -25,7 +25,7 @@ import {
 } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
 import type { Fix } from '@/core/language/mistakes/mistake';
-import type { Diagnosis } from '@/core/language/service';
+import type { Diagnostic as ScriptDiagnostic } from '@/core/language/service';
 import type { LineNote } from '@/core/tape/lines';
 import { helpFor, lightUp, type HelpProps } from './editor-help';
 import { editorLook } from './editor-look';
@@ -36,7 +36,7 @@ export interface EditorProps {
   bench: BenchStore;
   name: string;
   text: string;
-  diagnoses: readonly Diagnosis[];
+  diagnostics: readonly ScriptDiagnostic[];
   notes: readonly LineNote[];
   goTo: { line: number; count: number } | null;
   valueNow: HelpProps['valueNow'];
@@ -114,7 +114,7 @@ export default function Editor(props: EditorProps) {
       rename: () => void onRename(cursor()),
       fix() {
         const line = made.state.doc.lineAt(cursor());
-        const near = latest.current.diagnoses
+        const near = latest.current.diagnostics
           .filter(({ from, to }) => from <= line.to && to >= line.from)
           .toSorted((a, b) => distance(a, cursor()) - distance(b, cursor()));
         const found = latest.current.text;
@@ -166,7 +166,7 @@ export default function Editor(props: EditorProps) {
             onUses: (at) => void onUses(at),
             onRename: (at) => void onRename(at),
           }),
-          linter(() => asDiagnostics(latest.current.diagnoses, latest.current.text, bench), {
+          linter(() => asDiagnostics(latest.current.diagnostics, latest.current.text, bench), {
             delay: 60_000,
           }),
           lintGutter(),
@@ -225,7 +225,7 @@ export default function Editor(props: EditorProps) {
 
   useEffect(() => {
     if (view.current !== null) forceLinting(view.current);
-  }, [props.diagnoses, props.name]);
+  }, [props.diagnostics, props.name]);
 
   useEffect(() => {
     view.current?.dispatch({ effects: setNotes.of(props.notes) });
@@ -253,7 +253,7 @@ function wordAt(view: EditorView, position: number): string {
   return word === null ? '' : view.state.sliceDoc(word.from, word.to);
 }
 
-function distance({ from, to }: Diagnosis, position: number): number {
+function distance({ from, to }: ScriptDiagnostic, position: number): number {
   return position < from ? from - position : position > to ? position - to : 0;
 }
 
@@ -268,11 +268,11 @@ function mend(view: EditorView, { edits }: Fix, found: string): void {
 }
 
 function asDiagnostics(
-  diagnoses: readonly Diagnosis[],
+  diagnostics: readonly ScriptDiagnostic[],
   text: string,
   bench: BenchStore,
 ): Diagnostic[] {
-  return diagnoses
+  return diagnostics
     .filter((diagnosis) => diagnosis.from <= text.length)
     .map(({ from, to, severity, says, code, fixes }) => ({
       from,

@@ -3,7 +3,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { inWeight, ofDiagnosis, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
+import { inWeight, ofDiagnostic, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
 import { checkWorkspace, type Checking } from '../check-workspace';
 import { Button, Notice } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
@@ -21,7 +21,7 @@ export function problemsOf({
   const { name: form } = material.form;
   return inWeight([
     ...behaviours.flatMap((behaviour) =>
-      behaviour.diagnoses.map((diagnosis) => ofDiagnosis(form, behaviour, diagnosis)),
+      behaviour.diagnostics.map((diagnosis) => ofDiagnostic(form, behaviour, diagnosis)),
     ),
     ...idle.map((finding) => ofPart(form, finding)),
     ...scenarios.flatMap(({ name }) =>

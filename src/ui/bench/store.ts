@@ -12,7 +12,7 @@ import { readHeader, takingPart } from '@/core/language/header';
 import type { FormMap } from '@/core/language/map';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { PartFinding } from '@/core/language/mistakes/idle-part';
-import type { Diagnosis, Place } from '@/core/language/service';
+import type { Diagnostic, Place } from '@/core/language/service';
 import type { Open, Scenario } from '@/core/scenario/definition';
 import { openingOf, type FormRecords, type SampleRecord } from '@/core/scenario/opening';
 import { recordScenario } from '@/core/scenario/record';
@@ -22,7 +22,7 @@ import type { OtherForm } from '@/core/structure/adding';
 import type { editedSoundly } from '@/core/structure/checked-edit';
 import {
   placeOf,
-  StructureFault,
+  InvalidEdit,
   type Edit,
   type PartName,
   type PartSort,
@@ -94,7 +94,7 @@ export interface Behaviour {
   text: string;
   revision: number;
   saving: Saving<string>;
-  diagnoses: Diagnosis[];
+  diagnostics: Diagnostic[];
   /** The last text that compiled, which is what runs. */
   running: CompiledScript | null;
   /** Why the text as it stands does not run. */
@@ -213,7 +213,7 @@ export function createBench(
     text: behaviour.text,
     revision: behaviour.revision,
     saving: { state: 'saved' },
-    diagnoses: [],
+    diagnostics: [],
     running: behaviour.compiled,
     broken: behaviour.compiled.failure,
   }));
@@ -438,7 +438,7 @@ export function createBench(
   }
 
   const dirty = new Set<string>();
-  /** The text of each behaviour that its diagnoses are about. */
+  /** The text of each behaviour that its diagnostics are about. */
   const diagnosed = new Map<string, string>();
   let checking: Promise<void> | null = null;
 
@@ -456,12 +456,12 @@ export function createBench(
       const behaviour = get().behaviours.find((one) => one.name === name);
       if (behaviour === undefined) continue;
       const { text } = behaviour;
-      const diagnoses = await brain().diagnose({ name, text });
+      const diagnostics = await brain().diagnose({ name, text });
       const now = get().behaviours.find((one) => one.name === name);
       diagnosed.set(name, text);
       // What is found anew and is the same draws nothing anew.
-      if (now?.text === text && JSON.stringify(now.diagnoses) !== JSON.stringify(diagnoses))
-        change(name, { diagnoses });
+      if (now?.text === text && JSON.stringify(now.diagnostics) !== JSON.stringify(diagnostics))
+        change(name, { diagnostics });
     }
   }
 
@@ -662,7 +662,7 @@ export function createBench(
       );
       return true;
     } catch (caught) {
-      if (!(caught instanceof StructureFault)) throw caught;
+      if (!(caught instanceof InvalidEdit)) throw caught;
       set({ structure: { ...structure, says: caught.message } });
       return false;
     }
@@ -994,9 +994,9 @@ export function createBench(
         void openScenario(place.name);
     },
     /** Makes the edits of a fix, provided that the text is still the one it was found in. */
-    mend: (name: string, found: Diagnosis, { edits }: Fix) => {
-      const { text, diagnoses } = behaviourOf(name);
-      if (!diagnoses.includes(found) || diagnosed.get(name) !== text) return;
+    mend: (name: string, found: Diagnostic, { edits }: Fix) => {
+      const { text, diagnostics } = behaviourOf(name);
+      if (!diagnostics.includes(found) || diagnosed.get(name) !== text) return;
       edit(
         name,
         edits

@@ -50,7 +50,7 @@ function headsAsText({ behaviours }: BenchState): string {
       purpose,
       off,
       saving: behaviour.saving.state,
-      errors: behaviour.diagnoses.filter(({ severity }) => severity === 'error').length,
+      errors: behaviour.diagnostics.filter(({ severity }) => severity === 'error').length,
       broken: behaviour.broken,
       runs: behaviour.running?.code != null,
     };

@@ -17,7 +17,7 @@ interface Preview {
     spelling: Spelling;
   } | null;
   rows: Row[];
-  faults: { line: number; path: (string | number)[]; says: string }[];
+  errors: { line: number; path: (string | number)[]; says: string }[];
 }
 
 export interface Taken {
@@ -85,7 +85,7 @@ export function CsvImport({
       : guess.columns.filter((column) => !columns.some((other) => other.name === column.name));
   const good =
     guess !== null &&
-    preview!.faults.length === 0 &&
+    preview!.errors.length === 0 &&
     (tableKey === null || guess.columns.some((column) => column.name === tableKey));
   const taken = (): Taken => {
     const all = columns === null ? guess!.columns.map(plain) : [...columns, ...fresh.map(plain)];
@@ -132,7 +132,7 @@ export function CsvImport({
       {says !== null && <Notice tone="error">{says}</Notice>}
       {preview !== null && guess === null && (
         <Notice tone="error">
-          {preview.faults.map(({ line, says: what }) => `Line ${line}: ${what}.`).join(' ')}
+          {preview.errors.map(({ line, says: what }) => `Line ${line}: ${what}.`).join(' ')}
         </Notice>
       )}
       {guess !== null && (
@@ -206,16 +206,16 @@ export function CsvImport({
               </tbody>
             </chakra.table>
           </Box>
-          {preview!.faults.length > 0 && (
+          {preview!.errors.length > 0 && (
             <Notice tone="error" mt="8px">
-              {preview!.faults.length === 1
+              {preview!.errors.length === 1
                 ? 'One cell does not fit:'
-                : `${preview!.faults.length} cells do not fit:`}
+                : `${preview!.errors.length} cells do not fit:`}
               <chakra.ul pl="16px">
-                {preview!.faults.slice(0, 12).map((fault, i) => (
+                {preview!.errors.slice(0, 12).map((error, i) => (
                   <li key={i}>
-                    line {fault.line}
-                    {fault.path.length > 0 && `, ${fault.path.join('.')}`}: {fault.says}
+                    line {error.line}
+                    {error.path.length > 0 && `, ${error.path.join('.')}`}: {error.says}
                   </li>
                 ))}
               </chakra.ul>

@@ -54,14 +54,14 @@ export function definedOptions(
   return field.kind === 'reference' ? table(field.table).options : field.options;
 }
 
-/** What a field holds when nothing is in it: `[]` for those that hold several things, else `null` (semantics 2). */
+/** What a field holds when nothing is in it: `[]` for those that hold several things, else `null`. */
 export function emptyOf(field: Field): Value {
   return isList(field) ? NOTHING : null;
 }
 
 const NOTHING: readonly Value[] = Object.freeze([]);
 
-/** Reads an offered value for a field: undefined, null and the empty text are empty (semantics 2, 3). */
+/** Reads an offered value for a field: undefined, null and the empty text are empty. */
 export function accept(offered: unknown, field: Field, around: Surroundings): Accepted {
   if (offered === undefined || offered === null) return { ok: true, value: emptyOf(field) };
   return kindOf(field).accept(offered, field, around);

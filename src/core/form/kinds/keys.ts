@@ -58,7 +58,7 @@ export const choices: Kind<FieldOf<'choices'>> = {
       }
       keys.add(key);
     }
-    // In the order of the options, which makes reordering no change (edges 6).
+    // In the order of the options, which makes reordering no change.
     const order = [...new Set(known.map((option) => option.key))];
     return { ok: true, value: order.filter((key) => keys.has(key)) };
   },

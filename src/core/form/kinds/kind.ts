@@ -39,9 +39,9 @@ export interface Surroundings {
 export type Fits = (pattern: string, text: string) => boolean | null;
 
 export interface Kind<F extends Field = Field> {
-  /** It holds several things, so that empty is `[]` and not null (semantics 2). */
+  /** It holds several things, so that empty is `[]` and not null. */
   readonly isList: boolean;
-  /** Its values are keys of options, so that what is offered can change under them (semantics 6). */
+  /** Its values are keys of options, so that what is offered can change under them. */
   readonly holdsKeys: boolean;
   /** Reads an offered value that is not empty. Never throws. */
   accept(offered: unknown, field: F, around: Surroundings): Accepted;

@@ -1,4 +1,4 @@
-/** Numbers, and money: a number that stores what `round` gives for its decimals (semantics 4). */
+/** Numbers, and money: a number that stores what `round` gives for its decimals. */
 import type { FieldOf } from '../definition';
 import { onStep, round } from '../round';
 import type { Value } from '../value';

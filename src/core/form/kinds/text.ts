@@ -1,4 +1,4 @@
-/** Text of one or many lines, kept as typed; only the empty text becomes empty (semantics 2). */
+/** Text of one or many lines, kept as typed; only the empty text becomes empty. */
 import type { FieldOf, TextFormat } from '../definition';
 import { checks, fitsMask } from '../checks';
 import { isAbsoluteUrl } from '../url';

@@ -1,4 +1,4 @@
-/** Yes or no; untouched is neither, and `false` is an answer (semantics 2). */
+/** Yes or no; untouched is neither, and `false` is an answer. */
 import type { FieldOf } from '../definition';
 import type { Kind } from './kind';
 

@@ -2,7 +2,7 @@ import type ts from 'typescript-classic';
 import { actsOf } from '../acts';
 import type { Finding, Mistake } from './mistake';
 
-/** A rule that asks the clock or chance: time passing is no change, so the rule does not run again (edges 15). */
+/** A rule that asks the clock or chance: time passing is no change, so the rule does not run again. */
 export const clockInRule: Mistake = {
   code: 'clock-in-rule',
   title: 'A rule that asks the clock or chance',

@@ -50,7 +50,7 @@ function inBlock(block: Block, subject: Subject): Finding[] {
   return [...found.values()];
 }
 
-/** A run that starts anew when the field changes is never resumed with the old answer (semantics 22). */
+/** A run that starts anew when the field changes is never resumed with the old answer. */
 function isSuperseded(part: string, block: Block): boolean {
   return !block.overlaps && block.event === 'change' && block.tied.includes(part);
 }

@@ -2,7 +2,7 @@ import { submit, SubmissionSchema } from '@/server/fillings/submitting';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 
-/** Does a submission again on the server and saves what came out (semantics 26). */
+/** Does a submission again on the server and saves what came out. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
   return answer(request, async () => {
     const { form } = await params;

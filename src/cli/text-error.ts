@@ -1,5 +1,5 @@
 /** Why a file could not be read, in a sentence. */
-export function textFault(file: string, caught: unknown): string {
+export function textError(file: string, caught: unknown): string {
   const { code } = caught as { code?: string };
   if (code === 'EISDIR') return `${file} is a folder.`;
   return code === 'ENOENT'
