@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createStore } from 'zustand/vanilla';
 import type { LanguageClient } from '@/workers/language-client';
 import { behaviourSet } from './behaviour-set';
-import type { Behaviour, BenchState } from './store';
+import type { Behaviour, BenchState } from './state';
 
 const behaviour = (name: string, text = `/** ${name}: x. */\nlog(1);`): Behaviour => ({
   name,

@@ -12,7 +12,7 @@ import {
 } from '@/core/structure/behaviours';
 import type { LanguageClient } from '@/workers/language-client';
 import { call } from '../api';
-import type { Behaviour, BenchState } from './store';
+import type { Behaviour, BenchState } from './state';
 
 export interface SetWork {
   edit(name: string, text: string): void;

@@ -24,13 +24,8 @@ import { Code, Tabs } from './code-pane';
 import { BenchHead } from './head';
 import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
-import {
-  createBench,
-  type BenchMaterial,
-  type BenchPlace,
-  type BenchStore,
-  type TakenOver,
-} from './store';
+import { createBench, type BenchStore } from './store';
+import type { BenchMaterial, BenchPlace, TakenOver } from './state';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
 import { TapePane } from './tape-pane';

@@ -9,7 +9,8 @@ import type { Seen } from '@/core/scenario/snapshot';
 import type { linesOf } from '@/core/tape/lines';
 import { Button, Line, Notice } from '../kit';
 import { lazily } from '../lazily';
-import type { Behaviour, BenchState, BenchStore } from './store';
+import type { BenchStore } from './store';
+import type { Behaviour, BenchState } from './state';
 import { useHeads } from './use-bench';
 import { Window, WindowTitle } from '../window';
 

@@ -30,7 +30,8 @@ import type { LineNote } from '@/core/tape/lines';
 import { helpFor, lightUp, type HelpProps } from './editor-help';
 import { editorLook } from './editor-look';
 import { lineNotes, setNotes } from './editor-notes';
-import type { BenchStore, EditorHandle } from './store';
+import type { BenchStore } from './store';
+import type { EditorHandle } from './state';
 
 export interface EditorProps {
   bench: BenchStore;

@@ -6,7 +6,8 @@ import { useStore } from 'zustand';
 import type { Hit } from '@/core/language/search';
 import { get } from '../api';
 import { Button, Line, Mono, Notice } from '../kit';
-import type { BenchStore, UsePlace } from './store';
+import type { BenchStore } from './store';
+import type { UsePlace } from './state';
 import { WindowTitle } from '../window';
 
 export function Uses({ bench }: { bench: BenchStore }) {

@@ -7,7 +7,8 @@ import { inWeight, ofDiagnostic, ofPart, ofScenario, type Problem } from '@/core
 import { checkWorkspace, type Checking } from '../check-workspace';
 import { Button, Notice } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
-import type { BenchState, BenchStore } from './store';
+import type { BenchStore } from './store';
+import type { BenchState } from './state';
 import { WindowTitle } from '../window';
 
 /** All that is wrong as it stands in the editor now. */

@@ -2,11 +2,13 @@
  * What a component shows of the bench. Each is drawn anew only when what it takes differs: at every key the text of one
  * behaviour changes, and typing must not wait for the form, the tape and the outline.
  */
-import { useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
+import { useStoreWithEqualityFn } from 'zustand/traditional';
+import { equal, type Value } from '@/core/form/value';
 import { readHeader } from '@/core/language/header';
-import type { BenchState, BenchStore } from './store';
+import type { BenchStore } from './store';
+import type { BenchState } from './state';
 
 export function useBench<T>(bench: BenchStore, select: (state: BenchState) => T): T {
   return useStore(bench.store, useShallow(select));
@@ -26,23 +28,25 @@ export interface BehaviourHead {
 }
 
 export function useHeads(bench: BenchStore): readonly BehaviourHead[] {
-  const text = useStore(bench.store, headsAsText);
-  return useMemo(() => JSON.parse(text) as BehaviourHead[], [text]);
+  return useStoreWithEqualityFn(bench.store, headsOf, isAlike);
 }
 
 /** The names and titles of the behaviours, which change less often than what else stands of them. */
 export function useTitles(bench: BenchStore): readonly { name: string; title: string }[] {
-  const text = useStore(bench.store, ({ behaviours }) =>
-    JSON.stringify(
-      behaviours.map((behaviour) => ({ name: behaviour.name, title: readHeader(behaviour).title })),
-    ),
-  );
-  return useMemo(() => JSON.parse(text) as { name: string; title: string }[], [text]);
+  return useStoreWithEqualityFn(bench.store, titlesOf, isAlike);
 }
 
-/** As a text, which is the same as long as nothing of it differs. */
-function headsAsText({ behaviours }: BenchState): string {
-  const heads = behaviours.map((behaviour): BehaviourHead => {
+const isAlike = (a: unknown, b: unknown) => equal(a as Value, b as Value);
+
+function titlesOf({ behaviours }: BenchState) {
+  return behaviours.map((behaviour) => ({
+    name: behaviour.name,
+    title: readHeader(behaviour).title,
+  }));
+}
+
+function headsOf({ behaviours }: BenchState): BehaviourHead[] {
+  return behaviours.map((behaviour): BehaviourHead => {
     const { title, purpose, off } = readHeader(behaviour);
     return {
       name: behaviour.name,
@@ -55,5 +59,4 @@ function headsAsText({ behaviours }: BenchState): string {
       runs: behaviour.running?.code != null,
     };
   });
-  return JSON.stringify(heads);
 }

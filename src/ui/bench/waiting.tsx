@@ -5,7 +5,8 @@ import { useState } from 'react';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Value } from '@/core/form/value';
 import { Button, Mono, Notice } from '../kit';
-import type { BenchMaterial, BenchStore } from './store';
+import type { BenchStore } from './store';
+import type { BenchMaterial } from './state';
 import { valueInWords } from './words';
 
 export function WaitingBar({

@@ -18,7 +18,7 @@ import {
   readTables,
 } from '@/server/workspace/read';
 import { Bench } from '@/ui/bench/bench';
-import type { BenchPlace } from '@/ui/bench/store';
+import type { BenchPlace } from '@/ui/bench/state';
 
 export const dynamic = 'force-dynamic';
 

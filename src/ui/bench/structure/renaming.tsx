@@ -4,7 +4,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { PartName } from '@/core/structure/edit';
 import { Button, countInWords, Labelled, Line, Mono, Notice } from '../../kit';
-import type { BenchStore, Renaming } from '../store';
+import type { BenchStore } from '../store';
+import type { Renaming } from '../state';
 import { Decision } from './decision';
 
 /** With a capital letter, as at the start of a sentence. */

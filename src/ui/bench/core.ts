@@ -1,0 +1,68 @@
+/** What all rooms of the bench share: the state, the form's own paths, the language worker. */
+import type { StoreApi } from 'zustand/vanilla';
+import type { Form } from '@/core/form/definition';
+import { takingPart } from '@/core/language/header';
+import type { Cast } from '@/core/scenario/opening';
+import type { Material } from '@/core/session/session';
+import { LanguageClient } from '@/workers/language-client';
+import type { Behaviour, BenchMaterial, BenchState } from './state';
+
+export interface BenchCore {
+  store: StoreApi<BenchState>;
+  get: StoreApi<BenchState>['getState'];
+  set: StoreApi<BenchState>['setState'];
+  /** As the bench was opened with it; what can change since stands in the state. */
+  material: BenchMaterial;
+  form(): Form;
+  /** A path of the server's about this form. */
+  pathOf(rest: string): string;
+  /** The worker that knows the language; started when it is first asked. */
+  brain(): LanguageClient;
+  closeBrain(): void;
+  behaviourOf(name: string): Behaviour;
+  change(name: string, changes: Partial<Behaviour>): void;
+  /** All that the session on the bench runs with. */
+  engineMaterial(): Material;
+  cast(): Cast;
+  /** Says something that went wrong. */
+  complain(text: string): void;
+}
+
+export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>): BenchCore {
+  const { getState: get, setState: set } = store;
+  let language: LanguageClient | null = null;
+  const form = () => get().material.form;
+  return {
+    store,
+    get,
+    set,
+    material,
+    form,
+    pathOf: (rest) => `/api/forms/${material.form.name}/${rest}`,
+    brain: () => (language ??= new LanguageClient()),
+    closeBrain: () => language?.close(),
+    behaviourOf: (name) => get().behaviours.find((behaviour) => behaviour.name === name)!,
+    change: (name, changes) =>
+      set((state) => ({
+        behaviours: state.behaviours.map((behaviour) =>
+          behaviour.name === name ? { ...behaviour, ...changes } : behaviour,
+        ),
+      })),
+    engineMaterial: () => ({
+      form: form(),
+      tables: material.tables,
+      services: material.services,
+      answering: material.answering,
+      scripts: takingPart(get().behaviours).flatMap((behaviour) =>
+        behaviour.running === null ? [] : [behaviour.running],
+      ),
+      traced: true,
+    }),
+    cast: () => ({
+      people: material.people,
+      records: get().material.records,
+      forms: get().material.forms,
+    }),
+    complain: (text) => set({ notice: { tone: 'error', text } }),
+  };
+}

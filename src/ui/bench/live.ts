@@ -1,0 +1,148 @@
+/** The session that goes on in the live form: steps, undoing them, doing all of it again when a script changes. */
+import { equal, type Value } from '@/core/form/value';
+import type { Open } from '@/core/scenario/definition';
+import { openingOf, type SampleRecord } from '@/core/scenario/opening';
+import { seenAt, type Seen } from '@/core/scenario/snapshot';
+import type { Engine } from '@/core/sandbox/engine';
+import type { Answer, Step } from '@/core/session/step';
+import { engineInWorker } from '@/workers/engine-in-browser';
+import type { BenchCore } from './core';
+import { handToParent, listenToChildren } from './parent-channel';
+
+export function liveSession({ get, set, form, cast, engineMaterial }: BenchCore) {
+  let live: Engine | null = null;
+  let deafen = () => undefined as void;
+  let waitTimer: ReturnType<typeof setTimeout> | undefined;
+
+  /** Opens the form with the scripts as the server compiled them. */
+  async function begin(): Promise<void> {
+    deafen = listenToChildren(form().name, (record, sets) => void takeFromChild(record, sets));
+    live = engineInWorker();
+    await replay();
+  }
+
+  function end(): void {
+    live?.close();
+    deafen();
+    clearTimeout(waitTimer);
+  }
+
+  /** A bench that was opened from this one has saved: what it asks for is done here as steps, when its record is open. */
+  async function takeFromChild(
+    record: string,
+    sets: readonly { set: string; to: Value }[],
+  ): Promise<void> {
+    if (get().answers.at(-1)?.record !== record) return;
+    for (const { set: name, to } of sets) await step({ fromChild: name, to });
+  }
+
+  /** Time passes on the bench as it does for people: when something waited for becomes due, a wait is done as a step. */
+  function keepTime(): void {
+    clearTimeout(waitTimer);
+    const { answers, steps, at } = get();
+    const last = answers.at(-1);
+    if (last === undefined || at < steps.length || answers.length !== steps.length + 1) return;
+    const due = Math.min(
+      ...last.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)),
+    );
+    if (Number.isFinite(due))
+      waitTimer = setTimeout(
+        () => void step({ wait: Math.max(0, due - last.clock) }),
+        Math.max(0, due - last.clock),
+      );
+  }
+
+  async function step(done: Step): Promise<void> {
+    if (get().at < get().steps.length) return;
+    clearTimeout(waitTimer);
+    const steps = [...get().steps, done];
+    set({ steps, at: steps.length, replayed: null });
+    const answer = await live!.step(done);
+    // After a replay has begun, it brings the answers itself.
+    if (get().answers.length !== steps.length) return;
+    set((state) => ({ answers: [...state.answers, answer], listens: live!.listens }));
+    const { parent } = get().open;
+    if (parent !== undefined && answer.toParent.length > 0)
+      handToParent({ ...parent, sets: answer.toParent });
+    keepTime();
+  }
+
+  /** Loads what runs now and does everything done so far again. */
+  async function replay(): Promise<void> {
+    const { open, steps, answers: before } = get();
+    set({ busy: true });
+    await live!.load(engineMaterial());
+    const answers = await live!.play(openingOf(open, form(), cast()), steps);
+    // A step done meanwhile was answered by the former scripts; all is done once more with it.
+    if (get().steps !== steps || get().open !== open) return replay();
+    set({
+      // What came out the same draws nothing anew.
+      answers: JSON.stringify(answers) === JSON.stringify(before) ? before : answers,
+      at: Math.min(get().at, steps.length),
+      listens:
+        JSON.stringify(live!.listens) === JSON.stringify(get().listens)
+          ? get().listens
+          : live!.listens,
+      busy: false,
+      replayed: before.length === answers.length ? differenceInWords(before, answers) : null,
+    });
+    keepTime();
+  }
+
+  async function reopen(open: Open = get().open): Promise<void> {
+    set({ open, steps: [], answers: [], at: 0, replayed: null, asked: null });
+    await replay();
+  }
+
+  /** Takes the last step back by doing the others again. */
+  async function undo(): Promise<void> {
+    if (get().steps.length === 0) return;
+    const steps = get().steps.slice(0, -1);
+    set({ steps, at: steps.length, answers: get().answers.slice(0, steps.length + 1) });
+    await replay();
+    set({ replayed: null });
+  }
+
+  /** Opens the form with a record that is none of the samples. */
+  async function takeRecord(record: SampleRecord): Promise<void> {
+    set((state) => ({
+      material: {
+        ...state.material,
+        records: [...state.material.records.filter(({ id }) => id !== record.id), record],
+      },
+    }));
+    await reopen({ ...get().open, record: record.id });
+  }
+
+  /** Adds a record of a parent form to those the form can be opened from. */
+  function takeParent(name: string, record: SampleRecord): void {
+    const forms = get().material.forms.map((one) =>
+      one.form.name === name
+        ? { ...one, records: [...one.records.filter(({ id }) => id !== record.id), record] }
+        : one,
+    );
+    set((state) => ({ material: { ...state.material, forms } }));
+  }
+
+  function lookAt(at: number): void {
+    set((state) => ({ at: Math.max(0, Math.min(at, state.steps.length)) }));
+    keepTime();
+  }
+
+  return { begin, end, replay, step, reopen, undo, takeRecord, takeParent, lookAt };
+}
+
+/** Whether a replay came out as before, and if not, for which parts. */
+function differenceInWords(before: readonly Answer[], now: readonly Answer[]): string {
+  const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1)) as [
+    Seen,
+    Seen,
+  ];
+  const other = [
+    ...Object.keys(is.parts).filter((name) => !equal(was.parts[name], is.parts[name])),
+    ...Object.keys(is.rows).filter((name) => !equal(was.rows[name], is.rows[name])),
+  ];
+  if (other.length === 0) return 'replayed: nothing changed';
+  const shown = other.slice(0, 3).join(', ');
+  return `replayed: ${shown}${other.length > 3 ? ` and ${other.length - 3} more` : ''} changed`;
+}

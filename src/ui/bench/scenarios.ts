@@ -1,0 +1,138 @@
+/** Scenarios beside the live form, and what is made of a form that stands: samples and releases. */
+import type { Scenario } from '@/core/scenario/definition';
+import type { SampleRecord } from '@/core/scenario/opening';
+import { recordScenario } from '@/core/scenario/record';
+import { isExpect, runScenario } from '@/core/scenario/run';
+import type { Engine } from '@/core/sandbox/engine';
+import type { Step } from '@/core/session/step';
+import { engineInWorker } from '@/workers/engine-in-browser';
+import { call } from '../api';
+import type { BenchCore } from './core';
+
+export interface ScenariosWork {
+  replay(): Promise<void>;
+  takeRecord(record: SampleRecord): Promise<void>;
+  isSaved(): Promise<'all' | 'structure' | 'behaviours'>;
+}
+
+export function benchScenarios(
+  { get, set, material, form, cast, engineMaterial, pathOf, complain }: BenchCore,
+  { replay, takeRecord, isSaved }: ScenariosWork,
+) {
+  let engine: Engine | null = null;
+
+  async function runScenarios(): Promise<void> {
+    if (get().runningScenarios) return;
+    set({ runningScenarios: true });
+    engine ??= engineInWorker();
+    const { scenarios } = get();
+    await engine.load({ ...engineMaterial(), traced: false });
+    for (const { name, scenario } of scenarios) {
+      const result = await runScenario(scenario, form(), material, cast(), (opening, steps) =>
+        engine!.play(opening, steps),
+      );
+      set((state) => ({ results: { ...state.results, [name]: result } }));
+    }
+    set({ runningScenarios: false });
+    await keepRun();
+  }
+
+  /** How the scenarios came out is kept for the page of forms, once all that they depend on is saved. */
+  async function keepRun(): Promise<void> {
+    const { scenarios, results, behaviours, structure } = get();
+    if (
+      structure.saving.state !== 'saved' ||
+      behaviours.some(({ saving, broken }) => saving.state !== 'saved' || broken !== null)
+    )
+      return;
+    const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
+    await call('PUT', pathOf('scenario-run'), { passed, failed: scenarios.length - passed });
+  }
+
+  /** Opens a scenario in the live form, at the step that first fails. */
+  async function openScenario(name: string): Promise<void> {
+    const { scenario } = get().scenarios.find((entry) => entry.name === name)!;
+    const steps = scenario.steps.filter((entry): entry is Step => !isExpect(entry));
+    const miss = get().results[name]?.misses[0];
+    const at =
+      miss === undefined
+        ? steps.length
+        : scenario.steps.slice(0, miss.step).filter((entry) => !isExpect(entry)).length;
+    set({
+      open: scenario.open,
+      steps,
+      answers: [],
+      at,
+      replayed: null,
+      asked:
+        miss === undefined || miss.part.startsWith('@')
+          ? null
+          : { part: miss.part, aspect: miss.aspect },
+    });
+    await replay();
+    set({ at });
+  }
+
+  async function keepScenario(title: string): Promise<boolean> {
+    const { open, steps, answers } = get();
+    const reply = await call<{ name: string; scenario: Scenario; revision: number }>(
+      'POST',
+      pathOf('scenarios'),
+      recordScenario(title, open, form(), steps, answers),
+    );
+    if (!reply.ok) {
+      complain(reply.says);
+      return false;
+    }
+    set((state) => ({
+      scenarios: [...state.scenarios, reply.body],
+      notice: { tone: 'info', text: `Kept as the scenario “${title}”.` },
+    }));
+    await runScenarios();
+    return true;
+  }
+
+  async function removeScenario(name: string): Promise<void> {
+    const from = get().scenarios.find((entry) => entry.name === name)?.revision ?? 1;
+    const reply = await call('DELETE', pathOf(`scenarios/${name}?from=${from}`));
+    if (!reply.ok) complain(reply.says);
+    else set((state) => ({ scenarios: state.scenarios.filter((entry) => entry.name !== name) }));
+  }
+
+  /** Keeps what the last submission would save as a sample record, and opens the form with it. */
+  async function keepSample(): Promise<void> {
+    const submit = get().answers.findLast((answer) => answer.submit !== null)?.submit;
+    if (submit?.saved !== true) return;
+    await isSaved();
+    const reply = await call<SampleRecord>('POST', pathOf('records'), { values: submit.values });
+    if (!reply.ok) return complain(reply.says);
+    await takeRecord(reply.body);
+    set({ notice: { tone: 'info', text: `Kept as record ${reply.body.id}, which is open now.` } });
+  }
+
+  async function makeRelease(): Promise<void> {
+    // What is not saved yet would be missing from the release.
+    const saved = await isSaved();
+    if (saved === 'structure')
+      return complain('The structure is not saved yet, so no release was made.');
+    if (saved === 'behaviours')
+      return complain('Some behaviours are not saved yet, so no release was made.');
+    const reply = await call<{ number: number }>('POST', pathOf('releases'));
+    if (reply.ok)
+      set({
+        release: reply.body.number,
+        notice: { tone: 'info', text: `Release ${reply.body.number} is out.` },
+      });
+    else complain(reply.says);
+  }
+
+  return {
+    runScenarios,
+    openScenario,
+    keepScenario,
+    removeScenario,
+    keepSample,
+    makeRelease,
+    end: () => engine?.close(),
+  };
+}
