@@ -5,13 +5,13 @@
  * addresses with a percent sign come here, before Next.js stumbles over those that encode nothing.
  */
 import { NextResponse, type NextRequest } from 'next/server';
-import { apiFault, pageFault } from '@/server/http/guard';
+import { apiError, pageError } from '@/server/http/guard';
 
 const HEADER = 'content-security-policy';
 
 export function proxy(request: NextRequest): NextResponse {
   const api = request.nextUrl.pathname.startsWith('/api/');
-  const fault = api ? apiFault(request) : pageFault(request);
+  const fault = api ? apiError(request) : pageError(request);
   if (fault !== null)
     return NextResponse.json(
       { says: fault.says },

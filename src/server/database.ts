@@ -1,6 +1,7 @@
 /** The connection. Kept on globalThis, since development servers load modules anew and must not open pools anew. */
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
+import { environment } from './environment';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
@@ -8,8 +9,7 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 const kept = globalThis as { tavroDatabase?: { database: Database; pool: Pool } };
 
-export function connect(url = process.env.DATABASE_URL): { database: Database; pool: Pool } {
-  if (url === undefined) throw new Error('DATABASE_URL is not set. Start the app with npm start.');
+export function connect(url = environment('DATABASE_URL')): { database: Database; pool: Pool } {
   const pool = new Pool({
     connectionString: url,
     max: 12,

@@ -3,7 +3,7 @@
  * How a value of each kind behaves stands in `kinds/`; what names must not clash is checked in `integrity.ts`.
  */
 import * as z from 'zod';
-import { isDateTime, isTime } from './formats';
+import { isDate, isDateTime, isTime } from './formats';
 import { MOST_BYTES } from './limits';
 import { LONGEST_NAME, NAME } from './name';
 
@@ -81,7 +81,10 @@ const Pattern = z.string().refine(
   { message: 'is not a regular expression that a form can use' },
 );
 
-const CalendarDate = z.iso.date();
+const CalendarDate = z
+  .string()
+  .refine(isDate, { message: 'is not a date spelled YYYY-MM-DD' })
+  .meta({ format: 'date' });
 
 export const TextFormat = z.enum(['email', 'url', 'phone', 'iban', 'imo', 'container']);
 export type TextFormat = z.infer<typeof TextFormat>;

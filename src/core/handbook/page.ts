@@ -1,5 +1,8 @@
 /** A page of the handbook: its text as Markdown, and the examples in it, which the tests run. */
 
+import { fromMarkdown } from 'mdast-util-from-markdown';
+import { toString } from 'mdast-util-to-string';
+
 export interface Page {
   /** Such as `mistakes/label-for-key`. */
   id: string;
@@ -16,36 +19,44 @@ export interface Example {
   code: string;
 }
 
-/** A page from a file whose first line is its title. */
+/** A page from a file that begins with its title. */
 export function pageOf(id: string, group: string, text: string): Page {
-  const title = /^# (.+)$/m.exec(text)?.[1] ?? id;
-  return { id, group, title, markdown: text.replace(/^# .+\n+/, '') };
+  const [first] = fromMarkdown(text).children;
+  return first?.type === 'heading' && first.depth === 1
+    ? { id, group, title: toString(first), markdown: text.slice(endOf(first)).trimStart() }
+    : { id, group, title: id, markdown: text };
 }
 
 /** The examples of a page: fenced blocks that say their form, as in `ts berth_visit` or `ts vessel wrong`. */
 export function examplesIn(markdown: string): Example[] {
-  return [...markdown.matchAll(/^```ts (\w+)(?: (right|wrong))?\n([\s\S]*?)^```$/gm)].map(
-    ([, form, sort, code]) => ({
-      form: form!,
-      sort: sort === 'wrong' ? 'wrong' : 'right',
-      code: code!,
-    }),
-  );
+  return fromMarkdown(markdown).children.flatMap((node): Example[] => {
+    if (node.type !== 'code' || node.lang !== 'ts' || !node.meta) return [];
+    const [form, sort] = node.meta.split(' ');
+    return [{ form: form!, sort: sort === 'wrong' ? 'wrong' : 'right', code: `${node.value}\n` }];
+  });
 }
 
-/** The parts of a page by their headings, for searching. */
+/** The parts of a page by their headings of the second level, for searching. */
 export function sectionsOfPage({
   id,
   title,
   markdown,
 }: Page): { id: string; page: string; title: string; text: string }[] {
-  return markdown.split(/^## /m).map((part, i) => {
-    const [head, ...rest] = i === 0 ? [title, part] : part.split('\n');
-    return {
-      id: `${id}#${i}`,
-      page: id,
-      title: i === 0 ? title : `${title}: ${head!.trim()}`,
-      text: rest.join('\n'),
-    };
-  });
+  const headings = fromMarkdown(markdown).children.filter(
+    (node) => node.type === 'heading' && node.depth === 2,
+  );
+  const starts = headings.map((heading) => heading.position!.start.offset!);
+  return [
+    { title, text: markdown.slice(0, starts[0]) },
+    ...headings.map((heading, i) => ({
+      title: `${title}: ${toString(heading)}`,
+      text: markdown.slice(endOf(heading), starts[i + 1]).trimStart(),
+    })),
+  ].map((part, i) => ({ id: `${id}#${i}`, page: id, ...part }));
+}
+
+type Node = ReturnType<typeof fromMarkdown>['children'][number];
+
+function endOf(node: Node): number {
+  return node.position!.end.offset!;
 }

@@ -112,7 +112,7 @@ function doing(aspects: readonly string[]): string {
 
 export const bySeveral: Starter = {
   id: 'by-several',
-  need: 'Show or require parts by several choices',
+  need: 'Show or require parts by two fields',
   group: 'Showing',
   picks(setting, picked) {
     const drivers = fieldChoices(setting.form, DRIVERS);
@@ -127,7 +127,7 @@ export const bySeveral: Starter = {
       : others[0]!.key;
     return [
       one('how', 'When', [
-        { key: 'any', label: 'any of the two holds' },
+        { key: 'any', label: 'either holds' },
         { key: 'all', label: 'both hold' },
       ]),
       one('first', 'The first', drivers),

@@ -1,7 +1,8 @@
 /** Which requests are answered at all: of which hosts, from where, with which addresses. Pages ask it in src/proxy.ts, routes in `answer`. */
 import { oddIn } from '../../core/form/plain-json';
+import { environment } from '../environment';
 
-export interface Fault {
+export interface RequestError {
   status: 400 | 403 | 405 | 421;
   says: string;
 }
@@ -12,7 +13,7 @@ function allowedHosts(): string[] {
     '127.0.0.1',
     'localhost',
     '[::1]',
-    ...(process.env.TAVRO_HOSTS ?? '')
+    ...environment('TAVRO_HOSTS')
       .split(',')
       .map((host) => host.trim().toLowerCase())
       .filter(Boolean),
@@ -22,7 +23,7 @@ function allowedHosts(): string[] {
 const withoutPort = (host: string) => host.toLowerCase().replace(/:\d+$/, '');
 
 /** What is wrong with an address: percent signs that encode nothing, or characters that nothing behind it can keep. */
-function addressFault(url: string): Fault | null {
+function addressError(url: string): RequestError | null {
   const { pathname, search } = new URL(url);
   try {
     const odd = oddIn([
@@ -38,7 +39,7 @@ function addressFault(url: string): Fault | null {
   }
 }
 
-function hostFault(headers: Headers): Fault | null {
+function hostFault(headers: Headers): RequestError | null {
   const host = headers.get('host') ?? '';
   return allowedHosts().includes(withoutPort(host))
     ? null
@@ -51,9 +52,9 @@ function hostFault(headers: Headers): Fault | null {
 const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** Why a request for a page is refused; null when it is not. */
-export function pageFault({ url, method, headers }: Request): Fault | null {
+export function pageError({ url, method, headers }: Request): RequestError | null {
   return (
-    addressFault(url) ??
+    addressError(url) ??
     hostFault(headers) ??
     (READING.has(method) ? null : { status: 405, says: 'Pages are only read.' })
   );
@@ -63,14 +64,14 @@ export function pageFault({ url, method, headers }: Request): Fault | null {
  * Why a request to the API is refused; null when it is not. Browsers say where it comes from in Sec-Fetch-Site (Fetch
  * Metadata) and Origin; a request that changes something has to say it in one of them, so other clients set Origin.
  */
-export function apiFault({ url, method, headers }: Request): Fault | null {
-  return addressFault(url) ?? hostFault(headers) ?? originFault(method, headers);
+export function apiError({ url, method, headers }: Request): RequestError | null {
+  return addressError(url) ?? hostFault(headers) ?? originFault(method, headers);
 }
 
-function originFault(method: string, headers: Headers): Fault | null {
+function originFault(method: string, headers: Headers): RequestError | null {
   const [site, origin] = [headers.get('sec-fetch-site'), headers.get('origin')];
   const reads = READING.has(method);
-  const elsewhere: Fault = {
+  const elsewhere: RequestError = {
     status: 403,
     says: 'This request comes from another site, so it is not answered.',
   };

@@ -2,7 +2,7 @@
 import * as z from 'zod';
 import { oddIn } from '../../core/form/plain-json';
 import { isOutOfRoom, isTooSlow, isUnreachable, MaybeSaved } from '../database';
-import { apiFault } from './guard';
+import { apiError } from './guard';
 import { Refusal } from './refusal';
 
 /** A filled-in form of thousands of steps stays far below it. */
@@ -77,7 +77,7 @@ const says = (status: number, words: string, headers: Readonly<Record<string, st
 
 /** Runs a route's work, unless the request is refused for where it comes from, and turns what it throws into an answer. */
 export async function answer(request: Request, work: () => Promise<Response>): Promise<Response> {
-  const fault = apiFault(request);
+  const fault = apiError(request);
   if (fault !== null) return says(fault.status, fault.says);
   try {
     return await work();

@@ -17,6 +17,7 @@ import type { BenchStore } from './store';
 interface Revision {
   revision: number;
   text: string;
+  savedBy: string | null;
   savedAt: string;
 }
 
@@ -27,7 +28,10 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
   );
   const [chosen, setChosen] = useState<number | null>(null);
   const [against, setAgainst] = useState<'before' | 'now'>('before');
-  const form = bench.store.getState().material.form.name;
+  const {
+    people,
+    form: { name: form },
+  } = bench.store.getState().material;
   const { revision } = behaviour;
   const fetched = useFetched<Revision[]>(
     `/api/forms/${form}/behaviours/${name}/revisions`,
@@ -108,6 +112,8 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
                 <Box fontWeight={one === at ? 640 : 400}>revision {one.revision}</Box>
                 <Box color="soft" fontSize="12px">
                   {dates.moment(one.savedAt)}
+                  <br />
+                  {people.find(({ key }) => key === one.savedBy)?.name ?? one.savedBy}
                 </Box>
               </chakra.button>
             </li>

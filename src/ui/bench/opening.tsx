@@ -99,9 +99,15 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
       label: `${form.title}, record ${record.id}`,
     })),
   );
-  const functions = material.services.flatMap((service) =>
-    Object.keys(service.functions).map((name) => `${service.name}.${name}`),
-  );
+  // Those that the form's behaviours ask, and those whose mood was changed already.
+  const asked = bench.store.getState().behaviours.map(({ text }) => text);
+  const functions = material.services
+    .filter(
+      ({ name }) =>
+        asked.some((text) => text.includes(name)) ||
+        Object.keys(open.services ?? {}).some((key) => key.split('.')[0] === name),
+    )
+    .flatMap((service) => Object.keys(service.functions).map((name) => `${service.name}.${name}`));
 
   const apply = () => {
     const read = launchIn(launch);

@@ -167,7 +167,7 @@ const PartRow = memo(function PartRow({
         py="0.5px"
         textAlign="left"
         cursor="pointer"
-        title={`Ask why ${label} is as it is`}
+        title={`${label} (${name}): ask why it is as it is`}
         onClick={() => onAsk(name)}
       >
         <Dot said={said} />

@@ -25,8 +25,14 @@ export function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => v
   const [chosen, setChosen] = useState<Starter>(starters[0]!);
   const [picked, setPicked] = useState<Record<string, Picked>>({});
   const mine = picked[chosen.id] ?? {};
-  const result = useMemo(() => made(chosen, setting, mine), [chosen, setting, mine]);
-  const offered = chosen.picks(setting, result?.picked ?? mine);
+  const whole = useMemo(() => made(chosen, setting, mine), [chosen, setting, mine]);
+  const offered = chosen.picks(setting, whole?.picked ?? mine);
+  /** Where the last box was unticked, there is nothing to make. */
+  const emptied =
+    'missing' in offered
+      ? undefined
+      : offered.find(({ name, count }) => count === 'many' && mine[name]?.length === 0);
+  const result = emptied === undefined ? whole : null;
   const [tried, setTried] = useState<(TriedOut & { of: string }) | null>(null);
   useEffect(() => {
     if (result === null) return setTried(null);
@@ -132,11 +138,13 @@ export function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => v
                 <PickInput
                   key={pick.name}
                   pick={pick}
-                  value={pickedIn(offered, result?.picked ?? mine, pick.name)}
+                  value={
+                    pick === emptied ? [] : pickedIn(offered, whole?.picked ?? mine, pick.name)
+                  }
                   onPick={(values) =>
                     setPicked({
                       ...picked,
-                      [chosen.id]: { ...result?.picked, ...mine, [pick.name]: values },
+                      [chosen.id]: { ...whole?.picked, ...mine, [pick.name]: values },
                     })
                   }
                 />
@@ -151,6 +159,9 @@ export function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => v
               aria-label="What comes of it"
               tabIndex={0}
             >
+              {emptied !== undefined && (
+                <Box role="status">Choose at least one of “{emptied.label}”.</Box>
+              )}
               {result !== null && (
                 <>
                   <chakra.pre
@@ -269,15 +280,8 @@ function PickInput({
             <input
               type="checkbox"
               checked={value.includes(key)}
-              // The last one stays: without any there would be nothing to make.
               onChange={(event) =>
-                onPick(
-                  event.target.checked
-                    ? [...value, key]
-                    : value.length > 1
-                      ? value.filter((one) => one !== key)
-                      : [...value],
-                )
+                onPick(event.target.checked ? [...value, key] : value.filter((one) => one !== key))
               }
             />
             <chakra.span minW={0} overflowWrap="anywhere">

@@ -1,0 +1,17 @@
+/** What the server is told by its environment. */
+import * as z from 'zod';
+
+const Environment = z.object({
+  DATABASE_URL: z.string({ error: 'DATABASE_URL is not set. Start the app with npm start.' }),
+  /** Names under which the app is reached besides this machine's own, separated by commas. */
+  TAVRO_HOSTS: z.string().default(''),
+});
+
+/** Read when it is asked for: tests say it late. Throws with words for what is missing. */
+export function environment<K extends keyof z.infer<typeof Environment>>(
+  name: K,
+): z.infer<typeof Environment>[K] {
+  const read = Environment.shape[name].safeParse(process.env[name]);
+  if (!read.success) throw new Error(read.error.issues[0]!.message);
+  return read.data as z.infer<typeof Environment>[K];
+}
