@@ -174,7 +174,10 @@ function Layout({ bench }: { bench: BenchStore }) {
       ) : state.pane === 'map' ? (
         <MapPane bench={bench} />
       ) : !there ? (
-        <Box p="14px">This form has no behaviour yet. Add one in the outline.</Box>
+        <Box p="14px">
+          This form has no behaviour yet. In the outline, “+ for a need” makes one from what you
+          pick of the form (Alt+W), “+ new” an empty one (Alt+E).
+        </Box>
       ) : state.pane === 'history' ? (
         <HistoryPane key={active} bench={bench} name={active} />
       ) : (

@@ -9,7 +9,7 @@ import { definedOptions, textOf } from '@/core/form/kinds';
 import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
 import { indexOf, type TableIndex } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
-import { Button, countInWords, Labelled, Line, Notice, Select } from '../kit';
+import { Button, countInWords, Labelled, Line, Notice, Select, TextLink } from '../kit';
 import { useDates } from '../dates';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
@@ -77,6 +77,14 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
         {view.says !== null && (
           <Box mt="8px">
             <Notice tone="warning">{view.says}</Notice>
+          </Box>
+        )}
+        {!narrowed && !view.loading && view.records.length === 0 && (
+          <Box mt="8px" color="soft">
+            There is no record yet.{' '}
+            <TextLink href={`/fill/${form.name}`}>Fill in the form</TextLink> to make the first;
+            until it has a release, samples are made on the{' '}
+            <TextLink href={`/bench/${form.name}`}>bench</TextLink>.
           </Box>
         )}
         <Grid
