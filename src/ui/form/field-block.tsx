@@ -34,6 +34,7 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
           {unitOf(field, props.zone ?? 'UTC') !== null && (
             <chakra.span color="soft">, {unitOf(field, props.zone ?? 'UTC')}</chakra.span>
           )}
+          {/* Blanks, so that names do not run together where they are read out. */}{' '}
           {state.required && (
             <chakra.span
               color={props.marked?.get(name)?.includes('required') ? 'said' : 'soft'}
@@ -41,7 +42,7 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
             >
               required
             </chakra.span>
-          )}
+          )}{' '}
           {!state.editable && (
             <chakra.span color="soft" ml="6px">
               locked

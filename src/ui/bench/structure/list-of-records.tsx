@@ -22,7 +22,8 @@ export function ListOfRecords({
           options={others.map(({ name, title }) => ({ key: name, label: title }))}
           onChange={({ target }) => {
             const first = others.find(({ name }) => name === target.value)?.fields[0]?.key;
-            if (first !== undefined) change({ form: target.value, field: first, columns: [first] });
+            if (first !== undefined)
+              change({ form: target.value, field: first, launch: first, columns: [first] });
           }}
         />
       </Labelled>
