@@ -37,7 +37,7 @@ test('the form reacts on change, the margin and the tape say which line did it, 
   await page.selectOption('#field-pilot_choice', 'own');
   await expect(sheet(page).getByRole('heading', { name: 'Pilot details' })).toBeVisible();
   await expect(
-    sheet(page).getByRole('button', { name: /shown, required.*Pilot details, 8/s }),
+    sheet(page).getByRole('button', { name: /shown, required.*Pilot details, 7, 8/s }),
   ).toBeVisible();
   await expect(tape(page).getByText('rule “asked only with a pilot”').first()).toBeVisible();
   await expect(page.locator('.tv-value', { hasText: 'own' })).toBeVisible();

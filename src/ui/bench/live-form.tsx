@@ -78,11 +78,15 @@ export function LiveForm({
         cursor="pointer"
         width="100%"
         onClick={() => bench.goTo(last.behaviour, last.line)}
-        title={`${names.behaviour(last.behaviour)}, line ${last.line}`}
+        title={said
+          .map((word) => `${names.behaviour(word.behaviour)}, line ${word.line}`)
+          .join('; ')}
       >
         <Box color="said">{label}</Box>
         <Box color="soft" overflow="hidden" textOverflow="ellipsis">
-          {names.behaviour(last.behaviour)}, {last.line}
+          {cells > 0
+            ? `${names.behaviour(last.behaviour)}, ${last.line}`
+            : linesInWords(said, names.behaviour)}
         </Box>
       </chakra.button>
     );
@@ -437,6 +441,16 @@ function Hidden({
       ))}
     </Box>
   );
+}
+
+/** Where each of several words was said, by behaviour: `Pilot details, 7, 8; Dues, 12`. */
+function linesInWords(said: readonly Word[], titleOf: (behaviour: string) => string): string {
+  const lines = new Map<string, Set<number>>();
+  for (const { behaviour, line } of said)
+    lines.set(behaviour, (lines.get(behaviour) ?? new Set()).add(line));
+  return [...lines]
+    .map(([behaviour, of]) => `${titleOf(behaviour)}, ${[...of].sort((a, b) => a - b).join(', ')}`)
+    .join('; ');
 }
 
 /** What scripts said in the rows of a field, where nothing was said of the field itself. */
