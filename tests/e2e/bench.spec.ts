@@ -206,13 +206,62 @@ test('every action has a name in the command list', async ({ page }) => {
   await page.selectOption('#field-pilot_choice', 'own');
   await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
   await page.keyboard.press('Alt+k');
-  await page.keyboard.type('open dues');
+  await page.keyboard.type('go to dues');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('tab', { name: 'Dues', selected: true })).toBeVisible();
   await page.keyboard.press('Alt+k');
   await page.keyboard.type('undo');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Live form after step 0 of 0')).toBeVisible();
+});
+
+test('from anywhere to any pane and any behaviour in two presses, and an empty one begins with the cursor in it', async ({
+  page,
+}) => {
+  await openBench(page);
+  await page.keyboard.press('Alt+b');
+  await page.keyboard.press('4');
+  await expect(page.getByRole('tab', { name: 'Dues', selected: true })).toBeVisible();
+  await expect(editor(page)).toBeFocused();
+  const pane = () =>
+    page.evaluate(() => document.activeElement?.closest('main [aria-label]')?.ariaLabel ?? '');
+  const within = async (label: string) =>
+    expect(
+      await page.evaluate(
+        (name) =>
+          document.querySelector(`main [aria-label="${name}"]`)!.contains(document.activeElement),
+        label,
+      ),
+      await pane(),
+    ).toBe(true);
+  await page.keyboard.press('F6');
+  await expect(async () => within('Live form')).toPass();
+  await page.keyboard.press('F6');
+  await expect(async () => within('Tape')).toPass();
+  await page.keyboard.press('F6');
+  await expect(async () => within('Outline')).toPass();
+  await page.keyboard.press('Shift+F6');
+  await expect(async () => within('Tape')).toPass();
+  // Esc gives the focus back to where it was.
+  await page.keyboard.press('Shift+F6');
+  await page.keyboard.press('Shift+F6');
+  await expect(editor(page)).toBeFocused();
+  await page.keyboard.press('Alt+k');
+  await expect(page.getByLabel('Find a command')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(editor(page)).toBeFocused();
+  await page.keyboard.press('Alt+e');
+  await page.keyboard.type('Night rate');
+  await page.getByLabel('Language of the new behaviour').selectOption('js');
+  await page.getByLabel('Title of the new behaviour').press('Enter');
+  await expect(page.getByRole('tab', { name: 'Night rate', selected: true })).toBeVisible();
+  await expect(editor(page)).toBeFocused();
+  await page.keyboard.type('log(1);');
+  await expect(editor(page)).toContainText('log(1);');
+  await page.keyboard.press('Alt+k');
+  await page.keyboard.type('delete the behaviour');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“Night rate” is deleted.')).toBeVisible();
 });
 
 test('opened as somebody else and with a record, the form is as they meet it', async ({ page }) => {

@@ -127,6 +127,8 @@ test('the page of forms: copied, renamed, removed and back; sorted and searched;
   await page.getByRole('button', { name: 'Form', exact: false }).first().focus();
   await page.getByRole('columnheader', { name: /^Form/ }).getByRole('button').click();
   await expect(page.getByRole('row').nth(1)).toContainText('Waste declaration');
+  await page.getByRole('button', { name: 'Remove Night works' }).click();
+  await expect(page.getByText('Night works was removed.')).toBeVisible();
   // Another form lists its records.
   await page.getByRole('button', { name: 'Remove Berth visit request' }).click();
   await expect(

@@ -341,7 +341,7 @@ test('the problems of the workspace lead to their places', async ({ page }) => {
   await page.keyboard.insertText('on.load(() => { fields.draught.value = "3"; });\n');
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await page.goto('/');
-  await page.getByRole('link', { name: 'Problems of the workspace' }).click();
+  await page.getByRole('link', { name: 'Problems', exact: true }).click();
   await expect(page.getByText('Draught (draught) takes a finite number, not "3".')).toBeVisible({
     timeout: 45_000,
   });

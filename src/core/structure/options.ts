@@ -37,6 +37,9 @@ export function movedOption(key: string, by: number): OptionsEdit {
 /** What a key looks like, as against what people read. */
 const KEY_LIKE = /^[A-Za-z0-9_.\-/]+$/;
 
+/** With commas between, which sentences have too, only what nobody would write in one. */
+const SURELY_KEY = /^[a-z0-9]+(?:[_.-][a-z0-9]+)*$/;
+
 /**
  * The options in a text of several lines: a label each, or a key and a label in either order, separated by tabs,
  * semicolons or commas. A first line that names the columns is left out. Keys that are there already, or come twice, get
@@ -62,12 +65,11 @@ function columnsIn(text: string): { key: string | null; label: string }[] {
     const cells = isHead ? body : rows;
     const at = isHead
       ? named.indexOf('key')
-      : cells.every(([first]) => KEY_LIKE.test(first!))
-        ? 0
-        : cells.every(([, second]) => KEY_LIKE.test(second!))
-          ? 1
-          : -1;
-    // With a comma it may as well be a sentence.
+      : delimiter === ','
+        ? cells.every(([first]) => SURELY_KEY.test(first!)) && !text.includes(', ')
+          ? 0
+          : -1
+        : [0, 1].findIndex((column) => cells.every((pair) => KEY_LIKE.test(pair[column]!)));
     if (at >= 0) return cells.map((pair) => ({ key: pair[at]!, label: pair[1 - at]! }));
   }
   return text

@@ -62,6 +62,7 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Run all scenarios', run: () => void bench.runScenarios() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },
     { name: 'Make a release', run: () => void bench.makeRelease() },
+    ...behaviourCommands(bench).map(({ name, run }) => ({ name: `Go to ${name}`, run })),
     { name: 'Commands', key: 'k', run: () => show('commands') },
   ];
 }
