@@ -2,7 +2,7 @@
 /** The frame of a window: over the page, with the focus kept in it and given back. */
 import { Dialog } from '@chakra-ui/react/dialog';
 import { Portal } from '@chakra-ui/react/portal';
-import type { WindowProps } from './window';
+import type { FrameProps, WindowProps } from './window';
 
 export function WindowFrame({
   open,
@@ -11,8 +11,9 @@ export function WindowFrame({
   whole = false,
   stays = false,
   titledBy,
+  before,
   children,
-}: WindowProps & { titledBy: string }) {
+}: WindowProps & FrameProps) {
   return (
     <Dialog.Root
       open={open}
@@ -20,6 +21,7 @@ export function WindowFrame({
       size={size}
       scrollBehavior={whole ? 'inside' : 'outside'}
       closeOnInteractOutside={!stays}
+      finalFocusEl={() => (before?.isConnected === true ? before : null)}
       lazyMount
       unmountOnExit
     >

@@ -16,8 +16,15 @@ export interface WindowProps {
 }
 
 const load = () => import('./window-frame').then((module) => module.WindowFrame);
-const Frame = lazily<WindowProps & { titledBy: string }>(load);
+const Frame = lazily<WindowProps & FrameProps>(load);
 inIdleTime(load);
+
+/** What the frame is told besides. */
+export interface FrameProps {
+  titledBy: string;
+  /** What had the focus before it opened, and gets it back. */
+  before: HTMLElement | null;
+}
 
 const TitleId = createContext('');
 
@@ -25,10 +32,17 @@ export function Window({ children, ...props }: WindowProps) {
   const titledBy = useId();
   const [wanted, setWanted] = useState(props.open);
   if (props.open && !wanted) setWanted(true);
+  // Asked here: by the time the frame opens, something within it has the focus.
+  const [wasOpen, setWasOpen] = useState(false);
+  const [before, setBefore] = useState<HTMLElement | null>(null);
+  if (props.open !== wasOpen) {
+    setWasOpen(props.open);
+    if (props.open) setBefore(document.activeElement as HTMLElement | null);
+  }
   // Once it was open it stays, so that it can give the focus back.
   if (!wanted) return null;
   return (
-    <Frame {...props} titledBy={titledBy}>
+    <Frame {...props} titledBy={titledBy} before={before}>
       <TitleId value={titledBy}>{children}</TitleId>
     </Frame>
   );

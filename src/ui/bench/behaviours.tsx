@@ -146,7 +146,11 @@ function NewBehaviour({ bench, onCancel }: { bench: BenchStore; onCancel: () => 
         value={title}
         onChange={(event) => setTitle(event.target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') add();
+          if (event.key === 'Enter') {
+            // The editor has the focus by then, and would take the key as well.
+            event.preventDefault();
+            add();
+          }
           if (event.key === 'Escape') onCancel();
         }}
       />
