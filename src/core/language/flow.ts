@@ -7,18 +7,17 @@
 import ts from 'typescript-classic';
 import {
   bare,
-  type Access,
   type Act,
   type ActOf,
   type Block,
   type Condition,
   type Flow,
   type Known,
-  type PartConstant,
 } from './acts';
+import { COMPARISONS, isFunction, leavesUnder, TIED_TO_PART, tieOf } from './flow-syntax';
 import { derived, either, Env, itemOf, known, NO_MARKS, NOTHING, partsOrRow } from './known';
+import { Members, PART_CONSTANTS, type ActBody } from './members';
 
-const PART_CONSTANTS = new Set<string>(['fields', 'sections', 'pages', 'tracks', 'buttons']);
 const GLOBALS = new Set<string>([
   ...PART_CONSTANTS,
   'on',
@@ -32,9 +31,6 @@ const GLOBALS = new Set<string>([
   'Temporal',
   'after',
 ]);
-/** Readings that are answered by the value. */
-const OF_VALUE = new Set(['row', 'empty', 'optionLabel', 'orphan', 'count', 'rows', 'sum']);
-const CONSTANT = new Set(['name', 'label', 'each', 'fields', 'index']);
 const CHANGING = new Set([
   'push',
   'pop',
@@ -72,6 +68,10 @@ class Reader {
   #conditions: Condition[] = [];
   #waits = 0;
   #inlined: ts.Node[] = [];
+  readonly #members = new Members({
+    act: (act) => this.#act(act),
+    waits: () => this.#waits,
+  });
 
   constructor(file: ts.SourceFile) {
     this.#file = file;
@@ -276,7 +276,7 @@ class Reader {
       }
       const property = element.propertyName ?? element.name;
       if (element.dotDotDotToken === undefined && ts.isIdentifier(property))
-        this.#bind(element.name, this.#member(value, property.text, element), env);
+        this.#bind(element.name, this.#members.of(value, property.text, element), env);
     });
   }
 
@@ -288,11 +288,11 @@ class Reader {
         (GLOBALS.has(inner.text) ? known({ thing: { is: 'global', name: inner.text } }) : NOTHING)
       );
     if (ts.isPropertyAccessExpression(inner))
-      return this.#member(this.#see(inner.expression, env), inner.name.text, inner);
+      return this.#members.of(this.#see(inner.expression, env), inner.name.text, inner);
     if (ts.isElementAccessExpression(inner)) {
       const of = this.#see(inner.expression, env);
       const at = bare(inner.argumentExpression);
-      if (ts.isStringLiteralLike(at)) return this.#member(of, at.text, inner);
+      if (ts.isStringLiteralLike(at)) return this.#members.of(of, at.text, inner);
       const index = this.#see(inner.argumentExpression, env);
       if (ts.isNumericLiteral(at) && of.items?.[Number(at.text)] !== undefined)
         return of.items[Number(at.text)]!;
@@ -478,7 +478,7 @@ class Reader {
       of.thing?.is === 'cells' ||
       (of.thing?.is === 'global' && PART_CONSTANTS.has(of.thing.name))
     ) {
-      const [part] = this.#member(of, name, left).parts;
+      const [part] = this.#members.of(of, name, left).parts;
       if (part !== undefined)
         this.#act({ type: 'part', node: left, part: part.part, sort: part.sort, how: 'assigned' });
       return given;
@@ -527,122 +527,6 @@ class Reader {
   #clock(node: ts.Node, what: string): Known {
     this.#act({ type: 'clock', node, what });
     return known({ marks: new Set(['clock']) });
-  }
-
-  #member(of: Known, name: string, node: ts.Node): Known {
-    const { thing } = of;
-    if (thing?.is === 'global') {
-      if (PART_CONSTANTS.has(thing.name))
-        return known({ parts: [{ part: name, sort: thing.name as PartConstant }] });
-      if (thing.name === 'form') {
-        if (name === 'person')
-          return known({ thing: { is: 'person' }, marks: new Set(['opening']) });
-        if (name === 'changed')
-          return this.#read([
-            { part: '@form', aspect: 'changed', spelled: 'changed', node, waits: this.#waits },
-          ]);
-        if (name === 'isNew' || name === 'launch' || name === 'viewing' || name === 'record')
-          return known({ marks: new Set(['opening']) });
-      }
-      if (thing.name === 'services')
-        return known({ thing: { is: 'method', name: 'service', of }, marks: new Set(['service']) });
-      if (thing.name === 'Math' && name === 'random')
-        return known({ thing: { is: 'method', name: 'random', of } });
-      return known({ thing: { is: 'method', name: `${thing.name}.${name}`, of } });
-    }
-    if (thing?.is === 'person')
-      return name === 'roles'
-        ? known({
-            alias: { part: '@form', aspect: 'roles', spelled: 'roles', node, waits: this.#waits },
-            marks: new Set(['opening']),
-          })
-        : known({ marks: new Set(['opening']) });
-    if (thing?.is === 'event') return this.#ofEvent(thing.block, name, node);
-    if (thing?.is === 'columns' || thing?.is === 'cells')
-      return known({ parts: [{ part: `${thing.field}.${name}`, sort: 'fields' }] });
-    if (thing?.is === 'method')
-      return known({
-        thing: { is: 'method', name: `${thing.name}.${name}`, of: thing.of },
-        reads: of.reads,
-        marks: of.marks,
-      });
-    if (thing?.is === 'row') {
-      if (name === 'fields') return known({ thing: { is: 'cells', field: thing.field } });
-      if (name === 'index') return NOTHING;
-      if (name === 'values')
-        return this.#read([
-          { part: thing.field, aspect: 'value', spelled: name, node, waits: this.#waits },
-        ]);
-      return this.#read([
-        { part: `${thing.field}#`, aspect: name, spelled: name, node, waits: this.#waits },
-      ]);
-    }
-    if (of.parts.length > 0) return this.#ofParts(of, name, node);
-    return { ...derived([of]), thing: { is: 'method', name, of } };
-  }
-
-  #ofParts(of: Known, name: string, node: ts.Node): Known {
-    const [first] = of.parts;
-    if (name === 'each') return known({ thing: { is: 'columns', field: first!.part } });
-    if (CONSTANT.has(name) && !(name === 'label' && first!.sort === 'buttons')) return NOTHING;
-    if (name === 'add' || name === 'remove' || name === 'open')
-      return known({ thing: { is: 'method', name, of } });
-    const accesses = of.parts.map(({ part }): Access => ({
-      part,
-      aspect: OF_VALUE.has(name) ? 'value' : name,
-      spelled: name,
-      node,
-      waits: this.#waits,
-    }));
-    const read = this.#read(accesses);
-    if (name === 'rows')
-      return { ...read, item: known({ thing: { is: 'row', field: first!.part } }), alias: null };
-    if (name === 'sum') return { ...read, thing: { is: 'method', name, of }, alias: null };
-    const exact =
-      accesses.length === 1 &&
-      (name === 'value' || name === 'stage' || name === 'previous' || name === 'initial');
-    return {
-      ...read,
-      alias: exact ? accesses[0]! : null,
-      marks: name === 'previous' ? new Set(['previous']) : NO_MARKS,
-    };
-  }
-
-  #read(accesses: Access[]): Known {
-    for (const access of accesses) this.#act({ type: 'read', node: access.node, access });
-    return known({ reads: accesses, alias: accesses.length === 1 ? accesses[0]! : null });
-  }
-
-  #ofEvent(block: Block, name: string, node: ts.Node): Known {
-    if (name === 'by') return known({ marks: new Set(['by']) });
-    if (name === 'row')
-      return known({ thing: { is: 'row', field: (block.tied[0] ?? '').split('.')[0]! } });
-    if (name === 'part')
-      return known({
-        parts: block.tied.map((part) => ({
-          part,
-          sort: block.event === 'click' ? 'buttons' : 'fields',
-        })),
-      });
-    if (name === 'value' || name === 'previous') {
-      const accesses = block.tied.map((part): Access => ({
-        part,
-        aspect: name,
-        spelled: `event.${name}`,
-        node,
-        waits: 0,
-      }));
-      const alias = accesses.length === 1 ? accesses[0]! : null;
-      return known({
-        reads: accesses,
-        alias,
-        marks: new Set(name === 'previous' ? ['event', 'previous'] : ['event']),
-      });
-    }
-    return known({
-      marks: new Set(['event']),
-      thing: { is: 'method', name: `event.${name}`, of: NOTHING },
-    });
   }
 
   #call(node: ts.CallExpression, env: Env): Known {
@@ -778,57 +662,4 @@ class Reader {
     });
     return NOTHING;
   }
-}
-
-type ActBody = Act extends infer A
-  ? A extends Act
-    ? Omit<A, 'conditions' | 'waits'>
-    : never
-  : never;
-
-const COMPARISONS: Partial<Record<ts.SyntaxKind, 'equal' | 'unequal'>> = {
-  [ts.SyntaxKind.EqualsEqualsEqualsToken]: 'equal',
-  [ts.SyntaxKind.EqualsEqualsToken]: 'equal',
-  [ts.SyntaxKind.ExclamationEqualsEqualsToken]: 'unequal',
-  [ts.SyntaxKind.ExclamationEqualsToken]: 'unequal',
-};
-
-const TIED_TO_PART = new Set([
-  'change',
-  'input',
-  'focus',
-  'blur',
-  'click',
-  'rowAdded',
-  'rowRemoved',
-  'keep.each',
-]);
-
-/** Whether a call ties a handler or a rule. */
-function tieOf(node: ts.CallExpression): { sort: Block['sort']; event: string } | null {
-  const called = node.expression;
-  if (ts.isIdentifier(called) && called.text === 'keep') return { sort: 'rule', event: 'keep' };
-  if (!ts.isPropertyAccessExpression(called) || !ts.isIdentifier(called.expression)) return null;
-  if (called.expression.text === 'keep' && called.name.text === 'each')
-    return { sort: 'rule', event: 'keep.each' };
-  return called.expression.text === 'on' ? { sort: 'handler', event: called.name.text } : null;
-}
-
-function isFunction(node: ts.Expression): boolean {
-  return ts.isArrowFunction(node) || ts.isFunctionExpression(node);
-}
-
-/** The condition under which a statement leaves its function, when it may. */
-function leavesUnder(statement: ts.Statement): ts.Expression | null {
-  if (!ts.isIfStatement(statement)) return null;
-  let leaves = false;
-  const look = (node: ts.Node): void => {
-    if (ts.isFunctionLike(node)) return;
-    if (ts.isReturnStatement(node) || ts.isThrowStatement(node) || ts.isContinueStatement(node))
-      leaves = true;
-    else ts.forEachChild(node, look);
-  };
-  look(statement.thenStatement);
-  if (statement.elseStatement !== undefined) look(statement.elseStatement);
-  return leaves ? statement.expression : null;
 }

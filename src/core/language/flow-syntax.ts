@@ -1,0 +1,50 @@
+/** What flow.ts tells from the shape of the source alone. */
+import ts from 'typescript-classic';
+import type { Block } from './acts';
+
+export const COMPARISONS: Partial<Record<ts.SyntaxKind, 'equal' | 'unequal'>> = {
+  [ts.SyntaxKind.EqualsEqualsEqualsToken]: 'equal',
+  [ts.SyntaxKind.EqualsEqualsToken]: 'equal',
+  [ts.SyntaxKind.ExclamationEqualsEqualsToken]: 'unequal',
+  [ts.SyntaxKind.ExclamationEqualsToken]: 'unequal',
+};
+
+export const TIED_TO_PART = new Set([
+  'change',
+  'input',
+  'focus',
+  'blur',
+  'click',
+  'rowAdded',
+  'rowRemoved',
+  'keep.each',
+]);
+
+/** Whether a call ties a handler or a rule. */
+export function tieOf(node: ts.CallExpression): { sort: Block['sort']; event: string } | null {
+  const called = node.expression;
+  if (ts.isIdentifier(called) && called.text === 'keep') return { sort: 'rule', event: 'keep' };
+  if (!ts.isPropertyAccessExpression(called) || !ts.isIdentifier(called.expression)) return null;
+  if (called.expression.text === 'keep' && called.name.text === 'each')
+    return { sort: 'rule', event: 'keep.each' };
+  return called.expression.text === 'on' ? { sort: 'handler', event: called.name.text } : null;
+}
+
+export function isFunction(node: ts.Expression): boolean {
+  return ts.isArrowFunction(node) || ts.isFunctionExpression(node);
+}
+
+/** The condition under which a statement leaves its function, when it may. */
+export function leavesUnder(statement: ts.Statement): ts.Expression | null {
+  if (!ts.isIfStatement(statement)) return null;
+  let leaves = false;
+  const look = (node: ts.Node): void => {
+    if (ts.isFunctionLike(node)) return;
+    if (ts.isReturnStatement(node) || ts.isThrowStatement(node) || ts.isContinueStatement(node))
+      leaves = true;
+    else ts.forEachChild(node, look);
+  };
+  look(statement.thenStatement);
+  if (statement.elseStatement !== undefined) look(statement.elseStatement);
+  return leaves ? statement.expression : null;
+}
