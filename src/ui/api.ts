@@ -55,7 +55,7 @@ export async function call<T>(
   }
 }
 
-/** What a path answers: null until it has, then the answer or why there is none. Asked anew when `again` differs. */
+/** What a path answers: null until it has, then the answer or why there is none. Asked once more when `again` differs. */
 export function useFetched<T>(
   path: string,
   again: unknown = null,

@@ -1,5 +1,5 @@
 /**
- * The editor's brain behind messages: keeps TypeScript warm over the behaviours of one form. Compiling is a worker's of
+ * The language service behind messages: keeps TypeScript warm over the behaviours of one form. Compiling is a worker's of
  * its own (`compiler-serve.ts`), so that a keystroke never waits for it.
  */
 import { formatted } from '../core/language/format';

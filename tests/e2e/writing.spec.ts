@@ -10,7 +10,7 @@ const foot = (page: Page) => page.getByRole('region', { name: 'Code' }).getByRol
 async function openBench(page: Page, form: string): Promise<void> {
   await page.goto(`/bench/${form}`);
   await expect(editor(page)).toBeVisible();
-  // The editor's brain is awake once it has found nothing to say of the demo.
+  // The language worker is ready once it has found nothing to say of the demo.
   await expect(foot(page).getByText('no problems')).toBeVisible();
   await expect(page.getByRole('button', { name: '✓ no problems' })).toBeVisible({
     timeout: 30_000,

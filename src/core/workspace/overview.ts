@@ -47,7 +47,7 @@ export interface FormRow {
   revision: number;
   behaviours: number;
   scenarios: number;
-  /** How the scenarios came out when they were last run; null when they never were. */
+  /** The outcome of the scenarios' last run; null when they never were. */
   run: { passed: number; failed: number; at: string; current: boolean } | null;
   /** What the last check found, apart from scenarios; null when there was none. */
   check: { errors: number; warnings: number; current: boolean } | null;

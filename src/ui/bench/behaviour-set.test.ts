@@ -48,7 +48,7 @@ function bench(
     const answer = answers(request);
     return Promise.resolve(new Response(JSON.stringify(answer.body), { status: answer.status }));
   });
-  const brain = {
+  const languageWorker = {
     remove: (name: string) => Promise.resolve(done.push(`remove ${name}`)),
     put: ({ name }: { name: string }) => Promise.resolve(done.push(`put ${name}`)),
   } as unknown as LanguageClient;
@@ -61,7 +61,7 @@ function bench(
     begin: (name) => void done.push(`begin ${name}`),
     renamed: (renames) => void done.push(...renames.map(({ from, to }) => `${from} is ${to}`)),
     forget: (name) => void done.push(`forget ${name}`),
-    brain: () => brain,
+    languageWorker: () => languageWorker,
     pathOf: (rest) => `/api/forms/visit/${rest}`,
     afterSetChanged: () => Promise.resolve(void done.push('after')),
   });

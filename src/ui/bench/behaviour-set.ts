@@ -24,7 +24,7 @@ export interface SetWork {
   forget(name: string): void;
   /** Behaviours go on saving themselves under other names. */
   renamed(renames: readonly { from: string; to: string }[]): void;
-  brain(): LanguageClient;
+  languageWorker(): LanguageClient;
   pathOf(rest: string): string;
   /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others. */
   afterSetChanged(): Promise<void>;
@@ -32,7 +32,16 @@ export interface SetWork {
 
 export function behaviourSet(
   { getState: get, setState: set }: StoreApi<BenchState>,
-  { edit, saveAll, begin, forget, renamed: renameDrafts, brain, pathOf, afterSetChanged }: SetWork,
+  {
+    edit,
+    saveAll,
+    begin,
+    forget,
+    renamed: renameDrafts,
+    languageWorker,
+    pathOf,
+    afterSetChanged,
+  }: SetWork,
 ) {
   const behaviourOf = (name: string) =>
     get().behaviours.find((behaviour) => behaviour.name === name)!;
@@ -125,7 +134,7 @@ export function behaviourSet(
       active: active === name ? (rest[Math.min(at, rest.length - 1)]?.name ?? '') : active,
       pane: 'code',
     });
-    await brain().remove(name);
+    await languageWorker().remove(name);
     await afterSetChanged();
   }
 
@@ -171,8 +180,9 @@ export function behaviourSet(
           : { ...entry, scenario, revision: entry.revision + 1 };
       }),
     }));
-    for (const { from } of renames) await brain().remove(from);
-    for (const { to } of renames) await brain().put({ name: to, text: behaviourOf(to).text });
+    for (const { from } of renames) await languageWorker().remove(from);
+    for (const { to } of renames)
+      await languageWorker().put({ name: to, text: behaviourOf(to).text });
     await afterSetChanged();
   }
 

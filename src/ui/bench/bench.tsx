@@ -79,7 +79,7 @@ export function Bench({
       over.current = taken;
       router.refresh();
     });
-    // Structure does not need the editor's brain, and somebody waits to write the first label.
+    // Structure does not need the editor's languageWorker, and somebody waits to write the first label.
     if (at?.is === 'part') bench.goToPlace(at);
     void bench.start().then(() => at?.is !== 'part' && bench.goToPlace(at));
     return () => bench.stop();

@@ -11,7 +11,7 @@ export interface CheckingWork {
 }
 
 export function checking(
-  { get, set, brain, behaviourOf, change }: BenchCore,
+  { get, set, languageWorker, behaviourOf, change }: BenchCore,
   { replay, runScenarios }: CheckingWork,
 ) {
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
@@ -34,10 +34,10 @@ export function checking(
       const behaviour = get().behaviours.find((one) => one.name === name);
       if (behaviour === undefined) continue;
       const { text } = behaviour;
-      const diagnostics = await brain().diagnose({ name, text });
+      const diagnostics = await languageWorker().diagnose({ name, text });
       const now = get().behaviours.find((one) => one.name === name);
       diagnosed.set(name, text);
-      // What is found anew and is the same draws nothing anew.
+      // An equal finding re-renders nothing.
       if (now?.text === text && JSON.stringify(now.diagnostics) !== JSON.stringify(diagnostics))
         change(name, { diagnostics });
     }
@@ -46,12 +46,12 @@ export function checking(
   /** What one behaviour says can be wrong because of another, and parts may wait for a script no more. `fresh` has just been checked. */
   async function checkAll(fresh: string | null = null): Promise<void> {
     for (const { name } of get().behaviours) if (name !== fresh) await check(name);
-    set({ idle: await brain().idleParts(), checked: true });
+    set({ idle: await languageWorker().idleParts(), checked: true });
   }
 
   async function compileOne(name: string): Promise<void> {
     const { text } = behaviourOf(name);
-    const compiled = await brain().compile({ name, text });
+    const compiled = await languageWorker().compile({ name, text });
     // An answer about a text that has changed since says nothing any more.
     if (get().behaviours.find((one) => one.name === name)?.text !== text) return;
     const broken = compiled.failure;
@@ -83,16 +83,16 @@ export function checking(
     await runScenarios();
   }
 
-  /** Wakes the language worker, and has every behaviour looked at once. */
-  async function wake(): Promise<void> {
-    await brain().surround(get().material);
-    for (const { name, text } of get().behaviours) await brain().put({ name, text });
+  /** Starts the language worker and has every behaviour looked at once. */
+  async function start(): Promise<void> {
+    await languageWorker().surround(get().material);
+    for (const { name, text } of get().behaviours) await languageWorker().put({ name, text });
     // Whether a text that did not compile on the server compiles now is asked as well.
     for (const { name, broken } of get().behaviours) if (broken !== null) await compileOne(name);
     await checkAll();
-    // The compiler wakes only now, so that the first edit finds it awake and nothing before waits for it.
+    // The compiler starts only now: nothing before waits for it, and the first edit finds it ready.
     const [first] = get().behaviours;
-    if (first !== undefined) void brain().compile({ name: first.name, text: first.text });
+    if (first !== undefined) void languageWorker().compile({ name: first.name, text: first.text });
   }
 
   /** The text of a behaviour once the edits of a fix are made, provided that it is still the one it was found in; else null. */
@@ -113,5 +113,5 @@ export function checking(
     for (const timer of compileTimers.values()) clearTimeout(timer);
   }
 
-  return { wake, checkAll, textChanged, mended, forget, end };
+  return { start, checkAll, textChanged, mended, forget, end };
 }

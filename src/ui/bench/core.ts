@@ -17,8 +17,8 @@ export interface BenchCore {
   /** A path of the server's about this form. */
   pathOf(rest: string): string;
   /** The worker that knows the language; started when it is first asked. */
-  brain(): LanguageClient;
-  closeBrain(): void;
+  languageWorker(): LanguageClient;
+  closeLanguageWorker(): void;
   behaviourOf(name: string): Behaviour;
   change(name: string, changes: Partial<Behaviour>): void;
   /** All that the session on the bench runs with. */
@@ -39,8 +39,8 @@ export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>):
     material,
     form,
     pathOf: (rest) => `/api/forms/${material.form.name}/${rest}`,
-    brain: () => (language ??= new LanguageClient()),
-    closeBrain: () => language?.close(),
+    languageWorker: () => (language ??= new LanguageClient()),
+    closeLanguageWorker: () => language?.close(),
     behaviourOf: (name) => get().behaviours.find((behaviour) => behaviour.name === name)!,
     change: (name, changes) =>
       set((state) => ({

@@ -61,7 +61,7 @@ function completionsFor({ bench, name, text }: HelpProps): Extension {
     const before = context.state.sliceDoc(Math.max(0, context.pos - 1), context.pos);
     if (!context.explicit && (word === null || word.from === word.to) && !/[."']/.test(before))
       return null;
-    const found = await bench.brain().complete({ name, text: text() }, context.pos);
+    const found = await bench.languageWorker().complete({ name, text: text() }, context.pos);
     if (found.length === 0) return null;
     return {
       from: word?.from ?? context.pos,
@@ -74,7 +74,7 @@ function completionsFor({ bench, name, text }: HelpProps): Extension {
             : 0,
         ...(detail === null ? {} : { detail }),
         info: async () => {
-          const described = await bench.brain().describe(name, context.pos, label);
+          const described = await bench.languageWorker().describe(name, context.pos, label);
           if (described === null || described === label) return null;
           const dom = document.createElement('div');
           dom.textContent = described;
@@ -89,7 +89,7 @@ function completionsFor({ bench, name, text }: HelpProps): Extension {
 
 function hoverFor(props: HelpProps): Extension {
   return hoverTooltip(async (_view, position) => {
-    const found = await props.bench.brain().explain(props.name, position);
+    const found = await props.bench.languageWorker().explain(props.name, position);
     if (found === null) return null;
     return {
       pos: found.from,
@@ -171,7 +171,7 @@ function signatureFor({ bench, name, text }: HelpProps): Extension {
   const ask = async (view: EditorView) => {
     const mine = ++asked;
     const position = view.state.selection.main.head;
-    const signature = await bench.brain().signature({ name, text: text() }, position);
+    const signature = await bench.languageWorker().signature({ name, text: text() }, position);
     if (mine === asked && view.dom.isConnected)
       view.dispatch({
         effects: setSignature.of(signature === null ? null : { at: position, signature }),

@@ -58,21 +58,25 @@ export default function Editor(props: EditorProps) {
     const text = () => made.state.doc.toString();
     const cursor = () => made.state.selection.main.head;
     const onDefine = async (position: number) => {
-      const target = await bench.brain().define(name, position);
+      const target = await bench.languageWorker().define(name, position);
       if (target?.is === 'part') bench.reveal(target.part);
       else if (target !== null && target.file === name) goToOffset(made, target.from);
     };
     const onUses = async (position: number) => {
-      const target = await bench.brain().define(name, position);
+      const target = await bench.languageWorker().define(name, position);
       if (target?.is === 'part') await bench.usesOfPart(target.part);
-      else bench.usesOfName(wordAt(made, position), await bench.brain().references(name, position));
+      else
+        bench.usesOfName(
+          wordAt(made, position),
+          await bench.languageWorker().references(name, position),
+        );
     };
     const onRename = async (position: number) => {
-      const target = await bench.brain().define(name, position);
+      const target = await bench.languageWorker().define(name, position);
       if (target?.is === 'part') return bench.renamePart(target.part);
       latest.current.onRename(wordAt(made, position), (to) => {
         void bench
-          .brain()
+          .languageWorker()
           .rename(name, position, to)
           .then(
             (edits) =>
@@ -97,11 +101,11 @@ export default function Editor(props: EditorProps) {
       },
       format() {
         void bench
-          .brain()
+          .languageWorker()
           .format({ name, text: text() }, cursor())
           .then((formatted) => {
             if (formatted === null)
-              return bench.say('This does not parse, so it was not set anew.');
+              return bench.say('This does not parse, so it was not formatted.');
             if (formatted.text !== text())
               made.dispatch({
                 changes: { from: 0, to: made.state.doc.length, insert: formatted.text },
@@ -123,7 +127,7 @@ export default function Editor(props: EditorProps) {
         if (ours !== undefined) return mend(made, ours, found);
         // What the compiler would do is asked for only now, since it takes its time.
         void Promise.all(
-          near.map((diagnosis) => bench.brain().compilerFixes(name, diagnosis)),
+          near.map((diagnosis) => bench.languageWorker().compilerFixes(name, diagnosis)),
         ).then((all) => {
           const [theirs] = all.flat();
           if (theirs === undefined) bench.say('Nothing in this line can be mended by itself.');

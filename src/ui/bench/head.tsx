@@ -108,7 +108,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <Button
           disabled={opening}
           onClick={() => void bench.reopen()}
-          title="Open the form anew, without the steps done so far (Alt+R)"
+          title="Reopen the form without the steps done so far (Alt+R)"
         >
           Start again
         </Button>

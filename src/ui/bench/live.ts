@@ -76,7 +76,7 @@ export function liveSession({ get, set, form, cast, engineMaterial }: BenchCore)
     // A step done meanwhile was answered by the former scripts; all is done once more with it.
     if (get().steps !== steps || get().open !== open) return replay();
     set({
-      // What came out the same draws nothing anew.
+      // An equal outcome re-renders nothing.
       answers: JSON.stringify(answers) === JSON.stringify(before) ? before : answers,
       at: Math.min(get().at, steps.length),
       listens:
@@ -132,7 +132,7 @@ export function liveSession({ get, set, form, cast, engineMaterial }: BenchCore)
   return { begin, end, replay, step, reopen, undo, takeRecord, takeParent, lookAt };
 }
 
-/** Whether a replay came out as before, and if not, for which parts. */
+/** What a replay changed, by part. */
 function differenceInWords(before: readonly Answer[], now: readonly Answer[]): string {
   const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1)) as [
     Seen,

@@ -128,7 +128,7 @@ interface RowProps extends Pick<OutlineProps, 'onAsk' | 'onInsert' | 'onPoint'> 
   asked: boolean;
 }
 
-/** Drawn anew only when it shows something else: a form may have hundreds of parts. */
+/** Renders again only when it shows something else: a form may have hundreds of parts. */
 const PartRow = memo(function PartRow({
   name,
   label,

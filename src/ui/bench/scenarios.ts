@@ -37,7 +37,7 @@ export function benchScenarios(
     await keepRun();
   }
 
-  /** How the scenarios came out is kept for the page of forms, once all that they depend on is saved. */
+  /** The outcome of the scenarios is kept for the page of forms, once all that they depend on is saved. */
   async function keepRun(): Promise<void> {
     const { scenarios, results, behaviours, structure } = get();
     if (

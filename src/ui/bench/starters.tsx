@@ -72,7 +72,7 @@ export function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => v
       >
         <WindowTitle>A behaviour for a need</WindowTitle>
         <chakra.span color="soft">
-          Pick from the form; plain code comes out, and nothing stays tied to this window.
+          Pick from the form; you get plain code, and nothing stays tied to this window.
         </chakra.span>
       </Flex>
       <Flex flex="1" minH={0}>

@@ -28,7 +28,7 @@ export interface BenchMaterial {
   people: Person[];
   roles: Role[];
   records: SampleRecord[];
-  /** With each script as compiled by the server, so that the form opens before the editor's brain is awake. */
+  /** With each script as compiled by the server, so that the form opens before the language worker is ready. */
   behaviours: { name: string; text: string; revision: number; compiled: CompiledScript }[];
   answering: CompiledScript[];
   scenarios: { name: string; scenario: Scenario; revision: number }[];
@@ -129,7 +129,7 @@ export interface BenchState {
   notice: { tone: 'info' | 'error'; text: string } | null;
   /** The editor goes to this place; counted, so that the same place can be gone to twice. */
   goTo: { behaviour: string; line: number; count: number } | null;
-  /** Whether the editor's brain is awake and has looked at every behaviour once. */
+  /** Whether the language worker is ready and has looked at every behaviour once. */
   checked: boolean;
   /** Parts that wait for a script and have none. */
   idle: PartFinding[];

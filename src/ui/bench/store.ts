@@ -33,7 +33,7 @@ export function createBench(
 ) {
   const store = createStore<BenchState>(() => firstState(material, first, before));
   const core = benchCore(material, store);
-  const { get, set, brain, pathOf, behaviourOf } = core;
+  const { get, set, languageWorker, pathOf, behaviourOf } = core;
 
   const live = liveSession(core);
   // Each asks the others only once something happens, when all are there.
@@ -64,23 +64,23 @@ export function createBench(
       drafts.forget(name);
     },
     renamed: drafts.renamed,
-    brain,
+    languageWorker,
     pathOf,
     afterSetChanged,
   });
   const starters = trying({
-    brain,
+    languageWorker,
     material: core.engineMaterial,
     cast: core.cast,
     source: material,
   });
 
-  /** Opens the form, then wakes the language worker: that keeps a core busy for seconds, and the form should not wait. */
+  /** Opens the form, then starts the language worker: that keeps a core busy for seconds, and the form should not wait. */
   async function start(): Promise<void> {
     await live.begin();
     void prove.runScenarios();
     void drafts.findLeft();
-    await checks.wake();
+    await checks.start();
   }
 
   /** Saves what waits to be saved, without waiting for the answer. */
@@ -90,7 +90,7 @@ export function createBench(
 
   function stop(): void {
     flush();
-    core.closeBrain();
+    core.closeLanguageWorker();
     live.end();
     prove.end();
     starters.stop();
@@ -138,7 +138,7 @@ export function createBench(
     start,
     stop,
     flush,
-    brain,
+    languageWorker,
     ...inSet,
     ...ofLive,
     ...ofProofs,
@@ -151,7 +151,7 @@ export function createBench(
     edit: drafts.edit,
     settleConflict,
     goToPlace,
-    map: (): Promise<FormMap> => brain().map(),
+    map: (): Promise<FormMap> => languageWorker().map(),
     /** Opens a part under Structure, where it gets another name. */
     renamePart: (part: string) => {
       structure.select(part);

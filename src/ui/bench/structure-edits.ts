@@ -18,7 +18,7 @@ export interface StructureWork {
 }
 
 export function structureEdits(
-  { get, set, material, brain, pathOf }: BenchCore,
+  { get, set, material, languageWorker, pathOf }: BenchCore,
   { draft, isSaved, replay, runScenarios, checkAll }: StructureWork,
 ) {
   let editSoundly: typeof editedSoundly | null = null;
@@ -53,7 +53,7 @@ export function structureEdits(
 
   /** The new form is in force at once: for the editor, in the live form, for the scenarios. */
   async function resurround(): Promise<void> {
-    await brain().surround(get().material);
+    await languageWorker().surround(get().material);
     await replay();
     void runScenarios();
     await checkAll();
@@ -69,7 +69,7 @@ export function structureEdits(
 
   /**
    * Renames a part, or a key of its options, everywhere; or only plans it. Scripts, scenarios and records change with it,
-   * so the bench is made anew, with the steps done so far.
+   * so the bench is made again, with the steps done so far.
    */
   async function rename(
     { part, key, to }: { part: PartName; key: string | null; to: string },

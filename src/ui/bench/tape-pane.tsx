@@ -1,5 +1,5 @@
 'use client';
-/** The tape: a bead for each step, what the chosen step caused, and the answer to "why is this part like that?". */
+/** The tape: a marker for each step, what the chosen step caused, and the answer to "why is this part like that?". */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { SaidName } from '@/core/session/aspects';
@@ -9,7 +9,7 @@ import type { Seen } from '@/core/scenario/snapshot';
 import { Tape } from '@/core/tape/tape';
 import { why } from '@/core/tape/why';
 import { Button, Mono } from '../kit';
-import { becameInWords, becauseInWords, entryInWords, stepAtBead, type Names } from './words';
+import { becameInWords, becauseInWords, entryInWords, stepAtMarker, type Names } from './words';
 
 export interface TapePaneProps {
   steps: readonly Step[];
@@ -63,9 +63,9 @@ function Beads(props: TapePaneProps) {
       ?.querySelector('[aria-current]')
       ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [at]);
-  const beads: [string, string][] = [
+  const markers: [string, string][] = [
     ['opened', props.openedAs],
-    ...steps.map((step) => stepAtBead(step, props.names)),
+    ...steps.map((step) => stepAtMarker(step, props.names)),
   ];
   return (
     <Flex px="16px" minH="46px" align="center" gap="12px">
@@ -80,7 +80,7 @@ function Beads(props: TapePaneProps) {
         py="3px"
         aria-label="Steps"
       >
-        {beads.map(([what, how], i) => {
+        {markers.map(([what, how], i) => {
           const answer = answers[i];
           const bad = answer !== undefined && (answer.errors.length > 0 || answer.refused !== null);
           const on = i === at;

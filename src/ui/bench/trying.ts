@@ -22,7 +22,7 @@ export interface TriedOut {
 }
 
 export interface TryWork {
-  brain(): LanguageClient;
+  languageWorker(): LanguageClient;
   /** All that the session on the bench runs with. */
   material(): Material;
   cast(): Cast;
@@ -32,7 +32,7 @@ export interface TryWork {
 /** After all others, whatever they are called. */
 const NAME = '99999-tried.ts';
 
-export function trying({ brain, material, cast, source }: TryWork) {
+export function trying({ languageWorker, material, cast, source }: TryWork) {
   let engine: Engine | null = null;
 
   async function tryOut(
@@ -40,8 +40,10 @@ export function trying({ brain, material, cast, source }: TryWork) {
     ways: readonly { open: Open; steps: readonly Step[] }[],
     scenarios: readonly Scenario[],
   ): Promise<TriedOut> {
-    const { text: formatted } = (await brain().format({ name: NAME, text }, 0)) ?? { text };
-    const compiled = await brain().compile({ name: NAME, text: formatted });
+    const { text: formatted } = (await languageWorker().format({ name: NAME, text }, 0)) ?? {
+      text,
+    };
+    const compiled = await languageWorker().compile({ name: NAME, text: formatted });
     if (compiled.failure !== null)
       return { text: formatted, ways: [], results: [], failure: compiled.failure.says };
     const { form, scripts, ...rest } = material();

@@ -1,5 +1,5 @@
 /**
- * What a component shows of the bench. Each is drawn anew only when what it takes differs: at every key the text of one
+ * What a component shows of the bench. Each renders again only when what it takes differs: at every key the text of one
  * behaviour changes, and typing must not wait for the form, the tape and the outline.
  */
 import { useStore } from 'zustand';

@@ -11,7 +11,7 @@ export function benchView(
   { get: state, set, form, pathOf, behaviourOf, complain }: BenchCore,
   { saveAll }: { saveAll(): Promise<void> },
 ) {
-  /** The part that the pointer is on, in the code or in the live form; apart, so that moving it draws nothing anew. */
+  /** The part that the pointer is on, in the code or in the live form; apart, so that moving it re-renders nothing. */
   const light = createStore<{ part: string | null; from: 'code' | 'form'; reveal: boolean }>(
     () => ({ part: null, from: 'form', reveal: false }),
   );
@@ -104,7 +104,7 @@ export function benchView(
     usesOfPart,
     usesOfName,
     goTo,
-    /** Lights up a part on the other side; nothing is drawn anew for it. */
+    /** Lights up a part on the other side; nothing is rendered again for it. */
     shine: (part: string | null, from: 'code' | 'form') => {
       if (light.getState().part !== part || light.getState().from !== from)
         light.setState({ part, from, reveal: false });

@@ -10,7 +10,7 @@ import {
   entryInWords,
   namesFor,
   placeInWords,
-  stepAtBead,
+  stepAtMarker,
   stepInWords,
   valueInWords,
 } from './words';
@@ -73,8 +73,8 @@ describe('steps', () => {
       'a form opened from here set Note to x',
     ],
     [{ submit: true as const }, ['submit', ''], 'Mira submitted the form'],
-  ])('%j', (step, bead, sentence) => {
-    expect(stepAtBead(step, names)).toEqual(bead);
+  ])('%j', (step, marker, sentence) => {
+    expect(stepAtMarker(step, names)).toEqual(marker);
     expect(stepInWords(step, names, 'Mira')).toBe(sentence);
   });
 });

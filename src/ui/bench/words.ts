@@ -1,4 +1,4 @@
-/** Sentences for what stands on the tape: the same words in the tree, at the beads and in the answers to why. */
+/** Sentences for what stands on the tape: the same words in the tree, at the markers and in the answers to why. */
 import type { Form } from '@/core/form/definition';
 import { cellsOf, fieldsOf } from '@/core/form/fields';
 import type { SaidName } from '@/core/session/aspects';
@@ -69,7 +69,7 @@ export function valueInWords(value: unknown): string {
 
 type InWords<T> = { [K in StepKind]: (step: Steps[K], names: Names, who: string) => T };
 
-/** The two lines at a bead: what was touched, and with what. */
+/** The two lines at a marker: what was touched, and with what. */
 const AT_BEAD: InWords<[string, string]> = {
   set: (step, names) => [names.part(step.set), valueInWords(step.to)],
   input: (step, names) => [names.part(step.input), `typing ${valueInWords(step.to)}`],
@@ -112,7 +112,7 @@ const SENTENCES: InWords<string> = {
   submit: (_, __, who) => `${who} submitted the form`,
 };
 
-export function stepAtBead(step: Step, names: Names): [string, string] {
+export function stepAtMarker(step: Step, names: Names): [string, string] {
   return AT_BEAD[kindOfStep(step)](step as never, names, '');
 }
 

@@ -12,7 +12,7 @@ export type Saving<T> =
   | { state: 'unsaved'; says: string }
   | { state: 'conflict'; theirs: { content: T; revision: number } };
 
-/** How a saving came out. */
+/** The outcome of a save. */
 export type Sent<T> =
   | { is: 'saved'; revision: number }
   | { is: 'conflict'; theirs: { content: T; revision: number } }

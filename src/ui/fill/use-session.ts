@@ -157,7 +157,7 @@ export function useSession(
     const wait = due - first.clock - (Date.now() - began.current);
     const timer = setTimeout(() => void step({ wait: 0 }), Math.max(0, wait) + 1);
     return () => clearTimeout(timer);
-    // Each answer says anew what is due next.
+    // Each answer says what is due next.
   }, [due, seen]);
 
   async function takeBack(): Promise<void> {

@@ -294,7 +294,7 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
 
 type LineProps = SheetProps & { fields: Field[]; columns: number };
 
-/** Fields that stand beside each other. Drawn anew only when one of them shows something else: a form may have hundreds. */
+/** Fields that stand beside each other. Renders again only when one of them shows something else: a form may have hundreds. */
 const FieldsLine = memo(function FieldsLine({ fields, columns, ...props }: LineProps) {
   return (
     <Row

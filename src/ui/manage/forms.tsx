@@ -384,7 +384,7 @@ function Check({ row: { check } }: { row: FormRow }) {
   );
 }
 
-/** How the scenarios came out when they were last run, on the bench or by the check of the workspace. */
+/** The outcome of the scenarios' last run, on the bench or by the check of the workspace. */
 function LastRun({ row: { run, scenarios } }: { row: FormRow }) {
   const dates = useDates();
   if (scenarios === 0) return <chakra.span color="soft">none</chakra.span>;

@@ -307,7 +307,7 @@ function Grid({
                 transform={`translateY(${item.start}px)`}
               >
                 <Box {...cell}>
-                  {/* A plain link: each opening is handed out anew by the server. */}
+                  {/* A plain link: the server hands out each opening afresh. */}
                   <chakra.a
                     color="act"
                     textDecoration="underline"

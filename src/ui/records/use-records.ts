@@ -1,5 +1,5 @@
 'use client';
-/** A form's records as they are listed: page by page from the server, anew whenever what is asked for changes. */
+/** A form's records as they are listed: page by page from the server, again whenever what is asked for changes. */
 import { useEffect, useRef, useState } from 'react';
 import type { Values } from '@/core/form/value';
 import { get } from '../api';
