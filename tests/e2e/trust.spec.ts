@@ -234,4 +234,12 @@ test('records are searched, narrowed down, sorted, and compared with what they w
     .first()
     .click();
   await expect(page.getByText(/saved once/)).toBeVisible();
+  // Any field can be a column; which are is kept in the browser.
+  await page.goto('/records/berth_visit');
+  await page.getByText('Columns', { exact: true }).click();
+  await page.getByLabel('Dues', { exact: true }).check();
+  await page.getByLabel('Departure', { exact: true }).uncheck();
+  await page.reload();
+  await expect(page.getByRole('columnheader', { name: 'Dues' })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: /^Departure/ })).toHaveCount(0);
 });

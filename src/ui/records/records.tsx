@@ -13,6 +13,7 @@ import { Button, countInWords, Labelled, Line, Notice, Select, TextLink } from '
 import { useDates } from '../dates';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
+import { Columns, columnsOf, useChosenColumns } from './columns';
 import { RecordHistory } from './history';
 import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
 
@@ -28,7 +29,9 @@ export interface RecordsProps {
 type Around = { options: null; table: (name: string) => TableIndex; dates: DateStyle };
 
 export function Records({ title, people, person, form, tables, first }: RecordsProps) {
-  const fields = listedFields(form);
+  const listed = listedFields(form);
+  const [chosen, choose] = useChosenColumns(form);
+  const fields = columnsOf(form).filter(({ name }) => chosen.has(name));
   const [asked, setAsked] = useState<Asked>({});
   const [history, setHistory] = useState<ListedRecord | null>(null);
   const view = useRecords(form.name, asked, first);
@@ -68,6 +71,7 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
           {narrowed && (
             <Button onClick={() => setAsked(sort === '' ? {} : { sort })}>Show all</Button>
           )}
+          <Columns form={form} chosen={chosen} onChoose={choose} />
           <Box color="soft" role="status" pb="4px">
             {view.loading && view.records.length === 0
               ? 'Searching…'
@@ -90,6 +94,7 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
         <Grid
           form={form}
           fields={fields}
+          listed={new Set(listed.map(({ name }) => name))}
           view={view}
           around={around}
           people={people}
@@ -180,6 +185,8 @@ function Narrow({
 interface GridProps {
   form: Form;
   fields: readonly Field[];
+  /** Those by which it can be sorted and narrowed down. */
+  listed: ReadonlySet<string>;
   view: ReturnType<typeof useRecords>;
   around: Around;
   people: readonly Person[];
@@ -195,6 +202,7 @@ const ROW_HEIGHT = 34;
 function Grid({
   form,
   fields,
+  listed,
   view,
   around,
   people,
@@ -262,23 +270,29 @@ function Grid({
             <Box role="columnheader">Record</Box>
             {fields.map((field) => (
               <Box role="columnheader" key={field.name} aria-sort={ordered(field)}>
-                <chakra.button
-                  type="button"
-                  cursor="pointer"
-                  color={ordered(field) === 'none' ? 'soft' : 'ink'}
-                  title={`Sort by ${field.label}`}
-                  onClick={() => onSort(field.name)}
-                >
-                  {field.label}
-                  <span aria-hidden>
-                    {ordered(field) === 'ascending'
-                      ? ' ↑'
-                      : ordered(field) === 'descending'
-                        ? ' ↓'
-                        : ''}
-                  </span>
-                </chakra.button>
-                <Narrow field={field} asked={asked} around={around} onPut={onPut} />
+                {listed.has(field.name) ? (
+                  <chakra.button
+                    type="button"
+                    cursor="pointer"
+                    color={ordered(field) === 'none' ? 'soft' : 'ink'}
+                    title={`Sort by ${field.label}`}
+                    onClick={() => onSort(field.name)}
+                  >
+                    {field.label}
+                    <span aria-hidden>
+                      {ordered(field) === 'ascending'
+                        ? ' ↑'
+                        : ordered(field) === 'descending'
+                          ? ' ↓'
+                          : ''}
+                    </span>
+                  </chakra.button>
+                ) : (
+                  field.label
+                )}
+                {listed.has(field.name) && (
+                  <Narrow field={field} asked={asked} around={around} onPut={onPut} />
+                )}
               </Box>
             ))}
             <Box role="columnheader">Saved</Box>
