@@ -6,7 +6,7 @@
  */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Field, FieldOf } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
 import { MOST_ROWS } from '@/core/form/limits';
@@ -41,7 +41,8 @@ export function RowsBlock(props: RowsProps) {
   const root = useRef<HTMLDivElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const wanted = useRef<{ place: number; column: string | null } | null>(null);
-  const stacked = field.display === 'stack';
+  const [wished, setWished] = useState(field.display ?? 'grid');
+  const stacked = wished === 'stack';
   const virtual = useVirtualizer({
     count: rows.order.length,
     getScrollElement: () => scroller.current,
@@ -131,6 +132,17 @@ export function RowsBlock(props: RowsProps) {
             {state.editable ? '' : ', locked'}
           </chakra.span>
         </chakra.span>
+        {rows.order.length > 0 && (
+          <Button
+            look="text"
+            color="soft"
+            fontSize="12px"
+            aria-label={`${field.label} ${stacked ? 'as a grid' : 'one row under the other'}`}
+            onClick={() => setWished(stacked ? 'grid' : 'stack')}
+          >
+            {stacked ? 'as a grid' : 'one under the other'}
+          </Button>
+        )}
         {props.names && (
           <Box ml="auto">
             <Name {...props} part={field.name} />
@@ -149,6 +161,8 @@ export function RowsBlock(props: RowsProps) {
           : {})}
       >
         <Box
+          // Rows have other heights then, and are measured once more.
+          key={wished}
           role={stacked ? 'list' : 'table'}
           aria-labelledby={`${id}-label`}
           aria-rowcount={stacked ? undefined : rows.order.length + 1}
@@ -178,7 +192,13 @@ export function RowsBlock(props: RowsProps) {
                   width="100%"
                   transform={`translateY(${item.start}px)`}
                 >
-                  <RowBody {...props} id={String(item.key)} place={item.index} row={row}>
+                  <RowBody
+                    {...props}
+                    stacked={stacked}
+                    id={String(item.key)}
+                    place={item.index}
+                    row={row}
+                  >
                     <RowActions
                       label={`row ${item.index + 1}`}
                       first={item.index === 0}
@@ -231,10 +251,11 @@ function GridHead(props: RowsProps) {
         borderColor="line"
         px="2px"
       >
-        {field.fields.map((cell) => (
+        {field.fields.map((cell, i) => (
           <Box
             role="columnheader"
             key={cell.name}
+            {...(i === 0 ? STAYS : {})}
             {...widthOf(cell)}
             fontSize="12px"
             color="soft"
@@ -260,6 +281,9 @@ function GridHead(props: RowsProps) {
   );
 }
 
+/** The first column stays in sight while the others scroll. */
+const STAYS = { position: 'sticky', left: 0, zIndex: 1, bg: 'sheet' } as const;
+
 /** Numbers and dates need less room than texts. */
 function widthOf(cell: Field): { flex: string; minW: string } {
   return cell.kind === 'text' || cell.kind === 'reference' || cell.kind === 'choice'
@@ -268,12 +292,19 @@ function widthOf(cell: Field): { flex: string; minW: string } {
 }
 
 function RowBody({
+  stacked,
   id,
   place,
   row,
   children,
   ...props
-}: RowsProps & { id: string; place: number; row: RowState; children: React.ReactNode }) {
+}: RowsProps & {
+  stacked: boolean;
+  id: string;
+  place: number;
+  row: RowState;
+  children: React.ReactNode;
+}) {
   const { field, state } = props;
   const spots = field.fields.map((cell): Spot => ({
     field: cell,
@@ -282,7 +313,7 @@ function RowBody({
     state: cellState(state, row, cell),
   }));
   const shown = spots.filter((spot) => spot.state.onScreen || spot.field.keepsSpace);
-  if (field.display === 'stack') {
+  if (stacked) {
     return (
       <Box borderTopWidth="1px" borderColor="line" py="4px">
         <Flex align="center" fontSize="12px" color="soft">
@@ -314,11 +345,12 @@ function RowBody({
       align="flex-start"
       wrap={row.problem == null && row.warning == null ? 'nowrap' : 'wrap'}
     >
-      {spots.map((spot) => (
+      {spots.map((spot, i) => (
         <Box
           role="cell"
           key={spot.field.name}
           {...widthOf(spot.field)}
+          {...(i === 0 ? STAYS : {})}
           data-column={spot.field.name}
           data-part={spot.name}
           data-asked={props.asked === spot.name || undefined}
