@@ -208,7 +208,7 @@ function CalendarInput({ kind, ...props }: InputProps & { kind: 'date' | 'time' 
   // In a grid there is no room for it.
   if (kind !== 'date' || props.label !== undefined || !props.editable) return line;
   return (
-    <chakra.div position="relative">
+    <chakra.div position="relative" css={{ '& > input:first-of-type': { paddingRight: '26px' } }}>
       {line}
       <chakra.button
         type="button"

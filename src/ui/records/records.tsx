@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
-import type { DateStyle } from '@/core/form/date-style';
+import { readDate, type DateStyle } from '@/core/form/date-style';
 import type { Field, Form } from '@/core/form/definition';
 import { definedOptions, textOf } from '@/core/form/kinds';
 import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
@@ -130,11 +130,12 @@ function Narrow({
   around: Around;
   onPut: (key: string, value: string) => void;
 }) {
+  const dates = useDates();
   const how = narrowedBy(field);
   const value = (key: string) => asked[`${key}.${field.name}`] ?? '';
   const type =
     field.kind === 'date'
-      ? 'date'
+      ? 'text'
       : field.kind === 'datetime'
         ? 'datetime-local'
         : field.kind === 'time'
@@ -174,11 +175,59 @@ function Narrow({
     );
   }
   if (how === 'text') return line('is', 'contains', 'contains');
+  if (field.kind === 'date')
+    return (
+      <Flex direction="column" gap="2px">
+        {(['from', 'to'] as const).map((key) => (
+          <DayLimit
+            key={key}
+            label={`${field.label} ${key}`}
+            placeholder={`${key} ${dates.looks}`}
+            value={value(key)}
+            onPut={(day) => onPut(`${key}.${field.name}`, day)}
+          />
+        ))}
+      </Flex>
+    );
   return (
     <Flex direction={type === 'text' ? 'row' : 'column'} gap="2px">
       {line('from', 'from', 'from')}
       {line('to', 'to', 'to')}
     </Flex>
+  );
+}
+
+/** One end of a range of days, typed as the workspace writes them; what is no day yet narrows nothing down. */
+function DayLimit({
+  label,
+  placeholder,
+  value,
+  onPut,
+}: {
+  label: string;
+  placeholder: string;
+  /** As YYYY-MM-DD; empty for none. */
+  value: string;
+  onPut: (day: string) => void;
+}) {
+  const dates = useDates();
+  const [text, setText] = useState<string | null>(null);
+  return (
+    <Line
+      aria-label={label}
+      placeholder={placeholder}
+      width="100%"
+      px="5px"
+      py="1px"
+      fontSize="12.5px"
+      value={text ?? dates.day(value)}
+      onChange={({ target }) => {
+        setText(target.value);
+        const day = target.value.trim() === '' ? '' : readDate(target.value, dates.order);
+        if (day !== null) onPut(day);
+      }}
+      onBlur={() => setText(null)}
+    />
   );
 }
 
