@@ -76,6 +76,20 @@ export function TextLink({
   );
 }
 
+/** A thing of the workspace in a list: its title, which leads to it, and its technical name. */
+export function NamedLink({ href, title, name }: { href: string; title: string; name: string }) {
+  return (
+    <>
+      <TextLink href={href} strong>
+        {title}
+      </TextLink>
+      <Mono as="div" color="soft">
+        {name}
+      </Mono>
+    </>
+  );
+}
+
 /** A line that says what went wrong or what to know, with its mark. */
 export function Notice({
   tone,

@@ -1,6 +1,6 @@
 /**
- * What a schema cannot say of a form: that names do not clash, that tables exist, that defaults are of their kind
- *. Every fault names its place as a path into the definition.
+ * What a schema cannot say of a form: that names do not clash, that tables exist, that defaults are of their kind.
+ * Every error names its place as a path into the definition.
  */
 import type { Field, Form, Option } from './definition';
 import { cellsOf } from './fields';

@@ -9,7 +9,8 @@ import { transaction } from '../database';
 import { Refusal } from '../http/refusal';
 import { nextNumber } from '../fillings/record-number';
 import { newestNumber } from '../releases';
-import { readForm, readTables } from '../workspace/read';
+import { existingForm } from '../workspace/forms';
+import { readTables } from '../workspace/read';
 import { countRecords } from './read';
 import { saveRecord } from './save';
 
@@ -25,8 +26,7 @@ export async function addSample(
   values: Values,
   by: string,
 ): Promise<{ id: string; values: Values }> {
-  const form = await readForm(name);
-  if (form === null) throw new Refusal(404, `There is no form "${name}".`);
+  const form = await existingForm(name);
   if ((await newestNumber(name)) !== null)
     throw new Refusal(409, 'This form has a release. Fill it in to make a record.');
   if ((await countRecords(name)).count >= MOST_SAMPLES)

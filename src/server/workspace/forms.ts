@@ -59,7 +59,7 @@ async function freeName(title: string, tx: Transaction): Promise<string> {
 /** A form with the same structure, behaviours, scenarios and the records its scenarios open; it has no release. */
 export async function copyForm(from: string, title: string, by: string): Promise<string> {
   const [form, behaviours, scenarios] = await Promise.all([
-    existing(from),
+    existingForm(from),
     readBehaviours(from),
     readScenarios(from),
   ]);
@@ -128,7 +128,8 @@ export async function restoreForm(name: string, by: string): Promise<void> {
   await saveDocument({ kind: 'form', name }, last!.content!, 0, by);
 }
 
-async function existing(name: string): Promise<Form> {
+/** A form that has to be there. Throws a Refusal (404) when there is none of that name. */
+export async function existingForm(name: string): Promise<Form> {
   const form = await readForm(name);
   if (form === null) throw new Refusal(404, `There is no form "${name}".`);
   return form;

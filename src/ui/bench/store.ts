@@ -50,9 +50,7 @@ export function createBench(
   const structure = structureEdits(core, {
     draft: drafts.structure,
     isSaved: drafts.isSaved,
-    replay: live.replay,
-    runScenarios: prove.runScenarios,
-    checkAll: checks.checkAll,
+    doAllAgain,
   });
   const look = benchView(core, drafts);
   const inSet = behaviourSet(store, {
@@ -66,7 +64,7 @@ export function createBench(
     renamed: drafts.renamed,
     languageWorker,
     pathOf,
-    afterSetChanged,
+    afterSetChanged: doAllAgain,
   });
   const starters = trying({
     languageWorker,
@@ -97,8 +95,8 @@ export function createBench(
     checks.end();
   }
 
-  /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others. */
-  async function afterSetChanged(): Promise<void> {
+  /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others and on the form. */
+  async function doAllAgain(): Promise<void> {
     await live.replay();
     void prove.runScenarios();
     await checks.checkAll();

@@ -12,14 +12,13 @@ import type { Renaming, TakenOver } from './state';
 export interface StructureWork {
   draft: Draft<Form>;
   isSaved(): Promise<'all' | 'structure' | 'behaviours'>;
-  replay(): Promise<void>;
-  runScenarios(): Promise<void>;
-  checkAll(): Promise<void>;
+  /** Replays, runs the scenarios and checks. */
+  doAllAgain(): Promise<void>;
 }
 
 export function structureEdits(
   { get, set, material, languageWorker, pathOf }: BenchCore,
-  { draft, isSaved, replay, runScenarios, checkAll }: StructureWork,
+  { draft, isSaved, doAllAgain }: StructureWork,
 ) {
   let editSoundly: typeof editedSoundly | null = null;
   let renew: (over: TakenOver) => void = () => undefined;
@@ -54,9 +53,7 @@ export function structureEdits(
   /** The new form is in force at once: for the editor, in the live form, for the scenarios. */
   async function resurround(): Promise<void> {
     await languageWorker().surround(get().material);
-    await replay();
-    void runScenarios();
-    await checkAll();
+    await doAllAgain();
   }
 
   /** Ends a conflict with one of the two structures. */

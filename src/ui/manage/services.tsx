@@ -4,7 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { isName } from '@/core/form/name';
-import { Button, Cell, Labelled, Line, ListTable, Mono, TextLink } from '../kit';
+import { Button, Cell, Labelled, Line, ListTable, Mono, NamedLink } from '../kit';
 import { PageHead } from '../page-head';
 
 interface ServicesProps {
@@ -27,12 +27,7 @@ export function Services({ workspace, services }: ServicesProps) {
             {services.map(({ name, title, functions }) => (
               <tr key={name}>
                 <Cell>
-                  <TextLink href={`/services/${name}`} strong>
-                    {title}
-                  </TextLink>
-                  <Mono as="div" color="soft">
-                    {name}
-                  </Mono>
+                  <NamedLink href={`/services/${name}`} title={title} name={name} />
                 </Cell>
                 <Cell>
                   {functions.length === 0 ? 'none yet' : <Mono>{functions.join(', ')}</Mono>}

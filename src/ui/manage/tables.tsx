@@ -6,7 +6,7 @@ import { useState } from 'react';
 import type { Table } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
 import { call } from '../api';
-import { Button, Cell, Labelled, Line, ListTable, Mono, Notice, TextLink } from '../kit';
+import { Button, Cell, Labelled, Line, ListTable, NamedLink, Notice } from '../kit';
 import { PageHead } from '../page-head';
 import { CsvImport } from './csv-import';
 
@@ -37,12 +37,7 @@ export function Tables({ workspace, tables }: TablesProps) {
             {tables.map(({ name, title, rows, columns }) => (
               <tr key={name}>
                 <Cell>
-                  <TextLink href={`/tables/${name}`} strong>
-                    {title}
-                  </TextLink>
-                  <Mono as="div" color="soft">
-                    {name}
-                  </Mono>
+                  <NamedLink href={`/tables/${name}`} title={title} name={name} />
                 </Cell>
                 <Cell>{rows.toLocaleString('en-GB')}</Cell>
                 <Cell>{columns.join(', ')}</Cell>

@@ -5,7 +5,7 @@ import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { listRecords, type ListQuery } from '@/server/records/list';
 import { addSample } from '@/server/records/samples';
-import { readForm } from '@/server/workspace/read';
+import { existingForm } from '@/server/workspace/forms';
 
 const text = z.string().max(200);
 
@@ -23,8 +23,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ form
   return answer(request, async () => {
     const { form: name } = await params;
     const { search, sort, after, ...others } = readQuery(request, Query);
-    const form = await readForm(name);
-    if (form === null) throw new Refusal(404, `There is no form "${name}".`);
+    const form = await existingForm(name);
     return Response.json(
       await listRecords(form, {
         ...(search === undefined ? {} : { search }),
