@@ -3,22 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { Menu } from '@chakra-ui/react/menu';
 import { Portal } from '@chakra-ui/react/portal';
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { arrayMove, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useRef, useState } from 'react';
 import { useStore } from 'zustand';
@@ -27,6 +12,7 @@ import type { Tape } from '@/core/tape/tape';
 import type { ScriptLanguage } from '@/core/structure/behaviours';
 import { Button, Labelled, Line, Select } from '../kit';
 import { Caption } from './outline';
+import { SortableList } from './sortable-list';
 import { StarterDialog } from './starter-window';
 import type { BenchStore } from './store';
 import { useHeads, type BehaviourHead } from './use-bench';
@@ -46,16 +32,9 @@ export function BehaviourList({
   const adding = useStore(bench.store, (state) => state.adding);
   const [starting, setStarting] = useState(false);
   const opener = useRef<HTMLButtonElement>(null);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const names = heads.map(({ name }) => name);
   const move = (from: number, to: number) => void bench.reorder(arrayMove(names, from, to));
-  const dropped = ({ active: dragged, over }: DragEndEvent) => {
-    if (over !== null && over.id !== dragged.id)
-      move(names.indexOf(String(dragged.id)), names.indexOf(String(over.id)));
-  };
+  const dropped = (name: string, over: string) => move(names.indexOf(name), names.indexOf(over));
   return (
     <Box
       flex="0 0 auto"
@@ -91,28 +70,21 @@ export function BehaviourList({
           </Button>
         </Flex>
       </Caption>
-      <DndContext
-        id="behaviours"
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragEnd={dropped}
-      >
-        <SortableContext items={names} strategy={verticalListSortingStrategy}>
-          {heads.map((head, i) => (
-            <BehaviourRow
-              key={head.name}
-              bench={bench}
-              head={head}
-              place={i}
-              count={heads.length}
-              on={head.name === active}
-              seen={seen}
-              tape={tape}
-              onMove={(to) => move(i, to)}
-            />
-          ))}
-        </SortableContext>
-      </DndContext>
+      <SortableList id="behaviours" items={names} onDrop={dropped}>
+        {heads.map((head, i) => (
+          <BehaviourRow
+            key={head.name}
+            bench={bench}
+            head={head}
+            place={i}
+            count={heads.length}
+            on={head.name === active}
+            seen={seen}
+            tape={tape}
+            onMove={(to) => move(i, to)}
+          />
+        ))}
+      </SortableList>
       {adding && (
         <NewBehaviour
           bench={bench}

@@ -26,6 +26,7 @@ import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
 import { createBench, type BenchStore } from './store';
 import type { BenchMaterial, BenchPlace, TakenOver } from './state';
+import { StructureTree } from './structure/tree';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
 import { TapePane } from './tape-pane';
@@ -40,10 +41,6 @@ const HandbookPane = lazily(
 const StructurePane = lazily(
   () => import('./structure/pane').then((module) => module.StructurePane),
   () => <Box p="14px">Opening the structure…</Box>,
-);
-const StructureTree = lazily(
-  () => import('./structure/tree').then((module) => module.StructureTree),
-  () => <Box flex="1" />,
 );
 const MapPane = lazily(
   () => import('./map').then((module) => module.MapPane),

@@ -1,27 +1,14 @@
 'use client';
 /** The parts of the form as a tree, put in another order by drag and by keyboard; one of them is chosen. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useEffect, useRef } from 'react';
 import { useStore } from 'zustand';
 import { dropTarget, itemsOf, type Item } from '@/core/structure/tree';
 import { Button } from '../../kit';
 import { Caption } from '../outline';
+import { SortableList } from '../sortable-list';
 import type { BenchStore } from '../store';
 
 export function StructureTree({ bench }: { bench: BenchStore }) {
@@ -29,19 +16,10 @@ export function StructureTree({ bench }: { bench: BenchStore }) {
   const { selected } = structure;
   const items = itemsOf(material.form);
   const root = useRef<HTMLDivElement>(null);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const dropped = ({ active, over }: DragEndEvent) => {
-    if (over === null || over.id === active.id) return;
-    const dragged = items.find((item) => item.part === active.id)!;
-    const target = dropTarget(
-      items,
-      dragged,
-      items.find((item) => item.part === over.id)!,
-    );
-    if (target !== null) bench.editStructure({ do: 'move', part: dragged.part, ...target });
+  const itemOf = (part: string) => items.find((item) => item.part === part)!;
+  const dropped = (part: string, over: string) => {
+    const target = dropTarget(items, itemOf(part), itemOf(over));
+    if (target !== null) bench.editStructure({ do: 'move', part, ...target });
   };
   // What is chosen elsewhere, or was just added, comes into sight.
   useEffect(() => {
@@ -75,32 +53,22 @@ export function StructureTree({ bench }: { bench: BenchStore }) {
           Form as a whole
         </chakra.button>
       </Caption>
-      <DndContext
-        id="structure"
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragEnd={dropped}
-      >
-        <SortableContext
-          items={items.map((item) => item.part)}
-          strategy={verticalListSortingStrategy}
-        >
-          {items.map((item) => (
-            <PartLine
-              key={item.part}
-              item={item}
-              bench={bench}
-              on={item.part === selected}
-              last={
-                !items.some(
-                  (other) =>
-                    other.sort === item.sort && other.into === item.into && other.at > item.at,
-                )
-              }
-            />
-          ))}
-        </SortableContext>
-      </DndContext>
+      <SortableList id="structure" items={items.map((item) => item.part)} onDrop={dropped}>
+        {items.map((item) => (
+          <PartLine
+            key={item.part}
+            item={item}
+            bench={bench}
+            on={item.part === selected}
+            last={
+              !items.some(
+                (other) =>
+                  other.sort === item.sort && other.into === item.into && other.at > item.at,
+              )
+            }
+          />
+        ))}
+      </SortableList>
     </Box>
   );
 }
