@@ -3,30 +3,16 @@
  * Against a plain full check: a compiler begun anew with the same files. All in one run, so that the ratios hold.
  */
 import { largeScript, largeSurface, others, typedOnce } from '../tests/support/large-form';
-import { serveCompiler } from '../src/workers/compiler-serve';
-import { serveLanguage } from '../src/workers/language-serve';
+import { compilerCalls } from '../src/workers/compiler-serve';
+import { languageCalls } from '../src/workers/language-serve';
 
-type Ask = (request: object) => Promise<unknown>;
-
-function worker(): Ask {
-  let answer: unknown;
-  const handle = serveLanguage((reply) => {
-    answer = reply.answer;
-  });
-  let id = 0;
-  return async (request) => {
-    await handle({ ...request, id: ++id });
-    return answer;
-  };
-}
-
-async function timed(work: () => Promise<unknown>): Promise<number> {
+function timed(work: () => unknown): number {
   const from = performance.now();
-  await work();
+  work();
   return performance.now() - from;
 }
 
-const compile = serveCompiler(() => undefined);
+const { compile } = compilerCalls();
 const full: number[] = [];
 const keys: number[] = [];
 const completions: number[] = [];
@@ -34,27 +20,22 @@ const compiles: number[] = [];
 const ROUNDS = 5;
 const KEYS = 60;
 for (let round = 0; round < ROUNDS; round++) {
-  let ask: Ask = worker();
+  let worker = languageCalls();
   full.push(
-    await timed(async () => {
-      ask = worker();
-      await ask({ do: 'surround', surface: largeSurface });
-      for (const source of others) await ask({ do: 'put', source });
-      await ask({ do: 'diagnose', source: largeScript });
+    timed(() => {
+      worker = languageCalls();
+      worker.surround(largeSurface);
+      for (const source of others) worker.put(source);
+      worker.diagnose(largeScript);
     }),
   );
-  for (let i = 0; i < 10; i++) await ask({ do: 'diagnose', source: typedOnce(i) });
+  for (let i = 0; i < 10; i++) worker.diagnose(typedOnce(i));
   for (let i = 10; i < 10 + KEYS; i++) {
     const source = typedOnce(i);
-    keys.push(await timed(() => ask({ do: 'diagnose', source })));
+    keys.push(timed(() => worker.diagnose(source)));
     if (i % 4 === 0)
-      completions.push(
-        await timed(() =>
-          ask({ do: 'complete', source, position: source.text.indexOf('fields.') + 7 }),
-        ),
-      );
-    if (i % 4 === 0)
-      compiles.push(await timed(() => Promise.resolve(compile({ id: i, do: 'compile', source }))));
+      completions.push(timed(() => worker.complete(source, source.text.indexOf('fields.') + 7)));
+    if (i % 4 === 0) compiles.push(timed(() => compile(source)));
   }
 }
 

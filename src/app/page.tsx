@@ -2,6 +2,7 @@ import { currentPerson } from '@/server/person';
 import { readOverview, readRemovedForms } from '@/server/workspace/overview';
 import { readHead } from '@/server/workspace/read';
 import { Forms } from '@/ui/manage/forms';
+import { ServerData } from '@/ui/server-data';
 
 export const dynamic = 'force-dynamic';
 
@@ -13,12 +14,14 @@ export default async function Home() {
     currentPerson(),
   ]);
   return (
-    <Forms
-      workspace={head.title}
-      people={head.people}
-      person={person.key}
-      forms={forms}
-      removed={removed}
-    />
+    <ServerData>
+      <Forms
+        workspace={head.title}
+        people={head.people}
+        person={person.key}
+        forms={forms}
+        removed={removed}
+      />
+    </ServerData>
   );
 }

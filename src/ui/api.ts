@@ -1,6 +1,5 @@
 'use client';
 /** Calls to the server, with its words when it refuses and ours when it cannot be reached. */
-import { useEffect, useState } from 'react';
 
 export type Reply<T> =
   | { ok: true; status: number; body: T }
@@ -53,22 +52,4 @@ export async function call<T>(
       body: null,
     };
   }
-}
-
-/** What a path answers: null until it has, then the answer or why there is none. Asked once more when `again` differs. */
-export function useFetched<T>(
-  path: string,
-  again: unknown = null,
-): { body: T } | { says: string } | null {
-  const [fetched, setFetched] = useState<{ body: T } | { says: string } | null>(null);
-  useEffect(() => {
-    let here = true;
-    void get<T>(path).then((reply) => {
-      if (here) setFetched(reply.ok ? { body: reply.body } : { says: reply.says });
-    });
-    return () => {
-      here = false;
-    };
-  }, [path, again]);
-  return fetched;
 }

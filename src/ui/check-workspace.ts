@@ -1,6 +1,10 @@
 /** Checking the whole workspace: the server answers with what it has so far, and is asked again until it is through. */
+import { useQuery } from '@tanstack/react-query';
 import type { Problem } from '@/core/problems/problems';
-import { get } from './api';
+import { answerOf } from './server-data';
+
+/** Milliseconds between two questions to a server that is still checking. */
+const PAUSE = 300;
 
 export interface Checking {
   problems: Problem[];
@@ -9,15 +13,30 @@ export interface Checking {
   of: number;
 }
 
-/** What was found, or why nothing was; `meanwhile` hears how far it is. */
-export async function checkWorkspace(
-  meanwhile: (checking: Checking) => void,
-): Promise<Checking | { says: string }> {
-  for (;;) {
-    const reply = await get<Checking>('/api/problems');
-    if (!reply.ok) return { says: reply.says };
-    if (reply.status === 200) return reply.body;
-    meanwhile(reply.body);
-    await new Promise((resolve) => setTimeout(resolve, 300));
-  }
+export interface WorkspaceCheck extends Checking {
+  /** Through: no more comes. */
+  over: boolean;
+  /** Why there is no answer. */
+  says: string | null;
+}
+
+/** What has been found so far, once `asked`; `turn` tells one checking from the next. */
+export function useWorkspaceCheck(asked: boolean, turn = 0): WorkspaceCheck {
+  const { data, error } = useQuery({
+    queryKey: ['check', turn],
+    queryFn: async () => {
+      const { status, body } = await answerOf<Checking>('/api/problems');
+      return { ...body, over: status === 200 };
+    },
+    enabled: asked,
+    // Another visit of the page is another checking.
+    gcTime: 0,
+    refetchInterval: ({ state }) =>
+      state.data?.over === true || state.error !== null ? false : PAUSE,
+    refetchIntervalInBackground: true,
+  });
+  return {
+    ...(data ?? { problems: [], done: 0, of: 0, over: false }),
+    says: error?.message ?? null,
+  };
 }

@@ -2,44 +2,44 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { Asked, type Asking } from './asked';
 
-interface Request {
-  id: number;
-  do: 'put' | 'diagnose';
-  text: string;
-}
-
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
 
-/** Workers that answer every text but `stuck` with itself, after 10 ms. */
+interface Offered extends Record<string, (text: string) => string> {
+  put: (text: string) => string;
+  diagnose: (text: string) => string;
+}
+
+/** Workers that answer every text but `stuck` with itself, after 10 ms, and refuse `bad`. */
 function asked() {
   const workers: { got: string[]; ended: boolean }[] = [];
-  const start = (): Asking => {
+  const start = (): Asking<Offered> => {
     const worker = { got: [] as string[], ended: false };
     workers.push(worker);
-    let hear: (message: unknown) => void = () => undefined;
     let stuck = false;
+    const answer = (text: string) => {
+      worker.got.push(text);
+      stuck ||= text === 'stuck';
+      return new Promise<string>((resolve, reject) => {
+        if (!stuck)
+          setTimeout(() => (text === 'bad' ? reject(new Error(text)) : resolve(text)), 10);
+      });
+    };
     return {
-      post(message) {
-        const { id, text } = message as Request;
-        worker.got.push(text);
-        stuck ||= text === 'stuck';
-        if (!stuck) setTimeout(() => worker.ended || hear({ id, answer: text }), 10);
-      },
-      onMessage: (listener) => void (hear = listener),
+      calls: { put: answer, diagnose: answer } as unknown as Asking<Offered>['calls'],
       end: () => void (worker.ended = true),
     };
   };
-  const over: string[] = [];
-  const client = new Asked<Request>(
+  const over: unknown[] = [];
+  const client = new Asked<Offered>(
     start,
     {
-      ended: ({ text }) => void over.push(text),
-      begun: (send) => send({ do: 'put', text: 'known' }),
+      ended: ({ given: [text] }) => void over.push(text),
+      begun: () => [{ call: 'put', given: ['known'] }],
     },
     { silence: 5000, start: 60_000 },
   );
-  const ask = (text: string) => client.ask<string>({ do: 'diagnose', text }, `not ${text}`);
+  const ask = (text: string) => client.ask('diagnose', [text], `not ${text}`);
   return { client, ask, workers, over };
 }
 
@@ -81,4 +81,13 @@ test('one that is closed is not started anew', async () => {
   client.close();
   await vi.advanceTimersByTimeAsync(120_000);
   expect([workers.length, workers[0]!.ended]).toEqual([1, true]);
+});
+
+test('one that refuses a question goes on with the next', async () => {
+  const { ask, workers } = asked();
+  const answers = Promise.allSettled([ask('bad'), ask('b')]);
+  await vi.advanceTimersByTimeAsync(100);
+  expect(await answers).toMatchObject([{ status: 'rejected' }, { value: 'b' }]);
+  await vi.advanceTimersByTimeAsync(60_000);
+  expect(workers).toHaveLength(1);
 });

@@ -1,22 +1,29 @@
 /**
  * Asking a worker, and giving its answers to who asked. Whatever text it is given, it cannot keep anybody waiting: a
- * worker that is silent for five seconds is ended and started anew, the request it was at gets the answer that was set
+ * worker that is silent for five seconds is ended and started anew, the question it was at gets the answer that was set
  * aside for that case, and the others are asked again.
  */
-import { readLanguageReply } from './language-reply';
+import type { Remote } from 'comlink';
+
+/** Functions that a worker offers, by name. */
+type Offered = Readonly<Record<string, (...given: never[]) => unknown>>;
+
+type Answer<F extends Offered, Name extends keyof F> = Awaited<ReturnType<F[Name]>>;
 
 /** A worker, whatever the host makes of it. */
-export interface Asking {
-  post(message: unknown): void;
-  onMessage(listener: (message: unknown) => void): void;
+export interface Asking<F extends Offered> {
+  calls: Remote<F>;
   end(): void;
 }
 
-export type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
+export interface Question<F extends Offered> {
+  call: keyof F & string;
+  given: readonly unknown[];
+}
 
-interface Waiting<R> {
-  request: Unnumbered<R>;
+interface Waiting<F extends Offered> extends Question<F> {
   settle: (answer: unknown) => void;
+  fail: (reason: unknown) => void;
   /** What is answered when the worker had to be ended over it. */
   otherwise: unknown;
 }
@@ -27,40 +34,48 @@ interface Patience {
   start: number;
 }
 
-interface Restarting<R> {
-  /** The worker was ended over this request. */
-  ended(request: Unnumbered<R>): void;
-  /** A worker has begun anew, and is told what the last one knew. */
-  begun(send: (request: Unnumbered<R>) => void): void;
+interface Restarting<F extends Offered> {
+  /** The worker was ended over this question. */
+  ended(question: Question<F>): void;
+  /** What a worker that begins anew is told first: what the last one knew. */
+  begun(): readonly Question<F>[];
 }
 
-export class Asked<R extends { id: number }> {
-  readonly #start: () => Asking;
-  readonly #restarting: Restarting<R> | null;
+export class Asked<F extends Offered> {
+  readonly #start: () => Asking<F>;
+  readonly #restarting: Restarting<F> | null;
   readonly #patience: Patience;
   /** In the order in which they were asked, which is that in which they are answered. */
-  readonly #waiting = new Map<number, Waiting<R>>();
-  #worker: Asking;
+  readonly #waiting = new Set<Waiting<F>>();
+  #worker: Asking<F>;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #warm = false;
-  #ids = 0;
 
   constructor(
-    start: () => Asking,
-    restarting: Restarting<R> | null = null,
+    start: () => Asking<F>,
+    restarting: Restarting<F> | null = null,
     patience: Patience = { silence: 5000, start: 60_000 },
   ) {
     this.#start = start;
     this.#restarting = restarting;
     this.#patience = patience;
-    this.#worker = this.#begin();
+    this.#worker = start();
   }
 
-  /** Asks; `otherwise` is the answer when the worker has to be ended over it. */
-  ask<T>(request: Unnumbered<R>, otherwise: T): Promise<T> {
-    return new Promise((resolve) => {
-      // Both ends are built together; what comes back is what the worker's function of that name gives.
-      this.#send({ request, settle: resolve as (answer: unknown) => void, otherwise });
+  /** Asks; `otherwise` is the answer when the worker has to be ended over it. Rejects where the worker's function throws. */
+  ask<Name extends keyof F & string>(
+    call: Name,
+    given: Parameters<F[Name]>,
+    otherwise: Answer<F, Name>,
+  ): Promise<Answer<F, Name>> {
+    return new Promise((resolve, reject) => {
+      this.#send({
+        call,
+        given,
+        settle: resolve as (answer: unknown) => void,
+        fail: reject,
+        otherwise,
+      });
     });
   }
 
@@ -69,25 +84,19 @@ export class Asked<R extends { id: number }> {
     this.#worker.end();
   }
 
-  #send(waiting: Waiting<R>): void {
-    const id = ++this.#ids;
-    this.#waiting.set(id, waiting);
+  #send(waiting: Waiting<F>): void {
+    this.#waiting.add(waiting);
     if (this.#waiting.size === 1) this.#wait();
-    this.#worker.post({ ...waiting.request, id });
-  }
-
-  #begin(): Asking {
-    const worker = this.#start();
-    this.#warm = false;
-    worker.onMessage((message) => {
+    const worker = this.#worker;
+    const call = worker.calls[waiting.call] as (...given: readonly unknown[]) => Promise<unknown>;
+    const over = (settle: (answer: unknown) => void) => (answer: unknown) => {
       if (worker !== this.#worker) return;
-      const { id, answer } = readLanguageReply(message);
       this.#warm = true;
-      this.#waiting.get(id)?.settle(answer);
-      this.#waiting.delete(id);
+      this.#waiting.delete(waiting);
       this.#wait();
-    });
-    return worker;
+      settle(answer);
+    };
+    void call(...waiting.given).then(over(waiting.settle), over(waiting.fail));
   }
 
   #wait(): void {
@@ -101,14 +110,19 @@ export class Asked<R extends { id: number }> {
 
   #restart(): void {
     this.#worker.end();
-    const [culprit, ...others] = this.#waiting.values();
+    const [culprit, ...others] = this.#waiting;
     this.#waiting.clear();
-    this.#worker = this.#begin();
+    this.#worker = this.#start();
+    this.#warm = false;
     if (culprit === undefined) return;
-    this.#restarting?.ended(culprit.request);
-    this.#restarting?.begun((request) =>
-      this.#send({ request, settle: () => undefined, otherwise: null }),
-    );
+    this.#restarting?.ended(culprit);
+    for (const question of this.#restarting?.begun() ?? [])
+      this.#send({
+        ...question,
+        settle: () => undefined,
+        fail: () => undefined,
+        otherwise: undefined,
+      });
     culprit.settle(culprit.otherwise);
     for (const other of others) this.#send(other);
   }

@@ -1,13 +1,12 @@
-/** The compiler behind messages, apart from the language worker: what takes longer than a key never holds up a key. */
+/** The compiler as a worker offers it, apart from the language worker: what takes longer than a key never holds up a key. */
 import { compile } from '../core/language/compile';
-import { CompileRequest } from './language-protocol';
-import type { LanguageReply } from './language-reply';
+import { checkedCalls, type Calls } from './checked-calls';
+import { COMPILER_CALLS } from './language-calls';
 
-/** Answers each message through `post`; one that is no request is answered with null under its id. */
-export function serveCompiler(post: (reply: LanguageReply) => void): (message: unknown) => void {
-  return (message) => {
-    const parsed = CompileRequest.safeParse(message);
-    if (parsed.success) post({ id: parsed.data.id, answer: compile(parsed.data.source, 'traced') });
-    else post({ id: (message as { id?: number } | null)?.id ?? -1, answer: null });
-  };
+export type CompilerCalls = ReturnType<typeof compilerCalls>;
+
+export function compilerCalls() {
+  return checkedCalls(COMPILER_CALLS, {
+    compile: (source) => compile(source, 'traced'),
+  } satisfies Calls<typeof COMPILER_CALLS>);
 }

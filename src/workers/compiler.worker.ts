@@ -1,5 +1,5 @@
 /** The compiler's worker in a browser. */
-import { serveCompiler } from './compiler-serve';
+import { expose } from 'comlink';
+import { compilerCalls } from './compiler-serve';
 
-const handle = serveCompiler((reply) => postMessage(reply));
-addEventListener('message', (event: MessageEvent<unknown>) => handle(event.data));
+expose(compilerCalls());

@@ -1,4 +1,5 @@
 /** The language worker and the compiler's, as the bench starts them. */
+import { wrap } from 'comlink';
 import type {
   Completion,
   Diagnostic,
@@ -11,77 +12,79 @@ import type { FormMap } from '../core/language/map';
 import type { PartFinding } from '../core/language/mistakes/idle-part';
 import type { Edit, Fix } from '../core/language/mistakes/mistake';
 import type { Surface } from '../core/language/typings';
+import { isObject } from '../core/form/value';
 import type { Source } from '../core/language/header';
 import type { CompiledScript } from '../core/session/ties';
-import { Asked, type Asking } from './asked';
-import type { CompileRequest, LanguageRequest, SurfaceMessage } from './language-protocol';
+import { Asked, type Asking, type Question } from './asked';
+import type { CompilerCalls } from './compiler-serve';
+import type { LanguageCalls } from './language-serve';
 
 const NO_MAP: FormMap = { behaviours: [], reads: [], steers: [], conflicts: [], circles: [] };
 
-const portOf = (worker: Worker): Asking => ({
-  post: (message) => worker.postMessage(message),
-  onMessage: (listener) =>
-    worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
+const askingOf = <F extends LanguageCalls | CompilerCalls>(worker: Worker): Asking<F> => ({
+  calls: wrap<F>(worker),
   end: () => worker.terminate(),
 });
 
 /** The two workers for scripts: one checks at every key, one compiles when the typing rests. Either is ended and started anew when it does not answer. */
 export class LanguageClient {
-  readonly #language = new Asked<LanguageRequest>(
-    () => portOf(new Worker(new URL('./language.worker.ts', import.meta.url), { type: 'module' })),
+  readonly #language = new Asked<LanguageCalls>(
+    () =>
+      askingOf(new Worker(new URL('./language.worker.ts', import.meta.url), { type: 'module' })),
     {
-      ended: (request) => {
+      ended: ({ given }) => {
         // Its text would keep the new one busy as well.
-        if ('source' in request) this.#busy.set(request.source.name, request.source.text);
-      },
-      begun: (send) => {
-        if (this.#surface !== null) send({ do: 'surround', surface: this.#surface });
         for (const [name, text] of this.#texts)
-          if (this.#busy.get(name) !== text) send({ do: 'put', source: { name, text } });
+          if (given.some((one) => isObject(one) && one.name === name && one.text === text))
+            this.#busy.set(name, text);
+      },
+      begun: () => {
+        const known: Question<LanguageCalls>[] = [];
+        if (this.#surface !== null) known.push({ call: 'surround', given: [this.#surface] });
+        for (const [name, text] of this.#texts)
+          if (this.#busy.get(name) !== text) known.push({ call: 'put', given: [{ name, text }] });
+        return known;
       },
     },
   );
   /** Begun when first something is compiled: at the start the scripts come compiled. */
-  #compiler: Asked<CompileRequest> | null = null;
-  #surface: SurfaceMessage | null = null;
+  #compiler: Asked<CompilerCalls> | null = null;
+  #surface: Parameters<LanguageCalls['surround']>[0] | null = null;
   /** Texts as they were put last, for a worker that is started anew, and those that kept one busy. */
   readonly #texts = new Map<string, string>();
   readonly #busy = new Map<string, string>();
 
-  surround({ form, tables, services, roles }: Surface): Promise<null> {
-    this.#surface = { form, tables: [...tables], services: [...services], roles: [...roles] };
-    return this.#language.ask({ do: 'surround', surface: this.#surface }, null);
+  surround({ form, tables, services, roles }: Surface): Promise<void> {
+    this.#surface = { form, tables, services, roles };
+    return this.#language.ask('surround', [this.#surface], undefined);
   }
 
-  put(source: Source): Promise<null> {
-    if (this.#isBusy(source)) return Promise.resolve(null);
-    return this.#language.ask({ do: 'put', source }, null);
+  put(source: Source): Promise<void> {
+    if (this.#isBusy(source)) return Promise.resolve();
+    return this.#language.ask('put', [source], undefined);
   }
 
   compile(source: Source): Promise<CompiledScript> {
-    this.#compiler ??= new Asked<CompileRequest>(() =>
-      portOf(new Worker(new URL('./compiler.worker.ts', import.meta.url), { type: 'module' })),
+    this.#compiler ??= new Asked<CompilerCalls>(() =>
+      askingOf(new Worker(new URL('./compiler.worker.ts', import.meta.url), { type: 'module' })),
     );
-    return this.#compiler.ask(
-      { do: 'compile', source },
-      {
-        name: source.name.replace(/\.[jt]s$/, ''),
-        title: source.name,
-        code: null,
-        expressions: [],
-        failure: {
-          code: 'syntax',
-          says: 'keeps the compiler busy for more than five seconds, so it was stopped.',
-          line: 1,
-        },
+    return this.#compiler.ask('compile', [source], {
+      name: source.name.replace(/\.[jt]s$/, ''),
+      title: source.name,
+      code: null,
+      expressions: [],
+      failure: {
+        code: 'syntax',
+        says: 'keeps the compiler busy for more than five seconds, so it was stopped.',
+        line: 1,
       },
-    );
+    });
   }
 
-  remove(name: string): Promise<null> {
+  remove(name: string): Promise<void> {
     this.#texts.delete(name);
     this.#busy.delete(name);
-    return this.#language.ask({ do: 'remove', name }, null);
+    return this.#language.ask('remove', [name], undefined);
   }
 
   diagnose(source: Source): Promise<Diagnostic[]> {
@@ -96,54 +99,54 @@ export class LanguageClient {
       fixes: [],
     };
     if (this.#isBusy(source)) return Promise.resolve([busy]);
-    return this.#language.ask({ do: 'diagnose', source }, [busy]);
+    return this.#language.ask('diagnose', [source], [busy]);
   }
 
   complete(source: Source, position: number): Promise<Completion[]> {
     if (this.#isBusy(source)) return Promise.resolve([]);
-    return this.#language.ask({ do: 'complete', source, position }, []);
+    return this.#language.ask('complete', [source, position], []);
   }
 
   describe(name: string, position: number, label: string): Promise<string | null> {
-    return this.#language.ask({ do: 'describe', name, position, label }, null);
+    return this.#language.ask('describe', [name, position, label], null);
   }
 
   explain(name: string, position: number): Promise<Explanation | null> {
-    return this.#language.ask({ do: 'explain', name, position }, null);
+    return this.#language.ask('explain', [name, position], null);
   }
 
   signature(source: Source, position: number): Promise<Signature | null> {
     if (this.#isBusy(source)) return Promise.resolve(null);
-    return this.#language.ask({ do: 'signature', source, position }, null);
+    return this.#language.ask('signature', [source, position], null);
   }
 
   define(name: string, position: number): Promise<Target | null> {
-    return this.#language.ask({ do: 'define', name, position }, null);
+    return this.#language.ask('define', [name, position], null);
   }
 
   references(name: string, position: number): Promise<Place[]> {
-    return this.#language.ask({ do: 'references', name, position }, []);
+    return this.#language.ask('references', [name, position], []);
   }
 
   rename(name: string, position: number, to: string): Promise<Edit[] | null> {
-    return this.#language.ask({ do: 'rename', name, position, to }, null);
+    return this.#language.ask('rename', [name, position, to], null);
   }
 
   compilerFixes(name: string, { from, to, code }: Diagnostic): Promise<Fix[]> {
-    return this.#language.ask({ do: 'compilerFixes', name, at: { from, to, code } }, []);
+    return this.#language.ask('compilerFixes', [name, { from, to, code }], []);
   }
 
   format(source: Source, position: number): Promise<{ text: string; position: number } | null> {
     if (this.#isBusy(source)) return Promise.resolve(null);
-    return this.#language.ask({ do: 'format', source, position }, null);
+    return this.#language.ask('format', [source, position], null);
   }
 
   idleParts(): Promise<PartFinding[]> {
-    return this.#language.ask({ do: 'idleParts' }, []);
+    return this.#language.ask('idleParts', [], []);
   }
 
   map(): Promise<FormMap> {
-    return this.#language.ask({ do: 'map' }, NO_MAP);
+    return this.#language.ask('map', [], NO_MAP);
   }
 
   /** A text that kept a worker busy is not given to it again; any other is remembered. */

@@ -1,63 +1,42 @@
 /**
- * The language service behind messages: keeps TypeScript warm over the behaviours of one form. Compiling is a worker's of
- * its own (`compiler-serve.ts`), so that a keystroke never waits for it.
+ * The language service as a worker offers it: keeps TypeScript warm over the behaviours of one form. Compiling is a
+ * worker's of its own (`compiler-serve.ts`), so that a keystroke never waits for it.
  */
 import { formatted } from '../core/language/format';
 import { libs } from '../core/language/generated/libs';
 import { FormLanguage } from '../core/language/service';
-import { LanguageRequest } from './language-protocol';
-import type { LanguageReply } from './language-reply';
+import { checkedCalls, type Calls } from './checked-calls';
+import { LANGUAGE_CALLS } from './language-calls';
 
-/** Answers each message through `post`; one that is no request is answered with null under its id. */
-export function serveLanguage(
-  post: (reply: LanguageReply) => void,
-): (message: unknown) => Promise<void> {
+export type LanguageCalls = ReturnType<typeof languageCalls>;
+
+/** A language service without behaviours, by the functions that others may call. */
+export function languageCalls() {
   const language = new FormLanguage(libs);
-  return async (message) => {
-    const parsed = LanguageRequest.safeParse(message);
-    if (!parsed.success)
-      return post({ id: (message as { id?: number } | null)?.id ?? -1, answer: null });
-    post({ id: parsed.data.id, answer: await answer(language, parsed.data) });
-  };
-}
-
-function answer(language: FormLanguage, request: LanguageRequest): unknown {
-  switch (request.do) {
-    case 'surround':
-      language.surround(request.surface);
-      return null;
-    case 'put':
-      language.put(request.source);
-      return null;
-    case 'remove':
-      language.remove(request.name);
-      return null;
-    case 'diagnose':
-      language.put(request.source);
-      return language.diagnose(request.source.name);
-    case 'complete':
-      language.put(request.source);
-      return language.complete(request.source.name, request.position);
-    case 'describe':
-      return language.describe(request.name, request.position, request.label);
-    case 'explain':
-      return language.explain(request.name, request.position);
-    case 'signature':
-      language.put(request.source);
-      return language.signature(request.source.name, request.position);
-    case 'define':
-      return language.define(request.name, request.position);
-    case 'references':
-      return language.references(request.name, request.position);
-    case 'rename':
-      return language.rename(request.name, request.position, request.to);
-    case 'compilerFixes':
-      return language.compilerFixes(request.name, request.at);
-    case 'format':
-      return formatted(request.source, request.position);
-    case 'idleParts':
-      return language.idleParts();
-    case 'map':
-      return language.map();
-  }
+  return checkedCalls(LANGUAGE_CALLS, {
+    surround: (surface) => language.surround(surface),
+    put: (source) => language.put(source),
+    remove: (name) => language.remove(name),
+    diagnose(source) {
+      language.put(source);
+      return language.diagnose(source.name);
+    },
+    complete(source, position) {
+      language.put(source);
+      return language.complete(source.name, position);
+    },
+    describe: (name, position, label) => language.describe(name, position, label),
+    explain: (name, position) => language.explain(name, position),
+    signature(source, position) {
+      language.put(source);
+      return language.signature(source.name, position);
+    },
+    define: (name, position) => language.define(name, position),
+    references: (name, position) => language.references(name, position),
+    rename: (name, position, to) => language.rename(name, position, to),
+    compilerFixes: (name, at) => language.compilerFixes(name, at),
+    format: (source, position) => formatted(source, position),
+    idleParts: () => language.idleParts(),
+    map: () => language.map(),
+  } satisfies Calls<typeof LANGUAGE_CALLS>);
 }

@@ -1,5 +1,5 @@
 /** The language worker in a browser. */
-import { serveLanguage } from './language-serve';
+import { expose } from 'comlink';
+import { languageCalls } from './language-serve';
 
-const handle = serveLanguage((reply) => postMessage(reply));
-addEventListener('message', (event: MessageEvent<unknown>) => void handle(event.data));
+expose(languageCalls());

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { readForms, readHead } from '@/server/workspace/read';
 import { ProblemsPage } from '@/ui/manage/problems-page';
+import { ServerData } from '@/ui/server-data';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Problems' };
@@ -8,6 +9,8 @@ export const metadata: Metadata = { title: 'Problems' };
 export default async function Problems() {
   const [head, forms] = await Promise.all([readHead(), readForms()]);
   return (
-    <ProblemsPage title={head.title} forms={forms.map(({ name, title }) => ({ name, title }))} />
+    <ServerData>
+      <ProblemsPage title={head.title} forms={forms.map(({ name, title }) => ({ name, title }))} />
+    </ServerData>
   );
 }

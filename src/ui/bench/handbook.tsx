@@ -7,21 +7,20 @@ import Markdown from 'react-markdown';
 import remarkGfm from 'remark-gfm';
 import { useStore } from 'zustand';
 import { sectionsOfPage, type Page } from '@/core/handbook/page';
-import { useFetched } from '../api';
 import { Button, Line, Notice } from '../kit';
+import { useAnswer } from '../server-data';
 import type { BenchStore } from './store';
 
 export function HandbookPane({ bench }: { bench: BenchStore }) {
   const open = useStore(bench.store, ({ handbook }) => handbook);
-  const fetched = useFetched<Page[]>('/api/handbook');
-  const pages = fetched !== null && 'body' in fetched ? fetched.body : null;
+  const { data: pages, error } = useAnswer<Page[]>('/api/handbook');
   const [wanted, setWanted] = useState('');
   const top = useRef<HTMLDivElement>(null);
   useEffect(() => {
     // What scrollTo gives back is no clean-up.
     void top.current?.scrollTo({ top: 0 });
   }, [open]);
-  const index = useMemo(() => (pages === null ? null : indexOf(pages)), [pages]);
+  const index = useMemo(() => (pages === undefined ? null : indexOf(pages)), [pages]);
   const found = wanted.trim() === '' || index === null ? null : index.search(wanted).slice(0, 30);
   const page = pages?.find(({ id }) => id === open);
   const choose = (id: string) => {
@@ -63,9 +62,9 @@ export function HandbookPane({ bench }: { bench: BenchStore }) {
         aria-label="Page of the handbook"
         css={PROSE}
       >
-        {fetched === null && 'Opening the handbook…'}
-        {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
-        {pages !== null &&
+        {pages === undefined && error === null && 'Opening the handbook…'}
+        {error !== null && <Notice tone="error">{error.message}</Notice>}
+        {pages !== undefined &&
           (found !== null ? (
             <ul>
               {found.length === 0 && <li>Nothing in the handbook reads like “{wanted}”.</li>}

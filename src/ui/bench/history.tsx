@@ -8,9 +8,9 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { readHeader } from '@/core/language/header';
-import { useFetched } from '../api';
 import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
+import { useAnswer } from '../server-data';
 import { editorLook } from './editor-look';
 import type { BenchStore } from './store';
 
@@ -33,19 +33,17 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
     form: { name: form },
   } = bench.store.getState().material;
   const { revision } = behaviour;
-  const fetched = useFetched<Revision[]>(
+  const { data: revisions, error } = useAnswer<Revision[]>(
     `/api/forms/${form}/behaviours/${name}/revisions`,
     revision,
   );
-  if (fetched === null) return <Box p="14px">Reading the revisions…</Box>;
-  if ('says' in fetched) {
+  if (error !== null)
     return (
       <Box p="14px">
-        <Notice tone="error">{fetched.says}</Notice>
+        <Notice tone="error">{error.message}</Notice>
       </Box>
     );
-  }
-  const revisions = fetched.body;
+  if (revisions === undefined) return <Box p="14px">Reading the revisions…</Box>;
   const at = revisions.find((one) => one.revision === (chosen ?? revisions[0]?.revision));
   const before = at === undefined ? undefined : revisions[revisions.indexOf(at) + 1];
   const [from, to] =

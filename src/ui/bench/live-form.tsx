@@ -10,11 +10,11 @@ import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Word } from '@/core/tape/tape';
-import { get } from '../api';
 import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
 import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
+import { useAnswer } from '../server-data';
 import type { BenchStore } from './store';
 import type { BenchMaterial } from './state';
 import { useBench, useHeads } from './use-bench';
@@ -491,20 +491,12 @@ function shortWord(
 
 /** For each list of a form, the records that refer to one; asked for when the bench turns to another record. */
 function useRelated(form: Form, record: string | null): Record<string, RelatedRecords> {
-  const [related, setRelated] = useState<Record<string, RelatedRecords>>({});
-  const lists = form.children?.length ?? 0;
-  useEffect(() => {
-    setRelated({});
-    if (record === null || lists === 0) return;
-    let here = true;
-    void get<Record<string, RelatedRecords>>(
-      `/api/fill/${form.name}/children?${new URLSearchParams({ record }).toString()}`,
-    ).then((reply) => {
-      if (here && reply.ok) setRelated(reply.body);
-    });
-    return () => {
-      here = false;
-    };
-  }, [form.name, record, lists]);
-  return related;
+  const { data } = useAnswer<Record<string, RelatedRecords>>(
+    record === null || form.children === undefined || form.children.length === 0
+      ? null
+      : `/api/fill/${form.name}/children?${new URLSearchParams({ record }).toString()}`,
+  );
+  return data ?? NONE_RELATED;
 }
+
+const NONE_RELATED: Record<string, RelatedRecords> = {};

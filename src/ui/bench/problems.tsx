@@ -4,7 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { inWeight, ofDiagnostic, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
-import { checkWorkspace, type Checking } from '../check-workspace';
+import { useWorkspaceCheck } from '../check-workspace';
 import { Button, Notice } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 import type { BenchStore } from './store';
@@ -34,13 +34,12 @@ export function problemsOf({
 export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
   const state = useStore(bench.store);
   const { material } = state;
-  const [everywhere, setEverywhere] = useState<Checking | { says: string } | null>(null);
-  const [asking, setAsking] = useState(false);
+  /** How many times the whole workspace was asked for. */
+  const [turn, setTurn] = useState(0);
+  const everywhere = useWorkspaceCheck(turn > 0, turn);
+  const asking = turn > 0 && !everywhere.over && everywhere.says === null;
   const here = problemsOf(state);
-  const elsewhere =
-    everywhere === null || 'says' in everywhere
-      ? []
-      : everywhere.problems.filter(({ form }) => form !== material.form.name);
+  const elsewhere = everywhere.problems.filter(({ form }) => form !== material.form.name);
   const go = (problem: Problem) => {
     onDone();
     const { at } = problem;
@@ -55,11 +54,8 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
       );
   };
   const ask = async () => {
-    setAsking(true);
     await bench.saveAll();
-    const checked = await checkWorkspace((checking) => setEverywhere(checking));
-    setEverywhere(checked);
-    setAsking(false);
+    setTurn(turn + 1);
   };
   const titleOf = (form: string) =>
     material.others.find(({ name }) => name === form)?.title ?? form;
@@ -71,14 +67,12 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
           <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>
         )}
         <ProblemList problems={here} onGo={go} />
-        {everywhere !== null && 'says' in everywhere && (
-          <Notice tone="error">{everywhere.says}</Notice>
-        )}
-        {(asking || everywhere !== null) && !(everywhere !== null && 'says' in everywhere) && (
+        {everywhere.says !== null && <Notice tone="error">{everywhere.says}</Notice>}
+        {turn > 0 && everywhere.says === null && (
           <>
             <Box mt="14px" fontWeight={620} role="status">
               {asking
-                ? `Checking every form: ${everywhere?.done ?? 0} of ${everywhere === null || everywhere.of === 0 ? material.others.length : everywhere.of}…`
+                ? `Checking every form: ${everywhere.done} of ${Math.max(everywhere.of, material.others.length)}…`
                 : elsewhere.length > 0
                   ? 'In the other forms'
                   : 'Nothing in the other forms'}

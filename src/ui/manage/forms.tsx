@@ -6,7 +6,7 @@ import { useEffect, useState } from 'react';
 import type { Person } from '@/core/form/table';
 import { changesInWords, type FormRow, type RemovedForm } from '@/core/workspace/overview';
 import { call } from '../api';
-import { checkWorkspace, type Checking } from '../check-workspace';
+import { useWorkspaceCheck, type WorkspaceCheck } from '../check-workspace';
 import {
   Button,
   Cell,
@@ -93,9 +93,8 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
           <Box color="soft" role="status" pb="4px" ml="auto">
             {checking === null
               ? search !== '' && `${rows.length} of ${forms.length} forms`
-              : 'says' in checking
-                ? checking.says
-                : `Checking: ${checking.done} of ${Math.max(checking.of, forms.length)} forms…`}
+              : (checking.says ??
+                `Checking: ${checking.done} of ${Math.max(checking.of, forms.length)} forms…`)}
           </Box>
         </Flex>
         {said !== null && (
@@ -227,25 +226,20 @@ interface Said {
 }
 
 /** Checks what has changed since it was last checked, once, while the page is looked at. */
-function useCheck(forms: readonly FormRow[]): Checking | { says: string } | null {
-  const [checking, setChecking] = useState<Checking | { says: string } | null>(null);
+function useCheck(forms: readonly FormRow[]): WorkspaceCheck | null {
+  const [needed] = useState(
+    () =>
+      !forms.every(
+        ({ check, run, scenarios }) =>
+          check?.current === true && (scenarios === 0 || run?.current === true),
+      ),
+  );
+  const checking = useWorkspaceCheck(needed);
   const router = useRouter();
   useEffect(() => {
-    const isKnown = ({ check, run, scenarios }: FormRow) =>
-      check?.current === true && (scenarios === 0 || run?.current === true);
-    if (forms.every(isKnown)) return;
-    let here = true;
-    setChecking({ problems: [], done: 0, of: 0 });
-    void checkWorkspace((so) => here && setChecking(so)).then((over) => {
-      if (!here) return;
-      setChecking('says' in over ? over : null);
-      router.refresh();
-    });
-    return () => {
-      here = false;
-    };
-  }, []);
-  return checking;
+    if (checking.over) router.refresh();
+  }, [checking.over]);
+  return needed && !checking.over ? checking : null;
 }
 
 const HEADS: Readonly<Record<Column, string>> = {

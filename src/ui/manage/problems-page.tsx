@@ -2,8 +2,7 @@
 /** Everything that is wrong in the workspace; the server checks form by form, and what was found is shown meanwhile. */
 import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
-import { checkWorkspace, type Checking } from '../check-workspace';
+import { useWorkspaceCheck } from '../check-workspace';
 import { Notice } from '../kit';
 import { PageHead } from '../page-head';
 import { addressOf, ProblemList } from '../problem-list';
@@ -15,34 +14,22 @@ export function ProblemsPage({
   title: string;
   forms: { name: string; title: string }[];
 }) {
-  const [checking, setChecking] = useState<Checking | { says: string }>({
-    problems: [],
-    done: 0,
-    of: 0,
-  });
-  const [over, setOver] = useState(false);
+  const { problems, done, of, over, says } = useWorkspaceCheck(true);
   const router = useRouter();
-  useEffect(() => {
-    void checkWorkspace(setChecking).then((checked) => {
-      setChecking(checked);
-      setOver(true);
-    });
-  }, []);
-  const problems = 'says' in checking ? [] : checking.problems;
   const found = problems.length === 1 ? '1 problem' : `${problems.length} problems`;
   return (
     <>
       <PageHead workspace={title} section="problems" title="Problems" />
       <Box as="main" px="16px" py="14px" maxW="1000px">
-        {'says' in checking ? (
-          <Notice tone="error">{checking.says}</Notice>
+        {says !== null ? (
+          <Notice tone="error">{says}</Notice>
         ) : (
           <Box role="status" color={over && problems.length === 0 ? 'act' : 'soft'} pb="6px">
             {over
               ? problems.length === 0
                 ? `✓ nothing found in ${forms.length} forms`
                 : found
-              : `Checking types, mistakes and scenarios: ${checking.done} of ${Math.max(checking.of, forms.length)} forms, ${found} so far…`}
+              : `Checking types, mistakes and scenarios: ${done} of ${Math.max(of, forms.length)} forms, ${found} so far…`}
           </Box>
         )}
         <ProblemList

@@ -8,9 +8,9 @@ import { textOf } from '@/core/form/kinds';
 import type { TableIndex } from '@/core/form/table-index';
 import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
-import { useFetched } from '../api';
 import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
+import { useAnswer } from '../server-data';
 import type { ListedRecord } from './use-records';
 import { Window, WindowTitle } from '../window';
 
@@ -32,19 +32,23 @@ interface RecordHistoryProps {
 
 export function RecordHistory({ form, record, people, around, onDone }: RecordHistoryProps) {
   const dates = useDates();
-  const fetched = useFetched<Revision[]>(
+  const { data, error } = useAnswer<Revision[]>(
     `/api/forms/${form.name}/records/${encodeURIComponent(record.id)}/revisions`,
   );
-  const revisions = fetched !== null && 'body' in fetched ? fetched.body : [];
+  const revisions = data ?? [];
   return (
     <Window open onClose={() => onDone()}>
       <Box p="16px">
         <WindowTitle>
           Record {record.id} of {form.title}:{' '}
-          {revisions.length === 1 ? 'saved once' : `saved ${revisions.length} times`}
+          {data === undefined
+            ? 'its revisions'
+            : data.length === 1
+              ? 'saved once'
+              : `saved ${data.length} times`}
         </WindowTitle>
-        {fetched === null && <Box role="status">Reading the revisions…</Box>}
-        {fetched !== null && 'says' in fetched && <Notice tone="error">{fetched.says}</Notice>}
+        {data === undefined && error === null && <Box role="status">Reading the revisions…</Box>}
+        {error !== null && <Notice tone="error">{error.message}</Notice>}
         <Box
           maxH="60vh"
           overflowY="auto"

@@ -1,8 +1,9 @@
 'use client';
 /** A form's records as they are listed: page by page from the server, again whenever what is asked for changes. */
-import { useEffect, useRef, useState } from 'react';
+import { keepPreviousData, useInfiniteQuery, type InfiniteData } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import type { Values } from '@/core/form/value';
-import { get } from '../api';
+import { answerOf } from '../server-data';
 
 export interface ListedRecord {
   id: string;
@@ -32,60 +33,56 @@ export interface RecordsInView {
   loadMore: () => void;
 }
 
-/** Waits for a pause in the typing. */
+/** Milliseconds without a key after which what is typed is asked for. */
 const PAUSE = 250;
+/** Milliseconds for which the records that came with the page are not asked for again. */
+const FRESH = 5_000;
 
+type Pages = Pick<InfiniteData<RecordPage>, 'pages'>;
+const NONE: Pages = { pages: [] };
+
+/** `first`: the first page of all records, where it came with the page. */
 export function useRecords(form: string, asked: Asked, first: RecordPage | null): RecordsInView {
-  const [view, setView] = useState<{
-    records: ListedRecord[];
-    next: string | null;
-    total: RecordPage['total'];
-  }>(first ?? { records: [], next: null, total: null });
-  const [loading, setLoading] = useState(first === null);
-  const [says, setSays] = useState<string | null>(null);
-  /** Which asking is the newest: answers to older ones are late. */
-  const turn = useRef(0);
-  const query = new URLSearchParams(
-    Object.entries(asked).filter(([, value]) => value !== ''),
-  ).toString();
-  const shown = useRef(first === null ? null : '');
-
-  const ask = async (after: string | null): Promise<void> => {
-    const mine = ++turn.current;
-    setLoading(true);
-    const reply = await get<RecordPage>(
-      `/api/forms/${form}/records?${query}${after === null ? '' : `${query === '' ? '' : '&'}after=${encodeURIComponent(after)}`}`,
-    );
-    if (mine !== turn.current) return;
-    setLoading(false);
-    setSays(reply.ok ? null : reply.says);
-    if (reply.ok)
-      setView((before) =>
-        after === null
-          ? reply.body
-          : {
-              ...reply.body,
-              total: before.total,
-              records: [...before.records, ...reply.body.records],
-            },
-      );
-  };
-
-  useEffect(() => {
-    if (shown.current === query) return;
-    shown.current = query;
-    const timer = setTimeout(() => void ask(null), PAUSE);
-    return () => clearTimeout(timer);
-  }, [query]);
-
+  const query = useSettled(
+    new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== '')).toString(),
+  );
+  const found = useInfiniteQuery({
+    queryKey: ['records', form, query],
+    queryFn: async ({ pageParam }) => {
+      const wanted = new URLSearchParams(query);
+      if (pageParam !== null) wanted.set('after', pageParam);
+      return (await answerOf<RecordPage>(`/api/forms/${form}/records?${wanted.toString()}`)).body;
+    },
+    initialPageParam: null as string | null,
+    getNextPageParam: ({ next }: RecordPage) => next,
+    placeholderData: keepPreviousData,
+    staleTime: first === null ? 0 : FRESH,
+    ...(first !== null && query === ''
+      ? { initialData: { pages: [first], pageParams: [null] } }
+      : {}),
+  });
+  // A search that is refused, as one too short, leaves what was found before it in view.
+  const [{ pages }, show] = useState<Pages>(found.data ?? NONE);
+  if (found.data !== undefined && found.data.pages !== pages) show(found.data);
   return {
-    records: view.records,
-    total: view.total,
-    more: view.next !== null,
-    loading,
-    says,
+    records: pages.flatMap(({ records }) => records),
+    total: pages[0]?.total ?? null,
+    more: (pages.at(-1)?.next ?? null) !== null,
+    loading: found.isFetching,
+    says: found.error?.message ?? null,
     loadMore: () => {
-      if (!loading && view.next !== null) void ask(view.next);
+      if (!found.isFetching && found.hasNextPage) void found.fetchNextPage();
     },
   };
+}
+
+/** A text once it has rested. */
+function useSettled(text: string): string {
+  const [settled, setSettled] = useState(text);
+  useEffect(() => {
+    if (text === settled) return;
+    const timer = setTimeout(() => setSettled(text), PAUSE);
+    return () => clearTimeout(timer);
+  }, [text, settled]);
+  return settled;
 }

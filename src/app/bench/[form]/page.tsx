@@ -19,6 +19,7 @@ import {
 } from '@/server/workspace/read';
 import { Bench } from '@/ui/bench/bench';
 import type { BenchPlace } from '@/ui/bench/state';
+import { ServerData } from '@/ui/server-data';
 
 export const dynamic = 'force-dynamic';
 
@@ -75,7 +76,9 @@ export default async function BenchPage({ params, searchParams }: Props) {
     release: release?.number ?? null,
   };
   return (
-    <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />
+    <ServerData>
+      <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />
+    </ServerData>
   );
 }
 

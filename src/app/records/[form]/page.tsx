@@ -4,6 +4,7 @@ import { currentPerson } from '@/server/person';
 import { listRecords } from '@/server/records/list';
 import { readForm, readHead, readTables } from '@/server/workspace/read';
 import { Records } from '@/ui/records/records';
+import { ServerData } from '@/ui/server-data';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Records' };
@@ -18,13 +19,15 @@ export default async function RecordsPage({ params }: { params: Promise<{ form: 
     currentPerson(),
   ]);
   return (
-    <Records
-      title={head.title}
-      people={head.people}
-      person={person.key}
-      form={form}
-      tables={tables}
-      first={first}
-    />
+    <ServerData>
+      <Records
+        title={head.title}
+        people={head.people}
+        person={person.key}
+        form={form}
+        tables={tables}
+        first={first}
+      />
+    </ServerData>
   );
 }
