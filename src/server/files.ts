@@ -2,6 +2,7 @@
  * The content of files: kept when a file is chosen, for a field of a filling-in, and bound to a record when that is
  * saved. A file is known by the digest of its content, which stands in the value, so no other can take its place.
  */
+import { FILES_PER_FILLING } from '../core/limits';
 import { createHash } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Form } from '../core/form/definition';
@@ -13,9 +14,6 @@ import { Refusal } from './http/refusal';
 import * as schema from './schema';
 
 const { fileContent } = schema;
-
-/** Files one filling-in may keep, chosen and chosen again. */
-const MOST_FILES = 200;
 
 /** The fields that hold files, as `field` or `rows.column`. */
 export function fileFields(form: Form): string[] {
@@ -38,8 +36,11 @@ export async function keepFile(
   if (filling.savedAs !== null)
     throw new Refusal(409, 'This form was saved, so its files stay as they are.');
   const kept = await database().$count(fileContent, eq(fileContent.filling, filling.id));
-  if (kept >= MOST_FILES)
-    throw new Refusal(422, `Only ${MOST_FILES} files can be chosen while a form is filled in.`);
+  if (kept >= FILES_PER_FILLING)
+    throw new Refusal(
+      422,
+      `Only ${FILES_PER_FILLING} files can be chosen while a form is filled in.`,
+    );
   const digest = createHash('sha256').update(content).digest('hex');
   const row = {
     filling: filling.id,

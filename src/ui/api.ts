@@ -1,5 +1,6 @@
 'use client';
 /** Calls to the server, with its words when it refuses and ours when it cannot be reached. */
+import { LEAVING_BYTES } from '@/core/limits';
 
 export type Reply<T> =
   | { ok: true; status: number; body: T }
@@ -10,12 +11,9 @@ export function get<T>(path: string): Promise<Reply<T>> {
   return call('GET', path);
 }
 
-/** Bytes that browsers go on sending once a page is left: 64 KiB in all (Fetch standard, keepalive). */
-const MOST_ON_LEAVING = 60 * 1024;
-
 /** Whether a body is sent to its end even when the page is left meanwhile. */
 export function sendsOnLeaving(body: unknown): boolean {
-  return new Blob([JSON.stringify(body)]).size < MOST_ON_LEAVING;
+  return new Blob([JSON.stringify(body)]).size < LEAVING_BYTES;
 }
 
 export async function call<T>(
@@ -27,7 +25,7 @@ export async function call<T>(
   const headers =
     content === null ? {} : { body: content, headers: { 'content-type': 'application/json' } };
   const keepalive =
-    method === 'PUT' && content !== null && new Blob([content]).size < MOST_ON_LEAVING;
+    method === 'PUT' && content !== null && new Blob([content]).size < LEAVING_BYTES;
   let response: Response;
   try {
     const send = () => fetch(path, { method, ...headers });

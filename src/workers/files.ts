@@ -1,4 +1,5 @@
 /** Reading a workspace folder from disk. */
+import { WORKSPACE_FILE_BYTES } from '../core/limits';
 import { readdirSync, readFileSync, realpathSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import type { FileError } from '../core/workspace/json';
@@ -7,9 +8,6 @@ import { BrokenWorkspace } from '../core/workspace/workspace';
 /** What belongs to a workspace; anything else in the folder is not looked at. */
 const WANTED =
   /^(?:workspace\.json|tables\/[^/]+\.(?:json|csv)|services\/[^/]+\.json|forms\/[^/]+\/(?:form\.json|records\.json|behaviours\/[^/]+\.[jt]s|scenarios\/[^/]+\.json))$/;
-
-/** Bytes of one file. */
-const MOST_BYTES = 64 * 1024 * 1024;
 
 /** The texts of a workspace folder by path. Throws with a plain message when there is no such folder, and BrokenWorkspace for files that cannot be read as texts. */
 export function readFolder(folder: string): Map<string, string> {
@@ -41,9 +39,9 @@ function textOf(
   size: number | null,
 ): { text: string } | { says: string; line: number } {
   if (size === null) return { says: 'is a link that leads nowhere', line: 1 };
-  if (size > MOST_BYTES)
+  if (size > WORKSPACE_FILE_BYTES)
     return {
-      says: `has ${Math.round(size / 1024 / 1024)} MB; a file of a workspace has at most ${MOST_BYTES / 1024 / 1024}`,
+      says: `has ${Math.round(size / 1024 / 1024)} MB; a file of a workspace has at most ${WORKSPACE_FILE_BYTES / 1024 / 1024}`,
       line: 1,
     };
   let bytes: Buffer;

@@ -1,9 +1,10 @@
 /** Lists of records: every page follows the one before, whatever is sorted, searched and narrowed down. Against a real PostgreSQL. */
+import { RECORDS_PER_PAGE } from '../../src/core/limits';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { listedFields } from '../../src/core/form/listing';
 import { database, transaction } from '../../src/server/database';
-import { listRecords, PAGE, type ListQuery } from '../../src/server/records/list';
+import { listRecords, type ListQuery } from '../../src/server/records/list';
 import {
   neighboursOf,
   readSamples,
@@ -61,7 +62,11 @@ describe('pages', () => {
   test('show every record once, those with the highest numbers first', async () => {
     const { records, pages } = await all({});
     const ids = records.map(({ id }) => id);
-    expect([new Set(ids).size, ids.length, pages]).toEqual([356, 356, Math.ceil(356 / PAGE)]);
+    expect([new Set(ids).size, ids.length, pages]).toEqual([
+      356,
+      356,
+      Math.ceil(356 / RECORDS_PER_PAGE),
+    ]);
     const numbers = ids.filter((id) => /^\d+$/.test(id)).map(Number);
     expect(numbers).toEqual(numbers.toSorted((a, b) => b - a));
     expect(ids.slice(-7).every((id) => id.startsWith('x-'))).toBe(true);

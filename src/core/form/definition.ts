@@ -2,10 +2,16 @@
  * What a form is: the shape of `form.json`, from which the types, the JSON Schema and the reading of files follow.
  * How a value of each kind behaves stands in `kinds/`; what names must not clash is checked in `integrity.ts`.
  */
+import {
+  CHOSEN_FILE_BYTES,
+  NAME_CHARACTERS,
+  ROWS_PER_FIELD,
+  RUNS_AT_MOST,
+  RUNS_PER_STEP,
+} from '../limits';
 import * as z from 'zod';
 import { isDate, isDateTime, isTime } from './formats';
-import { MOST_BYTES } from './limits';
-import { LONGEST_NAME, NAME } from './name';
+import { NAME } from './name';
 
 export const Name = z
   .string()
@@ -13,7 +19,7 @@ export const Name = z
     NAME,
     'a technical name is lower-case letters, digits and _, begins with a letter and is not "constructor"',
   )
-  .max(LONGEST_NAME)
+  .max(NAME_CHARACTERS)
   .meta({ description: 'Technical name: stable, used by scripts, scenarios and records.' });
 
 export const Key = z
@@ -205,7 +211,7 @@ export const ChoiceField = z.strictObject({
   default: z.string().optional(),
 });
 
-const Count = z.number().int().min(0).max(10_000);
+const Count = z.number().int().min(0).max(ROWS_PER_FIELD);
 
 export const ChoicesField = z.strictObject({
   ...common,
@@ -234,7 +240,7 @@ export const FileField = z.strictObject({
     .number()
     .int()
     .min(1)
-    .max(MOST_BYTES)
+    .max(CHOSEN_FILE_BYTES)
     .optional()
     .meta({ description: 'Bytes of each file, 10 MiB at most.' }),
   types: z
@@ -358,9 +364,11 @@ export const FormSettings = z.strictObject({
     .number()
     .int()
     .min(1)
-    .max(10_000)
+    .max(RUNS_AT_MOST)
     .optional()
-    .meta({ description: 'How often one handler or rule may run within a step (100).' }),
+    .meta({
+      description: `How often one handler or rule may run within a step (${RUNS_PER_STEP}).`,
+    }),
   checkPages: z
     .boolean()
     .optional()

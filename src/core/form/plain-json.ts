@@ -3,15 +3,13 @@
  * (PostgreSQL manual, 8.14), JavaScript's objects have no plain key `__proto__`, and readers that call themselves once
  * for each level overflow on deep nesting.
  */
-
-/** Deeper than anything Tavro reads. */
-const MOST_LEVELS = 40;
+import { VALUE_LEVELS } from '../limits';
 
 /** What is odd about a parsed JSON value, as the end of a sentence; null when nothing is. */
 export function oddIn(value: unknown): string | null {
   let level: unknown[] = [value];
   for (let depth = 0; level.length > 0; depth++) {
-    if (depth > MOST_LEVELS) return `is nested deeper than ${MOST_LEVELS} levels`;
+    if (depth > VALUE_LEVELS) return `is nested deeper than ${VALUE_LEVELS} levels`;
     const below: unknown[] = [];
     for (const one of level) {
       if (typeof one === 'string') {

@@ -1,4 +1,5 @@
 /** What scripts ask for that comes later, or from elsewhere: services, `after`, and `parent`. */
+import { AFTER_AT_MOST } from '../limits';
 import { nearest, ServiceError, words } from '../wire/failures';
 import type { Surroundings } from '../wire/acts';
 import type { Current } from './current';
@@ -12,9 +13,6 @@ export interface Asking {
   /** What the name `parent` stands for. */
   parent: () => object | null;
 }
-
-/** The longest that `after` waits, in milliseconds: a day. */
-const LONGEST = 86_400_000;
 
 export function makeAsking(
   given: Surroundings['services'],
@@ -81,7 +79,7 @@ export function makeAsking(
   );
 
   const after = (milliseconds: unknown): object => {
-    if (typeof milliseconds !== 'number' || !(milliseconds >= 0) || milliseconds > LONGEST)
+    if (typeof milliseconds !== 'number' || !(milliseconds >= 0) || milliseconds > AFTER_AT_MOST)
       return current.wrong(words.wrongArguments('after', 'takes milliseconds from 0 to a day.'));
     return calling('after()', 'after', () => wire.act('after', { milliseconds }));
   };

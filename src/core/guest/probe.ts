@@ -4,20 +4,12 @@
  * every machine, and errors and effects know their line without reading the engine's stack traces. In a traced run the
  * lines and values go into the memory that the session sees, behind the cells.
  */
+import { CALL_DEPTH, FUEL_PER_AWAIT, FUEL_PER_RUN } from '../limits';
 import { ScriptError, words } from '../wire/failures';
 import { Cell, Op, Tag, TRACE_LIMIT, VALUES_KEPT } from '../wire/layout';
 import { plain, type ReadsAs } from './plain';
 import type { Promises } from './promises';
 import type { Wire } from './wire';
-
-/** Loop rounds and function calls that one run may make. About 0.2 s in the slowest machine that counts. */
-export const FUEL = 250_000;
-
-/** Fuel that going on after an `await` burns: it takes the machine about so many loop rounds. */
-const AWAIT_COSTS = 50;
-
-/** How deep functions of a script may call one another. Below what the machine's own stack takes. */
-export const DEPTH = 100;
 
 /** What a probe needs of the machine around it. */
 export interface Surroundings {
@@ -32,7 +24,7 @@ export interface Surroundings {
 export class Probe {
   /** The line that is being run, 1-based. */
   l = 0;
-  fuel = FUEL;
+  fuel = FUEL_PER_RUN;
   depth = 0;
   /** The deepest the run went, which tells an exhausted stack from exhausted memory. */
   deepest = 0;
@@ -57,13 +49,13 @@ export class Probe {
   }
 
   get used(): number {
-    return FUEL - (this.fuel > 0 ? this.fuel : 0);
+    return FUEL_PER_RUN - (this.fuel > 0 ? this.fuel : 0);
   }
 
   /** Called before each run. */
   begin(line: number, traced: boolean): void {
     this.l = line;
-    this.fuel = FUEL;
+    this.fuel = FUEL_PER_RUN;
     this.depth = 0;
     this.deepest = 0;
     this.thrownByScript = null;
@@ -125,7 +117,7 @@ export class Probe {
     this.l = line;
     if (--this.fuel < 0) throw new ScriptError('fuel', words.fuel);
     if (++this.depth > this.deepest) this.deepest = this.depth;
-    if (this.depth > DEPTH) throw new ScriptError('depth', words.depth);
+    if (this.depth > CALL_DEPTH) throw new ScriptError('depth', words.depth);
   }
 
   /** A function is left, however that happens. */
@@ -151,7 +143,7 @@ export class Probe {
 
   /** An async function starts or goes on, which costs far more than a call. */
   goOn(): void {
-    this.fuel -= AWAIT_COSTS;
+    this.fuel -= FUEL_PER_AWAIT;
     if (this.fuel < 0) throw new ScriptError('fuel', words.fuel);
   }
 

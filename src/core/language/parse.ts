@@ -2,11 +2,9 @@
  * Parsing behaviours. TypeScript's parser and everything that walks what it gives call themselves once for each level
  * of nesting, so a source that is nested deeper than anybody writes is refused before it exhausts the stack.
  */
+import { SYNTAX_LEVELS } from '../limits';
 import ts from 'typescript-classic';
 import type { Source } from './header';
-
-/** Levels of the syntax tree. Written code stays far below a hundred; a chain of `else if` takes one for each. */
-const MOST_LEVELS = 1000;
 
 export interface Parsed {
   /** Empty for a source that is nested too deep to be read. */
@@ -25,7 +23,7 @@ export function parse(source: Source): Parsed {
 function parsedOrNull(source: Source): ts.SourceFile | null {
   try {
     const file = parsedAtOnce(source);
-    return levels(file) > MOST_LEVELS ? null : file;
+    return levels(file) > SYNTAX_LEVELS ? null : file;
   } catch (caught) {
     if (caught instanceof RangeError) return null;
     throw caught;
@@ -54,7 +52,7 @@ function parsedAtOnce({ name, text }: Source): ts.SourceFile {
 function levels(file: ts.SourceFile): number {
   let level: ts.Node[] = [file];
   let count = 0;
-  while (level.length > 0 && count <= MOST_LEVELS) {
+  while (level.length > 0 && count <= SYNTAX_LEVELS) {
     const below: ts.Node[] = [];
     for (const node of level) ts.forEachChild(node, (child) => void below.push(child));
     level = below;

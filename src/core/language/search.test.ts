@@ -1,5 +1,6 @@
+import { SEARCH_HITS } from '../limits';
 import { expect, test } from 'vitest';
-import { MOST_HITS, searched } from './search';
+import { searched } from './search';
 
 const scripts = [
   {
@@ -32,10 +33,10 @@ test('a text means itself, a pattern what it says', () => {
 
 test('no more than anybody would read', () => {
   expect(
-    searched([{ form: 'a', name: 'x', text: 'a'.repeat(MOST_HITS * 2) }], {
+    searched([{ form: 'a', name: 'x', text: 'a'.repeat(SEARCH_HITS * 2) }], {
       wanted: 'a',
       pattern: false,
       exact: true,
     }),
-  ).toHaveLength(MOST_HITS);
+  ).toHaveLength(SEARCH_HITS);
 });

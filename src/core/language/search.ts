@@ -1,4 +1,5 @@
 /** Searching the scripts of a workspace, of behaviours and of services, for a text or a pattern, line by line. */
+import { SEARCH_HITS } from '../limits';
 
 export interface Searched {
   /** Null for the script of a service. */
@@ -26,10 +27,7 @@ export interface Query {
   exact: boolean;
 }
 
-/** More hits than this help nobody. */
-export const MOST_HITS = 500;
-
-/** Every hit, at most MOST_HITS. Throws a SyntaxError for a pattern that is none. */
+/** Every hit, at most SEARCH_HITS. Throws a SyntaxError for a pattern that is none. */
 export function searched(scripts: readonly Searched[], { wanted, pattern, exact }: Query): Hit[] {
   if (wanted === '') return [];
   const source = pattern ? wanted : wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
@@ -47,7 +45,7 @@ export function searched(scripts: readonly Searched[], { wanted, pattern, exact 
           to: match.index + match[0].length,
           text: line,
         });
-        if (hits.length === MOST_HITS) return hits;
+        if (hits.length === SEARCH_HITS) return hits;
       }
     }
   }

@@ -4,6 +4,12 @@
  * crossing itself: the function handle is called by pointer, and the one host function is answered by replacing
  * `module.callbacks.callFunction` (typed in @jitl/quickjs-ffi-types; versions are pinned, and a test holds it).
  */
+import {
+  MACHINE_BYTES,
+  MACHINE_STACK_BYTES,
+  PATTERN_MILLISECONDS,
+  RUN_MILLISECONDS,
+} from '../limits';
 import variant from '@jitl/quickjs-wasmfile-release-sync';
 import {
   newQuickJSWASMModuleFromVariant,
@@ -23,19 +29,13 @@ export interface Limits {
   milliseconds: number;
 }
 
-/** Real milliseconds for checking one text against a pattern: honest ones take a thousandth of it. */
-const PATTERN_MILLISECONDS = 250;
-
 /** Fewer polls than these interrupt no run, whatever the clock says. */
 const FEWEST_POLLS = 20;
 
-export const LIMITS: Limits = { memory: 96 * 1024 * 1024, milliseconds: 1200 };
+export const LIMITS: Limits = { memory: MACHINE_BYTES, milliseconds: RUN_MILLISECONDS };
 
 /** What runs scripts, for which no time is set aside but theirs; the guest's own work is trusted to end. */
 const RUN_SCRIPTS: ReadonlySet<Entry> = new Set(['load', 'loadService', 'answer', 'run', 'resume']);
-
-/** More lets deeply nested data overflow the host's own stack. */
-const STACK_BYTES = 128 * 1024;
 
 /** Starts the WebAssembly module of a machine. Each call gives a fresh one, since snapshots need it to themselves. */
 export function startModule(): Promise<QuickJSWASMModule> {
@@ -92,7 +92,7 @@ export class QuickJS implements Machine {
     this.#milliseconds = limits.milliseconds;
     this.#memory = wasm.getWasmMemory();
     const runtime = wasm.newRuntime();
-    runtime.setMaxStackSize(STACK_BYTES);
+    runtime.setMaxStackSize(MACHINE_STACK_BYTES);
     runtime.setMemoryLimit(limits.memory);
     runtime.setInterruptHandler(() => {
       alive();

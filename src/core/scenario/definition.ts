@@ -1,14 +1,8 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
+import { STEPS_PER_SESSION } from '../limits';
 import * as z from 'zod';
 import { Name } from '../form/definition';
-import {
-  MOST_STEPS,
-  ServiceMoods,
-  StepSchema,
-  ValueSchema,
-  ValuesSchema,
-  Zone,
-} from '../session/schema';
+import { ServiceMoods, StepSchema, ValueSchema, ValuesSchema, Zone } from '../session/schema';
 import type { PartState } from '../session/step';
 
 export const OpenSchema = z.strictObject({
@@ -129,6 +123,8 @@ export const ScenarioSchema = z.strictObject({
   $schema: z.string().optional(),
   title: z.string().min(1),
   open: OpenSchema,
-  steps: z.array(ScenarioStepSchema).max(MOST_STEPS, `a scenario has at most ${MOST_STEPS} steps`),
+  steps: z
+    .array(ScenarioStepSchema)
+    .max(STEPS_PER_SESSION, `a scenario has at most ${STEPS_PER_SESSION} steps`),
 });
 export type Scenario = z.infer<typeof ScenarioSchema>;

@@ -1,9 +1,9 @@
 /** What scripts and definitions may hold that JavaScript has a meaning of its own for, and texts of any length. */
+import { SAID_CHARACTERS } from '../limits';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { choice, formWith, number, text } from '../../../tests/support/forms';
 import { bootMachine, both } from '../../../tests/support/hosts';
 import { FormSchema } from '../form/definition';
-import { MOST_SAID } from '../wire/failures';
 
 beforeAll(bootMachine);
 
@@ -117,7 +117,7 @@ test.each([
   });
   const said = says(use);
   expect([
-    said.length <= MOST_SAID + 40,
+    said.length <= SAID_CHARACTERS + 40,
     said.endsWith('…') || said.includes('…'),
     said.isWellFormed(),
   ]).toEqual([true, true, true]);

@@ -1,5 +1,5 @@
 /** What a person does with rows: adding, removing, moving. Each says why it cannot be done, or null. */
-import { MOST_ROWS } from '../form/limits';
+import { ROWS_PER_FIELD } from '../limits';
 import type { FieldOf } from '../form/definition';
 import { accept, readRow } from '../form/kinds';
 import type { Values } from '../form/value';
@@ -39,7 +39,7 @@ export class RowSteps {
     const { rows } = part;
     if (rows === null) return `${part.label} has no rows`;
     const field = part.field as FieldOf<'rows'>;
-    const most = field.maxRows ?? MOST_ROWS;
+    const most = field.maxRows ?? ROWS_PER_FIELD;
     if (rows.list.length + given.length > most) return `${part.label} takes at most ${most} rows`;
     const defaults = this.#defaults(field);
     const read: Values[] = [];

@@ -3,6 +3,7 @@
  * everything it did is undone. A handler that waits runs in stretches, each atomic by itself. What a
  * rule said is put in place by `rule-words.ts`; what runs when is `settling.ts`.
  */
+import { CALLS_WAITING } from '../limits';
 import { equal, type Value } from '../form/value';
 import { ScriptError, words, type Failure } from '../wire/failures';
 import { acceptAspect, acceptValue } from './accepting';
@@ -34,9 +35,6 @@ export interface RunsRooms {
   ruleWords: RuleWords;
   writing: Writing;
 }
-
-/** Calls that may wait at once. */
-const MOST_CALLS = 1000;
 
 export class Runs {
   readonly #state: State;
@@ -203,8 +201,8 @@ export class Runs {
     outcome: () => Outcome,
   ): number {
     const run = this.act(`${name}()`);
-    if (this.#waiting.calls.length >= MOST_CALLS)
-      this.fault(new ScriptError('wrong_use', words.tooManyCalls(name, MOST_CALLS)));
+    if (this.#waiting.calls.length >= CALLS_WAITING)
+      this.fault(new ScriptError('wrong_use', words.tooManyCalls(name, CALLS_WAITING)));
     const { title, part, row } = run.trigger;
     run.open ??= new OpenRun(run.number, run.handler!, title, part, row, run.record);
     const entry = this.#tape.add(run.entry?.n ?? null, {

@@ -1,7 +1,7 @@
 /** The Zod schemas of what goes into a session, for every host that reads it from outside. */
+import { ROWS_PER_FIELD } from '../limits';
 import * as z from 'zod';
 import { FieldSchema, Name } from '../form/definition';
-import { MOST_ROWS } from '../form/limits';
 import { ServiceMood } from '../form/service';
 import { RoleSchema } from '../form/table';
 import type { Value } from '../form/value';
@@ -36,12 +36,15 @@ const steps = {
   addRow: z.strictObject({
     addRow: PartName,
     with: z
-      .union([z.record(Name, ValueSchema), z.array(z.record(Name, ValueSchema)).max(MOST_ROWS)])
+      .union([
+        z.record(Name, ValueSchema),
+        z.array(z.record(Name, ValueSchema)).max(ROWS_PER_FIELD),
+      ])
       .optional()
       .meta({ description: 'The cells given; a list adds several rows at once.' }),
   }),
   removeRow: z.strictObject({ removeRow: PartName }),
-  moveRow: z.strictObject({ moveRow: PartName, to: z.number().int().min(0).max(MOST_ROWS) }),
+  moveRow: z.strictObject({ moveRow: PartName, to: z.number().int().min(0).max(ROWS_PER_FIELD) }),
   next: z.strictObject({ next: z.literal(true) }),
   previous: z.strictObject({ previous: z.literal(true) }),
   answer: z.strictObject({
@@ -63,9 +66,6 @@ export const StepSchema = z.union(
 
 /** A step at a time of the session's clock, in milliseconds after the opening. */
 const at = { at: z.number().min(0).max(31_536_000_000).optional() };
-/** Steps of one filling-in or scenario. */
-export const MOST_STEPS = 5000;
-
 export const TimedStepSchema: z.ZodType<TimedStep> = z.union(
   StepSchema.options.map((option) => option.extend(at)),
 );

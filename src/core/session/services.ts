@@ -1,5 +1,5 @@
 /** What services answer, and when: from the tables of the form, or from the service's own small script. */
-import { DEFAULT_DELAY } from '../form/limits';
+import { USUAL_DELAY } from '../limits';
 import type { Service, ServiceFunction, ServiceMood } from '../form/service';
 import { isDate } from '../form/formats';
 import { deepFreeze, inWords, type Value } from '../form/value';
@@ -63,7 +63,7 @@ export class Services {
     const calls = (this.#calls.get(service.name) ?? 0) + 1;
     this.#calls.set(service.name, calls);
     const mood = { ...this.#moods[service.name], ...this.#moods[name] };
-    const usual = definition.delay ?? service.delay ?? DEFAULT_DELAY;
+    const usual = definition.delay ?? service.delay ?? USUAL_DELAY;
     const delay =
       service.slow !== undefined && calls % service.slow.every === 0 ? service.slow.delay : usual;
     const fails = mood.fails ?? service.fails;

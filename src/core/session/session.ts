@@ -6,6 +6,7 @@
  * The stations of a step are accept (may a person do this? `entering.ts` and its like), write (`writing.ts`), settle
  * (`settling.ts`) and answer (`telling.ts`). Time passes only in `time.ts`.
  */
+import { RUNS_PER_STEP, SUBMISSIONS_PER_STEP } from '../limits';
 import type { Field, Form } from '../form/definition';
 import { accept } from '../form/kinds';
 import type { Service } from '../form/service';
@@ -68,12 +69,6 @@ export interface Loaded {
   /** Behaviours that failed there are out for good. */
   failures: readonly Failure[];
 }
-
-/** How often one handler or rule may run within a step, unless the form says otherwise. */
-const RUN_LIMIT = 100;
-
-/** Submissions that scripts may ask for, one after the other, in one step of a person's. */
-const MOST_SUBMISSIONS = 10;
 
 type Doing = { [K in StepKind]: (step: Steps[K], cause: number | null) => string | null };
 
@@ -142,7 +137,7 @@ export class Session {
       corrections,
       stopping,
       desk,
-      limit: form.settings?.runLimit ?? RUN_LIMIT,
+      limit: form.settings?.runLimit ?? RUNS_PER_STEP,
     });
     const time = new Time({ clock, waiting, settling, progress, pages });
     const records = new Records({
@@ -250,7 +245,7 @@ export class Session {
 
   /** What scripts asked to follow as steps of their own. */
   #afterSteps(): void {
-    for (let i = 0; this.#progress.submitWanted && i < MOST_SUBMISSIONS; i++) {
+    for (let i = 0; this.#progress.submitWanted && i < SUBMISSIONS_PER_STEP; i++) {
       this.#progress.submitWanted = false;
       this.#step({ submit: true }, 'script');
     }

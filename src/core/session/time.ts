@@ -1,13 +1,11 @@
 /** Letting the session's clock move on; what becomes due on the way goes on in order, each as a settling of its own. */
+import { SUBMIT_WAITS } from '../limits';
 import { words } from '../wire/failures';
 import type { Clock } from './clock';
 import type { Pages } from './pages';
 import type { Progress } from './progress';
 import type { Settling } from './settling';
 import type { Waiting } from './waiting';
-
-/** How long a submission or a turn of pages waits for open runs, in milliseconds on the session's clock. */
-export const MOST_WAITED = 30_000;
 
 /** What it stands on. */
 export interface TimeRooms {
@@ -47,7 +45,7 @@ export class Time {
 
   /** Waits until no run is open. What it waited for in vain, or null when all have ended. */
   waitOut(cause: number | null): string | null {
-    const until = this.#clock.now + MOST_WAITED;
+    const until = this.#clock.now + SUBMIT_WAITS;
     while (this.#waiting.runs.length > 0) {
       const call = this.#waiting.next(until);
       if (call === null)

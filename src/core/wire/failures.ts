@@ -3,6 +3,7 @@
  * form say the same. The words are Tavro's own; the text of the script engine never gets through, since it differs
  * from machine to machine.
  */
+import { SAID_CHARACTERS } from '../limits';
 import { inWords } from '../form/value';
 
 export interface Failure {
@@ -153,13 +154,10 @@ function editDistance(a: string, b: string): number {
   return row[b.length]!;
 }
 
-/** Characters of what a script throws or says; longer texts drown what shows them. */
-export const MOST_SAID = 2000;
-
 /** A text of a script's, cut where nobody reads on. */
 export function cutText(text: string): string {
   // Never between the two halves of a character.
-  return text.length <= MOST_SAID
+  return text.length <= SAID_CHARACTERS
     ? text
-    : `${text.slice(0, MOST_SAID - 1).replace(/[\uD800-\uDBFF]$/, '')}…`;
+    : `${text.slice(0, SAID_CHARACTERS - 1).replace(/[\uD800-\uDBFF]$/, '')}…`;
 }

@@ -2,6 +2,7 @@
  * Tables as CSV (RFC 4180): reading rows, with every bad cell named by line and column, and guessing the columns of a
  * file that nobody has described yet.
  */
+import { ERRORS_PER_FILE, TABLE_COLUMNS } from '../limits';
 import { parse as parseCsv } from 'csv-parse/sync';
 import type { CellValue, Row, TableShape } from '../form/table';
 import {
@@ -14,19 +15,13 @@ import {
 } from './csv-spelling';
 import type { FileError } from './json';
 
-/** Faults of one file that are named; more help nobody. */
-const MOST_ERRORS = 200;
-
-/** Columns of a table. */
-const MOST_COLUMNS = 500;
-
 function tooMany(file: string, columns: number, errors: FileError[]): boolean {
-  if (columns <= MOST_COLUMNS) return false;
+  if (columns <= TABLE_COLUMNS) return false;
   errors.push({
     file,
     line: 1,
     path: [],
-    says: `there are ${columns} columns; a table has at most ${MOST_COLUMNS}`,
+    says: `there are ${columns} columns; a table has at most ${TABLE_COLUMNS}`,
   });
   return true;
 }
@@ -75,7 +70,7 @@ export function readRows(
   names: readonly string[] | null = null,
   spelling: Spelling = STANDARD,
 ): Row[] {
-  let left = MOST_ERRORS;
+  let left = ERRORS_PER_FILE;
   const error = (line: number, path: (string | number)[], says: string) => {
     if (left-- > 0) errors.push({ file, line, path, says });
     else if (left === -1)

@@ -1,4 +1,5 @@
 /** Reading JSON with a schema so that every error names its file, line and path. */
+import { ERRORS_PER_FILE, FILE_LEVELS } from '../limits';
 import {
   findNodeAtLocation,
   parseTree,
@@ -37,9 +38,6 @@ const WORDS: Readonly<Record<string, string>> = {
   InvalidCharacter: 'a text holds a control character, such as a line break',
 };
 
-/** Faults of one file that are named; more help nobody. */
-const MOST_ERRORS = 100;
-
 /** The parsed value, or null with the errors added. */
 export function readJson<T>(
   file: string,
@@ -54,7 +52,7 @@ export function readJson<T>(
   };
   if (text.trim() === '') return broken(0, 'the file is empty');
   const deep = tooDeepAt(text);
-  if (deep !== null) return broken(deep, `is nested deeper than ${MOST_LEVELS} levels`);
+  if (deep !== null) return broken(deep, `is nested deeper than ${FILE_LEVELS} levels`);
   const parseErrors: ParseError[] = [];
   const tree = parseTree(text, parseErrors, { disallowComments: true, allowTrailingComma: false });
   const first = parseErrors[0];
@@ -71,17 +69,14 @@ export function readJson<T>(
   if (odd !== null) return broken(0, odd);
   const result = schema.safeParse(offered);
   if (result.success) return result.data;
-  for (const issue of result.error.issues.slice(0, MOST_ERRORS)) {
+  for (const issue of result.error.issues.slice(0, ERRORS_PER_FILE)) {
     const path = issue.path.map((step) => (typeof step === 'symbol' ? String(step) : step));
     broken(nodeAt(tree, path), issue.message, path);
   }
-  if (result.error.issues.length > MOST_ERRORS)
-    broken(0, `there are ${result.error.issues.length - MOST_ERRORS} more errors`);
+  if (result.error.issues.length > ERRORS_PER_FILE)
+    broken(0, `there are ${result.error.issues.length - ERRORS_PER_FILE} more errors`);
   return null;
 }
-
-/** Deeper than anything a workspace holds. */
-const MOST_LEVELS = 60;
 
 /** Where JSON is nested too deep for readers that call themselves once a level; null where it is not. */
 function tooDeepAt(text: string): number | null {
@@ -94,7 +89,7 @@ function tooDeepAt(text: string): number | null {
       else if (letter === '"') inText = false;
     } else if (letter === '"') inText = true;
     else if (letter === '[' || letter === '{') {
-      if (++level > MOST_LEVELS) return i;
+      if (++level > FILE_LEVELS) return i;
     } else if (letter === ']' || letter === '}') level--;
   }
   return null;

@@ -2,6 +2,7 @@
  * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
  * map of paths to texts and gets the workspace, or every error with its file, line and path.
  */
+import { BEHAVIOURS_PER_FORM, BEHAVIOUR_CHARACTERS } from '../limits';
 import * as z from 'zod';
 import { FormSchema, Name, type Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
@@ -17,7 +18,7 @@ import {
   type Role,
   type Table,
 } from '../form/table';
-import { isBehaviourName, MOST_BEHAVIOURS, MOST_CHARACTERS } from './limits';
+import { isBehaviourName } from './behaviour-name';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
 import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
 import { unknownNames } from '../scenario/run';
@@ -234,22 +235,22 @@ function readForm(
         path: [],
         says: 'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters',
       });
-    if (text.length > MOST_CHARACTERS)
+    if (text.length > BEHAVIOUR_CHARACTERS)
       errors.push({
         file: at,
         line: 1,
         path: [],
-        says: `has ${text.length} characters; a behaviour has at most ${MOST_CHARACTERS}`,
+        says: `has ${text.length} characters; a behaviour has at most ${BEHAVIOUR_CHARACTERS}`,
       });
     const odd = oddIn(text);
     if (odd !== null) errors.push({ file: at, line: 1, path: [], says: odd });
   }
-  if (behaviours.length > MOST_BEHAVIOURS)
+  if (behaviours.length > BEHAVIOURS_PER_FORM)
     errors.push({
       file: `${folder}/behaviours`,
       line: 1,
       path: [],
-      says: `there are ${behaviours.length} behaviours; a form has at most ${MOST_BEHAVIOURS}`,
+      says: `there are ${behaviours.length} behaviours; a form has at most ${BEHAVIOURS_PER_FORM}`,
     });
   const scenarios = [...filesIn(files, `${folder}/scenarios/`)].flatMap((path) => {
     const scenario = path.replace(/\.json$/, '');

@@ -2,13 +2,14 @@
  * Submitting: the steps of a filling-in are done again in a machine of the server's, under the same
  * release, and what came out of that is saved. Nothing that a browser or a behaviour says is believed.
  */
+import { CLOCK_AHEAD, STEPS_PER_SESSION } from '../../core/limits';
 import * as z from 'zod';
 import type { Form } from '../../core/form/definition';
 import { fieldsOf } from '../../core/form/fields';
 import type { Person } from '../../core/form/table';
 import { equal, type Value, type Values } from '../../core/form/value';
 import type { BriefAnswer } from '../../core/sandbox/reply';
-import { MOST_STEPS, TimedStepSchema, ValuesSchema } from '../../core/session/schema';
+import { TimedStepSchema, ValuesSchema } from '../../core/session/schema';
 import type { SubmitOutcome, TimedStep } from '../../core/session/step';
 import { ask, atOnce } from '../database';
 import { missingFile } from '../files';
@@ -27,15 +28,12 @@ import {
 } from './handing-out';
 import { stepsFrom } from './values-as-steps';
 
-/** How far a browser's clock may run ahead of the server's, in milliseconds. */
-const CLOCK_SLACK = 60_000;
-
 export const SubmissionSchema = z
   .strictObject({
     filling: z.uuid().optional().meta({
       description: 'The filling-in that was begun; left out by clients that send only values.',
     }),
-    steps: z.array(TimedStepSchema).max(MOST_STEPS).optional(),
+    steps: z.array(TimedStepSchema).max(STEPS_PER_SESSION).optional(),
     values: ValuesSchema.optional().meta({
       description: 'Instead of steps: they are made from these in the order of the definition.',
     }),
@@ -144,7 +142,7 @@ async function savedBefore(form: string, filling: Filling): Promise<SubmissionRe
 
 /** Steps with times that can be: in order, and none in the future. */
 function timed(steps: readonly TimedStep[], filling: Filling): TimedStep[] | string {
-  const most = Date.now() - filling.opening.clock + CLOCK_SLACK;
+  const most = Date.now() - filling.opening.clock + CLOCK_AHEAD;
   let last = 0;
   for (const [i, step] of steps.entries()) {
     const at = step.at ?? last;

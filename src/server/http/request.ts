@@ -1,18 +1,16 @@
 /** What every route does: read a bounded body with a schema, and answer failures in words with the right status. */
+import { REQUEST_BYTES } from '../../core/limits';
 import * as z from 'zod';
 import { oddIn } from '../../core/form/plain-json';
 import { isOutOfRoom, isTooSlow, isUnreachable, MaybeSaved } from '../database';
 import { apiError } from './guard';
 import { Refusal } from './refusal';
 
-/** A filled-in form of thousands of steps stays far below it. */
-const MOST_BYTES = 2 * 1024 * 1024;
-
 /** Reads a JSON body. Throws a Refusal: 413 when it is too large, 415 when it does not say that it is JSON, 400 when it is none or not what is asked for. */
 export async function readBody<T>(
   request: Request,
   body: z.ZodType<T>,
-  most = MOST_BYTES,
+  most = REQUEST_BYTES,
 ): Promise<T> {
   if (!/^application\/json\s*(?:;|$)/i.test(request.headers.get('content-type') ?? ''))
     throw new Refusal(415, 'The body has to be JSON: say so with content-type: application/json.');

@@ -1,4 +1,5 @@
 /** A form's records in pages: searched, narrowed down and sorted by the columns of the list. Each page begins where the last one ended. */
+import { RECORDS_PER_PAGE, SEARCH_LETTERS } from '../../core/limits';
 import { and, eq, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import type { Field, Form } from '../../core/form/definition';
@@ -10,12 +11,6 @@ import { columnOf } from './columns';
 import { asRecord, COLUMNS, countRecords, type Count, type StoredRecord } from './read';
 
 const { record } = schema;
-
-/** Records on a page. */
-export const PAGE = 100;
-
-/** Shorter ones are in nearly every record. */
-const SHORTEST_SEARCH = 3;
 
 export interface ListQuery {
   search?: string;
@@ -46,10 +41,10 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
     return field;
   };
   const search = query.search?.trim().toLowerCase() ?? '';
-  if (search !== '' && search.length < SHORTEST_SEARCH && !/^\d+$/.test(search))
+  if (search !== '' && search.length < SEARCH_LETTERS && !/^\d+$/.test(search))
     throw new Refusal(
       400,
-      `Search for ${SHORTEST_SEARCH} letters or more, or for the number of a record.`,
+      `Search for ${SEARCH_LETTERS} letters or more, or for the number of a record.`,
     );
   const backwards = query.sort?.startsWith('-') === true;
   const sorted = query.sort === undefined ? null : column(query.sort.replace(/^-/, ''));
@@ -74,9 +69,9 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
         : matching === undefined
           ? await countRecords(form.name)
           : { count: MOST_FEW, more: true };
-  const last = rows.length > PAGE ? rows[PAGE - 1]! : null;
+  const last = rows.length > RECORDS_PER_PAGE ? rows[RECORDS_PER_PAGE - 1]! : null;
   return {
-    records: rows.slice(0, PAGE).map(asRecord),
+    records: rows.slice(0, RECORDS_PER_PAGE).map(asRecord),
     next:
       last === null
         ? null
@@ -133,7 +128,7 @@ async function amongFew(asked: Asked): Promise<{ rows: Row[]; count: number } | 
     .from(record)
     .where(among)
     .orderBy(...order(asked))
-    .limit(PAGE + 1);
+    .limit(RECORDS_PER_PAGE + 1);
   return { rows, count: ids.length };
 }
 
@@ -148,7 +143,7 @@ async function inOrder(asked: Asked): Promise<Row[]> {
       .from(record)
       .where(and(eq(record.form, asked.form), asked.matching, asked.beyond))
       .orderBy(...order(asked))
-      .limit(PAGE + 1);
+      .limit(RECORDS_PER_PAGE + 1);
   });
 }
 
@@ -156,7 +151,7 @@ function searched(search: string): SQL {
   const contains = sql`${record.words} like ${`%${escaped(search)}%`}`;
   if (!/^\d+$/.test(search) || search.length > 18) return contains;
   const byNumber = sql`${record.place} = -(${search}::bigint)`;
-  return search.length < SHORTEST_SEARCH ? byNumber : sql`(${byNumber} or ${contains})`;
+  return search.length < SEARCH_LETTERS ? byNumber : sql`(${byNumber} or ${contains})`;
 }
 
 /** Nothing of a search means anything to `like`. */

@@ -1,4 +1,5 @@
 /** Reading records one by one or a bounded number at a time. No query here grows with how many a form has. */
+import { CHILD_RECORDS, RECORDS_COUNTED, RECORDS_ON_BENCH } from '../../core/limits';
 import { and, asc, desc, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Form } from '../../core/form/definition';
 import type { Values } from '../../core/form/value';
@@ -90,7 +91,7 @@ export interface Count {
 export async function countRecords(
   form: string,
   where: SQL | undefined = undefined,
-  most = 10_000,
+  most = RECORDS_COUNTED,
 ): Promise<Count> {
   const counted = database()
     .select({ one: sql`1` })
@@ -104,16 +105,13 @@ export async function countRecords(
   return { count: Math.min(row!.count, most), more: row!.count > most };
 }
 
-/** Records to try a form with: the newest, and those that are asked for by id. */
-export const MOST_SAMPLES = 50;
-
 export async function readSamples(form: string, ids: readonly string[]): Promise<SampleRecord[]> {
   const newest = await database()
     .select(COLUMNS)
     .from(record)
     .where(eq(record.form, form))
     .orderBy(asc(record.place), asc(record.id))
-    .limit(MOST_SAMPLES);
+    .limit(RECORDS_ON_BENCH);
   const missing = [...new Set(ids)]
     .filter((id) => !newest.some((row) => row.id === id))
     .slice(0, 500);
@@ -154,9 +152,6 @@ export async function neighboursOf(
   return { previous, next };
 }
 
-/** Records of a list that are shown at once. */
-export const MOST_CHILDREN = 50;
-
 export interface Children extends FormRecords {
   count: Count;
 }
@@ -178,7 +173,7 @@ export async function childrenOf(form: Form, id: string | null): Promise<Record<
           .from(record)
           .where(and(eq(record.form, list.form), refers))
           .orderBy(asc(record.place), asc(record.id))
-          .limit(MOST_CHILDREN),
+          .limit(CHILD_RECORDS),
         countRecords(list.form, refers, 1000),
       ]);
       return [

@@ -1,4 +1,5 @@
 /** Sample records: made on the bench before a form has a release, so that it can be tried as one that is there already. */
+import { SAMPLES_PER_FORM } from '../../core/limits';
 import type { Form } from '../../core/form/definition';
 import { fieldsOf } from '../../core/form/fields';
 import { accept, emptyOf } from '../../core/form/kinds';
@@ -14,9 +15,6 @@ import { readTables } from '../workspace/read';
 import { countRecords } from './read';
 import { saveRecord } from './save';
 
-/** Samples of a form made on the bench. */
-const MOST_SAMPLES = 500;
-
 /**
  * Keeps values as a sample record under the next number. Throws a Refusal: 404 without such a form, 409 once it has a
  * release, whose records come from filling it in, 422 for what is no value of its fields.
@@ -29,8 +27,8 @@ export async function addSample(
   const form = await existingForm(name);
   if ((await newestNumber(name)) !== null)
     throw new Refusal(409, 'This form has a release. Fill it in to make a record.');
-  if ((await countRecords(name)).count >= MOST_SAMPLES)
-    throw new Refusal(422, `A form has at most ${MOST_SAMPLES} sample records.`);
+  if ((await countRecords(name)).count >= SAMPLES_PER_FORM)
+    throw new Refusal(422, `A form has at most ${SAMPLES_PER_FORM} sample records.`);
   const kept = sampleOf(form, values, await readTables());
   const id = await nextNumber(name);
   await transaction((tx) => saveRecord({ form: name, id }, kept, 0, by, tx));

@@ -1,4 +1,5 @@
 /** The documents of a workspace: definitions, behaviours, scenarios, tables, services and its head, each with its revisions. */
+import { REVISIONS_SHOWN } from '../../core/limits';
 import DataLoader from 'dataloader';
 import { and, asc, desc, eq, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
@@ -252,9 +253,6 @@ export interface Revision<K extends Kind> {
   savedAt: string;
 }
 
-/** Revisions a page of history shows. */
-export const MOST_REVISIONS = 100;
-
 /** Contents a document has had, the newest first, before a number when one is given. */
 export async function historyOf<K extends Kind>(
   key: Key<K>,
@@ -278,7 +276,7 @@ export async function historyOf<K extends Kind>(
       and(eq(revision.document, last.id), before === undefined ? undefined : lt(number, before)),
     )
     .orderBy(desc(number))
-    .limit(MOST_REVISIONS);
+    .limit(REVISIONS_SHOWN);
   return rows.map((row) => ({
     revision: row.number,
     content:

@@ -1,6 +1,7 @@
 /** The behaviours of a form: saved, removed, put in order, looked up in their history. */
+import { BEHAVIOURS_PER_FORM, BEHAVIOUR_CHARACTERS } from '../../core/limits';
 import { and, eq, isNotNull } from 'drizzle-orm';
-import { isBehaviourName, MOST_BEHAVIOURS, MOST_CHARACTERS } from '../../core/workspace/limits';
+import { isBehaviourName } from '../../core/workspace/behaviour-name';
 import { renamedInScenario, renumbered } from '../../core/structure/behaviours';
 import { transaction } from '../database';
 import { Refusal } from '../http/refusal';
@@ -31,10 +32,10 @@ export async function saveBehaviour(
   from: number,
   by: string,
 ): Promise<SaveResult> {
-  if (text.length > MOST_CHARACTERS)
-    throw new Refusal(413, `A behaviour has at most ${MOST_CHARACTERS} characters.`);
-  if (from === 0 && (await readDocuments('behaviour', form)).length >= MOST_BEHAVIOURS)
-    throw new Refusal(422, `A form has at most ${MOST_BEHAVIOURS} behaviours.`);
+  if (text.length > BEHAVIOUR_CHARACTERS)
+    throw new Refusal(413, `A behaviour has at most ${BEHAVIOUR_CHARACTERS} characters.`);
+  if (from === 0 && (await readDocuments('behaviour', form)).length >= BEHAVIOURS_PER_FORM)
+    throw new Refusal(422, `A form has at most ${BEHAVIOURS_PER_FORM} behaviours.`);
   const result = await saveDocument({ kind: 'behaviour', form, name }, text, from, by);
   return result.saved
     ? result

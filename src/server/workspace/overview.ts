@@ -1,4 +1,5 @@
 /** The page of forms: what each form has and how it stands, in a few queries however many forms there are. */
+import { RECORDS_COUNTED_PER_FORM, REMOVED_FORMS } from '../../core/limits';
 import { sql } from 'drizzle-orm';
 import * as z from 'zod';
 import {
@@ -10,9 +11,6 @@ import {
   type RemovedForm,
 } from '../../core/workspace/overview';
 import { database } from '../database';
-
-/** Records counted for a form; more are "more". */
-const MOST_COUNTED = 1000;
 
 const Row = z.object({
   name: z.string(),
@@ -45,7 +43,7 @@ export async function readOverview(): Promise<FormRow[]> {
     select f.name, f.content ->> 'title' as title, f.revision,
       (select count(*)::int from document d where d.kind = 'behaviour' and d.form = f.name and d.content is not null) as behaviours,
       (select count(*)::int from document d where d.kind = 'scenario' and d.form = f.name and d.content is not null) as scenarios,
-      (select count(*)::int from (select 1 from record r where r.form = f.name limit ${MOST_COUNTED + 1}) as counted) as records,
+      (select count(*)::int from (select 1 from record r where r.form = f.name limit ${RECORDS_COUNTED_PER_FORM + 1}) as counted) as records,
       ${STATE} as state, s.passed, s.failed, s.of as run_of, s.at as run_at, c.errors, c.warnings, c.of as check_of,
       n.number as release, n.created_at as released_at, n.made_of, t.saved_at as touched_at, t.saved_by as touched_by
     from document f
@@ -83,7 +81,10 @@ function asFormRow(row: Row, now: ReadonlyMap<string, Parts>): FormRow {
       row.errors === null
         ? null
         : { errors: row.errors, warnings: row.warnings!, current: row.check_of === state },
-    records: { count: Math.min(records, MOST_COUNTED), more: records > MOST_COUNTED },
+    records: {
+      count: Math.min(records, RECORDS_COUNTED_PER_FORM),
+      more: records > RECORDS_COUNTED_PER_FORM,
+    },
     release:
       row.release === null
         ? null
@@ -130,12 +131,9 @@ export async function readRemovedForms(): Promise<RemovedForm[]> {
     select d.name, (select r.content ->> 'title' from revision r where r.document = d.id and r.content is not null order by r.number desc limit 1) as title
     from document d join revision gone on gone.document = d.id and gone.number = d.revision
     where d.kind = 'form' and d.content is null
-    order by gone.saved_at desc limit ${MOST_REMOVED}`);
+    order by gone.saved_at desc limit ${REMOVED_FORMS}`);
   return z.array(z.object({ name: z.string(), title: z.string() })).parse(rows);
 }
-
-/** Removed forms that the page of forms offers to restore. */
-const MOST_REMOVED = 20;
 
 /** What the scenario results of a form depend on, in a word; null when there is no such form. */
 export async function stateOf(form: string): Promise<string | null> {

@@ -1,5 +1,6 @@
 /** Editing what forms share: tables, services, people and roles. */
 import * as z from 'zod';
+import { TITLE_CHARACTERS } from '../../core/limits';
 import { cellsOf, fieldsOf } from '../../core/form/fields';
 import { DATE_STYLES } from '../../core/form/date-style';
 import { isDate } from '../../core/form/formats';
@@ -21,7 +22,7 @@ import { HEAD, readForms, readServices } from './read';
 
 export const HeadSchema = z
   .strictObject({
-    title: z.string().min(1).max(120),
+    title: z.string().min(1).max(TITLE_CHARACTERS),
     roles: z.array(RoleSchema).min(1),
     people: z.array(PersonSchema).min(1),
     dates: z.enum(DATE_STYLES).optional(),

@@ -1,4 +1,5 @@
 /** The scenarios of a form, and how they came out when they were last run. */
+import { SCENARIOS_PER_FORM } from '../../core/limits';
 import type { Scenario } from '../../core/scenario/definition';
 import { unknownNames } from '../../core/scenario/run';
 import { database } from '../database';
@@ -6,9 +7,6 @@ import { Refusal } from '../http/refusal';
 import { readDocuments, removeDocument, saveDocument } from '../revisions/documents';
 import * as schema from '../schema';
 import { readForm, readHead, type StoredScenario } from './read';
-
-/** Scenarios of one form. */
-const MOST_SCENARIOS = 1000;
 
 /** Saves a new scenario under a name made from its title, with a number where that is taken. Throws a Refusal for names that the form or the workspace does not have. */
 export async function addScenario(
@@ -23,8 +21,8 @@ export async function addScenario(
   if (!head.people.some((person) => person.key === scenario.open.as))
     throw new Refusal(400, `open.as: there is no person "${scenario.open.as}".`);
   const taken = new Set((await readDocuments('scenario', formName)).map(({ name }) => name));
-  if (taken.size >= MOST_SCENARIOS)
-    throw new Refusal(422, `A form has at most ${MOST_SCENARIOS} scenarios.`);
+  if (taken.size >= SCENARIOS_PER_FORM)
+    throw new Refusal(422, `A form has at most ${SCENARIOS_PER_FORM} scenarios.`);
   const stem =
     scenario.title
       .toLowerCase()

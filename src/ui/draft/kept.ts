@@ -3,6 +3,7 @@
  * What is not saved yet, kept in this browser (IndexedDB) and offered again after a reload or a crash. Each tab keeps its
  * own; what belongs to a tab that is still open is offered to no other, which the browser's locks tell.
  */
+import { HALF_FILLED_KEPT } from '@/core/limits';
 import type { IDBPDatabase } from 'idb';
 import type { Keeping } from './draft';
 
@@ -24,9 +25,6 @@ interface Entry extends Left<unknown> {
 const DATABASE = 'tavro';
 const STORE = 'unsaved';
 const TAB_LOCK = 'tavro tab ';
-
-/** Kept longer by nobody: thirty days, in milliseconds. */
-const OLDEST = 30 * 24 * 60 * 60 * 1000;
 
 let opened: Promise<IDBPDatabase | null> | null = null;
 
@@ -76,7 +74,7 @@ export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
   if (db === null) return null;
   const entries = async () =>
     ((await db.getAllFromIndex(STORE, 'key', key)) as Entry[]).filter(
-      (entry) => entry.tab !== tab && Date.now() - entry.at < OLDEST,
+      (entry) => entry.tab !== tab && Date.now() - entry.at < HALF_FILLED_KEPT,
     );
   if ((await entries()).length === 0) return null;
   let left = await ofTabsGone(await entries());

@@ -1,9 +1,9 @@
 'use client';
 /** Files: chosen one by one or several at once, listed with their size, removed by name. */
+import { CHOSEN_FILE_BYTES } from '@/core/limits';
 import { chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { FieldOf } from '@/core/form/definition';
-import { MOST_BYTES } from '@/core/form/limits';
 import { textOf, type FileValue } from '@/core/form/kinds';
 import { Button } from '../kit';
 import type { InputProps } from './input';
@@ -20,7 +20,7 @@ export function FileInput({ field, ...props }: InputProps & { field: FieldOf<'fi
   const picker = useRef<HTMLInputElement>(null);
   const [says, setSays] = useState<string | null>(null);
   const most = field.maxFiles ?? 1;
-  const bytes = field.maxBytes ?? MOST_BYTES;
+  const bytes = field.maxBytes ?? CHOSEN_FILE_BYTES;
   const inWords = (file: FileValue) => textOf([file as never], field, nowhere);
 
   const choose = async (picked: readonly File[]) => {

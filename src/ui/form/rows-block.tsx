@@ -4,12 +4,12 @@
  * added, removed and moved with the pointer and with the keyboard: Enter goes down and adds at the end, the arrow keys
  * go up and down a column, with Alt they move the row.
  */
+import { ROWS_PER_FIELD } from '@/core/limits';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Field, FieldOf } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
-import { MOST_ROWS } from '@/core/form/limits';
 import { cellState } from '@/core/scenario/snapshot';
 import type { PartState, RowState } from '@/core/session/step';
 import { Button } from '../kit';
@@ -37,7 +37,7 @@ export function RowsBlock(props: RowsProps) {
   const { field, state, seen } = props;
   const rows = seen.rows[field.name] ?? { order: [], byId: {} };
   const editable = state.editable && !props.frozen;
-  const most = field.maxRows ?? MOST_ROWS;
+  const most = field.maxRows ?? ROWS_PER_FIELD;
   const root = useRef<HTMLDivElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const wanted = useRef<{ place: number; column: string | null } | null>(null);

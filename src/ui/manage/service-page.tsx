@@ -1,9 +1,9 @@
 'use client';
 /** A service: its functions, what each takes and answers from, how long it takes, whether it fails. */
+import { USUAL_DELAY } from '@/core/limits';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { DEFAULT_DELAY } from '@/core/form/limits';
 import type { Service, ServiceFunction } from '@/core/form/service';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
@@ -90,7 +90,7 @@ export function ServicePage({
           <Labelled label="Answers after, ms">
             <NumberLine
               value={service.delay}
-              placeholder={String(DEFAULT_DELAY)}
+              placeholder={String(USUAL_DELAY)}
               onPut={(delay) => edit(withKey(service, 'delay', delay))}
             />
           </Labelled>

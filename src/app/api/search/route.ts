@@ -1,5 +1,5 @@
+import { SEARCH_HITS } from '@/core/limits';
 import * as z from 'zod';
-import { MOST_HITS } from '@/core/language/search';
 import { answer, readQuery } from '@/server/http/request';
 import { searchScripts } from '@/server/workspace/search';
 
@@ -18,6 +18,6 @@ export async function GET(request: Request) {
       pattern: pattern !== undefined,
       exact: exact !== undefined,
     });
-    return Response.json({ hits, cut: hits.length === MOST_HITS });
+    return Response.json({ hits, cut: hits.length === SEARCH_HITS });
   });
 }

@@ -1,6 +1,6 @@
 /** Files: what is known of each (name, size, type). Their content never enters a session; the server keeps it. */
+import { CHOSEN_FILE_BYTES } from '../../limits';
 import type { FieldOf } from '../definition';
-import { MOST_BYTES } from '../limits';
 import type { Kind } from './kind';
 
 export interface FileValue {
@@ -42,7 +42,7 @@ export const file: Kind<FieldOf<'file'>> = {
     const most = field.maxFiles ?? 1;
     if (files.length > most)
       return { code: 'tooMany', says: most === 1 ? 'One file at most.' : `${most} files at most.` };
-    const bytes = field.maxBytes ?? MOST_BYTES;
+    const bytes = field.maxBytes ?? CHOSEN_FILE_BYTES;
     const large = files.find(({ size }) => size > bytes);
     if (large !== undefined)
       return {

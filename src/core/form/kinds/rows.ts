@@ -1,6 +1,6 @@
 /** Rows: a list of objects with a cell for each of the field's own fields, `null` or empty where nothing is given. */
+import { ROWS_PER_FIELD } from '../../limits';
 import type { Field, FieldOf } from '../definition';
-import { MOST_ROWS } from '../limits';
 import { inWords, type Value } from '../value';
 import type { Accepted, Kind, Surroundings } from './kind';
 
@@ -13,7 +13,8 @@ export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
     holdsKeys: false,
     accept(offered, field, around) {
       if (!Array.isArray(offered)) return { ok: false, takes: 'a list of rows' };
-      if (offered.length > MOST_ROWS) return { ok: false, takes: `at most ${MOST_ROWS} rows` };
+      if (offered.length > ROWS_PER_FIELD)
+        return { ok: false, takes: `at most ${ROWS_PER_FIELD} rows` };
       const rows: Value[] = [];
       for (const [i, row] of (offered as unknown[]).entries()) {
         const read = readRow(row, field, around, readCell);
@@ -27,8 +28,8 @@ export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
       const { length } = value as readonly Value[];
       if (length < (field.minRows ?? 0))
         return { code: 'tooFew', says: `At least ${counted(field.minRows!)}.` };
-      if (length > (field.maxRows ?? MOST_ROWS))
-        return { code: 'tooMany', says: `At most ${counted(field.maxRows ?? MOST_ROWS)}.` };
+      if (length > (field.maxRows ?? ROWS_PER_FIELD))
+        return { code: 'tooMany', says: `At most ${counted(field.maxRows ?? ROWS_PER_FIELD)}.` };
       return null;
     },
     type: (field) => `readonly Row_${field.name}[]`,

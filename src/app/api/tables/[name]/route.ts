@@ -1,3 +1,4 @@
+import { TABLE_REQUEST_BYTES } from '@/core/limits';
 import * as z from 'zod';
 import { TableSchema } from '@/core/form/table';
 import { writeRows } from '@/core/workspace/write';
@@ -11,9 +12,6 @@ type Props = { params: Promise<{ name: string }> };
 
 const Saving = z.strictObject({ table: TableSchema, from: z.number().int().min(0) });
 const Wanted = z.strictObject({ formulas: z.literal('yes').optional() });
-
-/** A hundred thousand rows of a few columns stay below it. */
-const MOST_BYTES = 32 * 1024 * 1024;
 
 /** The rows as CSV. Cells that a spreadsheet would read as formulas are kept from it, unless `formulas=yes`. */
 export async function GET(request: Request, { params }: Props) {
@@ -37,7 +35,7 @@ export async function GET(request: Request, { params }: Props) {
 export async function PUT(request: Request, { params }: Props) {
   return answer(request, async () => {
     const { name } = await params;
-    const { table, from } = await readBody(request, Saving, MOST_BYTES);
+    const { table, from } = await readBody(request, Saving, TABLE_REQUEST_BYTES);
     if (table.name !== name)
       throw new Refusal(400, `This is the table "${table.name}", not "${name}".`);
     const result = await saveTable(table, from, (await currentPerson()).key);

@@ -1,5 +1,5 @@
+import { CHOSEN_FILE_BYTES } from '@/core/limits';
 import * as z from 'zod';
-import { MOST_BYTES } from '@/core/form/limits';
 import { fileFields, keepFile, readFile } from '@/server/files';
 import { ownFilling } from '@/server/fillings/handing-out';
 import { Refusal } from '@/server/http/refusal';
@@ -36,7 +36,7 @@ export async function POST(request: Request, { params }: Props) {
     const filling = await ownFilling(form, id, await currentPerson());
     if (!fileFields(filling.release.material.form).includes(field))
       throw new Refusal(422, `The form has no field "${field}" that holds files.`);
-    const content = await readBytes(request, MOST_BYTES);
+    const content = await readBytes(request, CHOSEN_FILE_BYTES);
     return Response.json(
       await keepFile({ id, savedAs: filling.savedAs, form }, field, { name, type }, content),
       { status: 201 },

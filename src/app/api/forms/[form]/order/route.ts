@@ -1,10 +1,10 @@
+import { BEHAVIOURS_PER_FORM } from '@/core/limits';
 import * as z from 'zod';
-import { MOST_BEHAVIOURS } from '@/core/workspace/limits';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { behaviourName, orderBehaviours } from '@/server/workspace/behaviours';
 
-const Body = z.strictObject({ order: z.array(z.string()).max(MOST_BEHAVIOURS) });
+const Body = z.strictObject({ order: z.array(z.string()).max(BEHAVIOURS_PER_FORM) });
 
 /** Brings the behaviours into an order; gives the names that changed with it. */
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {

@@ -1,5 +1,5 @@
+import { BEHAVIOUR_CHARACTERS } from '@/core/limits';
 import * as z from 'zod';
-import { MOST_CHARACTERS } from '@/core/workspace/limits';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
@@ -7,7 +7,7 @@ import { behaviourName, removeBehaviour, saveBehaviour } from '@/server/workspac
 import { needForm } from '@/server/workspace/forms';
 
 const Body = z.strictObject({
-  text: z.string().max(MOST_CHARACTERS),
+  text: z.string().max(BEHAVIOUR_CHARACTERS),
   from: z.number().int().min(0),
 });
 

@@ -1,0 +1,116 @@
+/**
+ * Limits on what people, scripts and requests may supply or keep busy, each with its reason. They hold whatever a form
+ * says. What only tunes a piece of code, as the size of a cache, stands with that piece.
+ */
+
+const KIB = 1024;
+const MIB = 1024 * KIB;
+const SECOND = 1000;
+const DAY = 24 * 60 * 60 * SECOND;
+
+// What a workspace holds.
+
+/** Characters of one behaviour. A hundred times what is written by hand; more keeps the checker busy for seconds. */
+export const BEHAVIOUR_CHARACTERS = 500_000;
+/** Behaviours of one form. Each is loaded at every opening, in about 0.1 ms. */
+export const BEHAVIOURS_PER_FORM = 500;
+/** Characters of a behaviour's file name: with folder and form it stays below what file systems take (255). */
+export const BEHAVIOUR_NAME_CHARACTERS = 80;
+/** Characters of a technical name: PostgreSQL cuts names at 63 (manual, 4.1.1), and indexes are named after columns. */
+export const NAME_CHARACTERS = 60;
+/** Characters of a title: what a heading shows on one line or two. */
+export const TITLE_CHARACTERS = 120;
+/** Scenarios of one form. All of them run in about a minute. */
+export const SCENARIOS_PER_FORM = 1000;
+/** Records kept as samples of one form. They try a form out, they fill no archive. */
+export const SAMPLES_PER_FORM = 500;
+/** Columns of a table. More is a spreadsheet turned on its side. */
+export const TABLE_COLUMNS = 500;
+/** Bytes of one file of a workspace: a table of 500,000 rows. */
+export const WORKSPACE_FILE_BYTES = 64 * MIB;
+/** Levels of JSON in a file of a workspace. Definitions need about twelve; readers call themselves once a level. */
+export const FILE_LEVELS = 60;
+/** Levels of JSON in a value that is kept. Fewer than those of a file, which holds values some levels down. */
+export const VALUE_LEVELS = 40;
+/** Levels of a script's syntax tree. Written code stays far below a hundred; a chain of `else if` takes one for each. */
+export const SYNTAX_LEVELS = 1000;
+
+// What is filled in.
+
+/** Rows that one field may hold. More is not filled in by hand, and a rule may look at each. */
+export const ROWS_PER_FIELD = 10_000;
+/** Bytes of one file that is chosen in a form: a scanned document. It is held in memory while it is stored. */
+export const CHOSEN_FILE_BYTES = 10 * MIB;
+/** Files that one filling-in may keep, chosen and chosen again. A filling-in that nobody sends leaves them behind. */
+export const FILES_PER_FILLING = 200;
+/** Steps of one filling-in or scenario. The server replays them at once when the form is sent. */
+export const STEPS_PER_SESSION = 5000;
+/** Milliseconds for which a form that was begun and not sent is kept, on the server and in the browser. */
+export const HALF_FILLED_KEPT = 30 * DAY;
+/** Milliseconds by which a browser's clock may run ahead of the server's: clocks set by hand differ by less. */
+export const CLOCK_AHEAD = 60 * SECOND;
+
+// What a script may do. Fuel ends a run at the same place on every machine; real time only ends what fuel cannot see.
+
+/** Loop rounds and function calls of one run. About 0.2 s in the slowest machine that counts. */
+export const FUEL_PER_RUN = 250_000;
+/** Fuel that going on after an `await` burns: it takes the machine about so many loop rounds. */
+export const FUEL_PER_AWAIT = 50;
+/** How deep functions of a script may call one another. Below what the machine's own stack takes. */
+export const CALL_DEPTH = 100;
+/** How often one handler or rule may run within a step, unless the form says otherwise: more is a circle. */
+export const RUNS_PER_STEP = 100;
+/** The most that a form may allow instead: it ends long before the time for a step does. */
+export const RUNS_AT_MOST = 10_000;
+/** Submissions that scripts may ask for, one after the other, in one step of a person's: more is a circle. */
+export const SUBMISSIONS_PER_STEP = 10;
+/** Calls of services that may wait at once in one session. */
+export const CALLS_WAITING = 1000;
+/** The longest that `after` waits, in milliseconds: no form stays open for longer than a day. */
+export const AFTER_AT_MOST = DAY;
+/** Milliseconds on the session's clock for which a submission or a turn of pages waits for open runs. */
+export const SUBMIT_WAITS = 30 * SECOND;
+/** Milliseconds after which a service answers that says nothing else: a usual answer over a network. */
+export const USUAL_DELAY = 300;
+/** Characters of what a script throws or says; longer texts drown what shows them. */
+export const SAID_CHARACTERS = 2000;
+/** Bytes of a machine's memory: what scripts hold, and the little that runs beside them. */
+export const MACHINE_BYTES = 96 * MIB;
+/** Bytes of a machine's stack. More lets deeply nested data overflow the host's own. */
+export const MACHINE_STACK_BYTES = 128 * KIB;
+/** Real milliseconds of one run where the machine still answers; fuel comes long before. */
+export const RUN_MILLISECONDS = 1200;
+/** Real milliseconds for checking one text against a pattern: honest ones take a thousandth of it. */
+export const PATTERN_MILLISECONDS = 250;
+
+// What a request may bring or ask for.
+
+/** Bytes of a request's body, unless it says otherwise. A filled-in form of thousands of steps stays far below it. */
+export const REQUEST_BYTES = 2 * MIB;
+/** Bytes of a request that brings a table: 100,000 rows as CSV. */
+export const TABLE_REQUEST_BYTES = 32 * MIB;
+/** Bytes that browsers go on sending once a page is left: 64 KiB in all (Fetch standard, keepalive), less a little. */
+export const LEAVING_BYTES = 60 * KIB;
+/** Letters that a search of records needs: shorter texts are in nearly every record. */
+export const SEARCH_LETTERS = 3;
+
+// What is shown at once; where there is more, it is said so.
+
+/** Records on a page of a list: loaded in a tenth of a second, scrolled in a minute. */
+export const RECORDS_PER_PAGE = 100;
+/** Records that are counted for a list. Counting more costs more than it tells. */
+export const RECORDS_COUNTED = 10_000;
+/** Records that are counted for each form on the page of forms, which counts for all of them. */
+export const RECORDS_COUNTED_PER_FORM = 1000;
+/** Newest records offered to try a form with. */
+export const RECORDS_ON_BENCH = 50;
+/** Records in a list within a form; the whole list is a page of its own. */
+export const CHILD_RECORDS = 50;
+/** Revisions in a history. */
+export const REVISIONS_SHOWN = 100;
+/** Removed forms that are offered to be restored. */
+export const REMOVED_FORMS = 20;
+/** Hits of a search in all scripts. Who gets more has to search for something else. */
+export const SEARCH_HITS = 500;
+/** Errors of one file that are named: whoever mends those reads it anew. */
+export const ERRORS_PER_FILE = 200;
