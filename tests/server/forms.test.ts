@@ -15,7 +15,11 @@ import {
   renameForm,
   restoreForm,
 } from '../../src/server/workspace/forms';
-import { readOverview, readRemovedForms } from '../../src/server/workspace/overview';
+import {
+  readOverview,
+  readRecordCounts,
+  readRemovedForms,
+} from '../../src/server/workspace/overview';
 import { workspaceProblems } from '../../src/server/workspace/problems';
 import {
   readBehaviours,
@@ -39,6 +43,19 @@ const says = (work: Promise<unknown>) =>
     () => 'done',
     (caught: unknown) => (caught as Error).message,
   );
+
+test('records are counted for each form, as the page of forms counts them', async () => {
+  const overview = await readOverview();
+  expect(await readRecordCounts()).toEqual(
+    overview.map(({ name, title, records, release }) => ({
+      name,
+      title,
+      records,
+      released: release !== null,
+    })),
+  );
+  expect(overview.some(({ records }) => records.count > 0)).toBe(true);
+});
 
 test('what changed since the release: nothing, then what was changed, whoever changed it', async () => {
   expect((await rowOf('berth_visit')).release).toBeNull();

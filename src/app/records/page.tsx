@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { readOverview } from '@/server/workspace/overview';
+import { readRecordCounts } from '@/server/workspace/overview';
 import { readHead } from '@/server/workspace/read';
 import { RecordCounts } from '@/ui/records/record-counts';
 
@@ -7,6 +7,6 @@ export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Records' };
 
 export default async function Page() {
-  const [head, forms] = await Promise.all([readHead(), readOverview()]);
+  const [head, forms] = await Promise.all([readHead(), readRecordCounts()]);
   return <RecordCounts workspace={head.title} forms={forms} />;
 }

@@ -41,6 +41,14 @@ export function changesBetween(released: Parts, now: Parts): Changes {
   };
 }
 
+/** Records of a form, counted as far as a page of forms counts. */
+export interface RecordsOfForm {
+  name: string;
+  title: string;
+  records: { count: number; more: boolean };
+  released: boolean;
+}
+
 export interface FormRow {
   name: string;
   title: string;

@@ -8,6 +8,7 @@ import {
   RELEASED,
   type FormRow,
   type Parts,
+  type RecordsOfForm,
   type RemovedForm,
 } from '../../core/workspace/overview';
 import { database } from '../database';
@@ -38,12 +39,35 @@ type Row = z.infer<typeof Row>;
 /** What scenario results of a form depend on, in a word: the revisions of its own documents and of those all forms share. */
 const STATE = sql`md5(concat((select string_agg(d.id || ':' || d.revision, ',' order by d.id) from document d where d.content is not null and (d.form = f.name and d.kind <> 'head' or d.form = '' and d.kind in ('table', 'service', 'head') or d.id = f.id))))`;
 
+const COUNTED = sql`(select count(*)::int from (select 1 from record r where r.form = f.name limit ${RECORDS_COUNTED_PER_FORM + 1}) as counted)`;
+
+const CountRow = Row.pick({ name: true, title: true, records: true }).extend({
+  released: z.boolean(),
+});
+
+const asCount = (records: number) => ({
+  count: Math.min(records, RECORDS_COUNTED_PER_FORM),
+  more: records > RECORDS_COUNTED_PER_FORM,
+});
+
+/** How many records each form has. */
+export async function readRecordCounts(): Promise<RecordsOfForm[]> {
+  const { rows } = await database().execute(sql`
+    select f.name, f.content ->> 'title' as title, ${COUNTED} as records,
+      exists (select 1 from release where release.form = f.name) as released
+    from document f where f.kind = 'form' and f.content is not null order by f.name`);
+  return z
+    .array(CountRow)
+    .parse(rows)
+    .map((row) => ({ ...row, records: asCount(row.records) }));
+}
+
 export async function readOverview(): Promise<FormRow[]> {
   const { rows } = await database().execute(sql`
     select f.name, f.content ->> 'title' as title, f.revision,
       (select count(*)::int from document d where d.kind = 'behaviour' and d.form = f.name and d.content is not null) as behaviours,
       (select count(*)::int from document d where d.kind = 'scenario' and d.form = f.name and d.content is not null) as scenarios,
-      (select count(*)::int from (select 1 from record r where r.form = f.name limit ${RECORDS_COUNTED_PER_FORM + 1}) as counted) as records,
+      ${COUNTED} as records,
       ${STATE} as state, s.passed, s.failed, s.of as run_of, s.at as run_at, c.errors, c.warnings, c.of as check_of,
       n.number as release, n.created_at as released_at, n.made_of, t.saved_at as touched_at, t.saved_by as touched_by
     from document f
@@ -81,10 +105,7 @@ function asFormRow(row: Row, now: ReadonlyMap<string, Parts>): FormRow {
       row.errors === null
         ? null
         : { errors: row.errors, warnings: row.warnings!, current: row.check_of === state },
-    records: {
-      count: Math.min(records, RECORDS_COUNTED_PER_FORM),
-      more: records > RECORDS_COUNTED_PER_FORM,
-    },
+    records: asCount(records),
     release:
       row.release === null
         ? null

@@ -7,7 +7,8 @@ import { readHeader } from '@/core/language/header';
 import type { Diagnostic } from '@/core/language/service';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { linesOf } from '@/core/tape/lines';
-import { Button, Line, Notice } from '../kit';
+import { ConflictNotice, SavingLine } from '../draft/saving';
+import { Button, Line } from '../kit';
 import { lazily } from '../lazily';
 import type { BenchStore } from './store';
 import type { Behaviour, BenchState } from './state';
@@ -150,18 +151,18 @@ export function Code({
     <>
       {saving.state === 'conflict' && (
         <Box p="10px" borderBottomWidth="1px" borderColor="line">
-          <Notice tone="warning">
-            {saving.theirs.revision === 0
-              ? 'Somebody else removed or moved this behaviour meanwhile. What you typed is in the editor.'
-              : 'Somebody else saved this behaviour meanwhile. Yours is in the editor, theirs is below. Nothing is overwritten until you choose.'}
-            <Flex gap="8px" mt="6px">
-              <Button onClick={() => bench.settleConflict(behaviour.name, 'mine')}>
-                {saving.theirs.revision === 0 ? 'Keep mine as a new one' : 'Keep mine'}
-              </Button>
-              <Button onClick={() => bench.settleConflict(behaviour.name, 'theirs')}>
-                {saving.theirs.revision === 0 ? 'Let it go' : 'Take theirs'}
-              </Button>
-            </Flex>
+          <ConflictNotice
+            {...(saving.theirs.revision === 0
+              ? {
+                  says: 'Somebody else removed or moved this behaviour meanwhile. What you typed is in the editor.',
+                  mine: 'Keep mine as a new one',
+                  theirs: 'Let it go',
+                }
+              : {
+                  says: 'Somebody else saved this behaviour meanwhile. Yours is in the editor, theirs is below. Nothing is overwritten until you choose.',
+                })}
+            onSettle={(take) => bench.settleConflict(behaviour.name, take)}
+          >
             {saving.theirs.revision > 0 && (
               <chakra.pre
                 aria-label="Their version"
@@ -177,7 +178,7 @@ export function Code({
                 {saving.theirs.content}
               </chakra.pre>
             )}
-          </Notice>
+          </ConflictNotice>
         </Box>
       )}
       <Box flex="1" minH={0}>
@@ -238,15 +239,7 @@ export function Code({
           >
             History
           </Button>
-          <chakra.span whiteSpace="nowrap" color={saving.state === 'unsaved' ? 'bad' : 'soft'}>
-            {saving.state === 'saved'
-              ? `saved, revision ${behaviour.revision}`
-              : saving.state === 'waiting'
-                ? 'saving…'
-                : saving.state === 'conflict'
-                  ? 'two versions'
-                  : `not saved: ${saving.says} Tried again on its own.`}
-          </chakra.span>
+          <SavingLine saving={saving} saved={`saved, revision ${behaviour.revision}`} />
         </Flex>
       </Box>
       <Window open={renaming !== null} onClose={() => setRenaming(null)} size="sm">

@@ -9,7 +9,7 @@ import { GridComponent, TooltipComponent } from 'echarts/components';
 import { init, use, type ECharts } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { FormMap } from '@/core/language/map';
+import type { FormMap, MapArrow } from '@/core/language/map';
 import { Tape } from '@/core/tape/tape';
 import { Button, Mono } from '../kit';
 import { COLUMNS, HEIGHT, layOut, steeredOnTape, WIDTH, type Drawn } from './map-layout';
@@ -49,6 +49,14 @@ export function MapPane({ bench }: { bench: BenchStore }) {
   if (map.behaviours.length === 0)
     return <Box p="14px">No behaviour is on, so there is nothing to draw yet.</Box>;
   const titleOf = (name: string) => map.behaviours.find((one) => one.name === name)?.title ?? name;
+  const behavioursAt = (of: string, arrows: readonly MapArrow[]) =>
+    arrows
+      .filter((arrow) => arrow.part === of)
+      .map((arrow) => ({
+        key: arrow.behaviour,
+        text: `${titleOf(arrow.behaviour)}: ${arrow.aspects.join(', ')}`,
+        go: () => bench.choose(arrow.behaviour),
+      }));
   const part = chosen?.startsWith('part:') === true ? chosen.slice(5) : null;
   const behaviour = chosen?.startsWith('behaviour:') === true ? chosen.slice(10) : null;
   return (
@@ -103,26 +111,8 @@ export function MapPane({ bench }: { bench: BenchStore }) {
                 Show it in the live form
               </Button>
             )}
-            <Said
-              what="steered by"
-              items={map.steers
-                .filter((arrow) => arrow.part === part)
-                .map((arrow) => ({
-                  key: arrow.behaviour,
-                  text: `${titleOf(arrow.behaviour)}: ${arrow.aspects.join(', ')}`,
-                  go: () => bench.choose(arrow.behaviour),
-                }))}
-            />
-            <Said
-              what="read by"
-              items={map.reads
-                .filter((arrow) => arrow.part === part)
-                .map((arrow) => ({
-                  key: arrow.behaviour,
-                  text: `${titleOf(arrow.behaviour)}: ${arrow.aspects.join(', ')}`,
-                  go: () => bench.choose(arrow.behaviour),
-                }))}
-            />
+            <Said what="steered by" items={behavioursAt(part, map.steers)} />
+            <Said what="read by" items={behavioursAt(part, map.reads)} />
             <Said
               what="steered in this session by"
               items={(onTape.get(part) ?? []).map(({ behaviour: by, aspects, line }) => ({

@@ -1,10 +1,11 @@
 'use client';
 /** The left column: the form's parts, and below them the behaviours. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { memo, useEffect, useRef, type ReactNode } from 'react';
+import { memo, useRef, type ReactNode } from 'react';
 import type { Field, Form } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
 import type { Seen } from '@/core/scenario/snapshot';
+import { useInSight } from './use-in-sight';
 
 export interface OutlineProps {
   form: Form;
@@ -40,12 +41,7 @@ export function Outline(props: OutlineProps) {
     />
   );
   // What is asked about, or gone to from the code, comes into sight.
-  useEffect(() => {
-    if (asked !== null)
-      root.current
-        ?.querySelector(`[data-outline="${CSS.escape(asked)}"]`)
-        ?.scrollIntoView({ block: 'nearest' });
-  }, [asked]);
+  useInSight(root, 'outline', asked);
   return (
     <Flex direction="column" height="100%" fontSize="13px" minH={0}>
       {props.tree ?? (

@@ -36,7 +36,7 @@ export function TapePane(props: TapePaneProps) {
       gridTemplateColumns="minmax(0, 1fr)"
       minH={0}
     >
-      <Beads {...props} />
+      <Markers {...props} />
       <Box
         display="grid"
         gridTemplateColumns="minmax(0, 1fr) minmax(300px, 37%)"
@@ -55,7 +55,7 @@ export function TapePane(props: TapePaneProps) {
   );
 }
 
-function Beads(props: TapePaneProps) {
+function Markers(props: TapePaneProps) {
   const { steps, answers, at } = props;
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => {

@@ -8,6 +8,7 @@ import { Button, Notice } from '../kit';
 import { Draft, put, type Saving } from './draft';
 import { forgetLeft, keepUnder, leftUnder, type Left } from './kept';
 import { useLeaving } from './leaving';
+import { ConflictNotice } from './saving';
 
 export interface DraftInUse<T> {
   value: T;
@@ -73,13 +74,10 @@ export function SavingNote<T>({ draft }: { draft: DraftInUse<T> }) {
   if (left !== null) return <LeftNotice at={left.at} what="changes" onTake={draft.takeLeft} />;
   if (saving.state === 'conflict') {
     return (
-      <Notice tone="warning">
-        Somebody else saved this meanwhile. Nothing is overwritten until you choose.
-        <Flex gap="8px" mt="4px">
-          <Button onClick={() => draft.settle('mine')}>Keep mine</Button>
-          <Button onClick={() => draft.settle('theirs')}>Take theirs</Button>
-        </Flex>
-      </Notice>
+      <ConflictNotice
+        says="Somebody else saved this meanwhile. Nothing is overwritten until you choose."
+        onSettle={draft.settle}
+      />
     );
   }
   if (saving.state === 'unsaved') {

@@ -25,8 +25,8 @@ const ChildRecordsList = lazily<ChildListProps>(() =>
 const NOTHING = {};
 
 interface FilledFormProps extends HandedOut {
-  /** It stands over the form it was opened from. */
-  over?: boolean;
+  /** How many forms it stands over: the one it was opened from, and those that one was opened from. */
+  depth?: number;
   related: Record<string, RelatedRecords>;
   onChanged?: (changed: boolean) => void;
   /** Stands over a parent: what was saved, and what it asks to be set there. */
@@ -35,7 +35,7 @@ interface FilledFormProps extends HandedOut {
 
 /** The form itself, with all that is said above it. */
 export function FilledForm(props: FilledFormProps) {
-  const { material, handout } = props;
+  const { material, handout, depth = 0 } = props;
   const { form } = material;
   const { opening } = handout;
   const session = useSession(material, handout);
@@ -55,7 +55,7 @@ export function FilledForm(props: FilledFormProps) {
     if (sheet.current?.contains(document.activeElement) === true)
       (document.activeElement as HTMLElement).blur();
   };
-  useLeaving({ flush, unsaved: () => unsaved && props.over !== true });
+  useLeaving({ flush, unsaved: () => unsaved && depth === 0 });
   async function takeLeft(take: boolean): Promise<void> {
     const lost = await session.takeLeft(take);
     if (lost > 0)
@@ -116,6 +116,7 @@ export function FilledForm(props: FilledFormProps) {
   const drawList = (list: ChildList) => (
     <ChildRecordsList
       list={list}
+      depth={depth}
       related={related[list.name]}
       tables={material.tables}
       record={opening.record?.id ?? null}
@@ -144,7 +145,7 @@ export function FilledForm(props: FilledFormProps) {
             ) : (
               <FormSheet
                 form={form}
-                over={props.over === true}
+                depth={depth}
                 tables={material.tables}
                 seen={seen}
                 zone={opening.zone ?? 'UTC'}
@@ -192,7 +193,7 @@ export function FilledForm(props: FilledFormProps) {
               <FilledForm
                 key={child.handout.ticket}
                 {...child}
-                over
+                depth={depth + 1}
                 related={NOTHING}
                 onSaved={(_, toParent) => void childSaved(toParent)}
               />

@@ -9,6 +9,7 @@ import type { Table } from '@/core/form/table';
 import type { FormRecords } from '@/core/scenario/opening';
 import { useDates } from '../dates';
 import { Button, Cell, countInWords } from '../kit';
+import { idOf } from './field-block';
 
 /** The newest records that refer to one, and how many there are. */
 export interface RelatedRecords extends FormRecords {
@@ -17,6 +18,8 @@ export interface RelatedRecords extends FormRecords {
 
 export interface ChildListProps {
   list: ChildList;
+  /** How many sheets the one that it is in stands over. */
+  depth?: number;
   related: RelatedRecords | undefined;
   tables: readonly Table[];
   /** Null while the record is not saved: then nothing can refer to it. */
@@ -25,7 +28,9 @@ export interface ChildListProps {
   onOpen: (record: string) => void;
 }
 
-export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen }: ChildListProps) {
+export function ChildRecordsList(props: ChildListProps) {
+  const { list, related, tables, record, onAdd, onOpen } = props;
+  const note = `${idOf(list.name, props.depth)}-unsaved`;
   const fields =
     related === undefined
       ? []
@@ -52,14 +57,14 @@ export function ChildRecordsList({ list, related, tables, record, onAdd, onOpen 
         <Button
           ml="auto"
           disabled={record === null}
-          aria-describedby={record === null ? `${list.name}-unsaved` : undefined}
+          aria-describedby={record === null ? note : undefined}
           onClick={onAdd}
         >
           Add to {list.title.toLowerCase()}
         </Button>
       </Flex>
       {record === null && (
-        <chakra.p id={`${list.name}-unsaved`} color="soft" fontSize="12.5px">
+        <chakra.p id={note} color="soft" fontSize="12.5px">
           This record has to be saved first: what is added here refers to it.
         </chakra.p>
       )}

@@ -20,7 +20,7 @@ export interface Spot {
 
 export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
   const { field, name, state } = spot;
-  const id = idOf(name, props.over);
+  const id = idOf(name, props.depth);
   return (
     <Box flex="1" minW={0} my="4px" data-part={name} data-asked={props.asked === name || undefined}>
       <Flex gap="8px" fontSize="12.5px" lineHeight="18px" align="baseline">
@@ -64,7 +64,7 @@ export function FieldBlock({ spot, ...props }: SheetProps & { spot: Spot }) {
 /** The input alone, as the cells of a grid have it. `label` names it where no label stands beside it. */
 export function SpotInput({ spot, label, ...props }: SheetProps & { spot: Spot; label?: string }) {
   const { field, name, address, state } = spot;
-  const id = idOf(name, props.over);
+  const id = idOf(name, props.depth);
   const wrong = state.problem ?? state.fault ?? null;
   const notes = [
     wrong !== null && `${id}-wrong`,
@@ -131,7 +131,7 @@ export function Warning({ id, children }: { id?: string; children: string }) {
 /** What is wrong, what is worth a warning, what is waited for, what came with the record, the hint and the help. */
 export function SpotNotes({ spot, brief, ...props }: SheetProps & { spot: Spot; brief?: boolean }) {
   const { field, name, state } = spot;
-  const id = idOf(name, props.over);
+  const id = idOf(name, props.depth);
   const wrong = state.problem ?? state.fault ?? null;
   const calls = props.seen.waiting
     .filter((run) => run.part === name)
@@ -234,9 +234,9 @@ export function Name({
   );
 }
 
-/** The id of an input; a sheet that stands over another one has ids of its own. */
-export function idOf(name: string, over = false): string {
-  return `${over ? 'over-' : ''}field-${name.replace(/[#.]/g, '-')}`;
+/** The id of what belongs to a part; a sheet that stands over others has ids of its own. */
+export function idOf(part: string, depth = 0): string {
+  return `${'over-'.repeat(depth)}field-${part.replace(/[#.]/g, '-')}`;
 }
 
 /** Fields of several inputs are named as a group, not by one of them. */

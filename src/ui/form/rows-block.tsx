@@ -119,7 +119,7 @@ export function RowsBlock(props: RowsProps) {
   };
 
   const items = virtual.getVirtualItems();
-  const id = idOf(field.name, props.over);
+  const id = idOf(field.name, props.depth);
   const hint = { field, name: field.name, address: field.name, state } satisfies Spot;
   return (
     <Box ref={root} flex="1" minW={0} my="4px" data-part={field.name} onKeyDown={onKeyDown}>

@@ -39,8 +39,8 @@ export interface SheetProps {
   zone?: string;
   listens: { input: readonly string[]; focus: readonly string[]; blur: readonly string[] };
   onStep: (step: Step) => void;
-  /** It stands over another sheet, whose ids are taken. */
-  over?: boolean;
+  /** How many sheets it stands over, whose ids are taken; none unless said. */
+  depth?: number;
   /** Nothing can be entered now. */
   frozen?: boolean;
   names?: boolean;
@@ -240,10 +240,7 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
   if (!state?.onScreen) return section.keepsSpace ? <Box height="60px" aria-hidden /> : null;
   const buttons = (props.form.buttons ?? []).filter((button) => button.section === section.name);
   return (
-    <chakra.section
-      aria-labelledby={`${props.over === true ? 'over-' : ''}section-${section.name}`}
-      data-part={section.name}
-    >
+    <chakra.section aria-labelledby={idOf(section.name, props.depth)} data-part={section.name}>
       <Row {...props} note={props.margin && <Box pt="11px">{props.margin(section.name)}</Box>}>
         <Flex
           mt="10px"
@@ -254,11 +251,7 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
           align="baseline"
           gap="8px"
         >
-          <chakra.h3
-            id={`${props.over === true ? 'over-' : ''}section-${section.name}`}
-            fontSize="13.5px"
-            fontWeight={620}
-          >
+          <chakra.h3 id={idOf(section.name, props.depth)} fontSize="13.5px" fontWeight={620}>
             {section.title}
           </chakra.h3>
           {props.names && <Name {...props} part={section.name} />}
@@ -384,11 +377,11 @@ function TrackBar({ track, ...props }: SheetProps & { track: Track }) {
   const at = track.stages.findIndex((stage) => stage.key === state.stage);
   return (
     <Row {...props} note={props.margin && <Box pt="10px">{props.margin(track.name)}</Box>}>
-      <Flex mt="8px" align="center" gap="8px" data-part={track.name}>
+      <Flex mt="8px" align="center" gap="2px 8px" wrap="wrap" data-part={track.name}>
         <chakra.ol
           aria-label={track.title}
           display="flex"
-          flex="1"
+          flex="1 1 100%"
           listStyleType="none"
           borderWidth="1px"
           borderColor="line"

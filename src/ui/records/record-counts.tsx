@@ -1,7 +1,7 @@
 'use client';
 /** Which forms have records. */
 import { Box } from '@chakra-ui/react';
-import type { FormRow } from '@/core/workspace/overview';
+import type { RecordsOfForm } from '@/core/workspace/overview';
 import { Cell, countInWords, ListTable, TextLink } from '../kit';
 import { PageHead } from '../page-head';
 
@@ -10,7 +10,7 @@ export function RecordCounts({
   forms,
 }: {
   workspace: string;
-  forms: readonly Pick<FormRow, 'name' | 'title' | 'records' | 'release'>[];
+  forms: readonly RecordsOfForm[];
 }) {
   return (
     <>
@@ -23,7 +23,7 @@ export function RecordCounts({
           </Box>
         ) : (
           <ListTable caption="Records by form" heads={['Form', 'Records', 'New record']}>
-            {forms.map(({ name, title, records, release }) => (
+            {forms.map(({ name, title, records, released }) => (
               <tr key={name}>
                 <Cell>
                   <TextLink href={`/records/${name}`} strong>
@@ -32,12 +32,12 @@ export function RecordCounts({
                 </Cell>
                 <Cell>{countInWords(records)}</Cell>
                 <Cell>
-                  {release === null ? (
+                  {released ? (
+                    <TextLink href={`/fill/${name}`}>Fill in</TextLink>
+                  ) : (
                     <>
                       no release yet · <TextLink href={`/bench/${name}`}>go to the bench</TextLink>
                     </>
-                  ) : (
-                    <TextLink href={`/fill/${name}`}>Fill in</TextLink>
                   )}
                 </Cell>
               </tr>

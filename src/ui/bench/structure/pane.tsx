@@ -8,6 +8,7 @@ import { fieldsOf } from '@/core/form/fields';
 import { newDefinition, targetFor } from '@/core/structure/adding';
 import { editedSoundly } from '@/core/structure/checked-edit';
 import { nameFor, namesTaken } from '@/core/structure/edit';
+import { ConflictNotice, SavingLine } from '../../draft/saving';
 import { Button, Line, Mono, Notice, Select } from '../../kit';
 import type { BenchStore } from '../store';
 import { Definition } from './definition';
@@ -64,13 +65,10 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
       )}
       {saving.state === 'conflict' && (
         <Box px="14px" pt="6px">
-          <Notice tone="warning">
-            Somebody else changed the structure meanwhile. Nothing is overwritten until you choose.
-            <Flex gap="8px" mt="6px">
-              <Button onClick={() => bench.settleStructure('mine')}>Keep mine</Button>
-              <Button onClick={() => bench.settleStructure('theirs')}>Take theirs</Button>
-            </Flex>
-          </Notice>
+          <ConflictNotice
+            says="Somebody else changed the structure meanwhile. Nothing is overwritten until you choose."
+            onSettle={bench.settleStructure}
+          />
         </Box>
       )}
       <Box
@@ -100,15 +98,9 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
         role="status"
       >
         <span>{fields === 1 ? '1 field' : `${fields} fields`}</span>
-        <chakra.span ml="auto" color={saving.state === 'unsaved' ? 'bad' : 'soft'}>
-          {saving.state === 'saved'
-            ? 'structure saved'
-            : saving.state === 'waiting'
-              ? 'saving…'
-              : saving.state === 'conflict'
-                ? 'two versions'
-                : `not saved: ${saving.says} Tried again on its own.`}
-        </chakra.span>
+        <Box ml="auto">
+          <SavingLine saving={saving} saved="structure saved" />
+        </Box>
       </Flex>
     </Flex>
   );

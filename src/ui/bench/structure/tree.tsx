@@ -3,13 +3,14 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import { useStore } from 'zustand';
 import { dropTarget, itemsOf, type Item } from '@/core/structure/tree';
 import { Button } from '../../kit';
 import { Caption } from '../outline';
 import { SortableList } from '../sortable-list';
 import type { BenchStore } from '../store';
+import { useInSight } from '../use-in-sight';
 
 export function StructureTree({ bench }: { bench: BenchStore }) {
   const { structure, material } = useStore(bench.store);
@@ -22,12 +23,7 @@ export function StructureTree({ bench }: { bench: BenchStore }) {
     if (target !== null) bench.editStructure({ do: 'move', part, ...target });
   };
   // What is chosen elsewhere, or was just added, comes into sight.
-  useEffect(() => {
-    if (selected !== null)
-      root.current
-        ?.querySelector(`[data-item="${globalThis.CSS.escape(selected)}"]`)
-        ?.scrollIntoView({ block: 'nearest' });
-  }, [selected]);
+  useInSight(root, 'item', selected);
   return (
     <Box
       ref={root}
