@@ -19,7 +19,7 @@ import type { Seen } from '@/core/scenario/snapshot';
 import type { Step } from '@/core/session/step';
 import { Button, Notice } from '../kit';
 import { useAnnouncements, useKeptFocus } from './attention';
-import { FieldBlock, Name } from './field-block';
+import { FieldBlock, idOf, Name } from './field-block';
 import { columnsOf, linesOf } from './lines';
 
 import { lazily } from '../lazily';
