@@ -6,9 +6,15 @@ export default defineConfig({
     env: { TZ: 'UTC' },
     // There to end what hangs; a loaded machine is slow at honest work too.
     testTimeout: 300_000,
+    // All cores: left to itself Vitest keeps one back, which is half of a machine with two.
+    maxWorkers: '100%',
     projects: [
-      { extends: true, test: { name: 'unit', include: ['src/**/*.test.ts'] } },
-      { extends: true, test: { name: 'conformance', include: ['tests/conformance/**/*.test.ts'] } },
+      // The core keeps nothing from one test to the next, so that its files share what they load.
+      { extends: true, test: { name: 'unit', include: ['src/**/*.test.ts'], isolate: false } },
+      {
+        extends: true,
+        test: { name: 'conformance', include: ['tests/conformance/**/*.test.ts'], isolate: false },
+      },
       { extends: true, test: { name: 'command line', include: ['tests/cli/**/*.test.ts'] } },
       // Against the app as it runs; see scripts/attack.mjs.
       {
