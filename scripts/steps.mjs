@@ -184,15 +184,31 @@ export function makeFolder(path) {
 
 /** Puts the database back to empty, so that browser tests meet the demo as it is. */
 export function dropAll(url) {
+  query(
+    url,
+    'drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public',
+  );
+}
+
+/** Copies a database that nobody uses to one of another name. */
+export function copyDatabase(url, name) {
+  const admin = new URL(url);
+  const from = admin.pathname.slice(1);
+  admin.pathname = '/postgres';
+  query(admin.href, `drop database if exists ${name} with (force)`);
+  query(admin.href, `create database ${name} template ${from}`);
+}
+
+function query(url, text) {
   const result = spawnSync(
     'node',
     [
       '-e',
-      "import('pg').then(async ({ default: { Client } }) => { const c = new Client({ connectionString: process.env.URL }); await c.connect(); await c.query('drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public'); await c.end(); })",
+      "import('pg').then(async ({ default: { Client } }) => { const c = new Client({ connectionString: process.env.URL }); await c.connect(); await c.query(process.env.QUERY); await c.end(); })",
     ],
-    { cwd: root, env: { ...process.env, URL: url }, stdio: 'inherit' },
+    { cwd: root, env: { ...process.env, URL: url, QUERY: text }, stdio: 'inherit' },
   );
-  if (result.status !== 0) fail('the test database could not be emptied.');
+  if (result.status !== 0) fail(`the test database does not do this: ${text}`);
 }
 
 /** Waits until the app answers. */

@@ -1,22 +1,7 @@
 /** Release, fill, record: what the people meet for whom the forms are made. */
-import { AxeBuilder } from '@axe-core/playwright';
-import { OWN } from '../support/chromium';
-import { expect, test, type Page } from '@playwright/test';
+import { beSomebody, expect, OWN, seriousOn, test, visited } from './workspace';
 
-test.describe.configure({ mode: 'serial' });
-
-async function seriousOn(page: Page): Promise<unknown[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
-}
-
-async function beSomebody(page: Page, key: string): Promise<void> {
-  expect((await page.request.post('/api/person', { headers: OWN, data: { key } })).status()).toBe(
-    204,
-  );
-}
+test.use({ file: 'fill' });
 
 test('a form without a release cannot be filled in and says so', async ({ page }) => {
   const made = await page.request.post('/api/forms', {
@@ -106,23 +91,24 @@ test('a record is opened again, changed and saved; one saved meanwhile is a conf
   context,
 }) => {
   await beSomebody(page, 'mira');
+  const id = await visited(page.request);
   await page.goto('/records/berth_visit');
-  await page.getByRole('link', { name: '7', exact: true }).click();
+  await page.getByRole('link', { name: id, exact: true }).click();
   await expect(page.locator('#field-vessel')).toHaveValue('Aurelle');
   const other = await context.newPage();
-  await other.goto('/fill/berth_visit?record=7');
+  await other.goto(`/fill/berth_visit?record=${id}`);
   await other.locator('#field-vessel').fill('Aurelle II');
   await other.keyboard.press('Tab');
   await other.getByRole('button', { name: 'Save' }).click();
-  await expect(other.getByText('Saved as record 7')).toBeVisible();
+  await expect(other.getByText(`Saved as record ${id}`)).toBeVisible();
   await page.locator('#field-vessel').fill('Aurelle III');
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('row', { name: 'Vessel Aurelle III Aurelle II' })).toBeVisible();
   await page.getByRole('button', { name: 'Save mine over it' }).click();
-  await expect(page.getByText('Saved as record 7')).toBeVisible();
+  await expect(page.getByText(`Saved as record ${id}`)).toBeVisible();
   await page.goto('/bench/berth_visit');
-  await page.getByLabel('Which record').selectOption('7');
+  await page.getByLabel('Which record').selectOption(id);
   await expect(page.locator('#field-vessel')).toHaveValue('Aurelle III');
 });
 

@@ -1,14 +1,8 @@
 /** The workspace as a whole: a form from its title to its first option, keys changed everywhere, copies, removal and its undo. */
-import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
-import { OWN } from '../support/chromium';
+import type { Page } from '@playwright/test';
+import { beSomebody, copyOf, expect, seriousOn, test } from './workspace';
 
-async function seriousOn(page: Page): Promise<unknown[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
-}
+test.use({ file: 'forms' });
 
 const focused = (page: Page) =>
   page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
@@ -73,7 +67,7 @@ test('a new form begins in Structure at its first label; options are typed one a
 test('a key in use is changed everywhere after a look, with the steps kept, and back', async ({
   page,
 }) => {
-  await page.goto('/bench/berth_visit');
+  await page.goto(`/bench/${await copyOf(page.request, 'berth_visit')}`);
   await page.selectOption('#field-pilot_choice', 'own');
   await page.getByRole('tab', { name: 'Structure' }).click();
   const part = page.getByRole('region', { name: 'The part chosen' });
@@ -136,10 +130,8 @@ test('the page of forms: copied, renamed, removed and back; sorted and searched;
   ).toBeVisible();
 });
 
-test('from anywhere to everywhere', async ({ page, request }) => {
-  expect((await request.post('/api/person', { headers: OWN, data: { key: 'mira' } })).ok()).toBe(
-    true,
-  );
+test('from anywhere to everywhere', async ({ page }) => {
+  await beSomebody(page, 'mira');
   await page.goto('/bench/vessel');
   for (const section of ['Records', 'Tables', 'Services', 'People', 'Problems', 'Forms']) {
     await page

@@ -1,15 +1,9 @@
 /** Rows, pages, search, files, parent and child: the larger parts of a form as people and developers meet them. */
 import { createHash } from 'node:crypto';
-import { AxeBuilder } from '@axe-core/playwright';
-import { OWN } from '../support/chromium';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+import { beSomebody, copyOf, expect, OWN, seriousOn, test, visited } from './workspace';
 
-async function seriousOn(page: Page): Promise<unknown[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
-}
+test.use({ file: 'kinds' });
 
 /** Answers what a visit opened from a vessel still asks for. */
 async function fillVisit(visit: Locator | Page): Promise<void> {
@@ -21,13 +15,7 @@ async function fillVisit(visit: Locator | Page): Promise<void> {
   await visit.locator('[id$="field-pilot_choice"]').selectOption('none');
 }
 
-test.beforeAll(async ({ request }) => {
-  for (const form of ['vessel', 'berth_visit', 'crew_change', 'works_permit'])
-    expect((await request.post(`/api/forms/${form}/releases`, { headers: OWN })).ok()).toBe(true);
-  expect(
-    (await request.post('/api/person', { headers: OWN, data: { key: 'mira' } })).status(),
-  ).toBe(204);
-});
+test.beforeEach(({ page }) => beSomebody(page, 'mira'));
 
 test('rows by keyboard: Enter goes down and adds, arrows go up and down, Alt with an arrow moves, and scripts see each row by itself', async ({
   page,
@@ -68,25 +56,7 @@ test('five thousand rows scroll, and only those in view are drawn', async ({ pag
     weight: 1,
     un_number: i % 7 === 0 ? '1263' : null,
   }));
-  const made = await request.post('/api/fill/berth_visit/submissions', {
-    headers: OWN,
-    data: {
-      values: {
-        vessel: 'Long Haul',
-        vessel_kind: 'coaster',
-        length: 60,
-        draught: 3,
-        contact: 'long@haul.example',
-        arrival: '2031-06-01',
-        departure: '2031-06-02',
-        berth: 'nq1',
-        pilot_choice: 'none',
-        cargo,
-      },
-    },
-  });
-  expect(made.status()).toBe(201);
-  const { id } = (await made.json()) as { id: string };
+  const id = await visited(request, { vessel: 'Long Haul', cargo });
   await page.goto(`/fill/berth_visit?record=${id}`);
   await page.getByRole('button', { name: '2 Cargo and dues' }).click();
   const table = page.getByRole('table', { name: /Cargo on board/ });
@@ -234,7 +204,7 @@ test('a table of ten thousand rows is searched while typing', async ({ page, req
   expect(
     (await request.put('/api/tables/ports', { headers: OWN, data: { table, from: 0 } })).ok(),
   ).toBe(true);
-  await page.goto('/bench/crew_change');
+  await page.goto(`/bench/${await copyOf(request, 'crew_change')}`);
   await expect(page.getByRole('heading', { name: 'Crew change', level: 2 })).toBeVisible();
   await page.getByRole('tab', { name: 'Structure' }).click();
   await page
@@ -263,7 +233,7 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   page,
 }) => {
   test.slow();
-  await page.goto('/bench/waste_declaration');
+  await page.goto(`/bench/${await copyOf(page.request, 'waste_declaration')}`);
   await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible();
   await page.getByRole('tab', { name: 'Structure' }).click();
   const parts = page.getByRole('region', { name: 'Parts in their order' });

@@ -1,12 +1,8 @@
 /** What is typed is never lost: on leaving, after a crash, with two tabs, without a server. */
-import { expect, test, type Page } from '@playwright/test';
-import { OWN } from '../support/chromium';
+import type { Page } from '@playwright/test';
+import { copyOf, expect, test } from './workspace';
 
-test.describe.configure({ mode: 'serial' });
-
-test.beforeAll(async ({ request }) => {
-  expect((await request.post('/api/forms/vessel/releases', { headers: OWN })).ok()).toBe(true);
-});
+test.use({ file: 'trust' });
 
 /** The tab is gone without a word: its process dies, so nothing is told that it is left. */
 async function crash(page: Page): Promise<Page> {
@@ -24,6 +20,15 @@ const cutOff = (page: Page) =>
     route.request().method() === 'GET' ? route.continue() : route.abort(),
   );
 
+/** All that the browser keeps of what is not saved, as text. */
+const KEPT = `new Promise((resolve) => {
+  const opening = indexedDB.open('tavro');
+  opening.onsuccess = () => {
+    const all = opening.result.transaction('unsaved').objectStore('unsaved').getAll();
+    all.onsuccess = () => { opening.result.close(); resolve(JSON.stringify(all.result)); };
+  };
+})`;
+
 async function type(page: Page, text: string): Promise<void> {
   await page.locator('.cm-content').click();
   await page.keyboard.press('Control+End');
@@ -33,13 +38,14 @@ async function type(page: Page, text: string): Promise<void> {
 test('a behaviour typed while the server is out of reach is there again after a crash', async ({
   page,
 }) => {
-  await page.goto('/bench/vessel');
+  const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
+  await page.goto(bench);
   await expect(page.getByText('saved, revision 1')).toBeVisible();
   await cutOff(page);
   await type(page, '// kept by the browser');
   await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
   const next = await crash(page);
-  await next.goto('/bench/vessel');
+  await next.goto(bench);
   await expect(next.getByText('you left changes here that were not saved')).toBeVisible();
   await next.getByRole('button', { name: 'Bring them back' }).click();
   await expect(next.locator('.cm-content')).toContainText('// kept by the browser');
@@ -50,24 +56,27 @@ test('a behaviour typed while the server is out of reach is there again after a 
 });
 
 test('what another tab is typing is offered to nobody', async ({ page, context }) => {
-  await page.goto('/bench/vessel');
+  const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
+  await page.goto(bench);
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await cutOff(page);
   await type(page, '// being typed');
   await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
   const other = await context.newPage();
-  await other.goto('/bench/vessel');
+  await other.goto(bench);
   await expect(other.getByText(/saved, revision/)).toBeVisible();
   await expect(other.getByText('you left changes here')).toHaveCount(0);
   await other.close();
   await page.unroute('**/api/**');
-  await expect(page.getByText('saved, revision 3')).toBeVisible();
+  await expect(page.getByText('saved, revision 2')).toBeVisible();
 });
 
 test('leaving with something unsaved is asked about, and leaving at once saves', async ({
   page,
 }) => {
-  await page.goto('/bench/vessel');
+  const form = await copyOf(page.request, 'vessel');
+  const bench = `/bench/${form}`;
+  await page.goto(bench);
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await cutOff(page);
   await type(page, '// not saved');
@@ -79,9 +88,9 @@ test('leaving with something unsaved is asked about, and leaving at once saves',
   });
   await page.getByRole('link', { name: 'tavro' }).click();
   expect(asked).toContain('Something on this page is not saved');
-  expect(page.url()).toContain('/bench/vessel');
+  expect(page.url()).toContain(bench);
   await page.unroute('**/api/**');
-  await expect(page.getByText('saved, revision 4')).toBeVisible();
+  await expect(page.getByText('saved, revision 2')).toBeVisible();
   await type(page, ' and gone at once');
   await page.getByRole('link', { name: 'tavro' }).click();
   await expect(page).toHaveURL(/\/$/);
@@ -89,7 +98,7 @@ test('leaving with something unsaved is asked about, and leaving at once saves',
     .poll(async () =>
       JSON.stringify(
         await (
-          await page.request.get('/api/forms/vessel/behaviours/10-register.ts/revisions')
+          await page.request.get(`/api/forms/${form}/behaviours/10-register.ts/revisions`)
         ).json(),
       ),
     )
@@ -97,7 +106,8 @@ test('leaving with something unsaved is asked about, and leaving at once saves',
 });
 
 test('a text over 64 KiB is saved', async ({ page }) => {
-  await page.goto('/bench/vessel');
+  const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
+  await page.goto(bench);
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await page.locator('.cm-content').click();
   await page.keyboard.press('Control+End');
@@ -113,7 +123,7 @@ test('a text over 64 KiB is saved', async ({ page }) => {
 test('a title that kept the compiler busy for ever is typed, and everything goes on', async ({
   page,
 }) => {
-  await page.goto('/bench/crew_change');
+  await page.goto(`/bench/${await copyOf(page.request, 'crew_change')}`);
   await expect(page.getByText('no problems', { exact: true })).toBeVisible();
   await type(page, '\n/** Follow-ups of a visit');
   await expect(page.getByText(/× line/)).toBeVisible();
@@ -126,10 +136,11 @@ test('a tab that does not know of another order makes no behaviour anew', async 
   page,
   context,
 }) => {
-  await page.goto('/bench/works_permit');
+  const form = await copyOf(page.request, 'works_permit');
+  await page.goto(`/bench/${form}`);
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   const other = await context.newPage();
-  await other.goto('/bench/works_permit');
+  await other.goto(`/bench/${form}`);
   await expect(other.getByText(/saved, revision/)).toBeVisible();
   const second = page
     .getByRole('region', { name: 'Behaviours' })
@@ -147,7 +158,7 @@ test('a tab that does not know of another order makes no behaviour anew', async 
       async () =>
         (
           await other.request
-            .get(`/api/forms/works_permit/behaviours/${name}/revisions`)
+            .get(`/api/forms/${form}/behaviours/${name}/revisions`)
             .then((response) => response.json() as Promise<unknown[]>)
         ).length,
     )
@@ -165,18 +176,18 @@ test('a tab that does not know of another order makes no behaviour anew', async 
 test('an option’s key typed and another option added right after are both kept', async ({
   page,
 }) => {
-  await page.goto('/bench/vessel');
+  const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
+  await page.goto(bench);
   await page.getByRole('tab', { name: 'Structure' }).click();
   await page
     .locator('[data-item="standing"]')
     .getByRole('button', { name: /^Standing/ })
     .click();
   const pane = page.getByRole('region', { name: 'The part chosen' });
-  // The look-up of whether the key is in use takes its time.
-  await page.route('**/uses?**', async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 800));
-    await route.continue();
-  });
+  // The look-up of whether the key is in use takes until it is let go on.
+  let goOn: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => (goOn = resolve));
+  await page.route('**/uses?**', (route) => held.then(() => route.continue()));
   const label = pane.getByLabel('Label of a new option');
   await label.fill('For now');
   await page.keyboard.press('Enter');
@@ -184,8 +195,10 @@ test('an option’s key typed and another option added right after are both kept
   await label.fill('Another');
   await page.keyboard.press('Enter');
   await expect(pane.getByLabel('Key of Another')).toHaveValue('another');
-  await expect(pane.getByLabel('Key of For now')).toHaveValue('barred_for_now');
-  await page.waitForTimeout(1200);
+  const looked = page.waitForResponse('**/uses?**');
+  goOn();
+  await looked;
+  await expect(page.getByText('structure saved')).toBeVisible();
   await expect(pane.getByLabel('Key of Another')).toHaveValue('another');
   await expect(pane.getByLabel('Key of For now')).toHaveValue('barred_for_now');
 });
@@ -197,7 +210,7 @@ test('a form that is being filled in is there again after a crash, down to the w
   await page.locator('#field-name').fill('Marrow Light');
   await page.keyboard.press('Tab');
   await page.locator('#field-call_sign').pressSequentially('QXM');
-  await page.waitForTimeout(700);
+  await expect.poll(() => page.evaluate(KEPT)).toContain('QXM');
   const next = await crash(page);
   await next.goto('/fill/vessel');
   await expect(next.getByText('you left entries here that were not saved')).toBeVisible();

@@ -1,11 +1,9 @@
 /** What pages load before they can be used, and what becomes of parts that come later when the server is gone. */
 import { gzipSync } from 'node:zlib';
-import { expect, test, type APIRequestContext } from '@playwright/test';
-import { OWN } from '../support/chromium';
+import type { APIRequestContext } from '@playwright/test';
+import { expect, test } from './workspace';
 
-test.beforeAll(async ({ request }) => {
-  expect((await request.post('/api/forms/berth_visit/releases', { headers: OWN })).ok()).toBe(true);
-});
+test.use({ file: 'weight' });
 
 /** Kilobytes of scripts that a page names, compressed; those for browsers without modules are left out. */
 async function weightOf(request: APIRequestContext, path: string): Promise<number> {

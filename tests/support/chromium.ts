@@ -11,6 +11,3 @@ export const CHROMIUM = {
     '--no-first-run',
   ],
 };
-
-/** Requests that change something say where they come from, as the app's own pages do. */
-export const OWN = { origin: process.env.TAVRO_URL ?? 'http://127.0.0.1:3000' };

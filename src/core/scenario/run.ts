@@ -7,7 +7,7 @@ import { fieldsOf } from '../form/fields';
 import { equal, inWords, type Value, type Values } from '../form/value';
 import { STEP_KINDS, type Answer, type Opening, type PartState, type Step } from '../session/step';
 import type { Expectation, PartExpectation, Scenario, ScenarioStep } from './definition';
-import { openingOf, type Cast } from './opening';
+import { NoSuchOpening, openingOf, type Cast } from './opening';
 import { nothingHeard, NOTHING_SEEN, partSeen, seenAfter, type Heard, type Seen } from './snapshot';
 import { tableOptions, type OptionSource } from './options';
 
@@ -30,6 +30,7 @@ export interface ScenarioResult {
   steps: number;
 }
 
+/** Plays a scenario and holds what came of it against what it expects. One that cannot be opened has missed that. */
 export async function runScenario(
   scenario: Scenario,
   form: Form,
@@ -38,9 +39,18 @@ export async function runScenario(
   play: Player,
 ): Promise<ScenarioResult> {
   const steps = scenario.steps.filter((step) => !isExpect(step)) as Step[];
-  const answers = await play(openingOf(scenario.open, form, cast), steps);
+  const of = { title: scenario.title, steps: steps.length };
+  let opening: Opening;
+  try {
+    opening = openingOf(scenario.open, form, cast);
+  } catch (caught) {
+    if (!(caught instanceof NoSuchOpening)) throw caught;
+    const says = `cannot be opened: ${caught.message}`;
+    return { ...of, passed: false, misses: [{ step: 0, part: '@open', aspect: null, says }] };
+  }
+  const answers = await play(opening, steps);
   const misses = compare(scenario, answers, form, tableOptions(form, source));
-  return { title: scenario.title, passed: misses.length === 0, misses, steps: steps.length };
+  return { ...of, passed: misses.length === 0, misses };
 }
 
 export function isExpect(step: ScenarioStep): step is { expect: Expectation } {

@@ -228,3 +228,30 @@ test('names that the form does not have are found before anything runs', () => {
     ),
   ).toEqual([{ path: ['steps', 1, 'expect', 'bb'], says: 'the form has no part "bb"' }]);
 });
+
+test('one that cannot be opened fails, and says what is not there', async () => {
+  const opened = (open: object) =>
+    runScenario(
+      ScenarioSchema.parse({ title: 't', open, steps: [] }),
+      form,
+      { tables: [] },
+      cast,
+      play,
+    );
+  expect(await opened({ as: 'nobody' })).toEqual({
+    title: 't',
+    passed: false,
+    misses: [
+      {
+        step: 0,
+        part: '@open',
+        aspect: null,
+        says: 'cannot be opened: there is no person "nobody"',
+      },
+    ],
+    steps: 0,
+  });
+  expect(
+    (await opened({ as: 'mira', parent: { form: 'ship', record: '1' } })).misses,
+  ).toMatchObject([{ says: 'cannot be opened: there is no form "ship"' }]);
+});

@@ -3,7 +3,8 @@
  * about; whoever carries it here (`sandbox/`) has looked the part up.
  */
 import type { Field, FieldOf } from '../form/definition';
-import { accept, emptyOf, holdsKeys, isList, readRow, textOf } from '../form/kinds';
+import { accept, emptyOf, holdsKeys, isList, readRow } from '../form/kinds';
+import { textOf } from '../form/reading';
 import type { Value, Values } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
 import type { Clock } from './clock';

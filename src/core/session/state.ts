@@ -4,7 +4,8 @@
  * is `records.ts`; running scripts is `runs.ts`.
  */
 import type { Field, Form, Option } from '../form/definition';
-import { definedOptions, holdsKeys, type Fits, type Surroundings } from '../form/kinds';
+import { holdsKeys, type Fits } from '../form/kinds';
+import { definedOptions, type Surroundings } from '../form/reading';
 import type { Table } from '../form/table';
 import { indexOf, type TableIndex } from '../form/table-index';
 import { equal, type Value } from '../form/value';

@@ -120,8 +120,8 @@ export async function readCast(
   wanted: { record?: string; parent?: { form: string; record: string } } = {},
 ) {
   const named = recordsNamed(scenarios);
-  const parents = (await readForms()).filter((one) =>
-    one.children?.some((list) => list.form === form),
+  const parents = (await readForms()).filter(
+    (one) => named.parents.has(one.name) || one.children?.some((list) => list.form === form),
   );
   const [records, forms] = await Promise.all([
     readSamples(form, [...(wanted.record === undefined ? [] : [wanted.record]), ...named.own]),

@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { ChildList, Form } from '@/core/form/definition';
 import { fieldsOf, sectionsOf } from '@/core/form/fields';
 import type { DateStyle } from '@/core/form/date-style';
-import { textOf } from '@/core/form/kinds';
+import { textOf } from '@/core/form/reading';
 import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
 import type { Seen } from '@/core/scenario/snapshot';

@@ -26,14 +26,18 @@ export function benchScenarios(
     set({ runningScenarios: true });
     engine ??= engineInWorker();
     const { scenarios } = get();
-    await engine.load({ ...engineMaterial(), traced: false });
-    for (const { name, scenario } of scenarios) {
-      const result = await runScenario(scenario, form(), material, cast(), (opening, steps) =>
-        engine!.play(opening, steps),
-      );
-      set((state) => ({ results: { ...state.results, [name]: result } }));
+    try {
+      await engine.load({ ...engineMaterial(), traced: false });
+      for (const { name, scenario } of scenarios) {
+        const result = await runScenario(scenario, form(), material, cast(), (opening, steps) =>
+          engine!.play(opening, steps),
+        );
+        set((state) => ({ results: { ...state.results, [name]: result } }));
+      }
+    } finally {
+      // Whatever went wrong, they can be run again.
+      set({ runningScenarios: false });
     }
-    set({ runningScenarios: false });
     await keepRun();
   }
 

@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { ChildList } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
-import { textOf } from '@/core/form/kinds';
+import { textOf } from '@/core/form/reading';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { FormRecords } from '@/core/scenario/opening';

@@ -4,7 +4,8 @@ import { CHOSEN_FILE_BYTES } from '@/core/limits';
 import { chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { FieldOf } from '@/core/form/definition';
-import { textOf, type FileValue } from '@/core/form/kinds';
+import type { FileValue } from '@/core/form/kinds';
+import { textOf } from '@/core/form/reading';
 import { Button } from '../kit';
 import type { InputProps } from './input';
 

@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Field, Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import type { DateStyle } from '@/core/form/date-style';
-import { textOf } from '@/core/form/kinds';
+import { textOf } from '@/core/form/reading';
 import type { TableIndex } from '@/core/form/table-index';
 import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
@@ -22,7 +22,7 @@ interface Revision {
   savedAt: string;
 }
 
-interface RecordHistoryProps {
+export interface RecordHistoryProps {
   form: Form;
   record: ListedRecord;
   people: readonly Person[];

@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Form } from '@/core/form/definition';
-import { textOf } from '@/core/form/kinds';
+import { textOf } from '@/core/form/reading';
 import { listedFields } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';

@@ -5,7 +5,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { readDate, type DateStyle } from '@/core/form/date-style';
 import type { Field, Form } from '@/core/form/definition';
-import { definedOptions, textOf } from '@/core/form/kinds';
+import { definedOptions, textOf } from '@/core/form/reading';
 import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
 import { indexOf, type TableIndex } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
@@ -14,8 +14,13 @@ import { useDates } from '../dates';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { Columns, columnsOf, useChosenColumns } from './columns';
-import { RecordHistory } from './history';
+import { lazily } from '../lazily';
+import type { RecordHistoryProps } from './history';
 import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
+
+const RecordHistory = lazily<RecordHistoryProps>(() =>
+  import('./history').then((module) => module.RecordHistory),
+);
 
 export interface RecordsProps {
   title: string;

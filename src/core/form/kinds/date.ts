@@ -1,6 +1,5 @@
 /** A calendar date, `YYYY-MM-DD`; its spelling orders like its days, so ranges compare as texts. */
 import type { FieldOf } from '../definition';
-import { showDate } from '../date-style';
 import { isDate } from '../formats';
 import type { Kind } from './kind';
 
@@ -20,5 +19,4 @@ export const date: Kind<FieldOf<'date'>> = {
     return null;
   },
   type: () => 'string',
-  text: (value, _, { dates = 'iso' }) => showDate(String(value), dates),
 };

@@ -1,6 +1,7 @@
 /** Files: what is known of each (name, size, type). Their content never enters a session; the server keeps it. */
 import { CHOSEN_FILE_BYTES } from '../../limits';
 import type { FieldOf } from '../definition';
+import { bytesInWords } from '../reading';
 import type { Kind } from './kind';
 
 export interface FileValue {
@@ -47,7 +48,7 @@ export const file: Kind<FieldOf<'file'>> = {
     if (large !== undefined)
       return {
         code: 'rangeOverflow',
-        says: `${large.name} has ${inBytes(large.size)}; at most ${inBytes(bytes)}.`,
+        says: `${large.name} has ${bytesInWords(large.size)}; at most ${bytesInWords(bytes)}.`,
       };
     const other =
       field.types === undefined
@@ -61,18 +62,8 @@ export const file: Kind<FieldOf<'file'>> = {
     return null;
   },
   type: () => 'readonly FileValue[]',
-  text: (value) =>
-    (value as unknown as readonly FileValue[])
-      .map(({ name, size }) => `${name} (${inBytes(size)})`)
-      .join(', '),
 };
 
 function isOfType(type: string, wanted: string): boolean {
   return wanted.endsWith('/*') ? type.startsWith(wanted.slice(0, -1)) : type === wanted;
-}
-
-function inBytes(size: number): string {
-  if (size < 1024) return `${size} bytes`;
-  const kib = size / 1024;
-  return kib < 1024 ? `${Math.round(kib)} KiB` : `${(kib / 1024).toFixed(1)} MiB`;
 }

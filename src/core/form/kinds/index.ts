@@ -2,12 +2,12 @@
  * The kinds of field, one entry each. A new kind is its schema in `definition.ts`, its entry here, and its input in
  * `ui/fields`. docs/architecture.md walks through it.
  */
-import type { Field, FieldKind, FieldOf, Option } from '../definition';
-import type { TableIndex } from '../table-index';
+import type { Field, FieldKind, FieldOf } from '../definition';
 import { date } from './date';
 import { choice, choices, reference } from './keys';
 import { file } from './file';
-import type { Accepted, Fault, Fits, Kind, Surroundings } from './kind';
+import type { Surroundings } from '../reading';
+import type { Accepted, Fault, Fits, Kind } from './kind';
 import { money, number } from './number';
 import { rowsKind } from './rows';
 import { text } from './text';
@@ -46,14 +46,6 @@ export function holdsKeys(field: Field): field is FieldOf<'choice' | 'choices' |
   return kindOf(field).holdsKeys;
 }
 
-/** The options that the definition gives a field of keys. */
-export function definedOptions(
-  field: FieldOf<'choice' | 'choices' | 'reference'>,
-  table: (name: string) => TableIndex,
-): readonly Option[] {
-  return field.kind === 'reference' ? table(field.table).options : field.options;
-}
-
 /** What a field holds when nothing is in it: `[]` for those that hold several things, else `null`. */
 export function emptyOf(field: Field): Value {
   return isList(field) ? NOTHING : null;
@@ -84,11 +76,6 @@ export function faultOf(value: Value, field: Field, required: boolean, fits: Fit
   return kindOf(field).check(value, field, fits);
 }
 
-/** How a value reads to people; empty reads as nothing at all. */
-export function textOf(value: Value, field: Field, around: Surroundings): string {
-  return isEmpty(value) ? '' : kindOf(field).text(value, field, around);
-}
-
-export type { Accepted, Fault, Fits, Kind, Surroundings } from './kind';
+export type { Accepted, Fault, Fits, Kind } from './kind';
 export { readRow } from './rows';
 export type { FileValue } from './file';

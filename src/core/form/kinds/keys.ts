@@ -31,9 +31,6 @@ export const choice: Kind<FieldOf<'choice'>> = {
   check: () => null,
   type: (field) =>
     field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string',
-  text: (value, field, around) =>
-    [...(around.options ?? []), ...field.options].find((option) => option.key === value)?.label ??
-    String(value),
 };
 
 export const choices: Kind<FieldOf<'choices'>> = {
@@ -72,14 +69,6 @@ export const choices: Kind<FieldOf<'choices'>> = {
   },
   type: (field) =>
     `readonly (${field.options.map((option) => JSON.stringify(option.key)).join(' | ') || 'string'})[]`,
-  text: (value, field, around) =>
-    (value as readonly string[])
-      .map(
-        (key) =>
-          [...(around.options ?? []), ...field.options].find((option) => option.key === key)
-            ?.label ?? key,
-      )
-      .join(', '),
 };
 
 export const reference: Kind<FieldOf<'reference'>> = {
@@ -97,9 +86,4 @@ export const reference: Kind<FieldOf<'reference'>> = {
   },
   check: () => null,
   type: (field) => `Key<${JSON.stringify(field.table)}>`,
-  text: (value, field, around) => {
-    const table = around.table(field.table);
-    const row = table.find(String(value));
-    return row === null ? String(value) : table.optionOf(row).label;
-  },
 };

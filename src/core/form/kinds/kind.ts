@@ -1,7 +1,6 @@
 /** What every kind of field says about its values. One entry of the table in `index.ts` is one kind. */
-import type { DateStyle } from '../date-style';
-import type { Field, Option } from '../definition';
-import type { TableIndex } from '../table-index';
+import type { Field } from '../definition';
+import type { Surroundings } from '../reading';
 import type { Value } from '../value';
 
 /** The answer to an offered value: what is stored, or what the kind takes instead. */
@@ -26,15 +25,6 @@ export interface Fault {
   says: string;
 }
 
-/** What a kind may look at besides the field: the options offered now and the tables. */
-export interface Surroundings {
-  /** Options a script has set, or null while those of the definition stand. */
-  options: readonly Option[] | null;
-  table(name: string): TableIndex;
-  /** How dates read to people: as they are stored, unless said. */
-  dates?: DateStyle;
-}
-
 /** Whether a text as a whole is spelled as a pattern says (`u` regular expression); null when finding out took too long. */
 export type Fits = (pattern: string, text: string) => boolean | null;
 
@@ -49,6 +39,4 @@ export interface Kind<F extends Field = Field> {
   check(value: Value, field: F, fits: Fits): Fault | null;
   /** The TypeScript type of the value when it is not empty, for the typings of scripts. */
   type(field: F): string;
-  /** How a value that is not empty reads to people. */
-  text(value: Value, field: F, around: Surroundings): string;
 }

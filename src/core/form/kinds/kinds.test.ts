@@ -16,7 +16,8 @@ import {
   yesNo,
 } from '../../../../tests/support/forms';
 import { indexTable } from '../table-index';
-import { accept, faultOf, textOf } from '.';
+import { textOf } from '../reading';
+import { accept, faultOf } from '.';
 
 const around = { options: null, table: () => indexTable(berths) };
 

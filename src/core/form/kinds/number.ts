@@ -2,6 +2,7 @@
 import type { FieldOf } from '../definition';
 import { onStep, round } from '../round';
 import type { Value } from '../value';
+import { moneyDecimals } from '../reading';
 import type { Accepted, Fault, Kind } from './kind';
 
 function acceptNumber(offered: unknown): Accepted {
@@ -39,18 +40,7 @@ export const number: Kind<FieldOf<'number'>> = {
     return null;
   },
   type: () => 'number',
-  text: (value, field) => {
-    const shown =
-      field.decimals === undefined
-        ? String(value)
-        : round(value as number, field.decimals).toFixed(field.decimals);
-    return field.unit === undefined ? shown : `${shown} ${field.unit}`;
-  },
 };
-
-function moneyDecimals(field: FieldOf<'money'>): number {
-  return field.decimals ?? 2;
-}
 
 export const money: Kind<FieldOf<'money'>> = {
   isList: false,
@@ -63,8 +53,4 @@ export const money: Kind<FieldOf<'money'>> = {
   },
   check: (value, field) => checkRange(value as number, field),
   type: () => 'number',
-  text: (value, field) => {
-    const shown = (value as number).toFixed(moneyDecimals(field));
-    return field.currency === undefined ? shown : `${shown} ${field.currency}`;
-  },
 };

@@ -2,7 +2,8 @@
 import { ROWS_PER_FIELD } from '../../limits';
 import type { Field, FieldOf } from '../definition';
 import { inWords, type Value } from '../value';
-import type { Accepted, Kind, Surroundings } from './kind';
+import { rowsInWords, type Surroundings } from '../reading';
+import type { Accepted, Kind } from './kind';
 
 /** Reads one row; needs the kinds of its cells, which the table in `index.ts` has. */
 export type ReadCell = (offered: unknown, field: Field, around: Surroundings) => Accepted;
@@ -27,18 +28,16 @@ export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
     check(value, field) {
       const { length } = value as readonly Value[];
       if (length < (field.minRows ?? 0))
-        return { code: 'tooFew', says: `At least ${counted(field.minRows!)}.` };
+        return { code: 'tooFew', says: `At least ${rowsInWords(field.minRows!)}.` };
       if (length > (field.maxRows ?? ROWS_PER_FIELD))
-        return { code: 'tooMany', says: `At most ${counted(field.maxRows ?? ROWS_PER_FIELD)}.` };
+        return {
+          code: 'tooMany',
+          says: `At most ${rowsInWords(field.maxRows ?? ROWS_PER_FIELD)}.`,
+        };
       return null;
     },
     type: (field) => `readonly Row_${field.name}[]`,
-    text: (value) => counted((value as readonly Value[]).length),
   };
-}
-
-function counted(rows: number): string {
-  return rows === 1 ? '1 row' : `${rows} rows`;
 }
 
 /** A row with every cell, or what is wrong with it. */

@@ -74,5 +74,4 @@ export const text: Kind<FieldOf<'text'>> = {
     return null;
   },
   type: () => 'string',
-  text: (value) => String(value),
 };

@@ -1,7 +1,7 @@
 /** A time of day, `HH:MM`, and a moment, RFC 3339. Times order as texts; moments are compared as instants. */
-import { showDate, type DateStyle } from '../date-style';
 import type { FieldOf } from '../definition';
 import { isDateTime, isTime } from '../formats';
+import { momentInWords } from '../reading';
 import type { Kind } from './kind';
 
 const minutes = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
@@ -31,7 +31,6 @@ export const time: Kind<FieldOf<'time'>> = {
     return null;
   },
   type: () => 'string',
-  text: (value) => String(value),
 };
 
 export const datetime: Kind<FieldOf<'datetime'>> = {
@@ -44,18 +43,10 @@ export const datetime: Kind<FieldOf<'datetime'>> = {
   check(value, field) {
     const moment = Date.parse(value as string);
     if (field.min !== undefined && moment < Date.parse(field.min))
-      return { code: 'rangeUnderflow', says: `Not before ${readable(field.min)}.` };
+      return { code: 'rangeUnderflow', says: `Not before ${momentInWords(field.min)}.` };
     if (field.max !== undefined && moment > Date.parse(field.max))
-      return { code: 'rangeOverflow', says: `Not after ${readable(field.max)}.` };
+      return { code: 'rangeOverflow', says: `Not after ${momentInWords(field.max)}.` };
     return null;
   },
   type: () => 'string',
-  text: (value, _, { dates = 'iso' }) => readable(value as string, dates),
 };
-
-/** `2031-05-02T09:00:00Z` as `2031-05-02 09:00 UTC`; another offset is shown as it is. */
-function readable(moment: string, dates: DateStyle = 'iso'): string {
-  const [day, rest] = moment.split('T') as [string, string];
-  const offset = /(?:Z|[+-]\d{2}:\d{2})$/.exec(rest)![0];
-  return `${showDate(day, dates)} ${rest.slice(0, 5)} ${offset === 'Z' ? 'UTC' : offset}`;
-}

@@ -12,5 +12,4 @@ export const yesNo: Kind<FieldOf<'yes_no'>> = {
   },
   check: () => null,
   type: () => 'boolean',
-  text: (value) => (value === true ? 'Yes' : 'No'),
 };

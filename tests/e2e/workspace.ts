@@ -1,0 +1,130 @@
+/**
+ * What tests in the browser stand on: each file of them, and each test after one that failed, meets the demo as it is,
+ * in a database and on a server of its own. Where TAVRO_URL names an app that runs already, that one is used.
+ */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test as base, type APIRequestContext, type Page } from '@playwright/test';
+import { Client } from 'pg';
+
+/** The first port of the servers; each worker takes the next. */
+const PORT = Number(process.env.TAVRO_E2E_PORT ?? 3927);
+const RUNNING = process.env.TAVRO_URL;
+
+/** A fresh copy of the prepared database. */
+async function freshDatabase(name: string): Promise<string> {
+  const url = new URL(process.env.DATABASE_URL!);
+  const admin = new Client({ connectionString: url.href });
+  await admin.connect();
+  await admin.query(`drop database if exists ${name} with (force)`);
+  await admin.query(`create database ${name} template ${process.env.TAVRO_E2E_TEMPLATE!}`);
+  await admin.end();
+  url.pathname = `/${name}`;
+  return url.href;
+}
+
+async function untilServed(url: string, server: ChildProcess): Promise<void> {
+  for (;;) {
+    if (server.exitCode !== null) throw new Error(`the app at ${url} ended`);
+    const there = await fetch(url).then(
+      (response) => response.ok,
+      () => false,
+    );
+    if (there) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
+export const test = base.extend<object, { file: string; app: string }>({
+  /** Which file of tests it is: another one gets another worker, and so another workspace. */
+  file: ['', { option: true, scope: 'worker' }],
+  app: [
+    async ({ file }, use, { parallelIndex }) => {
+      expect(file, 'each file says its name with test.use({ file })').not.toBe('');
+      if (RUNNING !== undefined) return use(RUNNING);
+      const database = await freshDatabase(`tavro_e2e_${parallelIndex}`);
+      const port = PORT + parallelIndex;
+      const server = spawn(
+        'node',
+        ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],
+        {
+          stdio: ['ignore', 'ignore', 'inherit'],
+          env: { ...process.env, DATABASE_URL: database, NEXT_TELEMETRY_DISABLED: '1' },
+        },
+      );
+      const gone = new Promise((resolve) => server.once('exit', resolve));
+      try {
+        process.env.TAVRO_URL = `http://127.0.0.1:${port}`;
+        await untilServed(process.env.TAVRO_URL, server);
+        await use(process.env.TAVRO_URL);
+      } finally {
+        server.kill('SIGKILL');
+        await gone;
+      }
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  baseURL: ({ app }, use) => use(app),
+});
+
+export { expect };
+
+/** Requests that change something say where they come from, as the app's own pages do. */
+export const OWN = {
+  get origin() {
+    return process.env.TAVRO_URL!;
+  },
+};
+
+const TITLES: Readonly<Record<string, string>> = {
+  berth_visit: 'Berth visit request',
+  crew_change: 'Crew change',
+  vessel: 'Vessel',
+  waste_declaration: 'Waste declaration',
+  works_permit: 'Quay works permit',
+};
+
+/** A copy of one of the demo's forms with its behaviours and scenarios, for a test that changes it. Its technical name. */
+export async function copyOf(request: APIRequestContext, form: string): Promise<string> {
+  const made = await request.post(`/api/forms/${form}/copies`, {
+    headers: OWN,
+    data: { title: TITLES[form] },
+  });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { name: string }).name;
+}
+
+/** Uses the app as one of the demo's people. */
+export async function beSomebody({ request }: Page, key: string): Promise<void> {
+  expect((await request.post('/api/person', { headers: OWN, data: { key } })).status()).toBe(204);
+}
+
+const VISIT = {
+  vessel: 'Aurelle',
+  vessel_kind: 'coaster',
+  length: 60,
+  draught: 3,
+  contact: 'desk@varrick.example',
+  arrival: '2031-06-01',
+  departure: '2031-06-02',
+  berth: 'nq1',
+  pilot_choice: 'none',
+};
+
+/** Fills in a berth visit without a page; the id of its record. */
+export async function visited(request: APIRequestContext, more: object = {}): Promise<string> {
+  const made = await request.post('/api/fill/berth_visit/submissions', {
+    headers: OWN,
+    data: { values: { ...VISIT, ...more } },
+  });
+  expect(made.status()).toBe(201);
+  return ((await made.json()) as { id: string }).id;
+}
+
+/** What axe finds that is serious on a page. */
+export async function seriousOn(page: Page): Promise<unknown[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
+}
