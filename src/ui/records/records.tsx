@@ -1,22 +1,26 @@
 'use client';
 /** The records of a form: searched, narrowed down, sorted by a column; of a million only those in view are drawn. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState } from 'react';
-import { readDate, type DateStyle } from '@/core/form/date-style';
+import { memo, useEffect, useRef, useState } from 'react';
 import type { Field, Form } from '@/core/form/definition';
-import { definedOptions, textOf } from '@/core/form/reading';
+import { textOf } from '@/core/form/reading';
 import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
-import { indexOf, type TableIndex } from '@/core/form/table-index';
+import { indexOf } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
-import { Button, countInWords, Labelled, Line, Notice, Select, TextLink } from '../kit';
+import { Button, countInWords, Labelled, Line, Notice, TextLink } from '../kit';
 import { useDates } from '../dates';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { Columns, columnsOf, useChosenColumns } from './columns';
 import { lazily } from '../lazily';
 import type { RecordHistoryProps } from './history';
+import type { Around, NarrowProps } from './narrow';
 import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
+
+const Narrow = lazily<NarrowProps>(
+  () => import('./narrow').then((module) => module.Narrow),
+  () => <Box height="22px" />,
+);
 
 const RecordHistory = lazily<RecordHistoryProps>(() =>
   import('./history').then((module) => module.RecordHistory),
@@ -30,8 +34,6 @@ export interface RecordsProps {
   tables: Table[];
   first: RecordPage;
 }
-
-type Around = { options: null; table: (name: string) => TableIndex; dates: DateStyle };
 
 export function Records({ title, people, person, form, tables, first }: RecordsProps) {
   const listed = listedFields(form);
@@ -123,119 +125,6 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
   );
 }
 
-/** What narrows a column down: one of its options, a range, or what it contains. */
-function Narrow({
-  field,
-  asked,
-  around,
-  onPut,
-}: {
-  field: Field;
-  asked: Asked;
-  around: Around;
-  onPut: (key: string, value: string) => void;
-}) {
-  const dates = useDates();
-  const how = narrowedBy(field);
-  const value = (key: string) => asked[`${key}.${field.name}`] ?? '';
-  const type =
-    field.kind === 'date'
-      ? 'text'
-      : field.kind === 'datetime'
-        ? 'datetime-local'
-        : field.kind === 'time'
-          ? 'time'
-          : 'text';
-  const line = (key: string, label: string, placeholder: string) => (
-    <Line
-      aria-label={`${field.label} ${label}`}
-      type={type}
-      placeholder={placeholder}
-      width="100%"
-      px="5px"
-      py="1px"
-      fontSize="12.5px"
-      value={value(key)}
-      onChange={(event) => onPut(`${key}.${field.name}`, event.target.value)}
-    />
-  );
-  if (how === 'option') {
-    const options =
-      field.kind === 'yes_no'
-        ? [
-            { key: 'true', label: 'yes' },
-            { key: 'false', label: 'no' },
-          ]
-        : definedOptions(field as never, around.table);
-    return (
-      <Select
-        aria-label={`${field.label} is`}
-        width="100%"
-        py="1px"
-        fontSize="12.5px"
-        value={value('is')}
-        options={[{ key: '', label: 'all' }, ...options.slice(0, 500)]}
-        onChange={(event) => onPut(`is.${field.name}`, event.target.value)}
-      />
-    );
-  }
-  if (how === 'text') return line('is', 'contains', 'contains');
-  if (field.kind === 'date')
-    return (
-      <Flex direction="column" gap="2px">
-        {(['from', 'to'] as const).map((key) => (
-          <DayLimit
-            key={key}
-            label={`${field.label} ${key}`}
-            placeholder={`${key} ${dates.looks}`}
-            value={value(key)}
-            onPut={(day) => onPut(`${key}.${field.name}`, day)}
-          />
-        ))}
-      </Flex>
-    );
-  return (
-    <Flex direction={type === 'text' ? 'row' : 'column'} gap="2px">
-      {line('from', 'from', 'from')}
-      {line('to', 'to', 'to')}
-    </Flex>
-  );
-}
-
-/** One end of a range of days, typed as the workspace writes them; what is no day yet narrows nothing down. */
-function DayLimit({
-  label,
-  placeholder,
-  value,
-  onPut,
-}: {
-  label: string;
-  placeholder: string;
-  /** As YYYY-MM-DD; empty for none. */
-  value: string;
-  onPut: (day: string) => void;
-}) {
-  const dates = useDates();
-  const [text, setText] = useState<string | null>(null);
-  return (
-    <Line
-      aria-label={label}
-      placeholder={placeholder}
-      width="100%"
-      px="5px"
-      py="1px"
-      fontSize="12.5px"
-      value={text ?? dates.day(value)}
-      onChange={({ target }) => {
-        setText(target.value);
-        const day = target.value.trim() === '' ? '' : readDate(target.value, dates.order);
-        if (day !== null) onPut(day);
-      }}
-      onBlur={() => setText(null)}
-    />
-  );
-}
-
 interface GridProps {
   form: Form;
   fields: readonly Field[];
@@ -268,28 +157,20 @@ function Grid({
 }: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const { records, more, loadMore } = view;
-  const virtual = useVirtualizer({
-    count: records.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
-    initialRect: { width: 1200, height: 560 },
-  });
-  const items = virtual.getVirtualItems();
-  const last = items.at(-1)?.index ?? 0;
+  const end = useRef<HTMLDivElement>(null);
   // The next page is asked for before its place comes into view.
   useEffect(() => {
-    if (more && last >= records.length - 30) loadMore();
-  }, [last, more, records.length]);
+    if (!more) return;
+    const seen = new IntersectionObserver(([entry]) => entry!.isIntersecting && loadMore(), {
+      root: scroller.current,
+      rootMargin: '1000px',
+    });
+    seen.observe(end.current!);
+    return () => seen.disconnect();
+  }, [more, records.length]);
   const width = `150px ${fields.map((field) => (narrowedBy(field) === 'range' && !sortsAsNumber(field) ? 'minmax(128px, 1fr)' : 'minmax(110px, 1fr)')).join(' ')} 170px`;
   const ordered = (field: Field) =>
     sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : 'none';
-  const cell = {
-    role: 'cell',
-    overflow: 'hidden',
-    textOverflow: 'ellipsis',
-    whiteSpace: 'nowrap',
-  } as const;
   return (
     <Box
       ref={scroller}
@@ -352,72 +233,105 @@ function Grid({
             <Box role="columnheader">Saved</Box>
           </Box>
         </Box>
-        <Box role="rowgroup" position="relative" height={`${virtual.getTotalSize()}px`}>
-          {items.map((item) => {
-            const record = records[item.index]!;
-            return (
-              <Box
-                role="row"
-                key={record.id}
-                aria-rowindex={item.index + 2}
-                display="grid"
-                gridTemplateColumns={width}
-                gap="8px"
-                px="8px"
-                py="6px"
-                borderBottomWidth="1px"
-                borderColor="line"
-                position="absolute"
-                top={0}
-                left={0}
-                width="100%"
-                height={`${ROW_HEIGHT}px`}
-                transform={`translateY(${item.start}px)`}
-              >
-                <Box {...cell}>
-                  {/* A plain link: the server hands out each opening afresh. */}
-                  <chakra.a
-                    color="act"
-                    textDecoration="underline"
-                    textUnderlineOffset="3px"
-                    href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}`}
-                  >
-                    {record.id}
-                  </chakra.a>{' '}
-                  <chakra.a
-                    color="soft"
-                    fontSize="12.5px"
-                    textDecoration="underline"
-                    textUnderlineOffset="3px"
-                    aria-label={`View record ${record.id}`}
-                    href={`/fill/${form.name}?record=${encodeURIComponent(record.id)}&view`}
-                  >
-                    view
-                  </chakra.a>{' '}
-                  <Button
-                    look="text"
-                    color="soft"
-                    fontSize="12.5px"
-                    aria-label={`History of record ${record.id}`}
-                    onClick={() => onHistory(record)}
-                  >
-                    history
-                  </Button>
-                </Box>
-                {fields.map((field) => (
-                  <Box {...cell} key={field.name}>
-                    {textOf(record.values[field.name] ?? null, field, around)}
-                  </Box>
-                ))}
-                <Box {...cell} color="soft">
-                  {record.release === null ? 'sample' : `release ${record.release}`},{' '}
-                  {people.find(({ key }) => key === record.savedBy)?.name ?? record.savedBy}
-                </Box>
-              </Box>
-            );
-          })}
+        <Box role="rowgroup">
+          {records.map((record, i) => (
+            <RecordRow
+              key={record.id}
+              place={i + 2}
+              width={width}
+              form={form.name}
+              record={record}
+              texts={fields.map((field) =>
+                textOf(record.values[field.name] ?? null, field, around),
+              )}
+              savedBy={people.find(({ key }) => key === record.savedBy)?.name ?? record.savedBy}
+              onHistory={onHistory}
+            />
+          ))}
+          <div ref={end} />
         </Box>
       </Box>
     </Box>
   );
 }
+
+const CELL = {
+  role: 'cell',
+  overflow: 'hidden',
+  textOverflow: 'ellipsis',
+  whiteSpace: 'nowrap',
+} as const;
+
+interface RecordRowProps {
+  place: number;
+  width: string;
+  form: string;
+  record: ListedRecord;
+  /** Its values as they read, column by column. */
+  texts: readonly string[];
+  savedBy: string;
+  onHistory: (record: ListedRecord) => void;
+}
+
+/** One of the rows, which the browser draws when it comes into view. */
+const RecordRow = memo(
+  function RecordRow({ place, width, form, record, texts, savedBy, onHistory }: RecordRowProps) {
+    const address = `/fill/${form}?record=${encodeURIComponent(record.id)}`;
+    return (
+      <Box
+        role="row"
+        aria-rowindex={place}
+        display="grid"
+        gridTemplateColumns={width}
+        gap="8px"
+        px="8px"
+        py="6px"
+        borderBottomWidth="1px"
+        borderColor="line"
+        height={`${ROW_HEIGHT}px`}
+        contentVisibility="auto"
+        containIntrinsicSize={`auto ${ROW_HEIGHT}px`}
+      >
+        <Box {...CELL}>
+          {/* A plain link: the server hands out each opening afresh. */}
+          <chakra.a color="act" textDecoration="underline" textUnderlineOffset="3px" href={address}>
+            {record.id}
+          </chakra.a>{' '}
+          <chakra.a
+            color="soft"
+            fontSize="12.5px"
+            textDecoration="underline"
+            textUnderlineOffset="3px"
+            aria-label={`View record ${record.id}`}
+            href={`${address}&view`}
+          >
+            view
+          </chakra.a>{' '}
+          <Button
+            look="text"
+            color="soft"
+            fontSize="12.5px"
+            aria-label={`History of record ${record.id}`}
+            onClick={() => onHistory(record)}
+          >
+            history
+          </Button>
+        </Box>
+        {texts.map((text, i) => (
+          <Box {...CELL} key={i}>
+            {text}
+          </Box>
+        ))}
+        <Box {...CELL} color="soft">
+          {record.release === null ? 'sample' : `release ${record.release}`}, {savedBy}
+        </Box>
+      </Box>
+    );
+  },
+  (before, after) =>
+    before.record === after.record &&
+    before.place === after.place &&
+    before.width === after.width &&
+    before.savedBy === after.savedBy &&
+    before.texts.join('\n') === after.texts.join('\n'),
+);
