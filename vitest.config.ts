@@ -10,7 +10,10 @@ export default defineConfig({
     maxWorkers: '100%',
     projects: [
       // The core keeps nothing from one test to the next, so that its files share what they load.
-      { extends: true, test: { name: 'unit', include: ['src/**/*.test.ts'], isolate: false } },
+      {
+        extends: true,
+        test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}'], isolate: false },
+      },
       {
         extends: true,
         test: { name: 'conformance', include: ['tests/conformance/**/*.test.ts'], isolate: false },
