@@ -5,8 +5,8 @@ import { showDate, STYLES, type DateOrder, type DateStyle } from '@/core/form/da
 
 const Style = createContext<DateStyle>('iso');
 
-export function DatesIn({ style, children }: { style: DateStyle; children: ReactNode }) {
-  return <Style value={style}>{children}</Style>;
+export function DatesIn({ dates, children }: { dates: DateStyle; children: ReactNode }) {
+  return <Style value={dates}>{children}</Style>;
 }
 
 export interface Dates {

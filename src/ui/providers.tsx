@@ -21,7 +21,7 @@ export function Providers({
     <EmotionRegistry>
       <ChakraProvider value={system}>
         <ThemeProvider attribute="class" disableTransitionOnChange nonce={nonce}>
-          <DatesIn style={dates}>{children}</DatesIn>
+          <DatesIn dates={dates}>{children}</DatesIn>
         </ThemeProvider>
       </ChakraProvider>
     </EmotionRegistry>

@@ -3,12 +3,11 @@
  * in a database and on a server of its own. Where TAVRO_URL names an app that runs already, that one is used.
  */
 import { spawn, type ChildProcess } from 'node:child_process';
+import { createServer, type AddressInfo } from 'node:net';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type APIRequestContext, type Page } from '@playwright/test';
 import { Client } from 'pg';
 
-/** The first port of the servers; each worker takes the next. */
-const PORT = Number(process.env.TAVRO_E2E_PORT ?? 3927);
 const RUNNING = process.env.TAVRO_URL;
 
 /** A fresh copy of the prepared database. */
@@ -21,6 +20,16 @@ async function freshDatabase(name: string): Promise<string> {
   await admin.end();
   url.pathname = `/${name}`;
   return url.href;
+}
+
+/** A port that nothing listens on, such as a server that an ended run left behind. */
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo;
+      probe.close(() => resolve(port));
+    });
+  });
 }
 
 async function untilServed(url: string, server: ChildProcess): Promise<void> {
@@ -43,7 +52,7 @@ export const test = base.extend<object, { file: string; app: string }>({
       expect(file, 'each file says its name with test.use({ file })').not.toBe('');
       if (RUNNING !== undefined) return use(RUNNING);
       const database = await freshDatabase(`tavro_e2e_${parallelIndex}`);
-      const port = PORT + parallelIndex;
+      const port = await freePort();
       const server = spawn(
         'node',
         ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],

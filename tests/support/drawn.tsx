@@ -9,12 +9,10 @@ import { system } from '../../src/ui/theme';
 
 afterEach(cleanup);
 
-const DATES = 'iso';
-
 function Page({ children }: { children: ReactNode }) {
   return (
     <ChakraProvider value={system}>
-      <DatesIn style={DATES}>
+      <DatesIn dates="iso">
         <ServerData>{children}</ServerData>
       </DatesIn>
     </ChakraProvider>
