@@ -1,6 +1,6 @@
 /**
  * What a keystroke costs the language worker: a behaviour of 300 lines over a form of 200 fields, among five others.
- * Against a plain full check: a compiler begun anew with the same files. All in one run, so that the ratios hold.
+ * Against a plain full check: a fresh compiler with the same files. All in one run, so that the ratios hold.
  */
 import { largeScript, largeSurface, others, typedOnce } from '../tests/support/large-form';
 import { compilerCalls } from '../src/workers/compiler-serve';

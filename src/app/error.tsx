@@ -6,7 +6,7 @@ import { useTransition } from 'react';
 export default function PageError({ reset }: { error: Error; reset: () => void }) {
   const router = useRouter();
   const [trying, startTrying] = useTransition();
-  // The server makes the page anew; only then is it drawn again.
+  // The server makes the page again; only then is it drawn again.
   const again = () =>
     startTrying(() => {
       router.refresh();

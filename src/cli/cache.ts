@@ -1,6 +1,6 @@
 /**
  * What was worked out before, kept in the user's cache folder by what it was worked out from: compiled scripts and what
- * was found in sources. It can be removed at any time; what cannot be read, or is of another version, is worked out anew.
+ * was found in sources. It can be removed at any time; what cannot be read, or is of another version, is worked out again.
  */
 import { createHash } from 'node:crypto';
 import {

@@ -46,7 +46,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
 
 /**
  * What is found in the sources of a form, as it was when they, the form and what it can reach were the same. Behaviours
- * are checked against each other, so one that changed has those of its form checked anew, and no other form's.
+ * are checked against each other, so one that changed has those of its form checked again, and no other form's.
  */
 async function foundInSources(
   workspace: Workspace,

@@ -80,7 +80,7 @@ function resultOf(answers: readonly Answer[], form: Form, withTape: boolean): ob
 }
 
 export const play: Command = {
-  says: 'Opens a form, does steps and prints what came of them as JSON.',
+  says: 'Opens a form, does steps and prints the result as JSON.',
   options: {
     form: { value: 'FORM', says: 'which form; may be left out where there is one' },
     steps: { value: 'FILE', says: 'the steps as JSON, or - for standard input' },

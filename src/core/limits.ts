@@ -112,5 +112,5 @@ export const REVISIONS_SHOWN = 100;
 export const REMOVED_FORMS = 20;
 /** Hits of a search in all scripts. Who gets more has to search for something else. */
 export const SEARCH_HITS = 500;
-/** Errors of one file that are named: whoever mends those reads it anew. */
+/** Errors of one file that are named: whoever mends those reads it again. */
 export const ERRORS_PER_FILE = 200;

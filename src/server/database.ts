@@ -1,4 +1,4 @@
-/** The connection. Kept on globalThis, since development servers load modules anew and must not open pools anew. */
+/** The connection. Kept on globalThis, since development servers load modules again and must not open pools again. */
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import { environment } from './environment';

@@ -1,4 +1,4 @@
-/** A worker that does not answer is ended and started anew; nobody waits for it, and nothing else is lost. */
+/** A worker that does not answer is ended and restarted; nobody waits for it, and nothing else is lost. */
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { Asked, type Asking } from './asked';
 
@@ -75,7 +75,7 @@ test('a new worker has longer, since it has to start first', async () => {
   expect([await answer, workers.length]).toEqual(['not stuck', 2]);
 });
 
-test('one that is closed is not started anew', async () => {
+test('one that is closed is not started again', async () => {
   const { client, ask, workers } = asked();
   void ask('stuck');
   client.close();

@@ -1,6 +1,6 @@
 /**
  * Asking a worker, and giving its answers to who asked. Whatever text it is given, it cannot keep anybody waiting: a
- * worker that is silent for five seconds is ended and started anew, the question it was at gets the answer that was set
+ * worker that is silent for five seconds is ended and restarted, the question it was at gets the answer that was set
  * aside for that case, and the others are asked again.
  */
 import type { Remote } from 'comlink';
@@ -37,7 +37,7 @@ interface Patience {
 interface Restarting<F extends Offered> {
   /** The worker was ended over this question. */
   ended(question: Question<F>): void;
-  /** What a worker that begins anew is told first: what the last one knew. */
+  /** What a worker that begins again is told first: what the last one knew. */
   begun(): readonly Question<F>[];
 }
 

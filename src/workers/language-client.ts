@@ -26,7 +26,7 @@ const askingOf = <F extends LanguageCalls | CompilerCalls>(worker: Worker): Aski
   end: () => worker.terminate(),
 });
 
-/** The two workers for scripts: one checks at every key, one compiles when the typing rests. Either is ended and started anew when it does not answer. */
+/** The two workers for scripts: one checks at every key, one compiles when the typing rests. Either is ended and restarted when it does not answer. */
 export class LanguageClient {
   readonly #language = new Asked<LanguageCalls>(
     () =>
@@ -50,7 +50,7 @@ export class LanguageClient {
   /** Begun when first something is compiled: at the start the scripts come compiled. */
   #compiler: Asked<CompilerCalls> | null = null;
   #surface: Parameters<LanguageCalls['surround']>[0] | null = null;
-  /** Texts as they were put last, for a worker that is started anew, and those that kept one busy. */
+  /** Texts as they were put last, for a worker that is restarted, and those that kept one busy. */
   readonly #texts = new Map<string, string>();
   readonly #busy = new Map<string, string>();
 
@@ -94,7 +94,7 @@ export class LanguageClient {
       line: 1,
       column: 1,
       severity: 'error',
-      says: 'This text keeps the checker busy for more than five seconds, so it was stopped and started anew. The text is checked again when it changes.',
+      says: 'This text keeps the checker busy for more than five seconds, so it was stopped and restarted. The text is checked again when it changes.',
       code: 'busy',
       fixes: [],
     };

@@ -17,7 +17,7 @@ beforeAll(async () => {
 });
 afterAll(() => database.end());
 
-/** Everything that is saved, in one line. How scenarios came out is looked up anew by whoever asks for problems. */
+/** Everything that is saved, in one line. How scenarios came out is looked up again by whoever asks for problems. */
 async function saved(): Promise<string> {
   const tables = [
     'document',

@@ -242,7 +242,7 @@ describe('what was worked out before', () => {
     tavro(['check', folder], '', cache).stdout.replaceAll(folder, '');
   const kept = (sort: string) => readdirSync(cache).filter((name) => name.startsWith(sort)).length;
 
-  test('is taken again, and comes out the same; what changed is worked out anew, and no more', () => {
+  test('is taken again, and comes out the same; what changed is worked out again, and no more', () => {
     const folder = broken();
     const cold = check(folder);
     expect(cold).toContain('scenarios/pilot.json');
@@ -256,7 +256,7 @@ describe('what was worked out before', () => {
     expect([kept('script'), kept('found')]).toEqual([scripts + 1, found + 1]);
   });
 
-  test('is worked out anew where it cannot be read, and needs no folder', () => {
+  test('is worked out again where it cannot be read, and needs no folder', () => {
     const folder = copyOfDemo();
     const cold = check(folder);
     for (const name of readdirSync(cache)) writeFileSync(join(cache, name), '{"code": 7');

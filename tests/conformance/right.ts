@@ -143,7 +143,7 @@ export const rightBehaviours: Right[] = [
     code: 'const HOURS = { hot: 4, lifting: 6, diving: 3, painting: 8, inspection: 2 };\nkeep("hours", () => {\n  const kind = fields.works_kind.value;\n  fields.hours.value = kind === null ? null : HOURS[kind];\n});',
   },
   {
-    about: 'a variable of the module that is set anew at load',
+    about: 'a variable of the module that is set again at load',
     form: 'works_permit',
     code: 'let asked = false;\non.load(() => {\n  asked = false;\n});\non.submit((event) => {\n  if (asked) return;\n  asked = true;\n  event.stop("Look at it once more, then send it again.");\n});',
   },

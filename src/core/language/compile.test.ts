@@ -90,7 +90,7 @@ describe('a behaviour that is off', () => {
   });
 });
 
-describe('a header is written anew', () => {
+describe('a header is written again', () => {
   test.each([
     [
       '/** Pilot: asked. */\nlog(1);',

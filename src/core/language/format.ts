@@ -4,7 +4,7 @@ import * as typescript from 'prettier/plugins/typescript';
 import { formatWithCursor } from 'prettier/standalone';
 import type { Source } from './header';
 
-/** The text set anew and where the cursor is then; null when it does not parse. */
+/** The formatted text and where the cursor is then; null when it does not parse. */
 export async function formatted(
   { text }: Source,
   position: number,

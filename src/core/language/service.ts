@@ -151,7 +151,7 @@ export class FormLanguage {
   }
 
   #put(name: string, text: string): void {
-    // Versions are never given twice: a file that was removed and put anew is another one.
+    // Versions are never given twice: a file that was removed and put again is another one.
     if (this.#files.get(name)?.text !== text)
       this.#files.set(name, { text, version: ++this.#versions });
   }

@@ -31,7 +31,7 @@ export class Host implements Scripts {
   readonly #questions: Questions;
   #material: Material | null = null;
   #loadedTies = 0;
-  /** Texts that were checked against patterns lately; a slow one is not run anew with every step. */
+  /** Texts that were checked against patterns lately; a slow one is not run again with every step. */
   readonly #fits = new Map<string, boolean | null>();
   /** The behaviours of runs that wait. */
   readonly #waits = new Map<number, number>();
@@ -217,7 +217,7 @@ export class Host implements Scripts {
     return ended;
   }
 
-  /** The run was stopped from outside: the machine is asked where it was, and both lists begin anew. Throws MachineDied. */
+  /** The run was stopped from outside: the machine is asked where it was, and both lists begin again. Throws MachineDied. */
   #lost(): { code: Failure['code']; says: string } {
     const late = this.#machine.wasInterrupted;
     this.#wire.cut();

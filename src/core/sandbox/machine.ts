@@ -14,7 +14,7 @@ export const ENTRIES = [
 export type Entry = (typeof ENTRIES)[number];
 
 export interface Machine {
-  /** The memory both see; to be asked for anew after each call, since the machine's memory may have moved. */
+  /** The memory both see; to be asked for again after each call, since the machine's memory may have moved. */
   readonly cells: Int32Array;
   readonly floats: Float64Array;
   /** Calls the guest. False when it was stopped in the middle: interrupted, or out of memory. Throws MachineDied. */

@@ -1,6 +1,6 @@
 /**
  * The form's own corrections once scripts are still: a value that is no longer among the options goes,
- * and a field that is to be cleared when it is hidden is cleared, and begins anew when it is shown again (11).
+ * and a field that is to be cleared when it is hidden is cleared, and begins again when it is shown again (11).
  */
 import { emptyOf, holdsKeys } from '../form/kinds';
 import { equal, isEmpty, type Value } from '../form/value';

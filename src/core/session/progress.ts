@@ -34,7 +34,7 @@ export type Item = Event | (() => void);
 
 export class Progress {
   readonly journal = new Journal();
-  /** Counts settlings: a step, and each continuation after a wait, which count their runs anew. */
+  /** Counts settlings: a step, and each continuation after a wait, which count their runs again. */
   number = 0;
   /** The opening is settling: nothing is cleared, and what came with the record may stay. */
   opening = false;
@@ -119,7 +119,7 @@ export class Progress {
     for (const enter of this.#entered) enter();
   }
 
-  /** What has been gathered for the answer; it begins anew. */
+  /** What has been gathered for the answer; it begins again. */
   take(): Pick<Progress, 'messages' | 'logs' | 'toParent' | 'errors' | 'outcome'> {
     const { messages, logs, toParent, errors, outcome } = this;
     this.messages = [];

@@ -212,7 +212,7 @@ describe('stretches', () => {
     expect(open.do({ wait: 1 }).errors[0]!.code).toBe('wrong_value');
   });
 
-  test('17 each continuation counts anew', () => {
+  test('17 each continuation counts again', () => {
     const open = use(
       'on.load(async () => { for (let i = 0; i < 300; i++) { await after(1); fields.depth.value = i; } });\non.change(fields.depth, () => { fields.note.value = "seen"; });',
     );

@@ -414,7 +414,7 @@ export const composeText: Starter = {
         `fields.${goal}.value = texts.filter((text) => text !== null).join(${JSON.stringify(between![0] ?? '')}) || null;`,
       ]),
       explanation: [
-        'The whole text is made anew at each run. Adding to what is there would add the same once more each time.',
+        'The whole text is built again at each run: adding to what is there would repeat it.',
         'Empty sources are left out, and with none the text is empty: null, not "".',
       ],
       ways: [

@@ -146,7 +146,7 @@ export const clearAll: Starter = {
       code: `on.click(buttons.${name}, () => form.clear());\n`,
       explanation: [
         'Fields go back to their defaults, or to empty without one. Each that really changes fires change, so everything that follows from it is done too.',
-        'What handlers said of parts (shown, locked) stays; rules look anew.',
+        'What handlers said of parts (shown, locked) stays; rules run again.',
       ],
       ways:
         field === undefined

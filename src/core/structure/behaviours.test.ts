@@ -17,7 +17,7 @@ test.each([
   ['to the front', ['30-c.ts', '10-a.ts', '20-b.ts'], [{ from: '30-c.ts', to: '5-c.ts' }]],
   ['to the end', ['20-b.ts', '30-c.ts', '10-a.js'], [{ from: '10-a.js', to: '40-a.js' }]],
   [
-    'without room all are numbered anew',
+    'without room all are numbered again',
     ['1-a.ts', '3-c.ts', '2-b.ts'],
     [
       { from: '1-a.ts', to: '10-a.ts' },

@@ -37,7 +37,7 @@ export function newBehaviourName(
 
 /**
  * The names that bring behaviours into this order, as pairs of old and new. Only the one that moved gets another number
- * where there is room between its neighbours; else all are numbered anew.
+ * where there is room between its neighbours; else all are numbered again.
  */
 export function renumbered(order: readonly string[]): { from: string; to: string }[] {
   const numbers = order.map(numberOf);
@@ -66,7 +66,7 @@ export function renumbered(order: readonly string[]): { from: string; to: string
     .filter(({ from, to }) => from !== to);
 }
 
-/** A scenario whose expected errors name behaviours anew; the same object when it names none of them. */
+/** A scenario whose expected errors use the new names of behaviours; the same object when it names none of them. */
 export function renamedInScenario(
   scenario: Scenario,
   renames: readonly { from: string; to: string }[],

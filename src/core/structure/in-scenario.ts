@@ -10,7 +10,7 @@ export function addresses(address: string, part: PartName, sort: PartSort): bool
   return sort === 'cell' ? `${owner}.${cell}` === part : owner === part;
 }
 
-/** A scenario whose steps and expectations name the part anew. */
+/** A scenario whose steps and expectations use the new name of the part. */
 export function renameInScenario(
   scenario: Scenario,
   part: PartName,

@@ -63,7 +63,7 @@ export function planRename(reach: Reach, formName: string, part: PartName, to: s
   };
 }
 
-/** A behaviour that names it anew: `to` stands between what each spot has before and after it. */
+/** A behaviour that uses the new name: `to` stands between what each spot has before and after it. */
 export function rewritten(
   use: CodeUse,
   forms: readonly FormSources[],

@@ -310,7 +310,7 @@ describe('renaming', () => {
     expect(rewritten('go', 'begin')['visit/30-c.js']).toContain('buttons.begin');
   });
 
-  test('scenarios name it anew, in steps and in expectations', () => {
+  test('scenarios name it again, in steps and in expectations', () => {
     expect(planRename(reach, 'visit', 'length', 'loa').scenarios[0]!.scenario.steps).toEqual([
       { set: 'loa', to: 3 },
       { addRow: 'cargo', with: { weight: 1 } },

@@ -109,7 +109,7 @@ describe('machines', () => {
     ).toEqual(['a', 'a', 'b', 'c', 'd']);
   });
 
-  test('are loaded once for submissions of one release, and anew for another', async () => {
+  test('are loaded once for submissions of one release, and again for another', async () => {
     const { play, playing, loads, settled } = pool();
     for (const [i, title] of ['a', 'a', 'a2', 'a'].entries()) {
       const over = play('a', title);

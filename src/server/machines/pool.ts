@@ -103,7 +103,7 @@ export class MachinePool {
     steps: readonly TimedStep[],
   ): Promise<BriefAnswer[]> {
     const known = this.#known.get(release.id) ?? { atLoad: [], suspects: [] };
-    // A release with suspects is loaded anew, since each use of it may take one out.
+    // A release with suspects is loaded again, since each use of it may take one out.
     if (machine.loaded !== release.id || known.suspects.length > 0) {
       machine.loaded = null;
       await machine.engine.load(leftOut(release.material, known.atLoad), known.suspects);

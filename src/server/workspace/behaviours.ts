@@ -45,7 +45,7 @@ export async function saveBehaviour(
       };
 }
 
-/** Removes a behaviour at revision `from`; its revisions stay, so that saving it anew brings it back. */
+/** Removes a behaviour at revision `from`; its revisions stay, so that saving it again brings it back. */
 export async function removeBehaviour(
   form: string,
   name: string,

@@ -45,7 +45,7 @@ export interface Renaming {
 }
 
 /**
- * Plans a renaming of a part, or of one key of its options, and, when asked to, takes it over in one transaction. The plan is made anew then, so it takes in what
+ * Plans a renaming of a part, or of one key of its options, and, when asked to, takes it over in one transaction. The plan is made again then, so it takes in what
  * was saved since it was shown; when somebody saves while it is being made, nothing is changed and that is said (409).
  */
 export async function renamePart(

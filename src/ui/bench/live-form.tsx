@@ -265,7 +265,7 @@ const LIT = {
   },
 };
 
-/** Lights up what the code points at, and brings it into sight when somebody goes to it. Done to the page itself, since drawing the sheet anew at each movement of the pointer would be felt. */
+/** Lights up what the code points at, and brings it into sight when somebody goes to it. Done to the page itself, since drawing the sheet again at each movement of the pointer would be felt. */
 function useLight(bench: BenchStore, root: React.RefObject<HTMLDivElement | null>): void {
   useEffect(() => {
     const show = ({

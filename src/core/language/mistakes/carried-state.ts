@@ -25,7 +25,7 @@ export const carriedState: Mistake = {
         {
           from: declaration.name.getStart(file),
           to: declaration.name.getEnd(),
-          says: `${act.name} is changed in line ${line} and outlives the record: the next one opened in the same form starts with what this one left. Keep it in a field, or set it anew at load.`,
+          says: `${act.name} is changed in line ${line} and outlives the record: the next one opened in the same form starts with what this one left. Keep it in a field, or set it again at load.`,
           fixes: resetAtLoad(declaration, act.name, subject),
         },
       ];
@@ -87,7 +87,7 @@ function resetAtLoad(declaration: ts.VariableDeclaration, name: string, { file }
     ? []
     : [
         {
-          title: 'Set it anew at load',
+          title: 'Set it again at load',
           edits: [appended(file, `on.load(() => {\n  ${statement}\n});`)],
         },
       ];

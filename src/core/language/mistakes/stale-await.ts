@@ -50,12 +50,12 @@ function inBlock(block: Block, subject: Subject): Finding[] {
   return [...found.values()];
 }
 
-/** A run that starts anew when the field changes is never resumed with the old answer. */
+/** A run that starts again when the field changes is never resumed with the old answer. */
 function isSuperseded(part: string, block: Block): boolean {
   return !block.overlaps && block.event === 'change' && block.tied.includes(part);
 }
 
-/** A condition that read the field anew after the wait. */
+/** A condition that read the field again after the wait. */
 function isAskedAgain(act: ActOf<'write'>, part: string, waits: number): boolean {
   return act.conditions.some(({ reads }) =>
     reads.some((read) => read.part === part && read.aspect === 'value' && read.waits > waits),
