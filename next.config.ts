@@ -17,12 +17,19 @@ const config: NextConfig = {
     Promise.resolve([
       { source: '/:path*', headers: asList(EVERYWHERE) },
       {
-        source: '/api/:path*',
+        source: '/:workspace(w/[^/]+)?/api/:path*',
         headers: asList({
           'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
         }),
       },
     ]),
+  // The workspace that such an address names is found by src/proxy.ts for pages and by `answer` for routes.
+  rewrites: () =>
+    Promise.resolve({
+      beforeFiles: [{ source: '/w/:workspace/:path*', destination: '/:path*' }],
+      afterFiles: [],
+      fallback: [],
+    }),
   poweredByHeader: false,
   serverExternalPackages: ['pg', 'typescript-classic', 'piscina'],
   // Types and lint are checked by `npm run check`.

@@ -70,9 +70,9 @@ CREATE TABLE "workspace" (
 	"content" jsonb NOT NULL
 );
 --> statement-breakpoint
-ALTER TABLE "behaviour" ADD CONSTRAINT "behaviour_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "public"."form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "filling" ADD CONSTRAINT "filling_release_release_id_fk" FOREIGN KEY ("release") REFERENCES "public"."release"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "record" ADD CONSTRAINT "record_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "public"."form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "release" ADD CONSTRAINT "release_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "public"."form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "scenario" ADD CONSTRAINT "scenario_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "public"."form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "behaviour" ADD CONSTRAINT "behaviour_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "filling" ADD CONSTRAINT "filling_release_release_id_fk" FOREIGN KEY ("release") REFERENCES "release"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "record" ADD CONSTRAINT "record_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "release" ADD CONSTRAINT "release_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "scenario" ADD CONSTRAINT "scenario_form_form_name_fk" FOREIGN KEY ("form") REFERENCES "form"("name") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE UNIQUE INDEX "release_number" ON "release" USING btree ("form","number");

@@ -21,4 +21,4 @@ ALTER TABLE "filling" ADD COLUMN "to_parent" jsonb;--> statement-breakpoint
 ALTER TABLE "form" ADD COLUMN "revision" integer DEFAULT 1 NOT NULL;--> statement-breakpoint
 ALTER TABLE "reference_table" ADD COLUMN "revision" integer DEFAULT 1 NOT NULL;--> statement-breakpoint
 ALTER TABLE "workspace" ADD COLUMN "revision" integer DEFAULT 1 NOT NULL;--> statement-breakpoint
-ALTER TABLE "file_content" ADD CONSTRAINT "file_content_filling_filling_id_fk" FOREIGN KEY ("filling") REFERENCES "public"."filling"("id") ON DELETE no action ON UPDATE no action;
+ALTER TABLE "file_content" ADD CONSTRAINT "file_content_filling_filling_id_fk" FOREIGN KEY ("filling") REFERENCES "filling"("id") ON DELETE no action ON UPDATE no action;

@@ -6,11 +6,13 @@
  */
 import { NextResponse, type NextRequest } from 'next/server';
 import { apiError, pageError } from '@/server/http/guard';
+import { splitAddress, WORKSPACE_HEADER } from '@/server/workspaces/address';
 
 const HEADER = 'content-security-policy';
 
 export function proxy(request: NextRequest): NextResponse {
-  const api = request.nextUrl.pathname.startsWith('/api/');
+  const { workspace, path } = splitAddress(request.nextUrl.pathname);
+  const api = path.startsWith('/api/');
   const fault = api ? apiError(request) : pageError(request);
   if (fault !== null)
     return NextResponse.json(
@@ -24,6 +26,9 @@ export function proxy(request: NextRequest): NextResponse {
   // Next.js reads the nonce for its own scripts out of the policy.
   headers.set(HEADER, own);
   headers.set('x-nonce', nonce);
+  // Nobody but the address says which workspace a page is about.
+  headers.delete(WORKSPACE_HEADER);
+  if (workspace !== null) headers.set(WORKSPACE_HEADER, workspace);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set(HEADER, own);
   return response;
@@ -48,4 +53,6 @@ function policy(nonce: string): string {
   ].join('; ');
 }
 
-export const config = { matcher: ['/((?!api/|_next/static|_next/image).*)', '/(api/.*%.*)'] };
+export const config = {
+  matcher: ['/((?!api/|w/[^/]+/api/|_next/static|_next/image).*)', '/((?:w/[^/]+/)?api/.*%.*)'],
+};

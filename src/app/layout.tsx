@@ -4,6 +4,7 @@ import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { readHead } from '@/server/workspace/read';
+import { basePath, here } from '@/server/workspaces/page';
 import { Providers } from '@/ui/providers';
 
 export const metadata: Metadata = {
@@ -15,14 +16,14 @@ export default async function Layout({ children }: { children: ReactNode }) {
   // Of the policy that src/proxy.ts gave this page.
   const nonce = (await headers()).get('x-nonce') ?? '';
   // A page of error has to be shown without a database too.
-  const dates = await readHead().then(
+  const dates = await here(readHead).then(
     (head) => head.dates ?? 'iso',
     () => 'iso' as const,
   );
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <Providers nonce={nonce} dates={dates}>
+        <Providers nonce={nonce} dates={dates} base={await basePath()}>
           {children}
         </Providers>
       </body>

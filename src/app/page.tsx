@@ -1,27 +1,30 @@
 import { currentPerson } from '@/server/person';
 import { readOverview, readRemovedForms } from '@/server/workspace/overview';
 import { readHead } from '@/server/workspace/read';
+import { here } from '@/server/workspaces/page';
 import { Forms } from '@/ui/manage/forms';
 import { ServerData } from '@/ui/server-data';
 
 export const dynamic = 'force-dynamic';
 
-export default async function Home() {
-  const [head, forms, removed, person] = await Promise.all([
-    readHead(),
-    readOverview(),
-    readRemovedForms(),
-    currentPerson(),
-  ]);
-  return (
-    <ServerData>
-      <Forms
-        workspace={head.title}
-        people={head.people}
-        person={person.key}
-        forms={forms}
-        removed={removed}
-      />
-    </ServerData>
-  );
+export default function Home() {
+  return here(async () => {
+    const [head, forms, removed, person] = await Promise.all([
+      readHead(),
+      readOverview(),
+      readRemovedForms(),
+      currentPerson(),
+    ]);
+    return (
+      <ServerData>
+        <Forms
+          workspace={head.title}
+          people={head.people}
+          person={person.key}
+          forms={forms}
+          removed={removed}
+        />
+      </ServerData>
+    );
+  });
 }

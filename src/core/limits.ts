@@ -35,6 +35,11 @@ export const VALUE_LEVELS = 40;
 /** Levels of a script's syntax tree. Written code stays far below a hundred; a chain of `else if` takes one for each. */
 export const SYNTAX_LEVELS = 1000;
 
+/** Workspaces of one installation. Each is a schema of some fifteen tables in the database. */
+export const WORKSPACES = 500;
+/** Milliseconds for which a workspace that was removed can be restored. */
+export const REMOVED_WORKSPACE_KEPT = 30 * DAY;
+
 // What is filled in.
 
 /** Rows that one field may hold. More is not filled in by hand, and a rule may look at each. */

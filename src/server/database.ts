@@ -1,18 +1,28 @@
-/** The connection. Kept on globalThis, since development servers load modules again and must not open pools again. */
+/** Connections, one pool for each workspace. Kept on globalThis, since development servers load modules again and must not open pools again. */
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import { environment } from './environment';
 import * as schema from './schema';
+import { currentWorkspace } from './workspaces/current';
 
 export type Database = NodePgDatabase<typeof schema>;
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
-const kept = globalThis as { tavroDatabase?: { database: Database; pool: Pool } };
+interface Connection {
+  database: Database;
+  pool: Pool;
+}
 
-export function connect(url = environment('DATABASE_URL')): { database: Database; pool: Pool } {
+const kept = globalThis as { tavroDatabases?: Map<string, Connection> };
+const connections = () => (kept.tavroDatabases ??= new Map<string, Connection>());
+
+/** Connections whose unqualified names mean what stands in a schema, and the extensions. */
+export function connect(schemaName: string, url = environment('DATABASE_URL')): Connection {
   const pool = new Pool({
     connectionString: url,
+    options: `-c search_path=${schemaName},${EXTENSIONS}`,
     max: 12,
+    idleTimeoutMillis: 10_000,
     connectionTimeoutMillis: 5000,
     statement_timeout: 60_000,
   });
@@ -22,7 +32,24 @@ export function connect(url = environment('DATABASE_URL')): { database: Database
   return { database: drizzle(pool, { schema }), pool };
 }
 
-const connection = () => (kept.tavroDatabase ??= connect());
+/** The schema that holds PostgreSQL's extensions for all workspaces. */
+export const EXTENSIONS = 'extensions';
+
+/** The connections to a schema: of a workspace, or of the list of them. */
+export function connectionTo(schemaName: string): Connection {
+  let found = connections().get(schemaName);
+  if (found === undefined) connections().set(schemaName, (found = connect(schemaName)));
+  return found;
+}
+
+/** Ends all connections; the next question opens others. */
+export async function disconnect(): Promise<void> {
+  const all = [...connections().values()];
+  connections().clear();
+  await Promise.all(all.map(({ pool }) => pool.end()));
+}
+
+const connection = () => connectionTo(currentWorkspace().schema);
 
 export function database(): Database {
   return connection().database;

@@ -1,32 +1,47 @@
 /** Brings the database up to date, loads the demo into an empty one, and clears away old filling-ins. Run by `npm start` and the browser tests. */
 import { sql } from 'drizzle-orm';
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { readFolder } from '../workers/files';
 import { readWorkspace } from '../core/workspace/workspace';
-import { connect, isOutOfRoom } from './database';
+import { connectionTo, database, disconnect, isOutOfRoom } from './database';
 import { tidyFillings } from './fillings/tidy';
-import { holdsWorkspace, importWorkspace } from './import';
-import { indexForm, insertRelease } from './releases';
+import { holdsWorkspace } from './import';
+import { readHead } from './workspace/read';
+import { HOME, inWorkspace } from './workspaces/current';
+import {
+  dropRemoved,
+  EXTENSIONS_APART,
+  fillWorkspace,
+  migrateWorkspace,
+} from './workspaces/making';
+import { askRegistry, listWorkspaces, REGISTRY, REGISTRY_TABLES } from './workspaces/registry';
 
-const { database, pool } = connect();
+const registry = connectionTo(REGISTRY);
 // Two apps that start at once on one database take turns.
-const turn = await pool.connect();
+const turn = await registry.pool.connect();
 await turn.query('select pg_advisory_lock(1413567566)');
 let failed: string | null = null;
 try {
-  await migrate(database, { migrationsFolder: 'drizzle' });
-  if (!(await holdsWorkspace(database))) {
-    const demo = readWorkspace(readFolder('demo'));
-    await importWorkspace(database, demo);
-    // So that each form of the demo can be filled in at once.
-    for (const { form } of demo.forms) {
-      await insertRelease(form.name);
-      await indexForm(form);
+  await turn.query(EXTENSIONS_APART);
+  await turn.query(REGISTRY_TABLES);
+  await inWorkspace(HOME, async () => {
+    await migrateWorkspace();
+    if (!(await holdsWorkspace(database()))) {
+      await fillWorkspace(readWorkspace(readFolder('demo')));
+      console.log('tavro: loaded the demo workspace');
     }
-    console.log('tavro: loaded the demo workspace');
-  }
-  await tidyFillings(database, Date.now());
-  await database.execute(sql`analyze record`);
+    const { title } = await readHead();
+    await askRegistry(
+      'insert into workspace (name, schema, title) values ($1, $2, $3) on conflict do nothing',
+      [HOME.name, HOME.schema, title],
+    );
+  });
+  for (const workspace of await listWorkspaces())
+    await inWorkspace(workspace, async () => {
+      if (workspace.schema !== HOME.schema) await migrateWorkspace();
+      await tidyFillings(database(), Date.now());
+      await database().execute(sql`analyze record`);
+    });
+  await dropRemoved(Date.now());
 } catch (caught) {
   failed = isOutOfRoom(caught)
     ? 'the disk of the database is full. Make room, then start again'
@@ -37,7 +52,7 @@ try {
       : String(caught);
 } finally {
   turn.release(true);
-  await pool.end();
+  await disconnect();
 }
 if (failed !== null)
   console.error(`tavro: the database could not be brought up to date: ${failed}.`);

@@ -12,6 +12,7 @@ import { database, transaction } from './database';
 import { indexRecords } from './records/columns';
 import { task } from './tasks';
 import * as schema from './schema';
+import { perWorkspace } from './workspaces/current';
 import { readParts } from './workspace/overview';
 import { readBehaviours, readForm, readForms, readServices, readTables } from './workspace/read';
 
@@ -146,10 +147,11 @@ export async function newestRelease(form: string): Promise<Release | null> {
 }
 
 /** Releases that were read; they never change. */
-const read = new Map<number, Release>();
+const releases = perWorkspace(() => new Map<number, Release>());
 const MOST_READ = 200;
 
 export async function releaseById(id: number): Promise<Release | null> {
+  const read = releases();
   const known = read.get(id);
   if (known !== undefined) return known;
   const [row] = await database().select().from(release).where(eq(release.id, id));

@@ -1,12 +1,13 @@
 'use client';
 /** Calls to the server, with its words when it refuses and ours when it cannot be reached. */
 import { LEAVING_BYTES } from '@/core/limits';
+import { addressHere } from './address';
 
 export type Reply<T> =
   | { ok: true; status: number; body: T }
   | { ok: false; status: number; says: string; body: unknown };
 
-/** Asks for something. */
+/** Asks for something of the workspace that the page is about. */
 export function get<T>(path: string): Promise<Reply<T>> {
   return call('GET', path);
 }
@@ -28,10 +29,11 @@ export async function call<T>(
     method === 'PUT' && content !== null && new Blob([content]).size < LEAVING_BYTES;
   let response: Response;
   try {
-    const send = () => fetch(path, { method, ...headers });
+    const address = addressHere(path);
+    const send = () => fetch(address, { method, ...headers });
     // Several at once may exceed what browsers keep alive; then it is sent as usual.
     response = await (keepalive
-      ? fetch(path, { method, keepalive, ...headers }).catch(send)
+      ? fetch(address, { method, keepalive, ...headers }).catch(send)
       : send());
   } catch {
     return { ok: false, status: 0, says: 'The server is out of reach.', body: null };

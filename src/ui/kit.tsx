@@ -1,8 +1,8 @@
 'use client';
 /** Small pieces that all screens share: buttons, names in mono, notices. */
 import { Box, chakra, Flex, type ButtonProps, type HTMLChakraProps } from '@chakra-ui/react';
-import Link from 'next/link';
 import type { ReactNode, Ref } from 'react';
+import { LinkHere } from './address';
 
 const PlainButton = chakra('button');
 
@@ -71,7 +71,7 @@ export function TextLink({
       textUnderlineOffset="3px"
       fontWeight={strong ? 620 : 400}
     >
-      <Link href={href}>{children}</Link>
+      <LinkHere href={href}>{children}</LinkHere>
     </chakra.a>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 /** The head of every page: where one can go, where one is, and what can be done there. */
 import { chakra, Flex } from '@chakra-ui/react';
-import Link from 'next/link';
+import { LinkHere } from './address';
 import { useTheme } from 'next-themes';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Button } from './kit';
@@ -24,8 +24,9 @@ const ROOMS = [
 ] as const;
 
 export interface PageHeadProps {
-  workspace: string;
-  section: Section;
+  /** The workspace and the section of it that the page belongs to; none for what is about all of them. */
+  workspace?: string;
+  section?: Section;
   title: string;
   /** The form that the page is about, and which of its pages it is. */
   form?: { name: string; room: (typeof ROOMS)[number]['key'] };
@@ -47,18 +48,27 @@ export function PageHead({ workspace, section, title, form, children }: PageHead
         css={{ overflowX: 'auto', whiteSpace: 'nowrap' }}
       >
         <chakra.a asChild fontWeight={750} fontSize="15px" letterSpacing="0.02em" color="act">
-          <Link href="/">tavro</Link>
+          <LinkHere href="/">tavro</LinkHere>
         </chakra.a>
-        <chakra.span color="soft" css={{ '@media (max-width: 759px)': { display: 'none' } }}>
-          {workspace}
-        </chakra.span>
-        <Flex as="nav" aria-label="Workspace" gap="2px" alignSelf="stretch">
-          {SECTIONS.map(({ key, label, href }) => (
-            <NavLink key={key} href={href} current={key === section}>
-              {label}
-            </NavLink>
-          ))}
-        </Flex>
+        {workspace !== undefined && (
+          <>
+            <chakra.a
+              href="/workspaces"
+              title="All workspaces"
+              color="soft"
+              _hover={{ color: 'act', textDecoration: 'underline' }}
+            >
+              {workspace}
+            </chakra.a>
+            <Flex as="nav" aria-label="Workspace" gap="2px" alignSelf="stretch">
+              {SECTIONS.map(({ key, label, href }) => (
+                <NavLink key={key} href={href} current={key === section}>
+                  {label}
+                </NavLink>
+              ))}
+            </Flex>
+          </>
+        )}
         <Flex ml="auto">
           <ThemeSwitch />
         </Flex>
@@ -78,9 +88,9 @@ export function PageHead({ workspace, section, title, form, children }: PageHead
                 textDecoration={key === form.room ? 'none' : 'underline'}
                 textUnderlineOffset="3px"
               >
-                <Link href={href(form.name)} prefetch={false}>
+                <LinkHere href={href(form.name)} prefetch={false}>
                   {label}
-                </Link>
+                </LinkHere>
               </chakra.a>
             ))}
           </Flex>
@@ -123,9 +133,9 @@ function NavLink({
       aria-current={current ? 'page' : undefined}
       _hover={{ color: 'ink' }}
     >
-      <Link href={href} prefetch={false}>
+      <LinkHere href={href} prefetch={false}>
         {children}
-      </Link>
+      </LinkHere>
     </chakra.a>
   );
 }

@@ -4,6 +4,7 @@ import { ChakraProvider } from '@chakra-ui/react';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
 import type { DateStyle } from '@/core/form/date-style';
+import { BaseIn } from './address';
 import { DatesIn } from './dates';
 import { EmotionRegistry } from './emotion-registry';
 import { system } from './theme';
@@ -11,17 +12,22 @@ import { system } from './theme';
 export function Providers({
   nonce,
   dates,
+  base,
   children,
 }: {
   nonce: string;
   dates: DateStyle;
+  /** What stands before every address of the workspace. */
+  base: string;
   children: ReactNode;
 }) {
   return (
     <EmotionRegistry>
       <ChakraProvider value={system}>
         <ThemeProvider attribute="class" disableTransitionOnChange nonce={nonce}>
-          <DatesIn dates={dates}>{children}</DatesIn>
+          <BaseIn base={base}>
+            <DatesIn dates={dates}>{children}</DatesIn>
+          </BaseIn>
         </ThemeProvider>
       </ChakraProvider>
     </EmotionRegistry>

@@ -2,12 +2,10 @@
  * Every route with every method, as nobody and from elsewhere, with bodies that are mangled, oversized or forged: no
  * answer is a fault of the server, each refusal says why, and nothing is saved.
  */
-import { readdirSync } from 'node:fs';
-import { join } from 'node:path';
 import { request as httpRequest } from 'node:http';
 import { Client } from 'pg';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { base, OWN_ORIGIN, report, someOf, thorough } from './support';
+import { addressOf, base, OWN_ORIGIN, report, routes, someOf, thorough } from './support';
 
 const database = new Client({ connectionString: process.env.DATABASE_URL! });
 beforeAll(async () => {
@@ -41,30 +39,6 @@ async function saved(): Promise<string> {
   );
   return sums.join(' ');
 }
-
-/** Every route of the app and what its parameters are when they are right. */
-function routes(): string[] {
-  const found: string[] = [];
-  const walk = (below: string) => {
-    for (const entry of readdirSync(join('src/app', below), { withFileTypes: true })) {
-      if (entry.isDirectory()) walk(`${below}/${entry.name}`);
-      else if (entry.name === 'route.ts' || entry.name === 'page.tsx')
-        found.push(below === '' ? '/' : below);
-    }
-  };
-  walk('');
-  return found.toSorted();
-}
-
-const RIGHT: Record<string, string> = { form: 'berth_visit', name: '10-arrival.ts', id: '2' };
-const addressOf = (route: string) =>
-  route.replace(/\[(\w+)\]/g, (_, name: string) =>
-    route.startsWith('/api/tables') || route.startsWith('/tables')
-      ? 'berths'
-      : route.startsWith('/api/services') || route.startsWith('/services')
-        ? 'ship_register'
-        : RIGHT[name]!,
-  );
 
 const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS'];
 const deep = (levels: number) => `${'['.repeat(levels)}${']'.repeat(levels)}`;

@@ -1,5 +1,6 @@
 /** What the attacks share: how thorough they are, and the report of what was tried and what came out. */
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 
 /** `npm run attack` tries everything; `npm test` a quick part of it. */
 export const thorough = process.env.TAVRO_ATTACK === 'all';
@@ -25,3 +26,29 @@ export function percentile(times: readonly number[], percent: number): number {
   const sorted = times.toSorted((a, b) => a - b);
   return sorted[Math.min(sorted.length - 1, Math.floor((percent / 100) * sorted.length))]!;
 }
+
+/** Every route of the app, by its folder. */
+export function routes(): string[] {
+  const found: string[] = [];
+  const walk = (below: string) => {
+    for (const entry of readdirSync(join('src/app', below), { withFileTypes: true })) {
+      if (entry.isDirectory()) walk(`${below}/${entry.name}`);
+      else if (entry.name === 'route.ts' || entry.name === 'page.tsx')
+        found.push(below === '' ? '/' : below);
+    }
+  };
+  walk('');
+  return found.toSorted();
+}
+
+/** What parameters of routes are when they are right. */
+const RIGHT: Record<string, string> = { form: 'berth_visit', name: '10-arrival.ts', id: '2' };
+/** A route with parameters that are there in the demo. */
+export const addressOf = (route: string) =>
+  route.replace(/\[(\w+)\]/g, (_, name: string) =>
+    route.startsWith('/api/tables') || route.startsWith('/tables')
+      ? 'berths'
+      : route.startsWith('/api/services') || route.startsWith('/services')
+        ? 'ship_register'
+        : RIGHT[name]!,
+  );

@@ -124,7 +124,11 @@ test('the page of forms: copied, renamed, removed and back; sorted and searched;
   await page.getByRole('button', { name: 'Remove Night works' }).click();
   await expect(page.getByText('Night works was removed.')).toBeVisible();
   // Another form lists its records.
-  await page.getByRole('button', { name: 'Remove Berth visit request' }).click();
+  await page
+    .getByRole('row')
+    .filter({ has: page.getByText('berth_visit', { exact: true }) })
+    .getByRole('button', { name: 'Remove Berth visit request' })
+    .click();
   await expect(
     page.getByRole('alert').getByText('Vessel lists records of this form'),
   ).toBeVisible();

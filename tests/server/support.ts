@@ -1,7 +1,9 @@
 /** A database of its own for the server's tests, in the PostgreSQL that the test command starts. */
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client } from 'pg';
-import { connect, database } from '../../src/server/database';
+import { connectionTo, database, disconnect } from '../../src/server/database';
+import { HOME, standAlone } from '../../src/server/workspaces/current';
+import { EXTENSIONS_APART, migrateWorkspace } from '../../src/server/workspaces/making';
+import { REGISTRY, REGISTRY_TABLES } from '../../src/server/workspaces/registry';
 import { machines } from '../../src/server/machines/server-pool';
 import { importWorkspace } from '../../src/server/import';
 import { readWorkspace } from '../../src/core/workspace/workspace';
@@ -26,13 +28,17 @@ export async function freshDatabase(name: string): Promise<() => Promise<void>> 
   await admin.query(`create database ${name}`);
   await admin.end();
   url.pathname = `/${name}`;
-  const kept = globalThis as { tavroDatabase?: ReturnType<typeof connect> };
-  kept.tavroDatabase = connect(url.href);
-  await migrate(database(), { migrationsFolder: 'drizzle' });
+  await disconnect();
+  process.env.DATABASE_URL = url.href;
+  standAlone(HOME);
+  const { pool } = connectionTo(REGISTRY);
+  await pool.query(EXTENSIONS_APART);
+  await pool.query(REGISTRY_TABLES);
+  await migrateWorkspace();
   await importWorkspace(database(), readWorkspace(readFolder('demo')));
   return async () => {
     machines().close();
-    await kept.tavroDatabase!.pool.end();
+    await disconnect();
   };
 }
 

@@ -1,21 +1,24 @@
 import type { Metadata } from 'next';
 import { readHead, readTables } from '@/server/workspace/read';
+import { here } from '@/server/workspaces/page';
 import { Tables } from '@/ui/manage/tables';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Tables' };
 
-export default async function Page() {
-  const [head, tables] = await Promise.all([readHead(), readTables()]);
-  return (
-    <Tables
-      workspace={head.title}
-      tables={tables.map(({ name, title, rows, columns }) => ({
-        name,
-        title,
-        rows: rows.length,
-        columns: columns.map((column) => column.label ?? column.name),
-      }))}
-    />
-  );
+export default function Page() {
+  return here(async () => {
+    const [head, tables] = await Promise.all([readHead(), readTables()]);
+    return (
+      <Tables
+        workspace={head.title}
+        tables={tables.map(({ name, title, rows, columns }) => ({
+          name,
+          title,
+          rows: rows.length,
+          columns: columns.map((column) => column.label ?? column.name),
+        }))}
+      />
+    );
+  });
 }

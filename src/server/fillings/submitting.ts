@@ -15,6 +15,7 @@ import { ask, atOnce } from '../database';
 import { missingFile } from '../files';
 import { Refusal } from '../http/refusal';
 import { Busy, TookTooLong } from '../machines/pool';
+import { currentWorkspace } from '../workspaces/current';
 import { machines } from '../machines/server-pool';
 import { readRecord, type StoredRecord } from '../records/read';
 import { readHead } from '../workspace/read';
@@ -168,7 +169,10 @@ async function foreignSet(filling: string, steps: readonly TimedStep[]): Promise
 
 async function doAgain(filling: Filling, steps: TimedStep[]): Promise<BriefAnswer[]> {
   try {
-    return await machines().play(filling.release, filling.opening, steps);
+    const { id, material } = filling.release;
+    const { schema } = currentWorkspace();
+    const playable = { id: `${schema}:${id}`, form: `${schema}:${material.form.name}`, material };
+    return await machines().play(playable, filling.opening, steps);
   } catch (caught) {
     if (caught instanceof Busy)
       throw new Refusal(503, caught.message, { 'retry-after': String(caught.retryAfter) });

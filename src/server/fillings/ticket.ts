@@ -9,6 +9,7 @@ import * as z from 'zod';
 import { ValuesSchema } from '../../core/session/schema';
 import { database } from '../database';
 import * as schema from '../schema';
+import { perWorkspace } from '../workspaces/current';
 
 const TicketSchema = z.strictObject({
   release: z.number().int(),
@@ -28,11 +29,12 @@ export type Ticket = z.infer<typeof TicketSchema>;
 const NAME = 'ticket';
 
 /** The same for all processes on one database; made when it is first needed, and never changed. */
-let known: string | null = null;
+const known = perWorkspace((): { secret: string | null } => ({ secret: null }));
 
 async function secret(): Promise<string> {
-  known ??= await readSecret();
-  return known;
+  const mine = known();
+  mine.secret ??= await readSecret();
+  return mine.secret;
 }
 
 async function readSecret(): Promise<string> {

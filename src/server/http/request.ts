@@ -3,6 +3,8 @@ import { REQUEST_BYTES } from '../../core/limits';
 import * as z from 'zod';
 import { oddIn } from '../../core/form/plain-json';
 import { isOutOfRoom, isTooSlow, isUnreachable, MaybeSaved } from '../database';
+import { inWorkspace } from '../workspaces/current';
+import { workspaceAt } from '../workspaces/registry';
 import { apiError } from './guard';
 import { Refusal } from './refusal';
 
@@ -73,12 +75,14 @@ export async function readBytes(request: Request, most: number): Promise<Buffer>
 const says = (status: number, words: string, headers: Readonly<Record<string, string>> = {}) =>
   Response.json({ says: words }, { status, headers });
 
-/** Runs a route's work, unless the request is refused for where it comes from, and turns what it throws into an answer. */
+/** Runs a route's work in the workspace that the address names, unless the request is refused for where it comes from, and turns what it throws into an answer. */
 export async function answer(request: Request, work: () => Promise<Response>): Promise<Response> {
   const fault = apiError(request);
   if (fault !== null) return says(fault.status, fault.says);
   try {
-    return await work();
+    const workspace = await workspaceAt(new URL(request.url).pathname);
+    if (workspace === null) return says(404, 'There is no such workspace.');
+    return await inWorkspace(workspace, work);
   } catch (caught) {
     if (caught instanceof Refusal) return says(caught.status, caught.message, caught.headers);
     if (caught instanceof MaybeSaved)

@@ -70,7 +70,7 @@ function pool(options: Partial<PoolOptions> = {}) {
       form: { name: form, title },
       scripts: [{ name: 'a', code: '' }],
     } as unknown as Material;
-    return made.play({ id: releases.get(title)!, material }, {} as Opening, []);
+    return made.play({ id: title, form: material.form.name, material }, {} as Opening, []);
   };
   const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
   return { play, playing, loads, closed, settled, made, machines: () => machines };

@@ -32,16 +32,18 @@ export class Busy extends Error {
 /** A submission took longer than any may. */
 export class TookTooLong extends Error {}
 
-/** A release to play, by a number that no other has. */
+/** A release to play, by names that no other workspace gives to its own. */
 export interface Playable {
-  id: number;
+  id: string;
+  /** The form it is of, which takes turns with others. */
+  form: string;
   material: Material;
 }
 
 interface Machine {
   engine: Engine;
   /** The release that is loaded as it is, nothing taken out. */
-  loaded: number | null;
+  loaded: string | null;
   /** The form it was used for last. */
   form: string;
   used: boolean;
@@ -67,7 +69,7 @@ export class MachinePool {
   readonly #machines: Machine[] = [];
   /** By form, in the order in which forms take turns. */
   readonly #waiting = new Map<string, Waiting[]>();
-  readonly #known = new Map<number, Known>();
+  readonly #known = new Map<string, Known>();
 
   constructor(make: () => Engine, options: PoolOptions) {
     this.#make = make;
@@ -80,7 +82,7 @@ export class MachinePool {
     opening: Opening,
     steps: readonly TimedStep[],
   ): Promise<BriefAnswer[]> {
-    const machine = await this.#take(release.material.form.name);
+    const machine = await this.#take(release.form);
     try {
       return await this.#limited(machine, () => this.#play(machine, release, opening, steps));
     } catch (caught) {
@@ -133,7 +135,7 @@ export class MachinePool {
     return answers;
   }
 
-  #remember(release: number, known: Known): void {
+  #remember(release: string, known: Known): void {
     if (this.#known.size >= MOST_KNOWN) this.#known.clear();
     this.#known.set(release, known);
   }

@@ -18,6 +18,7 @@ import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
 import { deepFreeze } from '../../core/form/value';
 import { ask, database, type Transaction } from '../database';
 import * as schema from '../schema';
+import { perWorkspace } from '../workspaces/current';
 import { saveRevised, type Saved } from './save';
 
 /** The workspace's title, roles and people, as the one document of their kind. */
@@ -68,13 +69,14 @@ export interface Document<K extends Kind> {
 }
 
 /** Contents by document and revision, which never change: most requests find everything as the last one left it. */
-const read = new Map<string, unknown>();
+const contents = perWorkspace(() => new Map<string, unknown>());
 const MOST_READ = 5000;
 
 function contentOf<K extends Kind>(
   kind: K,
   row: { id: number; revision: number; content: unknown },
 ): Contents[K] {
+  const read = contents();
   const key = `${row.id}:${row.revision}`;
   const known = read.get(key);
   if (known !== undefined) return known as Contents[K];
@@ -112,11 +114,14 @@ const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: s
  * Everything that is asked for within one turn of the event loop is read at once, and once: with many people at work, most requests
  * read the same few documents. Each is read after it was asked for, so nobody gets what was there before.
  */
-const reading = new DataLoader<Key, Row | null, string>(readAtOnce, {
-  cache: false,
-  batchScheduleFn: (read) => void setImmediate(read),
-  maxBatchSize: 500,
-});
+const reading = perWorkspace(
+  () =>
+    new DataLoader<Key, Row | null, string>(readAtOnce, {
+      cache: false,
+      batchScheduleFn: (read) => void setImmediate(read),
+      maxBatchSize: 500,
+    }),
+);
 
 async function readAtOnce(keys: readonly Key[]): Promise<(Row | null)[]> {
   const wanted = [...new Map(keys.map((key) => [keyOf(key), key])).values()];
@@ -139,7 +144,7 @@ async function readAtOnce(keys: readonly Key[]): Promise<(Row | null)[]> {
 }
 
 export async function readDocument<K extends Kind>(key: Key<K>): Promise<Document<K> | null> {
-  const row = await reading.load(key);
+  const row = await reading().load(key);
   return row === null
     ? null
     : { name: row.name, content: contentOf(key.kind, row), revision: row.revision };

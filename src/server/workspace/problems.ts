@@ -14,6 +14,7 @@ import { database } from '../database';
 import { Refusal } from '../http/refusal';
 import * as schema from '../schema';
 import { task } from '../tasks';
+import { perWorkspace } from '../workspaces/current';
 import { stateOf } from './overview';
 import {
   readBehaviours,
@@ -38,21 +39,26 @@ export interface Checking {
 const AT_ONCE = Math.max(1, availableParallelism() - 1);
 
 /** What was found in a form, with what it was found in. */
-const kept = new Map<string, { of: string; problems: Problem[] }>();
-let running: { checking: Checking; over: Promise<void> } | null = null;
+const kept = perWorkspace(() => new Map<string, { of: string; problems: Problem[] }>());
+const running = perWorkspace((): { now: Running | null } => ({ now: null }));
 
 /** What is wrong in the workspace. Where checking takes longer than `patience` milliseconds, what was found so far, while it goes on. */
 export async function workspaceProblems(patience: number): Promise<Checking> {
-  running ??= begin();
-  const { checking, over } = running;
+  const { checking, over } = (running().now ??= begin());
   await Promise.race([over, new Promise((resolve) => setTimeout(resolve, patience))]);
   return { ...checking, problems: inWeight(checking.problems) };
 }
 
-function begin(): { checking: Checking; over: Promise<void> } {
+interface Running {
+  checking: Checking;
+  over: Promise<void>;
+}
+
+function begin(): Running {
   const checking: Checking = { problems: [], done: 0, of: 0 };
+  const mine = running();
   const over = checkAll(checking).finally(() => {
-    running = null;
+    mine.now = null;
   });
   return { checking, over };
 }
@@ -101,7 +107,7 @@ async function checkForm(form: Form): Promise<Problem[]> {
   const of = createHash('sha1')
     .update(`${state} ${JSON.stringify(cast)}`)
     .digest('hex');
-  const known = kept.get(form.name);
+  const known = kept().get(form.name);
   if (known?.of === of) return known.problems;
   const problems = await task('check', {
     form,
@@ -136,7 +142,7 @@ async function checkForm(form: Form): Promise<Problem[]> {
   } finally {
     engine.close();
   }
-  kept.set(form.name, { of, problems });
+  kept().set(form.name, { of, problems });
   return problems;
 }
 

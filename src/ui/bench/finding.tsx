@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Hit } from '@/core/language/search';
 import { get } from '../api';
+import { addressHere } from '../address';
 import { Button, Line, Mono, Notice } from '../kit';
 import type { BenchStore } from './store';
 import type { UsePlace } from './state';
@@ -17,7 +18,9 @@ export function Uses({ bench }: { bench: BenchStore }) {
     bench.closeUses();
     if (place.form !== material.form.name)
       window.open(
-        `/bench/${place.form}?${new URLSearchParams(place.is === 'line' ? { behaviour: place.behaviour, line: String(place.line) } : { scenario: place.name }).toString()}`,
+        addressHere(
+          `/bench/${place.form}?${new URLSearchParams(place.is === 'line' ? { behaviour: place.behaviour, line: String(place.line) } : { scenario: place.name }).toString()}`,
+        ),
         '_blank',
         'noopener',
       );
@@ -87,9 +90,11 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
     if (form === material.form.name) bench.goToPlace({ is: 'line', behaviour: name, line });
     else
       window.open(
-        form === null
-          ? `/services/${name.split('.')[0]!}`
-          : `/bench/${form}?${new URLSearchParams({ behaviour: name, line: String(line) }).toString()}`,
+        addressHere(
+          form === null
+            ? `/services/${name.split('.')[0]!}`
+            : `/bench/${form}?${new URLSearchParams({ behaviour: name, line: String(line) }).toString()}`,
+        ),
         '_blank',
         'noopener',
       );

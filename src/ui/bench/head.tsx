@@ -1,7 +1,7 @@
 'use client';
 /** The bench's head: how the form is opened, its scenarios, and releasing. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import Link from 'next/link';
+import { LinkHere } from '../address';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
@@ -262,7 +262,7 @@ function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void })
         </Button>
         {release !== null && (
           <chakra.a asChild color="act" textDecoration="underline">
-            <Link href={`/fill/${material.form.name}`}>Fill in release {release}</Link>
+            <LinkHere href={`/fill/${material.form.name}`}>Fill in release {release}</LinkHere>
           </chakra.a>
         )}
         <Button ml="auto" onClick={onDone}>

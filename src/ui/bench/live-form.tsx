@@ -12,6 +12,7 @@ import type { Seen } from '@/core/scenario/snapshot';
 import type { Word } from '@/core/tape/tape';
 import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
+import { addressHere } from '../address';
 import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
 import { useAnswer } from '../server-data';
@@ -101,7 +102,7 @@ export function LiveForm({
   const drawList = (list: ChildList) => {
     const goTo = (query: Record<string, string>) =>
       window.open(
-        `/bench/${list.form}?${new URLSearchParams(query).toString()}`,
+        addressHere(`/bench/${list.form}?${new URLSearchParams(query).toString()}`),
         '_blank',
         'noopener',
       );

@@ -2,12 +2,14 @@
  * What a form opened from another asks to be set there, handed from its bench to the parent's: both are pages of this
  * browser, so they talk over a channel of their own.
  */
+import { addressHere } from '../address';
 import type { Handed } from './handed';
 
-const CHANNEL = 'tavro.to-parent';
+/** Benches of one workspace. */
+const channelName = () => addressHere('tavro.to-parent');
 
 export function handToParent(handed: Handed): void {
-  const channel = new BroadcastChannel(CHANNEL);
+  const channel = new BroadcastChannel(channelName());
   channel.postMessage(handed);
   channel.close();
 }
@@ -17,7 +19,7 @@ export function listenToChildren(
   form: string,
   take: (record: string, sets: Handed['sets']) => void,
 ): () => void {
-  const channel = new BroadcastChannel(CHANNEL);
+  const channel = new BroadcastChannel(channelName());
   channel.addEventListener('message', (event: MessageEvent<unknown>) => {
     // Most benches never hear anything, so what reads it comes when they do.
     void import('./handed').then(({ Handed }) => {

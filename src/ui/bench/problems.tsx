@@ -4,6 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { inWeight, ofDiagnostic, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
+import { addressHere } from '../address';
 import { useWorkspaceCheck } from '../check-workspace';
 import { Button, Notice } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
@@ -43,7 +44,8 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
   const go = (problem: Problem) => {
     onDone();
     const { at } = problem;
-    if (problem.form !== material.form.name) window.open(addressOf(problem), '_blank', 'noopener');
+    if (problem.form !== material.form.name)
+      window.open(addressHere(addressOf(problem)), '_blank', 'noopener');
     else
       bench.goToPlace(
         at.is === 'behaviour'

@@ -3,6 +3,7 @@
  * What is not saved yet, kept in this browser (IndexedDB) and offered again after a reload or a crash. Each tab keeps its
  * own; what belongs to a tab that is still open is offered to no other, which the browser's locks tell.
  */
+import { addressHere } from '../address';
 import { HALF_FILLED_KEPT } from '@/core/limits';
 import type { IDBPDatabase } from 'idb';
 import type { Keeping } from './draft';
@@ -53,10 +54,17 @@ function thisTab(): string {
 
 /** Keeps values under a key until they are saved. */
 export function keepUnder<T>(key: string): Keeping<T> {
-  const id = () => `${key} ${thisTab()}`;
+  const id = () => `${addressHere(key)} ${thisTab()}`;
   return {
     put(value, revision) {
-      const entry: Entry = { id: id(), key, tab: thisTab(), value, revision, at: Date.now() };
+      const entry: Entry = {
+        id: id(),
+        key: addressHere(key),
+        tab: thisTab(),
+        value,
+        revision,
+        at: Date.now(),
+      };
       void kept().then((db) => db?.put(STORE, entry).catch(() => undefined));
     },
     remove() {
@@ -73,7 +81,7 @@ export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
   const db = await kept();
   if (db === null) return null;
   const entries = async () =>
-    ((await db.getAllFromIndex(STORE, 'key', key)) as Entry[]).filter(
+    ((await db.getAllFromIndex(STORE, 'key', addressHere(key))) as Entry[]).filter(
       (entry) => entry.tab !== tab && Date.now() - entry.at < HALF_FILLED_KEPT,
     );
   if ((await entries()).length === 0) return null;
@@ -98,6 +106,6 @@ async function ofTabsGone(entries: readonly Entry[]): Promise<Entry[]> {
 export async function forgetLeft(key: string): Promise<void> {
   const db = await kept();
   if (db === null) return;
-  for (const entry of (await db.getAllFromIndex(STORE, 'key', key)) as Entry[])
+  for (const entry of (await db.getAllFromIndex(STORE, 'key', addressHere(key))) as Entry[])
     if (entry.tab !== tab) await db.delete(STORE, entry.id);
 }

@@ -5,6 +5,7 @@
  */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
+import { addressHere } from '../address';
 import { useState } from 'react';
 import type { Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
@@ -37,7 +38,7 @@ export function Fill(props: FillProps) {
   const go = (record: string | null) => {
     if (record === null) return;
     if (changed) setLeaving(record);
-    else router.push(pathOf(record));
+    else router.push(addressHere(pathOf(record)));
   };
   return (
     <>
@@ -79,7 +80,9 @@ export function Fill(props: FillProps) {
                 <Button look="go" onClick={() => setLeaving(null)}>
                   Stay here
                 </Button>
-                <Button onClick={() => router.push(pathOf(leaving))}>Go without saving</Button>
+                <Button onClick={() => router.push(addressHere(pathOf(leaving)))}>
+                  Go without saving
+                </Button>
               </Flex>
             </Notice>
           </Box>

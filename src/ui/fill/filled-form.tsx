@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { ChildList } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import type { Value } from '@/core/form/value';
-import { call } from '../api';
+import { call, get } from '../api';
 import { useLeaving } from '../draft/leaving';
 import type { ChildListProps, RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
@@ -106,11 +106,10 @@ export function FilledForm(props: FilledFormProps) {
       if (result.refused !== null)
         setSays(`A value that was handed back could not be set: ${result.refused}.`);
     }
-    const response = await fetch(
+    const reply = await get<Record<string, RelatedRecords>>(
       `/api/fill/${form.name}/children?${new URLSearchParams({ record: opening.record!.id }).toString()}`,
-    ).catch(() => null);
-    if (response?.ok === true)
-      setRelated((await response.json()) as Record<string, RelatedRecords>);
+    );
+    if (reply.ok) setRelated(reply.body);
   }
 
   const drawList = (list: ChildList) => (

@@ -1,7 +1,7 @@
 'use client';
 /** What stands where a form would be filled in while it has no release. */
 import { Box, chakra } from '@chakra-ui/react';
-import Link from 'next/link';
+import { LinkHere } from '../address';
 import { PageHead } from '../page-head';
 
 export function NoRelease({
@@ -19,7 +19,7 @@ export function NoRelease({
       <Box as="main" px="16px" py="20px">
         This form has no release yet, so nobody can fill it in.{' '}
         <chakra.a asChild color="act" textDecoration="underline">
-          <Link href={`/bench/${name}`}>Make one on the bench.</Link>
+          <LinkHere href={`/bench/${name}`}>Make one on the bench.</LinkHere>
         </chakra.a>
       </Box>
     </>

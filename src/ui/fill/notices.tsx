@@ -1,7 +1,7 @@
 'use client';
 /** What stands above a form that is filled in: what the server said, what a script said, and what has to be mended. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import Link from 'next/link';
+import { addressHere, LinkHere } from '../address';
 import type { Ref } from 'react';
 import type { Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
@@ -27,15 +27,15 @@ export function SavedAs({ form, id }: { form: string; id: string }) {
         <chakra.a
           color="act"
           textDecoration="underline"
-          href={`/fill/${form}?record=${encodeURIComponent(id)}`}
+          href={addressHere(`/fill/${form}?record=${encodeURIComponent(id)}`)}
         >
           Open it again
         </chakra.a>
-        <chakra.a color="act" textDecoration="underline" href={`/fill/${form}`}>
+        <chakra.a color="act" textDecoration="underline" href={addressHere(`/fill/${form}`)}>
           Fill in another
         </chakra.a>
         <chakra.a asChild color="act" textDecoration="underline">
-          <Link href={`/records/${form}`}>All records</Link>
+          <LinkHere href={`/records/${form}`}>All records</LinkHere>
         </chakra.a>
       </Flex>
     </Box>

@@ -1,4 +1,5 @@
 /** Files on their way to the server. */
+import { addressHere } from '../address';
 import type { FileValue } from '@/core/form/kinds';
 import type { SessionInUse } from './use-session';
 
@@ -15,7 +16,7 @@ export async function upload(
     name: file.name,
     type: file.type,
   });
-  const response = await fetch(`/api/fill/${form}/files?${query.toString()}`, {
+  const response = await fetch(addressHere(`/api/fill/${form}/files?${query.toString()}`), {
     method: 'POST',
     body: file,
     headers: { 'content-type': 'application/octet-stream' },

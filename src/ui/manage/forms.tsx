@@ -2,6 +2,7 @@
 /** The page of forms: how each stands, and what can be done with a form as a whole. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
+import { addressHere, LinkHere } from '../address';
 import { useEffect, useState } from 'react';
 import type { Person } from '@/core/form/table';
 import { changesInWords, type FormRow, type RemovedForm } from '@/core/workspace/overview';
@@ -330,7 +331,7 @@ function NewForm({ empty }: { empty: boolean }) {
   const add = async () => {
     if (title.trim() === '') return;
     const reply = await call<{ name: string }>('POST', '/api/forms', { title });
-    if (reply.ok) router.push(`/bench/${reply.body.name}?structure=first_field`);
+    if (reply.ok) router.push(addressHere(`/bench/${reply.body.name}?structure=first_field`));
     else setSays(reply.says);
   };
   return (
@@ -369,8 +370,10 @@ function Check({ row: { check } }: { row: FormRow }) {
       {found === '' ? (
         <chakra.span color={current ? 'act' : 'soft'}>✓ no problems</chakra.span>
       ) : (
-        <chakra.a href="/problems" color={errors > 0 ? 'bad' : 'said'} textDecoration="underline">
-          {errors > 0 ? '×' : '!'} {found}
+        <chakra.a asChild color={errors > 0 ? 'bad' : 'said'} textDecoration="underline">
+          <LinkHere href="/problems">
+            {errors > 0 ? '×' : '!'} {found}
+          </LinkHere>
         </chakra.a>
       )}
       {!current && <Small>changed since</Small>}

@@ -2,6 +2,7 @@
 /** Everything that is wrong in the workspace; the server checks form by form, and what was found is shown meanwhile. */
 import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
+import { addressHere } from '../address';
 import { useWorkspaceCheck } from '../check-workspace';
 import { Notice } from '../kit';
 import { PageHead } from '../page-head';
@@ -35,7 +36,7 @@ export function ProblemsPage({
         <ProblemList
           problems={problems}
           formTitle={(form) => forms.find(({ name }) => name === form)?.title ?? form}
-          onGo={(problem) => router.push(addressOf(problem))}
+          onGo={(problem) => router.push(addressHere(addressOf(problem)))}
         />
       </Box>
     </>

@@ -3,6 +3,7 @@
 import { USUAL_DELAY } from '@/core/limits';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
+import { addressHere } from '../address';
 import { useState } from 'react';
 import type { Service, ServiceFunction } from '@/core/form/service';
 import { call } from '../api';
@@ -65,7 +66,7 @@ export function ServicePage({
       draft.revision === 0
         ? { ok: true as const }
         : await call('DELETE', `/api/services/${service.name}?from=${draft.revision}`);
-    if (reply.ok) router.push('/services');
+    if (reply.ok) router.push(addressHere('/services'));
     else setSays(reply.says);
   };
   return (

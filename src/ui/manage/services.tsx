@@ -2,6 +2,7 @@
 /** The services that scripts can ask, and new ones. */
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
+import { addressHere } from '../address';
 import { useState } from 'react';
 import { isName } from '@/core/form/name';
 import { Button, Cell, Labelled, Line, ListTable, Mono, NamedLink } from '../kit';
@@ -48,7 +49,7 @@ function NewService({ taken }: { taken: readonly string[] }) {
   const router = useRouter();
   const isTaken = taken.includes(name);
   const good = isName(name) && !isTaken;
-  const go = () => good && router.push(`/services/${name}`);
+  const go = () => good && router.push(addressHere(`/services/${name}`));
   return (
     <Flex gap="8px" mt="14px" align="end">
       <Labelled label="Technical name of a new service">

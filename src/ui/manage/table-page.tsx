@@ -3,6 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
+import { addressHere, useAddress } from '../address';
 import { useRef, useState } from 'react';
 import { isDate } from '@/core/form/formats';
 import type { CellValue, Row, Table } from '@/core/form/table';
@@ -43,7 +44,7 @@ export function TablePage({
   const remove = async () => {
     await draft.save();
     const reply = await call('DELETE', `/api/tables/${table.name}?from=${draft.revision}`);
-    if (reply.ok) router.push('/tables');
+    if (reply.ok) router.push(addressHere('/tables'));
     else setSays(reply.says);
   };
   return (
@@ -140,7 +141,7 @@ function Export({ name }: { name: string }) {
     <Flex gap="6px" align="center">
       <chakra.a
         download
-        href={`/api/tables/${name}${formulas ? '?formulas=yes' : ''}`}
+        href={useAddress()(`/api/tables/${name}${formulas ? '?formulas=yes' : ''}`)}
         color="act"
         textDecoration="underline"
         textUnderlineOffset="3px"

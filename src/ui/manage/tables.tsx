@@ -2,6 +2,7 @@
 /** The tables of the workspace, and new ones: from a CSV file, or empty. */
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
+import { addressHere } from '../address';
 import { useState } from 'react';
 import type { Table } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
@@ -65,7 +66,7 @@ function NewTable({ taken, onDone }: { taken: string[]; onDone: () => void }) {
       table: { name, title: title.trim(), label, ...content },
       from: 0,
     });
-    if (reply.ok) router.push(`/tables/${name}`);
+    if (reply.ok) router.push(addressHere(`/tables/${name}`));
     else setSays(reply.says);
   };
   return (

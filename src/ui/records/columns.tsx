@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import type { Field, Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import { listedFields } from '@/core/form/listing';
+import { useAddress } from '../address';
 
 /** Which columns are shown; those after the first ones of the form can be looked at, not sorted by. */
 export function Columns({
@@ -64,7 +65,7 @@ export function columnsOf(form: Form): Field[] {
 export function useChosenColumns(
   form: Form,
 ): [ReadonlySet<string>, (names: ReadonlySet<string>) => void] {
-  const key = `tavro.columns.${form.name}`;
+  const key = useAddress()(`tavro.columns.${form.name}`);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(
     () => new Set(listedFields(form).map(({ name }) => name)),
   );

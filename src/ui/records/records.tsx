@@ -8,6 +8,7 @@ import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
 import { Button, countInWords, Labelled, Line, Notice, TextLink } from '../kit';
+import { useAddress } from '../address';
 import { useDates } from '../dates';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
@@ -276,7 +277,7 @@ interface RecordRowProps {
 /** One of the rows, which the browser draws when it comes into view. */
 const RecordRow = memo(
   function RecordRow({ place, width, form, record, texts, savedBy, onHistory }: RecordRowProps) {
-    const address = `/fill/${form}?record=${encodeURIComponent(record.id)}`;
+    const address = useAddress()(`/fill/${form}?record=${encodeURIComponent(record.id)}`);
     return (
       <Box
         role="row"

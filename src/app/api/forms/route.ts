@@ -2,9 +2,9 @@ import * as z from 'zod';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { addForm } from '@/server/workspace/forms';
-import { FormTitle } from '@/server/workspace/form-title';
+import { Title } from '@/server/title';
 
-const NewForm = z.strictObject({ title: FormTitle });
+const NewForm = z.strictObject({ title: Title });
 
 /** Begins a form. */
 export async function POST(request: Request) {

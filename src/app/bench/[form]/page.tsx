@@ -7,6 +7,7 @@ import type { FormRecords } from '@/core/scenario/opening';
 import { compiled, compiledServices } from '@/server/compiled';
 import { newestNumber } from '@/server/releases';
 import { readDocument } from '@/server/revisions/documents';
+import { here } from '@/server/workspaces/page';
 import {
   readBehaviours,
   readCast,
@@ -30,56 +31,60 @@ interface Props {
   searchParams: Promise<Query>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const form = await readForm((await params).form);
-  return { title: form === null ? 'No such form' : form.title };
+export function generateMetadata({ params }: Props): Promise<Metadata> {
+  return here(async () => {
+    const form = await readForm((await params).form);
+    return { title: form === null ? 'No such form' : form.title };
+  });
 }
 
 /** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at; `structure` a part whose label is to be written. */
-export default async function BenchPage({ params, searchParams }: Props) {
-  const { form: name } = await params;
-  const definition = await readDocument({ kind: 'form', name });
-  if (definition === null) notFound();
-  const query = await searchParams;
-  const wanted = wantedBy(query);
-  const [head, tables, services, behaviours, scenarios, release, all] = await Promise.all([
-    readHead(),
-    readTables(),
-    readServices(),
-    readBehaviours(name),
-    readScenarios(name),
-    newestNumber(name),
-    readForms(),
-  ]);
-  const [cast, scripts, answering] = await Promise.all([
-    readCast(name, scenarios, wanted),
-    compiled(behaviours, 'traced'),
-    compiledServices(services),
-  ]);
-  const material = {
-    title: head.title,
-    roles: head.roles,
-    people: head.people,
-    form: definition.content,
-    revision: definition.revision,
-    tables,
-    services,
-    ...cast,
-    others: all.map((form) => ({
-      name: form.name,
-      title: form.title,
-      fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })),
-    })),
-    behaviours: behaviours.map((behaviour, i) => ({ ...behaviour, compiled: scripts[i]! })),
-    answering,
-    scenarios,
-    release: release?.number ?? null,
-  };
-  return (
-    <ServerData>
-      <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />
-    </ServerData>
-  );
+export default function BenchPage({ params, searchParams }: Props) {
+  return here(async () => {
+    const { form: name } = await params;
+    const definition = await readDocument({ kind: 'form', name });
+    if (definition === null) notFound();
+    const query = await searchParams;
+    const wanted = wantedBy(query);
+    const [head, tables, services, behaviours, scenarios, release, all] = await Promise.all([
+      readHead(),
+      readTables(),
+      readServices(),
+      readBehaviours(name),
+      readScenarios(name),
+      newestNumber(name),
+      readForms(),
+    ]);
+    const [cast, scripts, answering] = await Promise.all([
+      readCast(name, scenarios, wanted),
+      compiled(behaviours, 'traced'),
+      compiledServices(services),
+    ]);
+    const material = {
+      title: head.title,
+      roles: head.roles,
+      people: head.people,
+      form: definition.content,
+      revision: definition.revision,
+      tables,
+      services,
+      ...cast,
+      others: all.map((form) => ({
+        name: form.name,
+        title: form.title,
+        fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })),
+      })),
+      behaviours: behaviours.map((behaviour, i) => ({ ...behaviour, compiled: scripts[i]! })),
+      answering,
+      scenarios,
+      release: release?.number ?? null,
+    };
+    return (
+      <ServerData>
+        <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />
+      </ServerData>
+    );
+  });
 }
 
 /** What a query leads to: `behaviour` and `line`, `part` or `structure`, or `scenario`. */

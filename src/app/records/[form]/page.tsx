@@ -3,31 +3,34 @@ import { notFound } from 'next/navigation';
 import { currentPerson } from '@/server/person';
 import { listRecords } from '@/server/records/list';
 import { readForm, readHead, readTables } from '@/server/workspace/read';
+import { here } from '@/server/workspaces/page';
 import { Records } from '@/ui/records/records';
 import { ServerData } from '@/ui/server-data';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Records' };
 
-export default async function RecordsPage({ params }: { params: Promise<{ form: string }> }) {
-  const form = await readForm((await params).form);
-  if (form === null) notFound();
-  const [head, tables, first, person] = await Promise.all([
-    readHead(),
-    readTables(),
-    listRecords(form, { narrowed: [] }),
-    currentPerson(),
-  ]);
-  return (
-    <ServerData>
-      <Records
-        title={head.title}
-        people={head.people}
-        person={person.key}
-        form={form}
-        tables={tables}
-        first={first}
-      />
-    </ServerData>
-  );
+export default function RecordsPage({ params }: { params: Promise<{ form: string }> }) {
+  return here(async () => {
+    const form = await readForm((await params).form);
+    if (form === null) notFound();
+    const [head, tables, first, person] = await Promise.all([
+      readHead(),
+      readTables(),
+      listRecords(form, { narrowed: [] }),
+      currentPerson(),
+    ]);
+    return (
+      <ServerData>
+        <Records
+          title={head.title}
+          people={head.people}
+          person={person.key}
+          form={form}
+          tables={tables}
+          first={first}
+        />
+      </ServerData>
+    );
+  });
 }

@@ -3,27 +3,30 @@ import { notFound } from 'next/navigation';
 import { Name } from '@/core/form/definition';
 import { readService } from '@/server/workspace/reference';
 import { readHead, readTables } from '@/server/workspace/read';
+import { here } from '@/server/workspaces/page';
 import { ServicePage } from '@/ui/manage/service-page';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Service' };
 
 /** A service, or with a name that no service has yet the beginning of one. */
-export default async function Page({ params }: { params: Promise<{ name: string }> }) {
-  const { name } = await params;
-  if (!Name.safeParse(name).success) notFound();
-  const [head, tables, found] = await Promise.all([readHead(), readTables(), readService(name)]);
-  const service = found?.service ?? { name, title: name.replace(/_/g, ' '), functions: {} };
-  return (
-    <ServicePage
-      workspace={head.title}
-      tables={tables.map((table) => ({
-        name: table.name,
-        title: table.title,
-        columns: table.columns.map((column) => column.name),
-      }))}
-      service={service}
-      revision={found?.revision ?? 0}
-    />
-  );
+export default function Page({ params }: { params: Promise<{ name: string }> }) {
+  return here(async () => {
+    const { name } = await params;
+    if (!Name.safeParse(name).success) notFound();
+    const [head, tables, found] = await Promise.all([readHead(), readTables(), readService(name)]);
+    const service = found?.service ?? { name, title: name.replace(/_/g, ' '), functions: {} };
+    return (
+      <ServicePage
+        workspace={head.title}
+        tables={tables.map((table) => ({
+          name: table.name,
+          title: table.title,
+          columns: table.columns.map((column) => column.name),
+        }))}
+        service={service}
+        revision={found?.revision ?? 0}
+      />
+    );
+  });
 }

@@ -3,11 +3,11 @@ import { answer, readBody, readQuery } from '@/server/http/request';
 import { Removing } from '@/server/http/removing';
 import { currentPerson } from '@/server/person';
 import { removeForm, renameForm } from '@/server/workspace/forms';
-import { FormTitle } from '@/server/workspace/form-title';
+import { Title } from '@/server/title';
 
 type Props = { params: Promise<{ form: string }> };
 
-const Renaming = z.strictObject({ title: FormTitle });
+const Renaming = z.strictObject({ title: Title });
 
 /** Gives a form another title. */
 export async function PUT(request: Request, { params }: Props) {

@@ -2,9 +2,9 @@ import * as z from 'zod';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { copyForm } from '@/server/workspace/forms';
-import { FormTitle } from '@/server/workspace/form-title';
+import { Title } from '@/server/title';
 
-const Copying = z.strictObject({ title: FormTitle });
+const Copying = z.strictObject({ title: Title });
 
 /** Copies a form with its behaviours and scenarios. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {

@@ -1,0 +1,10 @@
+import type { Metadata } from 'next';
+import { readWorkspaces } from '@/server/workspaces/manage';
+import { Workspaces } from '@/ui/manage/workspaces';
+
+export const dynamic = 'force-dynamic';
+export const metadata: Metadata = { title: 'Workspaces' };
+
+export default async function Page() {
+  return <Workspaces {...await readWorkspaces()} />;
+}

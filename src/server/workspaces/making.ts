@@ -1,0 +1,98 @@
+/** Making a workspace's schema, filling it, copying it, and dropping it for good. */
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import * as z from 'zod';
+import { REMOVED_WORKSPACE_KEPT } from '../../core/limits';
+import type { Workspace } from '../../core/workspace/workspace';
+import { connectionTo, database, EXTENSIONS } from '../database';
+import { importWorkspace } from '../import';
+import { indexForm, insertRelease } from '../releases';
+import { readForms } from '../workspace/read';
+import { currentWorkspace, HOME, inWorkspace, type WorkspaceRef } from './current';
+import { askRegistry, listWorkspaces, REGISTRY } from './registry';
+
+/** Extensions stand in a schema of their own, which every workspace looks into; older installations had them in `public`. */
+export const EXTENSIONS_APART = `
+  create schema if not exists ${EXTENSIONS};
+  create extension if not exists pg_trgm schema ${EXTENSIONS};
+  do $$ begin
+    if exists (select 1 from pg_extension e join pg_namespace n on n.oid = e.extnamespace where e.extname = 'pg_trgm' and n.nspname <> '${EXTENSIONS}')
+    then alter extension pg_trgm set schema ${EXTENSIONS}; end if;
+  end $$;
+`;
+
+/** Makes the tables of the workspace at hand, or brings them up to date. */
+export async function migrateWorkspace(): Promise<void> {
+  const { schema } = currentWorkspace();
+  await migrate(database(), {
+    migrationsFolder: 'drizzle',
+    // Of each workspace it is kept with it what was done; the first one has it where it always was.
+    ...(schema === HOME.schema ? {} : { migrationsSchema: schema }),
+  });
+}
+
+/** Puts what was read from a folder into the empty workspace at hand, and makes the first release of each form that has none. */
+export async function fillWorkspace(workspace: Workspace): Promise<void> {
+  await importWorkspace(database(), workspace);
+  // So that each form can be filled in at once.
+  for (const { form } of workspace.forms) {
+    await insertRelease(form.name);
+    await indexForm(form);
+  }
+}
+
+/** A schema that no workspace has had. */
+export async function newSchema(): Promise<string> {
+  const [row] = await askRegistry("select 'ws_' || nextval('workspace_schema') as schema");
+  const { schema } = z.object({ schema: z.string().regex(/^ws_\d+$/) }).parse(row);
+  await connectionTo(REGISTRY).pool.query(`create schema ${schema}`);
+  return schema;
+}
+
+const Column = z.object({ table_name: z.string(), columns: z.string() });
+
+/** Tables that a copy does not take over: signatures of one workspace are none in another, and what was begun is not sent there. */
+const NOT_COPIED = new Set(['secret', '__drizzle_migrations']);
+
+/** Copies everything of one workspace into the empty tables of another. */
+export async function copyInto(from: WorkspaceRef, to: WorkspaceRef): Promise<void> {
+  const client = await connectionTo(to.schema).pool.connect();
+  try {
+    await client.query('begin isolation level repeatable read');
+    // In the order in which they refer to each other.
+    const { rows } = await client.query(
+      `select c.table_name, string_agg(format('%I', c.column_name), ', ' order by c.ordinal_position) as columns
+       from information_schema.columns c join information_schema.tables t using (table_schema, table_name)
+       where c.table_schema = $1 and t.table_type = 'BASE TABLE' and c.is_generated = 'NEVER'
+       group by c.table_name
+       order by array_position(array['document', 'revision', 'release', 'filling', 'file_content'], c.table_name::text) nulls last`,
+      [to.schema],
+    );
+    for (const { table_name: table, columns } of z.array(Column).parse(rows))
+      if (!NOT_COPIED.has(table))
+        await client.query(
+          `insert into ${to.schema}."${table}" (${columns}) select ${columns} from ${from.schema}."${table}"`,
+        );
+    for (const table of ['document', 'release'])
+      await client.query(
+        `select setval(pg_get_serial_sequence('${to.schema}.${table}', 'id'), coalesce((select max(id) from ${to.schema}.${table}), 0) + 1, false)`,
+      );
+    await client.query('commit');
+  } catch (caught) {
+    await client.query('rollback').catch(() => undefined);
+    throw caught;
+  } finally {
+    client.release();
+  }
+  await inWorkspace(to, async () => {
+    for (const form of await readForms()) await indexForm(form);
+  });
+}
+
+/** Drops what was removed long before `now`, with all that it held. */
+export async function dropRemoved(now: number): Promise<void> {
+  for (const { name, schema, removedAt } of await listWorkspaces()) {
+    if (removedAt === null || now - removedAt.getTime() < REMOVED_WORKSPACE_KEPT) continue;
+    await connectionTo(REGISTRY).pool.query(`drop schema if exists ${schema} cascade`);
+    await askRegistry('delete from workspace where name = $1', [name]);
+  }
+}

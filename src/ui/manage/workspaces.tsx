@@ -1,0 +1,259 @@
+'use client';
+/** The page of workspaces: how each stands, new ones, copies, the archive, removal and its undo. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import {
+  soundnessInWords,
+  type RemovedWorkspace,
+  type WorkspaceRow,
+} from '@/core/workspace/workspaces';
+import { call } from '../api';
+import { useDates } from '../dates';
+import { Button, Cell, Labelled, Line, ListTable, Mono, Notice } from '../kit';
+import { PageHead } from '../page-head';
+
+interface WorkspacesProps {
+  workspaces: readonly WorkspaceRow[];
+  removed: readonly RemovedWorkspace[];
+}
+
+interface Said {
+  tone: 'info' | 'error';
+  text: string;
+  undo?: string;
+}
+
+/** Where a workspace begins. A plain link: each page is made for one workspace as a whole. */
+const startOf = ({ name, first }: WorkspaceRow) => (first ? '/' : `/w/${name}`);
+
+export function Workspaces({ workspaces, removed }: WorkspacesProps) {
+  const [said, setSaid] = useState<Said | null>(null);
+  const [naming, setNaming] = useState<string | null>(null);
+  const [archive, setArchive] = useState(false);
+  const router = useRouter();
+  const dates = useDates();
+  /** Asks the server, shows what has changed, and says why where it refuses. */
+  const ask = async <T,>(...request: Parameters<typeof call<T>>): Promise<T | null> => {
+    const reply = await call<T>(...request);
+    if (!reply.ok) {
+      setSaid({ tone: 'error', text: reply.says });
+      return null;
+    }
+    router.refresh();
+    return reply.body;
+  };
+  const copy = async ({ name, title }: WorkspaceRow) => {
+    const made = await ask<{ name: string }>('POST', '/api/workspaces', {
+      copyOf: name,
+      title: `Copy of ${title}`.slice(0, 120),
+    });
+    if (made === null) return;
+    setSaid({ tone: 'info', text: `${title} was copied. Give the copy a title of its own.` });
+    setNaming(made.name);
+  };
+  const rename = async (name: string, title: string) => {
+    if ((await ask('PUT', `/api/workspaces/${name}`, { title })) !== null) setNaming(null);
+  };
+  const remove = async ({ name, title }: WorkspaceRow) => {
+    if ((await ask('DELETE', `/api/workspaces/${name}`)) !== null)
+      setSaid({ tone: 'info', text: `${title} was removed.`, undo: name });
+  };
+  const restore = async (name: string) => {
+    if ((await ask('POST', `/api/workspaces/${name}/restore`, {})) !== null)
+      setSaid({ tone: 'info', text: 'The workspace is back.' });
+  };
+  const shown = workspaces.filter(({ archived }) => archived === archive);
+  const archived = workspaces.filter((one) => one.archived).length;
+  return (
+    <>
+      <PageHead title="Workspaces" />
+      <Box as="main" px="16px" py="14px" maxW="1180px">
+        <NewWorkspace
+          onMake={async (title, form) => {
+            const made = await ask<{ name: string }>('POST', '/api/workspaces', { title, form });
+            if (made !== null) location.assign(`/w/${made.name}`);
+          }}
+        />
+        {said !== null && (
+          <Notice tone={said.tone} mb="10px">
+            {said.text}{' '}
+            {said.undo !== undefined && (
+              <Button look="text" autoFocus onClick={() => void restore(said.undo!)}>
+                Undo
+              </Button>
+            )}
+          </Notice>
+        )}
+        <Box overflowX="auto">
+          <ListTable
+            caption={archive ? 'Archived workspaces' : 'Workspaces'}
+            heads={['Workspace', 'Forms', 'Problems', 'Last changed', 'Actions']}
+          >
+            {shown.map((row) => (
+              <tr key={row.name}>
+                <Cell>
+                  {naming === row.name ? (
+                    <Naming row={row} onRename={rename} onDone={() => setNaming(null)} />
+                  ) : (
+                    <chakra.a
+                      href={startOf(row)}
+                      color="act"
+                      textDecoration="underline"
+                      textUnderlineOffset="3px"
+                      fontWeight={620}
+                    >
+                      {row.title}
+                    </chakra.a>
+                  )}
+                  <Mono as="div" color="soft">
+                    {startOf(row)}
+                  </Mono>
+                </Cell>
+                <Cell>{row.forms}</Cell>
+                <Cell>
+                  <Soundness row={row} />
+                </Cell>
+                <Cell>{row.changedAt === null ? 'never' : dates.moment(row.changedAt)}</Cell>
+                <Cell>
+                  <Flex gap="0 8px" wrap="wrap">
+                    {(
+                      [
+                        ['rename', 'Rename', () => setNaming(row.name)],
+                        ['copy', 'Copy', () => void copy(row)],
+                        [
+                          row.archived ? 'unarchive' : 'archive',
+                          row.archived ? 'Take out of the archive:' : 'Archive',
+                          () =>
+                            void ask('PUT', `/api/workspaces/${row.name}`, {
+                              archived: !row.archived,
+                            }),
+                        ],
+                        ...(row.first
+                          ? []
+                          : ([['remove', 'Remove', () => void remove(row)]] as const)),
+                      ] as const
+                    ).map(([word, label, act]) => (
+                      <Button
+                        key={word}
+                        look="text"
+                        color="soft"
+                        aria-label={`${label} ${row.title}`}
+                        onClick={act}
+                      >
+                        {word}
+                      </Button>
+                    ))}
+                  </Flex>
+                </Cell>
+              </tr>
+            ))}
+          </ListTable>
+        </Box>
+        {shown.length === 0 && (
+          <Box color="soft" mt="8px">
+            {archive ? 'Nothing is archived.' : 'Every workspace is archived.'}
+          </Box>
+        )}
+        <Flex gap="14px" mt="12px" wrap="wrap" color="soft" fontSize="13px">
+          {(archived > 0 || archive) && (
+            <Button look="text" onClick={() => setArchive(!archive)}>
+              {archive ? 'Back to the workspaces' : `Archive (${archived})`}
+            </Button>
+          )}
+          {removed.map(({ name, title }) => (
+            <span key={name}>
+              {title} was removed.{' '}
+              <Button look="text" onClick={() => void restore(name)}>
+                Restore {title}
+              </Button>
+            </span>
+          ))}
+        </Flex>
+      </Box>
+    </>
+  );
+}
+
+const TONES = { good: 'act', bad: 'bad', warning: 'said', unknown: 'soft' } as const;
+const MARKS = { good: '✓ ', bad: '× ', warning: '! ', unknown: '' } as const;
+
+function Soundness({ row }: { row: WorkspaceRow }) {
+  const { tone, says } = soundnessInWords(row);
+  return (
+    <chakra.span color={TONES[tone]}>
+      {MARKS[tone]}
+      {says}
+    </chakra.span>
+  );
+}
+
+function Naming({
+  row,
+  onRename,
+  onDone,
+}: {
+  row: WorkspaceRow;
+  onRename: (name: string, title: string) => Promise<void>;
+  onDone: () => void;
+}) {
+  const [title, setTitle] = useState(row.title);
+  const done = () =>
+    title.trim() === '' || title.trim() === row.title
+      ? onDone()
+      : void onRename(row.name, title.trim());
+  return (
+    <Line
+      autoFocus
+      aria-label={`Title of ${row.title}`}
+      value={title}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setTitle(event.target.value)}
+      onBlur={done}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') done();
+        if (event.key === 'Escape') onDone();
+      }}
+    />
+  );
+}
+
+function NewWorkspace({
+  onMake,
+}: {
+  onMake: (title: string, form: string | null) => Promise<void>;
+}) {
+  const [title, setTitle] = useState('');
+  const [form, setForm] = useState('');
+  const [making, setMaking] = useState(false);
+  const make = async () => {
+    if (title.trim() === '' || making) return;
+    setMaking(true);
+    await onMake(title.trim(), form.trim() === '' ? null : form.trim());
+    setMaking(false);
+  };
+  const enter = (event: { key: string }) => event.key === 'Enter' && void make();
+  return (
+    <Flex gap="12px" align="end" wrap="wrap" mb="12px">
+      <Labelled label="Title of a new workspace">
+        <Line
+          width="240px"
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+          onKeyDown={enter}
+        />
+      </Labelled>
+      <Labelled label="Title of its first form (optional)">
+        <Line
+          width="220px"
+          value={form}
+          onChange={(event) => setForm(event.target.value)}
+          onKeyDown={enter}
+        />
+      </Labelled>
+      <Button look="go" disabled={title.trim() === '' || making} onClick={() => void make()}>
+        Make workspace
+      </Button>
+    </Flex>
+  );
+}
