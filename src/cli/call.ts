@@ -19,12 +19,16 @@ import type { Cache } from './cache';
 
 export interface Call {
   folder: string;
+  /** The second folder, for a command that takes two. */
+  other?: string | undefined;
   form?: string | undefined;
   scenario?: string | undefined;
   steps?: string | undefined;
   reporter?: string | undefined;
   tape?: boolean | undefined;
   coverage?: string | undefined;
+  check?: boolean | undefined;
+  title?: string | undefined;
 }
 
 export interface Option {
@@ -35,7 +39,9 @@ export interface Option {
 
 export interface Command {
   says: string;
-  options: Readonly<Partial<Record<Exclude<keyof Call, 'folder'>, Option>>>;
+  /** What its folders are called in the help; one workspace unless said. */
+  folders?: readonly string[];
+  options: Readonly<Partial<Record<Exclude<keyof Call, 'folder' | 'other'>, Option>>>;
   /** Gives the exit code. */
   run(call: Call): Promise<number>;
 }
@@ -44,14 +50,17 @@ export interface Command {
 export class InvalidCall extends Error {}
 
 export function open(call: Call): Workspace {
-  let files: Map<string, string>;
+  return readWorkspace(filesOf(call.folder));
+}
+
+/** The texts of a workspace folder. Throws InvalidCall when there is no such folder, and BrokenWorkspace. */
+export function filesOf(folder: string): Map<string, string> {
   try {
-    files = readFolder(call.folder);
+    return readFolder(folder);
   } catch (caught) {
     if (caught instanceof BrokenWorkspace) throw caught;
-    throw new InvalidCall(`cannot read the folder ${call.folder}: ${folderFault(caught)}`);
+    throw new InvalidCall(`cannot read the folder ${folder}: ${folderFault(caught)}`);
   }
-  return readWorkspace(files);
 }
 
 function folderFault(caught: unknown): string {

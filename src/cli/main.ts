@@ -8,12 +8,23 @@ import { parseArgs } from 'node:util';
 import { BrokenWorkspace, fileErrorInWords } from '../core/workspace/workspace';
 import { NoSuchOpening } from '../core/scenario/opening';
 import { check } from './check';
+import { diff } from './diff';
+import { format } from './format';
+import { create } from './new';
 import { InvalidCall, type Call, type Command, type Option } from './call';
 import { play } from './play';
 import { test } from './test';
 import { types } from './types';
 
-const COMMANDS: Readonly<Record<string, Command>> = { test, play, types, check };
+const COMMANDS: Readonly<Record<string, Command>> = {
+  new: create,
+  test,
+  play,
+  types,
+  check,
+  format,
+  diff,
+};
 
 const columns = (rows: readonly (readonly [string, string])[]): string => {
   const width = Math.max(...rows.map(([left]) => left.length));
@@ -25,12 +36,15 @@ function usage(): string {
   return `usage: tavro COMMAND DIR [options]\n\n${columns(rows)}\nDIR is a workspace folder; docs/workspace.md says what is in one.\ntavro COMMAND --help says what a command takes.\n`;
 }
 
-function usageOf(name: string, { says, options }: Command): string {
+const ONE = ['DIR'] as const;
+
+function usageOf(name: string, { says, options, folders = ONE }: Command): string {
   const rows = Object.entries(options).map(
     ([option, { value, says: what }]) =>
       [`--${option}${value === undefined ? '' : ` ${value}`}`, what] as const,
   );
-  return `usage: tavro ${name} DIR [options]\n\n${says}\n\n${columns(rows)}`;
+  const takes = rows.length === 0 ? '' : `\n${columns(rows)}`;
+  return `usage: tavro ${name} ${folders.join(' ')}${rows.length === 0 ? '' : ' [options]'}\n\n${says}\n${takes}`;
 }
 
 async function main([name, ...rest]: string[]): Promise<number> {
@@ -73,9 +87,15 @@ function readCall(name: string, command: Command, rest: string[]): Call {
     if (seen.has(token.name)) throw wrong(`${token.rawName} is there twice.`);
     seen.add(token.name);
   }
-  const [folder, ...more] = positionals;
-  if (folder === undefined || more.length > 0) throw wrong('One workspace folder has to be named.');
-  return { folder, ...(values as Omit<Call, 'folder'>) };
+  const { length } = command.folders ?? ONE;
+  if (positionals.length !== length)
+    throw wrong(
+      length === 1
+        ? 'One workspace folder has to be named.'
+        : 'Two workspace folders have to be named.',
+    );
+  const [folder, other] = positionals;
+  return { folder: folder!, other, ...(values as Omit<Call, 'folder' | 'other'>) };
 }
 
 // A reader that has seen enough, such as `head`, is no error.

@@ -1,6 +1,14 @@
 /** Reading a workspace folder from disk. */
 import { WORKSPACE_FILE_BYTES } from '../core/limits';
-import { readdirSync, readFileSync, realpathSync, statSync } from 'node:fs';
+import {
+  readdirSync,
+  readFileSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import type { FileError } from '../core/workspace/json';
 import { BrokenWorkspace } from '../core/workspace/workspace';
@@ -80,4 +88,16 @@ function lineOfFirstOdd(bytes: Buffer): number {
     }
   }
   return bytes.subarray(0, low).toString('utf8').split('\n').length;
+}
+
+/** Writes a file whole or not at all: whoever reads it meanwhile, or is killed, finds the former text or the new one. */
+export function writeWhole(file: string, text: string): void {
+  const beside = `${file}.${process.pid}.tavro-new`;
+  try {
+    writeFileSync(beside, text);
+    renameSync(beside, file);
+  } catch (caught) {
+    rmSync(beside, { force: true });
+    throw caught;
+  }
 }

@@ -265,3 +265,56 @@ describe('what was worked out before', () => {
     expect(tavro(['check', folder], '', '/proc/nowhere').stdout).toBe(cold);
   });
 });
+
+describe('a workspace folder', () => {
+  const fresh = () => join(mkdtempSync(join(tmpdir(), 'tavro-')), 'ferry');
+
+  test('begins with a form, a behaviour and a scenario that passes, without problems', () => {
+    const folder = fresh();
+    expect(tavro(['new', folder, '--title', 'Ferry office']).status).toBe(0);
+    expect(tavro(['test', folder]).stdout).toContain('1 passed, 0 failed');
+    expect(tavro(['check', folder])).toMatchObject({ status: 0, stdout: 'nothing found\n' });
+    expect(tavro(['format', folder, '--check'])).toMatchObject({ status: 0, stdout: '' });
+    expect(JSON.parse(readFileSync(join(folder, 'workspace.json'), 'utf8'))).toMatchObject({
+      title: 'Ferry office',
+    });
+    expect(tavro(['new', folder])).toMatchObject({
+      status: 2,
+      stderr: `tavro: the folder ${folder} is not empty.\n`,
+    });
+  });
+
+  test('is put into its canonical form, and then stays as it is', () => {
+    expect(tavro(['format', 'demo', '--check'])).toMatchObject({ status: 0, stdout: '' });
+    const folder = copyOfDemo();
+    const file = join(folder, 'forms/vessel/form.json');
+    const canonical = readFileSync(file, 'utf8');
+    const { title, name, ...rest } = JSON.parse(canonical) as Record<string, unknown>;
+    writeFileSync(file, JSON.stringify({ ...rest, title, name }));
+    const script = join(folder, 'forms/vessel/behaviours/10-register.ts');
+    const text = readFileSync(script, 'utf8');
+    writeFileSync(script, text.trimEnd().replace(/\n/g, '\r\n'));
+    expect(tavro(['format', folder, '--check'])).toMatchObject({
+      status: 1,
+      stdout: `not formatted: ${file}\nnot formatted: ${script}\n`,
+    });
+    expect(tavro(['format', folder]).status).toBe(0);
+    expect([readFileSync(file, 'utf8'), readFileSync(script, 'utf8')]).toEqual([canonical, text]);
+    expect(tavro(['format', folder])).toMatchObject({ status: 0, stdout: '' });
+  });
+
+  test('is told apart from another in words', () => {
+    const folder = copyOfDemo({
+      file: 'forms/vessel/form.json',
+      from: '"label": "Length over all"',
+      to: '"label": "Length"',
+    });
+    expect(tavro(['diff', 'demo', folder])).toEqual({
+      status: 1,
+      stdout: 'forms/vessel/form.json: length: label "Length over all" → "Length"\n',
+      stderr: '',
+    });
+    expect(tavro(['diff', 'demo', 'demo'])).toMatchObject({ status: 0, stdout: '' });
+    expect(tavro(['diff', 'demo']).stderr).toContain('Two workspace folders have to be named.');
+  });
+});

@@ -36,9 +36,11 @@ export type Option = z.infer<typeof OptionSchema>;
 /** What becomes of a value when its field goes off screen. */
 export const WhenHidden = z.enum(['keep', 'omit', 'clear']);
 
+/** What every field has, before what kind it is; files stand in this order. */
+const named = { name: Name, label: Text };
+
+/** What every field may have besides. */
 const common = {
-  name: Name,
-  label: Text,
   help: z
     .string()
     .optional()
@@ -96,8 +98,9 @@ export const TextFormat = z.enum(['email', 'url', 'phone', 'iban', 'imo', 'conta
 export type TextFormat = z.infer<typeof TextFormat>;
 
 export const TextField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('text'),
+  ...common,
   lines: z
     .number()
     .int()
@@ -122,8 +125,9 @@ export const TextField = z.strictObject({
 });
 
 export const NumberField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('number'),
+  ...common,
   min: z.number().optional(),
   max: z.number().optional(),
   step: z.number().positive().optional(),
@@ -139,8 +143,9 @@ export const NumberField = z.strictObject({
 });
 
 export const MoneyField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('money'),
+  ...common,
   min: z.number().optional(),
   max: z.number().optional(),
   decimals: z
@@ -155,8 +160,9 @@ export const MoneyField = z.strictObject({
 });
 
 export const DateField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('date'),
+  ...common,
   min: CalendarDate.optional(),
   max: CalendarDate.optional(),
   default: z.string().optional(),
@@ -169,8 +175,9 @@ const Moment = z.string().refine(isDateTime, {
 });
 
 export const TimeField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('time'),
+  ...common,
   min: TimeOfDay.optional(),
   max: TimeOfDay.optional(),
   step: z
@@ -185,8 +192,9 @@ export const TimeField = z.strictObject({
 });
 
 export const DateTimeField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('datetime'),
+  ...common,
   min: Moment.optional(),
   max: Moment.optional(),
   default: z.string().optional(),
@@ -194,14 +202,16 @@ export const DateTimeField = z.strictObject({
 });
 
 export const YesNoField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('yes_no'),
+  ...common,
   default: z.boolean().optional(),
 });
 
 export const ChoiceField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('choice'),
+  ...common,
   options: z.array(OptionSchema),
   display: z.enum(['list', 'radios']).optional(),
   blank: z.boolean().optional().meta({
@@ -214,8 +224,9 @@ export const ChoiceField = z.strictObject({
 const Count = z.number().int().min(0).max(ROWS_PER_FIELD);
 
 export const ChoicesField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('choices'),
+  ...common,
   options: z.array(OptionSchema),
   minCount: Count.optional(),
   maxCount: Count.optional(),
@@ -223,8 +234,9 @@ export const ChoicesField = z.strictObject({
 });
 
 export const ReferenceField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('reference'),
+  ...common,
   table: Name,
   display: z.enum(['list', 'search']).optional().meta({
     description: 'A list, or a line to search with: the latter beyond 40 rows, unless said.',
@@ -233,8 +245,9 @@ export const ReferenceField = z.strictObject({
 });
 
 export const FileField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('file'),
+  ...common,
   maxFiles: z.number().int().min(1).max(20).optional().meta({ description: 'One unless said.' }),
   maxBytes: z
     .number()
@@ -273,8 +286,9 @@ export const CellSchema = z.discriminatedUnion('kind', [
 export type CellField = z.infer<typeof CellSchema>;
 
 export const RowsField = z.strictObject({
-  ...common,
+  ...named,
   kind: z.literal('rows'),
+  ...common,
   fields: z.array(CellSchema).min(1).meta({ description: 'The fields that each row has.' }),
   minRows: Count.optional(),
   maxRows: Count.optional(),

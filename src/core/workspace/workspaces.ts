@@ -30,6 +30,7 @@ export function workspaceName(title: string, taken: ReadonlySet<string>): string
   const plain =
     title
       .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .slice(0, NAME_LENGTH)

@@ -1,6 +1,10 @@
 /** Writes a workspace as the texts of its folder: one thing per file, stable order, made to be kept in git. */
 import { stringify } from 'csv-stringify/sync';
+import type { Form } from '../form/definition';
+import { cellsOf, fieldsOf } from '../form/fields';
+import type { Service } from '../form/service';
 import type { CellValue, Table } from '../form/table';
+import type { Expectation, Scenario } from '../scenario/definition';
 import type { Workspace } from './workspace';
 
 export function writeWorkspace(workspace: Workspace): Map<string, string> {
@@ -13,16 +17,105 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
     json(`tables/${name}.json`, shape);
     files.set(`tables/${name}.csv`, writeRows(shape.columns, rows, { formulas: true }));
   }
-  for (const { name, ...shape } of workspace.services) json(`services/${name}.json`, shape);
+  for (const { name, ...shape } of workspace.services)
+    json(`services/${name}.json`, serviceInOrder(shape));
   for (const { form, behaviours, scenarios, records } of workspace.forms) {
     const folder = `forms/${form.name}`;
     json(`${folder}/form.json`, form);
     for (const behaviour of behaviours)
       files.set(`${folder}/behaviours/${behaviour.name}`, behaviour.text);
-    for (const { name, scenario } of scenarios) json(`${folder}/scenarios/${name}.json`, scenario);
-    if (records.length > 0) json(`${folder}/records.json`, { records });
+    for (const { name, scenario } of scenarios)
+      json(`${folder}/scenarios/${name}.json`, scenarioInOrder(scenario, form));
+    const order = partsInOrder(form);
+    if (records.length > 0)
+      json(`${folder}/records.json`, {
+        records: records.map(({ id, values }) => ({ id, values: valueInOrder(values, order) })),
+      });
   }
   return files;
+}
+
+/** Parts of a form and columns of its rows as they stand in it. */
+function partsInOrder(form: Form): readonly string[] {
+  return [
+    ...(form.tracks ?? []).map(({ name }) => name),
+    ...form.pages.flatMap((page) => [page.name, ...page.sections.map(({ name }) => name)]),
+    ...fieldsOf(form).flatMap((field) => [field.name, ...cellsOf(field).map(({ name }) => name)]),
+    ...(form.buttons ?? []).map(({ name }) => name),
+  ];
+}
+
+/**
+ * The same object with its keys as they stand in `order`, the others behind them by their letters: nothing else says in
+ * which order the keys of a map stand, and one that was kept elsewhere has lost it.
+ */
+function inOrder<T extends object>(map: T, order: readonly string[]): T {
+  const place = (key: string) => {
+    const at = order.indexOf(key.replace(/[.[].*$/, ''));
+    return at < 0 ? order.length : at;
+  };
+  return Object.fromEntries(
+    Object.entries(map).toSorted(([a], [b]) => place(a) - place(b) || (a < b ? -1 : 1)),
+  ) as T;
+}
+
+function serviceInOrder<S extends Pick<Service, 'functions'>>(service: S): S {
+  const functions = Object.fromEntries(
+    Object.entries(inOrder(service.functions, [])).map(([name, of]) => [
+      name,
+      of.answers.from === 'table'
+        ? { ...of, answers: { ...of.answers, where: inOrder(of.answers.where, []) } }
+        : of,
+    ]),
+  );
+  return { ...service, functions };
+}
+
+function scenarioInOrder(scenario: Scenario, form: Form): Scenario {
+  const order = partsInOrder(form);
+  const { launch, services } = scenario.open;
+  return {
+    ...scenario,
+    open: {
+      ...scenario.open,
+      ...(launch === undefined ? {} : { launch: inOrder(launch, []) }),
+      ...(services === undefined ? {} : { services: inOrder(services, []) }),
+    },
+    steps: scenario.steps.map((step) =>
+      'expect' in step
+        ? { expect: expectationInOrder(step.expect, order) }
+        : (Object.fromEntries(
+            Object.entries(step).map(([key, value]) => [key, valueInOrder(value, order)]),
+          ) as typeof step),
+    ),
+  };
+}
+
+/** What is expected of parts, as they stand in the form; their aspects stand as the schema has them. */
+function expectationInOrder(expectation: Expectation, order: readonly string[]): Expectation {
+  const parts = Object.entries(expectation).map(([part, wanted]) => [
+    part,
+    typeof wanted === 'object' && wanted !== null && !Array.isArray(wanted)
+      ? Object.fromEntries(
+          Object.entries(wanted).map(([aspect, value]) => [
+            aspect,
+            HOLD_VALUES.has(aspect) ? valueInOrder(value, order) : value,
+          ]),
+        )
+      : wanted,
+  ]);
+  return inOrder(Object.fromEntries(parts) as Expectation, order);
+}
+
+/** What of an expectation holds values of fields, and not words of its own. */
+const HOLD_VALUES = new Set(['value', 'stray', 'cells', 'values']);
+
+/** Values of fields, with those in rows. */
+function valueInOrder<T>(value: T, order: readonly string[]): T {
+  if (Array.isArray(value)) return value.map((item) => valueInOrder<unknown>(item, order)) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  const entries = Object.entries(value).map(([key, one]) => [key, valueInOrder(one, order)]);
+  return inOrder(Object.fromEntries(entries) as T & object, order);
 }
 
 /** Spreadsheets read a cell that begins like this as a formula (OWASP, "CSV injection"). */

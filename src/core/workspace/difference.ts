@@ -1,0 +1,283 @@
+/** What differs between two workspaces, in words that name the thing and not the line of JSON. */
+import type { Form } from '../form/definition';
+import { equal, inWords, type Value } from '../form/value';
+import type { Workspace, WorkspaceForm } from './workspace';
+
+export interface Difference {
+  /** The file that it is in, such as `forms/berth_visit/form.json`. */
+  file: string;
+  /** Such as `berth: now required`. */
+  says: string;
+}
+
+/** In the order of the files; none when both hold the same. */
+export function differences(before: Workspace, after: Workspace): Difference[] {
+  return [
+    ...heads(before, after),
+    ...things(
+      'table',
+      before.tables,
+      after.tables,
+      nameOf,
+      (name) => `tables/${name}.json`,
+      tables,
+    ),
+    ...things(
+      'service',
+      before.services,
+      after.services,
+      nameOf,
+      (name) => `services/${name}.json`,
+      plainly,
+    ),
+    ...things(
+      'form',
+      before.forms,
+      after.forms,
+      ({ form }) => form.name,
+      (name) => `forms/${name}/form.json`,
+      forms,
+    ),
+  ].toSorted((a, b) => (a.file < b.file ? -1 : a.file > b.file ? 1 : 0));
+}
+
+const nameOf = ({ name }: { name: string }) => name;
+const same = (a: unknown, b: unknown) => equal((a ?? null) as Value, (b ?? null) as Value);
+
+/** What is new, what is gone, and of what is in both what differs. */
+function things<T>(
+  what: string,
+  before: readonly T[],
+  after: readonly T[],
+  name: (one: T) => string,
+  file: (name: string) => string,
+  within: (a: T, b: T, file: string) => Difference[],
+): Difference[] {
+  const was = new Map(before.map((one) => [name(one), one]));
+  const is = new Map(after.map((one) => [name(one), one]));
+  return [...new Set([...was.keys(), ...is.keys()])].flatMap((key) => {
+    const [a, b] = [was.get(key), is.get(key)];
+    if (a === undefined) return [{ file: file(key), says: `new ${what} ${key}` }];
+    if (b === undefined) return [{ file: file(key), says: `${what} ${key} removed` }];
+    return within(a, b, file(key));
+  });
+}
+
+function heads(before: Workspace, after: Workspace): Difference[] {
+  const file = 'workspace.json';
+  const says = [
+    ...(before.title === after.title ? [] : [`title: "${before.title}" → "${after.title}"`]),
+    ...(same(before.dates, after.dates)
+      ? []
+      : [`dates: ${before.dates ?? 'iso'} → ${after.dates ?? 'iso'}`]),
+    ...(['roles', 'people'] as const).flatMap((list) =>
+      things<{ key: string }>(
+        list === 'roles' ? 'role' : 'person',
+        before[list],
+        after[list],
+        ({ key }) => key,
+        () => file,
+        (a, b) =>
+          propertiesIn(a, b, (b as { key: string }).key).map((one) => ({ file, says: one })),
+      ).map((one) => one.says),
+    ),
+  ];
+  return says.map((one) => ({ file, says: one }));
+}
+
+function tables(a: Workspace['tables'][number], b: typeof a, file: string): Difference[] {
+  const { rows: before, columns: columnsBefore, ...shapeBefore } = a;
+  const { rows: after, columns: columnsAfter, ...shapeAfter } = b;
+  const byKey = (rows: typeof before, key: string) =>
+    new Map(rows.map((row) => [String(row[key]), row]));
+  const [was, is] = [byKey(before, a.key), byKey(after, b.key)];
+  const csv = file.replace(/json$/, 'csv');
+  const list = (keys: string[], word: string) =>
+    keys.length === 0
+      ? []
+      : [
+          {
+            file: csv,
+            says: `${keys.length === 1 ? 'row' : `${keys.length} rows`} ${word}: ${keys.slice(0, 8).join(', ')}${keys.length > 8 ? ' …' : ''}`,
+          },
+        ];
+  return [
+    ...propertiesIn(shapeBefore, shapeAfter, b.name).map((says) => ({ file, says })),
+    ...things('column', columnsBefore, columnsAfter, nameOf, () => file, plainly),
+    ...list(
+      [...is.keys()].filter((key) => !was.has(key)),
+      'added',
+    ),
+    ...list(
+      [...was.keys()].filter((key) => !is.has(key)),
+      'removed',
+    ),
+    ...list(
+      [...is.keys()].filter((key) => was.has(key) && !same(was.get(key), is.get(key))),
+      'changed',
+    ),
+    ...(before.length === after.length &&
+    !same(before, after) &&
+    same([...was].toSorted(), [...is].toSorted())
+      ? [{ file: csv, says: 'rows stand in another order' }]
+      : []),
+  ];
+}
+
+function plainly(a: object, b: object, file: string): Difference[] {
+  return propertiesIn(a, b, (b as { name: string }).name).map((says) => ({ file, says }));
+}
+
+function forms(a: WorkspaceForm, b: WorkspaceForm, file: string): Difference[] {
+  const folder = file.slice(0, -'form.json'.length);
+  return [
+    ...structure(a.form, b.form).map((says) => ({ file, says })),
+    ...things(
+      'behaviour',
+      a.behaviours,
+      b.behaviours,
+      nameOf,
+      (name) => `${folder}behaviours/${name}`,
+      (was, is, at) =>
+        was.text === is.text ? [] : [{ file: at, says: linesInWords(was.text, is.text) }],
+    ),
+    ...things(
+      'scenario',
+      a.scenarios,
+      b.scenarios,
+      nameOf,
+      (name) => `${folder}scenarios/${name}.json`,
+      (was, is, at) =>
+        propertiesIn(was.scenario, is.scenario, `scenario ${is.name}`).map((says) => ({
+          file: at,
+          says,
+        })),
+    ),
+    ...things(
+      'record',
+      a.records,
+      b.records,
+      ({ id }) => id,
+      () => `${folder}records.json`,
+      (was, is, at) =>
+        propertiesIn(was.values, is.values, `record ${is.id}`).map((says) => ({ file: at, says })),
+    ),
+  ];
+}
+
+function linesInWords(before: string, after: string): string {
+  const left = before.split('\n');
+  const fresh = after.split('\n').filter((line) => {
+    const at = left.indexOf(line);
+    if (at >= 0) left.splice(at, 1);
+    return at < 0;
+  });
+  const lines = (count: number) => (count === 1 ? '1 line' : `${count} lines`);
+  return `${lines(fresh.length)} added, ${lines(left.length)} removed`;
+}
+
+/** Parts that came, went, moved or differ. */
+function structure(a: Form, b: Form): string[] {
+  const { pages: _, ...restBefore } = a;
+  const { pages: __, ...restAfter } = b;
+  const [was, is] = [placed(a), placed(b)];
+  return [
+    ...propertiesIn(restBefore, restAfter, 'form'),
+    ...[...new Set([...was.keys(), ...is.keys()])].flatMap((name) => {
+      const [before, after] = [was.get(name), is.get(name)];
+      if (before === undefined) return [`${name}: new ${after!.what}`];
+      if (after === undefined) return [`${name}: removed`];
+      return [
+        ...(before.below === after.below
+          ? []
+          : [`${name}: moved from ${before.below} to ${after.below}`]),
+        ...propertiesIn(before.own, after.own, name),
+      ];
+    }),
+    ...(same([...was.keys()].toSorted(), [...is.keys()].toSorted()) &&
+    !same([...was.keys()], [...is.keys()])
+      ? ['parts stand in another order']
+      : []),
+  ];
+}
+
+interface Placed {
+  what: string;
+  below: string;
+  own: object;
+}
+
+function placed(form: Form): Map<string, Placed> {
+  const parts = new Map<string, Placed>();
+  for (const page of form.pages) {
+    const { sections, ...own } = page;
+    parts.set(page.name, { what: 'page', below: '', own });
+    for (const section of sections) {
+      const { fields, ...rest } = section;
+      parts.set(section.name, { what: 'section', below: page.name, own: rest });
+      for (const field of fields)
+        parts.set(field.name, { what: `${field.kind} field`, below: section.name, own: field });
+    }
+  }
+  return parts;
+}
+
+const ON: Readonly<Record<string, [string, string]>> = {
+  required: ['now required', 'no longer required'],
+  locked: ['now locked', 'no longer locked'],
+  hidden: ['now hidden', 'no longer hidden'],
+};
+
+/** What differs between two objects, property by property. */
+function propertiesIn(before: object, after: object, of: string): string[] {
+  const [was, is] = [before, after] as Record<string, unknown>[];
+  return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) => {
+    if (same(was![key], is![key])) return [];
+    const turned = ON[key];
+    if (
+      turned !== undefined &&
+      (was![key] ?? is![key]) !== undefined &&
+      typeof (is![key] ?? was![key]) === 'boolean'
+    )
+      return [`${of}: ${turned[is![key] === true ? 0 : 1]}`];
+    if (isKeyed(was![key] ?? []) && isKeyed(is![key] ?? []))
+      return keyed((was![key] ?? []) as Keyed[], (is![key] ?? []) as Keyed[]).map(
+        (says) => `${of}: ${singular(key)} ${says}`,
+      );
+    if (is![key] === undefined) return [`${of}: ${key} removed (${short(was![key])})`];
+    if (was![key] === undefined) return [`${of}: ${key} is ${short(is![key])}`];
+    return [`${of}: ${key} ${short(was![key])} → ${short(is![key])}`];
+  });
+}
+
+type Keyed = { key?: string; name?: string };
+const keyOf = ({ key, name }: Keyed) => key ?? name ?? '';
+
+/** A list of things that are told apart by a key, such as options. */
+function isKeyed(value: unknown): boolean {
+  return (
+    Array.isArray(value) &&
+    value.every((one) => typeof one === 'object' && one !== null && keyOf(one as Keyed) !== '')
+  );
+}
+
+function keyed(before: readonly Keyed[], after: readonly Keyed[]): string[] {
+  const was = new Map(before.map((one) => [keyOf(one), one]));
+  const is = new Map(after.map((one) => [keyOf(one), one]));
+  const said = [...new Set([...was.keys(), ...is.keys()])].flatMap((key) =>
+    !was.has(key)
+      ? [`${key} added`]
+      : !is.has(key)
+        ? [`${key} removed`]
+        : propertiesIn(was.get(key)!, is.get(key)!, key),
+  );
+  return said.length > 0 ? said : ['order changed'];
+}
+
+const singular = (key: string) => key.replace(/ies$/, 'y').replace(/s$/, '');
+
+/** A value in words, cut where nobody reads on. */
+function short(value: unknown): string {
+  const words = inWords(value as Value);
+  return words.length <= 60 ? words : `${words.slice(0, 59)}…`;
+}
