@@ -28,6 +28,12 @@ export const SAMPLES_PER_FORM = 500;
 export const TABLE_COLUMNS = 500;
 /** Bytes of one file of a workspace: a table of 500,000 rows. */
 export const WORKSPACE_FILE_BYTES = 64 * MIB;
+/** Files of one workspace that are unpacked from a zip: 200 forms with twenty files each, and some. */
+export const FILES_PER_WORKSPACE = 10_000;
+/** Bytes of all files of a workspace that is unpacked. */
+export const WORKSPACE_BYTES = 128 * MIB;
+/** Records of each form that go out with a workspace, the newest first: enough to go on with; archives are exported. */
+export const RECORDS_IN_FOLDER = 5000;
 /** Levels of JSON in a file of a workspace. Definitions need about twelve; readers call themselves once a level. */
 export const FILE_LEVELS = 60;
 /** Levels of JSON in a value that is kept. Fewer than those of a file, which holds values some levels down. */
@@ -94,6 +100,8 @@ export const PATTERN_MILLISECONDS = 250;
 export const REQUEST_BYTES = 2 * MIB;
 /** Bytes of a request that brings a table: 100,000 rows as CSV. */
 export const TABLE_REQUEST_BYTES = 32 * MIB;
+/** Bytes of a zip that is brought. */
+export const ZIP_BYTES = 32 * MIB;
 /** Bytes that browsers go on sending once a page is left: 64 KiB in all (Fetch standard, keepalive), less a little. */
 export const LEAVING_BYTES = 60 * KIB;
 /** Letters that a search of records needs: shorter texts are in nearly every record. */

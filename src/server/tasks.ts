@@ -14,6 +14,8 @@ const LIMITS: Readonly<Record<TaskName, number>> = {
   preview: 20_000,
   planRename: 60_000,
   uses: 60_000,
+  pack: 60_000,
+  unpack: 20_000,
 };
 
 const TOO_LONG: Readonly<Record<TaskName, string>> = {
@@ -24,6 +26,8 @@ const TOO_LONG: Readonly<Record<TaskName, string>> = {
   preview: 'The file takes too long to be read. Split it.',
   planRename: 'The workspace takes too long to be read.',
   uses: 'The workspace takes too long to be read.',
+  pack: 'The workspace takes too long to be packed.',
+  unpack: 'The zip takes too long to be unpacked.',
 };
 
 const kept = globalThis as { tavroTasks?: Piscina };

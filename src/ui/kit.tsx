@@ -97,7 +97,7 @@ export function Notice({
   ...props
 }: { tone: 'info' | 'warning' | 'error'; children: ReactNode } & Pick<
   HTMLChakraProps<'div'>,
-  'm' | 'mt' | 'mb' | 'id'
+  'm' | 'mt' | 'mb' | 'id' | 'whiteSpace'
 >) {
   const looks = {
     info: { bg: 'actGround', color: 'ink', borderColor: 'act', mark: 'i' },

@@ -11,11 +11,8 @@ import {
 } from 'node:fs';
 import { join } from 'node:path';
 import type { FileError } from '../core/workspace/json';
+import { isWorkspaceFile } from '../core/workspace/path';
 import { BrokenWorkspace } from '../core/workspace/workspace';
-
-/** What belongs to a workspace; anything else in the folder is not looked at. */
-const WANTED =
-  /^(?:workspace\.json|tables\/[^/]+\.(?:json|csv)|services\/[^/]+\.json|forms\/[^/]+\/(?:form\.json|records\.json|behaviours\/[^/]+\.[jt]s|scenarios\/[^/]+\.json))$/;
 
 /** The texts of a workspace folder by path. Throws with a plain message when there is no such folder, and BrokenWorkspace for files that cannot be read as texts. */
 export function readFolder(folder: string): Map<string, string> {
@@ -30,7 +27,7 @@ export function readFolder(folder: string): Map<string, string> {
       if (entry.startsWith('.') || entry === 'node_modules') continue;
       const stat = statSync(join(folder, path), { throwIfNoEntry: false });
       if (stat?.isDirectory() === true) walk(path, new Set([...above, real]));
-      else if (WANTED.test(path)) {
+      else if (isWorkspaceFile(path)) {
         const text = textOf(join(folder, path), stat?.size ?? null);
         if ('says' in text) errors.push({ file: path, line: text.line, path: [], says: text.says });
         else files.set(path, text.text);

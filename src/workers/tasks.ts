@@ -5,14 +5,17 @@
 import * as z from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
-import { ColumnSchema, RoleSchema, TableSchema } from '../core/form/table';
+import { DATE_STYLES } from '../core/form/date-style';
+import { ColumnSchema, PersonSchema, RoleSchema, TableSchema } from '../core/form/table';
 import { compile } from '../core/language/compile';
 import { libs } from '../core/language/generated/libs';
 import { materialOf } from '../core/language/material';
 import { searched } from '../core/language/search';
 import { FormLanguage } from '../core/language/service';
 import { problemsInSources } from '../core/problems/problems';
+import { ERRORS_PER_FILE } from '../core/limits';
 import { ScenarioSchema } from '../core/scenario/definition';
+import { ValuesSchema } from '../core/session/schema';
 import { InvalidEdit } from '../core/structure/edit';
 import { planRekey } from '../core/structure/rekey';
 import { planRename } from '../core/structure/rename';
@@ -20,6 +23,8 @@ import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
 import { SpellingSchema } from '../core/workspace/csv-spelling';
 import type { FileError } from '../core/workspace/json';
+import { BrokenWorkspace, fileErrorInWords, type Workspace } from '../core/workspace/workspace';
+import { packed, unpacked } from '../core/workspace/zip';
 
 const Source = z.object({ name: z.string(), text: z.string() });
 const Mode = z.enum(['traced', 'untraced']);
@@ -32,6 +37,26 @@ const Reach = z.object({
       form: FormSchema,
       behaviours: z.array(Source),
       scenarios: z.array(z.object({ name: z.string(), scenario: ScenarioSchema })),
+    }),
+  ),
+});
+
+/** What came of unpacking: a workspace, or what is wrong with it by file and line. */
+type Unpacked = { ok: true; workspace: Workspace } | { ok: false; errors: string[] };
+
+/** A workspace as it is read from a folder. */
+const WorkspaceShape = z.object({
+  ...Shared,
+  title: z.string(),
+  roles: z.array(RoleSchema),
+  people: z.array(PersonSchema),
+  dates: z.enum(DATE_STYLES).optional(),
+  forms: z.array(
+    z.object({
+      form: FormSchema,
+      behaviours: z.array(Source),
+      scenarios: z.array(z.object({ name: z.string(), scenario: ScenarioSchema })),
+      records: z.array(z.object({ id: z.string(), values: ValuesSchema })),
     }),
   ),
 });
@@ -111,6 +136,17 @@ const TASKS = {
         ? usesOf({ ...reach, libs }, form, part)
         : usesOfKey({ ...reach, libs }, form, part, key),
   ),
+  pack: task(z.object({ workspace: WorkspaceShape, folder: z.string() }), ({ workspace, folder }) =>
+    packed(workspace, folder),
+  ),
+  unpack: task(z.object({ bytes: z.instanceof(Uint8Array) }), ({ bytes }): Unpacked => {
+    try {
+      return { ok: true, workspace: unpacked(bytes) };
+    } catch (caught) {
+      if (!(caught instanceof BrokenWorkspace)) throw caught;
+      return { ok: false, errors: caught.errors.slice(0, ERRORS_PER_FILE).map(fileErrorInWords) };
+    }
+  }),
 } as const;
 
 interface Task<I, O> {

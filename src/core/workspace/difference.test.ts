@@ -22,7 +22,7 @@ const formOf = (workspace: Workspace, name: string) =>
 const fieldOf = (workspace: Workspace, form: string, field: string) =>
   formOf(workspace, form)
     .form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields))
-    .find(({ name }) => name === field)! as Record<string, never>;
+    .find(({ name }) => name === field)! as unknown as Record<string, unknown>;
 
 const CHANGES: [string, (workspace: Draft) => void, string[]][] = [
   [

@@ -29,10 +29,18 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
     const order = partsInOrder(form);
     if (records.length > 0)
       json(`${folder}/records.json`, {
-        records: records.map(({ id, values }) => ({ id, values: valueInOrder(values, order) })),
+        records: records
+          .toSorted(byId)
+          .map(({ id, values }) => ({ id, values: valueInOrder(values, order) })),
       });
   }
   return files;
+}
+
+/** Records by their numbers, then those with other ids by their letters. */
+function byId({ id: a }: { id: string }, { id: b }: { id: string }): number {
+  const [first, second] = [a, b].map((id) => (/^\d+$/.test(id) ? Number(id) : Infinity));
+  return first! - second! || (a < b ? -1 : a > b ? 1 : 0);
 }
 
 /** Parts of a form and columns of its rows as they stand in it. */

@@ -95,7 +95,7 @@ const FIRST_HEAD = {
 
 /** A new workspace, empty or with one form to begin with. Its name in addresses. */
 export function addWorkspace(title: string, form: string | null): Promise<string> {
-  return made(title, async () => {
+  return madeFrom(title, async () => {
     const by = FIRST_HEAD.people[0]!.key;
     await saveDocument(HEAD, { title, ...FIRST_HEAD }, 0, by);
     if (form !== null) await addForm(form, by);
@@ -105,14 +105,14 @@ export function addWorkspace(title: string, form: string | null): Promise<string
 /** A copy with everything: documents with their histories, releases, records. Its name in addresses. */
 export async function copyWorkspace(from: string, title: string): Promise<string> {
   const original = await existing(from);
-  return made(title, async (copy) => {
+  return madeFrom(title, async (copy) => {
     await copyInto(original, copy);
     await saveTitle(title);
   });
 }
 
 /** Makes a schema with its tables, fills it, and only then puts it on the list: one that fails half way is not there. */
-async function made(
+export async function madeFrom(
   title: string,
   fill: (workspace: WorkspaceRef) => Promise<void>,
 ): Promise<string> {

@@ -2,7 +2,7 @@
 /** The page of workspaces: how each stands, new ones, copies, the archive, removal and its undo. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import {
   soundnessInWords,
   type RemovedWorkspace,
@@ -74,9 +74,26 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
             const made = await ask<{ name: string }>('POST', '/api/workspaces', { title, form });
             if (made !== null) location.assign(`/w/${made.name}`);
           }}
+          onZip={async (file) => {
+            const response = await fetch('/api/workspaces/zip', {
+              method: 'POST',
+              body: file,
+              headers: { 'content-type': 'application/zip' },
+            }).catch(() => null);
+            const read = (await response?.json().catch(() => null)) as {
+              name?: string;
+              says?: string;
+            } | null;
+            if (read?.name !== undefined) location.assign(`/w/${read.name}`);
+            else
+              setSaid({
+                tone: 'error',
+                text: `${file.name} was not taken.\n${read?.says ?? 'The server is out of reach.'}`,
+              });
+          }}
         />
         {said !== null && (
-          <Notice tone={said.tone} mb="10px">
+          <Notice tone={said.tone} mb="10px" whiteSpace="pre-line">
             {said.text}{' '}
             {said.undo !== undefined && (
               <Button look="text" autoFocus onClick={() => void restore(said.undo!)}>
@@ -117,6 +134,16 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
                 <Cell>{row.changedAt === null ? 'never' : dates.moment(row.changedAt)}</Cell>
                 <Cell>
                   <Flex gap="0 8px" wrap="wrap">
+                    <chakra.a
+                      href={`${row.first ? '' : `/w/${row.name}`}/api/workspace`}
+                      download
+                      color="soft"
+                      textDecoration="underline"
+                      textUnderlineOffset="3px"
+                      aria-label={`Download ${row.title} as a zip of its folder`}
+                    >
+                      download
+                    </chakra.a>
                     {(
                       [
                         ['rename', 'Rename', () => setNaming(row.name)],
@@ -220,9 +247,12 @@ function Naming({
 
 function NewWorkspace({
   onMake,
+  onZip,
 }: {
   onMake: (title: string, form: string | null) => Promise<void>;
+  onZip: (file: File) => Promise<void>;
 }) {
+  const zip = useRef<HTMLInputElement>(null);
   const [title, setTitle] = useState('');
   const [form, setForm] = useState('');
   const [making, setMaking] = useState(false);
@@ -254,6 +284,21 @@ function NewWorkspace({
       <Button look="go" disabled={title.trim() === '' || making} onClick={() => void make()}>
         Make workspace
       </Button>
+      <input
+        ref={zip}
+        type="file"
+        accept=".zip,application/zip"
+        aria-label="Zip of a workspace folder"
+        hidden
+        onChange={({ target }) => {
+          const [file] = target.files ?? [];
+          if (file !== undefined)
+            void onZip(file).finally(() => {
+              target.value = '';
+            });
+        }}
+      />
+      <Button onClick={() => zip.current?.click()}>From a zip…</Button>
     </Flex>
   );
 }

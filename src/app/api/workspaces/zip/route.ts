@@ -1,0 +1,11 @@
+import { ZIP_BYTES } from '@/core/limits';
+import { answer, readBytes } from '@/server/http/request';
+import { workspaceFromZip } from '@/server/workspaces/folder';
+
+/** Makes a workspace from a zip of a folder. */
+export async function POST(request: Request) {
+  return answer(request, async () => {
+    const name = await workspaceFromZip(await readBytes(request, ZIP_BYTES));
+    return Response.json({ name }, { status: 201 });
+  });
+}

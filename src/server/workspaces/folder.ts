@@ -1,0 +1,69 @@
+/** A workspace as its folder: out as a zip, and in as a new workspace. */
+import { asc, eq } from 'drizzle-orm';
+import { RECORDS_IN_FOLDER } from '../../core/limits';
+import type { SampleRecord } from '../../core/scenario/opening';
+import { ValuesSchema } from '../../core/session/schema';
+import type { Workspace } from '../../core/workspace/workspace';
+import { database } from '../database';
+import { Refusal } from '../http/refusal';
+import { readSamples } from '../records/read';
+import * as schema from '../schema';
+import { task } from '../tasks';
+import { readHead, readReach } from '../workspace/read';
+import { fillWorkspace } from './making';
+import { madeFrom } from './manage';
+
+/** The workspace at hand as a folder has it; of records those that scenarios open, or the newest of all as well. */
+async function readFolderOf(withRecords: boolean): Promise<Workspace> {
+  const [head, reach] = await Promise.all([readHead(), readReach()]);
+  const { title, roles, people, dates } = head;
+  const named = new Map<string, string[]>();
+  for (const { form, scenarios } of reach.forms)
+    for (const { scenario } of scenarios) {
+      const { record, parent } = scenario.open;
+      if (record != null) named.set(form.name, [...(named.get(form.name) ?? []), record]);
+      if (parent !== undefined)
+        named.set(parent.form, [...(named.get(parent.form) ?? []), parent.record]);
+    }
+  const forms = [];
+  for (const { form, behaviours, scenarios } of reach.forms) {
+    const ids = new Set(named.get(form.name));
+    const records = withRecords
+      ? await newestRecords(form.name)
+      : (await readSamples(form.name, [...ids])).filter(({ id }) => ids.has(id));
+    forms.push({ form, behaviours, scenarios, records });
+  }
+  return {
+    title,
+    roles,
+    people,
+    ...(dates === undefined ? {} : { dates }),
+    tables: reach.tables,
+    services: reach.services,
+    forms,
+  };
+}
+
+async function newestRecords(form: string): Promise<SampleRecord[]> {
+  const { record } = schema;
+  const rows = await database()
+    .select({ id: record.id, values: record.values })
+    .from(record)
+    .where(eq(record.form, form))
+    .orderBy(asc(record.place), asc(record.id))
+    .limit(RECORDS_IN_FOLDER);
+  return rows.map(({ id, values }) => ({ id, values: ValuesSchema.parse(values) }));
+}
+
+/** A zip of the workspace at hand. */
+export async function packWorkspace(folder: string, withRecords: boolean): Promise<Uint8Array> {
+  return task('pack', { workspace: await readFolderOf(withRecords), folder });
+}
+
+/** A new workspace from a zip. Its name in addresses. Throws a Refusal (422) that names what is wrong by file and line. */
+export async function workspaceFromZip(bytes: Uint8Array): Promise<string> {
+  // A copy of its own memory, which goes to the thread.
+  const read = await task('unpack', { bytes: new Uint8Array(bytes) });
+  if (!read.ok) throw new Refusal(422, read.errors.join('\n'));
+  return madeFrom(read.workspace.title, () => fillWorkspace(read.workspace));
+}
