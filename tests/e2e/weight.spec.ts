@@ -35,6 +35,7 @@ for (const [path, most] of [
   ['/services/ship_register', 200],
   ['/people', 200],
   ['/problems', 200],
+  ['/workspaces', 200],
 ] as const) {
   test(`${path} loads no more than ${most} KB of scripts`, async ({ request }) => {
     expect(await weightOf(request, path)).toBeLessThan(most);
