@@ -35,6 +35,7 @@ await build({
 /** Of all that what is compiled and found in scripts depends on: the command line keeps both under it. */
 function languageHash() {
   const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json')));
+  hash.update(readFileSync(join(root, 'src/core/limits.ts')));
   for (const room of ['form', 'language', 'problems', 'wire'])
     for (const path of readdirSync(join(root, 'src/core', room), { recursive: true }).sort())
       if (path.endsWith('.ts') && !path.endsWith('.test.ts'))

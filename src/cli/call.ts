@@ -28,6 +28,7 @@ export interface Call {
   tape?: boolean | undefined;
   coverage?: string | undefined;
   check?: boolean | undefined;
+  watch?: boolean | undefined;
   title?: string | undefined;
 }
 

@@ -12,6 +12,7 @@ import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
 import { formsOf, load, open, type Call, type Command, withEngine } from './call';
 import { progress } from './progress';
+import { WATCH, watched } from './watch';
 
 async function run(call: Call, engine: Engine): Promise<number> {
   const workspace = open(call);
@@ -73,8 +74,8 @@ async function foundInSources(
 
 export const check: Command = {
   says: 'Lists all problems, each as file:line:column.',
-  options: { form: { value: 'FORM', says: 'only those of this form' } },
-  run: (call) => withEngine((engine) => run(call, engine)),
+  options: { form: { value: 'FORM', says: 'only those of this form' }, watch: WATCH },
+  run: (call) => watched(call, () => withEngine((engine) => run(call, engine))),
 };
 
 function placeOf(folder: string, { form, at }: Problem): string {

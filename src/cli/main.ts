@@ -5,10 +5,9 @@
  * workspace is broken.
  */
 import { parseArgs } from 'node:util';
-import { BrokenWorkspace, fileErrorInWords } from '../core/workspace/workspace';
-import { NoSuchOpening } from '../core/scenario/opening';
 import { check } from './check';
 import { diff } from './diff';
+import { errorInWords } from './error';
 import { format } from './format';
 import { create } from './new';
 import { InvalidCall, type Call, type Command, type Option } from './call';
@@ -109,18 +108,7 @@ main(process.argv.slice(2)).then(
     process.exitCode = code;
   },
   (error: unknown) => {
-    if (error instanceof BrokenWorkspace)
-      process.stderr.write(`${error.errors.map(fileErrorInWords).join('\n')}\n`);
-    else if (error instanceof InvalidCall || error instanceof NoSuchOpening)
-      process.stderr.write(`tavro: ${error.message}\n`);
-    else if (process.env.TAVRO_DEBUG !== undefined)
-      process.stderr.write(
-        `tavro: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
-      );
-    else
-      process.stderr.write(
-        `tavro: something went wrong that should not: ${error instanceof Error ? error.message : String(error)}. TAVRO_DEBUG=1 shows where.\n`,
-      );
+    process.stderr.write(errorInWords(error));
     process.exitCode = 2;
   },
 );

@@ -6,6 +6,7 @@ import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
 import { InvalidCall, formsOf, load, open, type Call, type Command, withEngine } from './call';
 import { progress } from './progress';
+import { WATCH, watched } from './watch';
 import { reporters, type Outcome } from './reporters';
 
 async function run(call: Call, engine: Engine): Promise<number> {
@@ -75,6 +76,7 @@ export const test: Command = {
     scenario: { value: 'NAME', says: 'only this one, named as its file without .json' },
     reporter: { value: 'NAME', says: `how they are told: ${Object.keys(reporters).join(', ')}` },
     coverage: { value: 'FILE', says: 'writes the lines they reached, as LCOV' },
+    watch: WATCH,
   },
-  run: (call) => withEngine((engine) => run(call, engine)),
+  run: (call) => watched(call, () => withEngine((engine) => run(call, engine))),
 };

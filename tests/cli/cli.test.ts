@@ -1,9 +1,9 @@
 /** The command line as other people's scripts use it: what goes in, what comes out, with which exit code. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, describe, expect, test } from 'vitest';
+import { afterAll, describe, expect, test, vi } from 'vitest';
 import { PlayResult, TestReport } from '../../src/core/workspace/schemas';
 
 const CACHE = mkdtempSync(join(tmpdir(), 'tavro-cache-'));
@@ -316,5 +316,43 @@ describe('a workspace folder', () => {
     });
     expect(tavro(['diff', 'demo', 'demo'])).toMatchObject({ status: 0, stdout: '' });
     expect(tavro(['diff', 'demo']).stderr).toContain('Two workspace folders have to be named.');
+  });
+});
+
+describe('--watch', () => {
+  test('does it again after a change, names a broken file, and goes on', async () => {
+    const folder = copyOfDemo();
+    const child = spawn('node', ['dist/tavro.mjs', 'test', folder, '--form', 'vessel', '--watch'], {
+      env: { ...process.env, TAVRO_CACHE: CACHE },
+    });
+    let heard = '';
+    child.stdout.on('data', (text: Buffer) => (heard += text.toString()));
+    child.stderr.on('data', (text: Buffer) => (heard += text.toString()));
+    /** What is said until the command waits again. */
+    const round = async () => {
+      await vi.waitFor(() => expect(heard).toContain(`watching ${folder}\n`), {
+        timeout: 60_000,
+        interval: 50,
+      });
+      const said = heard;
+      heard = '';
+      return said;
+    };
+    try {
+      expect(await round()).toContain('5 passed, 0 failed');
+      const file = join(folder, 'forms/vessel/scenarios/measures.json');
+      const text = readFileSync(file, 'utf8');
+      writeFileSync(file, text.slice(0, 40));
+      expect(await round()).toContain('forms/vessel/scenarios/measures.json:');
+      writeFileSync(file, text);
+      expect(await round()).toContain('5 passed, 0 failed');
+      // What is no file of the workspace is not looked at.
+      writeFileSync(join(folder, 'notes.txt'), 'x');
+      await new Promise((resolve) => setTimeout(resolve, 600));
+      expect(heard).toBe('');
+      expect(child.exitCode).toBeNull();
+    } finally {
+      child.kill();
+    }
   });
 });

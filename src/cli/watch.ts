@@ -1,0 +1,42 @@
+/** `--watch`: does a command again whenever something in the folder changes, however many files change at once. */
+import { isWorkspaceFile } from '../core/workspace/path';
+import type { Call } from './call';
+import { errorInWords } from './error';
+
+/** Milliseconds without another change after which a change is looked at: a checkout changes many files. */
+const REST = 150;
+
+export const WATCH = { says: 'does it again whenever a file changes, until Ctrl-C' };
+
+/** Runs a command, again and again where the call says so. */
+export async function watched(call: Call, run: (call: Call) => Promise<number>): Promise<number> {
+  if (call.watch !== true) return run(call);
+  const { watch } = await import('chokidar');
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let running = false;
+  let again = false;
+  const go = async () => {
+    again = running;
+    if (running) return;
+    running = true;
+    // A file that is half written or broken is named, and looked at again when it changes.
+    await run(call).catch((error: unknown) => process.stderr.write(errorInWords(error)));
+    process.stdout.write(`watching ${call.folder}\n`);
+    running = false;
+    if (again) await go();
+  };
+  const watcher = watch(call.folder, {
+    ignoreInitial: true,
+    ignored: (path, stats) =>
+      /(?:^|\/)(?:\.[^/]+|node_modules)$/.test(path.slice(call.folder.length)) ||
+      (stats?.isFile() === true &&
+        !isWorkspaceFile(path.slice(call.folder.length).replace(/^\/+/, ''))),
+  });
+  watcher.on('all', () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void go(), REST);
+  });
+  await new Promise<void>((resolve) => watcher.once('ready', () => resolve()));
+  await go();
+  return new Promise(() => undefined);
+}
