@@ -57,6 +57,14 @@ export function PageHead({ workspace, section, title, form, children }: PageHead
               title="All workspaces"
               color="soft"
               _hover={{ color: 'act', textDecoration: 'underline' }}
+              css={{
+                '@media (max-width: 759px)': {
+                  flex: '0 0 auto',
+                  maxWidth: '84px',
+                  overflow: 'hidden',
+                  textOverflow: 'ellipsis',
+                },
+              }}
             >
               {workspace}
             </chakra.a>

@@ -31,7 +31,7 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
             People
           </chakra.h2>
           {people.map((person, i) => (
-            <Flex key={person.key} gap="8px" mt="6px" align="center">
+            <Flex key={person.key} gap="2px 8px" mt="6px" align="center" wrap="wrap">
               <Line
                 aria-label={`Name of ${person.key}`}
                 value={person.name}
@@ -127,7 +127,7 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
           {roles.map((role, i) => {
             const held = people.filter((person) => person.roles.includes(role.key)).length;
             return (
-              <Flex key={role.key} gap="8px" mt="6px" align="center">
+              <Flex key={role.key} gap="2px 8px" mt="6px" align="center" wrap="wrap">
                 <Line
                   aria-label={`Label of ${role.key}`}
                   value={role.label}
