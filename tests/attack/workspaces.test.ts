@@ -76,6 +76,8 @@ const QUERIES: Record<string, string> = {
   '/api/fill/[form]/children': '?record=1',
   '/api/fill/[form]/files': `?record=2&field=plan&name=x&digest=${'0'.repeat(64)}`,
   '/api/forms/[form]/uses': '?part=vessel',
+  '/api/forms/[form]/records/export': '?as=jsonl',
+  '/api/workspace': '?records=yes',
 };
 /** The list of workspaces is about all of them. */
 const OF_ALL = ['/workspaces', '/api/workspaces'];

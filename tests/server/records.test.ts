@@ -1,9 +1,12 @@
 /** Lists of records: every page follows the one before, whatever is sorted, searched and narrowed down. Against a real PostgreSQL. */
 import { RECORDS_PER_PAGE } from '../../src/core/limits';
+import { parse } from 'csv-parse/sync';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { listedFields } from '../../src/core/form/listing';
 import { database, transaction } from '../../src/server/database';
+import type { RecordFormat } from '../../src/core/workspace/records-out';
+import { exportedRecords } from '../../src/server/records/export';
 import { listRecords, type ListQuery } from '../../src/server/records/list';
 import {
   neighboursOf,
@@ -236,4 +239,34 @@ test('records that do not match are passed over in the index, whatever the order
     });
     expect(JSON.stringify(plan.rows)).toMatch(/Index Cond: .*vessel_kind/);
   }
+});
+
+test('all records go out once, in each format, whatever is in them', async () => {
+  const { rows } = await database().execute<{ id: string }>(
+    sql`select id from record where form = ${FORM} order by id`,
+  );
+  const want = rows.map(({ id }) => id);
+  expect(want.length).toBeGreaterThan(350);
+  const read = async (as: RecordFormat) => new Response(exportedRecords(await form(), as)).text();
+  const ids = (of: unknown) => (of as { id: string }[]).map(({ id }) => id);
+  const lines = (await read('jsonl')).trimEnd().split('\n');
+  expect(ids(JSON.parse(await read('json')))).toEqual(want);
+  expect(ids(lines.map((line) => JSON.parse(line) as unknown))).toEqual(want);
+  const [head, ...cells] = parse(await read('csv'));
+  expect(cells.map(([id]) => id)).toEqual(want);
+  expect(head!.slice(0, 3)).toEqual(['id', 'vessel_record', 'vessel']);
+  // More than one piece.
+  const more = Array.from({ length: 1200 }, (_, n) => ({
+    form: 'vessel',
+    id: `n-${n}`,
+    values: { name: `N ${n}` },
+    revision: 1,
+    savedBy: 'mira',
+  }));
+  await database().insert(schema.record).values(more);
+  const vessels = (await new Response(
+    exportedRecords((await readForm('vessel'))!, 'json'),
+  ).json()) as { id: string }[];
+  expect(new Set(ids(vessels)).size).toBe(vessels.length);
+  expect(vessels.length).toBeGreaterThanOrEqual(1200);
 });

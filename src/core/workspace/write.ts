@@ -129,6 +129,11 @@ function valueInOrder<T>(value: T, order: readonly string[]): T {
 /** Spreadsheets read a cell that begins like this as a formula (OWASP, "CSV injection"). */
 const FORMULA = /^[=+\-@\t\r]/;
 
+/** A text with an apostrophe before it where a spreadsheet would run it. */
+export function withoutFormula(text: string): string {
+  return FORMULA.test(text) ? `'${text}` : text;
+}
+
 /**
  * The rows of a table as CSV (RFC 4180), with the columns named in the first line. Without `formulas` an apostrophe
  * stands before texts that a spreadsheet would run.
@@ -138,7 +143,7 @@ export function writeRows(
   rows: Table['rows'],
   { formulas }: { formulas: boolean },
 ): string {
-  const text = (value: string) => (!formulas && FORMULA.test(value) ? `'${value}` : value);
+  const text = (value: string) => (formulas ? value : withoutFormula(value));
   const cell = (value: CellValue | undefined) =>
     typeof value === 'boolean'
       ? value

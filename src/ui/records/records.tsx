@@ -80,6 +80,7 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
             <Button onClick={() => setAsked(sort === '' ? {} : { sort })}>Show all</Button>
           )}
           <Columns form={form} chosen={chosen} onChoose={choose} />
+          <Downloads form={form.name} />
           <Box color="soft" role="status" pb="4px">
             {view.loading && view.records.length === 0
               ? 'Searching…'
@@ -123,6 +124,34 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
         />
       )}
     </>
+  );
+}
+
+const FORMATS = [
+  ['csv', 'CSV'],
+  ['json', 'JSON'],
+  ['jsonl', 'JSON Lines'],
+] as const;
+
+/** All records as a file. */
+function Downloads({ form }: { form: string }) {
+  const address = useAddress();
+  return (
+    <Flex gap="8px" pb="4px" color="soft">
+      Download all as
+      {FORMATS.map(([as, name]) => (
+        <chakra.a
+          key={as}
+          href={address(`/api/forms/${form}/records/export?as=${as}`)}
+          download
+          color="act"
+          textDecoration="underline"
+          textUnderlineOffset="3px"
+        >
+          {name}
+        </chakra.a>
+      ))}
+    </Flex>
   );
 }
 
