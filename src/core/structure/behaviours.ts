@@ -1,4 +1,5 @@
 /** The behaviours of a form as a set: names for new ones, and renumbering them when their order changes. */
+import { slugOf } from '../form/name';
 import type { Expectation, Scenario } from '../scenario/definition';
 import { isExpect } from '../scenario/run';
 import { baseName } from '../language/header';
@@ -23,14 +24,7 @@ export function newBehaviourName(
   taken: readonly string[],
   language: ScriptLanguage = 'ts',
 ): string {
-  const slug =
-    title
-      .normalize('NFD')
-      .replace(/\p{M}/gu, '')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '')
-      .slice(0, 60) || 'behaviour';
+  const slug = slugOf(title, '-').slice(0, 60) || 'behaviour';
   const last = Math.max(0, ...taken.map((name) => numberOf(name) ?? 0));
   return `${Math.floor(last / STEP) * STEP + STEP}-${slug}.${language}`;
 }

@@ -2,6 +2,7 @@
  * Editing the structure of a form: adding, removing, moving and changing parts. Each edit gives a new definition and
  * leaves the former as it was, so that undo is going back to it. Renaming, which reaches beyond the form, is `rename.ts`.
  */
+import { freeName, slugOf } from '../form/name';
 import type {
   Button,
   CellField,
@@ -180,15 +181,10 @@ function change(form: Form, part: PartName, to: Readonly<Record<string, unknown>
 /** A technical name made from a label, with a number where it is taken. */
 export function nameFor(label: string, taken: ReadonlySet<string>): string {
   const stem =
-    label
-      .normalize('NFD')
-      .replace(/\p{M}/gu, '')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '_')
-      .replace(/^[^a-z]+|_+$/g, '')
+    slugOf(label, '_')
+      .replace(/^[^a-z]+/, '')
       .slice(0, 50) || 'part';
-  if (!taken.has(stem)) return stem;
-  for (let i = 2; ; i++) if (!taken.has(`${stem}_${i}`)) return `${stem}_${i}`;
+  return freeName(stem, taken, '_');
 }
 
 /** The names that parts of a form have; for a cell those of its row. */

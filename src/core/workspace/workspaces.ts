@@ -1,4 +1,5 @@
 /** What a page of workspaces says about each. */
+import { freeName, slugOf } from '../form/name';
 
 export interface WorkspaceRow {
   /** What addresses call it. */
@@ -27,18 +28,8 @@ const NAME_LENGTH = 40;
 
 /** A name for addresses made from a title that no workspace has yet: small letters, digits and hyphens. */
 export function workspaceName(title: string, taken: ReadonlySet<string>): string {
-  const plain =
-    title
-      .normalize('NFKD')
-      .replace(/\p{M}/gu, '')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .slice(0, NAME_LENGTH)
-      .replace(/^-+|-+$/g, '') || 'workspace';
-  for (let i = 1; ; i++) {
-    const name = i === 1 ? plain : `${plain}-${i}`;
-    if (!taken.has(name)) return name;
-  }
+  const stem = slugOf(title, '-').slice(0, NAME_LENGTH).replace(/-+$/, '') || 'workspace';
+  return freeName(stem, taken, '-');
 }
 
 /** Whether nothing is known to be wrong with a workspace, something is, or it has not been looked at. */

@@ -8,18 +8,9 @@ import type { Person } from '@/core/form/table';
 import { changesInWords, type FormRow, type RemovedForm } from '@/core/workspace/overview';
 import { call } from '../api';
 import { useWorkspaceCheck, type WorkspaceCheck } from '../check-workspace';
-import {
-  Button,
-  Cell,
-  countInWords,
-  HeadCell,
-  Labelled,
-  Line,
-  Mono,
-  Notice,
-  TextLink,
-} from '../kit';
+import { Button, Cell, countInWords, HeadCell, Labelled, Line, Mono, TextLink } from '../kit';
 import { useDates } from '../dates';
+import { SaidNotice, useAsking } from './asking';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { COLUMNS, firstBackwards, listed, type Column, type Order } from './form-order';
@@ -36,21 +27,10 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
   const [search, setSearch] = useState('');
   const [order, setOrder] = useState<Order>({ by: 'form', backwards: false });
   const [naming, setNaming] = useState<string | null>(null);
-  const [said, setSaid] = useState<Said | null>(null);
-  const router = useRouter();
+  const { said, setSaid, ask } = useAsking<{ name: string; title: string }>();
   const dates = useDates();
   const checking = useCheck(forms);
   const rows = listed(forms, search, order);
-  /** Asks the server, shows what has changed, and says why where it refuses. */
-  const ask = async <T,>(...request: Parameters<typeof call<T>>): Promise<T | null> => {
-    const reply = await call<T>(...request);
-    if (!reply.ok) {
-      setSaid({ tone: 'error', text: reply.says });
-      return null;
-    }
-    router.refresh();
-    return reply.body;
-  };
   const copy = async ({ name, title }: FormRow) => {
     const made = await ask<{ name: string }>('POST', `/api/forms/${name}/copies`, {
       title: `Copy of ${title}`.slice(0, 120),
@@ -98,16 +78,7 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
                 `Checking: ${checking.done} of ${Math.max(checking.of, forms.length)} forms…`)}
           </Box>
         </Flex>
-        {said !== null && (
-          <Notice tone={said.tone} mb="10px">
-            {said.text}{' '}
-            {said.undo !== undefined && (
-              <Button look="text" autoFocus onClick={() => void restore(said.undo!)}>
-                Undo
-              </Button>
-            )}
-          </Notice>
-        )}
+        <SaidNotice said={said} onUndo={(undo) => void restore(undo)} />
         {forms.length === 0 ? (
           <Box color="soft">
             This workspace has no form yet. Give the first one a title; it opens on the bench, where
@@ -218,12 +189,6 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
       </Box>
     </>
   );
-}
-
-interface Said {
-  tone: 'info' | 'error';
-  text: string;
-  undo?: { name: string; title: string };
 }
 
 /** Checks what has changed since it was last checked, once, while the page is looked at. */

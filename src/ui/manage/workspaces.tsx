@@ -1,16 +1,15 @@
 'use client';
 /** The page of workspaces: how each stands, new ones, copies, the archive, removal and its undo. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import {
   soundnessInWords,
   type RemovedWorkspace,
   type WorkspaceRow,
 } from '@/core/workspace/workspaces';
-import { call } from '../api';
 import { useDates } from '../dates';
-import { Button, Cell, Labelled, Line, ListTable, Mono, Notice } from '../kit';
+import { SaidNotice, useAsking } from './asking';
+import { Button, Cell, Labelled, Line, ListTable, Mono } from '../kit';
 import { PageHead } from '../page-head';
 
 interface WorkspacesProps {
@@ -18,31 +17,14 @@ interface WorkspacesProps {
   removed: readonly RemovedWorkspace[];
 }
 
-interface Said {
-  tone: 'info' | 'error';
-  text: string;
-  undo?: string;
-}
-
 /** Where a workspace begins. A plain link: each page is made for one workspace as a whole. */
 const startOf = ({ name, first }: WorkspaceRow) => (first ? '/' : `/w/${name}`);
 
 export function Workspaces({ workspaces, removed }: WorkspacesProps) {
-  const [said, setSaid] = useState<Said | null>(null);
+  const { said, setSaid, ask } = useAsking<string>();
   const [naming, setNaming] = useState<string | null>(null);
   const [archive, setArchive] = useState(false);
-  const router = useRouter();
   const dates = useDates();
-  /** Asks the server, shows what has changed, and says why where it refuses. */
-  const ask = async <T,>(...request: Parameters<typeof call<T>>): Promise<T | null> => {
-    const reply = await call<T>(...request);
-    if (!reply.ok) {
-      setSaid({ tone: 'error', text: reply.says });
-      return null;
-    }
-    router.refresh();
-    return reply.body;
-  };
   const copy = async ({ name, title }: WorkspaceRow) => {
     const made = await ask<{ name: string }>('POST', '/api/workspaces', {
       copyOf: name,
@@ -92,16 +74,7 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
               });
           }}
         />
-        {said !== null && (
-          <Notice tone={said.tone} mb="10px" whiteSpace="pre-line">
-            {said.text}{' '}
-            {said.undo !== undefined && (
-              <Button look="text" autoFocus onClick={() => void restore(said.undo!)}>
-                Undo
-              </Button>
-            )}
-          </Notice>
-        )}
+        <SaidNotice said={said} onUndo={(undo) => void restore(undo)} />
         <Box overflowX="auto">
           <ListTable
             caption={archive ? 'Archived workspaces' : 'Workspaces'}
