@@ -45,6 +45,7 @@ for (const [path, most] of [
 test('a part that cannot be loaded says so, and the rest of the page goes on', async ({ page }) => {
   await page.goto('/bench/berth_visit');
   await expect(page.getByText('saved, revision 1')).toBeVisible();
+  await expect(page.locator('#field-vessel_kind')).toBeEnabled();
   await page.route('**/_next/static/chunks/**', (route) => route.abort());
   await page.getByRole('tab', { name: 'Structure' }).click();
   await expect(page.getByText('This part of the page could not be loaded')).toBeVisible();

@@ -239,9 +239,12 @@ test('behaviours are turned off, moved, copied, deleted and brought back, with e
   // By keyboard, to the top.
   await list(page).getByRole('button', { name: 'Move Numbers' }).focus();
   await page.keyboard.press('Space');
-  for (const over of ['20-papers.ts', '10-flags.ts']) {
+  const isOver = (name: string) =>
+    expect(page.getByText(`was moved over droppable area ${name}`)).toHaveCount(1);
+  await isOver('30-numbers.ts');
+  for (const name of ['20-papers.ts', '10-flags.ts']) {
     await page.keyboard.press('ArrowUp');
-    await expect(page.getByText(`was moved over droppable area ${over}`)).toHaveCount(1);
+    await isOver(name);
   }
   await page.keyboard.press('Space');
   await expect.poll(order).toEqual(['5-numbers.ts', '10-flags.ts', '20-papers.ts']);

@@ -20,9 +20,15 @@ export function benchScenarios(
   { replay, takeRecord, isSaved }: ScenariosWork,
 ) {
   let engine: Engine | null = null;
+  /** Asked for while they run: what they run against may have changed meanwhile. */
+  let wantedAgain = false;
 
   async function runScenarios(): Promise<void> {
-    if (get().runningScenarios) return;
+    if (get().runningScenarios) {
+      wantedAgain = true;
+      return;
+    }
+    wantedAgain = false;
     set({ runningScenarios: true });
     engine ??= engineInWorker();
     const { scenarios } = get();
@@ -38,6 +44,7 @@ export function benchScenarios(
       // Whatever went wrong, they can be run again.
       set({ runningScenarios: false });
     }
+    if (wantedAgain) return runScenarios();
     await keepRun();
   }
 
