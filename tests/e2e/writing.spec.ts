@@ -212,6 +212,7 @@ test('behaviours are turned off, moved, copied, deleted and brought back, with e
   await act(page, 'Numbers', 'Turn off');
   await expect(editor(page)).toContainText('@off');
   await expect(foot(page)).toContainText('turned off: it takes no part in the form');
+  await expect(page.getByText(/saved, revision 2/)).toBeVisible();
   await page.locator('#field-on_board').fill('12');
   await page.keyboard.press('Tab');
   await expect(page.locator('#field-after')).toHaveValue('');
