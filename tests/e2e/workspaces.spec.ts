@@ -9,7 +9,14 @@ test('from a new workspace to a filled-in record, and nothing of it in the demo'
 }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Quillhaven harbour office' }).click();
-  await page.getByLabel('Title of a new workspace').fill('Ferry office');
+  // The page listens once its scripts are there.
+  await expect(async () => {
+    await page.getByLabel('Title of a new workspace').fill('');
+    await page.getByLabel('Title of a new workspace').fill('Ferry office');
+    await expect(page.getByRole('button', { name: 'Make workspace' })).toBeEnabled({
+      timeout: 500,
+    });
+  }).toPass();
   await page.getByLabel('Title of its first form (optional)').fill('Crossing');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/w\/ferry-office$/);
