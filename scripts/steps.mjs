@@ -186,7 +186,11 @@ export function makeFolder(path) {
 export function dropAll(url) {
   query(
     url,
-    'drop schema if exists public cascade; drop schema if exists drizzle cascade; create schema public',
+    // Each workspace has a schema, and so have the list of them and the extensions.
+    `do $$ declare one text; begin
+      for one in select nspname from pg_namespace where nspname !~ '^(pg_|information_schema$)'
+      loop execute format('drop schema %I cascade', one); end loop;
+    end $$; create schema public`,
   );
 }
 

@@ -100,7 +100,7 @@ export async function readReach() {
 }
 
 /** The ids of records that scenarios of a form are opened with: of the form itself, and of each form that is their parent. */
-function recordsNamed(scenarios: readonly Pick<StoredScenario, 'scenario'>[]): {
+export function recordsNamed(scenarios: readonly Pick<StoredScenario, 'scenario'>[]): {
   own: string[];
   parents: Map<string, string[]>;
 } {

@@ -9,7 +9,7 @@ import { Refusal } from '../http/refusal';
 import { readSamples } from '../records/read';
 import * as schema from '../schema';
 import { task } from '../tasks';
-import { readHead, readReach } from '../workspace/read';
+import { readHead, readReach, recordsNamed } from '../workspace/read';
 import { fillWorkspace } from './making';
 import { madeFrom } from './manage';
 
@@ -18,13 +18,13 @@ async function readFolderOf(withRecords: boolean): Promise<Workspace> {
   const [head, reach] = await Promise.all([readHead(), readReach()]);
   const { title, roles, people, dates } = head;
   const named = new Map<string, string[]>();
-  for (const { form, scenarios } of reach.forms)
-    for (const { scenario } of scenarios) {
-      const { record, parent } = scenario.open;
-      if (record != null) named.set(form.name, [...(named.get(form.name) ?? []), record]);
-      if (parent !== undefined)
-        named.set(parent.form, [...(named.get(parent.form) ?? []), parent.record]);
-    }
+  const name = (form: string, ids: readonly string[]) =>
+    named.set(form, [...(named.get(form) ?? []), ...ids]);
+  for (const { form, scenarios } of reach.forms) {
+    const { own, parents } = recordsNamed(scenarios);
+    name(form.name, own);
+    for (const [parent, ids] of parents) name(parent, ids);
+  }
   const forms = [];
   for (const { form, behaviours, scenarios } of reach.forms) {
     const ids = new Set(named.get(form.name));

@@ -8,7 +8,7 @@ import { importWorkspace } from '../import';
 import { indexForm, insertRelease } from '../releases';
 import { readForms } from '../workspace/read';
 import { currentWorkspace, HOME, inWorkspace, type WorkspaceRef } from './current';
-import { askRegistry, listWorkspaces, REGISTRY } from './registry';
+import { askRegistry, listWorkspaces } from './registry';
 
 /** Extensions stand in a schema of their own, which every workspace looks into; older installations had them in `public`. */
 export const EXTENSIONS_APART = `
@@ -44,7 +44,7 @@ export async function fillWorkspace(workspace: Workspace): Promise<void> {
 export async function newSchema(): Promise<string> {
   const [row] = await askRegistry("select 'ws_' || nextval('workspace_schema') as schema");
   const { schema } = z.object({ schema: z.string().regex(/^ws_\d+$/) }).parse(row);
-  await connectionTo(REGISTRY).pool.query(`create schema ${schema}`);
+  await askRegistry(`create schema ${schema}`);
   return schema;
 }
 
@@ -92,7 +92,7 @@ export async function copyInto(from: WorkspaceRef, to: WorkspaceRef): Promise<vo
 export async function dropRemoved(now: number): Promise<void> {
   for (const { name, schema, removedAt } of await listWorkspaces()) {
     if (removedAt === null || now - removedAt.getTime() < REMOVED_WORKSPACE_KEPT) continue;
-    await connectionTo(REGISTRY).pool.query(`drop schema if exists ${schema} cascade`);
+    await askRegistry(`drop schema if exists ${schema} cascade`);
     await askRegistry('delete from workspace where name = $1', [name]);
   }
 }

@@ -6,7 +6,6 @@ import {
   type RemovedWorkspace,
   type WorkspaceRow,
 } from '../../core/workspace/workspaces';
-import { connectionTo } from '../database';
 import { Refusal } from '../http/refusal';
 import { readDocument, saveDocument } from '../revisions/documents';
 import { addForm } from '../workspace/forms';
@@ -18,7 +17,6 @@ import {
   findWorkspace,
   forgetFound,
   listWorkspaces,
-  REGISTRY,
   type ListedWorkspace,
 } from './registry';
 
@@ -52,9 +50,7 @@ export async function readWorkspaces(): Promise<{
 }> {
   const listed = await listWorkspaces();
   const there = listed.filter(({ removedAt }) => removedAt === null);
-  const { rows } = await connectionTo(REGISTRY).pool.query(
-    there.map(({ schema }) => counts(schema)).join(' union all '),
-  );
+  const rows = await askRegistry(there.map(({ schema }) => counts(schema)).join(' union all '));
   const counted = new Map(
     z
       .array(Counted)
@@ -128,7 +124,7 @@ export async function madeFrom(
     });
     return await enter(title, schema);
   } catch (caught) {
-    await connectionTo(REGISTRY).pool.query(`drop schema if exists ${schema} cascade`);
+    await askRegistry(`drop schema if exists ${schema} cascade`);
     throw caught;
   }
 }
