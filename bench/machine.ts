@@ -10,6 +10,7 @@ import { startModule } from '../src/core/sandbox/quickjs';
 import { Sandbox } from '../src/core/sandbox/sandbox';
 import type { Opening, TimedStep } from '../src/core/session/step';
 import { readFolder } from '../src/workers/files';
+import { scriptsOf } from '../src/core/script/of-form';
 import { readWorkspace } from '../src/core/workspace/workspace';
 
 setFlagsFromString('--expose-gc');
@@ -41,7 +42,12 @@ const first = await startModule();
 const bare = await timed(5, async () => new Sandbox(await startModule(), { temporal: false }));
 const whole = await timed(5, async () => new Sandbox(await startModule(), { temporal: true }));
 const sandbox = new Sandbox(first, { temporal: true });
-const material = materialOf(entry.form, workspace, entry.behaviours, 'untraced');
+const material = materialOf(
+  entry.form,
+  workspace,
+  scriptsOf(entry.form, entry.behaviours, workspace.shared),
+  'untraced',
+);
 const load = await timed(9, () => sandbox.load(material));
 const open = await timed(50, () => sandbox.open(opening()));
 console.table({

@@ -2,8 +2,10 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Mode } from '../core/language/compile';
-import { takingPart, type Source } from '../core/language/header';
-import { servicesAsSources } from '../core/language/service-sources';
+import { takingPart, type Source } from '../core/script/header';
+import { modulesUsed } from '../core/script/imports';
+import { scriptsOf } from '../core/script/of-form';
+import { servicesAsSources } from '../core/script/service-sources';
 import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';
 import { CompiledSchema } from '../core/sandbox/protocol';
@@ -102,27 +104,39 @@ export async function withEngine(work: (engine: Engine) => Promise<number>): Pro
 }
 
 /**
- * Loads a form of the workspace into an engine. Scripts that were compiled before are taken from the cache; the compiler
+ * Loads a form of the workspace into an engine, and gives its behaviours and shared modules compiled. Scripts that were compiled before are taken from the cache; the compiler
  * is loaded only when one is missing.
  */
 export async function load(
   engine: Engine,
   cache: Cache,
-  { tables, services }: Workspace,
+  { tables, services, shared }: Workspace,
   { form, behaviours }: WorkspaceForm,
   mode: Mode,
 ): Promise<readonly CompiledScript[]> {
-  const scripts = await Promise.all(
-    takingPart(behaviours).map((source) => compiled(cache, source, mode)),
-  );
+  const sources = scriptsOf(form, behaviours, shared);
+  const compileAll = (some: readonly Source[]) =>
+    Promise.all(some.map((source) => compiled(cache, source, mode)));
+  const [scripts, modules] = await Promise.all([
+    compileAll(takingPart(sources)),
+    compileAll(modulesUsed(sources)),
+  ]);
   const answering = await Promise.all(
     servicesAsSources(services).map(async ({ name, source }) => ({
       ...(await compiled(cache, source, 'untraced')),
       name,
     })),
   );
-  await engine.load({ form, tables, services, answering, scripts, traced: mode === 'traced' });
-  return scripts;
+  await engine.load({
+    form,
+    tables,
+    services,
+    answering,
+    scripts,
+    modules,
+    traced: mode === 'traced',
+  });
+  return [...scripts, ...modules];
 }
 
 async function compiled(cache: Cache, source: Source, mode: Mode): Promise<CompiledScript> {

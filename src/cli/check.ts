@@ -8,6 +8,9 @@ import {
   type Problem,
 } from '../core/problems/problems';
 import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
+import type { Source } from '../core/script/header';
+import { scriptsOf } from '../core/script/of-form';
+import { isOwn } from '../core/script/script-name';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
 import { formsOf, load, open, type Call, type Command, withEngine } from './call';
@@ -19,7 +22,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
   const forms = formsOf(call, workspace);
   const cache = new Cache();
   const shown = progress('checking', forms.length);
-  const problems: Problem[] = [];
+  const problems: Problem[] = call.form === undefined ? await foundInShared(workspace, cache) : [];
   for (const entry of forms) {
     const { form, scenarios, records } = entry;
     shown.at(form.name);
@@ -55,21 +58,48 @@ async function foundInSources(
   cache: Cache,
 ): Promise<Problem[]> {
   const { tables, services, roles } = workspace;
-  const of = [
-    JSON.stringify({ form, tables, services, roles }),
-    ...behaviours.flatMap(({ name, text }) => [name, text]),
-  ];
-  const kept = cache.read('found', of, z.array(ProblemSchema));
-  if (kept !== null) return kept;
+  const scripts = scriptsOf(form, behaviours, workspace.shared);
+  return kept(cache, { form, tables, services, roles }, scripts, async () => {
+    const { language } = await newLanguage();
+    language.surround({ ...workspace, form });
+    return problemsInSources(form.name, scripts, language);
+  });
+}
+
+/** What is found in the code that forms share, likewise. */
+async function foundInShared(workspace: Workspace, cache: Cache): Promise<Problem[]> {
+  if (workspace.shared.length === 0) return [];
+  const { tables, services, roles, shared } = workspace;
+  const forms = workspace.forms.map(({ form }) => form);
+  return kept(cache, { forms, tables, services, roles }, shared, async () => {
+    const [{ language }, { problemsInShared }] = await Promise.all([
+      newLanguage(),
+      import('../core/problems/shared'),
+    ]);
+    return problemsInShared(shared, { forms, tables, services, roles }, language);
+  });
+}
+
+async function kept(
+  cache: Cache,
+  surface: object,
+  sources: readonly Source[],
+  find: () => Promise<Problem[]>,
+): Promise<Problem[]> {
+  const of = [JSON.stringify(surface), ...sources.flatMap(({ name, text }) => [name, text])];
+  const known = cache.read('found', of, z.array(ProblemSchema));
+  if (known !== null) return known;
+  const found = await find();
+  cache.keep('found', of, found);
+  return found;
+}
+
+async function newLanguage() {
   const [{ FormLanguage }, { libs }] = await Promise.all([
     import('../core/language/service'),
     import('../core/language/generated/libs'),
   ]);
-  const language = new FormLanguage(libs);
-  language.surround({ ...workspace, form });
-  const found = problemsInSources(form.name, behaviours, language);
-  cache.keep('found', of, found);
-  return found;
+  return { language: new FormLanguage(libs) };
 }
 
 export const check: Command = {
@@ -82,7 +112,9 @@ function placeOf(folder: string, { form, at }: Problem): string {
   const path = `${folder}/forms/${form}`;
   switch (at.is) {
     case 'behaviour':
-      return `${path}/behaviours/${at.name}:${at.line}:${at.column}`;
+      return isOwn(at.name)
+        ? `${path}/behaviours/${at.name}:${at.line}:${at.column}`
+        : `${folder}/${at.name}:${at.line}:${at.column}${form === '' ? '' : `: in ${form}`}`;
     case 'form':
       return `${path}/form.json:1:1`;
     case 'part':

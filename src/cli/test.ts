@@ -1,4 +1,5 @@
 /** `tavro test`: runs the scenarios of a workspace. */
+import { baseName, isOwn } from '../core/script/script-name';
 import { writeFileSync } from 'node:fs';
 import { runScenario, type ScenarioResult } from '../core/scenario/run';
 import { Coverage } from '../core/tape/coverage';
@@ -55,10 +56,12 @@ async function run(call: Call, engine: Engine): Promise<number> {
         ...result,
       });
     }
-    const folder = `${call.folder}/forms/${entry.form.name}/behaviours`;
-    lcov += coverage.lcov(
-      (behaviour) =>
-        `${folder}/${entry.behaviours.find(({ name }) => name.replace(/\.[jt]s$/, '') === behaviour)!.name}`,
+    const sources = [...entry.behaviours, ...workspace.shared];
+    const fileOf = (script: string) => sources.find(({ name }) => baseName(name) === script)!.name;
+    lcov += coverage.lcov((script) =>
+      isOwn(script)
+        ? `${call.folder}/forms/${entry.form.name}/behaviours/${fileOf(script)}`
+        : `${call.folder}/${fileOf(script)}`,
     );
   }
   shown.end();

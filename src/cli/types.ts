@@ -5,10 +5,13 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { typingsOf } from '../core/language/typings';
+import { NO_FORM } from '../core/script/no-form';
+import { scriptsOf } from '../core/script/of-form';
+import { isModule, isOwn, MODULES } from '../core/script/script-name';
 import { formOf, open, type Call, type Command } from './call';
 
-/** What makes an editor see a behaviour as Tavro does: a module of its own among the form's names and nothing else. */
-const TSCONFIG = {
+/** What makes an editor see a script as Tavro does: a module of its own among the form's names and nothing else. */
+const tsconfig = (up: string, include: readonly string[]) => ({
   compilerOptions: {
     target: 'ES2022',
     module: 'ESNext',
@@ -20,9 +23,10 @@ const TSCONFIG = {
     allowJs: true,
     checkJs: true,
     skipLibCheck: true,
+    paths: { [`${MODULES}*`]: [`${up}${MODULES}*`] },
   },
-  include: ['form.d.ts', '../../temporal.d.ts', 'behaviours/*'],
-};
+  include: [`${up}temporal.d.ts`, ...include],
+});
 
 async function run(call: Call): Promise<number> {
   const workspace = open(call);
@@ -36,9 +40,21 @@ async function run(call: Call): Promise<number> {
     process.stdout.write(`wrote ${join(call.folder, path)}\n`);
   };
   write('temporal.d.ts', libs['temporal.d.ts']!);
-  for (const { form } of workspace.forms) {
+  const json = (path: string, content: object) =>
+    write(path, `${JSON.stringify(content, null, 2)}\n`);
+  for (const { form, behaviours } of workspace.forms) {
+    const several = scriptsOf(form, behaviours, workspace.shared)
+      .filter(({ name }) => !isOwn(name) && !isModule(name))
+      .map(({ name }) => `../../${name}`);
     write(`forms/${form.name}/form.d.ts`, `${typingsOf({ ...workspace, form })}\n`);
-    write(`forms/${form.name}/tsconfig.json`, `${JSON.stringify(TSCONFIG, null, 2)}\n`);
+    json(
+      `forms/${form.name}/tsconfig.json`,
+      tsconfig('../../', ['form.d.ts', 'behaviours/*', ...several]),
+    );
+  }
+  if (workspace.shared.some(({ name }) => isModule(name))) {
+    write(`${MODULES}workspace.d.ts`, `${typingsOf({ ...workspace, form: NO_FORM })}\n`);
+    json(`${MODULES}tsconfig.json`, tsconfig('../', ['*']));
   }
   return 0;
 }

@@ -14,6 +14,8 @@ const DAY = 24 * 60 * 60 * SECOND;
 export const BEHAVIOUR_CHARACTERS = 500_000;
 /** Behaviours of one form. Each is loaded at every opening, in about 0.1 ms. */
 export const BEHAVIOURS_PER_FORM = 500;
+/** Shared modules and behaviours for several forms of one workspace. Each form looks through their headers and imports. */
+export const SHARED_SCRIPTS = 500;
 /** Characters of a behaviour's file name: with folder and form it stays below what file systems take (255). */
 export const BEHAVIOUR_NAME_CHARACTERS = 80;
 /** Characters of a technical name: PostgreSQL cuts names at 63 (manual, 4.1.1), and indexes are named after columns. */

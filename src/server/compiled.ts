@@ -1,9 +1,11 @@
 /** Compiled scripts for pages, kept by their text: most visits find every script as the last one left it. */
 import type { Mode } from '../core/language/compile';
-import type { Source } from '../core/language/header';
-import { takingPart } from '../core/language/header';
+import type { Source } from '../core/script/header';
+import { takingPart } from '../core/script/header';
+import { modulesUsed } from '../core/script/imports';
+import type { Material } from '../core/session/session';
 import type { Service } from '../core/form/service';
-import { servicesAsSources } from '../core/language/service-sources';
+import { servicesAsSources } from '../core/script/service-sources';
 import type { CompiledScript } from '../core/session/ties';
 import { task } from './tasks';
 
@@ -42,10 +44,14 @@ export async function compiledServices(services: readonly Service[]): Promise<Co
   return scripts.map((script, i) => ({ ...script, name: sources[i]!.name }));
 }
 
-/** What runs of a form's behaviours. */
-export function compiledBehaviours(
-  behaviours: readonly Source[],
+/** What runs of a form's scripts: behaviours in their order, and the shared modules they use. */
+export async function compiledScripts(
+  sources: readonly Source[],
   mode: Mode,
-): Promise<CompiledScript[]> {
-  return compiled(takingPart(behaviours), mode);
+): Promise<Pick<Material, 'scripts' | 'modules'>> {
+  const [scripts, modules] = await Promise.all([
+    compiled(takingPart(sources), mode),
+    compiled(modulesUsed(sources), mode),
+  ]);
+  return { scripts, modules };
 }

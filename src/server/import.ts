@@ -16,6 +16,8 @@ export async function importWorkspace(database: Database, workspace: Workspace):
       await saveDocument({ kind: 'table', name: table.name }, table, 0, by, tx);
     for (const service of workspace.services)
       await saveDocument({ kind: 'service', name: service.name }, service, 0, by, tx);
+    for (const { name, text } of workspace.shared)
+      await saveDocument({ kind: 'shared', name }, text, 0, by, tx);
     for (const { form, behaviours, scenarios, records } of workspace.forms) {
       await saveDocument({ kind: 'form', name: form.name }, form, 0, by, tx);
       for (const { name, text } of behaviours)

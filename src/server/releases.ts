@@ -4,6 +4,7 @@ import * as z from 'zod';
 import { FormSchema, type Form } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
 import { TableSchema } from '../core/form/table';
+import { lineInWords } from '../core/wire/line';
 import { deepFreeze } from '../core/form/value';
 import { MaterialSchema } from '../core/sandbox/protocol';
 import type { Material } from '../core/session/session';
@@ -14,7 +15,7 @@ import { task } from './tasks';
 import * as schema from './schema';
 import { perWorkspace } from './workspaces/current';
 import { readParts } from './workspace/overview';
-import { readBehaviours, readForm, readForms, readServices, readTables } from './workspace/read';
+import { readForm, readForms, readScripts, readServices, readTables } from './workspace/read';
 
 const ReleaseRow = z.strictObject({
   form: FormSchema,
@@ -24,6 +25,8 @@ const ReleaseRow = z.strictObject({
   answering: z.array(z.unknown()).default([]),
   sources: z.array(z.strictObject({ name: z.string(), text: z.string(), revision: z.number() })),
   scripts: z.array(z.unknown()),
+  /** Absent from releases made before there were shared modules. */
+  modules: z.array(z.unknown()).default([]),
 });
 
 export interface Release {
@@ -55,21 +58,21 @@ export async function insertRelease(name: string): Promise<{ number: number; for
   const form = await readForm(name);
   if (form === null) throw new CannotRelease(`There is no form "${name}".`);
   const [sources, tables, services] = await Promise.all([
-    readBehaviours(name),
+    readScripts(form),
     readTables(),
     readServices(),
   ]);
-  const { scripts, answering } = await task('material', {
+  const { scripts, modules, answering } = await task('material', {
     form,
     tables,
     services,
     sources,
     mode: 'untraced',
   });
-  const broken = scripts.find((script) => script.failure !== null);
+  const broken = [...scripts, ...modules].find((script) => script.failure !== null);
   if (broken !== undefined)
     throw new CannotRelease(
-      `${broken.title}, line ${broken.failure!.line}: ${broken.failure!.says}`,
+      `${broken.title}, ${lineInWords(broken.failure!.line ?? 1)}: ${broken.failure!.says}`,
     );
   const madeOf = partsOfRelease(parts, { form, sources, tables, services });
   return transaction(async (tx) => {
@@ -85,19 +88,25 @@ export async function insertRelease(name: string): Promise<{ number: number; for
     await tx.insert(release).values({
       form: name,
       number,
-      content: { form, tables, services, answering, sources, scripts },
+      content: { form, tables, services, answering, sources, scripts, modules },
       madeOf,
     });
     return { number, form };
   });
 }
 
-/** Of all that is there, what a release is made of: the form, its behaviours, and the tables and services it mentions. */
+/** Of all that is there, what a release is made of: the form, the scripts it runs with, and the tables and services it mentions. */
 function partsOfRelease(parts: Parts, { form, sources, tables, services }: Made): Parts {
   const scripts = JSON.stringify(sources.map(({ text }) => text));
   const usedServices = services.filter(({ name }) => mentions(scripts, name));
   const everything = `${JSON.stringify(form)} ${scripts} ${JSON.stringify(usedServices)}`;
+  const names = new Set(sources.map(({ name }) => name));
   const unused = new Set([
+    ...Object.keys(parts).filter(
+      (key) =>
+        key.startsWith(partKey('shared', '')) &&
+        !names.has(key.slice(partKey('shared', '').length)),
+    ),
     ...tables
       .filter(({ name }) => !mentions(everything, name))
       .map(({ name }) => partKey('table', name)),
@@ -110,7 +119,7 @@ function partsOfRelease(parts: Parts, { form, sources, tables, services }: Made)
 
 interface Made {
   form: Form;
-  sources: readonly { text: string }[];
+  sources: readonly { name: string; text: string }[];
   tables: readonly { name: string }[];
   services: readonly { name: string }[];
 }
@@ -163,13 +172,16 @@ export async function releaseById(id: number): Promise<Release | null> {
 }
 
 function asRelease(row: typeof release.$inferSelect): Release {
-  const { form, tables, services, answering, sources, scripts } = ReleaseRow.parse(row.content);
+  const { form, tables, services, answering, sources, scripts, modules } = ReleaseRow.parse(
+    row.content,
+  );
   const material = MaterialSchema.parse({
     form,
     tables,
     services,
     answering,
     scripts,
+    modules,
     traced: false,
   });
   return {

@@ -11,6 +11,8 @@ export interface Checking {
   /** Forms checked, of how many. */
   done: number;
   of: number;
+  /** Those that are checked. */
+  forms: { name: string; title: string }[];
 }
 
 export interface WorkspaceCheck extends Checking {
@@ -20,12 +22,21 @@ export interface WorkspaceCheck extends Checking {
   says: string | null;
 }
 
-/** What has been found so far, once `asked`; `turn` tells one checking from the next. */
-export function useWorkspaceCheck(asked: boolean, turn = 0): WorkspaceCheck {
+/**
+ * What has been found so far, once `asked`; `turn` tells one checking from the next. Of the whole workspace, or of the
+ * forms that use a shared `script`.
+ */
+export function useWorkspaceCheck(
+  asked: boolean,
+  turn = 0,
+  script: string | null = null,
+): WorkspaceCheck {
   const { data, error } = useQuery({
-    queryKey: ['check', turn],
+    queryKey: ['check', turn, script],
     queryFn: async () => {
-      const { status, body } = await answerOf<Checking>('/api/problems');
+      const { status, body } = await answerOf<Checking>(
+        `/api/problems${script === null ? '' : `?${new URLSearchParams({ script }).toString()}`}`,
+      );
       return { ...body, over: status === 200 };
     },
     enabled: asked,
@@ -36,7 +47,7 @@ export function useWorkspaceCheck(asked: boolean, turn = 0): WorkspaceCheck {
     refetchIntervalInBackground: true,
   });
   return {
-    ...(data ?? { problems: [], done: 0, of: 0, over: false }),
+    ...(data ?? { problems: [], done: 0, of: 0, forms: [], over: false }),
     says: error?.message ?? null,
   };
 }

@@ -37,7 +37,7 @@ export function ProblemList({
           </chakra.span>
           <Box flex="1" minW={0}>
             <Button look="text" whiteSpace="normal" textAlign="left" onClick={() => onGo(problem)}>
-              {formTitle !== undefined && `${formTitle(problem.form)}, `}
+              {formTitle !== undefined && problem.form !== '' && `${formTitle(problem.form)}, `}
               {placeInWords(problem)}
             </Button>
             <Box fontSize="13px">{problem.says}</Box>
@@ -71,5 +71,9 @@ export function addressOf({ form, at }: Problem): string {
         : at.is === 'scenario'
           ? { scenario: at.name }
           : {};
-  return `/bench/${form}?${new URLSearchParams(query).toString()}`;
+  const asked = new URLSearchParams(query).toString();
+  // What belongs to several forms is looked at on the bench of one of them.
+  return form === '' && at.is === 'behaviour'
+    ? `/scripts/${at.name}?${asked}`
+    : `/bench/${form}?${asked}`;
 }

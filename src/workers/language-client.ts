@@ -13,7 +13,7 @@ import type { PartFinding } from '../core/language/mistakes/idle-part';
 import type { Edit, Fix } from '../core/language/mistakes/mistake';
 import type { Surface } from '../core/language/typings';
 import { isObject } from '../core/form/value';
-import type { Source } from '../core/language/header';
+import type { Source } from '../core/script/header';
 import type { CompiledScript } from '../core/session/ties';
 import { Asked, type Asking, type Question } from './asked';
 import type { CompilerCalls } from './compiler-serve';

@@ -13,11 +13,13 @@ import { materialOf } from '../core/language/material';
 import { searched } from '../core/language/search';
 import { FormLanguage } from '../core/language/service';
 import { problemsInSources } from '../core/problems/problems';
+import { problemsInShared } from '../core/problems/shared';
 import { ERRORS_PER_FILE } from '../core/limits';
 import { ScenarioSchema } from '../core/scenario/definition';
 import { ValuesSchema } from '../core/session/schema';
 import { InvalidEdit } from '../core/structure/edit';
 import { planRekey } from '../core/structure/rekey';
+import { planExportRename } from '../core/structure/rename-export';
 import { planRename } from '../core/structure/rename';
 import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
@@ -32,6 +34,7 @@ const Shared = { tables: z.array(TableSchema), services: z.array(ServiceSchema) 
 const Reach = z.object({
   ...Shared,
   roles: z.array(RoleSchema),
+  shared: z.array(Source),
   forms: z.array(
     z.object({
       form: FormSchema,
@@ -51,6 +54,7 @@ const WorkspaceShape = z.object({
   roles: z.array(RoleSchema),
   people: z.array(PersonSchema),
   dates: z.enum(DATE_STYLES).optional(),
+  shared: z.array(Source),
   forms: z.array(
     z.object({
       form: FormSchema,
@@ -68,6 +72,15 @@ const TASKS = {
   material: task(
     z.object({ ...Shared, form: FormSchema, sources: z.array(Source), mode: Mode }),
     ({ form, sources, mode, ...shared }) => materialOf(form, shared, sources, mode),
+  ),
+  checkShared: task(
+    z.object({
+      ...Shared,
+      forms: z.array(FormSchema),
+      shared: z.array(Source),
+      roles: z.array(RoleSchema),
+    }),
+    ({ shared, ...rest }) => problemsInShared(shared, rest, new FormLanguage(libs)),
   ),
   check: task(
     z.object({ ...Shared, form: FormSchema, sources: z.array(Source), roles: z.array(RoleSchema) }),
@@ -128,6 +141,10 @@ const TASKS = {
       key === null
         ? planRename({ ...reach, libs }, form, part, to)
         : planRekey({ ...reach, libs }, form, part, key, to),
+  ),
+  planExportRename: task(
+    z.object({ reach: Reach, module: z.string(), position: z.number(), to: z.string() }),
+    ({ reach, module, position, to }) => planExportRename({ ...reach, libs }, module, position, to),
   ),
   uses: task(
     z.object({ reach: Reach, form: z.string(), part: z.string(), key: z.string().nullable() }),

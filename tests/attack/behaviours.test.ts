@@ -57,10 +57,26 @@ test.each(cases)('$sort, $place: $code', async ({ code, place }) => {
     ),
   ];
   const engine = engineInThread(thread);
-  await engine.load({ form, tables: [], services: [], answering: [], traced: false, scripts: [] });
+  await engine.load({
+    form,
+    tables: [],
+    services: [],
+    answering: [],
+    modules: [],
+    traced: false,
+    scripts: [],
+  });
   try {
     let began = performance.now();
-    await engine.load({ form, tables: [], services: [], answering: [], traced: false, scripts });
+    await engine.load({
+      form,
+      tables: [],
+      services: [],
+      answering: [],
+      modules: [],
+      traced: false,
+      scripts,
+    });
     await engine.play(opening, [{ set: 'note', to: 'typed' }]);
     times.push(performance.now() - began);
     began = performance.now();
@@ -84,7 +100,9 @@ test.each(cases)('$sort, $place: $code', async ({ code, place }) => {
     expect(failing).toEqual([]);
     if (!/fields\.(a|c)/.test(code)) expect(saved!.values).toMatchObject({ a: 3, c: 3 });
     for (const { says, line } of [...answer.errors, ...answer.failing])
-      expect([says.length <= 2100, line === null || line >= 1]).toEqual([true, true]);
+      expect([says.length <= 2100, line === null || typeof line === 'string' || line >= 1]).toEqual(
+        [true, true],
+      );
   } finally {
     engine.close();
   }

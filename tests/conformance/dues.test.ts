@@ -3,16 +3,17 @@
  * each kind of vessel, by metre and day, a tenth less from the eighth day on, rounded to hundredths.
  */
 import { beforeAll, expect, test } from 'vitest';
+import { scriptsOf } from '../../src/core/script/of-form';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { readFolder } from '../../src/workers/files';
 import { bootMachine, inMachine } from '../support/hosts';
 
 beforeAll(bootMachine);
 
-const { forms, tables, services } = readWorkspace(readFolder('demo'));
+const { forms, tables, services, shared } = readWorkspace(readFolder('demo'));
 const { form, behaviours } = forms.find((one) => one.form.name === 'berth_visit')!;
 const scripts = Object.fromEntries(
-  behaviours.map(({ name, text }) => [name.replace(/\.ts$/, ''), text]),
+  scriptsOf(form, behaviours, shared).map(({ name, text }) => [name.replace(/\.ts$/, ''), text]),
 );
 
 test.each([

@@ -262,8 +262,12 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   await expect(page.locator('#field-agent_on_duty')).toHaveCount(0);
   // By drag handle and keyboard alone.
   await item('tank').getByRole('button', { name: 'Move Tank or drum' }).focus();
+  const isOver = (name: string) =>
+    expect(page.getByText(`was moved over droppable area ${name}`)).toHaveCount(1);
   await page.keyboard.press('Space');
+  await isOver('tank');
   await page.keyboard.press('ArrowUp');
+  await isOver('wastes');
   await page.keyboard.press('Space');
   await expect(parts.locator('[data-item]').nth(3)).toHaveAttribute('data-item', 'tank');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();

@@ -2,10 +2,11 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { makeRelease, newestRelease } from '../../src/server/releases';
 import {
-  behaviourHistory,
+  scriptHistory,
+  ownScript,
   orderBehaviours,
-  removeBehaviour,
-  saveBehaviour,
+  removeScript,
+  saveScript,
 } from '../../src/server/workspace/behaviours';
 import { readOverview } from '../../src/server/workspace/overview';
 import { workspaceProblems } from '../../src/server/workspace/problems';
@@ -16,7 +17,7 @@ import { freshDatabase, revisionOf } from './support';
 
 const BY = 'mira';
 const remove = async (form: string, name: string) =>
-  removeBehaviour(form, name, await revisionOf({ kind: 'behaviour', form, name }), BY);
+  removeScript(ownScript(form, name), await revisionOf({ kind: 'behaviour', form, name }), BY);
 
 let end: () => Promise<void>;
 beforeAll(async () => {
@@ -30,29 +31,29 @@ const PATIENCE = 240_000;
 const namesOf = async (form: string) => (await readBehaviours(form)).map(({ name }) => name);
 
 test('every text that was saved is kept, the newest first', async () => {
-  await saveBehaviour('vessel', '20-visits.ts', 'on.load(() => log(1));', 1, BY);
-  await saveBehaviour('vessel', '20-visits.ts', 'on.load(() => log(2));', 2, BY);
-  const revisions = await behaviourHistory('vessel', '20-visits.ts');
+  await saveScript(ownScript('vessel', '20-visits.ts'), 'on.load(() => log(1));', 1, BY);
+  await saveScript(ownScript('vessel', '20-visits.ts'), 'on.load(() => log(2));', 2, BY);
+  const revisions = await scriptHistory(ownScript('vessel', '20-visits.ts'));
   expect(revisions.map(({ revision, text }) => [revision, text.slice(0, 22)])).toEqual([
     [3, 'on.load(() => log(2));'],
     [2, 'on.load(() => log(1));'],
     [1, '/** Visits: a vessel t'],
   ]);
   expect(revisions.every(({ savedAt }) => !Number.isNaN(Date.parse(savedAt)))).toBe(true);
-  await saveBehaviour('vessel', '20-visits.ts', revisions[2]!.text, 3, BY);
+  await saveScript(ownScript('vessel', '20-visits.ts'), revisions[2]!.text, 3, BY);
 });
 
 test('one that was deleted comes back with its revisions and goes on counting', async () => {
-  await saveBehaviour('vessel', '90-new.ts', 'log(1);', 0, BY);
+  await saveScript(ownScript('vessel', '90-new.ts'), 'log(1);', 0, BY);
   await remove('vessel', '90-new.ts');
   expect(await namesOf('vessel')).not.toContain('90-new.ts');
   // The removal has a number of its own.
-  expect(await saveBehaviour('vessel', '90-new.ts', 'log(2);', 0, BY)).toEqual({
+  expect(await saveScript(ownScript('vessel', '90-new.ts'), 'log(2);', 0, BY)).toEqual({
     saved: true,
     revision: 3,
   });
   expect(
-    (await behaviourHistory('vessel', '90-new.ts')).map(({ revision, savedBy }) => [
+    (await scriptHistory(ownScript('vessel', '90-new.ts'))).map(({ revision, savedBy }) => [
       revision,
       savedBy,
     ]),
@@ -77,7 +78,7 @@ test('another order renumbers files, and revisions and scenarios follow', async 
     await orderBehaviours('vessel', ['30-measures.ts', '10-register.ts', '20-visits.ts'], BY),
   ).toEqual([{ from: '30-measures.ts', to: '5-measures.ts' }]);
   expect(await namesOf('vessel')).toEqual(['5-measures.ts', '10-register.ts', '20-visits.ts']);
-  expect(await behaviourHistory('vessel', '5-measures.ts')).toHaveLength(1);
+  expect(await scriptHistory(ownScript('vessel', '5-measures.ts'))).toHaveLength(1);
   const scenario = (await readScenarios('vessel')).find(({ name }) => name === 'fails')!;
   expect(scenario.scenario.steps[1]).toEqual({
     expect: { '@errors': [{ behaviour: '5-measures' }] },
@@ -85,7 +86,7 @@ test('another order renumbers files, and revisions and scenarios follow', async 
   // Where names change places, none is lost on the way.
   await orderBehaviours('vessel', ['20-visits.ts', '5-measures.ts', '10-register.ts'], BY);
   expect(await namesOf('vessel')).toEqual(['2-visits.ts', '5-measures.ts', '10-register.ts']);
-  expect(await behaviourHistory('vessel', '2-visits.ts')).toHaveLength(4);
+  expect(await scriptHistory(ownScript('vessel', '2-visits.ts'))).toHaveLength(4);
 });
 
 test('an order of other behaviours than there are is refused', async () => {
@@ -101,9 +102,8 @@ test('an order of other behaviours than there are is refused', async () => {
 });
 
 test('one that is off is saved and not released', async () => {
-  await saveBehaviour(
-    'crew_change',
-    '40-off.ts',
+  await saveScript(
+    ownScript('crew_change', '40-off.ts'),
     '/**\n * Off: not now.\n * @off\n */\nkeep(() => { fields.day.shown = false; });',
     0,
     BY,
@@ -130,9 +130,8 @@ test('all scripts of the workspace are searched', async () => {
 });
 
 test('the problems of the workspace: types, mistakes, parts and scenarios of every form', async () => {
-  await saveBehaviour(
-    'works_permit',
-    '50-slip.ts',
+  await saveScript(
+    ownScript('works_permit', '50-slip.ts'),
     'on.load(() => { log(fields.nope); fields.leader.value = 3; });',
     0,
     BY,

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Refusal } from '../../src/server/http/refusal';
 import { readRecord } from '../../src/server/records/read';
 import { readDocument } from '../../src/server/revisions/documents';
-import { saveBehaviour } from '../../src/server/workspace/behaviours';
+import { ownScript, saveScript } from '../../src/server/workspace/behaviours';
 import { saveDefinition } from '../../src/server/workspace/forms';
 import { readBehaviours, readForm, readHead, readScenarios } from '../../src/server/workspace/read';
 import {
@@ -202,9 +202,8 @@ describe('structure', () => {
     );
     expect(planned.plan.behaviours.map(({ name }) => name)).toEqual(['10-register.ts']);
     const visits = (await readBehaviours('vessel')).find(({ name }) => name === '20-visits.ts')!;
-    await saveBehaviour(
-      'vessel',
-      visits.name,
+    await saveScript(
+      ownScript('vessel', visits.name),
       `${visits.text}\nkeep("x", () => log(fields.call_sign.value));\n`,
       visits.revision,
       BY,
@@ -215,9 +214,8 @@ describe('structure', () => {
         const now = (await readBehaviours('vessel')).find(({ name }) => name === '30-measures.ts')!;
         if (
           (
-            await saveBehaviour(
-              'vessel',
-              now.name,
+            await saveScript(
+              ownScript('vessel', now.name),
               `${now.text}\n// ${i} call_sign`,
               now.revision,
               BY,

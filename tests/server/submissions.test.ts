@@ -8,12 +8,16 @@ import { readRecord, recordHistory } from '../../src/server/records/read';
 import { CannotRelease, makeRelease, newestRelease } from '../../src/server/releases';
 import { database } from '../../src/server/database';
 import * as schema from '../../src/server/schema';
-import { behaviourHistory, saveBehaviour as save } from '../../src/server/workspace/behaviours';
+import {
+  ownScript,
+  saveScript as save,
+  scriptHistory,
+} from '../../src/server/workspace/behaviours';
 import { readBehaviours, readHead } from '../../src/server/workspace/read';
 import { begin, freshDatabase } from './support';
 
-const saveBehaviour = (form: string, name: string, text: string, from: number) =>
-  save(form, name, text, from, 'mira');
+const saveScript = (key: Parameters<typeof save>[0], text: string, from: number) =>
+  save(key, text, from, 'mira');
 const countOf = (form: string) => database().$count(schema.record, eq(schema.record.form, form));
 
 const FORM = 'berth_visit';
@@ -264,7 +268,7 @@ describe('releases and revisions', () => {
     const before = (await newestRelease(FORM))!;
     const [, pilot] = await readBehaviours(FORM);
     expect(
-      await saveBehaviour(FORM, pilot!.name, `${pilot!.text}\n// later\n`, pilot!.revision),
+      await saveScript(ownScript(FORM, pilot!.name), `${pilot!.text}\n// later\n`, pilot!.revision),
     ).toEqual({ saved: true, revision: 2 });
     expect((await newestRelease(FORM))!.sources).toEqual(before.sources);
     expect((await makeRelease(FORM)).number).toBe(before.number + 1);
@@ -287,22 +291,22 @@ describe('releases and revisions', () => {
 
   test('a behaviour that does not parse makes no release', async () => {
     const [arrival] = await readBehaviours(FORM);
-    await saveBehaviour(FORM, arrival!.name, 'on.load( => )', arrival!.revision);
+    await saveScript(ownScript(FORM, arrival!.name), 'on.load( => )', arrival!.revision);
     await expect(makeRelease(FORM)).rejects.toThrow(CannotRelease);
-    await saveBehaviour(FORM, arrival!.name, arrival!.text, arrival!.revision + 1);
+    await saveScript(ownScript(FORM, arrival!.name), arrival!.text, arrival!.revision + 1);
   });
 
   test('a save from an older revision gives the other text back and overwrites nothing', async () => {
     const [arrival] = await readBehaviours(FORM);
     const { name, revision } = arrival!;
-    expect(await saveBehaviour(FORM, name, '/** Theirs. */', revision)).toMatchObject({
+    expect(await saveScript(ownScript(FORM, name), '/** Theirs. */', revision)).toMatchObject({
       saved: true,
     });
-    expect(await saveBehaviour(FORM, name, '/** Mine. */', revision)).toEqual({
+    expect(await saveScript(ownScript(FORM, name), '/** Mine. */', revision)).toEqual({
       saved: false,
       theirs: { name, text: '/** Theirs. */', revision: revision + 1 },
     });
-    const kept = await behaviourHistory(FORM, name);
+    const kept = await scriptHistory(ownScript(FORM, name));
     expect(kept.map((row) => row.revision)).toEqual(
       Array.from({ length: revision + 1 }, (_, i) => revision + 1 - i),
     );

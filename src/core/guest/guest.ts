@@ -17,8 +17,10 @@ import { formFace } from './form-face';
 import {
   loadAnswering,
   loadBehaviour,
+  loadShared,
   type Answering,
   type MakeFunction,
+  type ModuleGiven,
   type Stage,
 } from './loading';
 import { plain, type ReadsAs } from './plain';
@@ -47,6 +49,8 @@ export interface Guest {
   surround(): void;
   /** Loads the behaviour numbered in `More`, whose code is loose text 0; what it ties crosses meanwhile. */
   load(): void;
+  /** Loads the shared module in loose text 0, as `ModuleGiven`; the scripts behind it can import from it. */
+  loadModule(): void;
   /** Loads the script of a service, likewise. */
   loadService(): void;
   /** Asks the service's script of the number in `More` for its answer to loose text 0. */
@@ -101,6 +105,7 @@ export function makeGuest(lent: Lent): Guest {
       form: formFace(wire, current),
       readsAs,
       makeFunction: lent.makeFunction,
+      modules: new Map(),
     };
   }
 
@@ -117,6 +122,17 @@ export function makeGuest(lent: Lent): Guest {
       current.topLevel = false;
       current.probe = null;
     }
+  }
+
+  function loadModule(): void {
+    current.topLevel = true;
+    try {
+      loadShared(stage!, cells[Cell.More]!, JSON.parse(wire.loose(LOOSE)) as ModuleGiven);
+    } finally {
+      current.topLevel = false;
+      current.probe = null;
+    }
+    cells[Cell.Op] = Came.Ended;
   }
 
   function loadService(): void {
@@ -315,5 +331,5 @@ export function makeGuest(lent: Lent): Guest {
     cells[Cell.Fuel] = probe.used;
   }
 
-  return { wire, surround, load, loadService, answer, run, resume, drop, lost };
+  return { wire, surround, load, loadModule, loadService, answer, run, resume, drop, lost };
 }

@@ -1,16 +1,19 @@
 /** Loading scripts: making functions of compiled code, with the names scripts have, and running behaviours' top levels. */
 import { checks, fitsMask, throughMask } from '../form/checks';
 import { round } from '../form/round';
-import { ServiceError } from '../wire/failures';
+import { ScriptError, ServiceError, words } from '../wire/failures';
+import { MODULE_STEP } from '../wire/line';
 import type { Asking } from './asking';
 import type { GuestClock } from './clock';
 import type { Current } from './current';
+import { readFailure } from './failures';
 import type { Faces } from './faces';
 import type { ReadsAs } from './plain';
+import { ModuleProbe } from './module-probe';
 import { Probe } from './probe';
 import type { Promises } from './promises';
 import type { Tables } from './tables';
-import { tyingFor, type Tie } from './tying';
+import { logFor, tyingFor, type Tie } from './tying';
 import type { Wire } from './wire';
 
 /** Makes a function of these parameters from source. Throws what the engine throws when it cannot. */
@@ -48,6 +51,17 @@ export interface Stage {
   form: object;
   readsAs: ReadsAs;
   makeFunction: MakeFunction;
+  /** Shared modules by name: what they export, or why they cannot be used. */
+  modules: Map<string, object | ScriptError>;
+}
+
+/** A shared module as the session hands it over; `why` says what was wrong with it where it has no code. */
+export interface ModuleGiven {
+  name: string;
+  /** Its place among the modules, from 0. */
+  index: number;
+  code: string | null;
+  why: { line: number | null; says: string } | null;
 }
 
 /** A service's script. */
@@ -82,6 +96,57 @@ export function loadAnswering(stage: Stage, number: number, code: string): Answe
   return { probe, run: (parameters) => run(parameters, ...Object.values(scope)) };
 }
 
+/** What behaviours and shared modules have alike. */
+function common(stage: Stage): Record<string, unknown> {
+  const { tables, asking, modules } = stage;
+  return {
+    __shared: (name: string): object => {
+      const found = modules.get(name);
+      if (found === undefined) throw new ScriptError('module', words.noModule(name));
+      if (found instanceof ScriptError) throw found;
+      return found;
+    },
+    tables: tables.face,
+    services: asking.services,
+    after: asking.after,
+    round,
+    checks: CHECKS,
+    ServiceError,
+    ...surroundings(stage),
+  };
+}
+
+/** Runs a shared module's top level and keeps what it exports, or why it failed. */
+export function loadShared(
+  stage: Stage,
+  number: number,
+  { name, index, code, why }: ModuleGiven,
+): void {
+  const { wire, current, readsAs, promises, makeFunction, modules } = stage;
+  const fail = (line: number | null, says: string) =>
+    modules.set(name, new ScriptError('module', words.moduleFailed(name, line, says)));
+  if (code === null) return void fail(why?.line ?? null, why?.says ?? words.syntax);
+  const probe = new Probe(number, { wire, readsAs, parent: () => null, promises });
+  current.probe = probe;
+  probe.begin(1, false);
+  const within = new ModuleProbe(current, (index + 1) * MODULE_STEP);
+  const scope = {
+    __probe: within,
+    log: logFor(current, wire, readsAs),
+    ...common(stage),
+  };
+  try {
+    const exported = makeFunction(Object.keys(scope), body(code))(...Object.values(scope));
+    // Without a prototype: a name that is not exported is none.
+    modules.set(name, Object.freeze(Object.assign(Object.create(null) as object, exported)));
+  } catch (caught) {
+    const { thrownByScript } = probe;
+    const marked = thrownByScript !== null && thrownByScript.value === caught;
+    // It stands above the lines of its own top level.
+    fail(probe.l % MODULE_STEP, readFailure(caught, marked, probe.deepest).says);
+  }
+}
+
 Object.freeze(ServiceError.prototype);
 Object.freeze(ServiceError);
 
@@ -89,22 +154,17 @@ const CHECKS = Object.freeze({ ...checks, fits: fitsMask, format: throughMask })
 
 /** Runs a behaviour's top level, where it ties itself to the form. Throws what it throws, with the probe in `current`. */
 export function loadBehaviour(stage: Stage, number: number, code: string, ties: Tie[]): void {
-  const { wire, current, faces, asking, tables, form, readsAs, promises, makeFunction } = stage;
+  const { wire, current, faces, asking, form, readsAs, promises, makeFunction } = stage;
   const probe = new Probe(number, { wire, readsAs, parent: asking.parent, promises });
   current.probe = probe;
   probe.begin(1, false);
   const scope: Record<string, unknown> = {
     __probe: probe,
-    ...tyingFor(probe, ties, wire, current, faces, readsAs),
+    ...tyingFor(probe, ties, wire, current, faces),
+    log: logFor(current, wire, readsAs),
     ...faces.globals,
-    tables: tables.face,
-    services: asking.services,
     form,
-    after: asking.after,
-    round,
-    checks: CHECKS,
-    ServiceError,
-    ...surroundings(stage),
+    ...common(stage),
   };
   makeFunction(Object.keys(scope), body(code))(...Object.values(scope));
 }

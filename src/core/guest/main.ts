@@ -36,6 +36,7 @@ delete machine.__host;
 machine.__entries = {
   surround: () => guest.surround(),
   load: () => guest.load(),
+  loadModule: () => guest.loadModule(),
   loadService: () => guest.loadService(),
   answer: () => guest.answer(),
   run: () => guest.run(),

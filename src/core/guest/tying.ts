@@ -1,4 +1,4 @@
-/** What a behaviour ties with: `on` and `keep`, and its `log`; made for each behaviour, since ties are made in its name. */
+/** What a behaviour ties with, `on` and `keep`, made for each, since ties are made in its name; and the `log` of scripts. */
 import { inWords } from '../form/value';
 import { words } from '../wire/failures';
 import { TIED_TO, type EventType } from '../wire/layout';
@@ -22,7 +22,6 @@ export interface Tie {
 export interface Tying {
   on: object;
   keep: object;
-  log: (...values: unknown[]) => void;
 }
 
 const SUCH = {
@@ -32,6 +31,17 @@ const SUCH = {
   rows: 'a rows field such as fields.name',
 } as const satisfies Record<(typeof TIED_TO)[EventType], string>;
 
+export function logFor(
+  current: Current,
+  wire: Wire,
+  readsAs: ReadsAs,
+): (...values: unknown[]) => void {
+  return (...values) => {
+    current.demand('log() was called');
+    wire.act('log', { values: values.map((value) => plain(value, readsAs)) });
+  };
+}
+
 /** `ties` gets what is tied; its place there is its number. */
 export function tyingFor(
   probe: Probe,
@@ -39,7 +49,6 @@ export function tyingFor(
   wire: Wire,
   current: Current,
   faces: Faces,
-  readsAs: ReadsAs,
 ): Tying {
   const wrong = (says: string): never => current.wrong(says);
 
@@ -147,9 +156,5 @@ export function tyingFor(
   return {
     on: Object.freeze(on),
     keep: Object.freeze(keep),
-    log: (...values) => {
-      current.demand('log() was called');
-      wire.act('log', { values: values.map((value) => plain(value, readsAs)) });
-    },
   };
 }

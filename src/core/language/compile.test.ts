@@ -1,15 +1,15 @@
 import { describe, expect, test } from 'vitest';
 import { compile } from './compile';
-import { inOrder, readHeader, takingPart, withHeader } from './header';
+import { inOrder, readHeader, takingPart, withHeader } from '../script/header';
 
 const script = (text: string, name = '10-pilot.ts') => compile({ name, text }, 'untraced');
 
 describe('what a script cannot be', () => {
   test.each([
     ['on.load( => )', 1, 'does not parse'],
-    ['\nimport x from "y";', 2, 'has an import or export'],
+    ['\nimport x from "y";', 2, 'imports from "y". Scripts import from shared modules alone'],
     ['export const a = 1;', 1, 'has an export'],
-    ['\n\nawait import("x");', 3, 'has an import'],
+    ['\n\nawait import("x");', 3, 'imports while it runs'],
     ['eval("1");', 1, 'uses the name eval'],
     ['__probe.f(1);', 1, 'uses the name __probe'],
   ])('%j', (text, line, says) => {
@@ -46,12 +46,19 @@ test('the line of a statement is said again after a call inside it could have mo
 test('title and purpose stand in the leading comment; without one the file name serves', () => {
   expect(
     readHeader({ name: '10-pilot.ts', text: '/** Pilot details: asked only\n * with a pilot. */' }),
-  ).toEqual({ title: 'Pilot details', purpose: 'asked only with a pilot.', order: 10, off: false });
+  ).toEqual({
+    title: 'Pilot details',
+    purpose: 'asked only with a pilot.',
+    order: 10,
+    off: false,
+    forms: null,
+  });
   expect(readHeader({ name: '20-late-fees.ts', text: '' })).toEqual({
     title: 'late fees',
     purpose: '',
     order: 20,
     off: false,
+    forms: null,
   });
 });
 
@@ -72,6 +79,7 @@ describe('a behaviour that is off', () => {
       purpose: 'asked.',
       order: 10,
       off: true,
+      forms: null,
     });
     expect(readHeader({ name: '10-pilot.ts', text: '/** Pilot: what @off means. */' }).off).toBe(
       false,
@@ -94,24 +102,40 @@ describe('a header is written again', () => {
   test.each([
     [
       '/** Pilot: asked. */\nlog(1);',
-      { title: 'Pilot', purpose: 'asked.', off: true },
+      { title: 'Pilot', purpose: 'asked.', off: true, forms: null },
       '/**\n * Pilot: asked.\n * @off\n */\nlog(1);',
     ],
     [
       '/**\n * Pilot: asked.\n * @off\n */\nlog(1);',
-      { title: 'Pilots', purpose: '', off: false },
+      { title: 'Pilots', purpose: '', off: false, forms: null },
       '/** Pilots */\nlog(1);',
     ],
     [
       '\nlog(1);',
-      { title: 'New', purpose: 'with */ in it', off: false },
+      { title: 'New', purpose: 'with */ in it', off: false, forms: null },
       '/** New: with * / in it */\n\nlog(1);',
+    ],
+    [
+      '/** Amounts: for clerks. */\nlog(1);',
+      {
+        title: 'Amounts',
+        purpose: 'for clerks.',
+        off: true,
+        forms: { with: ['amount', 'cargo.weight'] },
+      },
+      '/**\n * Amounts: for clerks.\n * @forms with amount, cargo.weight\n * @off\n */\nlog(1);',
+    ],
+    [
+      '/**\n * Amounts: for clerks.\n * @forms a b,c\n */\nlog(1);',
+      { title: 'Amounts', purpose: '', off: false, forms: { named: ['a', 'b', 'c'] } },
+      '/**\n * Amounts\n * @forms a, b, c\n */\nlog(1);',
     ],
   ])('%j', (text, header, expected) => {
     expect(withHeader({ text }, header)).toBe(expected);
     expect(readHeader({ name: 'x.ts', text: expected })).toMatchObject({
       title: header.title,
       off: header.off,
+      forms: header.forms,
     });
   });
 });

@@ -1,11 +1,13 @@
 /**
- * From a behaviour's source to what a session runs. Syntax errors, imports and the words that a script may not use are
- * answered here; types are the business of `diagnose.ts`, since a script with a type error still runs.
+ * From a behaviour's or a shared module's source to what a session runs. Syntax errors and the words that a script may
+ * not use are answered here; types are the business of `service.ts`, since a script with a type error still runs.
  */
 import ts from 'typescript-classic';
 import type { CompiledScript } from '../session/ties';
-import { baseName, readHeader, type Source } from './header';
+import { readHeader, type Source } from '../script/header';
+import { baseName, isModule } from '../script/script-name';
 import { instrument } from './instrument';
+import { asFunctionBody, moduleFault } from './modules';
 import { parse } from './parse';
 
 /** What is said of a source that is nested too deep to be read. */
@@ -22,7 +24,7 @@ const OPTIONS: ts.CompilerOptions = {
   isolatedModules: true,
 };
 
-/** Compiles one behaviour. Never throws: a script that does not parse comes back with its failure instead of code. */
+/** Compiles one script. Never throws: a script that does not parse comes back with its failure instead of code. */
 export function compile(source: Source, mode: Mode): CompiledScript {
   const base = { name: baseName(source.name), title: readHeader(source).title };
   const { file, tooDeep } = parse(source);
@@ -34,7 +36,9 @@ export function compile(source: Source, mode: Mode): CompiledScript {
     fileName: source.name,
     compilerOptions: OPTIONS,
     jsDocParsingMode: ts.JSDocParsingMode.ParseNone,
-    transformers: { before: [instrument(mode === 'traced' ? expressions : null)] },
+    transformers: {
+      before: [instrument(mode === 'traced' ? expressions : null), asFunctionBody],
+    },
   });
   return {
     ...base,
@@ -59,35 +63,18 @@ function syntaxFault(file: ts.SourceFile): { says: string; line: number } | null
   return forbidden(file, lineAt);
 }
 
-/** Constructs that a script cannot have, since it is one file, runs at once and gets its names from the form. */
+/** Constructs that a script cannot have, since it runs at once and gets its names from the form and shared modules. */
 function forbidden(
   file: ts.SourceFile,
   lineAt: (position: number) => number,
 ): { says: string; line: number } | null {
   const found = (node: ts.Node, says: string) => ({ says, line: lineAt(node.getStart(file)) });
   const look = (node: ts.Node): { says: string; line: number } | null => {
-    if (
-      ts.isImportDeclaration(node) ||
-      ts.isExportDeclaration(node) ||
-      ts.isExportAssignment(node) ||
-      ts.isImportEqualsDeclaration(node)
-    ) {
-      return found(
-        node,
-        'has an import or export. A script needs none: everything it uses is at hand.',
-      );
-    }
-    if (
-      ts.canHaveModifiers(node) &&
-      ts.getModifiers(node)?.some((m) => m.kind === ts.SyntaxKind.ExportKeyword)
-    ) {
-      return found(node, 'has an export. A script needs none.');
-    }
-    if (ts.isCallExpression(node) && node.expression.kind === ts.SyntaxKind.ImportKeyword)
-      return found(node, 'has an import. A script needs none.');
+    const wrong = moduleFault(node, isModule(file.fileName));
+    if (wrong !== null) return found(node, wrong);
     if (
       ts.isIdentifier(node) &&
-      (node.text === 'eval' || node.text === '__probe') &&
+      (node.text === 'eval' || node.text === '__probe' || node.text === '__shared') &&
       !isPropertyName(node)
     ) {
       return found(node, `uses the name ${node.text}, which scripts cannot.`);

@@ -2,7 +2,7 @@
 import * as estree from 'prettier/plugins/estree';
 import * as typescript from 'prettier/plugins/typescript';
 import { formatWithCursor } from 'prettier/standalone';
-import type { Source } from './header';
+import type { Source } from '../script/header';
 
 /** The formatted text and where the cursor is then; null when it does not parse. */
 export async function formatted(

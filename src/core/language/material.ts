@@ -4,8 +4,9 @@ import type { Service } from '../form/service';
 import type { Table } from '../form/table';
 import type { Material } from '../session/session';
 import { compile, type Mode } from './compile';
-import { takingPart, type Source } from './header';
-import { servicesAsSources } from './service-sources';
+import { takingPart, type Source } from '../script/header';
+import { modulesUsed } from '../script/imports';
+import { servicesAsSources } from '../script/service-sources';
 
 /** The reference data and services that all forms of a workspace share. */
 interface Shared {
@@ -28,6 +29,7 @@ export function materialOf(
       name,
     })),
     scripts: takingPart(sources).map((source) => compile(source, mode)),
+    modules: modulesUsed(sources).map((source) => compile(source, mode)),
     traced: mode === 'traced',
   };
 }

@@ -4,7 +4,7 @@
  */
 import { SYNTAX_LEVELS } from '../limits';
 import ts from 'typescript-classic';
-import type { Source } from './header';
+import type { Source } from '../script/header';
 
 export interface Parsed {
   /** Empty for a source that is nested too deep to be read. */

@@ -2,9 +2,9 @@
 import { SEARCH_HITS } from '../limits';
 
 export interface Searched {
-  /** Null for the script of a service. */
+  /** Null for the script of a service; empty for what forms share. */
   form: string | null;
-  /** The file of a behaviour, or `service.function`. */
+  /** The name of a script, or `service.function`. */
   name: string;
   text: string;
 }

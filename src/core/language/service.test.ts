@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { mended } from '../../../tests/support/demo-language';
 import { readFolder } from '../../workers/files';
 import { readWorkspace } from '../workspace/workspace';
+import { scriptsOf } from '../script/of-form';
 import { formatted } from './format';
 import { libs } from './generated/libs';
 import { FormLanguage } from './service';
@@ -17,11 +18,10 @@ function found(text: string): string[] {
 }
 
 test('the demo has no finding', () => {
-  for (const behaviour of entry.behaviours) {
-    language.put(behaviour);
-    expect(language.diagnose(behaviour.name)).toEqual([]);
-    language.remove(behaviour.name);
-  }
+  const scripts = scriptsOf(entry.form, entry.behaviours, workspace.shared);
+  for (const script of scripts) language.put(script);
+  for (const { name } of scripts) expect(language.diagnose(name)).toEqual([]);
+  for (const { name } of scripts) language.remove(name);
 });
 
 describe('a comparison that the compiler takes for impossible', () => {

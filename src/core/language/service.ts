@@ -6,9 +6,12 @@ import ts from 'typescript-classic';
 import { mayHoldAfterAwait } from './after-await';
 import { nearest } from '../wire/failures';
 import { TOO_DEEP } from './compile';
-import type { Source } from './header';
+import type { Source } from '../script/header';
 import { flowOf } from './flow';
-import { readHeader, takingPart } from './header';
+import { formsNamesIn } from './forms-names';
+import { circleOf } from '../script/imports';
+import { baseName, isModule, MODULES } from '../script/script-name';
+import { readHeader, takingPart } from '../script/header';
 import { mapOf, type FormMap } from './map';
 import { mistakes } from './mistakes';
 import { idleParts, type PartFinding } from './mistakes/idle-part';
@@ -123,6 +126,7 @@ export class FormLanguage {
       getDefaultLibFileName: () => 'lib.es2022.d.ts',
       fileExists: (name) => read(name) !== undefined,
       readFile: read,
+      resolveModuleNameLiterals: (literals) => literals.map(({ text }) => this.#resolved(text)),
       directoryExists: () => false,
       getDirectories: () => [],
     };
@@ -157,7 +161,15 @@ export class FormLanguage {
   }
 
   get #behaviours(): string[] {
-    return [...this.#files.keys()].filter((name) => name !== TYPINGS);
+    return [...this.#files.keys()].filter((name) => name !== TYPINGS && !isModule(name));
+  }
+
+  /** A shared module by the name it is imported by, such as `shared/dates`. */
+  #resolved(name: string): ts.ResolvedModuleWithFailedLookupLocations {
+    const file = `${name}.ts`;
+    return isModule(file) && this.#files.has(file)
+      ? { resolvedModule: { resolvedFileName: `/${file}`, extension: ts.Extension.Ts } }
+      : { resolvedModule: undefined };
   }
 
   /** Errors of syntax, or else of types, uses of the form where none is open, and mistakes of the trade. */
@@ -189,12 +201,28 @@ export class FormLanguage {
             .filter((one) => !mayHoldAfterAwait(one, file, program.getTypeChecker()));
     const fromCompiler = found.map((one) => this.#reworded(one, file));
     if (syntactic.length > 0) return fromCompiler;
+    const ofImports = this.#importFaults(file);
+    if (isModule(name)) {
+      const ofForms = formsNamesIn(file, program, TYPINGS).map(({ from, to, says }) =>
+        at(file, from, to, { severity: 'error', says, code: 'module', fixes: [] }),
+      );
+      const rest = fromCompiler.filter(({ code, from }) => {
+        const whole = wholeExpression(file, from);
+        return (
+          !NOT_FOUND.has(code) &&
+          !ofForms.some((found) => found.from < whole.to && whole.from < found.to)
+        );
+      });
+      return [...rest, ...ofImports, ...ofForms].sort((a, b) => a.from - b.from);
+    }
     const misuses = topLevelMisuse(file).map(({ from, to, says }) =>
       at(file, from, to, { severity: 'error', says, code: 'top-level', fixes: [] }),
     );
     const ours = this.#mistakesIn(name, file, program, fromCompiler);
     // Where the compiler stumbles over the same, its words say less.
     const unsaid = fromCompiler.filter(({ code, from }) => {
+      // `#importFaults` says it better.
+      if (NOT_FOUND.has(code)) return false;
       if (!SAME_FAULT.has(code)) return true;
       const whole = wholeExpression(file, from);
       return !ours.some(
@@ -202,7 +230,44 @@ export class FormLanguage {
           mistake.severity === 'error' && mistake.from < whole.to && whole.from < mistake.to,
       );
     });
-    return [...unsaid, ...misuses, ...ours].sort((a, b) => a.from - b.from);
+    return [...unsaid, ...ofImports, ...misuses, ...ours].sort((a, b) => a.from - b.from);
+  }
+
+  /** Imports from modules that are not there, and modules that import from each other in a circle. */
+  #importFaults(file: ts.SourceFile): Diagnostic[] {
+    const sources = [...this.#files].map(([name, { text }]) => ({ name, text }));
+    const known = sources.flatMap(({ name }) => (isModule(name) ? [baseName(name)] : []));
+    return file.statements.filter(ts.isImportDeclaration).flatMap(({ moduleSpecifier }) => {
+      if (!ts.isStringLiteral(moduleSpecifier)) return [];
+      const name = moduleSpecifier.text;
+      const [from, to] = [moduleSpecifier.getStart(file), moduleSpecifier.getEnd()];
+      const fault = (says: string, fixes: Fix[]) =>
+        at(file, from, to, { severity: 'error', says, code: 'module', fixes });
+      if (!known.includes(name)) {
+        const near = nearest(name, known);
+        return [
+          fault(
+            name.startsWith(MODULES)
+              ? `There is no shared module "${name}".${near === null ? '' : ` Did you mean ${near}?`}`
+              : `Scripts import from shared modules alone, such as "${known[0] ?? 'shared/dates'}".`,
+            near === null
+              ? []
+              : [{ title: `Use ${near}`, edits: [{ from: from + 1, to: to - 1, text: near }] }],
+          ),
+        ];
+      }
+      const circle = isModule(base(file.fileName))
+        ? circleOf(baseName(base(file.fileName)), sources)
+        : null;
+      return circle?.[1] === name || (circle?.length === 1 && circle[0] === name)
+        ? [
+            fault(
+              `Imports in a circle: ${[...circle, circle[0]!].join(' → ')}. Move what both need into a module of its own.`,
+              [],
+            ),
+          ]
+        : [];
+    });
   }
 
   #mistakesIn(
@@ -474,6 +539,26 @@ export class FormLanguage {
     );
   }
 
+  /** Every place that spells the name at a position, and how another one reads there; null where it cannot have another. */
+  spellings(
+    name: string,
+    position: number,
+  ): { file: string; from: number; to: number; before: string; after: string }[] | null {
+    if (!this.#service.getRenameInfo(name, position, {}).canRename) return null;
+    const found = this.#service.findRenameLocations(name, position, false, false, {
+      providePrefixAndSuffixTextForRename: false,
+    });
+    return (found ?? []).every(({ fileName }) => this.#files.has(base(fileName)))
+      ? (found ?? []).map(({ fileName, textSpan, prefixText, suffixText }) => ({
+          file: base(fileName),
+          from: textSpan.start,
+          to: textSpan.start + textSpan.length,
+          before: prefixText ?? '',
+          after: suffixText ?? '',
+        }))
+      : null;
+  }
+
   /** The edits that give a name of this behaviour another one; null where the name is not the behaviour's own. */
   rename(name: string, position: number, to: string): Edit[] | null {
     const info = this.#service.getRenameInfo(name, position, {});
@@ -498,6 +583,9 @@ export class FormLanguage {
 
 /** Errors that ask for a type, which JavaScript has no place for: TypeScript numbers them from 7000. */
 const IMPLICIT_ANY = /^70\d\d$/;
+
+/** A module is not found; TypeScript has two ways to say so. */
+const NOT_FOUND = new Set(['TS2307', 'TS2792']);
 
 /** Errors of the compiler that a mistake of the trade says better. */
 const SAME_FAULT = new Set([

@@ -3,10 +3,11 @@
  * script, scenarios that fail. The bench, the workspace's page and `tavro check` show the same.
  */
 import * as z from 'zod';
-import { readHeader } from '../language/header';
+import { readHeader } from '../script/header';
+import { isModule } from '../script/script-name';
 import type { PartFinding } from '../language/mistakes/idle-part';
 import type { Diagnostic, FormLanguage } from '../language/service';
-import type { Source } from '../language/header';
+import type { Source } from '../script/header';
 import type { Form } from '../form/definition';
 import type { Scenario } from '../scenario/definition';
 import type { Cast } from '../scenario/opening';
@@ -14,6 +15,7 @@ import type { OptionSource } from '../scenario/options';
 import { runScenario, type Player, type ScenarioResult } from '../scenario/run';
 
 export const ProblemSchema = z.strictObject({
+  /** The empty text for what belongs to several. */
   form: z.string(),
   /** The behaviour's file, the part or the scenario it leads to, or the form as a whole. */
   at: z.discriminatedUnion('is', [
@@ -81,13 +83,17 @@ export function ofScenario(
   ];
 }
 
-/** What is found in the sources of a form. The language has to be surrounded by the form; its behaviours are put here. */
+/**
+ * What is found in the sources of a form, apart from its shared modules (`shared.ts`). The language has to be surrounded
+ * by the form; its scripts are put here.
+ */
 export function problemsInSources(
   form: string,
-  behaviours: readonly Source[],
+  scripts: readonly Source[],
   language: FormLanguage,
 ): Problem[] {
-  for (const behaviour of behaviours) language.put(behaviour);
+  for (const script of scripts) language.put(script);
+  const behaviours = scripts.filter(({ name }) => !isModule(name));
   return [
     ...behaviours.flatMap((behaviour) =>
       language

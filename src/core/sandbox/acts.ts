@@ -9,6 +9,7 @@ import { columnKey, keyOf } from '../session/tied';
 import type { Behaviour, Tied } from '../session/ties';
 import type { ActName, AnswerTo, AskedOf } from '../wire/acts';
 import { TIED_TO, type EventType } from '../wire/layout';
+import type { Line } from '../wire/line';
 import type { Numbers } from './numbers';
 import { Untrue } from './wire';
 
@@ -17,7 +18,7 @@ const number = z
   .int()
   .min(0)
   .max(2 ** 31);
-const line = z.number().int().min(0).max(1_000_000);
+const line = number;
 /** Whatever a script handed over; the session says what it takes. */
 const offered = z.unknown() as unknown as z.ZodType<Value>;
 const name = z.string().max(1000);
@@ -79,10 +80,12 @@ export interface Tying {
   untie(number: number): void;
   /** The behaviour in whose name ties are made. */
   behaviour(): Behaviour;
+  /** The line that a number of the machine's stands for. */
+  line(place: number): Line;
   nextOrder(): number;
 }
 
-type Doers = { [A in ActName]: (asked: AskedOf<A>, line: number) => AnswerTo<A> };
+type Doers = { [A in ActName]: (asked: AskedOf<A>, line: Line) => AnswerTo<A> };
 
 const TYINGS: ReadonlySet<ActName> = new Set(['tie', 'untie', 'keep', 'keepEach', 'zone']);
 
@@ -103,7 +106,7 @@ export function tyingDoers(
       number: tie,
       behaviour: tying.behaviour(),
       title,
-      line: line_,
+      line: tying.line(line_),
       order: tying.nextOrder(),
       rows,
     });
@@ -131,7 +134,7 @@ export function tyingDoers(
         event,
         keys,
         overlap,
-        line: line_,
+        line: tying.line(line_),
         order: tying.nextOrder(),
       });
       return null;

@@ -1,4 +1,5 @@
 /** Reading and saying aspects by their numbers: which slot is what, and what of it scripts may say. */
+import type { Line } from '../wire/line';
 import type { Value } from '../form/value';
 import type { AspectName } from '../session/aspects';
 import type { Desk } from '../session/desk';
@@ -154,7 +155,7 @@ export function sayAspect(
   numbers: Numbers,
   number: number,
   said: unknown,
-  line: number,
+  line: Line,
 ): void {
   const part = numbers.part(number >> SLOT_BITS) ?? untrue();
   const meaning = MEANINGS[number & SLOT_MASK] ?? untrue();

@@ -4,6 +4,8 @@
  * stuck in is taken out with its line named, and the session goes on. Nothing a person did is lost, since the engine
  * keeps the opening and the steps.
  */
+import type { Line } from '../wire/line';
+import type { CompiledScript } from '../session/ties';
 import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
@@ -36,11 +38,11 @@ const PATIENCE: Patience = { silence: 700, watched: 300, boot: 10_000, step: 600
 /** More for each step of several that are done at once. */
 const PER_STEP = 20;
 
-/** Where a behaviour was when it got stuck. */
+/** Where a script was when it got stuck. */
 export interface Stuck {
+  /** Or the shared module, where its top level did. */
   behaviour: string;
-  /** 1-based. */
-  line: number;
+  line: Line;
 }
 
 type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
@@ -322,10 +324,11 @@ export class Engine {
 /** The material with one of its scripts out, and why. */
 export function without(material: Material, { behaviour, line }: Stuck): Material {
   const failure = { code: 'stuck' as const, says: words.stuck, line };
+  const out = (script: CompiledScript): CompiledScript =>
+    script.name === behaviour ? { ...script, code: null, failure } : script;
   return {
     ...material,
-    scripts: material.scripts.map((script) =>
-      script.name === behaviour ? { ...script, code: null, failure } : script,
-    ),
+    scripts: material.scripts.map(out),
+    modules: material.modules.map(out),
   };
 }

@@ -12,6 +12,7 @@ import type { CompiledScript, Tied } from '../session/ties';
 import { partsOf } from '../session/tree';
 import { ScriptError, words, type Failure } from '../wire/failures';
 import { BY, Came, Cell, Double, Given as GivenCell } from '../wire/layout';
+import type { Line } from '../wire/line';
 import { OutOfRoom, type Entry, type Machine } from './machine';
 import { Numbers } from './numbers';
 import { Questions, type Tell } from './questions';
@@ -56,6 +57,7 @@ export class Host implements Scripts {
       untie: (number) => void (tied = tied.filter((one) => one.number !== number)),
     });
     this.#hand('surround', JSON.stringify(surroundingsOf(material)));
+    material.modules.forEach((module, index) => this.#loadModule(module, index));
     const failures: Failure[] = [];
     material.scripts.forEach((script, index) => {
       const before = [...tied];
@@ -78,7 +80,7 @@ export class Host implements Scripts {
     if (script.code === null) return script.failure!;
     this.#questions.running = index;
     const { ties } = this.#questions;
-    this.#trace.begin(NOTHING);
+    this.#trace.begin(NOTHING, this.#material!.modules);
     try {
       this.#machine.cells[Cell.Op] = Came.Ended;
       const through = this.#hand('load', script.code, index);
@@ -89,9 +91,28 @@ export class Host implements Scripts {
         : this.#lost();
       if (failure !== null) this.#questions.forgetTies(ties);
       // Stopped before its first statement it stands at line 1.
-      return failure === null
-        ? null
-        : { ...failure, line: Math.max(1, this.#machine.cells[Cell.Line]!) };
+      return failure === null ? null : { ...failure, line: this.#line(1) };
+    } finally {
+      this.#wire.endRun();
+    }
+  }
+
+  /** One that fails is remembered there with the reason, for whoever imports from it. */
+  #loadModule({ name, code, failure }: CompiledScript, index: number): void {
+    const { scripts, answering } = this.#material!;
+    const why = failure === null ? null : { line: failure.line, says: failure.says };
+    this.#questions.running = scripts.length + answering.length + index;
+    try {
+      const through = this.#hand(
+        'loadModule',
+        JSON.stringify({ name, code, why, index }),
+        this.#questions.running,
+      );
+      if (!through) {
+        const { says } = this.#lost();
+        const stopped = { name, code: null, why: { line: null, says }, index };
+        this.#hand('loadModule', JSON.stringify(stopped), this.#questions.running);
+      }
     } finally {
       this.#wire.endRun();
     }
@@ -181,8 +202,9 @@ export class Host implements Scripts {
   }
 
   #cross(entry: 'run' | 'resume', desk: Desk, give: () => void, run: number | null = null): Ended {
-    const { traced, scripts } = this.#material!;
-    if (traced) this.#trace.begin(scripts[this.#questions.running]?.expressions ?? NOTHING);
+    const { traced, scripts, modules } = this.#material!;
+    if (traced)
+      this.#trace.begin(scripts[this.#questions.running]?.expressions ?? NOTHING, modules);
     let failure: Ended['failure'] = null;
     let open = false;
     try {
@@ -209,7 +231,7 @@ export class Host implements Scripts {
     const ended: Ended = {
       failure,
       open,
-      line: cells[Cell.Line]!,
+      line: this.#line(),
       fuel: cells[Cell.Fuel]!,
       trace: traced ? this.#trace.take() : null,
     };
@@ -234,6 +256,11 @@ export class Host implements Scripts {
     throw caught;
   }
 
+  /** Where the script is that runs, or was; at least `least`. */
+  #line(least = 0): Line {
+    return this.#questions.lineOf(Math.max(least, this.#machine.cells[Cell.Line]!));
+  }
+
   fits(pattern: string, text: string): boolean | null {
     const key = `${pattern}\n${text}`;
     const known = this.#fits.get(key);
@@ -253,7 +280,7 @@ export class Host implements Scripts {
   answer(
     service: string,
     args: Value,
-  ): { ok: true; value: Value } | { ok: false; line: number } | null {
+  ): { ok: true; value: Value } | { ok: false; line: Line } | null {
     const at = this.#material!.answering.filter(({ code }) => code !== null).findIndex(
       ({ name }) => name === service,
     );
@@ -263,10 +290,9 @@ export class Host implements Scripts {
       machine.floats[Double.Clock] = this.#questions.now;
       if (!this.#hand('answer', JSON.stringify(args), at)) {
         this.#lost();
-        return { ok: false, line: machine.cells[Cell.Line]! };
+        return { ok: false, line: this.#line() };
       }
-      if (machine.cells[Cell.Op] !== Came.Ended)
-        return { ok: false, line: machine.cells[Cell.Line]! };
+      if (machine.cells[Cell.Op] !== Came.Ended) return { ok: false, line: this.#line() };
       return {
         ok: true,
         value: deepFreeze(
@@ -275,7 +301,7 @@ export class Host implements Scripts {
       };
     } catch (caught) {
       this.#stumbled(caught);
-      return { ok: false, line: machine.cells[Cell.Line]! };
+      return { ok: false, line: this.#line() };
     } finally {
       this.#wire.endRun();
     }

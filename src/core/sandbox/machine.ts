@@ -4,6 +4,7 @@
 export const ENTRIES = [
   'surround',
   'load',
+  'loadModule',
   'loadService',
   'answer',
   'run',

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { FormSchema } from '../form/definition';
 import { ServiceSchema } from '../form/service';
 import { TableSchema } from '../form/table';
-import { OpeningSchema, TimedStepSchema } from '../session/schema';
+import { LineSchema, OpeningSchema, TimedStepSchema } from '../session/schema';
 import type { Material } from '../session/session';
 
 export const CompiledSchema = z.strictObject({
@@ -12,7 +12,7 @@ export const CompiledSchema = z.strictObject({
   code: z.string().nullable(),
   /** Absent from releases made before expressions were numbered; those were compiled untraced and report none. */
   expressions: z.array(z.string()).default([]),
-  failure: z.object({ code: z.string(), says: z.string(), line: z.number().nullable() }).nullable(),
+  failure: z.object({ code: z.string(), says: z.string(), line: LineSchema.nullable() }).nullable(),
 });
 
 export const MaterialSchema = z.strictObject({
@@ -21,6 +21,8 @@ export const MaterialSchema = z.strictObject({
   services: z.array(ServiceSchema),
   answering: z.array(CompiledSchema),
   scripts: z.array(CompiledSchema),
+  /** Absent from releases made before there were shared modules. */
+  modules: z.array(CompiledSchema).default([]),
   traced: z.boolean(),
 }) as unknown as z.ZodType<Material>;
 

@@ -7,6 +7,7 @@ import type { Material } from '../session/session';
 import type { Tied } from '../session/ties';
 import { ScriptError, words } from '../wire/failures';
 import { Cell, Double, Op } from '../wire/layout';
+import { lineFrom, placeOf, type Line } from '../wire/line';
 import { deskDoers, isTying, readAct, tyingDoers, type Tying } from './acts';
 import { calledAspect, readAspect, sayAspect } from './asking-aspects';
 import { OutOfRoom, type Machine } from './machine';
@@ -16,7 +17,7 @@ import type { Trace } from './trace';
 import { Untrue, type HostWire } from './wire';
 
 /** What the machine tells while somebody looks for the script that got stuck. */
-export type Tell = (behaviour: string, line: number) => void;
+export type Tell = (behaviour: string, line: Line) => void;
 
 type TyingDoers = ReturnType<typeof tyingDoers>;
 
@@ -36,6 +37,7 @@ export class Questions {
   readonly #trace: Trace;
   readonly #tell: Tell | null;
   #material: Material | null = null;
+  #modules: readonly string[] = [];
   /** The behaviour of each tie, by the tie's number. */
   #ties: number[] = [];
   #orders = 0;
@@ -63,6 +65,7 @@ export class Questions {
     { tie, untie }: Pick<Tying, 'tie' | 'untie'>,
   ): void {
     this.#material = material;
+    this.#modules = material.modules.map(({ name }) => name);
     this.#ties = [];
     this.#orders = 0;
     this.#open = null;
@@ -121,6 +124,7 @@ export class Questions {
         const { name, title } = this.#material!.scripts[this.running]!;
         return { name, title, index: this.running };
       },
+      line: (place) => this.lineOf(place),
       nextOrder: () => this.running * TIES_PER_BEHAVIOUR + this.#orders++,
     };
   }
@@ -164,7 +168,7 @@ export class Questions {
       case Op.Say: {
         const said = this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow);
         const { desk, numbers } = this.#atDesk(cells[Cell.Aspect]!, 'written');
-        sayAspect(desk, numbers, cells[Cell.Aspect]!, said, cells[Cell.Line]!);
+        sayAspect(desk, numbers, cells[Cell.Aspect]!, said, this.lineOf(cells[Cell.Line]!));
         cells[Cell.Tag] = 0;
         return;
       }
@@ -173,18 +177,32 @@ export class Questions {
       case Op.LooseText:
         return this.#wire.hearLoose();
       case Op.Act:
-        return this.#act(cells[Cell.Line]!);
+        return this.#act(this.lineOf(cells[Cell.Line]!));
       case Op.Random:
         this.#machine.floats[Double.Answer] = this.#open?.desk.random() ?? 0;
         return;
       case Op.Trace:
         return this.#trace.empty();
       case Op.Tell:
-        this.#tell?.(this.#material!.scripts[cells[Cell.More]!]?.name ?? '', cells[Cell.Line]!);
-        return;
+        return this.#whereabouts(cells[Cell.More]!, this.lineOf(cells[Cell.Line]!));
       default:
         throw new Untrue();
     }
+  }
+
+  /** The line that a number of the machine's stands for. */
+  lineOf(place: number): Line {
+    return lineFrom(place, this.#modules);
+  }
+
+  /** Scripts are numbered behind each other: behaviours, those of services, modules. */
+  #whereabouts(number: number, line: Line): void {
+    const { scripts, answering, modules } = this.#material!;
+    const script = [...scripts, ...answering, ...modules][number];
+    this.#tell?.(
+      script?.name ?? '',
+      placeOf(line, '').script === script?.name ? placeOf(line, '').line : line,
+    );
   }
 
   #read(aspect: number, more: number): unknown {
@@ -201,7 +219,7 @@ export class Questions {
     );
   }
 
-  #act(line: number): void {
+  #act(line: Line): void {
     const { name, asked } = readAct(
       this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow),
     );
@@ -210,7 +228,7 @@ export class Questions {
     const ties = name === 'tie' || name === 'keep' || name === 'keepEach';
     // Ties are numbered one after the other.
     if (ties && (asked as { tie: number }).tie !== this.#ties.length) throw new Untrue();
-    const answer = ((doers as Open['doers'])[name] as (asked: unknown, line: number) => unknown)(
+    const answer = ((doers as Open['doers'])[name] as (asked: unknown, line: Line) => unknown)(
       asked,
       line,
     );

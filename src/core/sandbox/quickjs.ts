@@ -35,7 +35,14 @@ const FEWEST_POLLS = 20;
 export const LIMITS: Limits = { memory: MACHINE_BYTES, milliseconds: RUN_MILLISECONDS };
 
 /** What runs scripts, for which no time is set aside but theirs; the guest's own work is trusted to end. */
-const RUN_SCRIPTS: ReadonlySet<Entry> = new Set(['load', 'loadService', 'answer', 'run', 'resume']);
+const RUN_SCRIPTS: ReadonlySet<Entry> = new Set([
+  'load',
+  'loadModule',
+  'loadService',
+  'answer',
+  'run',
+  'resume',
+]);
 
 /** Starts the WebAssembly module of a machine. Each call gives a fresh one, since snapshots need it to themselves. */
 export function startModule(): Promise<QuickJSWASMModule> {

@@ -4,6 +4,7 @@
  */
 import { isObject } from '../form/value';
 import type { Answer } from '../session/step';
+import type { Line } from '../wire/line';
 import type { Listens } from './sandbox';
 
 /** Of an answer, what became of its step. */
@@ -18,7 +19,7 @@ export type Reply =
   /** It is still at work. */
   | { type: 'alive' }
   /** Where the machine is, while somebody looks for the script that got stuck. */
-  | { type: 'at'; behaviour: string; line: number };
+  | { type: 'at'; behaviour: string; line: Line };
 
 const SHAPES: { readonly [T in Reply['type']]: (reply: Record<string, unknown>) => boolean } = {
   listens: ({ id, listens }) => typeof id === 'number' && isObject(listens),
@@ -27,7 +28,9 @@ const SHAPES: { readonly [T in Reply['type']]: (reply: Record<string, unknown>) 
   died: ({ id, how }) => typeof id === 'number' && typeof how === 'string',
   failed: ({ id, how }) => typeof id === 'number' && typeof how === 'string',
   alive: () => true,
-  at: ({ behaviour, line }) => typeof behaviour === 'string' && typeof line === 'number',
+  at: ({ behaviour, line }) =>
+    typeof behaviour === 'string' &&
+    (typeof line === 'number' || (typeof line === 'string' && /^shared\/.+:\d+$/.test(line))),
 };
 
 /** Reads a message of the worker's. Throws a TypeError for one that is no reply. */

@@ -23,6 +23,7 @@ const material = (source: string, traced = true): Material => ({
   tables: [],
   services: [],
   answering: [],
+  modules: [],
   traced,
   scripts: [
     compile({ name: '10-a.ts', text: source }, traced ? 'traced' : 'untraced'),

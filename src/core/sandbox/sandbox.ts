@@ -86,7 +86,7 @@ function listensOf({ tied }: Loaded): Listens {
 
 /** Whether any script wants `Temporal`, which makes the machine larger and slower to put back. */
 export function needsTemporal(material: Material): boolean {
-  return [...material.scripts, ...material.answering].some(
+  return [...material.scripts, ...material.modules, ...material.answering].some(
     (script) => script.code?.includes('Temporal') ?? false,
   );
 }

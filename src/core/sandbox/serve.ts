@@ -1,4 +1,5 @@
 /** The worker's half: takes requests, runs them in a sandbox, replies. Started by the thin workers of each host. */
+import type { Line } from '../wire/line';
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import type { Answer, TimedStep } from '../session/step';
 import { startModule } from './quickjs';
@@ -94,7 +95,7 @@ function heart(reply: (message: Reply) => void): () => void {
 }
 
 /** Passes the machine's whereabouts on, but not each round of a loop. */
-function teller(reply: (message: Reply) => void): (behaviour: string, line: number) => void {
+function teller(reply: (message: Reply) => void): (behaviour: string, line: Line) => void {
   let last = '';
   let at = 0;
   const seen = new Set<string>();

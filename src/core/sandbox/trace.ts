@@ -2,20 +2,28 @@
 import type { Value } from '../form/value';
 import { Cell, VALUES_KEPT } from '../wire/layout';
 import { Untrue, type HostWire } from './wire';
+import type { CompiledScript } from '../session/ties';
+import { lineFrom, MODULE_STEP, type Line } from '../wire/line';
 
 export class Trace {
   readonly #wire: HostWire;
   #hits = new Map<number, number>();
-  #values: { line: number; what: string; value: Value }[] = [];
+  #values: { line: Line; what: string; value: Value }[] = [];
   #cut = false;
   #expressions: readonly string[] = [];
+  /** The modules of the material, whose lines stand above those of the script that runs (`wire/line.ts`). */
+  #modules: readonly Pick<CompiledScript, 'name' | 'expressions'>[] = [];
 
   constructor(wire: HostWire) {
     this.#wire = wire;
   }
 
-  begin(expressions: readonly string[]): void {
+  begin(
+    expressions: readonly string[],
+    modules: readonly Pick<CompiledScript, 'name' | 'expressions'>[],
+  ): void {
     this.#expressions = expressions;
+    this.#modules = modules;
     this.#hits = new Map();
     this.#values = [];
     this.#cut = false;
@@ -32,11 +40,13 @@ export class Trace {
         at++;
         continue;
       }
-      const what = this.#expressions[cells[at + 1]!];
+      const place = Math.floor(-line / MODULE_STEP);
+      const expressions = place === 0 ? this.#expressions : this.#modules[place - 1]?.expressions;
+      const what = expressions?.[cells[at + 1]!];
       if (what === undefined || line === 0 || at + 4 > end) throw new Untrue();
       if (this.#values.length < VALUES_KEPT)
         this.#values.push({
-          line: -line,
+          line: this.#line(-line),
           what,
           value: this.#wire.traced(cells[at + 2]!, cells[at + 3]!),
         });
@@ -45,14 +55,23 @@ export class Trace {
     }
   }
 
+  #line(place: number): Line {
+    return lineFrom(
+      place,
+      this.#modules.map(({ name }) => name),
+    );
+  }
+
   /** All that was traced; lines in their order. */
   take(): {
-    lines: [number, number][];
-    values: { line: number; what: string; value: Value }[];
+    lines: [Line, number][];
+    values: { line: Line; what: string; value: Value }[];
     cut: boolean;
   } {
     return {
-      lines: [...this.#hits].sort((a, b) => a[0] - b[0]),
+      lines: [...this.#hits]
+        .sort((a, b) => a[0] - b[0])
+        .map(([place, count]) => [this.#line(place), count]),
       values: this.#values,
       cut: this.#cut,
     };

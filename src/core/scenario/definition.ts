@@ -2,7 +2,14 @@
 import { STEPS_PER_SESSION } from '../limits';
 import * as z from 'zod';
 import { Name } from '../form/definition';
-import { ServiceMoods, StepSchema, ValueSchema, ValuesSchema, Zone } from '../session/schema';
+import {
+  LineSchema,
+  ServiceMoods,
+  StepSchema,
+  ValueSchema,
+  ValuesSchema,
+  Zone,
+} from '../session/schema';
 import type { PartState } from '../session/step';
 
 export const OpenSchema = z.strictObject({
@@ -96,7 +103,7 @@ const special = {
     .array(
       z.strictObject({
         behaviour: z.string().optional(),
-        line: z.number().int().optional(),
+        line: LineSchema.optional(),
         says: z.string().optional(),
       }),
     )

@@ -2,6 +2,7 @@
  * Running a scenario: its steps are done in one go by a player (any host of a session), then every expectation is held
  * against what was seen at its place. An error or a refusal that no expectation names is a failure too (4-files).
  */
+import { lineInWords } from '../wire/line';
 import type { Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import { equal, inWords, type Value, type Values } from '../form/value';
@@ -173,7 +174,7 @@ function unnamed(heard: Heard, expect: Expectation, step: number): Miss[] {
   const errors = expect['@errors'] ?? [];
   heard.errors.forEach((error, i) => {
     const wanted = errors[i];
-    const where = `${error.behaviour}${error.line === null ? '' : `, line ${error.line}`}`;
+    const where = `${error.behaviour}${error.line === null ? '' : `, ${lineInWords(error.line)}`}`;
     const fits =
       wanted !== undefined &&
       (wanted.behaviour === undefined || wanted.behaviour === error.behaviour) &&

@@ -29,6 +29,7 @@ beforeAll(async () => {
     tables: [],
     services: [],
     answering: [],
+    modules: [],
     scripts: [compile({ name: 'a.ts', text: SOURCE }, 'untraced')],
     traced: false,
   });

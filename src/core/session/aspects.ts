@@ -6,6 +6,7 @@
 import type { Value } from '../form/value';
 import type { Part } from './parts';
 import type { Rule } from './ties';
+import type { Line } from '../wire/line';
 
 /** What can be said of parts, and what is computed for them. A new one is missed by the compiler wherever it is. */
 export type AspectName = SaidName | 'changed' | 'values' | 'order' | 'count' | `sum:${string}`;
@@ -27,7 +28,7 @@ export type SaidName =
 export interface RuleWord {
   rule: Rule;
   value: Value;
-  line: number;
+  line: Line;
 }
 
 const NONE: readonly RuleWord[] = [];
@@ -83,7 +84,7 @@ export class Aspect {
   }
 
   /** The word list with this rule's word put in, replaced, or (null) taken out. */
-  withWord(rule: Rule, word: { value: Value; line: number } | null): readonly RuleWord[] {
+  withWord(rule: Rule, word: { value: Value; line: Line } | null): readonly RuleWord[] {
     const others = this.ruleWords.filter((w) => w.rule !== rule);
     if (word === null) return others.length === 0 ? NONE : others;
     others.push({ rule, value: word.value, line: word.line });
@@ -108,7 +109,7 @@ export class Aspect {
 /** A run as far as printing a cycle needs it: what ran, because of which part, after which other run. */
 export interface RunRecord {
   behaviour: string;
-  line: number;
+  line: Line;
   tie: object;
   because: string | null;
   before: RunRecord | null;

@@ -25,6 +25,7 @@ import type { Tied } from './ties';
 import type { Stopping } from './stopping';
 import type { Parts } from './tree';
 import type { Writing } from './writing';
+import type { Line } from '../wire/line';
 
 /** What it stands on. */
 export interface DeskRooms {
@@ -106,7 +107,7 @@ export class Desk {
     return this.#runs.read(part.aspects[name] ?? part.aspect(name));
   }
 
-  say(part: Part, name: AspectName, offered: unknown, line: number): void {
+  say(part: Part, name: AspectName, offered: unknown, line: Line): void {
     this.#runs.say(part.aspects[name] ?? part.aspect(name), offered, line);
   }
 
@@ -191,7 +192,7 @@ export class Desk {
   }
 
   /** `fields.NAME.add(values)`: a new row begins with the defaults of its cells, and what is given instead. */
-  addRow(part: Part, given: unknown, line: number): Row {
+  addRow(part: Part, given: unknown, line: Line): Row {
     const rows = part.rows!;
     const run = this.#runs.act(`fields.${part.name}.add()`);
     const values =
@@ -224,21 +225,21 @@ export class Desk {
   }
 
   /** `fields.NAME.remove(row)`. */
-  removeRow(part: Part, row: Row, line: number): void {
+  removeRow(part: Part, row: Row, line: Line): void {
     const run = this.#runs.act(`fields.${part.name}.remove()`);
     if (row.rows !== part.rows || row.removed) this.#wrong('wrong_use', words.noRow(part.name, {}));
     this.#writing.removeRow(run.writes, row, line);
   }
 
   /** `services.NAME.FUNCTION(args)`. The number of the call. */
-  callService(service: string, called: string, offered: unknown, line: number): number {
+  callService(service: string, called: string, offered: unknown, line: Line): number {
     this.#runs.act(`services.${service}.${called}()`);
     const asked = this.#runs.guarded(() => this.#services.ask(service, called, offered));
     const { now } = this.#clock;
     return this.#runs.call(asked.name, asked.args, now, now + asked.delay, line, asked.outcome);
   }
 
-  after(milliseconds: number, line: number): number {
+  after(milliseconds: number, line: Line): number {
     const { now } = this.#clock;
     return this.#runs.call('after', milliseconds, now, now + milliseconds, line, () => ({
       ok: true,
@@ -260,7 +261,7 @@ export class Desk {
   }
 
   /** `parent.set(name, value)`. The number of the call. */
-  setInParent(name: string, offered: Value, line: number): number {
+  setInParent(name: string, offered: Value, line: Line): number {
     this.#runs.act('parent.set()');
     const { form, fields } = this.#situation.opening.parent!;
     const field = fields.find((one) => one.name === name);
@@ -285,16 +286,16 @@ export class Desk {
     }));
   }
 
-  message(text: string, tone: Message['tone'], line: number): void {
+  message(text: string, tone: Message['tone'], line: Line): void {
     this.#runs.message(text, tone, line);
   }
 
-  log(values: Value[], line: number): void {
+  log(values: Value[], line: Line): void {
     this.#runs.log(values, line);
   }
 
   /** `form.clear()`: all fields to their defaults; rules hold again at once. */
-  clear(line: number): void {
+  clear(line: Line): void {
     const { writes } = this.#runs.act('form.clear()');
     for (const part of this.#state.parts.fields)
       this.#writing.value(writes, part.aspect('value'), this.#defaultOf(part.field), line);
@@ -302,7 +303,7 @@ export class Desk {
   }
 
   /** `form.reset()`: back to what stood when the opening had settled, prefills included. */
-  reset(line: number): void {
+  reset(line: Line): void {
     const { writes } = this.#runs.act('form.reset()');
     for (const part of this.#state.parts.fields)
       this.#writing.value(
@@ -332,7 +333,7 @@ export class Desk {
     this.#runs.wantSubmit();
   }
 
-  openPage(page: Part, line: number): void {
+  openPage(page: Part, line: Line): void {
     const { entry } = this.#runs.act(`pages.${page.name}.open()`);
     this.#pages.turnTo(page, entry?.n ?? null, line);
   }

@@ -8,6 +8,7 @@ import type { Failure } from '../wire/failures';
 import type { By, EventType } from '../wire/layout';
 import type { SaidName } from './aspects';
 import type { Message, PartSort, Step, SubmitOutcome } from './step';
+import type { Line } from '../wire/line';
 
 interface Base {
   /** Its number on the tape. */
@@ -32,8 +33,8 @@ export type Entry = Base &
     | RunEntry
     | EffectEntry
     | { type: 'conflict'; part: string; aspect: string; between: string[]; wins: string }
-    | { type: 'log'; behaviour: string; line: number; values: readonly Value[]; struck: boolean }
-    | ({ type: 'message'; line: number } & Message)
+    | { type: 'log'; behaviour: string; line: Line; values: readonly Value[]; struck: boolean }
+    | ({ type: 'message'; line: Line } & Message)
     | { type: 'error'; failure: Failure }
     | { type: 'takenBack'; what: string }
     | { type: 'checked'; faults: { part: string; says: string }[] }
@@ -45,9 +46,9 @@ export type Entry = Base &
         row: string;
         place: number;
         by: By;
-        line: number | null;
+        line: Line | null;
       }
-    | { type: 'call'; name: string; args: Value; due: number | null; line: number }
+    | { type: 'call'; name: string; args: Value; due: number | null; line: Line }
     | {
         type: 'answered';
         name: string;
@@ -60,11 +61,11 @@ export type Entry = Base &
         type: 'superseded';
         behaviour: string;
         title: string;
-        line: number;
+        line: Line;
         why: 'started again' | 'another record';
       }
-    | { type: 'toParent'; set: string; to: Value; line: number }
-    | { type: 'page'; from: string | null; to: string | null; line: number | null }
+    | { type: 'toParent'; set: string; to: Value; line: Line }
+    | { type: 'page'; from: string | null; to: string | null; line: Line | null }
   );
 
 export interface RunEntry extends Base {
@@ -74,7 +75,7 @@ export interface RunEntry extends Base {
   /** What the rule is called, or the event the handler is tied to. */
   title: string;
   /** Where it is tied, 1-based. */
-  line: number;
+  line: Line;
   /** `open` when it went on waiting. */
   outcome: 'ended' | 'failed' | 'open';
   /** The fuel it used. */
@@ -82,9 +83,9 @@ export interface RunEntry extends Base {
   /** What it read, with what it saw; a rule depends on these. */
   reads: { part: string; aspect: string; value: Value }[];
   /** How often each line ran, as pairs of line and count. */
-  lines: [number, number][];
+  lines: [Line, number][];
   /** Values assigned and conditions met, in order; the last ones of a long run are dropped and `cut` says so. */
-  values: { line: number; what: string; value: Value }[];
+  values: { line: Line; what: string; value: Value }[];
   cut: boolean;
 }
 
@@ -97,11 +98,11 @@ export interface EffectEntry extends Base {
   to: Value;
   by: By;
   /** The line that did it; null for persons and the form, and where a rule fell silent. */
-  line: number | null;
+  line: Line | null;
   /** A rule no longer says it, so what stood below shows again. */
   withdrawn?: true;
   /** The rule whose word shows again. */
-  again?: { behaviour: string; title: string; line: number };
+  again?: { behaviour: string; title: string; line: Line };
   /** A later rule says otherwise, so it does not show. */
   covered?: true;
   /** The run failed and this was undone. */

@@ -3,6 +3,7 @@ import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Situation } from './situation';
 import type { TapeWriter } from './tape-writer';
+import type { Line } from '../wire/line';
 
 export class Pages {
   /** In the order of the form. */
@@ -18,7 +19,7 @@ export class Pages {
     this.#progress = progress;
   }
 
-  turnTo(page: Part | null, cause: number | null, line: number | null): void {
+  turnTo(page: Part | null, cause: number | null, line: Line | null): void {
     const from = this.#situation.page;
     if (from === page) return;
     this.#situation.page = page;

@@ -16,9 +16,10 @@ import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
 import type { Rule } from './ties';
 import { Writes, type Writing } from './writing';
+import type { Line } from '../wire/line';
 
 /** What a rule said in one run. */
-export type Said = Map<Aspect, { value: Value; line: number }>;
+export type Said = Map<Aspect, { value: Value; line: Line }>;
 
 /** What a rule sees of an aspect now. */
 export function seenBy(rule: Rule, aspect: Aspect): Value {
@@ -128,7 +129,7 @@ export class RuleWords {
     rule: Rule,
     aspect: Aspect,
     from: Value,
-    word: { value: Value; line: number },
+    word: { value: Value; line: Line },
     isNew: boolean,
   ): void {
     if (!this.#tape.on) return;
@@ -186,7 +187,7 @@ export class RuleWords {
   }
 
   /** A rule that says what stands there anyway is on the tape as the one who decides it. */
-  #tapeDecided(writes: Writes, aspect: Aspect, value: Value, line: number): void {
+  #tapeDecided(writes: Writes, aspect: Aspect, value: Value, line: Line): void {
     if (aspect.changedBy?.tie === writes.record.tie) return;
     this.#tape.effect(writes.entry, aspect, value, value, { by: 'script', line });
   }

@@ -11,6 +11,7 @@ import type { Message } from './step';
 import { NOTHING_SAID, type Handler, type Rule } from './ties';
 import type { OpenRun } from './waiting';
 import { Writes } from './writing';
+import type { Line } from '../wire/line';
 
 /** What is remembered of a run, or of one stretch of it, while it lasts. */
 export class Run {
@@ -28,8 +29,8 @@ export class Run {
   readonly reads: Map<Aspect, Value>;
   /** Parts that a handler read whose event can be stopped. */
   readonly noted: Set<Part> | null;
-  messages: { message: Message; line: number }[] | null = null;
-  toParent: { set: string; to: Value; line: number }[] | null = null;
+  messages: { message: Message; line: Line }[] | null = null;
+  toParent: { set: string; to: Value; line: Line }[] | null = null;
   /** A handler's words, for when it is superseded. */
   words: OpenRun['words'] | null = null;
   /** What waits, once it does. */

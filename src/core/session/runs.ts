@@ -21,6 +21,7 @@ import { forTape, type TapeWriter } from './tape-writer';
 import type { Handler, Rule } from './ties';
 import { OpenRun, type Call, type Outcome, type Waiting } from './waiting';
 import type { Writes, Writing } from './writing';
+import type { Line } from '../wire/line';
 
 const NO_WORDS: OpenRun['words'] = new Map();
 const NOTHING: readonly Event[] = [];
@@ -106,7 +107,7 @@ export class Runs {
   }
 
   /** What a script says of an aspect; undefined takes back what it said. */
-  say(aspect: Aspect, offered: unknown, line: number): void {
+  say(aspect: Aspect, offered: unknown, line: Line): void {
     const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was written`);
     const { part } = aspect;
     const { rule } = run;
@@ -139,7 +140,7 @@ export class Runs {
   }
 
   /** Tapes a handler's word if anything came of it; one hidden by a rule's is taped as covered. */
-  #tapeWord(run: Run, aspect: Aspect, from: Value, said: Value | undefined, line: number): void {
+  #tapeWord(run: Run, aspect: Aspect, from: Value, said: Value | undefined, line: Line): void {
     if (!this.#tape.on) return;
     const to = aspect.current;
     const covered = said !== undefined && !equal(said, to);
@@ -168,7 +169,7 @@ export class Runs {
     return run as Run & { writes: Writes };
   }
 
-  message(text: string, tone: Message['tone'], line: number): void {
+  message(text: string, tone: Message['tone'], line: Line): void {
     const run = this.act('form.message()');
     (run.messages ??= []).push({
       message: { text, tone, behaviour: run.handler!.behaviour.name },
@@ -176,7 +177,7 @@ export class Runs {
     });
   }
 
-  log(values: Value[], line: number): void {
+  log(values: Value[], line: Line): void {
     const { behaviour, entry } = this.demand('log() was called');
     const told = { behaviour, line, values };
     this.#progress.logs.push(told);
@@ -187,7 +188,7 @@ export class Runs {
     this.act('form.submit()').wantsSubmit = true;
   }
 
-  askParent(set: string, to: Value, line: number): void {
+  askParent(set: string, to: Value, line: Line): void {
     (this.act('parent.set()').toParent ??= []).push({ set, to, line });
   }
 
@@ -197,7 +198,7 @@ export class Runs {
     args: Value,
     now: number,
     due: number,
-    line: number,
+    line: Line,
     outcome: () => Outcome,
   ): number {
     const run = this.act(`${name}()`);
@@ -310,7 +311,7 @@ export class Runs {
             code: fault.code,
             says: fault.says,
             behaviour: tie.behaviour.name,
-            line: ended.line > 0 ? ended.line : tie.line,
+            line: ended.line === 0 ? tie.line : ended.line,
           };
     let events = NOTHING;
     if (failure === null) {

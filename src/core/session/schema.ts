@@ -19,6 +19,12 @@ export const ValueSchema: z.ZodType<Value> = z
   ])
   .meta({ description: 'A value as plain JSON; empty is null.' }) as z.ZodType<Value>;
 
+/** A line of a script on the tape (`wire/line.ts`). */
+export const LineSchema = z.union([
+  z.number().int(),
+  z.string().regex(/^shared\/[a-z0-9_-]+:\d+$/) as unknown as z.ZodType<`${string}:${number}`>,
+]);
+
 export const ValuesSchema = z.record(Name, ValueSchema);
 
 const PartName = z.string().min(1).max(200);

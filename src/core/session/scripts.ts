@@ -9,6 +9,7 @@ import type { FailureCode } from '../wire/failures';
 import type { Event } from './progress';
 import type { Row } from './rows';
 import type { Desk } from './desk';
+import type { Line } from '../wire/line';
 
 /** What a run is given: nothing for a rule, its row for a rule of rows, its event for a handler. */
 export type Given =
@@ -22,12 +23,12 @@ export interface Ended {
   /** It waits for a call, or for a promise of the script's own. */
   open: boolean;
   /** Where the script was last, 1-based. */
-  line: number;
+  line: Line;
   fuel: number;
   /** How often each line ran, as pairs of line and count, and the values met; null in an untraced run. */
   trace: {
-    lines: [number, number][];
-    values: { line: number; what: string; value: Value }[];
+    lines: [Line, number][];
+    values: { line: Line; what: string; value: Value }[];
     cut: boolean;
   } | null;
 }
@@ -50,5 +51,5 @@ export interface Scripts {
   answer(
     service: string,
     args: Value,
-  ): { ok: true; value: Value } | { ok: false; line: number } | null;
+  ): { ok: true; value: Value } | { ok: false; line: Line } | null;
 }

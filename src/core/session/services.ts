@@ -1,4 +1,5 @@
 /** What services answer, and when: from the tables of the form, or from the service's own small script. */
+import { lineInWords } from '../wire/line';
 import { USUAL_DELAY } from '../limits';
 import type { Service, ServiceFunction, ServiceMood } from '../form/service';
 import { isDate } from '../form/formats';
@@ -91,7 +92,7 @@ export class Services {
     if (came === null) return { ok: false, reason: 'its script does not run' };
     return came.ok
       ? { ok: true, value: deepFreeze(came.value) }
-      : { ok: false, reason: `its script failed in line ${came.line}` };
+      : { ok: false, reason: `its script failed in ${lineInWords(came.line)}` };
   }
 }
 

@@ -60,6 +60,8 @@ export interface Material {
   /** The compiled scripts of services, named `service.function`. */
   answering: readonly CompiledScript[];
   scripts: readonly CompiledScript[];
+  /** The shared modules that scripts import from; each stands behind those that it imports itself. */
+  modules: readonly CompiledScript[];
   traced: boolean;
 }
 

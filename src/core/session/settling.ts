@@ -3,6 +3,7 @@
  * that read something that differs, in order, until none has to run; then the values they said are put in place; when
  * those are still, the form's own corrections. A step that does not settle is taken back (`progress.ts`).
  */
+import { lineInWords } from '../wire/line';
 import type { Value } from '../form/value';
 import { words, type Failure } from '../wire/failures';
 import type { Aspect, RunRecord } from './aspects';
@@ -171,7 +172,7 @@ export class Settling {
       this.#after(handler, result);
       if (result.failure !== null)
         event.stop?.(
-          `${handler.behaviour.title} failed, line ${result.failure.line}.`,
+          `${handler.behaviour.title} failed${result.failure.line === null ? '' : `, ${lineInWords(result.failure.line)}`}.`,
           null,
           new Set(),
         );
@@ -264,7 +265,7 @@ function roundOf(tie: object, because: string | null, before: RunRecord | null):
   const round: string[] = [];
   let part = because;
   for (let run = before; run !== null && round.length < 20; run = run.before) {
-    round.unshift(`${run.behaviour} (line ${run.line}) set ${part ?? 'something'}`);
+    round.unshift(`${run.behaviour} (${lineInWords(run.line)}) set ${part ?? 'something'}`);
     if (run.tie === tie) break;
     part = run.because;
   }

@@ -16,6 +16,7 @@ import type { Row, Rows } from './rows';
 import { Stirred } from './stirred';
 import { partsOf, type Parts } from './tree';
 import { ruleOf, type Rule } from './ties';
+import type { Line } from '../wire/line';
 
 /** A fault on a part: what a check found, or where a script stopped and what its handler had read. */
 export interface Fault {
@@ -234,7 +235,7 @@ export class State {
   setRuleWord(
     aspect: Aspect,
     rule: Rule,
-    word: { value: Value; line: number } | null,
+    word: { value: Value; line: Line } | null,
     by: RunRecord,
   ): void {
     const { ruleWords: before, changedBy } = aspect;

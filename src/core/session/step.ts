@@ -9,6 +9,7 @@ import type { Value, Values } from '../form/value';
 import type { Entry } from './entries';
 import type { Failure } from '../wire/failures';
 import type { PartSort } from '../wire/layout';
+import type { Line } from '../wire/line';
 
 /** How a session starts. */
 export interface Opening {
@@ -162,7 +163,7 @@ export interface RowsChange {
 /** A run that waits, for people and the bench. */
 export interface OpenRunState {
   behaviour: string;
-  line: number;
+  line: Line;
   /** The part whose event started it. */
   part: string | null;
   /** What it waits for; `due` on the session's clock, null when somebody answers by hand. */
@@ -177,7 +178,7 @@ export interface Message {
 
 export interface LogLine {
   behaviour: string;
-  line: number;
+  line: Line;
   values: readonly Value[];
 }
 

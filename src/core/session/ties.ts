@@ -4,17 +4,18 @@ import type { FailureCode } from '../wire/failures';
 import type { EventType } from '../wire/layout';
 import type { Aspect, RunRecord } from './aspects';
 import type { Row, Rows } from './rows';
+import type { Line } from '../wire/line';
 
-/** A behaviour as the compiler gives it: a function body with probes, or the reason why there is none. */
+/** A behaviour or a shared module as the compiler gives it: a function body with probes, or the reason why there is none. */
 export interface CompiledScript {
-  /** Its file name without the ending, such as `10-pilot`. */
+  /** Its name without the ending, such as `10-pilot` or `shared/dates`. */
   name: string;
   title: string;
   /** Null when it does not parse; then `failure` says why. */
   code: string | null;
   /** The texts of the expressions that a traced script reports, by the numbers in its code. */
   expressions: readonly string[];
-  failure: { code: FailureCode; says: string; line: number | null } | null;
+  failure: { code: FailureCode; says: string; line: Line | null } | null;
 }
 
 export interface Behaviour {
@@ -30,7 +31,7 @@ interface Tie {
   behaviour: Behaviour;
   /** Behaviours first, then the order in which they were tied. */
   order: number;
-  line: number;
+  line: Line;
   /** The step in which it last ran, and how often it has run in that step. */
   step: number;
   runs: number;
@@ -64,7 +65,7 @@ export interface Rule extends Tie {
   /** The row it is bound to, for a rule that holds for each row. */
   row: Row | null;
   /** What its last good run said. */
-  words: Map<Aspect, { value: Value; line: number }>;
+  words: Map<Aspect, { value: Value; line: Line }>;
   /** What its last run read, with what it saw there; null before its first run. */
   reads: Map<Aspect, Value> | null;
   state: RuleState;
@@ -113,7 +114,7 @@ export type Tied =
       event: EventType;
       keys: readonly string[];
       overlap: Handler['overlap'];
-      line: number;
+      line: Line;
       order: number;
     }
   | {
@@ -121,7 +122,7 @@ export type Tied =
       number: number;
       behaviour: Behaviour;
       title: string;
-      line: number;
+      line: Line;
       order: number;
       rows: string | null;
     };

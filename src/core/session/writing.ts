@@ -11,6 +11,7 @@ import type { Row, Rows } from './rows';
 import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
 import type { Ties } from './tied';
+import type { Line } from '../wire/line';
 
 /** What one run wrote, for telling others when it is over. What most runs never need is made when it is first needed. */
 export class Writes {
@@ -48,7 +49,7 @@ export class Writing {
   }
 
   /** Writes a value that a script said. False when it stood there already. */
-  value(writes: Writes, aspect: Aspect, value: Value, line: number): boolean {
+  value(writes: Writes, aspect: Aspect, value: Value, line: Line): boolean {
     const { rows, row } = aspect.part;
     if (rows !== null) return this.#wholeRows(writes, rows, value as readonly Values[], line);
     const from = aspect.base;
@@ -63,7 +64,7 @@ export class Writing {
   }
 
   /** Brings a rows field to a value: cells by place, rows added and removed at the end. */
-  #wholeRows(writes: Writes, rows: Rows, value: readonly Values[], line: number): boolean {
+  #wholeRows(writes: Writes, rows: Rows, value: readonly Values[], line: Line): boolean {
     let wrote = false;
     value.slice(0, rows.list.length).forEach((wanted, i) => {
       const row = rows.list[i]!;
@@ -94,7 +95,7 @@ export class Writing {
     return this.#ties.listens('change', rows.field) ? rows.value : null;
   }
 
-  addRow(writes: Writes, rows: Rows, values: Values, line: number): Row {
+  addRow(writes: Writes, rows: Rows, values: Values, line: Line): Row {
     this.#rowsTouched(writes, rows);
     const row = rows.make(values);
     this.#state.setRows(rows, [...rows.list, row]);
@@ -102,7 +103,7 @@ export class Writing {
     return row;
   }
 
-  removeRow(writes: Writes, row: Row, line: number): void {
+  removeRow(writes: Writes, row: Row, line: Line): void {
     const { rows } = row;
     this.#rowsTouched(writes, rows);
     const place = row.index;
@@ -113,7 +114,7 @@ export class Writing {
     this.#rowEvent(writes, row, 'removed', place, line);
   }
 
-  #rowEvent(writes: Writes, row: Row, did: 'added' | 'removed', place: number, line: number): void {
+  #rowEvent(writes: Writes, row: Row, did: 'added' | 'removed', place: number, line: Line): void {
     const entry = this.#tape.add(writes.entry, {
       type: 'rows',
       part: row.rows.field.name,

@@ -19,7 +19,7 @@ import {
   switchTrack,
 } from './showing';
 import { filledIn, type Made, type Picked, type Starter, type StarterSetting } from './starter';
-import { withHeader } from '../language/header';
+import { withHeader } from '../script/header';
 
 export const starters: readonly Starter[] = [
   byChoice,
@@ -56,6 +56,6 @@ export function made(
   return {
     ...result,
     picked: all,
-    text: `${withHeader({ text: '' }, { title: result.title, purpose: result.purpose, off: false }).trimEnd()}\n\n${result.code}`,
+    text: `${withHeader({ text: '' }, { title: result.title, purpose: result.purpose, off: false, forms: null }).trimEnd()}\n\n${result.code}`,
   };
 }

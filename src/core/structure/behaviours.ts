@@ -1,14 +1,14 @@
 /** The behaviours of a form as a set: names for new ones, and renumbering them when their order changes. */
-import { slugOf } from '../form/name';
+import { freeName, slugOf } from '../form/name';
 import type { Expectation, Scenario } from '../scenario/definition';
 import { isExpect } from '../scenario/run';
-import { baseName } from '../language/header';
+import { baseName, fileName, isModule, isOwn, MODULES } from '../script/script-name';
 
 /** The steps in which behaviours are numbered, so that one can be put between two others. */
 const STEP = 10;
 
 const numberOf = (name: string): number | null => {
-  const number = /^(\d+)-/.exec(name)?.[1];
+  const number = /^(\d+)-/.exec(fileName(name))?.[1];
   return number === undefined ? null : Number(number);
 };
 
@@ -29,11 +29,19 @@ export function newBehaviourName(
   return `${Math.floor(last / STEP) * STEP + STEP}-${slug}.${language}`;
 }
 
+/** The name of a new shared module with this title. */
+export function newModuleName(title: string, taken: readonly string[]): string {
+  const slug = slugOf(title, '-').slice(0, 60) || 'module';
+  const files = new Set(taken.filter(isModule).map((name) => baseName(fileName(name))));
+  return `${MODULES}${freeName(slug, files, '-')}.ts`;
+}
+
 /**
  * The names that bring behaviours into this order, as pairs of old and new. Only the one that moved gets another number
- * where there is room between its neighbours; else all are numbered again.
+ * where there is room between its neighbours; else all are numbered again. Those for several forms keep their names;
+ * null when the others cannot be numbered around them.
  */
-export function renumbered(order: readonly string[]): { from: string; to: string }[] {
+export function renumbered(order: readonly string[]): { from: string; to: string }[] | null {
   const numbers = order.map(numberOf);
   const isRising = (skip: number) =>
     numbers.every(
@@ -45,7 +53,7 @@ export function renumbered(order: readonly string[]): { from: string; to: string
             .every((before, j) => j === skip || (before !== null && before < number))),
     );
   if (isRising(-1)) return [];
-  const moved = order.findIndex((_, i) => isRising(i));
+  const moved = order.findIndex((name, i) => isOwn(name) && isRising(i));
   if (moved >= 0) {
     const [before, after] = [moved === 0 ? 0 : numbers[moved - 1]!, numbers[moved + 1]];
     const number =
@@ -55,9 +63,31 @@ export function renumbered(order: readonly string[]): { from: string; to: string
     if (number > before! && (after === undefined || number < after!))
       return [{ from: order[moved]!, to: withNumber(order[moved]!, number) }];
   }
-  return order
-    .map((name, i) => ({ from: name, to: withNumber(name, (i + 1) * STEP) }))
-    .filter(({ from, to }) => from !== to);
+  const fresh = allNumbered(order);
+  return fresh === null
+    ? null
+    : order
+        .map((name, i) => ({ from: name, to: isOwn(name) ? withNumber(name, fresh[i]!) : name }))
+        .filter(({ from, to }) => from !== to);
+}
+
+/** A number for each, in steps where there is room for them; null where behaviours for several forms leave none. */
+function allNumbered(order: readonly string[]): number[] | null {
+  const numbers: number[] = [];
+  for (let from = 0; from < order.length;) {
+    const found = order.findIndex((name, i) => i >= from && !isOwn(name));
+    const fixed = found < 0 ? order.length : found;
+    const low = numbers.at(-1) ?? 0;
+    const high = found < 0 ? null : numberOf(order[found]!);
+    const count = fixed - from;
+    const step = high === null ? STEP : Math.min(STEP, Math.floor((high - low) / (count + 1)));
+    // One without a number comes last of all.
+    if (found >= 0 && (high === null ? found < order.length - 1 : step < 1)) return null;
+    for (let i = 1; i <= count; i++) numbers.push(low + i * step);
+    if (found >= 0) numbers.push(high ?? Infinity);
+    from = fixed + 1;
+  }
+  return numbers;
 }
 
 /** A scenario whose expected errors use the new names of behaviours; the same object when it names none of them. */

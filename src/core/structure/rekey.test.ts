@@ -57,6 +57,7 @@ on.load(() => {
 });
 `;
 const reach: Reach = {
+  shared: [],
   forms: [
     { form, behaviours: [{ name: '10-a.ts', text: code }], scenarios: [{ name: 'a', scenario }] },
   ],

@@ -3,10 +3,12 @@
  * scenarios, records. Planned like a renaming. Which texts of a script mean the key is found by trying: under the new
  * definition, a text that means it is wrong until it is changed.
  */
+import { scriptsOf } from '../script/of-form';
+import { isOwn } from '../script/script-name';
 import ts from 'typescript-classic';
 import type { Form } from '../form/definition';
 import type { Value } from '../form/value';
-import type { Source } from '../language/header';
+import type { Source } from '../script/header';
 import { parse } from '../language/parse';
 import { FormLanguage } from '../language/service';
 import { edited, placeOf, InvalidEdit, type PartName, type PartSort } from './edit';
@@ -31,16 +33,17 @@ export function planRekey(
   const mentions: RenamePlan['mentions'] = [];
   const language = new FormLanguage(reach.libs);
   language.surround({ ...reach, form: next });
-  for (const source of own.behaviours) {
+  for (const source of scriptsOf(own.form, own.behaviours, reach.shared)) {
     const texts = textsEqualTo(source, key);
     if (texts.length === 0) continue;
-    const meant = textsMeant(language, source, texts, to);
+    // Code for several forms may mean the key of another one; people decide what it says.
+    const meant = isOwn(source.name) ? textsMeant(language, source, texts, to) : [];
     const use = codeUse(
       formName,
       source,
       meant.map((text) => spotOf(text, to)),
     );
-    if (use !== null) behaviours.push(rewritten(use, reach.forms, ''));
+    if (use !== null) behaviours.push(rewritten(use, source, ''));
     for (const text of texts)
       if (!meant.includes(text))
         mentions.push({

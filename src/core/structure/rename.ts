@@ -6,6 +6,8 @@ import { Name, type Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import type { Scenario } from '../scenario/definition';
 import { namesTaken, placeOf, InvalidEdit, type PartName, type PartSort } from './edit';
+import type { Source } from '../script/header';
+import { isOwn } from '../script/script-name';
 import { renameInScenario } from './in-scenario';
 import { usesOf, type CodeUse, type FormSources, type Reach, type Uses } from './uses';
 
@@ -26,7 +28,7 @@ export interface RenamePlan {
     lines: { line: number; before: string; after: string }[];
   }[];
   scenarios: { form: string; name: string; title: string; scenario: Scenario }[];
-  /** Texts that may mean the part; they are left as they are. */
+  /** Texts that may mean the part, and code for several forms that names it; they are left as they are. */
   mentions: Uses['mentions'];
   /** Whether records may hold it. */
   inRecords: boolean;
@@ -49,7 +51,9 @@ export function planRename(reach: Reach, formName: string, part: PartName, to: s
     to,
     sort: place.sort,
     forms: renamedForms(reach.forms, formName, part, to, place.sort),
-    behaviours: uses.code.map((use) => rewritten(use, reach.forms, to)),
+    behaviours: uses.code
+      .filter(({ behaviour }) => isOwn(behaviour))
+      .map((use) => rewritten(use, sourceOf(use, reach.forms), to)),
     scenarios: own.scenarios
       .filter(({ name }) => uses.scenarios.some((use) => use.name === name))
       .map(({ name, scenario }) => ({
@@ -58,20 +62,32 @@ export function planRename(reach: Reach, formName: string, part: PartName, to: s
         title: scenario.title,
         scenario: renameInScenario(scenario, part, to, place.sort),
       })),
-    mentions: uses.mentions,
+    mentions: [...uses.mentions, ...mentionsIn(uses.code)],
     inRecords: place.sort === 'field' || place.sort === 'cell',
   };
+}
+
+function sourceOf({ form: of, behaviour }: CodeUse, forms: readonly FormSources[]): Source {
+  return forms
+    .find(({ form }) => form.name === of)!
+    .behaviours.find(({ name }) => name === behaviour)!;
+}
+
+/** Code for several forms names the part of others too, so that people decide what it says. */
+function mentionsIn(code: readonly CodeUse[]): Uses['mentions'] {
+  return code
+    .filter(({ behaviour }) => !isOwn(behaviour))
+    .flatMap(({ form, behaviour, lines, text }) =>
+      lines.map((line, i) => ({ form, behaviour, line, text: text[i]! })),
+    );
 }
 
 /** A behaviour that uses the new name: `to` stands between what each spot has before and after it. */
 export function rewritten(
   use: CodeUse,
-  forms: readonly FormSources[],
+  source: Source,
   to: string,
 ): RenamePlan['behaviours'][number] {
-  const source = forms
-    .find(({ form }) => form.name === use.form)!
-    .behaviours.find(({ name }) => name === use.behaviour)!;
   let text = '';
   let from = 0;
   for (const spot of use.spots) {

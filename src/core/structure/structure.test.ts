@@ -231,6 +231,7 @@ const parent: Form = {
   ],
 };
 const reach: Reach = {
+  shared: [],
   forms: [
     {
       form: parent,

@@ -7,9 +7,10 @@ import type { Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import type { Service } from '../form/service';
 import type { Role, Table } from '../form/table';
-import type { Source } from '../language/header';
+import type { Source } from '../script/header';
 import { parse } from '../language/parse';
-import { readHeader } from '../language/header';
+import { readHeader } from '../script/header';
+import { scriptsOf } from '../script/of-form';
 import { FormLanguage } from '../language/service';
 import { typingsOf } from '../language/typings';
 import { isExpect, namedBy } from '../scenario/run';
@@ -19,6 +20,7 @@ import { placeOf, type PartName, type PartSort } from './edit';
 
 export interface FormSources {
   form: Form;
+  /** Its own; those for several forms stand in `Reach.shared`. */
   behaviours: readonly Source[];
   scenarios: readonly { name: string; scenario: Scenario }[];
 }
@@ -26,6 +28,8 @@ export interface FormSources {
 /** All that a name can reach. */
 export interface Reach {
   forms: readonly FormSources[];
+  /** Behaviours for several forms and shared modules. */
+  shared: readonly Source[];
   tables: readonly Table[];
   services: readonly Service[];
   roles: readonly Role[];
@@ -81,7 +85,7 @@ export function usesOf(reach: Reach, formName: string, part: PartName): Uses {
   const bare = part.split('.').at(-1)!;
   const code: CodeUse[] = [];
   const mentions: Uses['mentions'] = [];
-  for (const source of own.behaviours) {
+  for (const source of scriptsOf(own.form, own.behaviours, reach.shared)) {
     const literals = literalsOf(source, bare);
     const meant = literals
       .filter(({ call }) => place.sort === 'cell' && call === 'sum')
@@ -142,7 +146,7 @@ function spotsIn(
   const surface = { ...reach, form };
   const typings = typingsOf(surface);
   language.surround(surface);
-  for (const source of behaviours) language.put(source);
+  for (const source of scriptsOf(form, behaviours, reach.shared)) language.put(source);
   const spots = new Map<string, Spot[]>();
   for (const offset of declarationsOf(typings, part, sort)) {
     for (const { file, ...spot } of language.namings(offset))
@@ -268,7 +272,7 @@ export function usesOfKey(
       : 'track';
   const has = (value: unknown): boolean =>
     value === key || (Array.isArray(value) && value.includes(key));
-  const mentions = own.behaviours.flatMap((source) =>
+  const mentions = scriptsOf(own.form, own.behaviours, reach.shared).flatMap((source) =>
     literalsOf(source, key).map(({ line, text }) => ({
       form: formName,
       behaviour: source.name,

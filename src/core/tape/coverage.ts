@@ -1,12 +1,13 @@
 /**
- * Which lines of behaviours scenarios reached, as LCOV tracefile records (geninfo(1), "TRACEFILE FORMAT"). Counts lines
+ * Which lines of behaviours and shared modules scenarios reached, as LCOV tracefile records (geninfo(1), "TRACEFILE FORMAT"). Counts lines
  * from the tapes of traced runs; which lines can run at all is read from the probes in the compiled code.
  */
 import type { Entry, RunEntry } from '../session/entries';
 import type { CompiledScript } from '../session/ties';
+import { placeOf } from '../wire/line';
 
 export class Coverage {
-  /** Counts by line, by behaviour. */
+  /** Counts by line, by script. */
   readonly #counts = new Map<string, Map<number, number>>();
 
   constructor(scripts: readonly CompiledScript[]) {
@@ -25,13 +26,16 @@ export class Coverage {
     for (const entry of tape) {
       if (entry.type !== 'run') continue;
       const { behaviour, lines } = entry as Entry & RunEntry;
-      const counts = this.#counts.get(behaviour);
-      for (const [line, hits] of lines) counts?.set(line, (counts.get(line) ?? 0) + hits);
+      for (const [at, hits] of lines) {
+        const { script, line } = placeOf(at, behaviour);
+        const counts = this.#counts.get(script);
+        counts?.set(line, (counts.get(line) ?? 0) + hits);
+      }
     }
   }
 
-  /** One record per behaviour; `fileOf` names the source file. */
-  lcov(fileOf: (behaviour: string) => string): string {
+  /** One record per script; `fileOf` names the source file. */
+  lcov(fileOf: (script: string) => string): string {
     return [...this.#counts]
       .map(([behaviour, counts]) => {
         const lines = [...counts].sort((a, b) => a[0] - b[0]);

@@ -1,6 +1,7 @@
 /** Reading a tape: what caused what. Entries come numbered, each with the number of its cause. */
 import type { SaidName } from '../session/aspects';
 import type { EffectEntry, Entry, RunEntry } from '../session/entries';
+import type { Line } from '../wire/line';
 
 export type Run = Entry & RunEntry;
 export type Effect = Entry & EffectEntry;
@@ -63,7 +64,7 @@ export interface Word {
   aspect: SaidName;
   to: unknown;
   behaviour: string;
-  line: number;
+  line: Line;
 }
 
 /** The standing words of scripts by part, for the margin of the live form. */

@@ -5,13 +5,14 @@
  */
 import { SAID_CHARACTERS } from '../limits';
 import { inWords } from '../form/value';
+import type { Line } from './line';
 
 export interface Failure {
   code: FailureCode;
   says: string;
   behaviour: string;
   /** 1-based; null where no line is to blame. */
-  line: number | null;
+  line: Line | null;
   /** For a cycle: who set what, round and round. */
   cycle?: string[];
 }
@@ -32,6 +33,7 @@ export const FAILURES = [
   'cycle',
   'async',
   'service',
+  'module',
 ] as const;
 export type FailureCode = (typeof FAILURES)[number];
 
@@ -70,6 +72,9 @@ export const words = {
   name: 'uses a name that does not exist.',
   range: 'gave a built-in function a number it does not take.',
   syntax: 'does not parse as a script.',
+  noModule: (name: string) => `imports from "${name}", which the workspace does not have.`,
+  moduleFailed: (name: string, line: number | null, says: string) =>
+    `needs ${name}, which failed${line === null ? '' : ` in line ${line}`}: it ${says}`,
   asyncRule:
     'waits (async), which a rule cannot: a rule says what holds now. Let a handler wait, and the rule read what it brought.',
   asyncService:

@@ -1,6 +1,8 @@
 /** What differs between two workspaces, in words that name the thing and not the line of JSON. */
 import type { Form } from '../form/definition';
 import { equal, inWords, type Value } from '../form/value';
+import type { Source } from '../script/header';
+import { isModule } from '../script/script-name';
 import type { Workspace, WorkspaceForm } from './workspace';
 
 export interface Difference {
@@ -30,6 +32,7 @@ export function differences(before: Workspace, after: Workspace): Difference[] {
       (name) => `services/${name}.json`,
       plainly,
     ),
+    ...scripts(before.shared, after.shared),
     ...things(
       'form',
       before.forms,
@@ -39,6 +42,26 @@ export function differences(before: Workspace, after: Workspace): Difference[] {
       forms,
     ),
   ].toSorted((a, b) => (a.file < b.file ? -1 : a.file > b.file ? 1 : 0));
+}
+
+/** Behaviours for several forms and shared modules. */
+function scripts(before: readonly Source[], after: readonly Source[]): Difference[] {
+  const of = (all: readonly Source[], modules: boolean) =>
+    all.filter(({ name }) => isModule(name) === modules);
+  return [true, false].flatMap((modules) =>
+    things(
+      modules ? 'shared module' : 'behaviour',
+      of(before, modules),
+      of(after, modules),
+      nameOf,
+      (name) => name,
+      textsDiffer,
+    ),
+  );
+}
+
+function textsDiffer(was: Source, is: Source, file: string): Difference[] {
+  return was.text === is.text ? [] : [{ file, says: linesInWords(was.text, is.text) }];
 }
 
 const nameOf = ({ name }: { name: string }) => name;
@@ -138,8 +161,7 @@ function forms(a: WorkspaceForm, b: WorkspaceForm, file: string): Difference[] {
       b.behaviours,
       nameOf,
       (name) => `${folder}behaviours/${name}`,
-      (was, is, at) =>
-        was.text === is.text ? [] : [{ file: at, says: linesInWords(was.text, is.text) }],
+      textsDiffer,
     ),
     ...things(
       'scenario',

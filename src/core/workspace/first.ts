@@ -14,6 +14,7 @@ export function firstWorkspace(title: string): Workspace {
     roles: [{ key: 'clerk', label: 'Clerk' }],
     people: [{ key: 'first', name: 'First person', roles: ['clerk'] }],
     tables: [],
+    shared: [],
     services: [],
     forms: [
       {

@@ -4,7 +4,7 @@
 export type Parts = Readonly<Record<string, string>>;
 
 /** Kinds of documents that a release is made of. */
-export const RELEASED = ['form', 'behaviour', 'table', 'service'] as const;
+export const RELEASED = ['form', 'behaviour', 'table', 'service', 'shared'] as const;
 export type ReleasedKind = (typeof RELEASED)[number];
 
 export function partKey(kind: ReleasedKind, name: string): string {
@@ -14,7 +14,7 @@ export function partKey(kind: ReleasedKind, name: string): string {
 /** What differs from a release. Tables and services count only where the release uses them. */
 export interface Changes {
   structure: boolean;
-  /** Behaviours that were changed, added or removed. */
+  /** Behaviours that were changed, added or removed, and what the form uses of the code that forms share. */
   behaviours: string[];
   tables: string[];
   services: string[];
@@ -32,10 +32,10 @@ export function changesBetween(released: Parts, now: Parts): Changes {
     );
   return {
     structure: changed('form', ofKind(released, 'form')).length > 0,
-    behaviours: changed('behaviour', [
-      ...ofKind(released, 'behaviour'),
-      ...ofKind(now, 'behaviour'),
-    ]).sort(),
+    behaviours: [
+      ...changed('behaviour', [...ofKind(released, 'behaviour'), ...ofKind(now, 'behaviour')]),
+      ...changed('shared', ofKind(released, 'shared')),
+    ].sort(),
     tables: changed('table', ofKind(released, 'table')),
     services: changed('service', ofKind(released, 'service')),
   };

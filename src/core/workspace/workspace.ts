@@ -2,7 +2,7 @@
  * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
  * map of paths to texts and gets the workspace, or every error with its file, line and path.
  */
-import { BEHAVIOURS_PER_FORM, BEHAVIOUR_CHARACTERS } from '../limits';
+import { BEHAVIOURS_PER_FORM, BEHAVIOUR_CHARACTERS, SHARED_SCRIPTS } from '../limits';
 import * as z from 'zod';
 import { FormSchema, Name, type Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
@@ -18,7 +18,8 @@ import {
   type Role,
   type Table,
 } from '../form/table';
-import { isBehaviourName } from './behaviour-name';
+import type { Source } from '../script/header';
+import { FOR_SEVERAL, isBehaviourName, isModuleFile, MODULES } from '../script/script-name';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
 import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
 import { unknownNames } from '../scenario/run';
@@ -42,12 +43,6 @@ export const RecordsFile = z.strictObject({
   records: z.array(z.strictObject({ id: z.string().min(1).max(60), values: ValuesSchema })),
 });
 
-export interface BehaviourFile {
-  /** With its ending, such as `10-pilot.ts`. */
-  name: string;
-  text: string;
-}
-
 export interface ScenarioFile {
   /** Without the ending. */
   name: string;
@@ -56,7 +51,7 @@ export interface ScenarioFile {
 
 export interface WorkspaceForm {
   form: Form;
-  behaviours: BehaviourFile[];
+  behaviours: Source[];
   scenarios: ScenarioFile[];
   records: SampleRecord[];
 }
@@ -70,6 +65,8 @@ export interface Workspace {
   tables: Table[];
   services: Service[];
   forms: WorkspaceForm[];
+  /** Behaviours for several forms (`behaviours/20-amounts.ts`) and shared modules (`shared/dates.ts`), by their paths. */
+  shared: Source[];
 }
 
 /** Texts of a folder by their path below it, with `/` between the parts. */
@@ -120,6 +117,7 @@ export function readWorkspace(files: Files): Workspace {
       errors,
     );
   }
+  const shared = readShared(files, errors);
   if (errors.length > 0 || head === null)
     throw new BrokenWorkspace(errors.map((error) => placeFileError(error, files.get(error.file))));
   const { title, roles, people, dates } = head;
@@ -131,7 +129,57 @@ export function readWorkspace(files: Files): Workspace {
     tables,
     services,
     forms,
+    shared,
   };
+}
+
+/** What several forms share of code. */
+function readShared(files: Files, errors: FileError[]): Source[] {
+  const shared = [
+    ...readScripts(FOR_SEVERAL, /\.[jt]s$/, isBehaviourName, BEHAVIOUR_NAMED, files, errors),
+    ...readScripts(
+      MODULES,
+      /\.ts$/,
+      isModuleFile,
+      'a shared module is named like dates.ts: lower-case letters, digits, - and _, at most 80 characters',
+      files,
+      errors,
+    ),
+  ].map(({ path: name, text }) => ({ name, text }));
+  if (shared.length > SHARED_SCRIPTS)
+    errors.push({
+      file: MODULES,
+      line: 1,
+      path: [],
+      says: `there are ${shared.length} shared modules and behaviours for several forms; a workspace has at most ${SHARED_SCRIPTS}`,
+    });
+  return shared;
+}
+
+const BEHAVIOUR_NAMED =
+  'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters';
+
+/** The scripts right in a folder. */
+function readScripts(
+  folder: string,
+  ending: RegExp,
+  isName: (name: string) => boolean,
+  named: string,
+  files: Files,
+  errors: FileError[],
+): { path: string; name: string; text: string }[] {
+  const scripts = [...filesIn(files, folder)]
+    .filter((name) => ending.test(name) && !name.endsWith('.d.ts'))
+    .map((name) => ({ path: `${folder}${name}`, name, text: files.get(`${folder}${name}`)! }));
+  for (const { path, name, text } of scripts) {
+    const error = (says: string) => errors.push({ file: path, line: 1, path: [], says });
+    if (!isName(name)) error(named);
+    if (text.length > BEHAVIOUR_CHARACTERS)
+      error(`has ${text.length} characters; a script has at most ${BEHAVIOUR_CHARACTERS}`);
+    const odd = oddIn(text);
+    if (odd !== null) error(odd);
+  }
+  return scripts;
 }
 
 function* names(files: Files, pattern: RegExp): Iterable<string> {
@@ -220,31 +268,14 @@ function readForm(
       says: `is "${form.name}", but its folder is called "${name}"`,
     });
   for (const error of definitionErrors(form, tables)) errors.push({ file, line: 1, ...error });
-  const behaviours = [...filesIn(files, `${folder}/behaviours/`)]
-    .filter((behaviour) => /\.[jt]s$/.test(behaviour) && !behaviour.endsWith('.d.ts'))
-    .map((behaviour) => ({
-      name: behaviour,
-      text: files.get(`${folder}/behaviours/${behaviour}`)!,
-    }));
-  for (const { name: behaviour, text } of behaviours) {
-    const at = `${folder}/behaviours/${behaviour}`;
-    if (!isBehaviourName(behaviour))
-      errors.push({
-        file: at,
-        line: 1,
-        path: [],
-        says: 'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters',
-      });
-    if (text.length > BEHAVIOUR_CHARACTERS)
-      errors.push({
-        file: at,
-        line: 1,
-        path: [],
-        says: `has ${text.length} characters; a behaviour has at most ${BEHAVIOUR_CHARACTERS}`,
-      });
-    const odd = oddIn(text);
-    if (odd !== null) errors.push({ file: at, line: 1, path: [], says: odd });
-  }
+  const behaviours = readScripts(
+    `${folder}/behaviours/`,
+    /\.[jt]s$/,
+    isBehaviourName,
+    BEHAVIOUR_NAMED,
+    files,
+    errors,
+  ).map(({ name: behaviour, text }) => ({ name: behaviour, text }));
   if (behaviours.length > BEHAVIOURS_PER_FORM)
     errors.push({
       file: `${folder}/behaviours`,

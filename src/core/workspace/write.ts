@@ -11,6 +11,7 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
   const files = new Map<string, string>();
   const json = (path: string, content: object) =>
     files.set(path, `${JSON.stringify(content, null, 2)}\n`);
+  for (const { name, text } of workspace.shared) files.set(name, text);
   const { title, roles, people, dates } = workspace;
   json('workspace.json', { title, roles, people, ...(dates === undefined ? {} : { dates }) });
   for (const { name, rows, ...shape } of workspace.tables) {

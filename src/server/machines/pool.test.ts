@@ -69,6 +69,7 @@ function pool(options: Partial<PoolOptions> = {}) {
     const material = {
       form: { name: form, title },
       scripts: [{ name: 'a', code: '' }],
+      modules: [],
     } as unknown as Material;
     return made.play({ id: title, form: material.form.name, material }, {} as Opening, []);
   };

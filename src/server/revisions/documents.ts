@@ -38,6 +38,8 @@ export interface Contents {
   scenario: Scenario;
   table: Table;
   service: Service;
+  /** A shared module or a behaviour for several forms, by its path in the workspace's folder. */
+  shared: string;
 }
 export type Kind = keyof Contents;
 
@@ -53,6 +55,7 @@ const SCHEMAS: { readonly [K in Kind]: z.ZodType<Contents[K]> } = {
   scenario: ScenarioSchema,
   table: TableSchema,
   service: ServiceSchema,
+  shared: z.string(),
 };
 
 /** Which document. `form` is empty for what all forms share. */

@@ -37,7 +37,7 @@ const Row = z.object({
 type Row = z.infer<typeof Row>;
 
 /** What scenario results of a form depend on, in a word: the revisions of its own documents and of those all forms share. */
-const STATE = sql`md5(concat((select string_agg(d.id || ':' || d.revision, ',' order by d.id) from document d where d.content is not null and (d.form = f.name and d.kind <> 'head' or d.form = '' and d.kind in ('table', 'service', 'head') or d.id = f.id))))`;
+const STATE = sql`md5(concat((select string_agg(d.id || ':' || d.revision, ',' order by d.id) from document d where d.content is not null and (d.form = f.name and d.kind <> 'head' or d.form = '' and d.kind in ('table', 'service', 'shared', 'head') or d.id = f.id))))`;
 
 const COUNTED = sql`(select count(*)::int from (select 1 from record r where r.form = f.name limit ${RECORDS_COUNTED_PER_FORM + 1}) as counted)`;
 
@@ -131,9 +131,9 @@ export async function readParts(forms: readonly string[]): Promise<Map<string, P
   const names = sql.param([...forms]);
   const { rows } = await database().execute(sql`
     select kind, form, name, md5(content::text) as digest from document
-    where content is not null and (kind = 'form' and name = any(${names}) or kind = 'behaviour' and form = any(${names}) or kind in ('table', 'service'))`);
+    where content is not null and (kind = 'form' and name = any(${names}) or kind = 'behaviour' and form = any(${names}) or kind in ('table', 'service', 'shared'))`);
   const parts = z.array(PartRow).parse(rows);
-  const shared = parts.filter(({ kind }) => kind === 'table' || kind === 'service');
+  const shared = parts.filter(({ kind }) => kind !== 'form' && kind !== 'behaviour');
   const found = new Map<string, Record<string, string>>(
     forms.map((form) => [
       form,

@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import type { Form } from '../../core/form/definition';
 import { inWeight, problemsInScenarios, type Problem } from '../../core/problems/problems';
 import { engineInThread } from '../../workers/engine-in-thread';
-import { compiledBehaviours, compiledServices } from '../compiled';
+import { compiledScripts, compiledServices } from '../compiled';
 import { database } from '../database';
 import { Refusal } from '../http/refusal';
 import * as schema from '../schema';
@@ -17,12 +17,14 @@ import { task } from '../tasks';
 import { perWorkspace } from '../workspaces/current';
 import { stateOf } from './overview';
 import {
-  readBehaviours,
+  readScripts,
   readCast,
+  formsUsing,
   readForms,
   readHead,
   readScenarios,
   readServices,
+  readShared,
   readTables,
 } from './read';
 import { keepScenarioRun } from './scenarios';
@@ -33,18 +35,34 @@ export interface Checking {
   /** Forms checked, of how many. */
   done: number;
   of: number;
+  /** Those that are checked. */
+  forms: { name: string; title: string }[];
 }
 
 /** Forms checked at once. */
 const AT_ONCE = Math.max(1, availableParallelism() - 1);
 
 /** What was found in a form, with what it was found in. */
-const kept = perWorkspace(() => new Map<string, { of: string; problems: Problem[] }>());
-const running = perWorkspace((): { now: Running | null } => ({ now: null }));
+const kept = perWorkspace(
+  () => new Map<string, { of: string; problems: Problem[]; state: string | null }>(),
+);
+/** What is being checked, by the script whose forms are; the empty text for all. */
+const running = perWorkspace(() => new Map<string, Running>());
 
-/** What is wrong in the workspace. Where checking takes longer than `patience` milliseconds, what was found so far, while it goes on. */
-export async function workspaceProblems(patience: number): Promise<Checking> {
-  const { checking, over } = (running().now ??= begin());
+/**
+ * What is wrong in the workspace, or in the forms that use a shared script. Where checking takes longer than `patience`
+ * milliseconds, what was found so far, while it goes on.
+ */
+export async function workspaceProblems(
+  patience: number,
+  script: string | null = null,
+): Promise<Checking> {
+  const mine = running();
+  const key = script ?? '';
+  const found = mine.get(key) ?? begin(script);
+  mine.set(key, found);
+  void found.over.finally(() => mine.get(key) === found && mine.delete(key));
+  const { checking, over } = found;
   await Promise.race([over, new Promise((resolve) => setTimeout(resolve, patience))]);
   return { ...checking, problems: inWeight(checking.problems) };
 }
@@ -54,18 +72,16 @@ interface Running {
   over: Promise<void>;
 }
 
-function begin(): Running {
-  const checking: Checking = { problems: [], done: 0, of: 0 };
-  const mine = running();
-  const over = checkAll(checking).finally(() => {
-    mine.now = null;
-  });
-  return { checking, over };
+function begin(script: string | null): Running {
+  const checking: Checking = { problems: [], done: 0, of: 0, forms: [] };
+  return { checking, over: checkAll(checking, script) };
 }
 
-async function checkAll(checking: Checking): Promise<void> {
-  const forms = await readForms();
+async function checkAll(checking: Checking, script: string | null): Promise<void> {
+  const forms = script === null ? await readForms() : await formsUsing(script);
+  checking.forms = forms.map(({ name, title }) => ({ name, title }));
   checking.of = forms.length;
+  checking.problems.push(...(await checkShared(forms)));
   const left = [...forms];
   const work = async () => {
     for (let form = left.shift(); form !== undefined; form = left.shift()) {
@@ -76,6 +92,30 @@ async function checkAll(checking: Checking): Promise<void> {
     }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, work));
+}
+
+/** The code that forms share, apart from what each of them finds in it. */
+async function checkShared(forms: readonly Form[]): Promise<Problem[]> {
+  const shared = await readShared();
+  if (shared.length === 0) return [];
+  const [{ roles }, tables, services] = await Promise.all([
+    readHead(),
+    readTables(),
+    readServices(),
+  ]);
+  const asked = {
+    shared: shared.map(({ name, text }) => ({ name, text })),
+    forms: [...forms],
+    tables,
+    services,
+    roles,
+  };
+  const of = createHash('sha1').update(JSON.stringify(asked)).digest('hex');
+  const known = kept().get('');
+  if (known?.of === of) return known.problems;
+  const problems = await task('checkShared', asked);
+  kept().set('', { of, problems, state: null });
+  return problems;
 }
 
 /** A form that cannot be checked is a problem too, and no reason to leave the others unchecked. */
@@ -95,34 +135,41 @@ function unchecked(form: Form, caught: unknown): Problem[] {
 }
 
 async function checkForm(form: Form): Promise<Problem[]> {
-  const [head, tables, services, behaviours, scenarios, state] = await Promise.all([
+  const [head, tables, services, sources, scenarios, state] = await Promise.all([
     readHead(),
     readTables(),
     readServices(),
-    readBehaviours(form.name),
+    readScripts(form),
     readScenarios(form.name),
     stateOf(form.name),
   ]);
   const cast = await readCast(form.name, scenarios);
+  // Not the state, which changes with any shared script, whether this form uses it or not.
   const of = createHash('sha1')
-    .update(`${state} ${JSON.stringify(cast)}`)
+    .update(JSON.stringify({ form, head, tables, services, sources, scenarios, cast }))
     .digest('hex');
   const known = kept().get(form.name);
-  if (known?.of === of) return known.problems;
+  if (known?.of === of) {
+    if (state !== null && known.state !== state) {
+      known.state = state;
+      await keepOutcome(form.name, known.problems, scenarios.length, state);
+    }
+    return known.problems;
+  }
   const problems = await task('check', {
     form,
     tables,
     services,
     roles: head.roles,
-    sources: behaviours.map(({ name, text }) => ({ name, text })),
+    sources: sources.map(({ name, text }) => ({ name, text })),
   });
-  const [scripts, answering] = await Promise.all([
-    compiledBehaviours(behaviours, 'untraced'),
+  const [compiled, answering] = await Promise.all([
+    compiledScripts(sources, 'untraced'),
     compiledServices(services),
   ]);
   const engine = engineInThread(join(process.cwd(), 'dist/engine.thread.mjs'));
   try {
-    await engine.load({ form, tables, services, answering, scripts, traced: false });
+    await engine.load({ form, tables, services, answering, ...compiled, traced: false });
     const found = await problemsInScenarios(
       form,
       scenarios,
@@ -131,19 +178,27 @@ async function checkForm(form: Form): Promise<Problem[]> {
       (opening, steps) => engine.play(opening, steps),
     );
     problems.push(...found);
-    const failed = new Set(
-      found.map((problem) => (problem.at.is === 'scenario' ? problem.at.name : '')),
-    ).size;
-    if (state !== null)
-      await Promise.all([
-        keepScenarioRun(form.name, { passed: scenarios.length - failed, failed, of: state }),
-        keepCheck(form.name, problems, state),
-      ]);
+    if (state !== null) await keepOutcome(form.name, problems, scenarios.length, state);
   } finally {
     engine.close();
   }
-  kept().set(form.name, { of, problems });
+  kept().set(form.name, { of, problems, state });
   return problems;
+}
+
+/** Keeps how the scenarios came out and how much else was found, for the page of forms. */
+async function keepOutcome(
+  form: string,
+  problems: readonly Problem[],
+  scenarios: number,
+  state: string,
+): Promise<void> {
+  const failed = new Set(problems.flatMap(({ at }) => (at.is === 'scenario' ? [at.name] : [])))
+    .size;
+  await Promise.all([
+    keepScenarioRun(form, { passed: scenarios - failed, failed, of: state }),
+    keepCheck(form, problems, state),
+  ]);
 }
 
 /** Keeps how much was found, for the page of forms. */

@@ -2,7 +2,8 @@
 import type { Form } from '../../core/form/definition';
 import type { Service } from '../../core/form/service';
 import type { Table } from '../../core/form/table';
-import { inOrder } from '../../core/language/header';
+import { inOrder } from '../../core/script/header';
+import { scriptsOf } from '../../core/script/of-form';
 import type { Scenario } from '../../core/scenario/definition';
 import type { FormRecords } from '../../core/scenario/opening';
 import { readSamples } from '../records/read';
@@ -54,15 +55,26 @@ export async function readServices(): Promise<Service[]> {
   return contents(await readDocuments('service'));
 }
 
-/** A form's behaviours in the order in which they run. */
+const asScript = ({ name, content, revision }: Document<'behaviour' | 'shared'>) => ({
+  name,
+  text: content,
+  revision,
+});
+
+/** A form's own behaviours in the order in which they run. */
 export async function readBehaviours(form: string): Promise<StoredBehaviour[]> {
-  return inOrder(
-    (await readDocuments('behaviour', form)).map(({ name, content, revision }) => ({
-      name,
-      text: content,
-      revision,
-    })),
-  );
+  return inOrder((await readDocuments('behaviour', form)).map(asScript));
+}
+
+/** Shared modules and behaviours for several forms. */
+export async function readShared(): Promise<StoredBehaviour[]> {
+  return (await readDocuments('shared')).map(asScript);
+}
+
+/** All that a form runs with: its own behaviours, those for several forms that are for it, and the modules they use. */
+export async function readScripts(form: Form): Promise<StoredBehaviour[]> {
+  const [own, shared] = await Promise.all([readDocuments('behaviour', form.name), readShared()]);
+  return scriptsOf(form, own.map(asScript), shared);
 }
 
 export async function readScenarios(form: string): Promise<StoredScenario[]> {
@@ -73,10 +85,24 @@ export async function readScenarios(form: string): Promise<StoredScenario[]> {
   }));
 }
 
+/** The forms that run with a shared module or a behaviour for several forms. */
+export async function formsUsing(script: string): Promise<Form[]> {
+  const [forms, behaviours, shared] = await Promise.all([
+    readForms(),
+    readAllDocuments('behaviour'),
+    readShared(),
+  ]);
+  return forms.filter((form) => {
+    const own = behaviours.filter((one) => one.form === form.name).map(asScript);
+    return scriptsOf(form, own, shared).some(({ name }) => name === script);
+  });
+}
+
 /** Everything in which parts are named: each form with its behaviours and scenarios, and what all share. */
 export async function readReach() {
-  const [head, forms, behaviours, scenarios, tables, services] = await Promise.all([
+  const [head, shared, forms, behaviours, scenarios, tables, services] = await Promise.all([
     readHead(),
+    readShared(),
     readForms(),
     readAllDocuments('behaviour'),
     readAllDocuments('scenario'),
@@ -87,6 +113,7 @@ export async function readReach() {
     roles: head.roles,
     tables,
     services,
+    shared: shared.map(({ name, text }) => ({ name, text })),
     forms: forms.map((form) => ({
       form,
       behaviours: inOrder(behaviours.filter((one) => one.form === form.name)).map(

@@ -6,7 +6,7 @@ import { readReach } from './read';
 
 /** Throws a Refusal (400) for a pattern that is none, and for one that takes too long. */
 export async function searchScripts(query: Query): Promise<Hit[]> {
-  const { forms, services } = await readReach();
+  const { forms, services, shared } = await readReach();
   const behaviours = forms.flatMap(({ form, behaviours: all }) =>
     all.map(({ name, text }): Searched => ({ form: form.name, name, text })),
   );
@@ -18,7 +18,10 @@ export async function searchScripts(query: Query): Promise<Hit[]> {
     ),
   );
   try {
-    return await task('search', { scripts: [...behaviours, ...answering], query });
+    return await task('search', {
+      scripts: [...behaviours, ...shared.map((one) => ({ form: '', ...one })), ...answering],
+      query,
+    });
   } catch (caught) {
     if (caught instanceof Refusal && caught.status === 422)
       throw new Refusal(400, `“${query.wanted}” cannot be searched for: ${caught.message}`);

@@ -1,6 +1,7 @@
 /** Editing structure where it reaches beyond the form: what uses a part, and renaming it everywhere at once. */
 import { sql } from 'drizzle-orm';
 import type { RenamePlan } from '../../core/structure/rename';
+import type { ExportRenaming } from '../../core/structure/rename-export';
 import type { Uses } from '../../core/structure/uses';
 import { transaction } from '../database';
 import { Refusal } from '../http/refusal';
@@ -77,7 +78,42 @@ export async function renamePart(
   };
 }
 
-const RENAMED = ['form', 'behaviour', 'scenario'] as const;
+/**
+ * Plans giving another name to what a shared module exports, in every script of the workspace, and, when asked to,
+ * takes it over, as `renamePart` does.
+ */
+export async function renameExport(
+  module: string,
+  position: number,
+  to: string,
+  apply: boolean,
+  by: string,
+): Promise<{ scripts: ExportRenaming; applied: boolean }> {
+  const before = await revisions();
+  const scripts = await task('planExportRename', {
+    reach: await readReach(),
+    module,
+    position,
+    to,
+  });
+  if (apply)
+    await transaction(async (tx) => {
+      await lockUnchanged(tx, before);
+      for (const { form, name, text } of scripts) {
+        const kind = form === '' ? 'shared' : 'behaviour';
+        await saveDocument(
+          { kind, form, name },
+          text,
+          before.get(keyOf(kind, form, name))!,
+          by,
+          tx,
+        );
+      }
+    });
+  return { scripts, applied: apply };
+}
+
+const RENAMED = ['form', 'behaviour', 'scenario', 'shared'] as const;
 
 const keyOf = (kind: Kind, form: string, name: string) => `${kind} ${form} ${name}`;
 
@@ -93,16 +129,12 @@ async function revisions(): Promise<Map<string, number>> {
   return new Map(all.flat());
 }
 
-async function takeOver(
-  tx: Transaction,
-  plan: RenamePlan,
-  before: ReadonlyMap<string, number>,
-  by: string,
-): Promise<void> {
-  // Nobody saves meanwhile, so that the old name comes back nowhere.
+/** Nobody saves from now on, and nothing was saved since `before`. Throws a Refusal (409) when something was. */
+async function lockUnchanged(tx: Transaction, before: ReadonlyMap<string, number>): Promise<void> {
+  // So that the old name comes back nowhere.
   await tx.execute(sql`lock table document in share row exclusive mode`);
   const { rows } = await tx.execute(
-    sql`select kind, form, name, revision from document where kind in ('form', 'behaviour', 'scenario') and content is not null`,
+    sql`select kind, form, name, revision from document where kind in ('form', 'behaviour', 'scenario', 'shared') and content is not null`,
   );
   const other = rows.find(
     (row) =>
@@ -114,6 +146,15 @@ async function takeOver(
       `Somebody saved ${other === undefined ? 'something' : String(other.name)} while this was being renamed. Nothing was changed: look at what would change again.`,
     );
   }
+}
+
+async function takeOver(
+  tx: Transaction,
+  plan: RenamePlan,
+  before: ReadonlyMap<string, number>,
+  by: string,
+): Promise<void> {
+  await lockUnchanged(tx, before);
   const save = <K extends Kind>(kind: K, form: string, name: string, content: Contents[K]) =>
     saveDocument({ kind, form, name }, content, before.get(keyOf(kind, form, name))!, by, tx);
   for (const form of plan.forms) await save('form', '', form.name, form);

@@ -40,6 +40,7 @@ async function readFolderOf(withRecords: boolean): Promise<Workspace> {
     ...(dates === undefined ? {} : { dates }),
     tables: reach.tables,
     services: reach.services,
+    shared: reach.shared,
     forms,
   };
 }

@@ -62,6 +62,7 @@ function bench(
     renamed: (renames) => void done.push(...renames.map(({ from, to }) => `${from} is ${to}`)),
     forget: (name) => void done.push(`forget ${name}`),
     languageWorker: () => languageWorker,
+    pathOfScript: (name) => `/api/forms/visit/behaviours/${name}`,
     pathOf: (rest) => `/api/forms/visit/${rest}`,
     afterSetChanged: () => Promise.resolve(void done.push('after')),
   });

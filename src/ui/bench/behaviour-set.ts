@@ -3,14 +3,16 @@
  * saving one of them stays in `store.ts`, which lends what is needed of it.
  */
 import type { StoreApi } from 'zustand/vanilla';
-import { inOrder, readHeader, withHeader, type Header } from '@/core/language/header';
+import { inOrder, readHeader, withHeader, type Header } from '@/core/script/header';
 import type { Scenario } from '@/core/scenario/definition';
 import {
   newBehaviourName,
+  newModuleName,
   renamedInScenario,
   type ScriptLanguage,
 } from '@/core/structure/behaviours';
 import type { LanguageClient } from '@/workers/language-client';
+import { FOR_SEVERAL, isModule } from '@/core/script/script-name';
 import { call } from '../api';
 import type { Behaviour, BenchState } from './state';
 
@@ -26,6 +28,7 @@ export interface SetWork {
   renamed(renames: readonly { from: string; to: string }[]): void;
   languageWorker(): LanguageClient;
   pathOf(rest: string): string;
+  pathOfScript(name: string): string;
   /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others. */
   afterSetChanged(): Promise<void>;
 }
@@ -40,9 +43,11 @@ export function behaviourSet(
     renamed: renameDrafts,
     languageWorker,
     pathOf,
+    pathOfScript,
     afterSetChanged,
   }: SetWork,
 ) {
+  const form = () => get().material.form.name;
   const behaviourOf = (name: string) =>
     get().behaviours.find((behaviour) => behaviour.name === name)!;
   const isThere = (name: string) => get().behaviours.some((behaviour) => behaviour.name === name);
@@ -53,11 +58,25 @@ export function behaviourSet(
     text = `/** ${title}: says what this is for. */\n\n`,
     language: ScriptLanguage = 'ts',
   ): string {
-    const name = newBehaviourName(
-      title,
-      get().behaviours.map((behaviour) => behaviour.name),
-      language,
-    );
+    const taken = get().behaviours.map((behaviour) => behaviour.name);
+    return open(newBehaviourName(title, taken, language), text);
+  }
+
+  /** Adds code for several forms, this one among them, and opens it. */
+  function addShared(what: 'several' | 'module', title: string): string {
+    const taken = get().behaviours.map(({ name }) => name);
+    return what === 'module'
+      ? open(
+          newModuleName(title, taken),
+          `/** ${title}: says what this is for. */\n\nexport function name(): void {}\n`,
+        )
+      : open(
+          `${FOR_SEVERAL}${newBehaviourName(title, taken)}`,
+          `/**\n * ${title}: says what this is for.\n * @forms ${form()}\n */\n\n`,
+        );
+  }
+
+  function open(name: string, text: string): string {
     put(name, text);
     // The cursor goes to its end, ready to write.
     const line = text.split('\n').length;
@@ -91,7 +110,7 @@ export function behaviourSet(
     // Two that say the same would only be in each other's way.
     addBehaviour(
       `${title} copy`,
-      withHeader({ text }, { title: `${title} copy`, purpose, off: true }),
+      withHeader({ text }, { title: `${title} copy`, purpose, off: true, forms: null }),
     );
   }
 
@@ -110,7 +129,7 @@ export function behaviourSet(
     await saveAll();
     const { text, revision } = behaviourOf(name);
     if (revision > 0) {
-      const reply = await call('DELETE', pathOf(`behaviours/${name}?from=${revision}`));
+      const reply = await call('DELETE', `${pathOfScript(name)}?from=${revision}`);
       const says =
         reply.status === 409
           ? 'Somebody else saved this behaviour meanwhile, so it stays. Reload to see it.'
@@ -188,7 +207,7 @@ export function behaviourSet(
 
   /** Moves a behaviour earlier or later by so many places. */
   async function move(name: string, by: number): Promise<void> {
-    const order = get().behaviours.map((behaviour) => behaviour.name);
+    const order = get().behaviours.flatMap(({ name: one }) => (isModule(one) ? [] : [one]));
     const at = order.indexOf(name);
     if (at < 0 || at + by < 0 || at + by >= order.length) return;
     order.splice(at, 1);
@@ -226,6 +245,7 @@ export function behaviourSet(
 
   return {
     addBehaviour,
+    addShared,
     duplicate,
     describe,
     remove,

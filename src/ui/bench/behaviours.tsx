@@ -9,7 +9,7 @@ import { useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Tape } from '@/core/tape/tape';
-import type { ScriptLanguage } from '@/core/structure/behaviours';
+import { baseName, isModule, isOwn } from '@/core/script/script-name';
 import { Button, Labelled, Line, Select } from '../kit';
 import { Caption } from './outline';
 import { SortableList } from './sortable-list';
@@ -32,7 +32,9 @@ export function BehaviourList({
   const adding = useStore(bench.store, (state) => state.adding);
   const [starting, setStarting] = useState(false);
   const opener = useRef<HTMLButtonElement>(null);
-  const names = heads.map(({ name }) => name);
+  const modules = heads.filter(({ name }) => isModule(name));
+  const behaviours = heads.filter(({ name }) => !isModule(name));
+  const names = behaviours.map(({ name }) => name);
   const move = (from: number, to: number) => void bench.reorder(arrayMove(names, from, to));
   const dropped = (name: string, over: string) => move(names.indexOf(name), names.indexOf(over));
   return (
@@ -71,13 +73,13 @@ export function BehaviourList({
         </Flex>
       </Caption>
       <SortableList id="behaviours" items={names} onDrop={dropped}>
-        {heads.map((head, i) => (
+        {behaviours.map((head, i) => (
           <BehaviourRow
             key={head.name}
             bench={bench}
             head={head}
             place={i}
-            count={heads.length}
+            count={behaviours.length}
             on={head.name === active}
             seen={seen}
             tape={tape}
@@ -85,6 +87,18 @@ export function BehaviourList({
           />
         ))}
       </SortableList>
+      {modules.length > 0 && (
+        <>
+          <Caption>
+            <span>Shared modules</span>
+          </Caption>
+          <Box as="ul" listStyleType="none">
+            {modules.map((head) => (
+              <ModuleRow key={head.name} bench={bench} head={head} on={head.name === active} />
+            ))}
+          </Box>
+        </>
+      )}
       {adding && (
         <NewBehaviour
           bench={bench}
@@ -99,21 +113,31 @@ export function BehaviourList({
   );
 }
 
+/** What a new script can be, and the words for it. */
+const SORTS = [
+  { key: 'ts', label: 'for this form' },
+  { key: 'js', label: 'for this form, in JavaScript' },
+  { key: 'several', label: 'for several forms' },
+  { key: 'module', label: 'shared module' },
+] as const;
+type Sort = (typeof SORTS)[number]['key'];
+
 function NewBehaviour({ bench, onCancel }: { bench: BenchStore; onCancel: () => void }) {
   const [title, setTitle] = useState('');
-  const [language, setLanguage] = useState<ScriptLanguage>('ts');
+  const [sort, setSort] = useState<Sort>('ts');
   const add = () => {
     if (title.trim() === '') return onCancel();
     bench.askForBehaviour(false);
-    bench.addBehaviour(title.trim(), undefined, language);
+    if (sort === 'ts' || sort === 'js') bench.addBehaviour(title.trim(), undefined, sort);
+    else bench.addShared(sort, title.trim());
   };
   return (
-    <Flex px="14px" py="4px" gap="6px">
+    <Flex px="14px" py="4px" gap="6px" flexWrap="wrap">
       <Line
         aria-label="Title of the new behaviour"
         placeholder="What it is about"
         autoFocus
-        flex="1"
+        flex="1 0 100%"
         minW={0}
         value={title}
         onChange={(event) => setTitle(event.target.value)}
@@ -127,18 +151,109 @@ function NewBehaviour({ bench, onCancel }: { bench: BenchStore; onCancel: () => 
         }}
       />
       <Select
-        aria-label="Language of the new behaviour"
-        width="52px"
-        value={language}
-        options={[
-          { key: 'ts', label: 'ts' },
-          { key: 'js', label: 'js' },
-        ]}
-        title="TypeScript or JavaScript"
-        onChange={(event) => setLanguage(event.target.value as ScriptLanguage)}
+        aria-label="What it is for"
+        flex="1"
+        minW={0}
+        value={sort}
+        options={[...SORTS]}
+        onChange={(event) => setSort(event.target.value as Sort)}
       />
       <Button onClick={add}>Add</Button>
     </Flex>
+  );
+}
+
+/** A shared module: chosen, described, looked up, deleted; it has no place in an order and is never off. */
+function ModuleRow({ bench, head, on }: { bench: BenchStore; head: BehaviourHead; on: boolean }) {
+  const { name, title, purpose, errors } = head;
+  const [describing, setDescribing] = useState(false);
+  const choose = (what: string) => {
+    if (what === 'describe') setDescribing(true);
+    else if (what === 'history') {
+      bench.choose(name);
+      bench.showPane('history');
+    } else void bench.remove(name);
+  };
+  const bad = errors > 0 || head.broken !== null;
+  return (
+    <Flex as="li" bg={on ? 'sheet' : undefined} _hover={{ bg: 'sheet' }} data-behaviour={name}>
+      <chakra.button
+        type="button"
+        flex="1"
+        minW={0}
+        py="3px"
+        pl="34px"
+        textAlign="left"
+        cursor="pointer"
+        aria-current={on || undefined}
+        title={purpose === '' ? undefined : purpose}
+        onClick={() => bench.choose(name)}
+      >
+        <Box fontWeight={on ? 640 : 400}>{title}</Box>
+        <Box color={bad ? 'bad' : 'soft'} fontSize="12px" lineHeight="15px">
+          {bad ? `× ${errors <= 1 ? '1 error' : `${errors} errors`}` : baseName(name)}
+          {SAVING[head.saving]}
+        </Box>
+      </chakra.button>
+      <Choices title={title} onSelect={choose}>
+        <Item value="describe">Title and purpose…</Item>
+        <Item value="history">History</Item>
+        <Item value="delete">Delete</Item>
+      </Choices>
+      <Window open={describing} onClose={() => setDescribing(false)} size="sm">
+        <Describe bench={bench} head={head} onDone={() => setDescribing(false)} />
+      </Window>
+    </Flex>
+  );
+}
+
+const SAVING: Readonly<Record<BehaviourHead['saving'], string>> = {
+  saved: '',
+  waiting: ' · saving',
+  unsaved: ' · not saved',
+  conflict: ' · two versions',
+};
+
+/** What can be done with a script, behind a button. */
+function Choices({
+  title,
+  onSelect,
+  children,
+}: {
+  title: string;
+  onSelect: (what: string) => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <Menu.Root onSelect={({ value }) => onSelect(value)} positioning={{ placement: 'bottom-end' }}>
+      <Menu.Trigger asChild>
+        <chakra.button
+          type="button"
+          aria-label={`What to do with ${title}`}
+          px="9px"
+          py="3px"
+          color="soft"
+          cursor="pointer"
+          _hover={{ color: 'ink' }}
+        >
+          ⋯
+        </chakra.button>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content
+            bg="sheet"
+            color="ink"
+            borderWidth="1px"
+            borderColor="line"
+            borderRadius="4px"
+            minW="180px"
+          >
+            {children}
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
   );
 }
 
@@ -157,17 +272,14 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
   const { name, title, purpose, off, errors } = head;
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: name,
+    disabled: { draggable: !isOwn(name) },
   });
   const [describing, setDescribing] = useState(false);
   const failing =
-    seen.failing.some((failure) => `${failure.behaviour}.` === name.replace(/[jt]s$/, '')) ||
-    head.broken !== null;
-  const saving = {
-    saved: '',
-    waiting: ' · saving',
-    unsaved: ' · not saved',
-    conflict: ' · two versions',
-  }[head.saving];
+    seen.failing.some((failure) => failure.behaviour === baseName(name)) || head.broken !== null;
+  const saving = SAVING[head.saving];
+  // One for several forms has its place by its file, which a form cannot change for the others.
+  const own = isOwn(name);
   const choose = (what: string) => {
     if (what === 'describe') setDescribing(true);
     else if (what === 'off') bench.describe(name, { off: !off });
@@ -195,8 +307,13 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
         {...attributes}
         {...listeners}
         aria-label={`Move ${title}`}
-        title="Drag, or press Space and use the arrow keys"
-        cursor="grab"
+        title={
+          own
+            ? 'Drag, or press Space and use the arrow keys'
+            : 'It is for several forms, and its file says its place'
+        }
+        disabled={!own}
+        cursor={own ? 'grab' : 'default'}
         color="soft"
         pl="14px"
         pr="4px"
@@ -220,6 +337,12 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
       >
         <Box fontWeight={on ? 640 : 400} textDecoration={off ? 'line-through' : undefined}>
           {title}
+          {!own && (
+            <chakra.span color="soft" fontSize="12px">
+              {' '}
+              several forms
+            </chakra.span>
+          )}
         </Box>
         <Box
           color={failing || errors > 0 ? 'bad' : 'soft'}
@@ -229,55 +352,31 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
           overflow="hidden"
           textOverflow="ellipsis"
         >
-          {off
-            ? 'turned off'
-            : failing
-              ? '× failed'
-              : errors > 0
-                ? `× ${errors === 1 ? '1 error' : `${errors} errors`}`
-                : didInWords(name, tape)}
+          {!head.forThis
+            ? 'not for this form'
+            : off
+              ? 'turned off'
+              : failing
+                ? '× failed'
+                : errors > 0
+                  ? `× ${errors === 1 ? '1 error' : `${errors} errors`}`
+                  : didInWords(name, tape)}
           {saving}
         </Box>
       </chakra.button>
-      <Menu.Root onSelect={({ value }) => choose(value)} positioning={{ placement: 'bottom-end' }}>
-        <Menu.Trigger asChild>
-          <chakra.button
-            type="button"
-            aria-label={`What to do with ${title}`}
-            px="9px"
-            py="3px"
-            color="soft"
-            cursor="pointer"
-            _hover={{ color: 'ink' }}
-          >
-            ⋯
-          </chakra.button>
-        </Menu.Trigger>
-        <Portal>
-          <Menu.Positioner>
-            <Menu.Content
-              bg="sheet"
-              color="ink"
-              borderWidth="1px"
-              borderColor="line"
-              borderRadius="4px"
-              minW="180px"
-            >
-              <Item value="describe">Title and purpose…</Item>
-              <Item value="off">{off ? 'Turn on' : 'Turn off'}</Item>
-              <Item value="up" disabled={place === 0}>
-                Earlier
-              </Item>
-              <Item value="down" disabled={place === count - 1}>
-                Later
-              </Item>
-              <Item value="duplicate">Duplicate</Item>
-              <Item value="history">History</Item>
-              <Item value="delete">Delete</Item>
-            </Menu.Content>
-          </Menu.Positioner>
-        </Portal>
-      </Menu.Root>
+      <Choices title={title} onSelect={choose}>
+        <Item value="describe">Title and purpose…</Item>
+        <Item value="off">{off ? 'Turn on' : 'Turn off'}</Item>
+        <Item value="up" disabled={!own || place === 0}>
+          Earlier
+        </Item>
+        <Item value="down" disabled={!own || place === count - 1}>
+          Later
+        </Item>
+        <Item value="duplicate">Duplicate</Item>
+        <Item value="history">History</Item>
+        <Item value="delete">Delete</Item>
+      </Choices>
       <Window open={describing} onClose={() => setDescribing(false)} size="sm">
         <Describe bench={bench} head={head} onDone={() => setDescribing(false)} />
       </Window>
@@ -312,7 +411,7 @@ function Item({
 
 /** What a behaviour steered and how often it ran, in the session on the bench. */
 function didInWords(name: string, tape: Tape): string {
-  const bare = name.replace(/\.[jt]s$/, '');
+  const bare = baseName(name);
   const runs = tape.entries.filter((entry) => entry.type === 'run' && entry.behaviour === bare);
   const numbers = new Set(runs.map(({ n }) => n));
   const steers = new Set(

@@ -12,7 +12,7 @@ import {
   useSyncExternalStore,
   type ReactNode,
 } from 'react';
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
 import type { Open } from '@/core/scenario/definition';
 import { linesOf } from '@/core/tape/lines';
 import { seenAt } from '@/core/scenario/snapshot';

@@ -1,7 +1,7 @@
 /** Checking and compiling what is typed: each key is checked at once, what compiles runs once the typing rests. */
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic } from '@/core/language/service';
-import type { BenchCore } from './core';
+import { isForThis, type BenchCore } from './core';
 
 const COMPILE_AFTER = 120;
 
@@ -11,7 +11,7 @@ export interface CheckingWork {
 }
 
 export function checking(
-  { get, set, languageWorker, behaviourOf, change }: BenchCore,
+  { get, set, form, languageWorker, behaviourOf, change }: BenchCore,
   { replay, runScenarios }: CheckingWork,
 ) {
   const compileTimers = new Map<string, ReturnType<typeof setTimeout>>();
@@ -34,7 +34,9 @@ export function checking(
       const behaviour = get().behaviours.find((one) => one.name === name);
       if (behaviour === undefined) continue;
       const { text } = behaviour;
-      const diagnostics = await languageWorker().diagnose({ name, text });
+      const diagnostics = isForThis(behaviour, form())
+        ? await languageWorker().diagnose({ name, text })
+        : [];
       const now = get().behaviours.find((one) => one.name === name);
       diagnosed.set(name, text);
       // An equal finding re-renders nothing.

@@ -1,15 +1,19 @@
 'use client';
 /** The code of one behaviour: tabs above, the editor, and below it what is wrong with it and how it is saved. */
+import { isOwn } from '@/core/script/script-name';
+import { OtherForms } from './other-forms';
+import { lineInWords } from '@/core/wire/line';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
 import type { Diagnostic } from '@/core/language/service';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { linesOf } from '@/core/tape/lines';
 import { ConflictNotice, SavingLine } from '../draft/saving';
 import { Button, Line } from '../kit';
 import { lazily } from '../lazily';
+import { isForThis } from './core';
 import type { BenchStore } from './store';
 import type { Behaviour, BenchState } from './state';
 import { useHeads } from './use-bench';
@@ -147,6 +151,9 @@ export function Code({
   );
   const first = diagnostics.find(({ severity }) => severity === 'error') ?? diagnostics[0];
   const { off } = readHeader(behaviour);
+  const isForThisForm = useStore(bench.store, ({ material }) =>
+    isForThis(behaviour, material.form),
+  );
   return (
     <>
       {saving.state === 'conflict' && (
@@ -206,23 +213,26 @@ export function Code({
       >
         {broken !== null ? (
           <Box>
-            <chakra.span color="bad">× line {broken.line}</chakra.span> {broken.says}{' '}
+            <chakra.span color="bad">× {lineInWords(broken.line ?? 1)}</chakra.span> {broken.says}{' '}
             {behaviour.running?.code != null && 'The last version that worked goes on running.'}
           </Box>
         ) : (
           first !== undefined && <FirstProblem bench={bench} behaviour={behaviour} first={first} />
         )}
+        {!isOwn(name) && <OtherForms bench={bench} script={behaviour} />}
         <Flex gap="14px" minH="22px" align="center">
           <span>
-            {off
-              ? 'turned off: it takes no part in the form'
-              : diagnostics.length === 0
-                ? checked
-                  ? 'no problems'
-                  : 'checking…'
-                : diagnostics.length === 1
-                  ? '1 problem'
-                  : `${diagnostics.length} problems`}
+            {!isForThisForm
+              ? 'not for this form: @forms in its first comment names others'
+              : off
+                ? 'turned off: it takes no part in the form'
+                : diagnostics.length === 0
+                  ? checked
+                    ? 'no problems'
+                    : 'checking…'
+                  : diagnostics.length === 1
+                    ? '1 problem'
+                    : `${diagnostics.length} problems`}
           </span>
           <Button
             look="text"

@@ -2,7 +2,7 @@
 /** Everything that can be done on the bench, with its name and keys: one table for the keyboard and for the command list. */
 import { Box } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
 import { Line, Mono } from '../kit';
 import type { BenchStore } from './store';
 import { WindowTitle } from '../window';

@@ -1,7 +1,9 @@
 /** What all rooms of the bench share: the state, the form's own paths, the language worker. */
 import type { StoreApi } from 'zustand/vanilla';
 import type { Form } from '@/core/form/definition';
-import { takingPart } from '@/core/language/header';
+import { isFor, readHeader, takingPart, type Source } from '@/core/script/header';
+import { isModule, isOwn } from '@/core/script/script-name';
+import { modulesUsed } from '@/core/script/imports';
 import type { Cast } from '@/core/scenario/opening';
 import type { Material } from '@/core/session/session';
 import { LanguageClient } from '@/workers/language-client';
@@ -16,6 +18,8 @@ export interface BenchCore {
   form(): Form;
   /** A path of the server's about this form. */
   pathOf(rest: string): string;
+  /** Where a script is saved. */
+  pathOfScript(name: string): string;
   /** The worker that knows the language; started when it is first asked. */
   languageWorker(): LanguageClient;
   closeLanguageWorker(): void;
@@ -28,16 +32,28 @@ export interface BenchCore {
   complain(text: string): void;
 }
 
+/** Whether a script is for a form; modules are for all. */
+export function isForThis(script: Source, form: Form): boolean {
+  return isOwn(script.name) || isModule(script.name) || isFor(readHeader(script).forms, form);
+}
+
+const running = (scripts: readonly Behaviour[]) =>
+  scripts.flatMap((script) => script.running ?? []);
+
 export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>): BenchCore {
   const { getState: get, setState: set } = store;
   let language: LanguageClient | null = null;
   const form = () => get().material.form;
+  /** Without those for several forms that are no more for this one. */
+  const scripts = () => get().behaviours.filter((script) => isForThis(script, form()));
   return {
     store,
     get,
     set,
     material,
     form,
+    pathOfScript: (name) =>
+      isOwn(name) ? `/api/forms/${material.form.name}/behaviours/${name}` : `/api/scripts/${name}`,
     pathOf: (rest) => `/api/forms/${material.form.name}/${rest}`,
     languageWorker: () => (language ??= new LanguageClient()),
     closeLanguageWorker: () => language?.close(),
@@ -53,9 +69,8 @@ export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>):
       tables: material.tables,
       services: material.services,
       answering: material.answering,
-      scripts: takingPart(get().behaviours).flatMap((behaviour) =>
-        behaviour.running === null ? [] : [behaviour.running],
-      ),
+      scripts: running(takingPart(scripts())),
+      modules: running(modulesUsed(scripts())),
       traced: true,
     }),
     cast: () => ({

@@ -1,4 +1,5 @@
 /** What is edited on the bench as it saves itself: the behaviours and the structure, and what an earlier visit left unsaved. */
+import { isOwn } from '@/core/script/script-name';
 import type { Form } from '@/core/form/definition';
 import { equal, type Value } from '@/core/form/value';
 import { sendsOnLeaving } from '../api';
@@ -14,10 +15,11 @@ export interface DraftsWork {
 }
 
 export function benchDrafts(
-  { get, set, material, form, pathOf, behaviourOf, change }: BenchCore,
+  { get, set, material, form, pathOf, pathOfScript, behaviourOf, change }: BenchCore,
   { textChanged, takeForm }: DraftsWork,
 ) {
-  const keyOf = (name: string) => `behaviour ${material.form.name}/${name}`;
+  const keyOf = (name: string) =>
+    isOwn(name) ? `behaviour ${material.form.name}/${name}` : `script ${name}`;
   const STRUCTURE = `structure ${material.form.name}`;
   const drafts = new Map(
     material.behaviours.map(({ name, text, revision }) => [name, draftOf(name, text, revision)]),
@@ -38,7 +40,7 @@ export function benchDrafts(
       value: text,
       revision,
       send: (value, from) =>
-        put<string>(pathOf(`behaviours/${name}`), { text: value, from }, ({ theirs }) => ({
+        put<string>(pathOfScript(name), { text: value, from }, ({ theirs }) => ({
           content: (theirs as { text: string }).text,
           revision: (theirs as { revision: number }).revision,
         })),

@@ -24,6 +24,7 @@ import {
   rectangularSelection,
 } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
+import { isModule } from '@/core/script/script-name';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic as ScriptDiagnostic } from '@/core/language/service';
 import type { LineNote } from '@/core/tape/lines';
@@ -60,7 +61,8 @@ export default function Editor(props: EditorProps) {
     const onDefine = async (position: number) => {
       const target = await bench.languageWorker().define(name, position);
       if (target?.is === 'part') bench.reveal(target.part);
-      else if (target !== null && target.file === name) goToOffset(made, target.from);
+      else if (target?.is === 'place' && target.file === name) goToOffset(made, target.from);
+      else if (target?.is === 'place') bench.goToOffset(target.file, target.from);
     };
     const onUses = async (position: number) => {
       const target = await bench.languageWorker().define(name, position);
@@ -74,6 +76,11 @@ export default function Editor(props: EditorProps) {
     const onRename = async (position: number) => {
       const target = await bench.languageWorker().define(name, position);
       if (target?.is === 'part') return bench.renamePart(target.part);
+      // What a module declares may be used by any form.
+      if (target?.is === 'place' && isModule(target.file))
+        return latest.current.onRename(wordAt(made, position), (to) => {
+          void bench.renameExport(target.file, target.from, to);
+        });
       latest.current.onRename(wordAt(made, position), (to) => {
         void bench
           .languageWorker()

@@ -87,13 +87,16 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
   };
   const go = ({ form, name, line }: Hit) => {
     onDone();
-    if (form === material.form.name) bench.goToPlace({ is: 'line', behaviour: name, line });
+    if (form === material.form.name || bench.has(name))
+      bench.goToPlace({ is: 'line', behaviour: name, line });
     else
       window.open(
         addressHere(
           form === null
             ? `/services/${name.split('.')[0]!}`
-            : `/bench/${form}?${new URLSearchParams({ behaviour: name, line: String(line) }).toString()}`,
+            : form === ''
+              ? `/scripts/${name}?line=${line}`
+              : `/bench/${form}?${new URLSearchParams({ behaviour: name, line: String(line) }).toString()}`,
         ),
         '_blank',
         'noopener',
@@ -145,7 +148,8 @@ export function SearchScripts({ bench, onDone }: { bench: BenchStore; onDone: ()
               borderColor="line"
             >
               <Button look="text" flexShrink={0} onClick={() => go(hit)}>
-                {hit.form ?? 'services'}/{hit.name}, {hit.line}
+                {hit.form === '' ? '' : `${hit.form ?? 'services'}/`}
+                {hit.name}, {hit.line}
               </Button>
               <chakra.span
                 fontFamily="mono"

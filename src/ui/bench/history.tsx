@@ -7,7 +7,7 @@ import { EditorView, lineNumbers } from '@codemirror/view';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
 import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
 import { useAnswer } from '../server-data';
@@ -28,13 +28,10 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
   );
   const [chosen, setChosen] = useState<number | null>(null);
   const [against, setAgainst] = useState<'before' | 'now'>('before');
-  const {
-    people,
-    form: { name: form },
-  } = bench.store.getState().material;
+  const { people } = bench.store.getState().material;
   const { revision } = behaviour;
   const { data: revisions, error } = useAnswer<Revision[]>(
-    `/api/forms/${form}/behaviours/${name}/revisions`,
+    `${bench.pathOfScript(name)}/revisions`,
     revision,
   );
   if (error !== null)

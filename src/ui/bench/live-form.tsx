@@ -1,5 +1,6 @@
 'use client';
 /** The live form: the sheet with its margin, what failed and what is waited for, and the records it can turn to. */
+import { lineInWords, type Line } from '@/core/wire/line';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { ChildList, Form } from '@/core/form/definition';
@@ -80,7 +81,7 @@ export function LiveForm({
         width="100%"
         onClick={() => bench.goTo(last.behaviour, last.line)}
         title={said
-          .map((word) => `${names.behaviour(word.behaviour)}, line ${word.line}`)
+          .map((word) => `${names.behaviour(word.behaviour)}, ${lineInWords(word.line)}`)
           .join('; ')}
       >
         <Box color="said">{label}</Box>
@@ -371,8 +372,8 @@ function Failing({ bench, seen, names }: { bench: BenchStore; seen: Seen; names:
     <>
       {broken.map((behaviour) => (
         <Notice key={behaviour.name} tone="error">
-          {behaviour.title}, line {behaviour.broken!.line}, {behaviour.broken!.says} The last
-          version that worked goes on running.
+          {behaviour.title}, {lineInWords(behaviour.broken!.line ?? 1)}, {behaviour.broken!.says}{' '}
+          The last version that worked goes on running.
         </Notice>
       ))}
       {seen.failing.map((failure, i) => (
@@ -386,7 +387,7 @@ function Failing({ bench, seen, names }: { bench: BenchStore; seen: Seen; names:
                 color="bad"
                 onClick={() => bench.goTo(failure.behaviour, failure.line!)}
               >
-                line {failure.line}
+                {lineInWords(failure.line)}
               </Button>
               ,
             </>
@@ -446,11 +447,11 @@ function Hidden({
 
 /** Where each of several words was said, by behaviour: `Pilot details, 7, 8; Dues, 12`. */
 function linesInWords(said: readonly Word[], titleOf: (behaviour: string) => string): string {
-  const lines = new Map<string, Set<number>>();
+  const lines = new Map<string, Set<Line>>();
   for (const { behaviour, line } of said)
     lines.set(behaviour, (lines.get(behaviour) ?? new Set()).add(line));
   return [...lines]
-    .map(([behaviour, of]) => `${titleOf(behaviour)}, ${[...of].sort((a, b) => a - b).join(', ')}`)
+    .map(([behaviour, of]) => `${titleOf(behaviour)}, ${[...of].sort(byLine).join(', ')}`)
     .join('; ');
 }
 
@@ -501,3 +502,9 @@ function useRelated(form: Form, record: string | null): Record<string, RelatedRe
 }
 
 const NONE_RELATED: Record<string, RelatedRecords> = {};
+
+/** Lines of the behaviour itself first. */
+function byLine(a: Line, b: Line): number {
+  if (typeof a === 'number' && typeof b === 'number') return a - b;
+  return typeof a === 'number' ? -1 : typeof b === 'number' ? 1 : a.localeCompare(b, 'en');
+}

@@ -1,4 +1,5 @@
 /** Where the map's parts and behaviours stand: three columns, ordered so that few arrows cross. */
+import type { Line } from '@/core/wire/line';
 import type { FormMap } from '@/core/language/map';
 import type { Effect, Tape } from '@/core/tape/tape';
 
@@ -85,14 +86,14 @@ export function layOut(
 /** What behaviours steered on a tape, by part; rows and cells under their columns. */
 export function steeredOnTape(
   tape: Tape,
-): Map<string, { behaviour: string; aspects: string[]; line: number }[]> {
-  const found = new Map<string, Map<string, { aspects: Set<string>; line: number }>>();
+): Map<string, { behaviour: string; aspects: string[]; line: Line }[]> {
+  const found = new Map<string, Map<string, { aspects: Set<string>; line: Line }>>();
   for (const entry of tape.entries) {
     if (entry.type !== 'effect' || 'struck' in entry || entry.line === null) continue;
     const run = tape.runOf(entry as Effect);
     if (run === null) continue;
     const part = entry.part.replace(/#\d+$/, '#').replace(/#\d+\./, '.');
-    const ofPart = found.get(part) ?? new Map<string, { aspects: Set<string>; line: number }>();
+    const ofPart = found.get(part) ?? new Map<string, { aspects: Set<string>; line: Line }>();
     const known = ofPart.get(run.behaviour) ?? { aspects: new Set<string>(), line: entry.line };
     known.aspects.add(entry.aspect);
     ofPart.set(run.behaviour, { ...known, line: entry.line });

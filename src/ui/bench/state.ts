@@ -9,6 +9,7 @@ import type { FormRecords, SampleRecord } from '@/core/scenario/opening';
 import type { ScenarioResult } from '@/core/scenario/run';
 import type { Answer, Step } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
+import type { Line } from '@/core/wire/line';
 import type { OtherForm } from '@/core/structure/adding';
 import type { PartName, PartSort } from '@/core/structure/edit';
 import type { History } from '@/core/structure/history';
@@ -65,7 +66,7 @@ export interface Behaviour {
   /** The last text that compiled, which is what runs. */
   running: CompiledScript | null;
   /** Why the text as it stands does not run. */
-  broken: { says: string; line: number | null } | null;
+  broken: { says: string; line: Line | null } | null;
 }
 
 /** The structure of the form being edited. */
@@ -96,6 +97,7 @@ export interface TakenOver {
   open: Open;
   steps: Step[];
   active: string;
+  pane: BenchState['pane'];
   renamed: Renamed | null;
 }
 

@@ -5,13 +5,14 @@
  * what was done.
  */
 import { createStore } from 'zustand/vanilla';
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
 import type { FormMap } from '@/core/language/map';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic } from '@/core/language/service';
 import type { Open } from '@/core/scenario/definition';
 import { placeOf } from '@/core/structure/edit';
 import { begin } from '@/core/structure/history';
+import { call } from '../api';
 import { behaviourSet } from './behaviour-set';
 import { checking } from './checking';
 import { benchCore } from './core';
@@ -64,6 +65,7 @@ export function createBench(
     renamed: drafts.renamed,
     languageWorker,
     pathOf,
+    pathOfScript: core.pathOfScript,
     afterSetChanged: doAllAgain,
   });
   const starters = trying({
@@ -115,6 +117,33 @@ export function createBench(
     if (take === 'theirs') checks.textChanged(name);
   }
 
+  /**
+   * Gives what a shared module exports another name, in every script of the workspace. The bench is made again, since
+   * any of its scripts may be among them.
+   */
+  async function renameExport(module: string, position: number, to: string): Promise<void> {
+    if ((await drafts.isSaved()) !== 'all')
+      return core.complain(
+        'Something is not saved yet. Renaming reaches every form, so all has to be saved first.',
+      );
+    const reply = await call<{ scripts: { form: string; name: string }[] }>(
+      'POST',
+      `${core.pathOfScript(module)}/rename`,
+      { position, to, apply: true },
+    );
+    if (!reply.ok) return core.complain(reply.says);
+    const { open, steps, active } = get();
+    const { scripts } = reply.body;
+    structure.renew({ open, steps, active, pane: 'code', renamed: null });
+    look.say(
+      `Renamed in ${scripts.length === 1 ? '1 script' : `${scripts.length} scripts`}${
+        scripts.some(({ form }) => form !== '' && form !== material.form.name)
+          ? ', of other forms too'
+          : ''
+      }.`,
+    );
+  }
+
   function goToPlace(place: BenchPlace): void {
     if (place === null) return;
     if (place.is === 'line') return look.goTo(place.behaviour, place.line);
@@ -137,6 +166,9 @@ export function createBench(
     stop,
     flush,
     languageWorker,
+    pathOfScript: core.pathOfScript,
+    has: (name: string) => get().behaviours.some((one) => one.name === name),
+    renameExport,
     ...inSet,
     ...ofLive,
     ...ofProofs,
@@ -179,7 +211,7 @@ function firstState(
   }));
   return {
     material,
-    pane: before === undefined ? 'code' : 'structure',
+    pane: before?.pane ?? 'code',
     side: 'form',
     handbook: 'language',
     structure: {

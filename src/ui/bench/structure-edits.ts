@@ -90,7 +90,7 @@ export function structureEdits(
         key === null
           ? renameInScenario(done, part, to, sort)
           : rekeyInScenario(done, part, key, to, sort);
-      renew({ open, steps: translated as Step[], active, renamed });
+      renew({ open, steps: translated as Step[], active, pane: 'structure', renamed });
     }
     return reply.body;
   }
@@ -112,6 +112,7 @@ export function structureEdits(
     settleStructure,
     rename,
     /** Who makes a new bench of fresh material, which takes over what it is given. */
+    renew: (over: TakenOver) => renew(over),
     renewBy: (by: (over: TakenOver) => void) => void (renew = by),
     undoRenaming,
     forgetRenaming: () => set(({ structure }) => ({ structure: { ...structure, renamed: null } })),

@@ -1,5 +1,6 @@
 'use client';
 /** The tape: a marker for each step, what the chosen step caused, and the answer to "why is this part like that?". */
+import { lineInWords, type Line } from '@/core/wire/line';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { SaidName } from '@/core/session/aspects';
@@ -24,7 +25,7 @@ export interface TapePaneProps {
   onLookAt: (at: number) => void;
   onUndo: () => void;
   onAsk: (part: string, aspect?: string) => void;
-  onGoTo: (behaviour: string, line: number) => void;
+  onGoTo: (behaviour: string, line: Line) => void;
 }
 
 export function TapePane(props: TapePaneProps) {
@@ -244,7 +245,7 @@ function Branch({
             <> {entry.failure.cycle.join(' → ')}</>
           )}
         </chakra.span>
-        {line !== null && line > 0 && inside !== null && (
+        {line !== null && line !== 0 && inside !== null && (
           <chakra.button
             type="button"
             color="soft"
@@ -254,7 +255,7 @@ function Branch({
             _hover={{ color: 'act', textDecoration: 'underline' }}
             onClick={() => props.onGoTo(inside, line)}
           >
-            line {line}
+            {lineInWords(line)}
           </chakra.button>
         )}
       </Flex>

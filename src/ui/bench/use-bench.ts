@@ -6,9 +6,10 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { useStoreWithEqualityFn } from 'zustand/traditional';
 import { equal, type Value } from '@/core/form/value';
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
 import type { BenchStore } from './store';
-import type { BenchState } from './state';
+import { isForThis } from './core';
+import type { Behaviour, BenchState } from './state';
 
 export function useBench<T>(bench: BenchStore, select: (state: BenchState) => T): T {
   return useStore(bench.store, useShallow(select));
@@ -22,7 +23,9 @@ export interface BehaviourHead {
   off: boolean;
   saving: 'saved' | 'waiting' | 'unsaved' | 'conflict';
   errors: number;
-  broken: { says: string; line: number | null } | null;
+  /** One for several forms may be for other ones. */
+  forThis: boolean;
+  broken: Behaviour['broken'];
   /** Whether a version of it runs, be it an earlier one. */
   runs: boolean;
 }
@@ -45,7 +48,7 @@ function titlesOf({ behaviours }: BenchState) {
   }));
 }
 
-function headsOf({ behaviours }: BenchState): BehaviourHead[] {
+function headsOf({ behaviours, material }: BenchState): BehaviourHead[] {
   return behaviours.map((behaviour): BehaviourHead => {
     const { title, purpose, off } = readHeader(behaviour);
     return {
@@ -53,6 +56,7 @@ function headsOf({ behaviours }: BenchState): BehaviourHead[] {
       title,
       purpose,
       off,
+      forThis: isForThis(behaviour, material.form),
       saving: behaviour.saving.state,
       errors: behaviour.diagnostics.filter(({ severity }) => severity === 'error').length,
       broken: behaviour.broken,

@@ -1,6 +1,8 @@
 /** What is looked at on the bench: panes, places in the code, where names are used, and the editor that is open. */
 import { createStore } from 'zustand/vanilla';
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
+import { baseName } from '@/core/script/script-name';
+import { placeOf, type Line } from '@/core/wire/line';
 import type { Place } from '@/core/language/service';
 import type { Uses } from '@/core/structure/uses';
 import { get } from '../api';
@@ -83,9 +85,11 @@ export function benchView(
     });
   }
 
-  function goTo(behaviour: string, line: number): void {
+  /** Goes to a line of a behaviour, or of the shared module that it stands in. */
+  function goTo(behaviour: string, at: Line): void {
+    const { script, line } = placeOf(at, behaviour);
     const name = state().behaviours.find(
-      (entry) => entry.name === behaviour || entry.name.replace(/\.[jt]s$/, '') === behaviour,
+      (entry) => entry.name === script || baseName(entry.name) === script,
     )?.name;
     if (name !== undefined)
       set(({ goTo: last }) => ({
@@ -96,7 +100,12 @@ export function benchView(
       }));
   }
 
+  function goToOffset(script: string, offset: number): void {
+    goTo(script, behaviourOf(script).text.slice(0, offset).split('\n').length);
+  }
+
   return {
+    goToOffset,
     light,
     cursors,
     insert,

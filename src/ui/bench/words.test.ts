@@ -1,4 +1,4 @@
-import { readHeader } from '@/core/language/header';
+import { readHeader } from '@/core/script/header';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { button, choice, formWith, number, rows, text, track } from '../../../tests/support/forms';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';

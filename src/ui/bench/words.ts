@@ -1,4 +1,5 @@
 /** Sentences for what stands on the tape: the same words in the tree, at the markers and in the answers to why. */
+import { lineInWords } from '@/core/wire/line';
 import type { Form } from '@/core/form/definition';
 import { cellsOf, fieldsOf } from '@/core/form/fields';
 import type { SaidName } from '@/core/session/aspects';
@@ -198,7 +199,7 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
     case 'message':
       return `message: ${entry.text}`;
     case 'error':
-      return `${names.behaviour(entry.failure.behaviour)}${entry.failure.line === null ? '' : `, line ${entry.failure.line}`}, ${entry.failure.says}`;
+      return `${names.behaviour(entry.failure.behaviour)}${entry.failure.line === null ? '' : `, ${lineInWords(entry.failure.line)}`}, ${entry.failure.says}`;
     case 'takenBack':
       return `taken back: ${entry.what}`;
     case 'checked':
@@ -218,7 +219,7 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
         ? `${entry.name} answered ${entry.name === 'after' ? '' : valueInWords(entry.with)}`.trim()
         : `${entry.name} failed: ${entry.fails}`;
     case 'superseded':
-      return `${names.behaviour(entry.behaviour)}, line ${entry.line}, goes no further: ${entry.why === 'started again' ? 'it was started again' : 'another record was opened'}`;
+      return `${names.behaviour(entry.behaviour)}, ${lineInWords(entry.line)}, goes no further: ${entry.why === 'started again' ? 'it was started again' : 'another record was opened'}`;
     case 'toParent':
       return `asked the parent to set ${entry.set} to ${valueInWords(entry.to)}`;
     case 'page':
@@ -236,9 +237,9 @@ export function becauseInWords(because: Because, names: Names, who: string): str
         run.sort === 'rule'
           ? `Rule “${run.title}”`
           : `${names.behaviour(run.behaviour)} (${run.title.split(' ')[0]})`;
-      const where = effect.line === null ? '' : `, line ${effect.line},`;
+      const where = effect.line === null ? '' : `, ${lineInWords(effect.line)},`;
       if (effect.again !== undefined)
-        return `Rule “${effect.again.title}”, line ${effect.again.line}, says so, since rule “${run.title}” no longer says otherwise: ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
+        return `Rule “${effect.again.title}”, ${lineInWords(effect.again.line)}, says so, since rule “${run.title}” no longer says otherwise: ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
       const verb = because.type === 'withdrawn' ? 'no longer says otherwise:' : 'said so:';
       return `${by}${where} ${verb} ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
     }

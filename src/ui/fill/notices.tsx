@@ -1,5 +1,6 @@
 'use client';
 /** What stands above a form that is filled in: what the server said, what a script said, and what has to be mended. */
+import { lineInWords } from '@/core/wire/line';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { addressHere, LinkHere } from '../address';
 import type { Ref } from 'react';
@@ -103,7 +104,8 @@ export function FillNotices({
       {seen.failing.map((failure, i) => (
         <Notice key={i} tone="warning">
           A part of this form does not work at the moment ({failure.behaviour}
-          {failure.line === null ? '' : `, line ${failure.line}`}). You can go on filling it in.
+          {failure.line === null ? '' : `, ${lineInWords(failure.line)}`}). You can go on filling it
+          in.
         </Notice>
       ))}
       {answer?.messages.map((message, i) => (

@@ -29,8 +29,6 @@ on.click(buttons.whole_week, () => {
   fields.departure.value = Temporal.PlainDate.from(arrival).add({ days: 7 }).toString();
 });
 
-on.click(buttons.start_over, () => form.clear());
-
 keep("departure is not before arrival", () => {
   const { value: arrival } = fields.arrival;
   const { value: departure } = fields.departure;

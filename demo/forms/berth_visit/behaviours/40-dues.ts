@@ -1,5 +1,7 @@
 /** Dues: by length, days and kind of vessel, a tenth less from the eighth day; accepted before the request goes out. */
 
+import { daysFromTo } from "shared/dates";
+
 /** Days at the full rate; each further day costs a tenth less. */
 const FULL_DAYS = 7;
 
@@ -12,7 +14,7 @@ keep("tariff lines", () => {
     fields.tariff.value = [];
     return;
   }
-  const days = Temporal.PlainDate.from(arrival).until(departure, { largestUnit: "days" }).days + 1;
+  const days = daysFromTo(arrival, departure);
   const further = Math.max(days - FULL_DAYS, 0);
   const lines = [{ item: "Days at the full rate", days: days - further, amount: (days - further) * length * rate }];
   if (further > 0) lines.push({ item: "Further days, a tenth less", days: further, amount: further * length * rate * 0.9 });

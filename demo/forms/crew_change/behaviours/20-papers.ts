@@ -1,5 +1,7 @@
 /** Papers: passports and certificates have to outlast the day of the change. */
 
+import { monthsAfter } from "shared/dates";
+
 /** Months a passport has to be valid beyond the day. */
 const PASSPORT_MONTHS = 6;
 
@@ -7,7 +9,7 @@ keep.each(fields.people_rows, "papers outlast the day", (row) => {
   const day = fields.day.value;
   if (day === null) return;
   const passport = row.fields.passport_until.value;
-  const long = Temporal.PlainDate.from(day).add({ months: PASSPORT_MONTHS }).toString();
+  const long = monthsAfter(day, PASSPORT_MONTHS);
   if (passport !== null && passport < day) row.fields.passport_until.problem = "This passport has run out by then.";
   else if (passport !== null && passport < long) row.fields.passport_until.hint = "Runs out within half a year.";
   const medical = row.fields.medical_until.value;

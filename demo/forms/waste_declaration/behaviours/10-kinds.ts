@@ -22,5 +22,3 @@ keep("where the rest goes", () => {
   fields.next_port.shown = fields.keeps_some.value === true;
   fields.next_port.required = fields.next_port.shown;
 });
-
-on.click(buttons.start_over, () => form.clear());

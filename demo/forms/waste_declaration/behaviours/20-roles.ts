@@ -1,5 +1,7 @@
 /** Roles: the ship's agent declares, the office receives; each finds the other's part locked. */
 
+import { notAfterToday } from "shared/dates";
+
 keep("each their own part", () => {
   sections.declared.locked = !form.person.roles.includes("agent") && !form.isNew;
   sections.reception.locked = form.person.roles.includes("agent");
@@ -9,7 +11,4 @@ keep("a receipt once it is collected", () => {
   fields.receipt.required = fields.collected_on.value !== null;
 });
 
-keep("collected today at the latest", () => {
-  const day = fields.collected_on.value;
-  fields.collected_on.problem = day !== null && day > Temporal.Now.plainDateISO().toString() ? "This day is still to come." : null;
-});
+keep("collected today at the latest", () => notAfterToday(fields.collected_on));

@@ -1,15 +1,24 @@
-import { answer } from '@/server/http/request';
+import * as z from 'zod';
+import { answer, readQuery } from '@/server/http/request';
+import { scriptName } from '@/server/workspace/behaviours';
 import { workspaceProblems } from '@/server/workspace/problems';
 
 /** Real milliseconds after which what was found so far is answered. */
 const PATIENCE = 1500;
 
-/** Everything that is wrong in the workspace; 202 while some forms are still being checked. */
+const Query = z.strictObject({ script: z.string().max(200).optional() });
+
+/** Everything that is wrong in the workspace, or in the forms that use a shared `script`; 202 while some forms are still being checked. */
 export async function GET(request: Request) {
   return answer(request, async () => {
-    const checking = await workspaceProblems(PATIENCE);
+    const { script } = readQuery(request, Query);
+    const checking = await workspaceProblems(
+      PATIENCE,
+      script === undefined ? null : scriptName(script),
+    );
     return Response.json(checking, {
-      status: checking.done < checking.of || checking.of === 0 ? 202 : 200,
+      status:
+        checking.done < checking.of || (checking.of === 0 && script === undefined) ? 202 : 200,
     });
   });
 }

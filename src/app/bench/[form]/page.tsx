@@ -1,6 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { fieldsOf } from '@/core/form/fields';
+import { scriptsOf } from '@/core/script/of-form';
+import { isModule } from '@/core/script/script-name';
 import { isName } from '@/core/form/name';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
@@ -10,6 +12,7 @@ import { readDocument } from '@/server/revisions/documents';
 import { here } from '@/server/workspaces/page';
 import {
   readBehaviours,
+  readShared,
   readCast,
   readForm,
   readForms,
@@ -46,15 +49,19 @@ export default function BenchPage({ params, searchParams }: Props) {
     if (definition === null) notFound();
     const query = await searchParams;
     const wanted = wantedBy(query);
-    const [head, tables, services, behaviours, scenarios, release, all] = await Promise.all([
+    const [head, tables, services, own, shared, scenarios, release, all] = await Promise.all([
       readHead(),
       readTables(),
       readServices(),
       readBehaviours(name),
+      readShared(),
       readScenarios(name),
       newestNumber(name),
       readForms(),
     ]);
+    // With every module, since any can be imported as soon as it is named.
+    const modules = shared.filter((script) => isModule(script.name));
+    const behaviours = [...new Set([...scriptsOf(definition.content, own, shared), ...modules])];
     const [cast, scripts, answering] = await Promise.all([
       readCast(name, scenarios, wanted),
       compiled(behaviours, 'traced'),

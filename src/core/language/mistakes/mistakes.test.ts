@@ -1,4 +1,5 @@
 /** Each mistake with sources in which it must be found and sources in which it must not, over the demo's forms. */
+import { scriptsOf } from '../../script/of-form';
 import { describe, expect, test } from 'vitest';
 import { demo, foundIn, languageOf, mended } from '../../../../tests/support/demo-language';
 import { mistakes } from '.';
@@ -389,10 +390,11 @@ describe.each(mistakes.map(({ code }) => code))('%s', (code) => {
 test('the demo has none', () => {
   for (const { form, behaviours } of demo.forms) {
     const language = languageOf(form.name);
-    for (const behaviour of behaviours) language.put(behaviour);
-    expect(behaviours.flatMap(({ name }) => language.diagnose(name))).toEqual([]);
+    const scripts = scriptsOf(form, behaviours, demo.shared);
+    for (const script of scripts) language.put(script);
+    expect(scripts.flatMap(({ name }) => language.diagnose(name))).toEqual([]);
     expect(language.idleParts()).toEqual([]);
-    for (const { name } of behaviours) language.remove(name);
+    for (const { name } of scripts) language.remove(name);
   }
 });
 

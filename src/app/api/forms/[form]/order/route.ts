@@ -1,10 +1,12 @@
-import { BEHAVIOURS_PER_FORM } from '@/core/limits';
+import { BEHAVIOURS_PER_FORM, SHARED_SCRIPTS } from '@/core/limits';
 import * as z from 'zod';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
-import { behaviourName, orderBehaviours } from '@/server/workspace/behaviours';
+import { orderBehaviours, scriptName } from '@/server/workspace/behaviours';
 
-const Body = z.strictObject({ order: z.array(z.string()).max(BEHAVIOURS_PER_FORM) });
+const Body = z.strictObject({
+  order: z.array(z.string()).max(BEHAVIOURS_PER_FORM + SHARED_SCRIPTS),
+});
 
 /** Brings the behaviours into an order; gives the names that changed with it. */
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {
@@ -12,7 +14,7 @@ export async function PUT(request: Request, { params }: { params: Promise<{ form
     const { order } = await readBody(request, Body);
     const renames = await orderBehaviours(
       (await params).form,
-      order.map(behaviourName),
+      order.map(scriptName),
       (await currentPerson()).key,
     );
     return Response.json({ renames });

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
-import { behaviourName, removeBehaviour, saveBehaviour } from '@/server/workspace/behaviours';
+import { ownScript, removeScript, saveScript } from '@/server/workspace/behaviours';
 import { needForm } from '@/server/workspace/forms';
 
 const Body = z.strictObject({
@@ -21,13 +21,7 @@ export async function PUT(request: Request, { params }: Context) {
     const { form, name } = await params;
     const { text, from } = await readBody(request, Body);
     await needForm(form);
-    const result = await saveBehaviour(
-      form,
-      behaviourName(name),
-      text,
-      from,
-      (await currentPerson()).key,
-    );
+    const result = await saveScript(ownScript(form, name), text, from, (await currentPerson()).key);
     return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }
@@ -36,9 +30,8 @@ export async function PUT(request: Request, { params }: Context) {
 export async function DELETE(request: Request, { params }: Context) {
   return answer(request, async () => {
     const { form, name } = await params;
-    const result = await removeBehaviour(
-      form,
-      behaviourName(name),
+    const result = await removeScript(
+      ownScript(form, name),
       readQuery(request, Removing).from,
       (await currentPerson()).key,
     );

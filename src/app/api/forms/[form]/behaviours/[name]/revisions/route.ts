@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { answer, readQuery } from '@/server/http/request';
-import { behaviourHistory, behaviourName } from '@/server/workspace/behaviours';
+import { ownScript, scriptHistory } from '@/server/workspace/behaviours';
 
 const Query = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
 
@@ -12,7 +12,7 @@ export async function GET(
   return answer(request, async () => {
     const { form, name } = await params;
     return Response.json(
-      await behaviourHistory(form, behaviourName(name), readQuery(request, Query).before),
+      await scriptHistory(ownScript(form, name), readQuery(request, Query).before),
     );
   });
 }

@@ -1,0 +1,16 @@
+/** Dates: what several forms reckon with days written as YYYY-MM-DD. */
+
+/** Days from one to another, both counted. */
+export function daysFromTo(from: string, to: string): number {
+  return Temporal.PlainDate.from(from).until(to, { largestUnit: "days" }).days + 1;
+}
+
+export function monthsAfter(day: string, months: number): string {
+  return Temporal.PlainDate.from(day).add({ months }).toString();
+}
+
+/** A day that has to have come already, such as the one on which something was collected. */
+export function notAfterToday(field: Field<string>): void {
+  const today = Temporal.Now.plainDateISO().toString();
+  field.problem = field.value !== null && field.value > today ? "This day is still to come." : null;
+}

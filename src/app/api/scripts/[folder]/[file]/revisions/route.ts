@@ -1,0 +1,18 @@
+import * as z from 'zod';
+import { answer, readQuery } from '@/server/http/request';
+import { scriptHistory, sharedScript } from '@/server/workspace/behaviours';
+
+const Query = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
+
+/** Texts that shared code has had, the newest first; a page of them, before a revision when one is given. */
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ folder: string; file: string }> },
+) {
+  return answer(request, async () => {
+    const { folder, file } = await params;
+    return Response.json(
+      await scriptHistory(sharedScript(folder, file), readQuery(request, Query).before),
+    );
+  });
+}

@@ -1,0 +1,61 @@
+/**
+ * What the code of a shared module reports to: the probe of whichever script runs, with the module's lines above that
+ * script's own (`wire/line.ts`). So a module costs its caller fuel, and an effect that it has names its own line.
+ */
+import type { Current } from './current';
+import type { Probe } from './probe';
+
+export class ModuleProbe {
+  // Not private to the engine: that costs an interpreter five times as much, and no script can name its probe.
+  private readonly current: Current;
+  private readonly base: number;
+
+  constructor(current: Current, base: number) {
+    this.current = current;
+    this.base = base;
+  }
+
+  private get probe(): Probe {
+    return this.current.probe as Probe;
+  }
+
+  set l(line: number) {
+    this.probe.l = this.base + line;
+  }
+
+  s(line: number): void {
+    this.probe.s(this.base + line);
+  }
+
+  f(line: number): void {
+    this.probe.f(this.base + line);
+  }
+
+  in(line: number): void {
+    this.probe.in(this.base + line);
+  }
+
+  out(): void {
+    this.probe.out();
+  }
+
+  go(
+    self: unknown,
+    body: () => Generator<unknown, unknown, unknown>,
+    args: readonly unknown[],
+  ): object {
+    return this.probe.go(self, body, args);
+  }
+
+  at<T>(line: number, value: T): T {
+    return this.probe.at(this.base + line, value);
+  }
+
+  v<T>(line: number, expression: number, value: T): T {
+    return this.probe.v(this.base + line, expression, value);
+  }
+
+  t(line: number, value: unknown): unknown {
+    return this.probe.t(this.base + line, value);
+  }
+}
