@@ -16,10 +16,10 @@ export function problemsInShared(
 ): Problem[] {
   language.surround({ ...rest, form: NO_FORM });
   const modules = shared.filter(({ name }) => isModule(name));
-  for (const module of modules) language.put(module);
+  for (const one of modules) language.put(one);
   return [
-    ...modules.flatMap((module) =>
-      language.diagnose(module.name).map((found) => ofDiagnostic('', module, found)),
+    ...modules.flatMap((one) =>
+      language.diagnose(one.name).map((found) => ofDiagnostic('', one, found)),
     ),
     ...shared
       .filter(({ name }) => !isModule(name))
