@@ -186,3 +186,21 @@ export const formCheck = pgTable('form_check', {
   warnings: integer('warnings').notNull(),
   of: text('of').notNull(),
 });
+
+/** What was taken into the workspace in one go, with what stood there before. */
+export const taking = pgTable('taking', {
+  id: serial('id').primaryKey(),
+  /** Where it came from, in words. */
+  what: text('what').notNull(),
+  savedBy: text('saved_by'),
+  savedAt: at('saved_at'),
+  undoneAt: timestamp('undone_at', { withTimezone: true }),
+  changes: json('changes').notNull(),
+});
+
+/** What a live folder and the workspace had in common last, by unit. */
+export const folderBase = pgTable('folder_base', {
+  unit: text('unit').primaryKey(),
+  /** Of its canonical text, SHA-256 in hexadecimal. */
+  digest: text('digest').notNull(),
+});

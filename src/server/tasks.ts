@@ -18,6 +18,8 @@ const LIMITS: Readonly<Record<TaskName, number>> = {
   uses: 60_000,
   pack: 60_000,
   unpack: 20_000,
+  changes: 20_000,
+  savings: 20_000,
 };
 
 const TOO_LONG: Readonly<Record<TaskName, string>> = {
@@ -31,7 +33,9 @@ const TOO_LONG: Readonly<Record<TaskName, string>> = {
   planExportRename: 'The workspace takes too long to be read.',
   uses: 'The workspace takes too long to be read.',
   pack: 'The workspace takes too long to be packed.',
-  unpack: 'The zip takes too long to be unpacked.',
+  unpack: 'The folder takes too long to be read.',
+  changes: 'The folder takes too long to be compared.',
+  savings: 'The folder takes too long to be taken.',
 };
 
 const kept = globalThis as { tavroTasks?: Piscina };

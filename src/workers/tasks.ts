@@ -2,6 +2,7 @@
  * What takes longer than a server's main thread may: compiling, checking, searching with people's patterns, reading
  * their files. Each task is a function of its request alone, run in a thread that can be ended.
  */
+import { createHash } from 'node:crypto';
 import * as z from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
@@ -25,8 +26,9 @@ import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
 import { SpellingSchema } from '../core/workspace/csv-spelling';
 import type { FileError } from '../core/workspace/json';
-import { BrokenWorkspace, fileErrorInWords, type Workspace } from '../core/workspace/workspace';
-import { packed, unpacked } from '../core/workspace/zip';
+import { changesOf, savingsOf } from '../core/workspace/taking';
+import { BrokenWorkspace, fileErrorInWords, readWorkspace } from '../core/workspace/workspace';
+import { baseIn, packed, textsIn } from '../core/workspace/zip';
 
 const Source = z.object({ name: z.string(), text: z.string() });
 const Mode = z.enum(['traced', 'untraced']);
@@ -44,8 +46,21 @@ const Reach = z.object({
   ),
 });
 
-/** What came of unpacking: a workspace, or what is wrong with it by file and line. */
-type Unpacked = { ok: true; workspace: Workspace } | { ok: false; errors: string[] };
+/** What came of work on a folder, or what is wrong with the folder by file and line. */
+function orBroken<T extends object>(work: () => T): ({ ok: true } & T) | Broken {
+  try {
+    return { ok: true, ...work() };
+  } catch (caught) {
+    if (!(caught instanceof BrokenWorkspace)) throw caught;
+    return { ok: false, errors: caught.errors.slice(0, ERRORS_PER_FILE).map(fileErrorInWords) };
+  }
+}
+interface Broken {
+  ok: false;
+  errors: string[];
+}
+
+const digest = (text: string) => createHash('sha256').update(text).digest('hex');
 
 /** A workspace as it is read from a folder. */
 const WorkspaceShape = z.object({
@@ -154,16 +169,32 @@ const TASKS = {
         : usesOfKey({ ...reach, libs }, form, part, key),
   ),
   pack: task(z.object({ workspace: WorkspaceShape, folder: z.string() }), ({ workspace, folder }) =>
-    packed(workspace, folder),
+    packed(workspace, folder, digest),
   ),
-  unpack: task(z.object({ bytes: z.instanceof(Uint8Array) }), ({ bytes }): Unpacked => {
-    try {
-      return { ok: true, workspace: unpacked(bytes) };
-    } catch (caught) {
-      if (!(caught instanceof BrokenWorkspace)) throw caught;
-      return { ok: false, errors: caught.errors.slice(0, ERRORS_PER_FILE).map(fileErrorInWords) };
-    }
-  }),
+  unpack: task(
+    z.union([
+      z.object({ bytes: z.instanceof(Uint8Array) }),
+      z.object({ files: z.array(z.tuple([z.string(), z.string()])) }),
+    ]),
+    (brought) =>
+      orBroken(() => {
+        const files = 'bytes' in brought ? textsIn(brought.bytes) : new Map(brought.files);
+        return { workspace: readWorkspace(files), base: baseIn(files) };
+      }),
+  ),
+  changes: task(
+    z.object({
+      mine: WorkspaceShape,
+      incoming: WorkspaceShape,
+      base: z.array(z.tuple([z.string(), z.string()])).nullable(),
+    }),
+    ({ mine, incoming, base }) =>
+      changesOf(mine, incoming, base === null ? null : new Map(base), digest),
+  ),
+  savings: task(
+    z.object({ mine: WorkspaceShape, incoming: WorkspaceShape, units: z.array(z.string()) }),
+    ({ mine, incoming, units }) => orBroken(() => ({ savings: savingsOf(mine, incoming, units) })),
+  ),
 } as const;
 
 interface Task<I, O> {

@@ -1,6 +1,7 @@
 /** Workspaces as wholes: made, copied, called otherwise, archived, removed and restored; out as a folder and in again. */
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { packed, unpacked } from '../../src/core/workspace/zip';
+import { packed, textsIn } from '../../src/core/workspace/zip';
+
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { writeWorkspace } from '../../src/core/workspace/write';
 import { database } from '../../src/server/database';
@@ -124,6 +125,8 @@ test('what cannot be done is refused in words', async () => {
   expect(await says(restoreWorkspace('home'))).toBe('No workspace "home" can be restored.');
 });
 
+const unpacked = (zip: Uint8Array) => readWorkspace(textsIn(zip));
+
 test('the demo goes through the database and comes out as its folder, to the byte', async () => {
   const out = unpacked(await packWorkspace('home', true));
   expect([...writeWorkspace(out)].toSorted()).toEqual([...readFolder('demo')].toSorted());
@@ -147,7 +150,7 @@ test('the demo goes through the database and comes out as its folder, to the byt
 
 test('a zip becomes a workspace, and a broken one leaves nothing behind', async () => {
   const demo = readWorkspace(readFolder('demo'));
-  const name = await workspaceFromZip(packed({ ...demo, title: 'From afar' }, 'x'));
+  const name = await workspaceFromZip(packed({ ...demo, title: 'From afar' }, 'x', String));
   expect(name).toBe('from-afar');
   await within(name, async () => {
     expect((await newestRelease('berth_visit'))!.number).toBe(1);

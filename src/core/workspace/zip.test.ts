@@ -5,7 +5,10 @@ import { readFolder } from '../../workers/files';
 import { firstWorkspace } from './first';
 import { BrokenWorkspace, readWorkspace } from './workspace';
 import { writeWorkspace } from './write';
-import { packed, unpacked } from './zip';
+import { baseIn, packed, textsIn } from './zip';
+
+const digest = (text: string) => `${text.length}`;
+const unpacked = (bytes: Uint8Array) => readWorkspace(textsIn(bytes));
 
 const demo = readWorkspace(readFolder('demo'));
 const files = (workspace = firstWorkspace('Ferry')) =>
@@ -21,9 +24,21 @@ const says = (bytes: Uint8Array): string => {
 };
 
 test('the demo goes out and in again to the byte, and the same workspace gives the same zip', () => {
-  const zip = packed(demo, 'demo');
+  const zip = packed(demo, 'demo', digest);
   expect(unpacked(zip)).toEqual(demo);
-  expect(Buffer.compare(packed(unpacked(zip), 'demo'), zip)).toBe(0);
+  expect(Buffer.compare(packed(unpacked(zip), 'demo', digest), zip)).toBe(0);
+});
+
+test('a zip says what it was made from, unit by unit', () => {
+  const base = new Map(baseIn(textsIn(packed(demo, 'demo', digest))));
+  const texts = writeWorkspace(demo);
+  expect(base.get('workspace.json')).toBe(`${texts.get('workspace.json')!.length}`);
+  expect(base.get('tables/berths.json')).toBe(
+    `${texts.get('tables/berths.json')!.length + texts.get('tables/berths.csv')!.length}`,
+  );
+  expect(base.has('tables/berths.csv')).toBe(false);
+  expect(baseIn(new Map([['.tavro-base.json', '{"a": 1}']]))).toBe(null);
+  expect(baseIn(new Map([['.tavro-base.json', 'nope']]))).toBe(null);
 });
 
 test('a zip is taken with its files at the top or in one folder, and what else is in it is left', () => {

@@ -1,27 +1,53 @@
 /** A workspace's folder as one zip file (PKWARE APPNOTE 6.3), and back. */
+import * as z from 'zod';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { FILES_PER_WORKSPACE, WORKSPACE_BYTES } from '../limits';
 import { isWorkspaceFile } from './path';
-import { BrokenWorkspace, readWorkspace, type Files, type Workspace } from './workspace';
+import { BrokenWorkspace, type Files, type Workspace } from './workspace';
+import { digestsOf } from './taking';
 import { writeWorkspace } from './write';
 
 /** The earliest moment that a zip can say: the same workspace gives the same bytes, whenever it is packed. */
 const EPOCH = new Date('1980-01-01T00:00:00');
 
+/**
+ * In what goes out: the digest of each unit, so that what comes back is known from what was changed meanwhile. No file
+ * of the workspace's, and left alone by everything else.
+ */
+export const BASE_FILE = '.tavro-base.json';
+
+const Base = z.record(z.string().max(300), z.string().max(100));
+
+/** What a folder says that it was made from; null where it does not, or not in a way that can be read. */
+export function baseIn(files: Files): [string, string][] | null {
+  const text = files.get(BASE_FILE);
+  if (text === undefined) return null;
+  try {
+    const read = Base.safeParse(JSON.parse(text));
+    return read.success ? Object.entries(read.data) : null;
+  } catch {
+    return null;
+  }
+}
+
 /** A zip of the canonical files, below a folder of that name. */
-export function packed(workspace: Workspace, folder: string): Uint8Array {
+export function packed(
+  workspace: Workspace,
+  folder: string,
+  digest: (text: string) => string,
+): Uint8Array {
+  const base = `${JSON.stringify(Object.fromEntries(digestsOf(workspace, digest)), null, 2)}\n`;
   const files = Object.fromEntries(
-    [...writeWorkspace(workspace)].map(([path, text]) => [`${folder}/${path}`, strToU8(text)]),
+    [...writeWorkspace(workspace), [BASE_FILE, base] as const].map(([path, text]) => [
+      `${folder}/${path}`,
+      strToU8(text),
+    ]),
   );
   return zipSync(files, { mtime: EPOCH, level: 6 });
 }
 
-/** The workspace in a zip, whether it stands at its top or in one folder. Throws BrokenWorkspace, in words. */
-export function unpacked(bytes: Uint8Array): Workspace {
-  return readWorkspace(textsIn(bytes));
-}
-
-function textsIn(bytes: Uint8Array): Files {
+/** The texts in a zip that are a workspace's, by path, whether it stands at the top or in one folder. Throws BrokenWorkspace, in words. */
+export function textsIn(bytes: Uint8Array): Files {
   const broken = (says: string, file = 'zip') =>
     new BrokenWorkspace([{ file, line: 1, path: [], says }]);
   let size = 0;
@@ -33,7 +59,7 @@ function textsIn(bytes: Uint8Array): Files {
     unzipped = unzipSync(bytes, {
       // What a zip says of its sizes is held to while it is unpacked.
       filter({ name, originalSize }) {
-        if (!name.startsWith(below) || !isWorkspaceFile(name.slice(below.length))) return false;
+        if (!isTaken(name, below)) return false;
         size += originalSize;
         if (++count > FILES_PER_WORKSPACE)
           throw broken(`holds more than ${FILES_PER_WORKSPACE} files`);
@@ -55,6 +81,11 @@ function textsIn(bytes: Uint8Array): Files {
     }),
   );
 }
+
+const isTaken = (name: string, below: string) => {
+  const path = name.slice(below.length);
+  return name.startsWith(below) && (isWorkspaceFile(path) || path === BASE_FILE);
+};
 
 /** The folder in which the workspace stands, with its `/`; empty at the top, null when there is none. */
 function topFolder(bytes: Uint8Array): string | null {

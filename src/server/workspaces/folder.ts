@@ -5,16 +5,16 @@ import type { SampleRecord } from '../../core/scenario/opening';
 import { ValuesSchema } from '../../core/session/schema';
 import type { Workspace } from '../../core/workspace/workspace';
 import { database } from '../database';
-import { Refusal } from '../http/refusal';
 import { readSamples } from '../records/read';
 import * as schema from '../schema';
 import { task } from '../tasks';
 import { readHead, readReach, recordsNamed } from '../workspace/read';
 import { fillWorkspace } from './making';
 import { madeFrom } from './manage';
+import { readBrought } from './taking';
 
 /** The workspace at hand as a folder has it; of records those that scenarios open, or the newest of all as well. */
-async function readFolderOf(withRecords: boolean): Promise<Workspace> {
+export async function readFolderOf(withRecords: boolean): Promise<Workspace> {
   const [head, reach] = await Promise.all([readHead(), readReach()]);
   const { title, roles, people, dates } = head;
   const named = new Map<string, string[]>();
@@ -63,8 +63,6 @@ export async function packWorkspace(folder: string, withRecords: boolean): Promi
 
 /** A new workspace from a zip. Its name in addresses. Throws a Refusal (422) that names what is wrong by file and line. */
 export async function workspaceFromZip(bytes: Uint8Array): Promise<string> {
-  // A copy of its own memory, which goes to the thread.
-  const read = await task('unpack', { bytes: new Uint8Array(bytes) });
-  if (!read.ok) throw new Refusal(422, read.errors.join('\n'));
-  return madeFrom(read.workspace.title, () => fillWorkspace(read.workspace));
+  const { workspace } = await readBrought({ zip: bytes });
+  return madeFrom(workspace.title, () => fillWorkspace(workspace));
 }

@@ -50,8 +50,8 @@ export async function newSchema(): Promise<string> {
 
 const Column = z.object({ table_name: z.string(), columns: z.string() });
 
-/** Tables that a copy does not take over: signatures of one workspace are none in another, and what was begun is not sent there. */
-const NOT_COPIED = new Set(['secret', '__drizzle_migrations']);
+/** Tables that a copy does not take over: signatures of one workspace are none in another, a folder belongs to one, and what was begun is not sent there. */
+const NOT_COPIED = new Set(['secret', 'folder_base', '__drizzle_migrations']);
 
 /** Copies everything of one workspace into the empty tables of another. */
 export async function copyInto(from: WorkspaceRef, to: WorkspaceRef): Promise<void> {
