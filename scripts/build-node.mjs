@@ -36,7 +36,7 @@ await build({
 function languageHash() {
   const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json')));
   hash.update(readFileSync(join(root, 'src/core/limits.ts')));
-  for (const room of ['form', 'language', 'problems', 'wire'])
+  for (const room of ['form', 'language', 'problems', 'script', 'wire'])
     for (const path of readdirSync(join(root, 'src/core', room), { recursive: true }).sort())
       if (path.endsWith('.ts') && !path.endsWith('.test.ts'))
         hash.update(path).update(readFileSync(join(root, 'src/core', room, path)));

@@ -32,6 +32,10 @@ export interface Call {
   check?: boolean | undefined;
   watch?: boolean | undefined;
   title?: string | undefined;
+  app?: string | undefined;
+  workspace?: string | undefined;
+  force?: boolean | undefined;
+  records?: boolean | undefined;
 }
 
 export interface Option {

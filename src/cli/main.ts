@@ -8,6 +8,7 @@ import { parseArgs } from 'node:util';
 import { check } from './check';
 import { diff } from './diff';
 import { errorInWords } from './error';
+import { pull, push } from './exchange';
 import { format } from './format';
 import { create } from './new';
 import { InvalidCall, type Call, type Command, type Option } from './call';
@@ -23,6 +24,8 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   check,
   format,
   diff,
+  pull,
+  push,
 };
 
 const columns = (rows: readonly (readonly [string, string])[]): string => {

@@ -117,6 +117,15 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
                     >
                       download
                     </chakra.a>
+                    <chakra.a
+                      href={`${row.first ? '' : `/w/${row.name}`}/take`}
+                      color="soft"
+                      textDecoration="underline"
+                      textUnderlineOffset="3px"
+                      aria-label={`Bring a folder into ${row.title}`}
+                    >
+                      bring in
+                    </chakra.a>
                     {(
                       [
                         ['rename', 'Rename', () => setNaming(row.name)],

@@ -1,0 +1,212 @@
+/**
+ * `tavro pull` and `tavro push`: a workspace of a running app and a folder, each brought up to date from the other. The
+ * folder keeps what both had in common last (`.tavro-base.json`), so that what changed on both sides is known.
+ */
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import * as z from 'zod';
+import { differences } from '../core/workspace/difference';
+import { reconcile } from '../core/workspace/reconcile';
+import { digestsOf } from '../core/workspace/taking';
+import { filesOfUnit, placeOfUnit, unitOf } from '../core/workspace/units';
+import { readWorkspace, type Workspace } from '../core/workspace/workspace';
+import { writeWorkspace } from '../core/workspace/write';
+import { BASE_FILE, baseIn, textsIn } from '../core/workspace/zip';
+import { writeWhole } from '../workers/files';
+import { filesOf, InvalidCall, type Call, type Command } from './call';
+
+const DEFAULT_APP = 'http://127.0.0.1:3000';
+
+/** Milliseconds in which the app has to answer. */
+const PATIENCE = 60_000;
+
+const digest = (text: string) => createHash('sha256').update(text).digest('hex');
+
+/** The address of the app with the workspace, such as `http://127.0.0.1:3000/w/ferry`. Throws InvalidCall for another machine. */
+function appOf({ app, workspace }: Call): URL {
+  const url = URL.parse(app ?? DEFAULT_APP);
+  if (url === null || url.protocol !== 'http:')
+    throw new InvalidCall(`--app takes an address such as ${DEFAULT_APP}, not ${app}.`);
+  // Nobody signs in yet, so that what is pushed comes from this machine.
+  if (!['127.0.0.1', 'localhost', '[::1]'].includes(url.hostname))
+    throw new InvalidCall(`the app has to run on this machine, not on ${url.hostname}.`);
+  if (workspace !== undefined) url.pathname = `/w/${encodeURIComponent(workspace)}`;
+  url.pathname = url.pathname.replace(/\/$/, '');
+  return url;
+}
+
+async function ask(app: URL, path: string, body?: object): Promise<Response> {
+  const response = await fetch(`${app.origin}${app.pathname === '/' ? '' : app.pathname}${path}`, {
+    ...(body === undefined
+      ? {}
+      : {
+          method: 'POST',
+          body: JSON.stringify(body),
+          headers: { 'content-type': 'application/json', origin: app.origin },
+        }),
+    signal: AbortSignal.timeout(PATIENCE),
+  }).catch((caught: unknown) => {
+    const slow = caught instanceof Error && caught.name === 'TimeoutError';
+    throw new InvalidCall(
+      slow
+        ? `the app at ${app.origin} does not answer.`
+        : `no app answers at ${app.origin}. Start one with npm start, or name it with --app.`,
+    );
+  });
+  if (response.ok) return response;
+  const refused = z.object({ says: z.string() }).safeParse(await response.json().catch(() => null));
+  throw new InvalidCall(
+    refused.success
+      ? refused.data.says
+      : `the app at ${app.origin} answered with status ${response.status}${response.status === 404 ? ': it has no such workspace' : ''}.`,
+  );
+}
+
+/** What the folder and the app had in common last. */
+function readBase(folder: string): Map<string, string> {
+  const file = join(folder, BASE_FILE);
+  const text = existsSync(file) ? readFileSync(file, 'utf8') : null;
+  return new Map(text === null ? [] : baseIn(new Map([[BASE_FILE, text]])));
+}
+
+function keepBase(folder: string, base: ReadonlyMap<string, string>): void {
+  const sorted = Object.fromEntries([...base].toSorted(([a], [b]) => (a < b ? -1 : 1)));
+  writeWhole(join(folder, BASE_FILE), `${JSON.stringify(sorted, null, 2)}\n`);
+}
+
+/** What differs, said for some units alone. */
+function tell(before: Workspace, after: Workspace, units: ReadonlySet<string>): void {
+  for (const { file, says } of differences(before, after))
+    if (units.has(unitOf(file) ?? file)) process.stdout.write(`${file}: ${says}\n`);
+}
+
+function tellConflicts(conflicts: readonly string[], how: string): number {
+  for (const unit of conflicts)
+    process.stderr.write(`${unit}: changed here and in the app; left as it is\n`);
+  if (conflicts.length === 0) return 0;
+  process.stderr.write(
+    `${conflicts.length === 1 ? '1 conflict' : `${conflicts.length} conflicts`}. ${how}\n`,
+  );
+  return 1;
+}
+
+const EMPTY: Workspace = {
+  title: '',
+  roles: [],
+  people: [],
+  tables: [],
+  services: [],
+  forms: [],
+  shared: [],
+};
+
+async function pullInto(call: Call): Promise<number> {
+  const { folder } = call;
+  const app = appOf(call);
+  const zip = await ask(app, '/api/workspace');
+  const theirs = readWorkspace(textsIn(new Uint8Array(await zip.arrayBuffer())));
+  mkdirSync(folder, { recursive: true });
+  const files = filesOf(folder);
+  const mine = files.size === 0 ? EMPTY : readWorkspace(files);
+  const [appHas, folderHas] = [
+    digestsOf(theirs, digest),
+    files.size === 0 ? new Map<string, string>() : digestsOf(mine, digest),
+  ];
+  // Records in a folder are its own affair.
+  for (const unit of folderHas.keys())
+    if (placeOfUnit(unit)?.kind === 'records' && !appHas.has(unit)) folderHas.delete(unit);
+  const { fromApp, conflicts, base } = reconcile(readBase(folder), appHas, folderHas);
+  const wanted = call.force === true ? [...fromApp, ...conflicts] : fromApp;
+  const texts = writeWorkspace(theirs);
+  for (const path of wanted.flatMap(filesOfUnit)) {
+    const text = texts.get(path);
+    const file = join(folder, path);
+    if (text === undefined) rmSync(file, { force: true });
+    else {
+      mkdirSync(dirname(file), { recursive: true });
+      writeWhole(file, text);
+    }
+  }
+  for (const unit of wanted) {
+    const has = appHas.get(unit);
+    if (has === undefined) base.delete(unit);
+    else base.set(unit, has);
+  }
+  keepBase(folder, base);
+  tell(mine, theirs, new Set(wanted));
+  process.stdout.write(wanted.length === 0 ? 'nothing to pull\n' : `pulled ${wanted.length}\n`);
+  return call.force === true
+    ? 0
+    : tellConflicts(conflicts, 'Settle them by hand, or take what the app has with --force.');
+}
+
+const Plan = z.object({
+  changes: z.array(
+    z.object({ unit: z.string(), conflict: z.boolean(), says: z.array(z.string()) }),
+  ),
+});
+
+async function pushFrom(call: Call): Promise<number> {
+  const { folder } = call;
+  const app = appOf(call);
+  const files = filesOf(folder);
+  // Broken files are named here, before anything is sent.
+  const mine = readWorkspace(files);
+  const base = readBase(folder);
+  const sent = {
+    files: [...files, [BASE_FILE, JSON.stringify(Object.fromEntries(base))] as [string, string]],
+  };
+  const records = call.records === true;
+  const { changes } = Plan.parse(
+    await (await ask(app, '/api/workspace/changes', { folder: sent, records })).json(),
+  );
+  const wanted = changes.filter(({ conflict }) => !conflict || call.force === true);
+  if (wanted.length > 0)
+    await ask(app, '/api/workspace/takings', {
+      folder: sent,
+      units: wanted.map(({ unit }) => unit),
+      what: `tavro push ${folder}`.slice(0, 200),
+    });
+  for (const { unit, says } of wanted)
+    for (const line of says.length === 0 ? ['changed'] : says)
+      process.stdout.write(`${unit}: ${line}\n`);
+  const left = new Set(
+    changes.flatMap(({ unit }) => (wanted.some((one) => one.unit === unit) ? [] : [unit])),
+  );
+  const has = digestsOf(mine, digest);
+  const inApp = new Set(wanted.map(({ unit }) => unit));
+  for (const unit of new Set([...base.keys(), ...has.keys()])) {
+    if (left.has(unit)) continue;
+    const now = has.get(unit);
+    // What only the app changed is still to be pulled.
+    if (inApp.has(unit)) {
+      if (now === undefined) base.delete(unit);
+      else base.set(unit, now);
+    }
+  }
+  keepBase(folder, base);
+  process.stdout.write(wanted.length === 0 ? 'nothing to push\n' : `pushed ${wanted.length}\n`);
+  return tellConflicts([...left], 'Pull first and settle them, or push what is here with --force.');
+}
+
+const OF_APP = {
+  app: { value: 'URL', says: `where the app runs, on this machine; ${DEFAULT_APP} unless said` },
+  workspace: { value: 'NAME', says: 'which of its workspaces; the first one unless said' },
+};
+
+export const pull: Command = {
+  says: 'Brings a folder up to date from a running app. Ends with 1 when something changed on both sides.',
+  options: { ...OF_APP, force: { says: 'takes what the app has where both changed' } },
+  run: pullInto,
+};
+
+export const push: Command = {
+  says: 'Takes what changed in a folder into a running app. Ends with 1 when something changed on both sides.',
+  options: {
+    ...OF_APP,
+    records: { says: 'takes the sample records as well' },
+    force: { says: 'takes what the folder has where both changed' },
+  },
+  run: pushFrom,
+};
