@@ -31,7 +31,7 @@ const config: NextConfig = {
       fallback: [],
     }),
   poweredByHeader: false,
-  serverExternalPackages: ['pg', 'typescript-classic', 'piscina'],
+  serverExternalPackages: ['pg', 'typescript-classic', 'piscina', 'chokidar'],
   // Types and lint are checked by `npm run check`.
   typescript: { ignoreBuildErrors: true },
 };

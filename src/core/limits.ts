@@ -34,6 +34,8 @@ export const WORKSPACE_FILE_BYTES = 64 * MIB;
 export const FILES_PER_WORKSPACE = 10_000;
 /** Bytes of all files of a workspace that is unpacked. */
 export const WORKSPACE_BYTES = 128 * MIB;
+/** Folders that can be opened which are listed. */
+export const FOLDERS_LISTED = 200;
 /** Times something was taken that are offered to be undone, the newest first. */
 export const TAKINGS_SHOWN = 5;
 /** Records of each form that go out with a workspace, the newest first: enough to go on with; archives are exported. */

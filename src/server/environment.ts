@@ -5,6 +5,8 @@ const Environment = z.object({
   DATABASE_URL: z.string({ error: 'DATABASE_URL is not set. Start the app with npm start.' }),
   /** Names under which the app is reached besides this machine's own, separated by commas. */
   TAVRO_HOSTS: z.string().default(''),
+  /** Folders that are opened as workspaces, or below which some can be, separated as in PATH. */
+  TAVRO_FOLDERS: z.string().default(''),
 });
 
 /** Read when it is asked for: tests say it late. Throws with words for what is missing. */

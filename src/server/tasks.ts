@@ -18,6 +18,9 @@ const LIMITS: Readonly<Record<TaskName, number>> = {
   uses: 60_000,
   pack: 60_000,
   unpack: 20_000,
+  readDirectory: 20_000,
+  sync: 20_000,
+  settle: 20_000,
   changes: 20_000,
   savings: 20_000,
 };
@@ -34,6 +37,9 @@ const TOO_LONG: Readonly<Record<TaskName, string>> = {
   uses: 'The workspace takes too long to be read.',
   pack: 'The workspace takes too long to be packed.',
   unpack: 'The folder takes too long to be read.',
+  readDirectory: 'The folder takes too long to be read.',
+  sync: 'The folder takes too long to be read.',
+  settle: 'The folder takes too long to be read.',
   changes: 'The folder takes too long to be compared.',
   savings: 'The folder takes too long to be taken.',
 };

@@ -26,6 +26,9 @@ import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
 import { SpellingSchema } from '../core/workspace/csv-spelling';
 import type { FileError } from '../core/workspace/json';
+import { syncOf } from '../core/workspace/syncing';
+import { writeWorkspace } from '../core/workspace/write';
+import { readFolder } from './files';
 import { changesOf, savingsOf } from '../core/workspace/taking';
 import { BrokenWorkspace, fileErrorInWords, readWorkspace } from '../core/workspace/workspace';
 import { baseIn, packed, textsIn } from '../core/workspace/zip';
@@ -181,6 +184,34 @@ const TASKS = {
         const files = 'bytes' in brought ? textsIn(brought.bytes) : new Map(brought.files);
         return { workspace: readWorkspace(files), base: baseIn(files) };
       }),
+  ),
+  readDirectory: task(z.object({ folder: z.string() }), ({ folder }) =>
+    orBroken(() => ({ workspace: readWorkspace(readFolder(folder)) })),
+  ),
+  sync: task(
+    z.object({
+      folder: z.string(),
+      app: WorkspaceShape,
+      base: z.array(z.tuple([z.string(), z.string()])),
+    }),
+    ({ folder, app, base }) =>
+      orBroken(() => {
+        const found = syncOf(app, readFolder(folder), new Map(base), digest);
+        return { ...found, base: [...found.base] };
+      }),
+  ),
+  settle: task(
+    z.object({
+      folder: z.string(),
+      app: WorkspaceShape,
+      unit: z.string(),
+      take: z.enum(['app', 'folder']),
+    }),
+    ({ folder, app, unit, take }) =>
+      orBroken(() => ({
+        texts: [...writeWorkspace(app)],
+        savings: take === 'app' ? [] : savingsOf(app, readWorkspace(readFolder(folder)), [unit]),
+      })),
   ),
   changes: task(
     z.object({

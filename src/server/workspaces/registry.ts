@@ -18,6 +18,7 @@ export const REGISTRY_TABLES = `
     archived_at timestamptz,
     removed_at timestamptz
   );
+  alter table ${REGISTRY}.workspace add column if not exists folder text;
   create sequence if not exists ${REGISTRY}.workspace_schema;
 `;
 
@@ -28,6 +29,7 @@ const Row = z.object({
   created_at: z.coerce.date(),
   archived_at: z.coerce.date().nullable(),
   removed_at: z.coerce.date().nullable(),
+  folder: z.string().nullable(),
 });
 
 export interface ListedWorkspace extends WorkspaceRef {
@@ -35,10 +37,12 @@ export interface ListedWorkspace extends WorkspaceRef {
   createdAt: Date;
   archivedAt: Date | null;
   removedAt: Date | null;
+  /** The live folder that it is kept the same as; null for none. */
+  folder: string | null;
 }
 
 const asListed = (row: unknown): ListedWorkspace => {
-  const { name, schema, title, created_at, archived_at, removed_at } = Row.parse(row);
+  const { name, schema, title, created_at, archived_at, removed_at, folder } = Row.parse(row);
   return {
     name,
     schema,
@@ -46,6 +50,7 @@ const asListed = (row: unknown): ListedWorkspace => {
     createdAt: created_at,
     archivedAt: archived_at,
     removedAt: removed_at,
+    folder,
   };
 };
 

@@ -1,0 +1,260 @@
+/**
+ * Live folders: a workspace and a folder on this machine that are kept the same while the app runs. What is saved in the
+ * app is written into the folder, what an editor or a checkout changes there is taken into the app, each within a second;
+ * what both changed at once is left as it is and shown.
+ */
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { watch, type FSWatcher } from 'chokidar';
+import { sql } from 'drizzle-orm';
+import * as z from 'zod';
+import { ERRORS_PER_FILE } from '../../core/limits';
+import { isWorkspaceFile } from '../../core/workspace/path';
+import type { Conflict } from '../../core/workspace/syncing';
+import { filesOfUnit } from '../../core/workspace/units';
+import { writeWhole } from '../../workers/files';
+import { database, transaction } from '../database';
+import { Refusal } from '../http/refusal';
+import * as schema from '../schema';
+import { task } from '../tasks';
+import { inWorkspace, type WorkspaceRef } from '../workspaces/current';
+import { readFolderOf } from '../workspaces/folder';
+import { revisionsNow, saveAll } from '../workspaces/taking';
+
+/** Milliseconds without another change after which a change in the folder is looked at: a checkout changes many files. */
+const REST = 120;
+/** Milliseconds between two looks at whether something was saved in the app. */
+const LOOK = 300;
+
+export interface FolderState {
+  folder: string;
+  /** What is wrong in the folder, by file and line: it is not taken until that is mended. */
+  errors: string[];
+  conflicts: Conflict[];
+}
+
+// On globalThis, since Next.js bundles pages and routes apart.
+const kept = globalThis as { tavroFolders?: Map<string, LiveFolder> };
+const folders = (): Map<string, LiveFolder> => (kept.tavroFolders ??= new Map());
+
+/** Begins to keep a workspace and a folder the same; one that is kept so already goes on. */
+export async function keepLive(workspace: WorkspaceRef, folder: string): Promise<void> {
+  if (folders().has(workspace.schema)) return;
+  const live = new LiveFolder(workspace, folder);
+  folders().set(workspace.schema, live);
+  await live.begin();
+}
+
+/** How the folder of a workspace stands; null where it has none that is kept. */
+export function folderState({ schema: of }: WorkspaceRef): FolderState | null {
+  return folders().get(of)?.state ?? null;
+}
+
+/** Ends a conflict with what one side has. Throws a Refusal (404) where there is none. */
+export async function settleConflict(
+  workspace: WorkspaceRef,
+  unit: string,
+  take: 'app' | 'folder',
+  by: string,
+): Promise<void> {
+  const live = folders().get(workspace.schema);
+  if (live === undefined || !(await live.settle(unit, take, by)))
+    throw new Refusal(404, `${unit} is not in conflict any more.`);
+}
+
+/** Stops keeping a workspace and its folder the same; both stay as they are. */
+export async function leaveFolder({ schema: of }: WorkspaceRef): Promise<void> {
+  const live = folders().get(of);
+  folders().delete(of);
+  await live?.end();
+}
+
+export class LiveFolder {
+  readonly #workspace: WorkspaceRef;
+  readonly #folder: string;
+  #watcher: FSWatcher | null = null;
+  #rest: ReturnType<typeof setTimeout> | undefined;
+  #look: ReturnType<typeof setInterval> | undefined;
+  /** The work that goes on; everything is done one after the other. */
+  #work: Promise<unknown> = Promise.resolve();
+  #waiting = false;
+  /** What was saved in the app when it was looked at last. */
+  #seen = '';
+  state: FolderState;
+
+  constructor(workspace: WorkspaceRef, folder: string) {
+    this.#workspace = workspace;
+    this.#folder = folder;
+    this.state = { folder, errors: [], conflicts: [] };
+  }
+
+  async begin(): Promise<void> {
+    this.#watcher = watch(this.#folder, {
+      ignoreInitial: true,
+      ignored: (path, stats) => {
+        const below = path.slice(this.#folder.length).replace(/^\/+/, '');
+        return (
+          /(?:^|\/)(?:\.[^/]+|node_modules)$/.test(below) ||
+          (stats?.isFile() === true && !isWorkspaceFile(below))
+        );
+      },
+    });
+    this.#watcher.on('all', () => {
+      clearTimeout(this.#rest);
+      this.#rest = setTimeout(() => this.sync(), REST);
+    });
+    this.#watcher.on('error', (error) => this.#failed(error));
+    this.#look = setInterval(() => void this.#lookAtApp(), LOOK);
+    await this.sync();
+  }
+
+  async end(): Promise<void> {
+    clearTimeout(this.#rest);
+    clearInterval(this.#look);
+    await this.#watcher?.close();
+    await this.#work.catch(() => undefined);
+  }
+
+  /** Brings both up to date once what goes on is done; asked several times meanwhile, it is done once. */
+  sync(): Promise<unknown> {
+    if (this.#waiting) return this.#work;
+    this.#waiting = true;
+    return this.#inTurn(async () => {
+      this.#waiting = false;
+      await this.#sync();
+    });
+  }
+
+  #inTurn<T>(work: () => Promise<T>): Promise<T | undefined> {
+    const done = this.#work.then(() => inWorkspace(this.#workspace, work));
+    this.#work = done.catch((caught: unknown) => this.#failed(caught));
+    return done.catch(() => undefined);
+  }
+
+  #failed(caught: unknown): void {
+    console.error(`the folder ${this.#folder} was not brought up to date`, caught);
+    this.state = {
+      ...this.state,
+      errors: [`${caught instanceof Error ? caught.message : String(caught)}`],
+    };
+  }
+
+  /** Whatever saved it, another app on the same database as well. */
+  async #lookAtApp(): Promise<void> {
+    const now = await inWorkspace(this.#workspace, savedNow).catch(() => null);
+    if (now === null || now === this.#seen) return;
+    await this.sync();
+  }
+
+  async #sync(): Promise<void> {
+    // Before anything is read: what is saved meanwhile is looked at again.
+    const seen = await savedNow();
+    const before = await revisionsNow();
+    const base = await readBase();
+    const found = await task('sync', {
+      folder: this.#folder,
+      app: await readFolderOf(false),
+      base: [...base],
+    });
+    if (!found.ok) {
+      this.state = { ...this.state, errors: found.errors };
+      this.#seen = seen;
+      return;
+    }
+    const { savings, writes, conflicts, errors, base: next } = found;
+    try {
+      await transaction(async (tx) => {
+        if (savings.length > 0) await saveAll(tx, savings, before, 'the folder', null);
+      });
+    } catch (caught) {
+      // Somebody saved the same just now: what it comes to is seen the next time.
+      if (!(caught instanceof Refusal)) throw caught;
+      return;
+    }
+    let whole = true;
+    for (const { path, text, was } of writes) whole = this.#write(path, text, was) && whole;
+    // What was not written is still to be done.
+    if (whole) await keepBase(base, new Map(next));
+    this.state = {
+      folder: this.#folder,
+      errors: errors.slice(0, ERRORS_PER_FILE),
+      conflicts,
+    };
+    this.#seen = savings.length > 0 ? await savedNow() : seen;
+    if (!whole) this.#rest = setTimeout(() => this.sync(), REST);
+  }
+
+  /** Writes a file that is still what it was. */
+  #write(path: string, text: string | null, was: string | null): boolean {
+    const file = join(this.#folder, path);
+    const now = existsSync(file) ? readFileSync(file, 'utf8').replace(/^\uFEFF/, '') : null;
+    if (now !== was) return false;
+    if (text === null) rmSync(file, { force: true });
+    else {
+      mkdirSync(dirname(file), { recursive: true });
+      writeWhole(file, text);
+    }
+    return true;
+  }
+
+  /** Makes one side of a conflict what both had last, so that the other one goes there. Whether there was that conflict. */
+  async settle(unit: string, take: 'app' | 'folder', by: string): Promise<boolean> {
+    const done = await this.#inTurn(async () => {
+      const conflict = this.state.conflicts.find((one) => one.unit === unit);
+      if (conflict === undefined) return false;
+      const found = await task('settle', {
+        folder: this.#folder,
+        app: await readFolderOf(false),
+        unit,
+        take,
+      });
+      if (!found.ok) throw new Refusal(422, found.errors.join('\n'));
+      const before = await revisionsNow();
+      if (take === 'folder')
+        await transaction((tx) => saveAll(tx, found.savings, before, 'the folder', by));
+      else
+        for (const path of filesOfUnit(unit)) {
+          const text = found.texts.find(([one]) => one === path)?.[1] ?? null;
+          const file = join(this.#folder, path);
+          this.#write(path, text, existsSync(file) ? readFileSync(file, 'utf8') : null);
+        }
+      await this.#sync();
+      return true;
+    });
+    return done === true;
+  }
+}
+
+/** Changes with every save of a document. */
+async function savedNow(): Promise<string> {
+  const { rows } = await database().execute(
+    sql`select concat(count(*), ' ', coalesce(sum(revision), 0)) as saved from document`,
+  );
+  return z.object({ saved: z.string() }).parse(rows[0]).saved;
+}
+
+/** What both had in common last is of no use once they are not kept the same. */
+export async function forgetBase(): Promise<void> {
+  await database().delete(schema.folderBase);
+}
+
+async function readBase(): Promise<Map<string, string>> {
+  const rows = await database().select().from(schema.folderBase);
+  return new Map(rows.map(({ unit, digest }) => [unit, digest]));
+}
+
+async function keepBase(
+  before: ReadonlyMap<string, string>,
+  now: ReadonlyMap<string, string>,
+): Promise<void> {
+  const changed = [...now].filter(([unit, digest]) => before.get(unit) !== digest);
+  const gone = [...before.keys()].filter((unit) => !now.has(unit));
+  if (changed.length === 0 && gone.length === 0) return;
+  const rows = JSON.stringify(changed.map(([unit, digest]) => ({ unit, digest })));
+  await transaction(async (tx) => {
+    await tx.execute(sql`delete from folder_base where unit = any(${sql.param(gone)})`);
+    await tx.execute(
+      sql`insert into folder_base select * from jsonb_to_recordset(${rows}::jsonb) as r (unit text, digest text) on conflict (unit) do update set digest = excluded.digest`,
+    );
+  });
+}

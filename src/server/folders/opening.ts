@@ -1,0 +1,132 @@
+/** Opening folders as workspaces: those that the start command names, and those below one of them. */
+import { existsSync, readdirSync, realpathSync } from 'node:fs';
+import { basename, delimiter, join } from 'node:path';
+import { FOLDERS_LISTED } from '../../core/limits';
+import { environment } from '../environment';
+import { Refusal } from '../http/refusal';
+import { database } from '../database';
+import { importWorkspace } from '../import';
+import { CannotRelease, makeRelease } from '../releases';
+import { task } from '../tasks';
+import { inWorkspace } from '../workspaces/current';
+import { madeFrom } from '../workspaces/manage';
+import { askRegistry, findWorkspace, listWorkspaces } from '../workspaces/registry';
+import { forgetBase, keepLive, leaveFolder } from './live';
+
+/** How deep below a folder that the start command names others are looked for. */
+const DEPTH = 3;
+
+/** The folders that the start command names, as they really are. */
+export function namedFolders(): string[] {
+  return environment('TAVRO_FOLDERS')
+    .split(delimiter)
+    .filter((folder) => folder !== '' && existsSync(folder))
+    .map((folder) => realpathSync(folder));
+}
+
+const isWorkspace = (folder: string) => existsSync(join(folder, 'workspace.json'));
+
+export interface OfferedFolder {
+  folder: string;
+  name: string;
+  /** The workspace that it is open as; null where it is not open. */
+  workspace: string | null;
+}
+
+/** Folders that can be opened: those named, and those below them that hold a workspace. */
+export async function offeredFolders(): Promise<OfferedFolder[]> {
+  const open = new Map(
+    (await listWorkspaces()).flatMap(({ folder, name, removedAt }) =>
+      folder === null || removedAt !== null ? [] : [[folder, name] as const],
+    ),
+  );
+  const found: OfferedFolder[] = [];
+  const look = (folder: string, depth: number) => {
+    if (found.length >= FOLDERS_LISTED) return;
+    if (isWorkspace(folder)) {
+      found.push({ folder, name: basename(folder), workspace: open.get(folder) ?? null });
+      return;
+    }
+    if (depth === 0) return;
+    for (const entry of readdirSync(folder, { withFileTypes: true }))
+      if (entry.isDirectory() && !entry.name.startsWith('.') && entry.name !== 'node_modules')
+        look(join(folder, entry.name), depth - 1);
+  };
+  for (const folder of namedFolders()) look(folder, DEPTH);
+  return found;
+}
+
+/** Opens a folder as a workspace and keeps both the same from now on. Its name in addresses. Throws a Refusal: 403 for one that the start command does not allow, 422 where it holds no workspace. */
+export async function openFolder(asked: string): Promise<string> {
+  if (!existsSync(asked)) throw new Refusal(404, `There is no folder ${asked}.`);
+  const folder = realpathSync(asked);
+  const isBelow = (above: string) => folder === above || folder.startsWith(`${above}/`);
+  if (!namedFolders().some(isBelow))
+    throw new Refusal(
+      403,
+      `${asked} is not below a folder that the app was started with. Start it with npm start -- ${asked}`,
+    );
+  const known = (await listWorkspaces()).find(
+    (one) => one.folder === folder && one.removedAt === null,
+  );
+  const name = known?.name ?? (await makeFrom(folder));
+  const workspace = await findWorkspace(name);
+  if (workspace === null) throw new Refusal(404, `There is no workspace "${name}".`);
+  await keepLive(workspace, folder);
+  return name;
+}
+
+async function makeFrom(folder: string): Promise<string> {
+  const read = await task('readDirectory', { folder });
+  if (!read.ok) throw new Refusal(422, read.errors.join('\n'));
+  const { title, forms } = read.workspace;
+  const name = await madeFrom(title, () => importWorkspace(database(), read.workspace));
+  await askRegistry('update workspace set folder = $2 where name = $1', [name, folder]);
+  // Nobody waits for the releases: the bench needs none.
+  void releaseEach(
+    name,
+    forms.map(({ form }) => form.name),
+  ).catch((caught: unknown) => console.error(`${folder} has no releases yet`, caught));
+  return name;
+}
+
+/** Makes the first release of each form that can have one, so that it can be filled in. */
+async function releaseEach(name: string, forms: readonly string[]): Promise<void> {
+  const workspace = await findWorkspace(name);
+  if (workspace === null) return;
+  await inWorkspace(workspace, async () => {
+    for (const form of forms)
+      await makeRelease(form).catch((caught: unknown) => {
+        // A behaviour that does not compile is said on the bench.
+        if (!(caught instanceof CannotRelease)) throw caught;
+      });
+  });
+}
+
+/** Keeps all open folders live that are still there and allowed; called once when the app starts. */
+export async function keepOpenFolders(): Promise<void> {
+  const named = namedFolders();
+  for (const folder of named)
+    if (isWorkspace(folder))
+      await openFolder(folder)
+        .then((name) => console.log(`tavro: ${folder} is open at /w/${name}`))
+        .catch((caught: unknown) =>
+          console.error(
+            `tavro: ${folder} was not opened:\n${caught instanceof Error ? caught.message : String(caught)}`,
+          ),
+        );
+  for (const { folder, removedAt } of await listWorkspaces())
+    if (folder !== null && removedAt === null)
+      await openFolder(folder).catch(() =>
+        console.log(`tavro: ${folder} is not kept up to date: the app was not started with it`),
+      );
+}
+
+/** The folder stays as it is, and so does the workspace, which has none any more. */
+export async function closeFolder(name: string): Promise<void> {
+  const workspace = await findWorkspace(name);
+  if (workspace === null) throw new Refusal(404, `There is no workspace "${name}".`);
+  await leaveFolder(workspace);
+  await askRegistry('update workspace set folder = null where name = $1', [name]);
+  await inWorkspace(workspace, forgetBase);
+}
