@@ -48,7 +48,7 @@ case "${1:-start}" in
   if ! ready; then                      # not `pg_ctl status`: it calls an unreaped postmaster running
     for _ in 1 2 3 4 5 6 7 8; do
       run "$BIN/pg_ctl" -D "$DATA" -l "$RUN/postgres.log" -w -t 30 \
-        -o "-p $PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=50" start >/dev/null 2>&1 </dev/null 9>&- || true
+        -o "-p $PORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=400" start >/dev/null 2>&1 </dev/null 9>&- || true
       ready && break; sleep 1
     done
     ready || { echo "PostgreSQL does not start on port $PORT:" >&2; run tail -5 "$RUN/postgres.log" >&2; exit 1; }

@@ -80,7 +80,7 @@ const QUERIES: Record<string, string> = {
   '/api/workspace': '?records=yes',
 };
 /** The list of workspaces is about all of them. */
-const OF_ALL = ['/workspaces', '/api/workspaces'];
+const OF_ALL = ['/workspaces', '/api/workspaces', '/api/folders'];
 
 test('what is in one workspace is read there and nowhere else', async () => {
   let tried = 0;

@@ -11,7 +11,8 @@ import { insertRelease, newestRelease } from '../../src/server/releases';
 import { readBehaviours, readForm, readForms, readHead } from '../../src/server/workspace/read';
 import { saveDocument } from '../../src/server/revisions/documents';
 import { HOME, inWorkspace } from '../../src/server/workspaces/current';
-import { packWorkspace, workspaceFromZip } from '../../src/server/workspaces/folder';
+import { packWorkspace } from '../../src/server/workspaces/folder';
+import { workspaceFromZip } from '../../src/server/workspaces/from-zip';
 import { dropRemoved } from '../../src/server/workspaces/making';
 import {
   addWorkspace,

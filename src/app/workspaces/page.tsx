@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { offeredFolders } from '@/server/folders/opening';
 import { readWorkspaces } from '@/server/workspaces/manage';
 import { Workspaces } from '@/ui/manage/workspaces';
 
@@ -6,5 +7,5 @@ export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Workspaces' };
 
 export default async function Page() {
-  return <Workspaces {...await readWorkspaces()} />;
+  return <Workspaces {...await readWorkspaces()} offered={await offeredFolders()} />;
 }

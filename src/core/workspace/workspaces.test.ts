@@ -20,6 +20,7 @@ test('what is known of a workspace, in words', () => {
     title: 'X',
     first: false,
     archived: false,
+    folder: null,
     forms: 2,
     errors: 0,
     warnings: 0,

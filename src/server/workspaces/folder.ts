@@ -1,4 +1,4 @@
-/** A workspace as its folder: out as a zip, and in as a new workspace. */
+/** A workspace as its folder has it, and out as a zip. */
 import { asc, eq } from 'drizzle-orm';
 import { RECORDS_IN_FOLDER } from '../../core/limits';
 import type { SampleRecord } from '../../core/scenario/opening';
@@ -9,9 +9,6 @@ import { readSamples } from '../records/read';
 import * as schema from '../schema';
 import { task } from '../tasks';
 import { readHead, readReach, recordsNamed } from '../workspace/read';
-import { fillWorkspace } from './making';
-import { madeFrom } from './manage';
-import { readBrought } from './taking';
 
 /** The workspace at hand as a folder has it; of records those that scenarios open, or the newest of all as well. */
 export async function readFolderOf(withRecords: boolean): Promise<Workspace> {
@@ -59,10 +56,4 @@ async function newestRecords(form: string): Promise<SampleRecord[]> {
 /** A zip of the workspace at hand. */
 export async function packWorkspace(folder: string, withRecords: boolean): Promise<Uint8Array> {
   return task('pack', { workspace: await readFolderOf(withRecords), folder });
-}
-
-/** A new workspace from a zip. Its name in addresses. Throws a Refusal (422) that names what is wrong by file and line. */
-export async function workspaceFromZip(bytes: Uint8Array): Promise<string> {
-  const { workspace } = await readBrought({ zip: bytes });
-  return madeFrom(workspace.title, () => fillWorkspace(workspace));
 }

@@ -6,6 +6,7 @@ import {
   type RemovedWorkspace,
   type WorkspaceRow,
 } from '../../core/workspace/workspaces';
+import { folderState } from '../folders/live';
 import { Refusal } from '../http/refusal';
 import { readDocument, saveDocument } from '../revisions/documents';
 import { addForm } from '../workspace/forms';
@@ -66,7 +67,7 @@ export async function readWorkspaces(): Promise<{
 }
 
 function asRow(
-  { name, schema, title: listedAs, archivedAt }: ListedWorkspace,
+  { name, schema, title: listedAs, archivedAt, folder }: ListedWorkspace,
   { title, forms, errors, warnings, failing, unchecked, changed_at }: z.infer<typeof Counted>,
 ): WorkspaceRow {
   return {
@@ -74,12 +75,21 @@ function asRow(
     title: title ?? listedAs,
     first: schema === HOME.schema,
     archived: archivedAt !== null,
+    folder: folder === null ? null : { path: folder, ...folderHealth({ name, schema }) },
     forms,
     errors,
     warnings,
     failing,
     unchecked,
     changedAt: changed_at?.toISOString() ?? null,
+  };
+}
+
+function folderHealth(workspace: WorkspaceRef): { kept: boolean; wrong: number } {
+  const state = folderState(workspace);
+  return {
+    kept: state !== null,
+    wrong: (state?.errors.length ?? 0) + (state?.conflicts.length ?? 0),
   };
 }
 

@@ -17,6 +17,7 @@ import type { Open } from '@/core/scenario/definition';
 import { linesOf } from '@/core/tape/lines';
 import { seenAt } from '@/core/scenario/snapshot';
 import { standingWords, Tape } from '@/core/tape/tape';
+import { FolderNotice } from './folder-notice';
 import { Button, Notice } from '../kit';
 import { lazily } from '../lazily';
 import { BehaviourList } from './behaviours';
@@ -166,6 +167,7 @@ function Layout({ bench }: { bench: BenchStore }) {
   const code = (
     <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
       <Tabs bench={bench} active={active} pane={state.pane} />
+      <FolderNotice bench={bench} />
       {state.pane === 'structure' ? (
         <StructurePane bench={bench} />
       ) : state.pane === 'map' ? (

@@ -137,6 +137,8 @@ export function benchDrafts(
       drafts.get(name)?.end(true);
       drafts.delete(name);
     },
+    adopt: (name: string, text: string, revision: number) =>
+      drafts.get(name)?.adopt(text, revision) === true,
     settle: (name: string, take: 'mine' | 'theirs') => drafts.get(name)!.settle(take),
     /** Behaviours go on saving themselves under other names. */
     renamed: (renames: readonly { from: string; to: string }[]) => {

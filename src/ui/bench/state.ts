@@ -13,7 +13,15 @@ import type { Line } from '@/core/wire/line';
 import type { OtherForm } from '@/core/structure/adding';
 import type { PartName, PartSort } from '@/core/structure/edit';
 import type { History } from '@/core/structure/history';
+import type { Conflict } from '@/core/workspace/syncing';
 import type { Saving } from '../draft/draft';
+
+/** A live folder, as the server tells of it. */
+export interface FolderState {
+  folder: string;
+  errors: string[];
+  conflicts: Conflict[];
+}
 
 export interface BenchMaterial {
   title: string;
@@ -34,6 +42,8 @@ export interface BenchMaterial {
   answering: CompiledScript[];
   scenarios: { name: string; scenario: Scenario; revision: number }[];
   release: number | null;
+  /** Whether the workspace is kept the same as a folder, which can change at any moment. */
+  live: boolean;
 }
 
 /** What a renaming would change, or has changed. */
@@ -141,6 +151,8 @@ export interface BenchState {
   deleted: { name: string; text: string } | null;
   /** What an earlier visit left unsaved: texts of behaviours by name, and a structure. */
   left: { at: number; behaviours: { name: string; text: string }[]; form: Form | null } | null;
+  /** How the folder of the workspace stands; null where it has none. */
+  folder: FolderState | null;
   /** Where a name is used, while that is shown. */
   uses: { of: string; places: UsePlace[] } | null;
 }

@@ -18,6 +18,7 @@ import { checking } from './checking';
 import { benchCore } from './core';
 import { benchDrafts } from './drafts';
 import { liveSession } from './live';
+import { outside } from './outside';
 import { benchView } from './view';
 import { benchScenarios } from './scenarios';
 import type { Behaviour, BenchMaterial, BenchPlace, BenchState, TakenOver } from './state';
@@ -68,6 +69,13 @@ export function createBench(
     pathOfScript: core.pathOfScript,
     afterSetChanged: doAllAgain,
   });
+  const away = outside(core, {
+    adopt: (name, text, revision) => {
+      if (drafts.adopt(name, text, revision)) checks.textChanged(name);
+    },
+    renew: structure.renew,
+    structureRevision: () => drafts.structure.revision,
+  });
   const starters = trying({
     languageWorker,
     material: core.engineMaterial,
@@ -81,6 +89,7 @@ export function createBench(
     void prove.runScenarios();
     void drafts.findLeft();
     await checks.start();
+    if (material.live) away.begin();
   }
 
   /** Saves what waits to be saved, without waiting for the answer. */
@@ -95,6 +104,7 @@ export function createBench(
     prove.end();
     starters.stop();
     checks.end();
+    away.end();
   }
 
   /** Replays, runs the scenarios and checks, since one behaviour's words depend on the others and on the form. */
@@ -239,6 +249,7 @@ function firstState(
     release: material.release,
     notice: null,
     goTo: null,
+    folder: null,
     checked: false,
     idle: [],
     adding: false,

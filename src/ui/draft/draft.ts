@@ -103,6 +103,15 @@ export class Draft<T> {
     }
   }
 
+  /** Takes a value that was saved elsewhere, unless there is one here that is not saved yet. Whether it was taken. */
+  adopt(value: T, revision: number): boolean {
+    if (this.#saving.state !== 'saved' || revision <= this.#revision) return false;
+    this.#value = value;
+    this.#revision = revision;
+    this.#stand({ state: 'saved' });
+    return true;
+  }
+
   /** Nothing is saved or tried again any more; what is kept in the browser stays unless `forget`. */
   end(forget = false): void {
     this.#over = true;

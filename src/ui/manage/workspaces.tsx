@@ -9,18 +9,20 @@ import {
 } from '@/core/workspace/workspaces';
 import { useDates } from '../dates';
 import { SaidNotice, useAsking } from './asking';
-import { Button, Cell, Labelled, Line, ListTable, Mono } from '../kit';
+import { Button, Cell, Labelled, Line, ListTable, Mono, Select } from '../kit';
 import { PageHead } from '../page-head';
 
 interface WorkspacesProps {
   workspaces: readonly WorkspaceRow[];
   removed: readonly RemovedWorkspace[];
+  /** Folders that can be opened. */
+  offered: readonly OfferedFolder[];
 }
 
 /** Where a workspace begins. A plain link: each page is made for one workspace as a whole. */
 const startOf = ({ name, first }: WorkspaceRow) => (first ? '/' : `/w/${name}`);
 
-export function Workspaces({ workspaces, removed }: WorkspacesProps) {
+export function Workspaces({ workspaces, removed, offered }: WorkspacesProps) {
   const { said, setSaid, ask } = useAsking<string>();
   const [naming, setNaming] = useState<string | null>(null);
   const [archive, setArchive] = useState(false);
@@ -40,6 +42,13 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
   const remove = async ({ name, title }: WorkspaceRow) => {
     if ((await ask('DELETE', `/api/workspaces/${name}`)) !== null)
       setSaid({ tone: 'info', text: `${title} was removed.`, undo: name });
+  };
+  const close = async ({ name, title, folder }: WorkspaceRow) => {
+    if ((await ask('DELETE', `/api/folders?workspace=${name}`)) !== null)
+      setSaid({
+        tone: 'info',
+        text: `${title} and ${folder!.path} are not kept the same any more. Both stay as they are.`,
+      });
   };
   const restore = async (name: string) => {
     if ((await ask('POST', `/api/workspaces/${name}/restore`, {})) !== null)
@@ -74,6 +83,13 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
               });
           }}
         />
+        <OpenFolder
+          offered={offered}
+          onOpen={async (folder) => {
+            const made = await ask<{ name: string }>('POST', '/api/folders', { folder });
+            if (made !== null) location.assign(`/w/${made.name}`);
+          }}
+        />
         <SaidNotice said={said} onUndo={(undo) => void restore(undo)} />
         <Box overflowX="auto">
           <ListTable
@@ -99,6 +115,7 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
                   <Mono as="div" color="soft">
                     {startOf(row)}
                   </Mono>
+                  {row.folder !== null && <Folder folder={row.folder} />}
                 </Cell>
                 <Cell>{row.forms}</Cell>
                 <Cell>
@@ -138,6 +155,11 @@ export function Workspaces({ workspaces, removed }: WorkspacesProps) {
                               archived: !row.archived,
                             }),
                         ],
+                        ...(row.folder === null
+                          ? []
+                          : ([
+                              ['close folder', 'Close the folder of', () => void close(row)],
+                            ] as const)),
                         ...(row.first
                           ? []
                           : ([['remove', 'Remove', () => void remove(row)]] as const)),
@@ -194,6 +216,64 @@ function Soundness({ row }: { row: WorkspaceRow }) {
       {MARKS[tone]}
       {says}
     </chakra.span>
+  );
+}
+
+/** The folder of a workspace, and whether all is well there. */
+function Folder({
+  folder: { path, kept, wrong },
+}: {
+  folder: NonNullable<WorkspaceRow['folder']>;
+}) {
+  return (
+    <Box fontSize="12.5px" color={wrong > 0 ? 'bad' : 'soft'}>
+      {!kept
+        ? `${path} is not kept up to date: the app was not started with it`
+        : wrong > 0
+          ? `× ${path}: ${wrong === 1 ? 'one thing' : `${wrong} things`} to settle, shown on the bench`
+          : `kept the same as ${path}`}
+    </Box>
+  );
+}
+
+interface OfferedFolder {
+  folder: string;
+  name: string;
+  workspace: string | null;
+}
+
+/** Folders that the start command allows to be opened; nothing where it allows none. */
+function OpenFolder({
+  offered,
+  onOpen,
+}: {
+  offered: readonly OfferedFolder[];
+  onOpen: (folder: string) => Promise<void>;
+}) {
+  const [chosen, setChosen] = useState('');
+  const [opening, setOpening] = useState(false);
+  const folders = offered.filter(({ workspace }) => workspace === null);
+  if (folders.length === 0) return null;
+  const folder = folders.some((one) => one.folder === chosen) ? chosen : folders[0]!.folder;
+  const open = async () => {
+    setOpening(true);
+    await onOpen(folder);
+    setOpening(false);
+  };
+  return (
+    <Flex gap="12px" align="end" wrap="wrap" mb="12px">
+      <Labelled label="Folder on this machine">
+        <Select
+          width="360px"
+          value={folder}
+          options={folders.map((one) => ({ key: one.folder, label: one.folder }))}
+          onChange={(event) => setChosen(event.target.value)}
+        />
+      </Labelled>
+      <Button disabled={opening} onClick={() => void open()}>
+        Open folder
+      </Button>
+    </Flex>
   );
 }
 

@@ -7,6 +7,8 @@ import { isName } from '@/core/form/name';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
 import { compiled, compiledServices } from '@/server/compiled';
+import { folderState } from '@/server/folders/live';
+import { currentWorkspace } from '@/server/workspaces/current';
 import { newestNumber } from '@/server/releases';
 import { readDocument } from '@/server/revisions/documents';
 import { here } from '@/server/workspaces/page';
@@ -85,6 +87,7 @@ export default function BenchPage({ params, searchParams }: Props) {
       answering,
       scenarios,
       release: release?.number ?? null,
+      live: folderState(currentWorkspace()) !== null,
     };
     return (
       <ServerData>

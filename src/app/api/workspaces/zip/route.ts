@@ -1,6 +1,6 @@
 import { ZIP_BYTES } from '@/core/limits';
 import { answer, readBytes } from '@/server/http/request';
-import { workspaceFromZip } from '@/server/workspaces/folder';
+import { workspaceFromZip } from '@/server/workspaces/from-zip';
 
 /** Makes a workspace from a zip of a folder. */
 export async function POST(request: Request) {
