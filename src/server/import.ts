@@ -2,35 +2,38 @@
 import { sql } from 'drizzle-orm';
 import type { Workspace } from '../core/workspace/workspace';
 import type { Database } from './database';
-import { saveRecord } from './records/save';
-import { saveDocument } from './revisions/documents';
+import { saveMany, type Made } from './revisions/save';
 import * as schema from './schema';
 
 export async function importWorkspace(database: Database, workspace: Workspace): Promise<void> {
   const { title, roles, people, dates } = workspace;
   const head = { title, roles, people, ...(dates === undefined ? {} : { dates }) };
-  const by = people[0]!.key;
+  const made = (kind: string, form: string, name: string, content: unknown): Made => ({
+    kind,
+    form,
+    name,
+    content,
+    from: 0,
+  });
+  const places = [
+    made('head', '', 'head', head),
+    ...workspace.tables.map((table) => made('table', '', table.name, table)),
+    ...workspace.services.map((service) => made('service', '', service.name, service)),
+    ...workspace.shared.map(({ name, text }) => made('shared', '', name, text)),
+    ...workspace.forms.flatMap(({ form, behaviours, scenarios, records }) => [
+      made('form', '', form.name, form),
+      ...behaviours.map(({ name, text }) => made('behaviour', form.name, name, text)),
+      ...scenarios.map(({ name, scenario }) => made('scenario', form.name, name, scenario)),
+      ...records.map(({ id, values }) => made('record', form.name, id, values)),
+    ]),
+  ];
+  const numbers = workspace.forms.map(({ form, records }) => ({
+    form: form.name,
+    next: Math.max(0, ...records.map(({ id }) => Number(id)).filter(Number.isInteger)) + 1,
+  }));
   await database.transaction(async (tx) => {
-    await saveDocument({ kind: 'head', name: 'head' }, head, 0, by, tx);
-    for (const table of workspace.tables)
-      await saveDocument({ kind: 'table', name: table.name }, table, 0, by, tx);
-    for (const service of workspace.services)
-      await saveDocument({ kind: 'service', name: service.name }, service, 0, by, tx);
-    for (const { name, text } of workspace.shared)
-      await saveDocument({ kind: 'shared', name }, text, 0, by, tx);
-    for (const { form, behaviours, scenarios, records } of workspace.forms) {
-      await saveDocument({ kind: 'form', name: form.name }, form, 0, by, tx);
-      for (const { name, text } of behaviours)
-        await saveDocument({ kind: 'behaviour', form: form.name, name }, text, 0, by, tx);
-      for (const { name, scenario } of scenarios)
-        await saveDocument({ kind: 'scenario', form: form.name, name }, scenario, 0, by, tx);
-      for (const { id, values } of records)
-        await saveRecord({ form: form.name, id }, values, 0, by, tx);
-      const numbers = records.map(({ id }) => Number(id)).filter(Number.isInteger);
-      await tx
-        .insert(schema.recordNumber)
-        .values({ form: form.name, next: Math.max(0, ...numbers) + 1 });
-    }
+    await saveMany(tx, places, people[0]!.key);
+    if (numbers.length > 0) await tx.insert(schema.recordNumber).values(numbers);
   });
 }
 

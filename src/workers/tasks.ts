@@ -29,8 +29,13 @@ import type { FileError } from '../core/workspace/json';
 import { syncOf } from '../core/workspace/syncing';
 import { writeWorkspace } from '../core/workspace/write';
 import { readFolder } from './files';
-import { changesOf, savingsOf } from '../core/workspace/taking';
-import { BrokenWorkspace, fileErrorInWords, readWorkspace } from '../core/workspace/workspace';
+import { changesOf, digestsOf, savingsOf } from '../core/workspace/taking';
+import {
+  BrokenWorkspace,
+  fileErrorInWords,
+  readWorkspace,
+  type FilesRead,
+} from '../core/workspace/workspace';
 import { baseIn, packed, textsIn } from '../core/workspace/zip';
 
 const Source = z.object({ name: z.string(), text: z.string() });
@@ -62,6 +67,9 @@ interface Broken {
   ok: false;
   errors: string[];
 }
+
+/** What the last folder that was brought up to date held: most of its files are the same the next time. */
+const filesRead = { folder: '', files: new Map() as FilesRead };
 
 const digest = (text: string) => createHash('sha256').update(text).digest('hex');
 
@@ -186,7 +194,10 @@ const TASKS = {
       }),
   ),
   readDirectory: task(z.object({ folder: z.string() }), ({ folder }) =>
-    orBroken(() => ({ workspace: readWorkspace(readFolder(folder)) })),
+    orBroken(() => {
+      const workspace = readWorkspace(readFolder(folder));
+      return { workspace, digests: [...digestsOf(workspace, digest)] };
+    }),
   ),
   sync: task(
     z.object({
@@ -196,7 +207,8 @@ const TASKS = {
     }),
     ({ folder, app, base }) =>
       orBroken(() => {
-        const found = syncOf(app, readFolder(folder), new Map(base), digest);
+        if (filesRead.folder !== folder) Object.assign(filesRead, { folder, files: new Map() });
+        const found = syncOf(app, readFolder(folder), new Map(base), digest, filesRead.files);
         return { ...found, base: [...found.base] };
       }),
   ),

@@ -9,6 +9,7 @@ import {
   fileErrorInWords,
   BrokenWorkspace,
   readWorkspace,
+  type FilesRead,
   type Files,
   type Workspace,
 } from './workspace';
@@ -39,8 +40,9 @@ export function syncOf(
   files: Files,
   base: Digests,
   digest: (text: string) => string,
+  before?: FilesRead,
 ): Sync {
-  const folder = readWorkspace(files);
+  const folder = readWorkspace(files, before);
   const [appHas, folderHas] = [digestsOf(app, digest), digestsOf(folder, digest)];
   for (const unit of new Set([...appHas.keys(), ...folderHas.keys(), ...base.keys()])) {
     if (placeOfUnit(unit)?.kind !== 'records') continue;
@@ -58,19 +60,25 @@ export function syncOf(
   let savings: Saving[] = [];
   let errors: string[] = [];
   try {
-    savings = savingsOf(app, folder, found.fromFolder);
+    if (found.fromFolder.length > 0) savings = savingsOf(app, folder, found.fromFolder);
     for (const unit of found.fromFolder) keep(unit, folderHas.get(unit));
   } catch (caught) {
     if (!(caught instanceof BrokenWorkspace)) throw caught;
     errors = caught.errors.map(fileErrorInWords);
   }
-  const texts = writeWorkspace(app);
+  const texts =
+    found.fromApp.length + found.conflicts.length === 0
+      ? new Map<string, string>()
+      : writeWorkspace(app);
   const writes = found.fromApp.flatMap(filesOfUnit).flatMap((path) => {
     const [text, was] = [texts.get(path) ?? null, files.get(path) ?? null];
     return text === was ? [] : [{ path, text, was }];
   });
   for (const unit of found.fromApp) keep(unit, appHas.get(unit));
-  const [inApp, inFolder] = [unitsIn(texts), unitsIn(writeWorkspace(folder))];
+  const [inApp, inFolder] = [
+    texts,
+    found.conflicts.length === 0 ? new Map<string, string>() : writeWorkspace(folder),
+  ].map(unitsIn) as [Map<string, string>, Map<string, string>];
   const conflicts = found.conflicts.map((unit) => ({
     unit,
     app: inApp.get(unit) ?? null,

@@ -85,8 +85,11 @@ export function fileErrorInWords(error: FileError): string {
   return `${error.file}:${error.line}:${place} ${error.says}`;
 }
 
+/** What files came to that were read before, by path: one that has not changed is not read again. */
+export type FilesRead = Map<string, { text: string; content: unknown }>;
+
 /** Reads a workspace. Throws BrokenWorkspace with all errors found. */
-export function readWorkspace(files: Files): Workspace {
+export function readWorkspace(files: Files, before: FilesRead = new Map()): Workspace {
   const errors: FileError[] = [];
   const read = <T>(path: string, schema: z.ZodType<T>): T | null => {
     const text = files.get(path);
@@ -94,7 +97,11 @@ export function readWorkspace(files: Files): Workspace {
       errors.push({ file: path, line: 1, path: [], says: 'this file is missing' });
       return null;
     }
-    return readJson(path, text, schema, errors);
+    const known = before.get(path);
+    if (known?.text === text) return known.content as T;
+    const content = readJson(path, text, schema, errors);
+    if (content !== null) before.set(path, { text, content });
+    return content;
   };
   const head = read('workspace.json', WorkspaceFile);
   if (head !== null) checkPeople(head, errors);

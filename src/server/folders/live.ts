@@ -22,9 +22,9 @@ import { readFolderOf } from '../workspaces/folder';
 import { revisionsNow, saveAll } from '../workspaces/taking';
 
 /** Milliseconds without another change after which a change in the folder is looked at: a checkout changes many files. */
-const REST = 120;
+const REST = 80;
 /** Milliseconds between two looks at whether something was saved in the app. */
-const LOOK = 300;
+const LOOK = 150;
 
 export interface FolderState {
   folder: string;
@@ -38,11 +38,11 @@ const kept = globalThis as { tavroFolders?: Map<string, LiveFolder> };
 const folders = (): Map<string, LiveFolder> => (kept.tavroFolders ??= new Map());
 
 /** Begins to keep a workspace and a folder the same; one that is kept so already goes on. */
-export async function keepLive(workspace: WorkspaceRef, folder: string): Promise<void> {
+export function keepLive(workspace: WorkspaceRef, folder: string): void {
   if (folders().has(workspace.schema)) return;
   const live = new LiveFolder(workspace, folder);
   folders().set(workspace.schema, live);
-  await live.begin();
+  live.begin();
 }
 
 /** How the folder of a workspace stands; null where it has none that is kept. */
@@ -88,7 +88,7 @@ export class LiveFolder {
     this.state = { folder, errors: [], conflicts: [] };
   }
 
-  async begin(): Promise<void> {
+  begin(): void {
     this.#watcher = watch(this.#folder, {
       ignoreInitial: true,
       ignored: (path, stats) => {
@@ -105,7 +105,8 @@ export class LiveFolder {
     });
     this.#watcher.on('error', (error) => this.#failed(error));
     this.#look = setInterval(() => void this.#lookAtApp(), LOOK);
-    await this.sync();
+    // Nobody waits for it: what there is to do is done soon.
+    void this.sync();
   }
 
   async end(): Promise<void> {
@@ -243,7 +244,8 @@ async function readBase(): Promise<Map<string, string>> {
   return new Map(rows.map(({ unit, digest }) => [unit, digest]));
 }
 
-async function keepBase(
+/** Keeps what both have in common now. */
+export async function keepBase(
   before: ReadonlyMap<string, string>,
   now: ReadonlyMap<string, string>,
 ): Promise<void> {

@@ -11,7 +11,7 @@ import { task } from '../tasks';
 import { inWorkspace } from '../workspaces/current';
 import { madeFrom } from '../workspaces/manage';
 import { askRegistry, findWorkspace, listWorkspaces } from '../workspaces/registry';
-import { forgetBase, keepLive, leaveFolder } from './live';
+import { forgetBase, keepBase, keepLive, leaveFolder } from './live';
 
 /** How deep below a folder that the start command names others are looked for. */
 const DEPTH = 3;
@@ -72,7 +72,7 @@ export async function openFolder(asked: string): Promise<string> {
   const name = known?.name ?? (await makeFrom(folder));
   const workspace = await findWorkspace(name);
   if (workspace === null) throw new Refusal(404, `There is no workspace "${name}".`);
-  await keepLive(workspace, folder);
+  keepLive(workspace, folder);
   return name;
 }
 
@@ -80,7 +80,10 @@ async function makeFrom(folder: string): Promise<string> {
   const read = await task('readDirectory', { folder });
   if (!read.ok) throw new Refusal(422, read.errors.join('\n'));
   const { title, forms } = read.workspace;
-  const name = await madeFrom(title, () => importWorkspace(database(), read.workspace));
+  const name = await madeFrom(title, async () => {
+    await importWorkspace(database(), read.workspace);
+    await keepBase(new Map(), new Map(read.digests));
+  });
   await askRegistry('update workspace set folder = $2 where name = $1', [name, folder]);
   // Nobody waits for the releases: the bench needs none.
   void releaseEach(

@@ -12,6 +12,7 @@ import type { Change } from '../../core/workspace/taking';
 import { database, transaction, type Transaction } from '../database';
 import { Refusal } from '../http/refusal';
 import { readSamples } from '../records/read';
+import { saveMany, type Made, type SavedPlace } from '../revisions/save';
 import * as schema from '../schema';
 import { task } from '../tasks';
 import { readFolderOf } from './folder';
@@ -162,7 +163,7 @@ export async function saveAll(
     (kind === 'record'
       ? held.get(placeKey(kind, form, name))?.revision
       : revisions.get(placeKey(kind, form, name))) ?? 0;
-  const saved = await saveEach(
+  const saved = await savedOrRefused(
     tx,
     changed.map((place) => ({ ...place, from: from(place) })),
     by,
@@ -206,26 +207,13 @@ async function heldNow(
   );
 }
 
-const SavedRow = z.object({
-  kind: z.string(),
-  form: z.string(),
-  name: z.string(),
-  saved: z.boolean(),
-  revision: z.number().int(),
-});
-
 /** Saves each from the revision it was made from. Throws a Refusal (409) that names what somebody else changed. */
-async function saveEach(
+async function savedOrRefused(
   tx: Transaction,
-  places: readonly { kind: string; form: string; name: string; content: unknown; from: number }[],
+  places: readonly Made[],
   by: string | null,
-): Promise<z.infer<typeof SavedRow>[]> {
-  if (places.length === 0) return [];
-  const { rows } = await tx.execute(sql`
-    select w.kind, w.form, w.name, s.saved, s.revision
-    from jsonb_to_recordset(${JSON.stringify(places)}::jsonb) as w (kind text, form text, name text, content jsonb, "from" integer),
-      lateral tavro_save(w.kind, w.form, w.name, nullif(w.content, 'null'::jsonb), w."from", ${by}, null) as s`);
-  const saved = z.array(SavedRow).parse(rows);
+): Promise<SavedPlace[]> {
+  const saved = await saveMany(tx, places, by);
   const other = saved.filter((row) => !row.saved);
   if (other.length > 0)
     throw new Refusal(
@@ -290,7 +278,7 @@ export async function undoTaking(id: number, by: string): Promise<void> {
         409,
         `${named(since)} ${since.length === 1 ? 'was' : 'were'} changed since. Undo that first, or bring back single revisions from the history.`,
       );
-    await saveEach(
+    await savedOrRefused(
       tx,
       // What was new and is gone again is as it was.
       changes

@@ -16,7 +16,7 @@ interface LiveState {
 }
 
 /** Real milliseconds between two questions. */
-const PAUSE = 500;
+const PAUSE = 300;
 
 export interface OutsideWork {
   /** Takes a text that was saved elsewhere, unless there is one here that is not saved yet. */
@@ -32,8 +32,8 @@ export function outside(
   let timer: ReturnType<typeof setTimeout> | undefined;
   let over = false;
   let around: string | null = null;
-  /** What was different at the last look: what saves here is on its way for a moment. */
-  let before = '';
+  /** Whether something was other at the last look: what is saved here differs for a moment, until the answer has come. */
+  let before = false;
 
   async function look(): Promise<void> {
     const reply = await ask<LiveState>(pathOf('live'));
@@ -57,11 +57,10 @@ export function outside(
       behaviours.some(({ name, revision }) => revision > 0 && now.scripts[name] === undefined) ||
       scenarios.length !== Object.keys(now.scenarios).length ||
       scenarios.some(({ name, revision }) => now.scenarios[name] !== revision);
-    const difference = JSON.stringify([isOther, changed.map(({ name }) => name)]);
-    const still = difference === before;
-    before = difference;
-    if (!still) return;
     for (const { name, saving } of changed) if (saving.state === 'saved') await fetchScript(name);
+    const still = before;
+    before = isOther;
+    if (!still) return;
     // What is typed here and not saved yet is never lost for it.
     const { structure } = get();
     if (
