@@ -121,8 +121,7 @@ test('one that is off is saved and not released', async () => {
 test('all scripts of the workspace are searched', async () => {
   const hits = await searchScripts({ wanted: 'form.clear', pattern: false, exact: true });
   expect(hits.map(({ form, name }) => `${form}/${name}`)).toEqual([
-    'berth_visit/10-arrival.ts',
-    'waste_declaration/10-kinds.ts',
+    '/behaviours/90-start-over.ts',
   ]);
   expect(await searchScripts({ wanted: 'Math.sin', pattern: false, exact: true })).toMatchObject([
     { form: null, name: 'tide_gauge.level', line: 2 },

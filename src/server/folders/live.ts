@@ -26,6 +26,9 @@ const REST = 80;
 /** Milliseconds between two looks at whether something was saved in the app. */
 const LOOK = 150;
 
+/** Milliseconds until something that failed is tried again. */
+const AGAIN_AFTER = 2000;
+
 export interface FolderState {
   folder: string;
   /** What is wrong in the folder, by file and line: it is not taken until that is mended. */
@@ -80,6 +83,8 @@ export class LiveFolder {
   #waiting = false;
   /** What was saved in the app when it was looked at last. */
   #seen = '';
+  /** After a failure nothing is looked at for a while. */
+  #pausedUntil = 0;
   state: FolderState;
 
   constructor(workspace: WorkspaceRef, folder: string) {
@@ -133,15 +138,17 @@ export class LiveFolder {
   }
 
   #failed(caught: unknown): void {
-    console.error(`the folder ${this.#folder} was not brought up to date`, caught);
-    this.state = {
-      ...this.state,
-      errors: [`${caught instanceof Error ? caught.message : String(caught)}`],
-    };
+    const says = caught instanceof Error ? caught.message : String(caught);
+    // It is tried again and again, and said once.
+    if (this.state.errors[0] !== says)
+      console.error(`the folder ${this.#folder} was not brought up to date`, caught);
+    this.state = { ...this.state, errors: [says] };
+    this.#pausedUntil = Date.now() + AGAIN_AFTER;
   }
 
   /** Whatever saved it, another app on the same database as well. */
   async #lookAtApp(): Promise<void> {
+    if (Date.now() < this.#pausedUntil) return;
     const now = await inWorkspace(this.#workspace, savedNow).catch(() => null);
     if (now === null || now === this.#seen) return;
     await this.sync();
