@@ -36,6 +36,12 @@ export const FILES_PER_WORKSPACE = 10_000;
 export const WORKSPACE_BYTES = 128 * MIB;
 /** Folders that can be opened which are listed. */
 export const FOLDERS_LISTED = 200;
+/** Records that are brought in from one file: entering each takes some 20 ms. */
+export const RECORDS_BROUGHT = 20_000;
+/** Records that are entered with one request, so that whoever brings them sees how it goes on. */
+export const RECORDS_AT_ONCE = 50;
+/** Characters of a JSON Schema or a page from which a form is made. */
+export const FORM_SOURCE_CHARACTERS = 2_000_000;
 /** Times something was taken that are offered to be undone, the newest first. */
 export const TAKINGS_SHOWN = 5;
 /** Records of each form that go out with a workspace, the newest first: enough to go on with; archives are exported. */

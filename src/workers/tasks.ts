@@ -15,6 +15,12 @@ import { searched } from '../core/language/search';
 import { FormLanguage } from '../core/language/service';
 import { problemsInSources } from '../core/problems/problems';
 import { problemsInShared } from '../core/problems/shared';
+import { fromHtml } from '../core/interchange/from-html';
+import { fromJsonSchema } from '../core/interchange/from-json-schema';
+import { steeredBy } from '../core/interchange/steered';
+import { NothingToTake } from '../core/interchange/taken';
+import { toJsonSchema } from '../core/interchange/to-json-schema';
+import { readRecords } from '../core/workspace/records-in';
 import { ERRORS_PER_FILE } from '../core/limits';
 import { ScenarioSchema } from '../core/scenario/definition';
 import { ValuesSchema } from '../core/session/schema';
@@ -179,6 +185,19 @@ const TASKS = {
         ? usesOf({ ...reach, libs }, form, part)
         : usesOfKey({ ...reach, libs }, form, part, key),
   ),
+  jsonSchema: task(
+    z.object({ ...Shared, form: FormSchema, sources: z.array(Source), roles: z.array(RoleSchema) }),
+    ({ form, sources, ...rest }) => toJsonSchema(form, steeredBy(rest, form, sources, libs)),
+  ),
+  takenFrom: task(
+    z.object({ text: z.string(), as: z.enum(['json-schema', 'html']), called: z.string() }),
+    ({ text, as, called }) =>
+      as === 'html' ? fromHtml(text, called) : fromJsonSchema(text, called),
+  ),
+  readRecords: task(
+    z.object({ form: FormSchema, text: z.string(), as: z.enum(['csv', 'json', 'jsonl']) }),
+    ({ form, text, as }) => readRecords(form, text, as),
+  ),
   pack: task(z.object({ workspace: WorkspaceShape, folder: z.string() }), ({ workspace, folder }) =>
     packed(workspace, folder, digest),
   ),
@@ -273,7 +292,8 @@ export function runTask(message: unknown): TaskReply {
   try {
     return { ok: true, answer: work(schema.parse(request)) };
   } catch (caught) {
-    if (caught instanceof InvalidEdit) return { ok: false, says: caught.message };
+    if (caught instanceof InvalidEdit || caught instanceof NothingToTake)
+      return { ok: false, says: caught.message };
     if (caught instanceof SyntaxError && name === 'search')
       return { ok: false, says: caught.message };
     throw caught;

@@ -15,6 +15,7 @@ import { libs } from '../../src/core/language/generated/libs';
 import { scriptsOf } from '../../src/core/script/of-form';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { readFolder } from '../../src/workers/files';
+import { choices, formWith, number, text, yesNo } from '../support/forms';
 import { bootMachine, inMachine } from '../support/hosts';
 
 beforeAll(bootMachine);
@@ -180,6 +181,48 @@ describe.each(forms.map((one) => [one.form.name, one] as const))(
     });
   },
 );
+
+test('what scripts can hide or no longer ask for is saved as it stands, and valid', () => {
+  const form = formWith(
+    [
+      yesNo('away'),
+      number('draught', { max: 5 }),
+      number('kept', { max: 5 }),
+      number('omitted', { max: 5, whenHidden: 'omit' }),
+      text('asked', { required: true }),
+      text('note', { required: true }),
+      choices('uses', ['tug', 'fender'], { minCount: 2, maxCount: 2 }),
+    ],
+    { name: 'small' },
+  );
+  const scripts = [
+    {
+      name: '10-away.ts',
+      text: `keep("away", () => {
+  const away = fields.away.value === true;
+  for (const field of [fields.draught, fields.omitted, fields.asked]) field.shown = !away;
+  fields.note.required = !away;
+});`,
+    },
+  ];
+  const schema = toJsonSchema(form, steeredBy(demo, form, scripts, libs));
+  const save = (steps: Values) => {
+    const use = inMachine({ form, scripts: { '10-away': scripts[0]!.text } });
+    for (const [set, to] of Object.entries(steps)) use.do({ set, to: to as Value });
+    const { submit } = use.do({ submit: true });
+    return submit?.saved === true ? submit.values : null;
+  };
+  const away = save({ draught: 9, omitted: 9, away: true })!;
+  expect(away).toMatchObject({ draught: 9, omitted: null, asked: null, note: null, uses: [] });
+  expect(wrongWith(schema, away)).toBe('');
+  // What stays on screen is held to its limits, by the form and by the schema.
+  expect(save({ kept: 9, away: true })).toBe(null);
+  expect(wrongWith(schema, { ...away, kept: 9 })).toContain('must be <= 5');
+  expect(wrongWith(schema, { ...away, omitted: 9 })).toContain('must be <= 5');
+  expect(wrongWith(schema, { ...away, uses: ['tug', 'fender', 'tug'] })).not.toBe('');
+  const unsteered = toJsonSchema(form, new Set());
+  expect(wrongWith(unsteered, away)).toContain('must be string');
+});
 
 test('what JSON Schema has no words for is listed', () => {
   const visit = forms.find(({ form }) => form.name === 'berth_visit')!;

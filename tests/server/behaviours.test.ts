@@ -120,9 +120,7 @@ test('one that is off is saved and not released', async () => {
 
 test('all scripts of the workspace are searched', async () => {
   const hits = await searchScripts({ wanted: 'form.clear', pattern: false, exact: true });
-  expect(hits.map(({ form, name }) => `${form}/${name}`)).toEqual([
-    '/behaviours/90-start-over.ts',
-  ]);
+  expect(hits.map(({ form, name }) => `${form}/${name}`)).toEqual(['/behaviours/90-start-over.ts']);
   expect(await searchScripts({ wanted: 'Math.sin', pattern: false, exact: true })).toMatchObject([
     { form: null, name: 'tide_gauge.level', line: 2 },
   ]);

@@ -24,52 +24,15 @@ const LEVELS = 8;
 const FIELDS = 2000;
 
 /** Keywords that are taken, or say nothing that a form would do otherwise. */
-const KNOWN: ReadonlySet<string> = new Set([
-  ...['$schema', '$id', '$defs', 'definitions', '$comment', '$ref', '$anchor', '$vocabulary'],
-  ...[
-    'title',
-    'description',
-    'default',
-    'examples',
-    'type',
-    'enum',
-    'const',
-    'oneOf',
-    'anyOf',
-    'format',
-  ],
-  ...[
-    'minLength',
-    'maxLength',
-    'pattern',
-    'minimum',
-    'maximum',
-    'exclusiveMinimum',
-    'exclusiveMaximum',
-  ],
-  ...[
-    'multipleOf',
-    'items',
-    'minItems',
-    'maxItems',
-    'uniqueItems',
-    'properties',
-    'required',
-    'readOnly',
-  ],
-  ...[
-    'additionalProperties',
-    'unevaluatedProperties',
-    'dependentRequired',
-    'dependencies',
-    'if',
-    'then',
-    'else',
-    'allOf',
-    'deprecated',
-    'writeOnly',
-  ],
-]);
+const KNOWN: ReadonlySet<string> = new Set(
+  (
+    '$schema $id $defs definitions $comment $ref $anchor $vocabulary title description ' +
+    'default examples type enum const oneOf anyOf format minLength maxLength pattern ' +
+    'minimum maximum exclusiveMinimum exclusiveMaximum multipleOf items minItems maxItems ' +
+    'uniqueItems properties required readOnly additionalProperties unevaluatedProperties ' +
+    'dependentRequired dependencies if then else allOf deprecated writeOnly'
+  ).split(' '),
+);
 
 /** Throws NothingToTake, in words, for a text that is no JSON Schema of an object. */
 export function fromJsonSchema(text: string, called: string): Taken {
@@ -280,7 +243,7 @@ class Reading {
     const whole = /^\^(?:\(\?:([\s\S]*)\)|([^|]*))\$$/.exec(pattern);
     const inner = whole?.[1] ?? whole?.[2];
     // A dollar behind a backslash, or brackets that close in between, make the ends belong to something else.
-    const anchored = inner !== undefined && !/\\$/.test(inner) && isBalanced(inner);
+    const anchored = inner !== undefined && !inner.endsWith('\\') && isBalanced(inner);
     const source = anchored ? inner : `[\\s\\S]*(?:${pattern})[\\s\\S]*`;
     try {
       new RegExp(`^(?:${source})$`, 'u');

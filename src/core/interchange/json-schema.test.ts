@@ -2,6 +2,7 @@
  * JSON Schema in: the official JSON Schema Test Suite as json-schema-test-suite 0.0.10 carries it (draft 4, of keywords
  * that mean the same in 2020-12), and what else a schema can say; the behaviours that come of conditions are run.
  */
+// oxlint-disable unicorn/no-thenable -- JSON Schema has a keyword of that name
 import { createRequire } from 'node:module';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';

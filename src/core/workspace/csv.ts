@@ -29,7 +29,7 @@ function tooMany(file: string, columns: number, errors: FileError[]): boolean {
 type Line = { record: string[]; info: { lines: number } };
 
 /** The cells of each line; null, with an error in words, when the text is no CSV. */
-function linesOf(
+export function linesOf(
   file: string,
   text: string,
   delimiter: Spelling['delimiter'],

@@ -45,7 +45,7 @@ export function addForm(title: string, by: string): Promise<string> {
 }
 
 /** A technical name that no form has or has had, so that nothing left behind by one becomes another's. */
-async function freeName(title: string, tx: Transaction): Promise<string> {
+export async function freeName(title: string, tx: Transaction): Promise<string> {
   // Two people who begin forms of one title at once get two.
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('new form', 0))`);
   const { document } = schema;

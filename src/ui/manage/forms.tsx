@@ -2,7 +2,7 @@
 /** The page of forms: how each stands, and what can be done with a form as a whole. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
-import { addressHere, LinkHere } from '../address';
+import { addressHere, LinkHere, useAddress } from '../address';
 import { useEffect, useState } from 'react';
 import type { Person } from '@/core/form/table';
 import { changesInWords, type FormRow, type RemovedForm } from '@/core/workspace/overview';
@@ -11,9 +11,14 @@ import { useWorkspaceCheck, type WorkspaceCheck } from '../check-workspace';
 import { Button, Cell, countInWords, HeadCell, Labelled, Line, Mono, TextLink } from '../kit';
 import { useDates } from '../dates';
 import { SaidNotice, useAsking } from './asking';
+import { lazily } from '../lazily';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { COLUMNS, firstBackwards, listed, type Column, type Order } from './form-order';
+
+const FormFrom = lazily<{ onMade: (name: string) => void }>(() =>
+  import('./form-from').then((module) => module.FormFrom),
+);
 
 export interface FormsProps {
   workspace: string;
@@ -29,6 +34,8 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
   const [naming, setNaming] = useState<string | null>(null);
   const { said, setSaid, ask } = useAsking<{ name: string; title: string }>();
   const dates = useDates();
+  const router = useRouter();
+  const address = useAddress();
   const checking = useCheck(forms);
   const rows = listed(forms, search, order);
   const copy = async ({ name, title }: FormRow) => {
@@ -71,6 +78,7 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
             </Labelled>
           )}
           <NewForm empty={forms.length === 0} />
+          <FormFrom onMade={(name) => router.push(addressHere(`/bench/${name}`))} />
           <Box color="soft" role="status" pb="4px" ml="auto">
             {checking === null
               ? search !== '' && `${rows.length} of ${forms.length} forms`
@@ -158,6 +166,17 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
                         >
                           remove
                         </Button>
+                        <chakra.a
+                          href={address(`/api/forms/${row.name}/json-schema`)}
+                          download
+                          color="soft"
+                          textDecoration="underline"
+                          textUnderlineOffset="3px"
+                          aria-label={`JSON Schema of ${row.title}`}
+                          title="A JSON Schema of what the form saves"
+                        >
+                          schema
+                        </chakra.a>
                       </Flex>
                     </Cell>
                   </tr>

@@ -1,6 +1,7 @@
 'use client';
 /** The records of a form: searched, narrowed down, sorted by a column; of a million only those in view are drawn. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useQueryClient } from '@tanstack/react-query';
 import { memo, useEffect, useRef, useState } from 'react';
 import type { Field, Form } from '@/core/form/definition';
 import { textOf } from '@/core/form/reading';
@@ -14,6 +15,8 @@ import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { Columns, columnsOf, useChosenColumns } from './columns';
 import { lazily } from '../lazily';
+import { Window } from '../window';
+import type { BringInProps } from './bring-in';
 import type { RecordHistoryProps } from './history';
 import type { Around, NarrowProps } from './narrow';
 import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
@@ -26,6 +29,8 @@ const Narrow = lazily<NarrowProps>(
 const RecordHistory = lazily<RecordHistoryProps>(() =>
   import('./history').then((module) => module.RecordHistory),
 );
+
+const BringIn = lazily<BringInProps>(() => import('./bring-in').then((module) => module.BringIn));
 
 export interface RecordsProps {
   title: string;
@@ -42,6 +47,8 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
   const fields = columnsOf(form).filter(({ name }) => chosen.has(name));
   const [asked, setAsked] = useState<Asked>({});
   const [history, setHistory] = useState<ListedRecord | null>(null);
+  const [bringing, setBringing] = useState(false);
+  const client = useQueryClient();
   const view = useRecords(form.name, asked, first);
   const indexes = new Map(tables.map((table) => [table.name, indexOf(table)]));
   const dates = useDates();
@@ -81,6 +88,7 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
           )}
           <Columns form={form} chosen={chosen} onChoose={choose} />
           <Downloads form={form.name} />
+          <Button onClick={() => setBringing(true)}>Bring in…</Button>
           <Box color="soft" role="status" pb="4px">
             {view.loading && view.records.length === 0
               ? 'Searching…'
@@ -114,6 +122,18 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
           onHistory={setHistory}
         />
       </Box>
+      <Window open={bringing} onClose={() => setBringing(false)} size="md" stays>
+        {bringing && (
+          <BringIn
+            form={form.name}
+            title={form.title}
+            onDone={(changed) => {
+              setBringing(false);
+              if (changed) void client.invalidateQueries({ queryKey: ['records', form.name] });
+            }}
+          />
+        )}
+      </Window>
       {history !== null && (
         <RecordHistory
           form={form}

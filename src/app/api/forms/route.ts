@@ -2,17 +2,21 @@ import * as z from 'zod';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { addForm } from '@/server/workspace/forms';
+import { addFormFrom, FormSource } from '@/server/workspace/interchange';
 import { Title } from '@/server/title';
 
-const NewForm = z.strictObject({ title: Title });
+const NewForm = z.strictObject({
+  title: Title,
+  /** A JSON Schema or a page that it is made from. */
+  from: FormSource.optional(),
+});
 
 /** Begins a form. */
 export async function POST(request: Request) {
   return answer(request, async () => {
-    const { title } = await readBody(request, NewForm);
-    return Response.json(
-      { name: await addForm(title, (await currentPerson()).key) },
-      { status: 201 },
-    );
+    const { title, from } = await readBody(request, NewForm);
+    const by = (await currentPerson()).key;
+    const name = from === undefined ? await addForm(title, by) : await addFormFrom(from, title, by);
+    return Response.json({ name }, { status: 201 });
   });
 }

@@ -1,0 +1,16 @@
+import { answer } from '@/server/http/request';
+import { jsonSchemaOf } from '@/server/workspace/interchange';
+
+/** A JSON Schema of what the form saves. */
+export async function GET(request: Request, { params }: { params: Promise<{ form: string }> }) {
+  return answer(request, async () => {
+    const { form } = await params;
+    const schema = await jsonSchemaOf(form);
+    return new Response(`${JSON.stringify(schema, null, 2)}\n`, {
+      headers: {
+        'content-type': 'application/schema+json',
+        'content-disposition': `attachment; filename="${form}.schema.json"`,
+      },
+    });
+  });
+}

@@ -1,0 +1,9 @@
+import { answer, readBody } from '@/server/http/request';
+import { FormSource, takenFrom } from '@/server/workspace/interchange';
+
+/** What form a JSON Schema or a page with an HTML form would become; nothing is made. */
+export async function POST(request: Request) {
+  return answer(request, async () =>
+    Response.json(await takenFrom(await readBody(request, FormSource))),
+  );
+}
