@@ -3,7 +3,10 @@
  * in a database and on a server of its own. Where TAVRO_URL names an app that runs already, that one is used.
  */
 import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test as base, type APIRequestContext, type Page } from '@playwright/test';
 import { Client } from 'pg';
@@ -53,12 +56,20 @@ export const test = base.extend<object, { file: string; app: string }>({
       if (RUNNING !== undefined) return use(RUNNING);
       const database = await freshDatabase(`tavro_e2e_${parallelIndex}`);
       const port = await freePort();
+      // Folders below this one can be opened.
+      const folders = mkdtempSync(join(tmpdir(), 'tavro-e2e-'));
+      process.env.TAVRO_E2E_FOLDERS = folders;
       const server = spawn(
         'node',
         ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],
         {
           stdio: ['ignore', 'ignore', 'inherit'],
-          env: { ...process.env, DATABASE_URL: database, NEXT_TELEMETRY_DISABLED: '1' },
+          env: {
+            ...process.env,
+            DATABASE_URL: database,
+            TAVRO_FOLDERS: folders,
+            NEXT_TELEMETRY_DISABLED: '1',
+          },
         },
       );
       const gone = new Promise((resolve) => server.once('exit', resolve));
@@ -69,6 +80,7 @@ export const test = base.extend<object, { file: string; app: string }>({
       } finally {
         server.kill('SIGKILL');
         await gone;
+        rmSync(folders, { recursive: true, force: true });
       }
     },
     { scope: 'worker', timeout: 120_000 },

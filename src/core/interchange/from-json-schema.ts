@@ -420,6 +420,9 @@ class Reading {
         for (const name of value) {
           const field = this.#fields.get(path === '' ? String(name) : `${path}.${String(name)}`);
           if (field === undefined) return null;
+          // What is said of its value says as well that it has one.
+          if (isObject(schema.properties) && Object.hasOwn(schema.properties, String(name)))
+            continue;
           terms.push(`!fields.${field.name}.empty`);
         }
       } else if (keyword === 'properties' && isObject(value)) {

@@ -7,7 +7,6 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { watch, type FSWatcher } from 'chokidar';
 import { sql } from 'drizzle-orm';
-import * as z from 'zod';
 import { ERRORS_PER_FILE } from '../../core/limits';
 import { isWorkspaceFile } from '../../core/workspace/path';
 import type { Conflict } from '../../core/workspace/syncing';
@@ -15,6 +14,7 @@ import { filesOfUnit } from '../../core/workspace/units';
 import { writeWhole } from '../../workers/files';
 import { database, transaction } from '../database';
 import { Refusal } from '../http/refusal';
+import { savedNow } from '../revisions/documents';
 import * as schema from '../schema';
 import { task } from '../tasks';
 import { inWorkspace, type WorkspaceRef } from '../workspaces/current';
@@ -231,14 +231,6 @@ export class LiveFolder {
     });
     return done === true;
   }
-}
-
-/** Changes with every save of a document. */
-async function savedNow(): Promise<string> {
-  const { rows } = await database().execute(
-    sql`select concat(count(*), ' ', coalesce(sum(revision), 0)) as saved from document`,
-  );
-  return z.object({ saved: z.string() }).parse(rows[0]).saved;
 }
 
 /** What both had in common last is of no use once they are not kept the same. */

@@ -55,7 +55,13 @@ export async function enterRecords(
           .map(({ part, says }) => (part === null ? says : `${labels.get(part) ?? part}: ${says}`))
           .join(' '),
       });
-    else entered.push({ line, id: null, says: came.says });
+    // Whoever brings a file has done no steps.
+    else
+      entered.push({
+        line,
+        id: null,
+        says: came.says.replace(/^Step \d+ could not be done by [^:]*: /, ''),
+      });
   }
   return entered;
 }

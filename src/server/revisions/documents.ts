@@ -295,3 +295,11 @@ export async function historyOf<K extends Kind>(
     savedAt: row.savedAt.toISOString(),
   }));
 }
+
+/** Changes with every save of a document. */
+export async function savedNow(): Promise<string> {
+  const { rows } = await database().execute(
+    sql`select concat(count(*), ' ', coalesce(sum(revision), 0)) as saved from document`,
+  );
+  return z.object({ saved: z.string() }).parse(rows[0]).saved;
+}

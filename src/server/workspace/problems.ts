@@ -13,6 +13,7 @@ import { compiledScripts, compiledServices } from '../compiled';
 import { database } from '../database';
 import { Refusal } from '../http/refusal';
 import * as schema from '../schema';
+import { savedNow } from '../revisions/documents';
 import { task } from '../tasks';
 import { perWorkspace } from '../workspaces/current';
 import { stateOf } from './overview';
@@ -59,7 +60,10 @@ export async function workspaceProblems(
 ): Promise<Checking> {
   const mine = running();
   const key = script ?? '';
-  const found = mine.get(key) ?? begin(script);
+  // One that began before something was saved would answer with what was there before.
+  const saved = await savedNow();
+  const known = mine.get(key);
+  const found = known?.saved === saved ? known : begin(script, saved);
   mine.set(key, found);
   void found.over.finally(() => mine.get(key) === found && mine.delete(key));
   const { checking, over } = found;
@@ -68,13 +72,15 @@ export async function workspaceProblems(
 }
 
 interface Running {
+  /** What was saved when it began. */
+  saved: string;
   checking: Checking;
   over: Promise<void>;
 }
 
-function begin(script: string | null): Running {
+function begin(script: string | null, saved: string): Running {
   const checking: Checking = { problems: [], done: 0, of: 0, forms: [] };
-  return { checking, over: checkAll(checking, script) };
+  return { saved, checking, over: checkAll(checking, script) };
 }
 
 async function checkAll(checking: Checking, script: string | null): Promise<void> {

@@ -176,7 +176,7 @@ function ModuleRow({ bench, head, on }: { bench: BenchStore; head: BehaviourHead
   };
   const bad = errors > 0 || head.broken !== null;
   return (
-    <Flex as="li" bg={on ? 'sheet' : undefined} _hover={{ bg: 'sheet' }} data-behaviour={name}>
+    <Flex as="li" bg={on ? 'sheet' : undefined} _hover={{ bg: 'sheet' }} data-module={name}>
       <chakra.button
         type="button"
         flex="1"

@@ -65,12 +65,21 @@ export function Bench({
   const router = useRouter();
   /** What the next bench takes over, while its material is on the way. */
   const over = useRef<TakenOver | null>(null);
-  const [bench, setBench] = useState(() => createBench(material, opened));
+  const [{ bench, turn }, setBench] = useState(() => ({
+    bench: createBench(material, opened),
+    turn: 0,
+  }));
   useEffect(() => {
     const taken = over.current;
     if (taken === null) return;
     over.current = null;
-    setBench(createBench(material, taken.open, taken));
+    // What was typed in between is saved before the bench goes.
+    void bench.saveAll().then(() =>
+      setBench((before) => ({
+        bench: createBench(material, taken.open, taken),
+        turn: before.turn + 1,
+      })),
+    );
   }, [material]);
   useEffect(() => {
     bench.renewBy((taken) => {
@@ -83,7 +92,8 @@ export function Bench({
     return () => bench.stop();
   }, [bench]);
   useLeaving(bench);
-  return <Layout bench={bench} />;
+  // Nothing that was drawn for the bench before writes into this one, or the other way round.
+  return <Layout key={turn} bench={bench} />;
 }
 
 /** A hidden overflow can still be scrolled by focus or by the editor, which would shift a whole pane; a clipped one cannot. */

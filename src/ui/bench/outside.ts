@@ -69,7 +69,8 @@ export function outside(
       get().behaviours.every(({ saving }) => saving.state === 'saved')
     ) {
       const { open, steps, active, pane } = get();
-      around = now.around;
+      // The bench that comes looks for itself.
+      over = true;
       renew({ open, steps, active, pane, renamed: null });
     }
   }

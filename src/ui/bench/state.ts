@@ -109,6 +109,8 @@ export interface TakenOver {
   active: string;
   pane: BenchState['pane'];
   renamed: Renamed | null;
+  /** What the bench before it has to say. */
+  says?: string;
 }
 
 export interface BenchState {

@@ -144,14 +144,18 @@ export function createBench(
     if (!reply.ok) return core.complain(reply.says);
     const { open, steps, active } = get();
     const { scripts } = reply.body;
-    structure.renew({ open, steps, active, pane: 'code', renamed: null });
-    look.say(
-      `Renamed in ${scripts.length === 1 ? '1 script' : `${scripts.length} scripts`}${
+    structure.renew({
+      open,
+      steps,
+      active,
+      pane: 'code',
+      renamed: null,
+      says: `Renamed in ${scripts.length === 1 ? '1 script' : `${scripts.length} scripts`}${
         scripts.some(({ form }) => form !== '' && form !== material.form.name)
           ? ', of other forms too'
           : ''
       }.`,
-    );
+    });
   }
 
   function goToPlace(place: BenchPlace): void {
@@ -247,7 +251,7 @@ function firstState(
     results: {},
     runningScenarios: false,
     release: material.release,
-    notice: null,
+    notice: before?.says === undefined ? null : { tone: 'info', text: before.says },
     goTo: null,
     folder: null,
     checked: false,
