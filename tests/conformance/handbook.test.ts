@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { examplesIn, sectionsOfPage } from '../../src/core/handbook/page';
 import { mistakes } from '../../src/core/language/mistakes';
 import { IDLE_PART } from '../../src/core/language/mistakes/idle-part';
+import { baseName, isModule } from '../../src/core/script/script-name';
 import { handbook } from '../../src/server/handbook';
 import { demo, foundIn, languageOf } from '../support/demo-language';
 import { direct } from '../support/hosts';
@@ -60,7 +61,14 @@ describe.each(examples)('$page, example $i ($sort)', ({ page, form, sort, code }
       form: entry.form,
       tables: demo.tables,
       services: demo.services,
-      scripts: { x: code },
+      scripts: {
+        x: code,
+        ...Object.fromEntries(
+          demo.shared.flatMap(({ name, text }) =>
+            isModule(name) ? [[baseName(name), text] as const] : [],
+          ),
+        ),
+      },
     });
     expect(opened.errors).toEqual([]);
   });

@@ -1,6 +1,7 @@
 /** The language of the demo's forms, to hold sources against: what is found in one behaviour beside others. */
 import { libs } from '../../src/core/language/generated/libs';
 import { FormLanguage, type Diagnostic } from '../../src/core/language/service';
+import { isModule } from '../../src/core/script/script-name';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { readFolder } from '../../src/workers/files';
 
@@ -14,6 +15,7 @@ export function languageOf(form: string): FormLanguage {
   const entry = demo.forms.find((one) => one.form.name === form)!;
   const made = new FormLanguage(libs);
   made.surround({ ...demo, form: entry.form });
+  for (const script of demo.shared) if (isModule(script.name)) made.put(script);
   languages.set(form, made);
   return made;
 }
