@@ -41,7 +41,7 @@ describe('tavro test', () => {
   test('passes on the demo with exit 0', () => {
     const { status, stdout } = tavro(['test', 'demo']);
     expect(status).toBe(0);
-    expect(stdout.trimEnd().split('\n').at(-1)).toBe('21 passed, 0 failed');
+    expect(stdout.trimEnd().split('\n').at(-1)).toBe('23 passed, 0 failed');
   });
 
   test('names file, step and difference of a failed expectation, with exit 1', () => {
@@ -65,12 +65,13 @@ describe('tavro test', () => {
       ['dues', true],
       ['from-vessel', true],
       ['pilot', false],
+      ['start-over', true],
     ]);
     expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'junit']).stdout).toMatch(
-      /<testsuite name="berth_visit" tests="6" failures="1">/,
+      /<testsuite name="berth_visit" tests="7" failures="1">/,
     );
     expect(tavro(['test', folder, '--form', 'berth_visit', '--reporter', 'tap']).stdout).toMatch(
-      /^TAP version 14\n1\.\.6\nok 1 .*\n[^]*not ok 6 - /,
+      /^TAP version 14\n1\.\.7\nok 1 .*\n[^]*not ok 6 - /,
     );
   });
 
@@ -80,7 +81,8 @@ describe('tavro test', () => {
     const records = readFileSync(file, 'utf8')
       .split('end_of_record\n')
       .filter((record) => record !== '');
-    expect(records).toHaveLength(5);
+    // Its own five, the one for several forms, and the module that they use.
+    expect(records).toHaveLength(7);
     const arrival = records[0]!;
     expect(arrival).toContain('SF:demo/forms/berth_visit/behaviours/10-arrival.ts\n');
     // No scenario presses "stay a week" without an arrival, so its warning is the gap.
@@ -204,16 +206,17 @@ describe('tavro types and check', () => {
       tavro(['types', folder])
         .stdout.split('\n')
         .filter((line) => line.startsWith('wrote ')),
-    ).toHaveLength(11);
+    ).toHaveLength(13);
     // The compiler on its own, without Tavro, finds the demo sound and a slip where it is.
     const compile = (form: string) =>
-      spawnSync('node_modules/.bin/tsc', ['-p', join(folder, 'forms', form)], { encoding: 'utf8' });
+      spawnSync('node_modules/.bin/tsc', ['-p', join(folder, form)], { encoding: 'utf8' });
     for (const form of [
-      'berth_visit',
-      'crew_change',
-      'vessel',
-      'waste_declaration',
-      'works_permit',
+      'forms/berth_visit',
+      'forms/crew_change',
+      'forms/vessel',
+      'forms/waste_declaration',
+      'forms/works_permit',
+      'shared',
     ])
       expect(compile(form)).toMatchObject({ status: 0, stdout: '' });
     const file = join(folder, 'forms/vessel/behaviours/20-visits.ts');
@@ -224,7 +227,7 @@ describe('tavro types and check', () => {
         'fields.standing.value === "Not seen yet"',
       ),
     );
-    expect(compile('vessel').stdout).toContain('20-visits.ts(4,25): error TS2367');
+    expect(compile('forms/vessel').stdout).toContain('20-visits.ts(4,25): error TS2367');
     // What was written is no part of the workspace.
     expect(tavro(['test', folder, '--form', 'vessel']).stdout).toContain('passed');
   });
@@ -247,7 +250,8 @@ describe('what was worked out before', () => {
     const cold = check(folder);
     expect(cold).toContain('scenarios/pilot.json');
     const [scripts, found] = [kept('script'), kept('found')];
-    expect(found).toBe(5);
+    // Of five forms, and of what they share.
+    expect(found).toBe(6);
     expect(check(folder)).toBe(cold);
     expect([kept('script'), kept('found')]).toEqual([scripts, found]);
     const file = join(folder, 'forms/vessel/behaviours/30-measures.ts');
@@ -354,5 +358,67 @@ describe('--watch', () => {
     } finally {
       child.kill();
     }
+  });
+});
+
+test('killed at any moment, every file is as it was or as it should be', async () => {
+  const folder = copyOfDemo();
+  const scenarios = join(folder, 'forms/vessel/scenarios');
+  const odd = '{ "title": "T", "open": { "as": "mira" }, "steps": [] }';
+  const whole = '{\n  "title": "T",\n  "open": {\n    "as": "mira"\n  },\n  "steps": []\n}\n';
+  const names = Array.from({ length: 400 }, (_, i) => `s${i}.json`);
+  let between = 0;
+  for (let after = 300; after < 1500; after += 250) {
+    for (const name of names) writeFileSync(join(scenarios, name), odd);
+    const child = spawn('node', ['dist/tavro.mjs', 'format', folder], { stdio: 'ignore' });
+    const gone = new Promise((resolve) => child.once('exit', resolve));
+    setTimeout(() => child.kill('SIGKILL'), after);
+    await gone;
+    const texts = names.map((name) => readFileSync(join(scenarios, name), 'utf8'));
+    expect(new Set(texts.filter((text) => text !== odd && text !== whole))).toEqual(new Set());
+    if (new Set(texts).size === 2) between++;
+    // What was being written is no file of the workspace.
+    expect(tavro(['diff', folder, folder]).status).toBe(0);
+  }
+  // Some were killed in the middle.
+  expect(between).toBeGreaterThan(0);
+}, 120_000);
+
+describe('code that forms share', () => {
+  test('counts in the coverage by its own file', () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'lcov.info');
+    expect(tavro(['test', 'demo', '--form', 'berth_visit', '--coverage', file]).status).toBe(0);
+    const lcov = readFileSync(file, 'utf8');
+    const dates = lcov.slice(lcov.indexOf('SF:demo/shared/dates.ts\n'));
+    expect(dates).toMatch(/^SF:demo\/shared\/dates\.ts\nDA:5,[1-9]\d*\n/);
+    expect(lcov).toContain('SF:demo/behaviours/90-start-over.ts\n');
+  });
+
+  test('is checked once, and a behaviour for several forms in each of them', () => {
+    const folder = copyOfDemo();
+    writeFileSync(join(folder, 'shared/dates.ts'), 'export const first = fields.vessel;\n');
+    writeFileSync(
+      join(folder, 'behaviours/95-more.ts'),
+      '/** More.\n * @forms vessel, works_permit, nowhere */\nkeep("more", () => { fields.imo.hint = "x"; });\n',
+    );
+    const { status, stdout } = tavro(['check', folder]);
+    expect(status).toBe(1);
+    const lines = stdout.split('\n');
+    expect(lines.filter((line) => line.startsWith(`${folder}/shared/dates.ts:1:`))).toEqual([
+      expect.stringContaining('A shared module has no form of its own') as string,
+    ]);
+    expect(lines).toContainEqual(
+      expect.stringMatching(
+        /behaviours\/95-more\.ts:2:1: error: There is no form "nowhere"/,
+      ) as string,
+    );
+    expect(lines).toContainEqual(
+      expect.stringMatching(
+        /behaviours\/95-more\.ts:3:\d+: in works_permit: error: There is no field "imo"/,
+      ) as string,
+    );
+    expect(stdout).not.toMatch(/in vessel: error/);
+    // What the module no longer exports fails where it is used.
+    expect(stdout).toMatch(/40-dues\.ts:3:\d+: error: .*daysFromTo/);
   });
 });

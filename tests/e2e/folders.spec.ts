@@ -1,4 +1,5 @@
 /** A workspace beside its folder, folders brought in, code that forms share, and open formats, as people use them. */
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { Page } from '@playwright/test';
@@ -242,4 +243,39 @@ test('a behaviour for several forms and a module are made on the bench', async (
   await add('Knots', 'shared module');
   await expect(page.getByRole('tab', { name: 'Knots' })).toHaveAttribute('aria-selected', 'true');
   await expect(editor(page)).toContainText('export function name(): void {}');
+});
+
+test('a folder is pulled from the app and pushed to it, and what both changed is named', async ({
+  page,
+}) => {
+  const folder = join(process.env.TAVRO_E2E_FOLDERS!, 'pulled');
+  const tavro = (...args: string[]) =>
+    spawnSync('node', ['dist/tavro.mjs', ...args, '--app', process.env.TAVRO_URL!], {
+      encoding: 'utf8',
+    });
+  expect(tavro('pull', folder).stdout).toMatch(/pulled \d+\n$/);
+  expect(tavro('pull', folder).stdout).toBe('nothing to pull\n');
+  const file = join(folder, 'forms/crew_change/behaviours/30-numbers.ts');
+  writeFileSync(file, `${readFileSync(file, 'utf8')}// pushed\n`);
+  expect(tavro('push', folder).stdout).toBe(
+    'forms/crew_change/behaviours/30-numbers.ts: 1 line added, 0 lines removed\npushed 1\n',
+  );
+  await page.goto('/bench/crew_change?behaviour=30-numbers.ts&line=1');
+  await expect(editor(page)).toContainText('// pushed');
+  await editor(page).click();
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.insertText('// from the bench\n');
+  await expect(page.getByText(/saved, revision 3/)).toBeVisible();
+  // Changed on both sides: named, and left as it is on both.
+  writeFileSync(file, `${readFileSync(file, 'utf8')}// pushed again\n`);
+  const pushed = tavro('push', folder);
+  expect([pushed.status, pushed.stdout]).toEqual([1, 'nothing to push\n']);
+  expect(pushed.stderr).toContain('30-numbers.ts: changed here and in the app; left as it is');
+  expect(tavro('pull', folder).status).toBe(1);
+  expect(readFileSync(file, 'utf8')).toContain('// pushed again');
+  expect(tavro('pull', folder, '--force').status).toBe(0);
+  expect(readFileSync(file, 'utf8')).toContain('// from the bench');
+  // A broken folder is named by file and line before anything is sent.
+  writeFileSync(join(folder, 'workspace.json'), '{');
+  expect(tavro('push', folder).stderr).toContain('workspace.json:1:');
 });

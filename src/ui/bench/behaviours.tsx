@@ -5,7 +5,7 @@ import { Menu } from '@chakra-ui/react/menu';
 import { Portal } from '@chakra-ui/react/portal';
 import { arrayMove, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Tape } from '@/core/tape/tape';
@@ -167,6 +167,11 @@ function NewBehaviour({ bench, onCancel }: { bench: BenchStore; onCancel: () => 
 function ModuleRow({ bench, head, on }: { bench: BenchStore; head: BehaviourHead; on: boolean }) {
   const { name, title, purpose, errors } = head;
   const [describing, setDescribing] = useState(false);
+  const row = useRef<HTMLDivElement>(null);
+  // The list is short, and modules stand at its end.
+  useEffect(() => {
+    if (on) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [on]);
   const choose = (what: string) => {
     if (what === 'describe') setDescribing(true);
     else if (what === 'history') {
@@ -176,7 +181,13 @@ function ModuleRow({ bench, head, on }: { bench: BenchStore; head: BehaviourHead
   };
   const bad = errors > 0 || head.broken !== null;
   return (
-    <Flex as="li" bg={on ? 'sheet' : undefined} _hover={{ bg: 'sheet' }} data-module={name}>
+    <Flex
+      ref={row}
+      as="li"
+      bg={on ? 'sheet' : undefined}
+      _hover={{ bg: 'sheet' }}
+      data-module={name}
+    >
       <chakra.button
         type="button"
         flex="1"

@@ -169,7 +169,7 @@ export function Forms({ workspace, people, person, forms, removed }: FormsProps)
                         <chakra.a
                           href={address(`/api/forms/${row.name}/json-schema`)}
                           download
-                          color="soft"
+                          color="act"
                           textDecoration="underline"
                           textUnderlineOffset="3px"
                           aria-label={`JSON Schema of ${row.title}`}
