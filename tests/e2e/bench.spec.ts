@@ -136,16 +136,16 @@ test('what was clicked becomes a scenario, it runs, and a failing one opens at i
   page,
 }) => {
   await openBench(page, 'Pilot details');
-  await expect(page.getByRole('button', { name: '✓ 6 scenarios' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible();
   await page.selectOption('#field-pilot_choice', 'harbour_pilot');
   await page.getByRole('button', { name: 'Keep as scenario' }).click();
   await page.getByLabel('Title', { exact: true }).fill('Boarding at the buoy');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Kept as the scenario “Boarding at the buoy”.')).toBeVisible();
-  await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
   await page.keyboard.press('Escape');
   await replaceInScript(page, '"fairway_buoy"', '"inner_mark"');
-  await page.getByRole('button', { name: /of 7 fail/ }).click();
+  await page.getByRole('button', { name: /of 8 fail/ }).click();
   const dialog = page.getByRole('dialog');
   await expect(
     dialog.getByText('pilot_boarding.value is "inner_mark", expected "fairway_buoy"').first(),
@@ -154,8 +154,8 @@ test('what was clicked becomes a scenario, it runs, and a failing one opens at i
   await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
   await expect(page.locator('#field-pilot_boarding')).toHaveValue('inner_mark');
   await replaceInScript(page, '"inner_mark"', '"fairway_buoy"');
-  await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible();
-  await page.getByRole('button', { name: '✓ 7 scenarios' }).click();
+  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+  await page.getByRole('button', { name: '✓ 8 scenarios' }).click();
   await dialog.getByRole('button', { name: 'Remove Boarding at the buoy' }).click();
   await expect(dialog.getByText('Boarding at the buoy')).toHaveCount(0);
 });

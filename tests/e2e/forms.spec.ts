@@ -84,12 +84,12 @@ test('a key in use is changed everywhere after a look, with the steps kept, and 
   const done = page.getByText('own is own_one everywhere now.');
   await expect(done).toBeVisible({ timeout: 20_000 });
   await expect(page.locator('#field-pilot_choice')).toHaveValue('own_one');
-  await expect(page.getByRole('button', { name: '✓ 6 scenarios' })).toBeVisible({
+  await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
     timeout: 30_000,
   });
   await done.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('#field-pilot_choice')).toHaveValue('own', { timeout: 20_000 });
-  await expect(page.getByRole('button', { name: '✓ 6 scenarios' })).toBeVisible({
+  await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
     timeout: 30_000,
   });
 });

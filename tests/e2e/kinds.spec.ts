@@ -234,7 +234,7 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
 }) => {
   test.slow();
   await page.goto(`/bench/${await copyOf(page.request, 'waste_declaration')}`);
-  await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
   await page.getByRole('tab', { name: 'Structure' }).click();
   const parts = page.getByRole('region', { name: 'Parts in their order' });
   const part = page.getByRole('region', { name: 'The part chosen' });

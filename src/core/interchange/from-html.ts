@@ -49,12 +49,16 @@ const has = (element: Element, name: string) => attribute(element, name) !== und
 
 const isControl = ({ tagName }: Element) => ['input', 'select', 'textarea'].includes(tagName);
 
+/** The texts within a node, in their order. Not a function that calls itself: pages nest as deep as they like. */
 function textOf(node: Tree.Node, without: (element: Element) => boolean = () => false): string {
-  if ('value' in node && node.nodeName === '#text') return (node as Tree.TextNode).value;
-  if ('tagName' in node && without(node)) return '';
-  return 'childNodes' in node
-    ? node.childNodes.map((child) => textOf(child, without)).join(' ')
-    : '';
+  const texts: string[] = [];
+  const left: Tree.Node[] = [node];
+  for (let at = left.pop(); at !== undefined; at = left.pop()) {
+    if ('value' in at && at.nodeName === '#text') texts.push((at as Tree.TextNode).value);
+    else if ('childNodes' in at && !('tagName' in at && without(at)))
+      left.push(...at.childNodes.toReversed());
+  }
+  return texts.join(' ');
 }
 
 /** A text that is read, without the marks that say that something is required. */

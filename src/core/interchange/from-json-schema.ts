@@ -335,10 +335,13 @@ class Reading {
       for (const [key, given] of Object.entries(items.properties as Schema)) {
         const at = `${path}[].${key}`;
         const property = this.#resolved(given, at, 0);
+        if (this.#isRows(property, at)) {
+          this.#note(at, 'rows within rows are left out');
+          continue;
+        }
         const drafted = this.#field(property, at, key, asked.has(key));
-        if (drafted === null) continue;
-        if (drafted.kind === 'rows') this.#note(at, 'rows within rows are left out');
-        else columns.push(fieldFrom({ name: cells.next(key, 'column'), ...drafted }));
+        if (drafted !== null)
+          columns.push(fieldFrom({ name: cells.next(key, 'column'), ...drafted }));
       }
       if (
         items.if !== undefined ||
@@ -346,10 +349,9 @@ class Reading {
         items.allOf !== undefined
       )
         this.#note(path, 'conditions within a row are not taken');
-    } else {
+    } else if (!this.#isRows(items, path)) {
       const drafted = this.#field(items, `${path}[]`, 'value', false);
-      if (drafted !== null && drafted.kind !== 'rows')
-        columns.push(fieldFrom({ name: 'value', ...drafted, required: true }));
+      if (drafted !== null) columns.push(fieldFrom({ name: 'value', ...drafted, required: true }));
     }
     if (columns.length === 0) {
       this.#note(path, 'is a list of what a form cannot have, and is left out');
@@ -364,6 +366,13 @@ class Reading {
       minRows: minItems === 0 ? undefined : minItems,
       maxRows: maxItems,
     });
+  }
+
+  /** Whether it is a list of something other than options, which would be rows. */
+  #isRows(schema: Schema, path: string): boolean {
+    if (typesOf(schema)[0] !== 'array') return false;
+    const { items } = schema;
+    return Array.isArray(items) || optionsOf(this.#resolved(items ?? true, path, 0)) === null;
   }
 
   /** Notes keywords that a kind has no use for. */

@@ -222,6 +222,8 @@ test.each([
 test('a page that is large or nested deep is read in bounds', () => {
   const deep = `${'<div>'.repeat(50_000)}<input name=a>`;
   expect(() => fromHtml(`<form>${deep}`, 'x')).not.toThrow(RangeError);
+  const label = `<label>${'<b>'.repeat(50_000)}Name<input name=a></label>`;
+  expect(fieldsOf(fromHtml(`<form>${label}`, 'x').form)[0]!.label).toBe('Name');
   const many = '<input name=a>'.repeat(1500);
   expect(fieldsOf(fromHtml(`<form>${many}</form>`, 'x').form)).toHaveLength(1500);
 });

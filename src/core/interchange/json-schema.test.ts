@@ -232,6 +232,26 @@ describe('a property becomes a field', () => {
     expect(() => fromJsonSchema(text, 'x')).toThrow(says);
   });
 
+  test('lists within lists, and schemas that go round in a circle, come to an end', () => {
+    const round = {
+      list: { type: 'array', items: { $ref: '#/properties/list' } },
+      rows: {
+        type: 'array',
+        items: {
+          type: 'object',
+          properties: { n: { type: 'number' }, more: { $ref: '#/properties/rows' } },
+        },
+      },
+      whole: { $ref: '#' },
+    };
+    const { form, notes } = schema(round);
+    expect(fieldsOf(form).map(({ kind }) => kind)).toContain('rows');
+    expect(notes).toContain('rows[].more: rows within rows are left out');
+    expect(notes).toContain('list: is a list of what a form cannot have, and is left out');
+    const wide = Object.fromEntries(Array.from({ length: 60 }, (_, i) => [`p${i}`, { $ref: '#' }]));
+    expect(() => schema({ ...wide, a: { type: 'string' } })).not.toThrow(RangeError);
+  });
+
   test('names like those of every object are only names', () => {
     const { form } = fromJsonSchema(
       '{"properties":{"constructor":{"type":"string"},"__proto__":{"type":"string"},"toString":{"type":"string"}},"required":["hasOwnProperty"]}',

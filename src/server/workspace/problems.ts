@@ -57,18 +57,29 @@ const running = perWorkspace(() => new Map<string, Running>());
 export async function workspaceProblems(
   patience: number,
   script: string | null = null,
-): Promise<Checking> {
+): Promise<Checking & { over: boolean }> {
   const mine = running();
   const key = script ?? '';
-  // One that began before something was saved would answer with what was there before.
   const saved = await savedNow();
-  const known = mine.get(key);
-  const found = known?.saved === saved ? known : begin(script, saved);
-  mine.set(key, found);
-  void found.over.finally(() => mine.get(key) === found && mine.delete(key));
-  const { checking, over } = found;
-  await Promise.race([over, new Promise((resolve) => setTimeout(resolve, patience))]);
-  return { ...checking, problems: inWeight(checking.problems) };
+  const found = mine.get(key) ?? begin(script, saved);
+  if (!mine.has(key)) {
+    mine.set(key, found);
+    void found.over.finally(() => mine.delete(key));
+  }
+  let through = false;
+  await Promise.race([
+    found.over.then(() => {
+      through = true;
+    }),
+    new Promise((resolve) => setTimeout(resolve, patience)),
+  ]);
+  const { checking } = found;
+  return {
+    ...checking,
+    problems: inWeight(checking.problems),
+    // One that began before something was saved says what was there before: whoever asks again has it done again.
+    over: through && found.saved === saved,
+  };
 }
 
 interface Running {

@@ -12,13 +12,10 @@ const Query = z.strictObject({ script: z.string().max(200).optional() });
 export async function GET(request: Request) {
   return answer(request, async () => {
     const { script } = readQuery(request, Query);
-    const checking = await workspaceProblems(
+    const { over, ...checking } = await workspaceProblems(
       PATIENCE,
       script === undefined ? null : scriptName(script),
     );
-    return Response.json(checking, {
-      status:
-        checking.done < checking.of || (checking.of === 0 && script === undefined) ? 202 : 200,
-    });
+    return Response.json(checking, { status: over ? 200 : 202 });
   });
 }
