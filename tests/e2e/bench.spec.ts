@@ -254,7 +254,7 @@ test('from anywhere to any pane and any behaviour in two presses, and an empty o
   await expect(editor(page)).toBeFocused();
   await page.keyboard.press('Alt+e');
   await page.keyboard.type('Night rate');
-  await page.getByLabel('Language of the new behaviour').selectOption('js');
+  await page.getByLabel('What it is for').selectOption('js');
   await page.getByLabel('Title of the new behaviour').press('Enter');
   await expect(page.getByRole('tab', { name: 'Night rate', selected: true })).toBeVisible();
   await expect(editor(page)).toBeFocused();

@@ -149,7 +149,7 @@ test('a name pressed in the live form goes into the code, and the part under the
 
 test('from a need to a behaviour with a scenario that proves it both ways', async ({ page }) => {
   await openBench(page, 'waste_declaration');
-  await expect(page.getByRole('button', { name: '✓ 3 scenarios' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
   await list(page).getByRole('button', { name: '+ for a need' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByText('its scenario passes beside the other behaviours')).toBeVisible();
@@ -174,13 +174,13 @@ test('from a need to a behaviour with a scenario that proves it both ways', asyn
   await expect(dialog.getByRole('row', { name: 'no not required', exact: true })).toBeVisible();
   await dialog.getByRole('button', { name: 'Add it as a behaviour' }).click();
   await expect(page.getByText('with a scenario that proves it.')).toBeVisible();
-  await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '✓ 5 scenarios' })).toBeVisible();
   await expect(page.getByRole('button', { name: '✓ no problems' })).toBeVisible();
   await expect(editor(page)).toContainText('const applies = fields.keeps_some.value === true;');
   const title = 'Account for the refund by Some of it stays on board';
   await act(page, title, 'Turn off');
   // Without it the scenario fails, and the problems lead to it.
-  await expect(page.getByRole('button', { name: '× 1 of 4 fail' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '× 1 of 5 fail' })).toBeVisible();
   await page.keyboard.press('Alt+p');
   await expect(
     page.getByRole('dialog').getByText('account.required is no (false), expected yes (true)'),
@@ -190,7 +190,7 @@ test('from a need to a behaviour with a scenario that proves it both ways', asyn
     .getByRole('button', { name: `scenario “${title}”, step 1` })
     .click();
   await expect(page.getByText('Live form after step 1 of 2')).toBeVisible();
-  await page.getByRole('button', { name: '× 1 of 4 fail' }).click();
+  await page.getByRole('button', { name: '× 1 of 5 fail' }).click();
   await page
     .getByRole('dialog')
     .getByRole('button', { name: `Remove ${title}` })
