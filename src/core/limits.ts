@@ -106,6 +106,11 @@ export const RUN_MILLISECONDS = 1200;
 /** Real milliseconds for checking one text against a pattern: honest ones take a thousandth of it. */
 export const PATTERN_MILLISECONDS = 250;
 
+/** Details of one run that are kept: a loop of a thousand rounds over ten statements. */
+export const DETAILS_PER_RUN = 20_000;
+/** Values that are kept of what is asked on the way: more is a column nobody reads to its end. */
+export const ASKED_IN_ALL = 5000;
+
 // What a request may bring or ask for.
 
 /** Bytes of a request's body, unless it says otherwise. A filled-in form of thousands of steps stays far below it. */

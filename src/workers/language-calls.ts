@@ -35,4 +35,12 @@ export const LANGUAGE_CALLS = {
   map: z.tuple([]),
 };
 
-export const COMPILER_CALLS = { compile: z.tuple([Source]) };
+const Watch = z.strictObject({ id: z.number(), line: z.number(), expression: z.string() });
+
+export const COMPILER_CALLS = {
+  compile: z.tuple([Source]),
+  compileDetailed: z.tuple([Source, z.array(Watch)]),
+  writers: z.tuple([z.array(Source)]),
+  stopLine: z.tuple([Source, z.number()]),
+  expressionFault: z.tuple([z.string().max(2000)]),
+};

@@ -12,6 +12,9 @@ import type { FormMap } from '../core/language/map';
 import type { PartFinding } from '../core/language/mistakes/idle-part';
 import type { Edit, Fix } from '../core/language/mistakes/mistake';
 import type { Surface } from '../core/language/typings';
+import type { DetailedScript } from '../core/language/compile';
+import type { Watch } from '../core/language/watches';
+import type { Writer } from '../core/language/writers';
 import { isObject } from '../core/form/value';
 import type { Source } from '../core/script/header';
 import type { CompiledScript } from '../core/session/ties';
@@ -25,6 +28,21 @@ const askingOf = <F extends LanguageCalls | CompilerCalls>(worker: Worker): Aski
   calls: wrap<F>(worker),
   end: () => worker.terminate(),
 });
+
+/** What stands for a script that keeps the compiler busy. */
+function uncompiled({ name }: Source): CompiledScript {
+  return {
+    name: name.replace(/\.[jt]s$/, ''),
+    title: name,
+    code: null,
+    expressions: [],
+    failure: {
+      code: 'syntax',
+      says: 'keeps the compiler busy for more than five seconds, so it was stopped.',
+      line: 1,
+    },
+  };
+}
 
 /** The two workers for scripts: one checks at every key, one compiles when the typing rests. Either is ended and restarted when it does not answer. */
 export class LanguageClient {
@@ -64,21 +82,34 @@ export class LanguageClient {
     return this.#language.ask('put', [source], undefined);
   }
 
-  compile(source: Source): Promise<CompiledScript> {
-    this.#compiler ??= new Asked<CompilerCalls>(() =>
+  get #compiling(): Asked<CompilerCalls> {
+    return (this.#compiler ??= new Asked<CompilerCalls>(() =>
       askingOf(new Worker(new URL('./compiler.worker.ts', import.meta.url), { type: 'module' })),
-    );
-    return this.#compiler.ask('compile', [source], {
-      name: source.name.replace(/\.[jt]s$/, ''),
-      title: source.name,
-      code: null,
-      expressions: [],
-      failure: {
-        code: 'syntax',
-        says: 'keeps the compiler busy for more than five seconds, so it was stopped.',
-        line: 1,
-      },
+    ));
+  }
+
+  compile(source: Source): Promise<CompiledScript> {
+    return this.#compiling.ask('compile', [source], uncompiled(source));
+  }
+
+  /** Compiles a script so that it reports details, with expressions that are asked on the way. */
+  compileDetailed(source: Source, watches: Watch[]): Promise<DetailedScript> {
+    return this.#compiling.ask('compileDetailed', [source, watches], {
+      script: uncompiled(source),
+      sites: [],
     });
+  }
+
+  writers(sources: Source[]): Promise<Writer[]> {
+    return this.#compiling.ask('writers', [sources], []);
+  }
+
+  stopLine(source: Source, line: number): Promise<number | null> {
+    return this.#compiling.ask('stopLine', [source, line], null);
+  }
+
+  expressionFault(expression: string): Promise<string | null> {
+    return this.#compiling.ask('expressionFault', [expression], 'cannot be read in time.');
   }
 
   remove(name: string): Promise<void> {

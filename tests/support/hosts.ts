@@ -7,8 +7,14 @@ import type { Form } from '../../src/core/form/definition';
 import type { Service } from '../../src/core/form/service';
 import type { Table } from '../../src/core/form/table';
 import type { Values } from '../../src/core/form/value';
+import { compileDetailed } from '../../src/core/language/compile';
 import { materialOf } from '../../src/core/language/material';
+import type { Watch } from '../../src/core/language/watches';
+import type { Site } from '../../src/core/script/sites';
 import { Host as ScriptsHost } from '../../src/core/sandbox/host';
+import type { Ground } from '../../src/core/debugging/ground';
+import { Inspector, type Inspection, type Wanted } from '../../src/core/sandbox/inspector';
+import { Tape } from '../../src/core/tape/tape';
 import { LIMITS, startModule } from '../../src/core/sandbox/quickjs';
 import { Sandbox } from '../../src/core/sandbox/sandbox';
 import { partSeen, seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/snapshot';
@@ -16,6 +22,8 @@ import type { Entry } from '../../src/core/session/entries';
 import { Session, type Material } from '../../src/core/session/session';
 import type { Answer, Opening, TimedStep } from '../../src/core/session/step';
 import { InProcess } from './in-process';
+
+export type SitesOf = ReadonlyMap<string, readonly Site[]>;
 
 export interface Setting {
   form: Form;
@@ -46,7 +54,18 @@ export interface Use {
 
 export type Host = (setting: Setting, traced?: boolean) => Use;
 
+/** Compiled once for each setting, since tests do the same form's steps again and again. */
+const materials = new WeakMap<Setting, Map<boolean, Material>>();
+
 function materialFor(setting: Setting, traced: boolean): Material {
+  const known = materials.get(setting) ?? new Map<boolean, Material>();
+  materials.set(setting, known);
+  const made = known.get(traced) ?? makeMaterial(setting, traced);
+  known.set(traced, made);
+  return made;
+}
+
+function makeMaterial(setting: Setting, traced: boolean): Material {
   const sources = Object.entries(setting.scripts ?? {}).map(([name, text]) => ({
     name: `${name}.ts`,
     text,
@@ -59,7 +78,76 @@ function materialFor(setting: Setting, traced: boolean): Material {
   );
 }
 
-function openingOf(setting: Setting): Opening {
+/** The same, compiled so that runs can report in detail, with the sites of each script. */
+export function detailedMaterial(
+  setting: Setting,
+  watches: Record<string, readonly Watch[]> = {},
+): { material: Material; sites: SitesOf } {
+  const material = materialFor(setting, true);
+  const sites = new Map<string, readonly Site[]>();
+  const scripts = material.scripts.map(({ name }) => {
+    const detailed = compileDetailed(
+      { name: `${name}.ts`, text: setting.scripts![name]! },
+      watches[name],
+    );
+    sites.set(name, detailed.sites);
+    return detailed.script;
+  });
+  return { material: { ...material, scripts }, sites };
+}
+
+/** Runs a session again in the machine and says what is wanted of it. */
+export function inspected(
+  setting: Setting,
+  steps: readonly TimedStep[],
+  wanted: Partial<Wanted>,
+  material = detailedMaterial(setting).material,
+): Inspection {
+  const sandbox = machine!;
+  sandbox.load(material);
+  return sandbox.inspect(openingOf(setting), steps, {
+    runs: 'all',
+    moments: [],
+    turned: [],
+    asks: false,
+    answers: true,
+    ...wanted,
+  });
+}
+
+/** The same in this engine, which is faster where a test does it thousands of times. */
+export function inspectedHere(
+  setting: Setting,
+  steps: readonly TimedStep[],
+  wanted: Partial<Wanted>,
+  material: Material,
+): Inspection {
+  const host = new ScriptsHost(new InProcess(), null);
+  const loaded = host.load(material, false);
+  const inspector: Inspector = new Inspector(
+    { runs: 'all', moments: [], turned: [], asks: false, answers: true, ...wanted },
+    { look: () => session.look(), ask: () => undefined },
+  );
+  const session = new Session(material, loaded, host, openingOf(setting), inspector);
+  host.reportTo(inspector);
+  return inspector.end([session.open(), ...steps.map((step) => session.do(step))]);
+}
+
+/** What answers about a session stand on. */
+export function groundOf(setting: Setting, steps: readonly TimedStep[]): Ground {
+  const { material, sites } = detailedMaterial(setting);
+  const all = inspectedHere(setting, steps, { runs: [] }, material);
+  return {
+    tape: new Tape(all.answers.flatMap(({ tape }) => tape)),
+    sites,
+    inspect: (runs, turned = []) =>
+      Promise.resolve(
+        inspectedHere(setting, steps, { runs, turned, answers: false }, material).runs,
+      ),
+  };
+}
+
+export function openingOf(setting: Setting): Opening {
   return {
     person: { key: 'mira', name: 'Mira Oldane', roles: setting.roles ?? ['clerk'] },
     record: setting.record ?? null,

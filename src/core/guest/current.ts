@@ -54,6 +54,15 @@ export class Current {
     throw fault;
   }
 
+  /** Keeps faults from now on apart from the run, until what it gives is called. */
+  aside(): () => void {
+    const { run } = this;
+    const fault = run?.fault ?? null;
+    return () => {
+      if (run !== null) run.fault = fault;
+    };
+  }
+
   wrong(says: string): never {
     return this.fault(new ScriptError('wrong_use', says));
   }

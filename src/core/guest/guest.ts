@@ -141,7 +141,7 @@ export function makeGuest(lent: Lent): Guest {
 
   function answer(): void {
     const { run, probe } = answering[cells[Cell.More]!]!;
-    probe.begin(1, false);
+    probe.begin(1, 0);
     try {
       const came = plain(run(JSON.parse(wire.loose(LOOSE))), readsAs);
       wire.give(came);
@@ -165,7 +165,7 @@ export function makeGuest(lent: Lent): Guest {
     const { probe } = tie;
     current.run = run;
     current.probe = probe;
-    probe.begin(tie.line, cells[Cell.Traced] === 1);
+    probe.begin(tie.line, cells[Cell.Traced]!);
     try {
       const result = tie.run(
         cells[Cell.Given] === Given.Row
@@ -192,7 +192,7 @@ export function makeGuest(lent: Lent): Guest {
     const run = new GuestRun(cells[Cell.Run]!, false, probe, tie.line);
     current.run = run;
     current.probe = probe;
-    probe.begin(tie.line, cells[Cell.Traced] === 1);
+    probe.begin(tie.line, cells[Cell.Traced]!);
     try {
       const result = tie.run(event());
       if (promises.isPromise(result)) run.main = result;
@@ -215,7 +215,7 @@ export function makeGuest(lent: Lent): Guest {
     current.run = run;
     current.probe = probe;
     const failed = cells[Cell.More] === 1;
-    probe.begin(run.line, cells[Cell.Traced] === 1);
+    probe.begin(run.line, cells[Cell.Traced]!);
     try {
       const value = take(Cell.ValueTag, Cell.ValuePayload, Double.Value);
       settle(failed ? { ok: false, reason: String(value) } : { ok: true, value });

@@ -90,7 +90,13 @@ function surroundings({ clock, promises }: Stage): Record<string, unknown> {
 /** A service's script as a function of its parameters. */
 export function loadAnswering(stage: Stage, number: number, code: string): Answering {
   const { wire, readsAs, tables, makeFunction } = stage;
-  const probe = new Probe(number, { wire, readsAs, parent: () => null, promises: null });
+  const probe = new Probe(number, {
+    wire,
+    readsAs,
+    parent: () => null,
+    promises: null,
+    aside: () => () => undefined,
+  });
   const scope = { __probe: probe, tables: tables.face, ...surroundings(stage) };
   const run = makeFunction(['parameters', ...Object.keys(scope)], body(code));
   return { probe, run: (parameters) => run(parameters, ...Object.values(scope)) };
@@ -126,9 +132,15 @@ export function loadShared(
   const fail = (line: number | null, says: string) =>
     modules.set(name, new ScriptError('module', words.moduleFailed(name, line, says)));
   if (code === null) return void fail(why?.line ?? null, why?.says ?? words.syntax);
-  const probe = new Probe(number, { wire, readsAs, parent: () => null, promises });
+  const probe = new Probe(number, {
+    wire,
+    readsAs,
+    parent: () => null,
+    promises,
+    aside: () => current.aside(),
+  });
   current.probe = probe;
-  probe.begin(1, false);
+  probe.begin(1, 0);
   const within = new ModuleProbe(current, (index + 1) * MODULE_STEP);
   const scope = {
     __probe: within,
@@ -155,9 +167,15 @@ const CHECKS = Object.freeze({ ...checks, fits: fitsMask, format: throughMask })
 /** Runs a behaviour's top level, where it ties itself to the form. Throws what it throws, with the probe in `current`. */
 export function loadBehaviour(stage: Stage, number: number, code: string, ties: Tie[]): void {
   const { wire, current, faces, asking, form, readsAs, promises, makeFunction } = stage;
-  const probe = new Probe(number, { wire, readsAs, parent: asking.parent, promises });
+  const probe = new Probe(number, {
+    wire,
+    readsAs,
+    parent: asking.parent,
+    promises,
+    aside: () => current.aside(),
+  });
   current.probe = probe;
-  probe.begin(1, false);
+  probe.begin(1, 0);
   const scope: Record<string, unknown> = {
     __probe: probe,
     ...tyingFor(probe, ties, wire, current, faces),

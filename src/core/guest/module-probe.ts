@@ -55,6 +55,46 @@ export class ModuleProbe {
     return this.probe.v(this.base + line, expression, value);
   }
 
+  e(site: number, values: (() => unknown[]) | null): number {
+    return this.probe.e(this.base + site, values);
+  }
+
+  x(frame: number): void {
+    this.probe.x(frame);
+  }
+
+  z<T>(frame: number, value: T): T {
+    return this.probe.z(frame, value);
+  }
+
+  r<T>(frame: number, value: T): T {
+    return this.probe.r(frame, value);
+  }
+
+  d(site: number, frame: number, values: (() => unknown[]) | null): void {
+    this.probe.d(this.base + site, frame, values);
+  }
+
+  b(site: number, frame: number): void {
+    this.probe.b(this.base + site, frame);
+  }
+
+  c(site: number, frame: number, value: unknown): unknown {
+    return this.probe.c(this.base + site, frame, value);
+  }
+
+  k<T>(site: number, frame: number, value: T): T {
+    return this.probe.k(this.base + site, frame, value);
+  }
+
+  o<T>(site: number, frame: number, value: T): T {
+    return this.probe.o(this.base + site, frame, value);
+  }
+
+  w(id: number, ask: () => unknown): void {
+    this.probe.w(id, ask);
+  }
+
   t(line: number, value: unknown): unknown {
     return this.probe.t(this.base + line, value);
   }

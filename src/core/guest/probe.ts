@@ -6,7 +6,7 @@
  */
 import { CALL_DEPTH, FUEL_PER_AWAIT, FUEL_PER_RUN } from '../limits';
 import { ScriptError, words } from '../wire/failures';
-import { Cell, Op, Tag, TRACE_LIMIT, VALUES_KEPT } from '../wire/layout';
+import { Cell, Op, Report, Tag, TRACE_LIMIT, Tracing, VALUES_KEPT } from '../wire/layout';
 import { plain, type ReadsAs } from './plain';
 import type { Promises } from './promises';
 import type { Wire } from './wire';
@@ -19,6 +19,17 @@ export interface Surroundings {
   parent: () => object | null;
   /** The scripts of services have none. */
   promises: Promises | null;
+  /** Keeps what goes wrong from now on apart from the run, until what it gives is called. */
+  aside: () => () => void;
+}
+
+/** What somebody who asked is told of what their expression threw. */
+function inWordsOf(caught: unknown): string {
+  try {
+    return String((caught as { message?: unknown } | null)?.message ?? caught);
+  } catch {
+    return 'it failed';
+  }
 }
 
 export class Probe {
@@ -32,6 +43,10 @@ export class Probe {
   thrownByScript: { value: unknown } | null = null;
   // Not private to the engine: that costs an interpreter five times as much, and no script can name its probe.
   private traced = false;
+  private detailed = false;
+  private asks = false;
+  /** Activations of functions so far. */
+  private frames = 0;
   private watched = false;
   /** Whether its line tells itself when it is written. */
   private tells = false;
@@ -53,13 +68,15 @@ export class Probe {
   }
 
   /** Called before each run. */
-  begin(line: number, traced: boolean): void {
+  begin(line: number, tracing: number): void {
     this.l = line;
     this.fuel = FUEL_PER_RUN;
     this.depth = 0;
     this.deepest = 0;
     this.thrownByScript = null;
-    this.traced = traced;
+    this.traced = (tracing & Tracing.Lines) !== 0;
+    this.detailed = (tracing & Tracing.Details) !== 0;
+    this.asks = (tracing & Tracing.Asked) !== 0;
     this.values = 0;
     this.cells[Cell.TraceEnd] = Cell.Trace;
     this.watched = this.cells[Cell.Watched] === 1;
@@ -161,10 +178,12 @@ export class Probe {
       this.values++;
       this.value(line, expression, value);
     }
+    if (this.detailed) this.report(Report.Value, line, expression, value);
     return value;
   }
 
-  private value(line: number, expression: number, value: unknown): void {
+  /** Puts a value into the cells as traces have it. */
+  private put(value: unknown): void {
     const { wire, readsAs } = this.around;
     const { cells } = this;
     const whole =
@@ -175,12 +194,112 @@ export class Probe {
     } else if (value === null || value === undefined || typeof value === 'boolean')
       wire.give(value ?? null);
     else wire.giveJson(plain(value, readsAs));
+  }
+
+  private value(line: number, expression: number, value: unknown): void {
+    const { cells } = this;
+    this.put(value);
     const at = this.next();
     cells[at] = -line;
     cells[at + 1] = expression;
     cells[at + 2] = cells[Cell.Tag]!;
     cells[at + 3] = cells[Cell.Payload]!;
     cells[Cell.TraceEnd] = at + 4;
+  }
+
+  private report(what: Report, site: number, frame: number, value: unknown): void {
+    const { cells } = this;
+    this.put(value);
+    cells[Cell.Op] = Op.Detail;
+    cells[Cell.More] = what;
+    cells[Cell.Line] = site;
+    cells[Cell.Aspect] = frame;
+    this.around.wire.call();
+  }
+
+  /** The values of variables; null where one of them has none yet. */
+  private inSight(values: (() => unknown[]) | null): unknown {
+    if (values === null) return null;
+    try {
+      return values();
+    } catch {
+      return null;
+    }
+  }
+
+  /** A function is entered: the number of its activation. */
+  e(site: number, values: (() => unknown[]) | null): number {
+    const frame = ++this.frames;
+    if (this.detailed) this.report(Report.Enter, site, frame, this.inSight(values));
+    return frame;
+  }
+
+  /** A function is left. */
+  x(frame: number): void {
+    if (this.detailed) this.report(Report.Leave, 0, frame, null);
+  }
+
+  /** A function waits. */
+  z<T>(frame: number, value: T): T {
+    if (this.detailed) this.report(Report.Suspend, 0, frame, null);
+    return value;
+  }
+
+  /** A function that waited goes on. */
+  r<T>(frame: number, value: T): T {
+    if (this.detailed) this.report(Report.Resume, 0, frame, value);
+    return value;
+  }
+
+  /** A statement begins. */
+  d(site: number, frame: number, values: (() => unknown[]) | null): void {
+    if (this.detailed) this.report(Report.Statement, site, frame, this.inSight(values));
+  }
+
+  /** A condition begins. */
+  b(site: number, frame: number): void {
+    if (this.detailed) this.report(Report.Begin, site, frame, null);
+  }
+
+  /** What a condition came to; where somebody tries it the other way round, the opposite. */
+  c(site: number, frame: number, value: unknown): unknown {
+    if (!this.detailed) return value;
+    this.report(Report.Condition, site, frame, value);
+    return this.cells[Cell.More] === 1 ? !value : value;
+  }
+
+  /** What a `switch` looks at. */
+  k<T>(site: number, frame: number, value: T): T {
+    if (this.detailed) this.report(Report.Switch, site, frame, value);
+    return value;
+  }
+
+  /** A side of a comparison, or what it came to. */
+  o<T>(site: number, frame: number, value: T): T {
+    if (this.detailed) this.report(Report.Operand, site, frame, value);
+    return value;
+  }
+
+  /** Evaluates what somebody asks on the way. The script goes on as if nothing had been. */
+  w(id: number, ask: () => unknown): void {
+    if (!this.asks) return;
+    const { l, fuel, depth, deepest, thrownByScript, traced, detailed } = this;
+    const restore = this.around.aside();
+    this.asks = false;
+    this.traced = false;
+    this.detailed = false;
+    this.report(Report.Ask, l, id, null);
+    let how = Report.Asked;
+    let came: unknown;
+    try {
+      came = ask();
+    } catch (caught) {
+      how = Report.AskFailed;
+      came = inWordsOf(caught);
+    }
+    restore();
+    Object.assign(this, { l, fuel, depth, deepest, thrownByScript, traced, detailed, asks: true });
+    this.report(how, l, id, came);
   }
 
   /** The operand of a `throw` of the script's own. */

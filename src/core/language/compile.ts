@@ -3,18 +3,26 @@
  * not use are answered here; types are the business of `service.ts`, since a script with a type error still runs.
  */
 import ts from 'typescript-classic';
+import type { Site } from '../script/sites';
 import type { CompiledScript } from '../session/ties';
 import { readHeader, type Source } from '../script/header';
 import { baseName, isModule } from '../script/script-name';
 import { instrument } from './instrument';
 import { asFunctionBody, moduleFault } from './modules';
 import { parse } from './parse';
+import { expressionFault, withWatches, type Watch } from './watches';
 
 /** What is said of a source that is nested too deep to be read. */
 export const TOO_DEEP =
   'is nested too deep to be read. Take parts of it out into functions or constants of their own.';
 
 export type Mode = 'traced' | 'untraced';
+
+/** A script that can report what it does in detail, and what its reports mean. */
+export interface DetailedScript {
+  script: CompiledScript;
+  sites: readonly Site[];
+}
 
 const OPTIONS: ts.CompilerOptions = {
   target: ts.ScriptTarget.ES2022,
@@ -26,27 +34,52 @@ const OPTIONS: ts.CompilerOptions = {
 
 /** Compiles one script. Never throws: a script that does not parse comes back with its failure instead of code. */
 export function compile(source: Source, mode: Mode): CompiledScript {
+  return compiled(source, source.text, mode === 'traced' ? [] : null, null);
+}
+
+/**
+ * Compiles one script so that it does what the traced one does and can report details besides. `watches` are put in
+ * before the statements that they name (`watches.ts`).
+ */
+export function compileDetailed(source: Source, watches: readonly Watch[] = []): DetailedScript {
+  const sites: Site[] = [];
+  const sound = watches.filter(({ expression }) => expressionFault(expression) === null);
+  const script = compiled(source, withWatches(source, sound), [], sites);
+  return { script, sites };
+}
+
+function compiled(
+  source: Source,
+  text: string,
+  expressions: string[] | null,
+  sites: Site[] | null,
+): CompiledScript {
   const base = { name: baseName(source.name), title: readHeader(source).title };
-  const { file, tooDeep } = parse(source);
-  const fault = tooDeep === null ? syntaxFault(file) : { says: TOO_DEEP, line: tooDeep };
+  const fault = faultIn(source);
   if (fault !== null)
     return { ...base, code: null, expressions: [], failure: { code: 'syntax', ...fault } };
-  const expressions: string[] = [];
-  const { outputText } = ts.transpileModule(source.text, {
+  const { outputText } = ts.transpileModule(text, {
     fileName: source.name,
     compilerOptions: OPTIONS,
     jsDocParsingMode: ts.JSDocParsingMode.ParseNone,
-    transformers: {
-      before: [instrument(mode === 'traced' ? expressions : null), asFunctionBody],
-    },
+    transformers: { before: [instrument(expressions, sites), asFunctionBody] },
   });
   return {
     ...base,
     code: outputText.replace(/^export \{\};?\s*$/m, ''),
-    expressions,
+    expressions: expressions ?? [],
     failure: null,
   };
 }
+
+/** What keeps a script from being compiled; null when nothing does. */
+export function faultIn(source: Source): { says: string; line: number } | null {
+  const { file, tooDeep } = parse(source);
+  return tooDeep === null ? syntaxFault(file) : { says: TOO_DEEP, line: tooDeep };
+}
+
+/** Names of the compiler's own, and one that would get past it. */
+const HIDDEN: ReadonlySet<string> = new Set(['eval', '__probe', '__shared', '__frame']);
 
 function syntaxFault(file: ts.SourceFile): { says: string; line: number } | null {
   const { parseDiagnostics } = file as ts.SourceFile & {
@@ -72,11 +105,7 @@ function forbidden(
   const look = (node: ts.Node): { says: string; line: number } | null => {
     const wrong = moduleFault(node, isModule(file.fileName));
     if (wrong !== null) return found(node, wrong);
-    if (
-      ts.isIdentifier(node) &&
-      (node.text === 'eval' || node.text === '__probe' || node.text === '__shared') &&
-      !isPropertyName(node)
-    ) {
+    if (ts.isIdentifier(node) && HIDDEN.has(node.text) && !isPropertyName(node)) {
       return found(node, `uses the name ${node.text}, which scripts cannot.`);
     }
     if (ts.isForOfStatement(node) && node.awaitModifier !== undefined)

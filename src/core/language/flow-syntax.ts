@@ -9,6 +9,22 @@ export const COMPARISONS: Partial<Record<ts.SyntaxKind, 'equal' | 'unequal'>> = 
   [ts.SyntaxKind.ExclamationEqualsToken]: 'unequal',
 };
 
+/** Methods that change what they are called on. */
+export const CHANGING = new Set([
+  'push',
+  'pop',
+  'shift',
+  'unshift',
+  'splice',
+  'sort',
+  'reverse',
+  'fill',
+  'set',
+  'add',
+  'delete',
+  'clear',
+]);
+
 export const TIED_TO_PART = new Set([
   'change',
   'input',

@@ -14,7 +14,7 @@ import {
   type Flow,
   type Known,
 } from './acts';
-import { COMPARISONS, isFunction, leavesUnder, TIED_TO_PART, tieOf } from './flow-syntax';
+import { CHANGING, COMPARISONS, isFunction, leavesUnder, TIED_TO_PART, tieOf } from './flow-syntax';
 import { derived, either, Env, itemOf, known, NO_MARKS, NOTHING, partsOrRow } from './known';
 import { Members, PART_CONSTANTS, type ActBody } from './members';
 
@@ -30,20 +30,6 @@ const GLOBALS = new Set<string>([
   'Date',
   'Temporal',
   'after',
-]);
-const CHANGING = new Set([
-  'push',
-  'pop',
-  'shift',
-  'unshift',
-  'splice',
-  'sort',
-  'reverse',
-  'fill',
-  'set',
-  'add',
-  'delete',
-  'clear',
 ]);
 
 const flows = new WeakMap<ts.SourceFile, Flow>();

@@ -6,11 +6,19 @@
  * lines are those of the source. What the probes do is `guest/probe.ts`.
  */
 import ts from 'typescript-classic';
+import type { Site } from '../script/sites';
+import { Details } from './details';
 
 const PROBE = '__probe';
 
-/** A transformer for `ts.transpileModule`; a traced script's expressions go into the list and into its code by their place there. */
-export function instrument(expressions: string[] | null): ts.TransformerFactory<ts.SourceFile> {
+/**
+ * A transformer for `ts.transpileModule`; a traced script's expressions go into the list and into its code by their
+ * place there, the sites of one that reports details likewise.
+ */
+export function instrument(
+  expressions: string[] | null,
+  sites: Site[] | null = null,
+): ts.TransformerFactory<ts.SourceFile> {
   return (context) => (file) => {
     const { factory: f } = context;
     const traced = expressions !== null;
@@ -27,6 +35,9 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
         args,
       );
     const num = (n: number) => f.createNumericLiteral(n);
+    let details = sites === null ? null : new Details(file, f, call);
+    const all = details;
+    const visited = (node: ts.Expression) => ts.visitNode(node, visit) as ts.Expression;
 
     const mark = (line: number): ts.Statement =>
       f.createExpressionStatement(
@@ -40,24 +51,59 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
     const burn = (line: number): ts.Statement => f.createExpressionStatement(call('f', num(line)));
 
     /** Says the value and how it came about; the source text names it. */
-    const value = (node: ts.Node, visited: ts.Expression, what: string) =>
+    const value = (node: ts.Node, done: ts.Expression, what: string) =>
       traced
-        ? call('v', num(lineOf(node)), num(numberOf(what.slice(0, 80))), visited)
-        : call('at', num(lineOf(node)), visited);
+        ? call('v', num(lineOf(node)), num(numberOf(what.slice(0, 80))), done)
+        : call('at', num(lineOf(node)), done);
 
     const marked = (statements: readonly ts.Statement[]): ts.Statement[] =>
       statements.flatMap((statement) => {
-        const visited = ts.visitNode(statement, visit) as ts.Statement;
-        return isDeclaration(statement) ? [visited] : [mark(lineOf(statement)), visited];
+        // What is asked on the way leaves no mark, and what the script reports is numbered as without it.
+        if (isAsked(statement)) {
+          details = null;
+          const asked = ts.visitNode(statement, visit) as ts.Statement;
+          details = all;
+          return [asked];
+        }
+        const done = ts.visitNode(statement, visit) as ts.Statement;
+        return isDeclaration(statement)
+          ? [done]
+          : [
+              mark(lineOf(statement)),
+              ...(details === null ? [] : [details.statement(statement)]),
+              done,
+            ];
       });
 
     const loopBody = (body: ts.Statement): ts.Statement => {
       const inner = ts.isBlock(body) ? marked(body.statements) : marked([body]);
-      return f.createBlock([burn(lineOf(body)), ...inner], true);
+      const { parent } = body;
+      const item =
+        details !== null && (ts.isForOfStatement(parent) || ts.isForInStatement(parent))
+          ? [details.item(parent)]
+          : [];
+      return f.createBlock([burn(lineOf(body)), ...item, ...inner], true);
     };
 
-    const functionBody = (body: ts.Block, counted: boolean): ts.Block => {
-      const inner = marked(body.statements);
+    /** The statements of a function's body, between being entered and left where details are told. */
+    const told = (node: ts.FunctionLikeDeclaration, statements: ts.Statement[]): ts.Statement[] =>
+      details === null
+        ? statements
+        : [
+            details.enter(node),
+            f.createTryStatement(
+              f.createBlock(statements, true),
+              undefined,
+              f.createBlock([details.leave]),
+            ),
+          ];
+
+    const functionBody = (
+      node: ts.FunctionLikeDeclaration & { body: ts.Block },
+      counted: boolean,
+    ): ts.Block => {
+      const { body } = node;
+      const inner = told(node, marked(body.statements));
       const line = lineOf(body);
       if (!counted) return f.createBlock([burn(line), ...inner], true);
       // Prologue directives such as "use strict" are of no use in a script that is strict anyway.
@@ -80,8 +126,9 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
         : f.createBlock(marked([statement]), true);
 
     const condition = (node: ts.Expression): ts.Expression => {
-      const visited = ts.visitNode(node, visit) as ts.Expression;
-      return traced ? value(node, visited, node.getText(file)) : visited;
+      const done = visited(node);
+      const told = traced ? value(node, done, node.getText(file)) : done;
+      return details === null ? told : details.condition(node, told);
     };
 
     /** The body of an async function: what it did as a generator, run by the session. */
@@ -111,12 +158,16 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
 
     function visit(node: ts.Node): ts.Node {
       if (ts.isAwaitExpression(node)) {
-        return call(
-          'at',
-          num(lineOf(node)),
-          f.createYieldExpression(undefined, ts.visitNode(node.expression, visit) as ts.Expression),
-        );
+        const wait = (operand: ts.Expression) =>
+          call('at', num(lineOf(node)), f.createYieldExpression(undefined, operand));
+        const operand = visited(node.expression);
+        return details === null ? wait(operand) : details.wait(operand, wait);
       }
+      if (details !== null && ts.isYieldExpression(node) && node.asteriskToken === undefined)
+        return details.wait(
+          node.expression === undefined ? f.createVoidZero() : visited(node.expression),
+          (operand) => f.createYieldExpression(undefined, operand),
+        );
       if (ts.isIdentifier(node) && isParent(node)) return call('parent');
       if (
         ts.isShorthandPropertyAssignment(node) &&
@@ -126,11 +177,32 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
         return f.createPropertyAssignment('parent', call('parent'));
       if (ts.isBlock(node)) return f.updateBlock(node, marked(node.statements));
       if (ts.isCaseClause(node)) {
-        return f.updateCaseClause(
+        return f.updateCaseClause(node, visited(node.expression), marked(node.statements));
+      }
+      if (details !== null && ts.isSwitchStatement(node))
+        return f.updateSwitchStatement(
           node,
-          ts.visitNode(node.expression, visit) as ts.Expression,
-          marked(node.statements),
+          details.condition(node.expression, visited(node.expression), 'switch'),
+          ts.visitNode(node.caseBlock, visit) as ts.CaseBlock,
         );
+      if (details !== null && ts.isCatchClause(node)) {
+        const block = f.updateBlock(node.block, [
+          details.caught(node),
+          ...marked(node.block.statements),
+        ]);
+        return f.updateCatchClause(node, node.variableDeclaration, block);
+      }
+      if (details !== null && ts.isExpression(node)) {
+        const compared = details.comparison(node, visited, (argument) =>
+          canMoveLine(argument)
+            ? call('at', num(lineOf(node)), visited(argument))
+            : visited(argument),
+        );
+        if (compared !== null) return compared;
+        if (ts.isBinaryExpression(node)) {
+          const chosen = details.choosing(node, visited);
+          if (chosen !== null) return chosen;
+        }
       }
       if (ts.isDefaultClause(node)) return f.updateDefaultClause(node, marked(node.statements));
       if (ts.isIfStatement(node)) {
@@ -145,12 +217,12 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
       if (ts.isArrowFunction(node)) return visitArrow(node);
       if (isFunctionWithBody(node)) return visitFunction(node);
       if (ts.isThrowStatement(node)) {
-        const operand = ts.visitNode(node.expression, visit) as ts.Expression;
+        const operand = visited(node.expression);
         return f.updateThrowStatement(node, call('t', num(lineOf(node)), operand));
       }
       if (ts.isBinaryExpression(node) && isAssignment(node)) {
-        const right = ts.visitNode(node.right, visit) as ts.Expression;
-        const left = ts.visitNode(node.left, visit) as ts.Expression;
+        const right = visited(node.right);
+        const left = visited(node.left);
         return f.updateBinaryExpression(
           node,
           left,
@@ -177,33 +249,46 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
         return f.updateReturnStatement(node, value(node, returned, 'return'));
       }
       if (ts.isConditionalExpression(node)) {
-        const visited = ts.visitEachChild(node, visit, context);
+        const done = ts.visitEachChild(node, visit, context);
         return f.updateConditionalExpression(
           node,
           condition(node.condition),
-          visited.questionToken,
-          visited.whenTrue,
-          visited.colonToken,
-          visited.whenFalse,
+          done.questionToken,
+          done.whenTrue,
+          done.colonToken,
+          done.whenFalse,
         );
       }
       if (ts.isCallExpression(node) && node.arguments.some(canMoveLine)) {
         // Arguments that call functions of the script leave its line elsewhere; the last one says it again.
-        const visited = ts.visitEachChild(node, visit, context);
-        const last = visited.arguments.length - 1;
-        if (ts.isSpreadElement(visited.arguments[last]!)) return visited;
-        const args = visited.arguments.map((arg, i) =>
+        const done = ts.visitEachChild(node, visit, context);
+        const last = done.arguments.length - 1;
+        if (ts.isSpreadElement(done.arguments[last]!)) return done;
+        const args = done.arguments.map((arg, i) =>
           i === last ? call('at', num(lineOf(node)), arg) : arg,
         );
-        return f.updateCallExpression(visited, visited.expression, visited.typeArguments, args);
+        return f.updateCallExpression(done, done.expression, done.typeArguments, args);
       }
       return ts.visitEachChild(node, visit, context);
     }
 
     function visitLoop(node: ts.IterationStatement): ts.Node {
+      const until =
+        details === null
+          ? null
+          : ts.isWhileStatement(node) || ts.isDoStatement(node)
+            ? node.expression
+            : ts.isForStatement(node)
+              ? (node.condition ?? null)
+              : null;
       const inner = ts.visitEachChild(
         node,
-        (child) => (child === node.statement ? child : visit(child)),
+        (child) =>
+          child === node.statement
+            ? child
+            : child === until
+              ? details!.condition(until, visited(until))
+              : visit(child),
         context,
       ) as ts.IterationStatement;
       const body = loopBody(node.statement);
@@ -250,50 +335,59 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
         );
       if (isAsync(node)) {
         const statements = ts.isBlock(node.body)
-          ? functionBody(node.body, false).statements
+          ? functionBody(node as typeof node & { body: ts.Block }, false).statements
           : [
               burn(lineOf(node.body)),
-              f.createReturnStatement(ts.visitNode(node.body, visit) as ts.Expression),
+              ...told(node, [
+                ...(details === null ? [] : [details.statement(node.body)]),
+                f.createReturnStatement(visited(node.body)),
+              ]),
             ];
         return rebuild(asGenerator(node, statements));
       }
-      if (ts.isBlock(node.body)) return rebuild(functionBody(node.body, isPlain(node)));
-      const body = ts.visitNode(node.body, visit) as ts.Expression;
+      if (ts.isBlock(node.body))
+        return rebuild(functionBody(node as typeof node & { body: ts.Block }, isPlain(node)));
+      const body = visited(node.body);
+      const line = num(lineOf(node.body));
       if (!callsByName(node.body)) {
+        const costs = traced ? [call('s', line), call('f', line)] : [call('f', line)];
+        if (details !== null)
+          return rebuild(
+            f.createBlock(
+              told(node, [
+                ...costs.map((cost) => f.createExpressionStatement(cost)),
+                details.statement(node.body),
+                f.createReturnStatement(body),
+              ]),
+              true,
+            ),
+          );
         return rebuild(
           f.createParenthesizedExpression(
             f.createComma(
-              traced
-                ? f.createComma(
-                    call('s', num(lineOf(node.body))),
-                    call('f', num(lineOf(node.body))),
-                  )
-                : call('f', num(lineOf(node.body))),
+              costs.length === 1 ? costs[0]! : f.createComma(costs[0]!, costs[1]!),
               body,
             ),
           ),
         );
       }
-      const block = f.createBlock([f.createReturnStatement(body)], true);
-      if (!isPlain(node)) return rebuild(block);
-      const enter = f.createExpressionStatement(call('in', num(lineOf(node.body))));
+      const returns = told(node, [
+        ...(details === null ? [] : [details.statement(node.body)]),
+        f.createReturnStatement(body),
+      ]);
+      if (!isPlain(node)) return rebuild(f.createBlock(returns, true));
+      const enter = f.createExpressionStatement(call('in', line));
       const leave = f.createBlock([f.createExpressionStatement(call('out'))]);
       return rebuild(
         f.createBlock(
-          [
-            f.createTryStatement(
-              f.createBlock([enter, ...block.statements], true),
-              undefined,
-              leave,
-            ),
-          ],
+          [f.createTryStatement(f.createBlock([enter, ...returns], true), undefined, leave)],
           true,
         ),
       );
     }
 
     function visitFunction(node: FunctionWithBody): ts.Node {
-      const counted = functionBody(node.body, isPlain(node) && !ts.isConstructorDeclaration(node));
+      const counted = functionBody(node, isPlain(node) && !ts.isConstructorDeclaration(node));
       const body = isAsync(node) ? asGenerator(node, counted.statements) : counted;
       return ts.visitEachChild(
         node,
@@ -307,8 +401,27 @@ export function instrument(expressions: string[] | null): ts.TransformerFactory<
       );
     }
 
-    return f.updateSourceFile(file, marked(file.statements));
+    const statements = marked(file.statements);
+    if (all === null) return f.updateSourceFile(file, statements);
+    const [imports, rest] = [
+      statements.filter(ts.isImportDeclaration),
+      statements.filter((statement) => !ts.isImportDeclaration(statement)),
+    ];
+    const { prologue } = all;
+    sites!.push(...all.sites);
+    return f.updateSourceFile(file, [...imports, prologue, ...rest]);
   };
+}
+
+/** A watch that `watches.ts` put in. */
+function isAsked(node: ts.Statement): boolean {
+  return (
+    ts.isExpressionStatement(node) &&
+    ts.isCallExpression(node.expression) &&
+    ts.isPropertyAccessExpression(node.expression.expression) &&
+    ts.isIdentifier(node.expression.expression.expression) &&
+    node.expression.expression.expression.text === PROBE
+  );
 }
 
 function isAsync(node: ts.FunctionLikeDeclaration): boolean {

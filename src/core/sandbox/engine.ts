@@ -12,6 +12,7 @@ import type { Answer, Opening, TimedStep } from '../session/step';
 import type { Request } from './protocol';
 import { readReply, type BriefAnswer } from './reply';
 import { allowanceFor, allowanceForTables, rowsIn } from './allowance';
+import type { Inspection, Wanted } from './inspector';
 import type { Listens } from './sandbox';
 
 /** A worker, whatever the host makes of it. */
@@ -38,6 +39,16 @@ const PATIENCE: Patience = { silence: 700, watched: 300, boot: 10_000, step: 600
 /** More for each step of several that are done at once. */
 const PER_STEP = 20;
 
+/** How many times as long running in detail may take. */
+const INSPECTING = 4;
+
+/** A session that ran again did not come to its end in time: something asked on the way, or turned round, never ends. */
+export class TookTooLong extends Error {
+  constructor() {
+    super('That took too long and was stopped.');
+  }
+}
+
 /** Where a script was when it got stuck. */
 export interface Stuck {
   /** Or the shared module, where its top level did. */
@@ -47,7 +58,12 @@ export interface Stuck {
 
 type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
 type Outcome =
-  | { ok: true; answers: (Answer | BriefAnswer)[]; listens: Listens | null }
+  | {
+      ok: true;
+      answers: (Answer | BriefAnswer)[];
+      listens: Listens | null;
+      inspection: Inspection | null;
+    }
   | { ok: false; at: Stuck | null };
 
 export class Engine {
@@ -133,6 +149,26 @@ export class Engine {
       if (outcome.ok) return outcome.answers[0] as Answer;
       await this.#takeOutCulprit(outcome.at);
       return (await this.#playAll(false)).at(-1) as Answer;
+    });
+  }
+
+  /**
+   * Runs a session again and says what is wanted of it. The material has to be compiled for details. Throws
+   * TookTooLong; then the next question is answered by a machine that starts anew.
+   */
+  inspect(opening: Opening, steps: readonly TimedStep[], wanted: Wanted): Promise<Inspection> {
+    return this.#inTurn(async () => {
+      this.#opening = opening;
+      this.#steps = [...steps];
+      const allowance = this.#allowance();
+      const outcome = await this.#ask(
+        { do: 'inspect', opening, steps: [...steps], wanted },
+        INSPECTING * this.#patience.silence + allowance,
+        INSPECTING * (this.#patience.step + PER_STEP * steps.length + allowance),
+      );
+      if (outcome.ok) return outcome.inspection!;
+      await this.#load();
+      throw new TookTooLong();
     });
   }
 
@@ -305,9 +341,26 @@ export class Engine {
     if (reply.id !== waiting.id) return;
     switch (reply.type) {
       case 'listens':
-        return waiting.settle({ ok: true, answers: [], listens: reply.listens });
+        return waiting.settle({
+          ok: true,
+          answers: [],
+          listens: reply.listens,
+          inspection: null,
+        });
       case 'answers':
-        return waiting.settle({ ok: true, answers: reply.answers, listens: null });
+        return waiting.settle({
+          ok: true,
+          answers: reply.answers,
+          listens: null,
+          inspection: null,
+        });
+      case 'inspected':
+        return waiting.settle({
+          ok: true,
+          answers: [],
+          listens: null,
+          inspection: reply.inspection,
+        });
       case 'died':
         return waiting.settle({ ok: false, at: null });
       case 'failed':

@@ -11,11 +11,11 @@ import type { Loaded, Material } from '../session/session';
 import type { CompiledScript, Tied } from '../session/ties';
 import { partsOf } from '../session/tree';
 import { ScriptError, words, type Failure } from '../wire/failures';
-import { BY, Came, Cell, Double, Given as GivenCell } from '../wire/layout';
+import { BY, Came, Cell, Double, Given as GivenCell, Tracing } from '../wire/layout';
 import type { Line } from '../wire/line';
 import { OutOfRoom, type Entry, type Machine } from './machine';
 import { Numbers } from './numbers';
-import { Questions, type Tell } from './questions';
+import { Questions, type Reports, type Tell } from './questions';
 import { surroundingsOf } from './surroundings';
 import { Trace } from './trace';
 import { HostWire, Loose, Untrue } from './wire';
@@ -125,6 +125,11 @@ export class Host implements Scripts {
     return this.#machine.call(entry);
   }
 
+  /** Where detailed runs report from now on; null where nobody looks. */
+  reportTo(reports: Reports | null): void {
+    this.#questions.reports = reports;
+  }
+
   /** The machine was put back to when the top levels had been evaluated. */
   restored(): void {
     this.#wire.restored();
@@ -210,7 +215,9 @@ export class Host implements Scripts {
     try {
       give();
       const machine = this.#machine;
-      machine.cells[Cell.Traced] = traced ? 1 : 0;
+      machine.cells[Cell.Traced] = traced
+        ? Tracing.Lines | (this.#questions.reports?.tracing ?? 0)
+        : 0;
       machine.floats[Double.Clock] = desk.now;
       if (machine.call(entry)) {
         const came = machine.cells[Cell.Op]!;

@@ -5,6 +5,7 @@ import { ServiceSchema } from '../form/service';
 import { TableSchema } from '../form/table';
 import { LineSchema, OpeningSchema, TimedStepSchema } from '../session/schema';
 import type { Material } from '../session/session';
+import type { Wanted } from './inspector';
 
 export const CompiledSchema = z.strictObject({
   name: z.string(),
@@ -26,6 +27,16 @@ export const MaterialSchema = z.strictObject({
   traced: z.boolean(),
 }) as unknown as z.ZodType<Material>;
 
+const Moment = z.strictObject({ entry: z.number().nullable(), detail: z.number().nullable() });
+
+export const WantedSchema: z.ZodType<Wanted> = z.strictObject({
+  runs: z.union([z.array(z.number()), z.literal('all')]),
+  moments: z.array(Moment),
+  turned: z.array(z.strictObject({ script: z.string(), site: z.number() })),
+  asks: z.boolean(),
+  answers: z.boolean(),
+});
+
 export const RequestSchema = z.discriminatedUnion('do', [
   z.strictObject({
     id: z.number(),
@@ -41,5 +52,12 @@ export const RequestSchema = z.discriminatedUnion('do', [
     brief: z.boolean(),
   }),
   z.strictObject({ id: z.number(), do: z.literal('step'), step: TimedStepSchema }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('inspect'),
+    opening: OpeningSchema,
+    steps: z.array(TimedStepSchema),
+    wanted: WantedSchema,
+  }),
 ]);
 export type Request = z.infer<typeof RequestSchema>;

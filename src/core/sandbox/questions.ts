@@ -3,10 +3,12 @@
  * before any is. Nothing is ever thrown through the machine; a question that is no question is refused.
  */
 import type { Desk } from '../session/desk';
+import type { Place } from '../session/detail';
 import type { Material } from '../session/session';
+import type { Value } from '../form/value';
 import type { Tied } from '../session/ties';
 import { ScriptError, words } from '../wire/failures';
-import { Cell, Double, Op } from '../wire/layout';
+import { Cell, Double, Op, Report, Tag } from '../wire/layout';
 import { lineFrom, placeOf, type Line } from '../wire/line';
 import { deskDoers, isTying, readAct, tyingDoers, type Tying } from './acts';
 import { calledAspect, readAspect, sayAspect } from './asking-aspects';
@@ -18,6 +20,14 @@ import { Untrue, type HostWire } from './wire';
 
 /** What the machine tells while somebody looks for the script that got stuck. */
 export type Tell = (behaviour: string, line: Line) => void;
+
+/** Takes what detailed runs report. */
+export interface Reports {
+  /** How runs report from now on, as `Tracing`. */
+  readonly tracing: number;
+  /** `frame` numbers an activation, an expression or what was asked. Says whether a condition is turned round. */
+  report(what: Report, place: Place, frame: number, value: Value): boolean;
+}
 
 type TyingDoers = ReturnType<typeof tyingDoers>;
 
@@ -49,6 +59,9 @@ export class Questions {
   /** Something thrown while the machine stood between the two ends. */
   #mistake: { caught: unknown } | null = null;
   readonly #findRow: FindRow = (table, key) => this.#open?.desk.tableRow(table, key) ?? null;
+
+  /** Where detailed runs report; null where none are. */
+  reports: Reports | null = null;
 
   constructor(machine: Machine, wire: HostWire, trace: Trace, tell: Tell | null) {
     this.#machine = machine;
@@ -183,11 +196,32 @@ export class Questions {
         return;
       case Op.Trace:
         return this.#trace.empty();
+      case Op.Detail:
+        return this.#report();
       case Op.Tell:
         return this.#whereabouts(cells[Cell.More]!, this.lineOf(cells[Cell.Line]!));
       default:
         throw new Untrue();
     }
+  }
+
+  #report(): void {
+    const { cells } = this.#machine;
+    const { reports } = this;
+    if (reports === null || this.#open === null) throw new Untrue();
+    const what = cells[Cell.More]! as Report;
+    if (what === Report.Ask || what === Report.Asked || what === Report.AskFailed)
+      this.#open.desk.asking(what === Report.Ask);
+    const { script, line: site } = placeOf(
+      this.lineOf(cells[Cell.Line]!),
+      this.#material!.scripts[this.running]!.name,
+    );
+    const value =
+      cells[Cell.Tag] === Tag.Undefined
+        ? null
+        : this.#wire.traced(cells[Cell.Tag]!, cells[Cell.Payload]!);
+    const turned = reports.report(what, { script, site }, cells[Cell.Aspect]!, value);
+    cells[Cell.More] = turned ? 1 : 0;
   }
 
   /** The line that a number of the machine's stands for. */

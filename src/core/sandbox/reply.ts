@@ -5,6 +5,7 @@
 import { isObject } from '../form/value';
 import type { Answer } from '../session/step';
 import type { Line } from '../wire/line';
+import type { Inspection } from './inspector';
 import type { Listens } from './sandbox';
 
 /** Of an answer, what became of its step. */
@@ -13,6 +14,7 @@ export type BriefAnswer = Pick<Answer, 'refused' | 'submit' | 'toParent'>;
 export type Reply =
   | { type: 'listens'; id: number; listens: Listens }
   | { type: 'answers'; id: number; answers: (Answer | BriefAnswer)[] }
+  | { type: 'inspected'; id: number; inspection: Inspection }
   /** The machine died; how is for the log alone. */
   | { type: 'died'; id: number; how: string }
   | { type: 'failed'; id: number; how: string }
@@ -25,6 +27,7 @@ const SHAPES: { readonly [T in Reply['type']]: (reply: Record<string, unknown>) 
   listens: ({ id, listens }) => typeof id === 'number' && isObject(listens),
   answers: ({ id, answers }) =>
     typeof id === 'number' && Array.isArray(answers) && answers.every(isObject),
+  inspected: ({ id, inspection }) => typeof id === 'number' && isObject(inspection),
   died: ({ id, how }) => typeof id === 'number' && typeof how === 'string',
   failed: ({ id, how }) => typeof id === 'number' && typeof how === 'string',
   alive: () => true,

@@ -7,7 +7,10 @@
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import { Session, type Loaded, type Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
+import type { Tied } from '../session/ties';
+import { ASKING } from './asking';
 import { Host } from './host';
+import { Inspector, type Inspection, type Wanted } from './inspector';
 import { LIMITS, QuickJS, type Limits } from './quickjs';
 import type { Tell } from './questions';
 import type { Snapshot } from './snapshot';
@@ -25,6 +28,7 @@ export class Sandbox {
   readonly #booted: Snapshot;
   #ready: { material: Material; loaded: Loaded; snapshot: Snapshot } | null = null;
   #session: Session | null = null;
+  #askingTie: number | null = null;
 
   /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
   constructor(
@@ -44,7 +48,10 @@ export class Sandbox {
   load(material: Material, watched = false): Listens {
     this.#session = null;
     this.#booted.restore();
-    const loaded = this.#host.load(material, watched);
+    const all = this.#host.load(material, watched);
+    const isAsking = ({ behaviour }: Tied) => behaviour.name === ASKING;
+    this.#askingTie = all.tied.find(isAsking)?.number ?? null;
+    const loaded = { ...all, tied: all.tied.filter((tie) => !isAsking(tie)) };
     this.#ready = { material, loaded, snapshot: this.#machine.snapshot() };
     return listensOf(loaded);
   }
@@ -65,6 +72,36 @@ export class Sandbox {
     return this.#session.do(step);
   }
 
+  /**
+   * Runs a session again from its opening and says what is wanted of it. The material has to be compiled for details
+   * (`language/compile.ts`). The session that was open is gone. Throws MachineDied.
+   */
+  inspect(opening: Opening, steps: readonly TimedStep[], wanted: Wanted): Inspection {
+    if (this.#ready === null) throw new Error('nothing is loaded');
+    const { material, loaded, snapshot } = this.#ready;
+    if (this.#session !== null) snapshot.restore();
+    const host = this.#host;
+    host.restored();
+    const inspector: Inspector = new Inspector(wanted, {
+      look: () => session.look(),
+      ask: () => this.#ask(session),
+    });
+    const session = new Session(material, loaded, host, opening, inspector);
+    this.#session = session;
+    host.reportTo(inspector);
+    try {
+      return inspector.end([session.open(), ...steps.map((step) => session.do(step))]);
+    } finally {
+      host.reportTo(null);
+    }
+  }
+
+  /** Evaluates what the asking script asks, while no script runs. */
+  #ask({ desk }: Session): void {
+    if (this.#askingTie !== null)
+      this.#host.run(this.#askingTie, ASKING_RUN, { is: 'nothing' }, desk);
+  }
+
   /** Bytes that scripts and what runs beside them hold. */
   get bytesUsed(): number {
     return this.#machine.bytesUsed;
@@ -83,6 +120,9 @@ function listensOf({ tied }: Loaded): Listens {
   ];
   return { input: of('input'), focus: of('focus'), blur: of('blur') };
 }
+
+/** No run of a session has this number. */
+const ASKING_RUN = -1;
 
 /** Whether any script wants `Temporal`, which makes the machine larger and slower to put back. */
 export function needsTemporal(material: Material): boolean {

@@ -53,6 +53,11 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
         return;
       }
       const { machine } = sandbox!;
+      if (request.do === 'inspect') {
+        const { opening, steps, wanted } = request;
+        reply({ type: 'inspected', id, inspection: machine.inspect(opening, steps, wanted) });
+        return;
+      }
       const answers =
         request.do === 'step'
           ? [machine.step(request.step as TimedStep)]

@@ -10,6 +10,7 @@ import { ScriptError, words } from '../wire/failures';
 import type { Clock } from './clock';
 import type { AspectName } from './aspects';
 import { defaultOf } from './defaults';
+import type { Observer } from './observer';
 import type { Pages } from './pages';
 import type { Part } from './parts';
 import type { Progress } from './progress';
@@ -40,6 +41,7 @@ export interface DeskRooms {
   progress: Progress;
   opened: Opened;
   stopping: Stopping;
+  observer: Observer | null;
 }
 
 export class Desk {
@@ -54,6 +56,7 @@ export class Desk {
   readonly #progress: Progress;
   readonly #opened: Opened;
   readonly #stopping: Stopping;
+  readonly #observer: Observer | null;
 
   constructor({
     state,
@@ -67,6 +70,7 @@ export class Desk {
     progress,
     opened,
     stopping,
+    observer,
   }: DeskRooms) {
     this.#state = state;
     this.#runs = runs;
@@ -79,6 +83,7 @@ export class Desk {
     this.#progress = progress;
     this.#opened = opened;
     this.#stopping = stopping;
+    this.#observer = observer;
   }
 
   get parts(): Parts {
@@ -100,7 +105,19 @@ export class Desk {
   }
 
   random(): number {
-    return this.#clock.random();
+    if (this.#asked) return this.#runs.fault(new ScriptError('wrong_use', words.askingOnly));
+    const number = this.#clock.random();
+    this.#observer?.asked('random', number);
+    return number;
+  }
+
+  get #asked(): boolean {
+    return this.#runs.isAsking;
+  }
+
+  /** Somebody asks something on the way from here on, or no more: reads leave no mark, all else is refused. */
+  asking(asking: boolean): void {
+    this.#runs.asking(asking);
   }
 
   read(part: Part, name: AspectName): Value {
@@ -184,6 +201,7 @@ export class Desk {
       launch: opening.launch,
       viewing,
     };
+    this.#observer?.asked(what, standing[what]);
     return standing[what] as Value;
   }
 
@@ -257,7 +275,9 @@ export class Desk {
     const { form, fields, values } = this.#situation.opening.parent!;
     if (!fields.some((field) => field.name === name))
       return this.#wrong('wrong_use', words.noParentField(name, form));
-    return Object.hasOwn(values, name) ? values[name]! : null;
+    const value = Object.hasOwn(values, name) ? values[name]! : null;
+    this.#observer?.asked(`parent.${name}`, value);
+    return value;
   }
 
   /** `parent.set(name, value)`. The number of the call. */

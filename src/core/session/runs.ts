@@ -10,6 +10,7 @@ import { acceptAspect, acceptValue } from './accepting';
 import type { Aspect, RunRecord } from './aspects';
 import type { Desk } from './desk';
 import type { Entry, RunEntry } from './entries';
+import type { Observer } from './observer';
 import type { Part } from './parts';
 import type { Event, Progress } from './progress';
 import { Run, type RunResult, type Trigger } from './run';
@@ -23,6 +24,9 @@ import { OpenRun, type Call, type Outcome, type Waiting } from './waiting';
 import type { Writes, Writing } from './writing';
 import type { Line } from '../wire/line';
 
+/** Whoever asks something while nothing runs. */
+const NOBODY = { handler: null, behaviour: '', entry: null, noted: null } as const;
+
 const NO_WORDS: OpenRun['words'] = new Map();
 const NOTHING: readonly Event[] = [];
 
@@ -35,6 +39,7 @@ export interface RunsRooms {
   scripts: Scripts;
   ruleWords: RuleWords;
   writing: Writing;
+  observer: Observer | null;
 }
 
 export class Runs {
@@ -45,11 +50,23 @@ export class Runs {
   readonly #scripts: Scripts;
   readonly #ruleWords: RuleWords;
   readonly #writing: Writing;
+  readonly #observer: Observer | null;
+  /** Somebody asks something on the way, who may read all and change nothing. */
+  #asking = false;
   /** The run going on; scripts can touch parts only while there is one. */
   #run: Run | null = null;
   #numbers = 0;
 
-  constructor({ state, tape, waiting, progress, scripts, ruleWords, writing }: RunsRooms) {
+  constructor({
+    state,
+    tape,
+    waiting,
+    progress,
+    scripts,
+    ruleWords,
+    writing,
+    observer,
+  }: RunsRooms) {
     this.#state = state;
     this.#tape = tape;
     this.#waiting = waiting;
@@ -57,6 +74,16 @@ export class Runs {
     this.#scripts = scripts;
     this.#ruleWords = ruleWords;
     this.#writing = writing;
+    this.#observer = observer;
+  }
+
+  get isAsking(): boolean {
+    return this.#asking;
+  }
+
+  /** From here on, or no more, somebody asks on the way. */
+  asking(asking: boolean): void {
+    this.#asking = asking;
   }
 
   /** The run going on. Throws where there is none. */
@@ -66,6 +93,7 @@ export class Runs {
     entry: number | null;
     noted: ReadonlySet<Part> | null;
   } {
+    if (this.#asking && this.#run === null) return NOBODY;
     const run = this.#demand(what);
     return {
       handler: run.handler,
@@ -82,32 +110,48 @@ export class Runs {
 
   /** A fault that also ends the run where the script catches it. */
   fault(fault: ScriptError): never {
-    if (this.#run !== null) this.#run.fault ??= fault;
+    if (this.#run !== null && !this.#asking) this.#run.fault ??= fault;
     throw fault;
   }
 
   /** The run going on, if there is one, has failed whatever its end will say. */
   blame(fault: ScriptError): void {
-    if (this.#run !== null) this.#run.fault ??= fault;
+    if (this.#run !== null && !this.#asking) this.#run.fault ??= fault;
   }
 
   /** What a script sees of an aspect. A rule's reads are what it depends on. */
   read(aspect: Aspect): Value {
+    if (this.#asking) return this.#seen(aspect);
     const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was read`);
     const { rule } = run;
     if (rule === null) {
       run.noted?.add(aspect.part);
-      return aspect.current;
+      const { current } = aspect;
+      this.#observer?.read(aspect, current);
+      return current;
     }
     const own = run.said.get(aspect);
-    if (own !== undefined) return own.value;
+    if (own !== undefined) {
+      this.#observer?.read(aspect, own.value);
+      return own.value;
+    }
     const seen = seenBy(rule, aspect);
     if (!run.reads.has(aspect)) run.reads.set(aspect, seen);
+    this.#observer?.read(aspect, seen);
     return seen;
+  }
+
+  /** The same for somebody who asks, which leaves no mark. */
+  #seen(aspect: Aspect): Value {
+    const rule = this.#run?.rule ?? null;
+    if (rule === null) return aspect.current;
+    const own = this.#run!.said.get(aspect);
+    return own === undefined ? seenBy(rule, aspect) : own.value;
   }
 
   /** What a script says of an aspect; undefined takes back what it said. */
   say(aspect: Aspect, offered: unknown, line: Line): void {
+    if (this.#asking) throw new ScriptError('wrong_use', words.askingOnly);
     const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was written`);
     const { part } = aspect;
     const { rule } = run;
@@ -117,6 +161,7 @@ export class Runs {
       this.fault(new ScriptError('wrong_use', words.notRow(part.name)));
     if (aspect.name === 'value') {
       const value = this.guarded(() => acceptValue(this.#state, part, offered));
+      this.#observer?.said(aspect, value, line);
       if (rule === null) this.#writing.value(run.writes!, aspect, value, line);
       else run.said.set(aspect, { value, line });
       return;
@@ -127,6 +172,7 @@ export class Runs {
         : typeof offered === 'boolean' && typeof aspect.base === 'boolean'
           ? offered
           : this.guarded(() => acceptAspect(this.#state, aspect, offered));
+    this.#observer?.said(aspect, value, line);
     if (rule !== null) {
       if (value === undefined) run.said.delete(aspect);
       else run.said.set(aspect, { value, line });
@@ -164,6 +210,7 @@ export class Runs {
 
   /** Something a handler does that is no aspect; refused to rules. */
   act(what: string): Run & { writes: Writes } {
+    if (this.#asking) throw new ScriptError('wrong_use', words.askingOnly);
     const run = this.#demand(`${what} was called`);
     if (run.rule !== null) this.fault(new ScriptError('wrong_use', words.notInRule(what)));
     return run as Run & { writes: Writes };
@@ -178,6 +225,7 @@ export class Runs {
   }
 
   log(values: Value[], line: Line): void {
+    if (this.#asking) throw new ScriptError('wrong_use', words.askingOnly);
     const { behaviour, entry } = this.demand('log() was called');
     const told = { behaviour, line, values };
     this.#progress.logs.push(told);
@@ -295,11 +343,13 @@ export class Runs {
     const { journal } = this.#progress;
     const mark = journal.mark();
     this.#run = run;
+    if (run.entry !== null) this.#observer?.begins(run.entry.n);
     let ended: Ended;
     try {
       ended = begin();
     } finally {
       this.#run = null;
+      this.#observer?.ends();
     }
     const fault =
       ended.failure ??

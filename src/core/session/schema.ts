@@ -56,11 +56,18 @@ const steps = {
   answer: z.strictObject({
     answer: PartName.meta({
       description:
-        'A service and its function, such as ship_register.find: its oldest call is answered.',
+        'A service and its function, such as ship_register.find: its oldest call is answered unless which says another.',
     }),
     with: ValueSchema.optional(),
     fails: z.string().min(1).optional(),
     after: Milliseconds.optional().meta({ description: 'Milliseconds that pass before.' }),
+    usual: z
+      .boolean()
+      .optional()
+      .meta({ description: 'As the service itself would answer, whatever its delay.' }),
+    which: z.number().int().min(0).optional().meta({
+      description: 'Which of the calls of this name that wait, the oldest being 0.',
+    }),
   }),
   fromChild: z.strictObject({ fromChild: PartName, to: ValueSchema }),
   submit: z.strictObject({ submit: z.literal(true) }),

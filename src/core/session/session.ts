@@ -19,6 +19,8 @@ import { Corrections } from './corrections';
 import { defaultOf } from './defaults';
 import { Desk } from './desk';
 import { Entering } from './entering';
+import { lookAt, type Look } from './looking';
+import type { Observer } from './observer';
 import { Opened } from './opened';
 import { PageSteps } from './page-steps';
 import { Pages } from './pages';
@@ -91,7 +93,15 @@ export class Session {
   readonly #out: readonly Failure[];
   readonly #doing: Doing;
 
-  constructor(material: Material, loaded: Loaded, scripts: Scripts, opening: Opening) {
+  readonly #desk: Desk;
+
+  constructor(
+    material: Material,
+    loaded: Loaded,
+    scripts: Scripts,
+    opening: Opening,
+    observer: Observer | null = null,
+  ) {
     const { form } = material;
     // Scripts get these as they are.
     deepFreeze([opening.person, opening.launch]);
@@ -101,12 +111,21 @@ export class Session {
     const state = new State(form, material.tables, progress.journal, (pattern, text) =>
       scripts.fits(pattern, text),
     );
-    const tape = new TapeWriter(material.traced, progress.journal);
+    const tape = new TapeWriter(material.traced, progress.journal, observer);
     const waiting = new Waiting(progress, (run) => scripts.drop(run));
     const ties = new Ties(state, progress, loaded.tied);
     const writing = new Writing(state, tape, progress, ties);
     const ruleWords = new RuleWords(state, tape, progress, writing);
-    const runs = new Runs({ state, tape, waiting, progress, scripts, ruleWords, writing });
+    const runs = new Runs({
+      state,
+      tape,
+      waiting,
+      progress,
+      scripts,
+      ruleWords,
+      writing,
+      observer,
+    });
     const services = new Services(material.services, state, scripts, opening.services ?? {});
     const pages = new Pages(state.parts.pages, situation, tape, progress);
     const opened = new Opened();
@@ -123,6 +142,7 @@ export class Session {
       progress,
       opened,
       stopping,
+      observer,
     });
     const initially = (field: Field): Value =>
       defaultOf(field, opening.person, clock.now, clock.zone);
@@ -200,6 +220,7 @@ export class Session {
     this.#pages = pages;
     this.#records = records;
     this.#writing = writing;
+    this.#desk = desk;
     this.#out = loaded.failures;
     this.#doing = {
       set: (step, cause) => entering.set(step.set, step.to, cause),
@@ -277,10 +298,10 @@ export class Session {
     return this.#doing[kind](step as never, cause);
   }
 
-  /** Somebody answers the oldest call of a service in its place. */
+  /** Somebody answers a call of a service in its place. */
   #answerByHand(step: Steps['answer'], cause: number | null): string | null {
     if (!this.#settling.settle(cause)) return null;
-    const call = this.#waiting.oldest(step.answer);
+    const call = this.#waiting.pending(step.answer, step.which ?? 0);
     if (call === null) return `nothing waits for ${step.answer}`;
     call.due = Infinity;
     this.#time.pass(this.#clock.now + (step.after ?? 0), cause);
@@ -288,9 +309,11 @@ export class Session {
     if (!this.#waiting.calls.includes(call)) return null;
     call.due = this.#clock.now;
     const came =
-      step.fails === undefined
-        ? { ok: true as const, value: deepFreeze(step.with ?? null) }
-        : { ok: false as const, reason: step.fails };
+      step.usual === true
+        ? null
+        : step.fails === undefined
+          ? { ok: true as const, value: deepFreeze(step.with ?? null) }
+          : { ok: false as const, reason: step.fails };
     this.#progress.begin(false);
     this.#settling.resume(call, cause, came);
     return null;
@@ -311,6 +334,16 @@ export class Session {
         this.#writing.enter(part, accepted.value, 'script', cause);
     });
     return null;
+  }
+
+  /** All that stands now, without anything being noted as told. */
+  look(): Look {
+    return lookAt(this.#state, this.#situation.page?.name ?? null, this.#clock.now);
+  }
+
+  /** Where scripts ask; for whoever asks between two steps. */
+  get desk(): Desk {
+    return this.#desk;
   }
 
   #answer(refused: string | null): Answer {

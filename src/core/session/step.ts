@@ -60,6 +60,10 @@ export interface Steps {
     with?: Value | undefined;
     fails?: string | undefined;
     after?: number | undefined;
+    /** As the service itself would answer, whatever its delay. */
+    usual?: boolean | undefined;
+    /** Which of the calls of this name that wait, the oldest being 0. */
+    which?: number | undefined;
   };
   fromChild: { fromChild: string; to: Value };
   submit: { submit: true };

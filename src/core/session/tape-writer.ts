@@ -6,6 +6,7 @@ import { inWords, type Value } from '../form/value';
 import type { Aspect, SaidName } from './aspects';
 import type { EffectEntry, Entry } from './entries';
 import type { Journal } from './journal';
+import type { Observer } from './observer';
 
 /** An entry before it has its number and cause. */
 type Body<E> = E extends unknown ? Omit<E, 'n' | 'cause'> : never;
@@ -14,12 +15,14 @@ export type EntryBody = Body<Entry>;
 export class TapeWriter {
   readonly on: boolean;
   readonly #journal: Journal;
+  readonly #observer: Observer | null;
   #entries: Entry[] = [];
   #next = 0;
 
-  constructor(on: boolean, journal: Journal) {
+  constructor(on: boolean, journal: Journal, observer: Observer | null = null) {
     this.on = on;
     this.#journal = journal;
+    this.#observer = observer;
   }
 
   /** Adds an entry and gives it back, so that its end can be filled in; null when nothing is taped. */
@@ -29,6 +32,7 @@ export class TapeWriter {
     this.#entries.push(entry);
     if (entry.type === 'log' || (entry.type === 'effect' && entry.by !== 'person'))
       this.#journal.undoable(() => (entry.struck = true));
+    this.#observer?.taped(entry);
     return entry;
   }
 

@@ -87,6 +87,17 @@ function differenceOf(state: State, part: Part): Partial<PartState> | null {
   return difference();
 }
 
+/** All that can be told of a part now. */
+export function partNow(state: State, part: Part): PartState {
+  const { sort } = part;
+  const now: Record<string, unknown> = { sort };
+  for (const name of TOLD[sort as keyof typeof TOLD]) {
+    const value = NOW[name](state, part);
+    if (value !== undefined) now[name] = value;
+  }
+  return now as unknown as PartState;
+}
+
 function tellOrder(rows: Rows, rowsOf: (field: Part) => RowsChange): void {
   if (rows.toldOrder === rows.list) return;
   rows.toldOrder = rows.list;
@@ -132,22 +143,35 @@ const OF_CELL = Object.keys({
   orphan: 0,
 } satisfies Record<keyof CellState, 0>) as (keyof CellState)[];
 
+function cellAspect(state: State, part: Part, name: keyof CellState): unknown {
+  if (name === 'fault') return state.faults.get(part)?.says ?? null;
+  return name === 'orphan' ? state.orphans.has(part) : part.now(name);
+}
+
+/** What its definition says of a cell; a fault and an orphan are the form's to find. */
+function cellBase(part: Part, row: Row, name: keyof CellState): unknown {
+  if (name === 'fault') return null;
+  return name === 'orphan' ? false : row.rows.columns.get(part.field.name)!.bases[name];
+}
+
+/** What differs of a cell from its definition now. */
+export function cellNow(state: State, part: Part, row: Row): CellState {
+  const differs: Record<string, unknown> = {};
+  for (const name of OF_CELL) {
+    const now = cellAspect(state, part, name);
+    if (!equal(now, cellBase(part, row, name))) differs[name] = now;
+  }
+  return differs as CellState;
+}
+
 /** Of a cell only what differs from its definition is ever told. */
 function cellDifference(state: State, part: Part, row: Row): CellState | null {
-  const { bases } = row.rows.columns.get(part.field.name)!;
   let difference: Record<string, unknown> | null = null;
   for (const name of OF_CELL) {
-    const ofForm = name === 'fault' || name === 'orphan';
-    const now =
-      name === 'fault'
-        ? (state.faults.get(part)?.says ?? null)
-        : name === 'orphan'
-          ? state.orphans.has(part)
-          : part.now(name);
+    const now = cellAspect(state, part, name);
     const told = (part.told as Record<string, unknown>)[name];
     if (told === now || equal(told, now)) continue;
-    if (told === undefined && equal(now, ofForm ? (name === 'orphan' ? false : null) : bases[name]))
-      continue;
+    if (told === undefined && equal(now, cellBase(part, row, name))) continue;
     toldOf(part)[name] = now;
     (difference ??= {})[name] = now;
   }

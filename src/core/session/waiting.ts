@@ -112,9 +112,9 @@ export class Waiting {
     return next;
   }
 
-  /** The oldest call of this name that is pending. */
-  oldest(name: string): Call | null {
-    return this.#calls.find((call) => call.name === name) ?? null;
+  /** A call of this name that is pending; the oldest is 0. */
+  pending(name: string, which: number): Call | null {
+    return this.#calls.filter((call) => call.name === name)[which] ?? null;
   }
 
   /** The call has ended and its run goes on: what follows cannot be done again. */

@@ -103,6 +103,7 @@ export const words = {
     `parent has no field "${name}": the form ${form} has none.`,
   topLevel: (what: string) =>
     `${what} at the top level of the script, where no form is open yet. Put it into on.load(() => …) or keep("…", () => …).`,
+  askingOnly: 'would change something. What is asked here reads only.',
   outside: (what: string) => `${what} after its handler or rule had ended.`,
   readOnly: (part: string, aspect: string) => `${part}.${aspect} can be read, not written.`,
   noAspect: (part: string, aspect: string, known: readonly string[]) =>

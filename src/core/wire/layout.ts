@@ -19,7 +19,7 @@ export const enum Cell {
   Line = 6,
   /** What is said further: a column, a number, a failure's code. */
   More = 7,
-  /** 1 in a traced run. */
+  /** What the run reports: `Tracing`, added up. */
   Traced = 8,
   /** Where the trace ends. */
   TraceEnd = 9,
@@ -82,6 +82,8 @@ export const enum Op {
   Trace = 7,
   /** Where the script is, for whoever looks for one that got stuck. */
   Tell = 8,
+  /** A detailed run reports something, a `Report`. */
+  Detail = 9,
 }
 
 /** How a value is told. */
@@ -212,3 +214,37 @@ export type PartSort = 'form' | 'page' | 'section' | 'field' | 'button' | 'track
 
 /** Assigned values and conditions kept per run; a loop of a thousand rounds would drown the tape. */
 export const VALUES_KEPT = 200;
+
+/** What a detailed run reports, in the cell `More` of an `Op.Detail`; the site stands in `Line`, the activation in `Aspect`. */
+export const enum Report {
+  /** A function is entered, with its parameters. */
+  Enter = 1,
+  Leave = 2,
+  /** A function waits, and goes on. */
+  Suspend = 3,
+  Resume = 4,
+  /** A statement, with the variables in sight. */
+  Statement = 5,
+  /** A condition begins; its value comes with the next one. */
+  Begin = 6,
+  /** The answer in `More` says with 1 that it has to come out the other way round. */
+  Condition = 7,
+  /** What a `switch` looks at. */
+  Switch = 8,
+  /** A side of a comparison, or what it came to. */
+  Operand = 9,
+  /** A value that was assigned or returned, by the number of its expression in `Aspect`. */
+  Value = 10,
+  /** What was asked on the way begins and has ended, by its id in `Aspect`. */
+  Ask = 11,
+  Asked = 12,
+  /** It failed, with the reason. */
+  AskFailed = 13,
+}
+
+/** What a run reports, in the cell `Traced`: lines and values, every detail, what is asked on the way. */
+export const enum Tracing {
+  Lines = 1,
+  Details = 2,
+  Asked = 4,
+}

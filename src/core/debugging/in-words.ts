@@ -1,0 +1,273 @@
+/**
+ * Answers to "why" and "why not" as sentences, the same on the bench and on the command line. A sentence is a list of
+ * pieces; some of them lead somewhere: to a line, to another question, to an entry of the tape.
+ */
+import type { Value } from '../form/value';
+import type { Line } from '../wire/line';
+import type { SaidName } from '../session/aspects';
+import type { Tape } from '../tape/tape';
+import { becameInWords, entryInWords, valueInWords, type Names } from '../tape/words';
+import {
+  questionOf,
+  type Cause,
+  type Comparison,
+  type ConditionMet,
+  type Decision,
+  type Question,
+} from './decision';
+import type { NearMiss } from './near-miss';
+import type { WhyNot } from './why-not';
+
+export type Piece =
+  | string
+  | { text: string; line: { script: string; line: Line } }
+  | { text: string; ask: Question }
+  | { text: string; entry: number };
+
+export type Sentence = Piece[];
+
+export function textOfSentence(sentence: Sentence): string {
+  return sentence.map((piece) => (typeof piece === 'string' ? piece : piece.text)).join('');
+}
+
+/** What the answers are about, for names and for what people did. */
+export interface Context {
+  names: Names;
+  who: string;
+  tape: Tape;
+}
+
+const quotedValue = (value: Value): string =>
+  typeof value === 'string' ? JSON.stringify(value) : valueInWords(value);
+
+const lineAt = (script: string, line: number): Piece => ({
+  text: `line ${line}`,
+  line: { script, line },
+});
+
+export function decisionInWords(decision: Decision, { names, who, tape }: Context): Sentence[] {
+  const { part, aspect, value, run, line, statement } = decision;
+  const named = `${names.part(part)} is ${becameInWords(aspect as SaidName, value)}`;
+  const by = (): string =>
+    run === null
+      ? ''
+      : run.sort === 'rule'
+        ? `rule “${run.title}” of ${names.behaviour(run.behaviour)}`
+        : names.behaviour(run.behaviour);
+  const sentences: Sentence[] = [];
+  switch (decision.decided) {
+    case 'definition':
+      sentences.push([`${named}: no script says anything of it, so the form’s definition holds.`]);
+      break;
+    case 'record':
+      sentences.push([`${named}: it came with the record.`]);
+      break;
+    case 'entered': {
+      const step = tape.causeOf(tape.entry(decision.entry!)!);
+      sentences.push([
+        `${named} because `,
+        step === null
+          ? 'somebody entered it'
+          : { text: entryInWords(step, names, who), entry: step.n },
+        '.',
+      ]);
+      break;
+    }
+    case 'corrected':
+      sentences.push([
+        `${named}: the form itself cleared it, since the value was no longer offered or the field went off screen.`,
+      ]);
+      break;
+    case 'withdrawn':
+      sentences.push([
+        `${named}: ${by()} said otherwise or the same before, and says nothing of it now.`,
+      ]);
+      break;
+    case 'said':
+      sentences.push([
+        `${named}: ${by()} says so`,
+        ...(line === null ? [] : [' on ', whereOf(line, run!.behaviour)]),
+        statement === null ? '.' : `: ${statement}`,
+      ]);
+  }
+  for (const condition of decision.conditions) sentences.push(conditionInWords(condition));
+  const causes = decision.causes.map((cause) =>
+    causeInWords(cause, decision, { names, who, tape }),
+  );
+  if (causes.length > 0)
+    sentences.push([
+      'It depends on ',
+      ...causes.flatMap((cause, i) =>
+        i === 0 ? cause : [i === causes.length - 1 ? ' and ' : ', ', ...cause],
+      ),
+      '.',
+    ]);
+  return sentences;
+}
+
+function whereOf(line: Line, behaviour: string): Piece {
+  return {
+    text: typeof line === 'number' ? `line ${line}` : `${line.replace(':', ', line ')}`,
+    line: { script: behaviour, line },
+  };
+}
+
+function conditionInWords({ script, line, text, came, comparisons }: ConditionMet): Sentence {
+  const sides = comparisons.map(comparisonInWords).join(', ');
+  const held = came !== null && came !== false && came !== 0 && came !== '';
+  return [
+    capital(lineAt(script, line)),
+    `: ${text} ${typeof came === 'boolean' || came === null ? (held ? 'holds' : 'does not hold') : `is ${quotedValue(came)}`}${sides === '' ? '' : ` (${sides})`}.`,
+  ];
+}
+
+function capital(piece: Piece): Piece {
+  const up = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+  return typeof piece === 'string' ? up(piece) : { ...piece, text: up(piece.text) };
+}
+
+const HOLDS: Readonly<Record<string, string>> = {
+  '===': '=',
+  '==': '=',
+  '!==': '≠',
+  '!=': '≠',
+  includes: 'has',
+};
+const FAILS: Readonly<Record<string, string>> = {
+  '===': '≠',
+  '==': '≠',
+  '!==': '=',
+  '!=': '=',
+  includes: 'has no',
+};
+
+/** Both sides as they were: `"own" ≠ "none"`, `7 > 5`. */
+export function comparisonInWords({ op, left, right, came }: Comparison): string {
+  const sign = (came ? HOLDS[op] : FAILS[op]) ?? (came ? op : `is not ${op}`);
+  const list = op === 'includes' && Array.isArray(left.value);
+  const first = list
+    ? `[${(left.value as Value[]).map(quotedValue).join(', ')}]`
+    : quotedValue(left.value);
+  return `${first} ${sign} ${quotedValue(right.value)}`;
+}
+
+const OPENING: Readonly<Record<string, string>> = {
+  person: 'who opened the form',
+  launch: 'the launch parameters',
+  isNew: 'whether the entry is new',
+  record: 'which record is open',
+  viewing: 'whether the form is only looked at',
+};
+
+function causeInWords(cause: Cause, decision: Decision, { names }: Context): Piece[] {
+  switch (cause.is) {
+    case 'read': {
+      const text =
+        cause.aspect === 'value'
+          ? `${names.part(cause.part)} (${quotedValue(cause.value)})`
+          : `${names.part(cause.part)}, ${cause.aspect} (${quotedValue(cause.value)})`;
+      return [{ text, ask: questionOf(cause, decision)! }];
+    }
+    case 'event': {
+      const what =
+        cause.part === null ? cause.event : `${cause.event} of ${names.part(cause.part)}`;
+      return ['the event ', { text: what, entry: cause.entry }];
+    }
+    case 'answer':
+      return [
+        {
+          text: cause.name === 'after' ? 'the time that passed' : `the answer of ${cause.name}`,
+          entry: cause.entry,
+        },
+        cause.fails === null ? '' : ` (failed: ${cause.fails})`,
+      ];
+    case 'opening':
+      return [OPENING[cause.what] ?? cause.what];
+    case 'clock':
+      return ['the clock'];
+    case 'random':
+      return ['chance'];
+    case 'variable':
+      return [
+        `the variable ${cause.name} of ${names.behaviour(cause.script)}, which is kept between runs`,
+      ];
+  }
+}
+
+export function whyNotInWords({ writer, run, outcome }: WhyNot, { names }: Context): Sentence[] {
+  const title = names.behaviour(writer.script);
+  const where: Piece[] = [
+    { text: `Line ${writer.line}`, line: { script: writer.script, line: writer.line } },
+    ` of ${title}`,
+  ];
+  const event =
+    writer.tied.length === 0
+      ? writer.event
+      : `${writer.event} of ${writer.tied.map((part) => names.part(part)).join(' or ')}`;
+  switch (outcome.is) {
+    case 'never ran':
+      return [
+        [
+          ...where,
+          writer.sort === 'rule'
+            ? ' stands in a rule that has not run since the form was opened.'
+            : ` runs on ${event}, which has not happened since the form was opened.`,
+        ],
+      ];
+    case 'said':
+      return [[...where, ` says ${quotedValue(outcome.value)}.`]];
+    case 'overruled':
+      return [
+        [
+          ...where,
+          ` says ${quotedValue(outcome.value)}, and `,
+          outcome.by === null || outcome.by.behaviour === ''
+            ? 'something later says otherwise.'
+            : {
+                text: `“${outcome.by.title}” of ${names.behaviour(outcome.by.behaviour)}`,
+                entry: outcome.by.entry,
+              },
+          ...(outcome.by === null || outcome.by.behaviour === ''
+            ? []
+            : [' says otherwise after it.']),
+        ],
+      ];
+    case 'failed':
+      return [[...where, ` was not reached: the run failed, ${outcome.failure.says}`]];
+    case 'waits':
+      return [[...where, ' is not reached yet: ', { text: 'the run', entry: run! }, ' waits.']];
+    case 'not reached':
+      return [[...where, ' was not reached in ', { text: 'the last run', entry: run! }, '.']];
+    case 'kept':
+      return outcome.by.flatMap((kept, i): Sentence[] => [
+        [
+          ...(i === 0 ? [...where, ' was not reached: '] : ['Then ']),
+          i === 0 ? lineAt(kept.script, kept.line) : lineAt(kept.script, kept.line),
+          ` wanted ${kept.wanted === false ? 'not ' : ''}${kept.text}${i === 0 ? '' : ' too'}`,
+          kept.comparisons.length === 0
+            ? `, which is ${quotedValue(kept.came)}.`
+            : `: ${kept.comparisons.map(comparisonInWords).join(', ')}.`,
+        ],
+        ...kept.near.map((near): Sentence => [nearMissInWords(near)]),
+      ]);
+  }
+}
+
+export function nearMissInWords(near: NearMiss): string {
+  switch (near.is) {
+    case 'label':
+      return `“${near.label}” is the label of an option; scripts compare its key, ${JSON.stringify(near.key)}.`;
+    case 'case':
+      return 'The two differ in capital letters alone.';
+    case 'spaces':
+      return 'The two differ in spaces alone.';
+    case 'kind':
+      return 'One side is a text and the other is not, though both read the same.';
+    case 'list':
+      return 'One side is a list that holds the other; ask with includes.';
+    case 'empty':
+      return 'One side is empty.';
+    case 'unknown key':
+      return `No option has the key ${JSON.stringify(near.key)}; there is ${near.keys.join(', ')}.`;
+  }
+}
