@@ -14,9 +14,14 @@ import {
 } from 'react';
 import { readHeader } from '@/core/script/header';
 import type { Open } from '@/core/scenario/definition';
+import { differences } from '@/core/debugging/differences';
+import { notesAt } from '@/core/debugging/notes';
+import { placeAt } from '@/core/debugging/travel';
+import type { Form } from '@/core/form/definition';
 import { linesOf } from '@/core/tape/lines';
-import { seenAt } from '@/core/scenario/snapshot';
-import { standingWords, Tape } from '@/core/tape/tape';
+import { seenAt, type Seen } from '@/core/scenario/snapshot';
+import { standingWords, Tape, type Run } from '@/core/tape/tape';
+import { useStore } from 'zustand';
 import { FolderNotice } from './folder-notice';
 import { Button, Notice } from '../kit';
 import { lazily } from '../lazily';
@@ -30,9 +35,10 @@ import type { BenchMaterial, BenchPlace, TakenOver } from './state';
 import { StructureTree } from './structure/tree';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
-import { TapePane } from './tape-pane';
+import { Drawer } from './drawer';
+import { STRIP, StepsStrip } from './steps-strip';
 import { useBench, useTitles } from './use-bench';
-import { namesFor } from './words';
+import { namesFor } from '@/core/tape/words';
 
 // What not everybody looks at is loaded by those who do.
 const HandbookPane = lazily(
@@ -99,10 +105,10 @@ export function Bench({
 /** A hidden overflow can still be scrolled by focus or by the editor, which would shift a whole pane; a clipped one cannot. */
 const CLIP = { overflow: 'clip !important' };
 
-const SIZES = 'tavro.bench.sizes';
+const SIZES = 'tavro.bench.panes';
 
 function readSizes(): { columns: number[]; rows: number[] } {
-  const fallback = { columns: [17, 46, 37], rows: [72, 28] };
+  const fallback = { columns: [15, 54, 31], rows: [62, 38] };
   try {
     return { ...fallback, ...(JSON.parse(localStorage.getItem(SIZES) ?? '{}') as object) };
   } catch {
@@ -139,9 +145,21 @@ function Layout({ bench }: { bench: BenchStore }) {
   const { material, answers, at, steps, active } = state;
   const [sizes, setSizes] = useState<{ columns: number[]; rows: number[] } | null>(null);
   // Sizes are known only in the browser.
-  useEffect(() => setSizes(readSizes()), []);
+  useEffect(() => {
+    setSizes(readSizes());
+    bench.rememberDebug();
+  }, [bench]);
 
-  const seen = useMemo(() => seenAt(answers, at), [answers, at]);
+  const { open, standing, look, detailed, sites } = useStore(bench.debug);
+  const whole = useRef<HTMLDivElement>(null);
+  const folded = useFolded(whole, sizes !== null);
+  const seen = useMemo(() => {
+    const atStep = seenAt(answers, at);
+    if (standing === null || look === null) return atStep;
+    const { parts, rows, page, clock } = look;
+    return { ...atStep, parts, rows, page, clock };
+  }, [answers, at, standing, look]);
+  const changed = useChanged(seen, material.form, standing !== null || at < steps.length);
   const tape = useMemo(
     () => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)),
     [answers, at],
@@ -150,7 +168,19 @@ function Layout({ bench }: { bench: BenchStore }) {
   const names = useMemo(() => namesFor(material.form, titles, material.people), [material, titles]);
   const there = titles.some(({ name }) => name === active);
   const bare = active.replace(/\.[jt]s$/, '');
-  const notes = useMemo(() => linesOf(answers[at]?.tape ?? [], bare), [answers, at, bare]);
+  const notes = useMemo(() => {
+    if (detailed === null || standing === null) return linesOf(answers[at]?.tape ?? [], bare);
+    const run = tape.entry(detailed.entry);
+    const behaviour = run?.type === 'run' ? (run as Run).behaviour : bare;
+    return notesAt(detailed, standing.detail ?? detailed.details.length, sites, bare, behaviour);
+  }, [answers, at, bare, detailed, standing, sites, tape]);
+  const line = useMemo(() => {
+    const place =
+      detailed === null || standing?.detail == null ? null : placeAt(detailed, standing.detail);
+    return place === null || place.script !== bare
+      ? null
+      : (sites.get(place.script)?.[place.site]?.line ?? null);
+  }, [detailed, standing, sites, bare]);
   const who = material.people.find((person) => person.key === state.open.as)?.name ?? state.open.as;
   const marked = useMemo(() => new Set(words.keys()), [words]);
 
@@ -195,6 +225,7 @@ function Layout({ bench }: { bench: BenchStore }) {
           name={active}
           seen={seen}
           notes={notes}
+          standing={line}
           goTo={state.goTo?.behaviour === active ? state.goTo : null}
         />
       )}
@@ -202,28 +233,31 @@ function Layout({ bench }: { bench: BenchStore }) {
   );
   const side =
     state.side === 'form' ? (
-      <LiveForm bench={bench} seen={seen} words={words} names={names} />
+      <LiveForm bench={bench} seen={seen} words={words} names={names} changed={changed} />
     ) : (
       <HandbookPane bench={bench} />
     );
-  const tapePane = (
-    <Box width="100%" height="100%" minH={0}>
-      <TapePane
-        steps={steps}
-        answers={answers}
-        at={at}
-        openedAs={state.open.record == null ? 'new' : `record ${state.open.record}`}
-        who={who}
-        names={names}
-        seen={seen}
-        tape={tape}
-        asked={state.asked}
-        onLookAt={bench.lookAt}
-        onUndo={() => void bench.undo()}
-        onAsk={bench.ask}
-        onGoTo={bench.goTo}
-      />
-    </Box>
+  const strip = (
+    <StepsStrip
+      bench={bench}
+      steps={steps}
+      answers={answers}
+      at={at}
+      openedAs={state.open.record == null ? 'new' : `record ${state.open.record}`}
+      names={names}
+      who={who}
+    />
+  );
+  const drawer = (
+    <Drawer
+      bench={bench}
+      form={material.form}
+      answers={answers}
+      at={at}
+      seen={seen}
+      names={names}
+      who={who}
+    />
   );
 
   return (
@@ -236,11 +270,22 @@ function Layout({ bench }: { bench: BenchStore }) {
             { label: 'Outline', content: outline },
             { label: 'Code', content: code },
             { label: sideLabel, content: side },
-            { label: 'Tape', content: tapePane },
+            {
+              label: 'Tape',
+              content: (
+                <Flex direction="column" height="100%">
+                  {strip}
+                  <Box flex="1" minH={0}>
+                    {drawer}
+                  </Box>
+                </Flex>
+              ),
+            },
           ]}
         />
       ) : (
         <Splitter.Root
+          ref={whole}
           unstyled
           css={CLIP}
           as="main"
@@ -249,10 +294,11 @@ function Layout({ bench }: { bench: BenchStore }) {
           minH={0}
           panels={[
             { id: 'work', minSize: 30 },
-            { id: 'tape', minSize: 12 },
+            { id: 'tape', minSize: Math.min(folded, 12) },
           ]}
-          defaultSize={sizes.rows}
-          onResizeEnd={({ size }) => keepSizes({ rows: size })}
+          size={open ? sizes.rows : [100 - folded, folded]}
+          onResize={({ size }) => open && setSizes({ ...sizes, rows: size })}
+          onResizeEnd={({ size }) => open && keepSizes({ rows: size })}
         >
           <Splitter.Panel css={CLIP} id="work" minH={0}>
             <Splitter.Root
@@ -283,7 +329,14 @@ function Layout({ bench }: { bench: BenchStore }) {
           </Splitter.Panel>
           <Handle id="work:tape" label="Height of the tape" flat />
           <Splitter.Panel css={CLIP} id="tape" minH={0} as="section" aria-label="Tape">
-            {tapePane}
+            <Flex direction="column" width="100%" height="100%" minH={0}>
+              {strip}
+              {open && (
+                <Box flex="1" minH={0}>
+                  {drawer}
+                </Box>
+              )}
+            </Flex>
           </Splitter.Panel>
         </Splitter.Root>
       )}
@@ -341,6 +394,37 @@ function Notices({ bench }: { bench: BenchStore }) {
       )}
     </Flex>
   );
+}
+
+/** How much of the height the strip takes while the drawer is closed, in per cent. */
+function useFolded(whole: React.RefObject<HTMLDivElement | null>, drawn: boolean): number {
+  const [folded, setFolded] = useState(8);
+  useEffect(() => {
+    if (whole.current === null) return;
+    const observer = new ResizeObserver(([entry]) => {
+      const { height } = entry!.contentRect;
+      if (height > 0) setFolded((100 * (STRIP + 2)) / height);
+    });
+    observer.observe(whole.current);
+    return () => observer.disconnect();
+  }, [whole, drawn]);
+  return folded;
+}
+
+/** The parts that differ from what was looked at before, while somebody looks back. */
+function useChanged(seen: Seen, form: Form, past: boolean): readonly string[] {
+  const before = useRef<Seen | null>(null);
+  const [changed, setChanged] = useState<readonly string[]>([]);
+  useEffect(() => {
+    const last = before.current;
+    before.current = seen;
+    setChanged(
+      !past || last === null
+        ? []
+        : [...new Set(differences(last, seen, form).map(({ part }) => part))],
+    );
+  }, [seen, form, past]);
+  return changed;
 }
 
 /** On a narrow screen one pane is seen at a time. */

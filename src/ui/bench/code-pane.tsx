@@ -133,11 +133,14 @@ export function Code({
   name,
   seen,
   notes,
+  standing,
   goTo,
 }: {
   bench: BenchStore;
   name: string;
   seen: Seen;
+  /** The line that is stood on, while somebody stands in a run of this script. */
+  standing: number | null;
   notes: ReturnType<typeof linesOf>;
   goTo: { line: number; count: number } | null;
 }) {
@@ -195,6 +198,7 @@ export function Code({
           text={behaviour.text}
           diagnostics={diagnostics}
           notes={notes}
+          standing={standing}
           goTo={goTo}
           bench={bench}
           valueNow={(part) => valueNow(seen, part)}

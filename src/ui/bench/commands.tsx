@@ -24,6 +24,17 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
   return [
     { name: 'Look at the step before', key: 'ArrowLeft', run: () => bench.lookAt(state().at - 1) },
     { name: 'Look at the step after', key: 'ArrowRight', run: () => bench.lookAt(state().at + 1) },
+    {
+      name: 'Open or close the tape',
+      key: 't',
+      run: () => bench.showDrawer(!bench.debug.getState().open),
+    },
+    { name: 'Back to now', run: () => void bench.standOn(null) },
+    { name: 'Go on from the step that is looked at', run: () => void bench.goOnFromHere() },
+    { name: 'Next error on the tape', run: () => void bench.goNearest({ is: 'error' }, true) },
+    { name: 'Watches and breakpoints', run: () => bench.showDrawer(true, 'watches') },
+    { name: 'The same steps under other conditions', run: () => bench.showDrawer(true, 'compare') },
+    { name: 'What scripts cost', run: () => bench.showDrawer(true, 'cost') },
     { name: 'Undo the last step', key: 'u', run: () => void bench.undo() },
     { name: 'Start again', key: 'r', run: () => void bench.reopen() },
     { name: 'How the form is opened', key: 'o', run: () => show('opening') },

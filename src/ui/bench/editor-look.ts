@@ -38,6 +38,12 @@ const look = EditorView.theme({
     minWidth: '18px',
     textAlign: 'left',
   },
+  '.tv-breakpoints': { width: '14px', cursor: 'pointer' },
+  '.tv-breakpoint': { color: 'var(--tavro-colors-bad)', paddingLeft: '3px' },
+  '.tv-standing': {
+    backgroundColor: 'var(--tavro-colors-said-ground)',
+    boxShadow: 'inset 3px 0 0 var(--tavro-colors-said-edge)',
+  },
   '.cm-activeLine': {
     backgroundColor: 'color-mix(in srgb, var(--tavro-colors-act-ground) 45%, transparent)',
   },

@@ -15,7 +15,7 @@ import {
   type DecorationSet,
 } from '@codemirror/view';
 import type { LineNote } from '@/core/tape/lines';
-import { valueInWords } from './words';
+import { valueInWords } from '@/core/tape/words';
 
 export const setNotes = StateEffect.define<readonly LineNote[]>();
 

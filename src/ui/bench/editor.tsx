@@ -24,12 +24,14 @@ import {
   rectangularSelection,
 } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
-import { isModule } from '@/core/script/script-name';
+import { useStore } from 'zustand';
+import { baseName, isModule } from '@/core/script/script-name';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic as ScriptDiagnostic } from '@/core/language/service';
 import type { LineNote } from '@/core/tape/lines';
 import { helpFor, lightUp, type HelpProps } from './editor-help';
 import { editorLook } from './editor-look';
+import { breakpointGutter, setBreakpoints, setStanding, standingLine } from './editor-breakpoints';
 import { lineNotes, setNotes } from './editor-notes';
 import type { BenchStore } from './store';
 import type { EditorHandle } from './state';
@@ -40,6 +42,8 @@ export interface EditorProps {
   text: string;
   diagnostics: readonly ScriptDiagnostic[];
   notes: readonly LineNote[];
+  /** The line that is stood on; null for none. */
+  standing: number | null;
   goTo: { line: number; count: number } | null;
   valueNow: HelpProps['valueNow'];
   /** Asks for a new name of something that belongs to the behaviour alone. */
@@ -152,7 +156,11 @@ export default function Editor(props: EditorProps) {
         doc: latest.current.text,
         selection: { anchor: Math.min(bench.cursors.get(name) ?? 0, latest.current.text.length) },
         extensions: [
+          breakpointGutter((line) =>
+            bench.addBreakpoint({ is: 'line', script: baseName(name), line }),
+          ),
           lineNumbers(),
+          standingLine,
           lineNotes,
           codeFolding(),
           foldGutter({ openText: '⌄', closedText: '›' }),
@@ -242,6 +250,21 @@ export default function Editor(props: EditorProps) {
   useEffect(() => {
     view.current?.dispatch({ effects: setNotes.of(props.notes) });
   }, [props.notes, props.name]);
+
+  useEffect(() => {
+    view.current?.dispatch({ effects: setStanding.of(props.standing) });
+  }, [props.standing, props.name]);
+
+  const breakpoints = useStore(props.bench.debug, (state) => state.breakpoints);
+  useEffect(() => {
+    view.current?.dispatch({
+      effects: setBreakpoints.of(
+        breakpoints.flatMap(({ at }) =>
+          at.is === 'line' && at.script === baseName(props.name) ? [at.line] : [],
+        ),
+      ),
+    });
+  }, [breakpoints, props.name]);
 
   useEffect(() => {
     const made = view.current;

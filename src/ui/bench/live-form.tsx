@@ -3,12 +3,15 @@
 import { lineInWords, type Line } from '@/core/wire/line';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
+import { useStore } from 'zustand';
+import { placeAt } from '@/core/debugging/travel';
 import type { ChildList, Form } from '@/core/form/definition';
 import { fieldsOf, sectionsOf } from '@/core/form/fields';
 import type { DateStyle } from '@/core/form/date-style';
 import { textOf } from '@/core/form/reading';
 import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
+import type { Difference } from '@/core/debugging/differences';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Word } from '@/core/tape/tape';
 import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
@@ -22,18 +25,21 @@ import type { BenchMaterial } from './state';
 import { useBench, useHeads } from './use-bench';
 import { WaitingBar } from './waiting';
 import type { SaidName } from '@/core/session/aspects';
-import { becameInWords, type Names } from './words';
+import { becameInWords, type Names } from '@/core/tape/words';
 
 export function LiveForm({
   bench,
   seen,
   words,
   names,
+  changed,
 }: {
   bench: BenchStore;
   seen: Seen;
   words: ReadonlyMap<string, Word[]>;
   names: Names;
+  /** Parts that differ from the moment before, while somebody stands in the past. */
+  changed: readonly string[];
 }) {
   const state = useBench(
     bench,
@@ -49,6 +55,8 @@ export function LiveForm({
     }),
   );
   const { material, answers, at, steps } = state;
+  const standing = useStore(bench.debug, (debug) => debug.standing);
+  const past = at < steps.length || standing !== null;
   const marked = new Map(
     [...words].map(([part, said]) => [part, said.map(({ aspect }) => aspect)]),
   );
@@ -163,7 +171,7 @@ export function LiveForm({
               bench={bench}
               record={seen.record}
               changed={seen.changed}
-              frozen={at < steps.length}
+              frozen={past}
               records={material.records}
             />
           )}
@@ -179,11 +187,9 @@ export function LiveForm({
           </chakra.button>
         </Flex>
         <Failing bench={bench} seen={seen} names={names} />
-        <WaitingBar bench={bench} seen={seen} material={material} frozen={at < steps.length} />
+        <WaitingBar bench={bench} seen={seen} material={material} frozen={past} />
       </Flex>
-      {at < steps.length && (
-        <Notice tone="info">Looking back at step {at}. Go forward to use the form.</Notice>
-      )}
+      {past && <PastBanner bench={bench} at={at} names={names} changed={changed} />}
       {answers[at]?.refused != null && (
         <Notice tone="warning">That step was refused: {answers[at].refused}.</Notice>
       )}
@@ -199,7 +205,7 @@ export function LiveForm({
           seen={seen}
           listens={state.listens}
           zone={state.open.zone ?? 'UTC'}
-          frozen={at < steps.length}
+          frozen={past}
           names={state.names}
           margin={margin}
           marginKey={marginKey}
@@ -214,11 +220,7 @@ export function LiveForm({
           <Hidden material={material} seen={seen} onAsk={bench.ask} />
           <Flex mt="12px" gap="10px" align="center">
             {seen.replaced === null && (
-              <Button
-                look="go"
-                disabled={at < steps.length}
-                onClick={() => void bench.step({ submit: true })}
-              >
+              <Button look="go" disabled={past} onClick={() => void bench.step({ submit: true })}>
                 Submit
               </Button>
             )}
@@ -244,6 +246,67 @@ export function LiveForm({
   );
 }
 
+/** The past is marked as such, with what has just changed and the ways out of it. */
+function PastBanner({
+  bench,
+  at,
+  names,
+  changed,
+}: {
+  bench: BenchStore;
+  at: number;
+  names: Names;
+  changed: readonly string[];
+}) {
+  const { standing, detailed, sites } = useStore(bench.debug);
+  const place =
+    standing?.detail == null || detailed === null ? null : placeAt(detailed, standing.detail);
+  const line = place === null ? null : sites.get(place.script)?.[place.site]?.line;
+  return (
+    <Flex
+      role="status"
+      gap="10px"
+      px="10px"
+      py="5px"
+      align="baseline"
+      flexWrap="wrap"
+      bg="saidGround"
+      borderWidth="1px"
+      borderColor="saidEdge"
+      borderRadius="4px"
+      fontSize="13px"
+    >
+      <span>
+        The form as it was at {at === 0 ? 'the opening' : `step ${at}`}
+        {line !== null && line !== undefined && `, line ${line}`}
+        {changed.length > 0 && (
+          <>
+            . Just changed:{' '}
+            <b>
+              {changed
+                .slice(0, 4)
+                .map((part) => names.part(part))
+                .join(', ')}
+            </b>
+            {changed.length > 4 && ` and ${changed.length - 4} more`}
+          </>
+        )}
+      </span>
+      <Button
+        look="text"
+        ml="auto"
+        title="Make this the last step; the later ones can be brought back"
+        onClick={() => void bench.goOnFromHere()}
+      >
+        Go on from here
+      </Button>
+      <Button look="text" title="Esc" onClick={() => void bench.standOn(null)}>
+        To now
+      </Button>
+    </Flex>
+  );
+}
+
 /** What the last replay brought; by itself, since it says something at every edit and the sheet mostly does not. */
 function Replayed({ bench }: { bench: BenchStore }) {
   const { busy, replayed } = useBench(bench, (state) => ({
@@ -252,9 +315,17 @@ function Replayed({ bench }: { bench: BenchStore }) {
   }));
   return (
     <chakra.span ml="auto" role="status">
-      {busy ? 'replaying…' : (replayed ?? '')}
+      {busy ? 'replaying…' : replayedInWords(replayed)}
     </chakra.span>
   );
+}
+
+function replayedInWords(replayed: readonly Difference[] | null): string {
+  if (replayed === null) return '';
+  const parts = [...new Set(replayed.map(({ part }) => part))];
+  if (parts.length === 0) return 'replayed: nothing changed';
+  const shown = parts.slice(0, 3).join(', ');
+  return `replayed: ${shown}${parts.length > 3 ? ` and ${parts.length - 3} more` : ''} changed`;
 }
 
 /** How a part that the code points at stands out. */

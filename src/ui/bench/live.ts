@@ -1,5 +1,6 @@
 /** The session that goes on in the live form: steps, undoing them, doing all of it again when a script changes. */
-import { equal, type Value } from '@/core/form/value';
+import { differences } from '@/core/debugging/differences';
+import type { Value } from '@/core/form/value';
 import type { Open } from '@/core/scenario/definition';
 import { openingOf, type SampleRecord } from '@/core/scenario/opening';
 import { seenAt, type Seen } from '@/core/scenario/snapshot';
@@ -9,7 +10,10 @@ import { engineInWorker } from '@/workers/engine-in-browser';
 import type { BenchCore } from './core';
 import { handToParent, listenToChildren } from './parent-channel';
 
-export function liveSession({ get, set, form, cast, engineMaterial }: BenchCore) {
+export function liveSession(
+  { get, set, form, cast, engineMaterial }: BenchCore,
+  told: { replayed(): void; stepped(): void },
+) {
   let live: Engine | null = null;
   let deafen = () => undefined as void;
   let waitTimer: ReturnType<typeof setTimeout> | undefined;
@@ -61,6 +65,7 @@ export function liveSession({ get, set, form, cast, engineMaterial }: BenchCore)
     // After a replay has begun, it brings the answers itself.
     if (get().answers.length !== steps.length) return;
     set((state) => ({ answers: [...state.answers, answer], listens: live!.listens }));
+    told.stepped();
     const { parent } = get().open;
     if (parent !== undefined && answer.toParent.length > 0)
       handToParent({ ...parent, sets: answer.toParent });
@@ -84,9 +89,13 @@ export function liveSession({ get, set, form, cast, engineMaterial }: BenchCore)
           ? get().listens
           : live!.listens,
       busy: false,
-      replayed: before.length === answers.length ? differenceInWords(before, answers) : null,
+      replayed:
+        before.length === answers.length
+          ? differences(lastSeen(before), lastSeen(answers), form())
+          : null,
     });
     keepTime();
+    told.replayed();
   }
 
   async function reopen(open: Open = get().open): Promise<void> {
@@ -132,17 +141,6 @@ export function liveSession({ get, set, form, cast, engineMaterial }: BenchCore)
   return { begin, end, replay, step, reopen, undo, takeRecord, takeParent, lookAt };
 }
 
-/** What a replay changed, by part. */
-function differenceInWords(before: readonly Answer[], now: readonly Answer[]): string {
-  const [was, is] = [before, now].map((answers) => seenAt(answers, answers.length - 1)) as [
-    Seen,
-    Seen,
-  ];
-  const other = [
-    ...Object.keys(is.parts).filter((name) => !equal(was.parts[name], is.parts[name])),
-    ...Object.keys(is.rows).filter((name) => !equal(was.rows[name], is.rows[name])),
-  ];
-  if (other.length === 0) return 'replayed: nothing changed';
-  const shown = other.slice(0, 3).join(', ');
-  return `replayed: ${shown}${other.length > 3 ? ` and ${other.length - 3} more` : ''} changed`;
+function lastSeen(answers: readonly Answer[]): Seen {
+  return seenAt(answers, answers.length - 1);
 }

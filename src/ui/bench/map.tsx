@@ -15,7 +15,7 @@ import { Button, Mono } from '../kit';
 import { COLUMNS, HEIGHT, layOut, steeredOnTape, WIDTH, type Drawn } from './map-layout';
 import type { BenchStore } from './store';
 import { useBench, useHeads } from './use-bench';
-import { namesFor, placeInWords } from './words';
+import { namesFor, placeInWords } from '@/core/tape/words';
 
 use([GraphChart, GridComponent, TooltipComponent, CanvasRenderer]);
 

@@ -16,7 +16,7 @@ import {
 import { Button, Labelled, Line, Select } from '../kit';
 import type { BenchStore } from './store';
 import type { TriedOut } from './trying';
-import { valueInWords } from './words';
+import { valueInWords } from '@/core/tape/words';
 import { WindowTitle } from '../window';
 
 export function Starters({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {

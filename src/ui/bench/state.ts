@@ -1,4 +1,5 @@
 /** What the bench knows: its material, the session that goes on, what is edited and what is looked at. */
+import type { Difference } from '@/core/debugging/differences';
 import type { Form } from '@/core/form/definition';
 import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
@@ -131,8 +132,8 @@ export interface BenchState {
   /** Which step is looked at; the last one while the form is in use. */
   at: number;
   listens: { input: string[]; focus: string[]; blur: string[] };
-  /** What the last replay changed, in a sentence. */
-  replayed: string | null;
+  /** What the last replay changed at the end; null where there is nothing to compare it with. */
+  replayed: readonly Difference[] | null;
   busy: boolean;
   asked: { part: string; aspect: string | null } | null;
   names: boolean;

@@ -5,7 +5,10 @@
  * what was done.
  */
 import { createStore } from 'zustand/vanilla';
+import { usualAspect } from '@/core/debugging/decision';
+import { seenAt } from '@/core/scenario/snapshot';
 import { readHeader } from '@/core/script/header';
+import { Tape } from '@/core/tape/tape';
 import type { FormMap } from '@/core/language/map';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic } from '@/core/language/service';
@@ -16,6 +19,7 @@ import { call } from '../api';
 import { behaviourSet } from './behaviour-set';
 import { checking } from './checking';
 import { benchCore } from './core';
+import { debugging } from './debugging';
 import { benchDrafts } from './drafts';
 import { liveSession } from './live';
 import { outside } from './outside';
@@ -37,7 +41,10 @@ export function createBench(
   const core = benchCore(material, store);
   const { get, set, languageWorker, pathOf, behaviourOf } = core;
 
-  const live = liveSession(core);
+  const live = liveSession(core, {
+    replayed: () => looks.replayedAgain(),
+    stepped: () => void looks.refreshNow(),
+  });
   // Each asks the others only once something happens, when all are there.
   const prove = benchScenarios(core, {
     replay: live.replay,
@@ -55,6 +62,11 @@ export function createBench(
     doAllAgain,
   });
   const look = benchView(core, drafts);
+  const looks = debugging(
+    core,
+    { replay: live.replay, lookAt: live.lookAt, step: live.step },
+    look.goTo,
+  );
   const inSet = behaviourSet(store, {
     edit: drafts.edit,
     saveAll: drafts.saveAll,
@@ -101,6 +113,7 @@ export function createBench(
     flush();
     core.closeLanguageWorker();
     live.end();
+    looks.endDebug();
     prove.end();
     starters.stop();
     checks.end();
@@ -174,6 +187,7 @@ export function createBench(
 
   const { begin: _begin, end: _liveEnds, ...ofLive } = live;
   const { end: _proofEnds, ...ofProofs } = prove;
+  const { endDebug: _looksEnd, replayedAgain: _replayed, ...ofLooks } = looks;
   return {
     store,
     start,
@@ -188,6 +202,18 @@ export function createBench(
     ...ofProofs,
     ...structure,
     ...look,
+    ...ofLooks,
+    ask: (part: string, aspect: string | null = null): void => {
+      const { answers, at } = get();
+      const tape = new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape));
+      looks.showDrawer(true);
+      looks.filterTape({ part: null });
+      void looks.askWhy({
+        part,
+        aspect: aspect ?? usualAspect(tape, part, seenAt(answers, at).parts[part]),
+        before: null,
+      });
+    },
     tryOut: starters.tryOut,
     saveAll: drafts.saveAll,
     unsaved: drafts.unsaved,

@@ -134,7 +134,6 @@ export function benchView(
     showForm: () => set({ side: 'form' }),
     showPane: (pane: BenchState['pane']) => set({ pane }),
     choose: (active: string) => set({ active, pane: 'code' }),
-    ask: (part: string, aspect: string | null = null) => set({ asked: { part, aspect } }),
     showNames: (names: boolean) => set({ names }),
     say: (text: string) => set({ notice: { tone: 'info', text } }),
     dismiss: () => set({ notice: null }),

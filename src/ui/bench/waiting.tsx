@@ -7,7 +7,7 @@ import type { Value } from '@/core/form/value';
 import { Button, Mono, Notice } from '../kit';
 import type { BenchStore } from './store';
 import type { BenchMaterial } from './state';
-import { valueInWords } from './words';
+import { valueInWords } from '@/core/tape/words';
 
 export function WaitingBar({
   bench,

@@ -1,0 +1,203 @@
+'use client';
+/** The drawer below the steps: the tape as a tree, what stands beside it, and the answer to why. Arrow keys travel. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useStore } from 'zustand';
+import type { Way } from '@/core/debugging/travel';
+import type { Form } from '@/core/form/definition';
+import type { Seen } from '@/core/scenario/snapshot';
+import type { Answer } from '@/core/session/step';
+import { Tape } from '@/core/tape/tape';
+import type { Names } from '@/core/tape/words';
+import { lazily } from '../lazily';
+import { Button } from '../kit';
+import type { DrawerTab } from './debugging';
+import { ComparePane, CostPane, ValuesPane, WatchesPane } from './drawer-panes';
+import type { BenchStore } from './store';
+import { TapeTree, useListed } from './tape-tree';
+import { WhyPane } from './why-pane';
+
+const CallsPane = lazily(
+  () => import('./calls-pane').then((module) => module.CallsPane),
+  () => <Box>Drawing the calls…</Box>,
+);
+
+const TABS: readonly { key: DrawerTab; label: string }[] = [
+  { key: 'values', label: 'Values' },
+  { key: 'watches', label: 'Watches' },
+  { key: 'calls', label: 'Calls' },
+  { key: 'compare', label: 'Other conditions' },
+  { key: 'cost', label: 'Cost' },
+];
+
+const WAYS: Readonly<Record<string, Way>> = {
+  ArrowDown: 'next',
+  ArrowUp: 'last',
+  ArrowRight: 'into',
+  ArrowLeft: 'out',
+};
+
+export function Drawer({
+  bench,
+  form,
+  answers,
+  at,
+  seen,
+  names,
+  who,
+}: {
+  bench: BenchStore;
+  form: Form;
+  answers: readonly Answer[];
+  at: number;
+  seen: Seen;
+  names: Names;
+  who: string;
+}) {
+  const { tab, question, standing } = useStore(bench.debug);
+  const [scope, setScope] = useState<'step' | 'all'>('step');
+  const tape = useMemo(
+    () =>
+      new Tape(
+        scope === 'all' ? answers.flatMap((answer) => answer.tape) : (answers[at]?.tape ?? []),
+      ),
+    [answers, at, scope],
+  );
+  const whole = useMemo(
+    () => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)),
+    [answers, at],
+  );
+  const all = useListed({ bench, tape, names, who });
+  const shown = all.map(({ entry }) => entry.n);
+  const travel = (event: KeyboardEvent<HTMLElement>): void => {
+    const typing = (event.target as HTMLElement).closest('input, select, textarea, summary');
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    if (event.key === 'Escape') {
+      event.preventDefault();
+      if (standing === null) bench.showDrawer(false);
+      else void bench.standOn(null);
+      return;
+    }
+    const way = WAYS[event.key];
+    if (way === undefined || typing !== null) return;
+    event.preventDefault();
+    void bench.go(way, shown);
+  };
+  return (
+    <Flex
+      direction="column"
+      height="100%"
+      minH={0}
+      borderTopWidth="1px"
+      borderColor="line"
+      onKeyDown={travel}
+    >
+      <Box
+        flex="1"
+        minH={0}
+        display="grid"
+        gridTemplateColumns="minmax(0, 34fr) minmax(0, 34fr) minmax(0, 32fr)"
+      >
+        <Box minH={0} overflow="hidden">
+          <TapeTree
+            bench={bench}
+            tape={tape}
+            names={names}
+            who={who}
+            asked={question?.part ?? null}
+            all={all}
+            scope={scope}
+            onScope={setScope}
+          />
+        </Box>
+        <Flex direction="column" minH={0} borderLeftWidth="1px" borderColor="line">
+          <Flex role="tablist" aria-label="Beside the tape" gap="10px" px="12px" flexShrink={0}>
+            {TABS.map(({ key, label }) => (
+              <chakra.button
+                key={key}
+                type="button"
+                role="tab"
+                aria-selected={tab === key}
+                fontSize="12.5px"
+                py="4px"
+                cursor="pointer"
+                whiteSpace="nowrap"
+                color={tab === key ? 'ink' : 'soft'}
+                fontWeight={tab === key ? 620 : 400}
+                boxShadow={tab === key ? 'inset 0 -2px 0 {colors.act}' : undefined}
+                onClick={() => bench.showDrawer(true, key)}
+              >
+                {label}
+              </chakra.button>
+            ))}
+          </Flex>
+          <Box
+            flex="1"
+            minH={0}
+            overflowY="auto"
+            px="12px"
+            py="5px"
+            tabIndex={0}
+            role="region"
+            aria-label={TABS.find(({ key }) => key === tab)!.label}
+          >
+            {tab === 'values' && <ValuesPane bench={bench} names={names} />}
+            {tab === 'watches' && <WatchesPane bench={bench} names={names} />}
+            {tab === 'calls' && <CallsPane bench={bench} tape={whole} />}
+            {tab === 'compare' && <ComparePane bench={bench} names={names} />}
+            {tab === 'cost' && <CostPane bench={bench} names={names} />}
+          </Box>
+        </Flex>
+        <Box
+          minH={0}
+          overflowY="auto"
+          px="12px"
+          py="5px"
+          borderLeftWidth="1px"
+          borderColor="line"
+          tabIndex={0}
+          role="region"
+          aria-label="Why"
+        >
+          <WhyPane bench={bench} form={form} seen={seen} tape={whole} names={names} who={who} />
+        </Box>
+      </Box>
+      <Flex
+        gap="10px"
+        px="14px"
+        py="2px"
+        color="soft"
+        fontSize="12px"
+        borderTopWidth="1px"
+        borderColor="line"
+        flexShrink={0}
+        align="center"
+        flexWrap="wrap"
+      >
+        <span>↓ ↑ next, last · → into · ← out · Esc to now</span>
+        <Button look="text" onClick={() => void bench.goNearest({ is: 'error' }, false)}>
+          last error
+        </Button>
+        <Button look="text" onClick={() => void bench.goNearest({ is: 'error' }, true)}>
+          next error
+        </Button>
+        {question !== null && (
+          <>
+            <Button
+              look="text"
+              onClick={() => void bench.goNearest({ is: 'effect', part: question.part }, false)}
+            >
+              last change of {names.part(question.part)}
+            </Button>
+            <Button
+              look="text"
+              onClick={() => void bench.goNearest({ is: 'effect', part: question.part }, true)}
+            >
+              next
+            </Button>
+          </>
+        )}
+      </Flex>
+    </Flex>
+  );
+}

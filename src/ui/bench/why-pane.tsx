@@ -1,0 +1,191 @@
+'use client';
+/** The answer to why a part is as it is, and what else could have said something of it; every cause can be asked in turn. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useStore } from 'zustand';
+import type { Form } from '@/core/form/definition';
+import { ASKED_ABOUT } from '@/core/debugging/decision';
+import {
+  decisionInWords,
+  whyNotInWords,
+  type Context,
+  type Piece,
+  type Sentence,
+} from '@/core/debugging/in-words';
+import type { SaidName } from '@/core/session/aspects';
+import type { PartState } from '@/core/session/step';
+import type { Seen } from '@/core/scenario/snapshot';
+import type { Tape } from '@/core/tape/tape';
+import { becameInWords, type Names } from '@/core/tape/words';
+import { Button, Mono, Select } from '../kit';
+import type { BenchStore } from './store';
+
+export function WhyPane({
+  bench,
+  form,
+  seen,
+  tape,
+  names,
+  who,
+}: {
+  bench: BenchStore;
+  form: Form;
+  seen: Seen;
+  tape: Tape;
+  names: Names;
+  who: string;
+}) {
+  const { question, decision, whyNot, trail, asking, says } = useStore(bench.debug);
+  if (question === null)
+    return (
+      <Box color="soft" fontSize="12.8px">
+        <b>Why?</b> Ask about any part: press ? beside its name in the form, or its label in the
+        outline.
+      </Box>
+    );
+  const context: Context = { names, who, tape };
+  const state = seen.parts[question.part];
+  const aspects = ASKED_ABOUT.filter((aspect) => state?.[aspect as keyof PartState] !== undefined);
+  const hiddenBy =
+    state?.shown === true && state.onScreen === false ? parentOf(form, question.part) : null;
+  const now = state?.[question.aspect as keyof PartState];
+  return (
+    <Box fontSize="12.8px" lineHeight="19px">
+      <Flex gap="6px" align="center" mb="3px" flexWrap="wrap">
+        {trail.length > 0 && (
+          <Button look="text" onClick={bench.backInTrail} title="The question before">
+            ‹ back
+          </Button>
+        )}
+        <b>
+          Why is {names.part(question.part)}{' '}
+          {question.before === null && now !== undefined
+            ? becameInWords(question.aspect as SaidName, now)
+            : 'so'}
+          ?
+        </b>
+        <Mono color="soft">{question.part}</Mono>
+        {aspects.length > 0 && (
+          <Select
+            aria-label="Which aspect"
+            fontSize="12px"
+            py="0"
+            value={question.aspect}
+            options={aspects.map((key) => ({ key, label: key }))}
+            onChange={(event) =>
+              void bench.askWhy({ ...question, aspect: event.target.value }, true)
+            }
+          />
+        )}
+        <Button
+          look="text"
+          ml="auto"
+          title="List only what touched this part"
+          onClick={() => bench.filterTape({ part: question.part })}
+        >
+          only this part
+        </Button>
+      </Flex>
+      {hiddenBy !== null && question.aspect === 'shown' && (
+        <Box mb="3px">
+          It is off screen all the same, since{' '}
+          <Ask
+            onClick={() =>
+              void bench.askWhy({ part: hiddenBy, aspect: 'shown', before: null }, true)
+            }
+          >
+            {names.part(hiddenBy)}
+          </Ask>{' '}
+          around it is hidden.
+        </Box>
+      )}
+      {asking && decision === null && <Box color="soft">Running it again…</Box>}
+      {says !== null && <Box color="bad">{says}</Box>}
+      {decision !== null && (
+        <Box as="ul" listStyleType="none" pl="10px" borderLeftWidth="1px" borderColor="line">
+          {decisionInWords(decision, context).map((sentence, i) => (
+            <li key={i}>
+              <Pieces bench={bench} sentence={sentence} />
+            </li>
+          ))}
+          {decision.entry !== null && (
+            <li>
+              <Ask
+                onClick={() =>
+                  void bench.standOn({
+                    entry: decision.run?.entry ?? decision.entry!,
+                    detail: null,
+                  })
+                }
+              >
+                Stand there
+              </Ask>
+            </li>
+          )}
+        </Box>
+      )}
+      {decision !== null && (
+        <Box mt="6px">
+          <b>Why not otherwise?</b>
+          {whyNot.length === 0 && !asking && (
+            <Box color="soft">No line of the form’s behaviours can say anything of it.</Box>
+          )}
+          <Box as="ul" listStyleType="none" pl="10px">
+            {whyNot.map((one, i) => (
+              <Box as="li" key={i} mt="2px">
+                {whyNotInWords(one, context).map((sentence, j) => (
+                  <Box key={j} pl={j > 0 ? '12px' : undefined}>
+                    <Pieces bench={bench} sentence={sentence} />
+                  </Box>
+                ))}
+              </Box>
+            ))}
+          </Box>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Pieces({ bench, sentence }: { bench: BenchStore; sentence: Sentence }) {
+  return sentence.map((piece, i) =>
+    typeof piece === 'string' ? (
+      <span key={i}>{piece}</span>
+    ) : (
+      <Ask key={i} onClick={() => follow(bench, piece)}>
+        {piece.text}
+      </Ask>
+    ),
+  );
+}
+
+function follow(bench: BenchStore, piece: Exclude<Piece, string>): void {
+  if ('line' in piece) bench.goTo(piece.line.script, piece.line.line);
+  else if ('ask' in piece) void bench.askWhy(piece.ask, true);
+  else void bench.standOn({ entry: piece.entry, detail: null });
+}
+
+function Ask({ children, onClick }: { children: React.ReactNode; onClick: () => void }) {
+  return (
+    <chakra.button
+      type="button"
+      color="act"
+      textDecoration="underline"
+      textUnderlineOffset="3px"
+      cursor="pointer"
+      textAlign="left"
+      onClick={onClick}
+    >
+      {children}
+    </chakra.button>
+  );
+}
+
+/** The section or page around a part. */
+function parentOf(form: Form, part: string): string | null {
+  for (const page of form.pages)
+    for (const section of page.sections) {
+      if (section.name === part) return page.name;
+      if (section.fields.some(({ name }) => name === part)) return section.name;
+    }
+  return null;
+}
