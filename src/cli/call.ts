@@ -28,6 +28,10 @@ export interface Call {
   steps?: string | undefined;
   reporter?: string | undefined;
   tape?: boolean | undefined;
+  part?: string | undefined;
+  aspect?: string | undefined;
+  at?: string | undefined;
+  words?: boolean | undefined;
   coverage?: string | undefined;
   check?: boolean | undefined;
   watch?: boolean | undefined;
@@ -143,7 +147,7 @@ export async function load(
   return [...scripts, ...modules];
 }
 
-async function compiled(cache: Cache, source: Source, mode: Mode): Promise<CompiledScript> {
+export async function compiled(cache: Cache, source: Source, mode: Mode): Promise<CompiledScript> {
   const of = [mode, source.name, source.text];
   const kept = cache.read('script', of, CompiledSchema) as CompiledScript | null;
   if (kept !== null) return kept;

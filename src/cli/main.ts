@@ -15,11 +15,13 @@ import { InvalidCall, type Call, type Command, type Option } from './call';
 import { play } from './play';
 import { test } from './test';
 import { types } from './types';
+import { why } from './why';
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   new: create,
   test,
   play,
+  why,
   types,
   check,
   format,

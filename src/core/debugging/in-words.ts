@@ -15,6 +15,7 @@ import {
   type Decision,
   type Question,
 } from './decision';
+import type { LeftOut } from './left-out';
 import type { NearMiss } from './near-miss';
 import type { WhyNot } from './why-not';
 
@@ -45,9 +46,38 @@ const lineAt = (script: string, line: number): Piece => ({
   line: { script, line },
 });
 
+/** What holds of a part, as a clause: `Pilot is hidden`, `Pilot has the hint “…”`. */
+export function standsInWords(name: string, aspect: string, value: Value): string {
+  switch (aspect) {
+    case 'hint':
+    case 'warning':
+    case 'problem':
+      return value === null
+        ? `${name} has no ${aspect}`
+        : `${name} has the ${aspect} “${valueInWords(value)}”`;
+    case 'label':
+      return `${name} has the label “${valueInWords(value)}”`;
+    case 'options':
+      return Array.isArray(value)
+        ? `${name} offers ${value.length === 1 ? '1 option' : `${value.length} options`}`
+        : `${name} offers all its options`;
+    default:
+      return `${name} is ${becameInWords(aspect as SaidName, value)}`;
+  }
+}
+
+/** The question why it stands so. */
+export function questionInWords(name: string, aspect: string, value: Value): string {
+  const clause = standsInWords(name, aspect, value).slice(name.length + 1);
+  const [verb, ...rest] = clause.split(' ');
+  return verb === 'is'
+    ? `Why is ${name} ${rest.join(' ')}?`
+    : `Why does ${name} ${verb === 'has' ? 'have' : 'offer'} ${rest.join(' ')}?`;
+}
+
 export function decisionInWords(decision: Decision, { names, who, tape }: Context): Sentence[] {
   const { part, aspect, value, run, line, statement } = decision;
-  const named = `${names.part(part)} is ${becameInWords(aspect as SaidName, value)}`;
+  const named = standsInWords(names.part(part), aspect, value);
   const by = (): string =>
     run === null
       ? ''
@@ -57,7 +87,11 @@ export function decisionInWords(decision: Decision, { names, who, tape }: Contex
   const sentences: Sentence[] = [];
   switch (decision.decided) {
     case 'definition':
-      sentences.push([`${named}: no script says anything of it, so the form’s definition holds.`]);
+      sentences.push([
+        aspect === 'value' && value === null
+          ? `${names.part(part)} is empty: nobody entered anything, and no script set it.`
+          : `${named}: no script says anything of it, so the form’s definition holds.`,
+      ]);
       break;
     case 'record':
       sentences.push([`${named}: it came with the record.`]);
@@ -90,7 +124,7 @@ export function decisionInWords(decision: Decision, { names, who, tape }: Contex
         statement === null ? '.' : `: ${statement}`,
       ]);
   }
-  for (const condition of decision.conditions) sentences.push(conditionInWords(condition));
+  for (const times of bySite(decision.conditions)) sentences.push(conditionsInWords(times));
   const causes = decision.causes.map((cause) =>
     causeInWords(cause, decision, { names, who, tape }),
   );
@@ -112,12 +146,48 @@ function whereOf(line: Line, behaviour: string): Piece {
   };
 }
 
+/** Conditions in order, each with all the times that it was looked at. */
+function bySite(conditions: readonly ConditionMet[]): ConditionMet[][] {
+  const sites = new Map<string, ConditionMet[]>();
+  for (const condition of conditions) {
+    const key = `${condition.script} ${condition.site}`;
+    const known = sites.get(key);
+    if (known === undefined) sites.set(key, [condition]);
+    else known.push(condition);
+  }
+  return [...sites.values()];
+}
+
+/** One that was looked at often, as in a callback, is told once. */
+function conditionsInWords(times: readonly ConditionMet[]): Sentence {
+  const [first] = times;
+  if (times.length === 1) return conditionInWords(first!);
+  const held = times.filter(({ came }) => holds(came));
+  const sides = ({ comparisons }: ConditionMet) => comparisons.map(comparisonInWords).join(', ');
+  const failed = times.filter(({ came }) => !holds(came));
+  const told = [
+    held.length === 0 ? '' : `held ${timesInWords(held.length)}`,
+    failed.length === 0 ? '' : `did not hold ${timesInWords(failed.length)}`,
+  ].filter((text) => text !== '');
+  const example = failed.find(({ comparisons }) => comparisons.length > 0);
+  return [
+    capital(lineAt(first!.script, first!.line)),
+    `: ${first!.text} ${told.join(' and ')}${example === undefined ? '' : `, first where ${sides(example)}`}.`,
+  ];
+}
+
+function timesInWords(count: number): string {
+  return count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`;
+}
+
+const holds = (came: Value): boolean =>
+  came !== null && came !== false && came !== 0 && came !== '';
+
 function conditionInWords({ script, line, text, came, comparisons }: ConditionMet): Sentence {
   const sides = comparisons.map(comparisonInWords).join(', ');
-  const held = came !== null && came !== false && came !== 0 && came !== '';
   return [
     capital(lineAt(script, line)),
-    `: ${text} ${typeof came === 'boolean' || came === null ? (held ? 'holds' : 'does not hold') : `is ${quotedValue(came)}`}${sides === '' ? '' : ` (${sides})`}.`,
+    `: ${text} ${typeof came === 'boolean' || came === null ? (holds(came) ? 'holds' : 'does not hold') : `is ${quotedValue(came)}`}${sides === '' ? '' : ` (${sides})`}.`,
   ];
 }
 
@@ -131,8 +201,12 @@ const HOLDS: Readonly<Record<string, string>> = {
   '==': '=',
   '!==': '≠',
   '!=': '≠',
+  '>=': '≥',
+  '<=': '≤',
   includes: 'has',
 };
+/** Of two numbers that compare otherwise. */
+const OPPOSITE: Readonly<Record<string, string>> = { '>': '≤', '>=': '<', '<': '≥', '<=': '>' };
 const FAILS: Readonly<Record<string, string>> = {
   '===': '≠',
   '==': '≠',
@@ -143,7 +217,10 @@ const FAILS: Readonly<Record<string, string>> = {
 
 /** Both sides as they were: `"own" ≠ "none"`, `7 > 5`. */
 export function comparisonInWords({ op, left, right, came }: Comparison): string {
-  const sign = (came ? HOLDS[op] : FAILS[op]) ?? (came ? op : `is not ${op}`);
+  const numbers = typeof left.value === 'number' && typeof right.value === 'number';
+  const sign = came
+    ? (HOLDS[op] ?? op)
+    : (FAILS[op] ?? (numbers ? OPPOSITE[op] : undefined) ?? `is not ${HOLDS[op] ?? op}`);
   const list = op === 'includes' && Array.isArray(left.value);
   const first = list
     ? `[${(left.value as Value[]).map(quotedValue).join(', ')}]`
@@ -251,6 +328,20 @@ export function whyNotInWords({ writer, run, outcome }: WhyNot, { names }: Conte
         ...kept.near.map((near): Sentence => [nearMissInWords(near)]),
       ]);
   }
+}
+
+/** What left an option out, as a sentence. */
+export function leftOutInWords({ key, label, by }: LeftOut): Sentence {
+  const named = `${label} (${JSON.stringify(key)}) is not offered: `;
+  if (by === null)
+    return [`${named}no line looked at it alone, and the list that was set is without it.`];
+  return [
+    named,
+    lineAt(by.script, by.line),
+    by.comparisons.length === 0
+      ? ` left it out, since ${by.text} does not hold.`
+      : ` left it out, since ${by.comparisons.map(comparisonInWords).join(', ')}.`,
+  ];
 }
 
 export function nearMissInWords(near: NearMiss): string {

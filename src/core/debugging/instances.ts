@@ -31,6 +31,8 @@ export interface Instance {
   place: Place;
   site: Site;
   frame: number;
+  /** Parameters of a function, or variables in sight of a statement, by the site's `names`. */
+  values: readonly Value[];
   /** What it was called from or stands within; null for what the session called. */
   within: number | null;
   reads: Read[];
@@ -153,7 +155,12 @@ export class Instances {
     }
   }
 
-  #make(place: Place, detail: number, frame: number, within: Instance | null): Instance {
+  #make(
+    place: Place & { values?: readonly Value[] },
+    detail: number,
+    frame: number,
+    within: Instance | null,
+  ): Instance {
     const { script, site } = place;
     const instance: Instance = {
       index: this.all.length,
@@ -161,6 +168,7 @@ export class Instances {
       place: { script, site },
       site: this.sites.get(script)![site]!,
       frame,
+      values: place.values ?? [],
       within: within?.index ?? null,
       reads: [],
       said: [],

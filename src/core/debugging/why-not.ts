@@ -15,6 +15,7 @@ import {
   explained,
   type Cause,
   type ConditionMet,
+  type Decision,
   type Question,
 } from './decision';
 import { inDetail, type Ground } from './ground';
@@ -59,6 +60,17 @@ export interface WhyNot {
 
 /** So many conditions are turned round, one behind the other, for one line. */
 const MOST_TURNED = 5;
+
+/** What became of the lines that did not decide. */
+export function otherLines(
+  found: readonly WhyNot[],
+  { line, run }: Pick<Decision, 'line' | 'run'>,
+): WhyNot[] {
+  return found.filter(
+    ({ writer, outcome }) =>
+      outcome.is !== 'said' || writer.line !== line || writer.script !== run?.behaviour,
+  );
+}
 
 /** Every line that could say something of the aspect, and what became of it. */
 export async function whyNot(

@@ -95,7 +95,7 @@ export class Details {
         'd',
         this.#num(this.#site(loop, 'item')),
         this.#f.createIdentifier(FRAME),
-        this.#none,
+        this.#values(itemNames(loop)),
       ),
     );
   }
@@ -250,7 +250,7 @@ export class Details {
       end: node.getEnd(),
       text: kind === 'function' ? '' : cut(node.getText(this.#file)),
       within: null,
-      names: [],
+      names: kind === 'item' && !ts.isCatchClause(node) ? itemNames(node as ts.ForOfStatement) : [],
       uses: [],
       defines: [],
       changes: [],
@@ -530,6 +530,13 @@ function cut(text: string): string {
 function boundNames(name: ts.BindingName): ts.Identifier[] {
   if (ts.isIdentifier(name)) return name.text === 'this' ? [] : [name];
   return name.elements.flatMap((one) => (ts.isBindingElement(one) ? boundNames(one.name) : []));
+}
+
+/** The variables that a loop gives its items to. */
+function itemNames({ initializer }: ts.ForOfStatement | ts.ForInStatement): string[] {
+  return ts.isVariableDeclarationList(initializer)
+    ? initializer.declarations.flatMap(({ name }) => boundNames(name).map(({ text }) => text))
+    : [];
 }
 
 /** The variable that a chain of members begins with. */

@@ -4,13 +4,18 @@ import { FormSchema } from '../form/definition';
 import { ServiceShape } from '../form/service';
 import { TableShape } from '../form/table';
 import { OpenSchema, ScenarioSchema } from '../scenario/definition';
-import { StepSchema, ValuesSchema } from '../session/schema';
+import { RecordingSchema } from '../scenario/recording';
+import { LineSchema, StepSchema, ValueSchema, ValuesSchema } from '../session/schema';
 import { RecordsFile, WorkspaceFile } from './workspace';
 
-/** What `tavro play` reads: an opening and steps, or the steps alone, done by the first person of the workspace. */
+/**
+ * What `tavro play` and `tavro why` read: an opening and steps, the steps alone, done by the first person of the
+ * workspace, or a recording.
+ */
 export const PlayInput = z.union([
   z.array(StepSchema),
   z.strictObject({ $schema: z.string().optional(), open: OpenSchema, steps: z.array(StepSchema) }),
+  RecordingSchema,
 ]);
 
 const Failure = z.object({
@@ -69,6 +74,143 @@ export const PlayResult = z.object({
     .optional(),
 });
 
+/** What `tavro play --at` prints. */
+export const MomentResult = z.object({
+  at: z.object({
+    step: z.number().int().meta({ description: '0 is the opening.' }),
+    behaviour: z.string(),
+    run: z.string(),
+    script: z.string(),
+    line: z.number().int(),
+    statement: z.string(),
+  }),
+  variables: z.record(z.string(), ValueSchema).meta({
+    description: 'The variables in sight of the line, by name, right before it runs.',
+  }),
+  parts: PlayResult.shape.parts,
+  '@page': z.string().nullable(),
+  '@outgoing': z.object({ values: ValuesSchema, without: z.array(z.string()) }),
+});
+
+const Comparison = z.object({
+  text: z.string(),
+  op: z.string(),
+  left: z.object({ text: z.string(), value: ValueSchema }),
+  right: z.object({ text: z.string(), value: ValueSchema }),
+  came: z.boolean(),
+});
+
+const ConditionMet = z.object({
+  script: z.string(),
+  site: z.number().int(),
+  line: z.number().int(),
+  text: z.string(),
+  came: ValueSchema,
+  comparisons: z.array(Comparison),
+});
+
+const Entry = z.number().int().meta({ description: 'The number of an entry of the tape.' });
+
+const Cause = z.union([
+  z.object({
+    is: z.literal('read'),
+    part: z.string(),
+    aspect: z.string(),
+    value: ValueSchema,
+    entry: Entry.nullable(),
+  }),
+  z.object({
+    is: z.literal('event'),
+    event: z.string(),
+    part: z.string().nullable(),
+    value: ValueSchema,
+    entry: Entry,
+  }),
+  z.object({
+    is: z.literal('answer'),
+    name: z.string(),
+    value: ValueSchema,
+    fails: z.string().nullable(),
+    entry: Entry,
+  }),
+  z.object({ is: z.literal('opening'), what: z.string(), value: ValueSchema }),
+  z.object({ is: z.enum(['clock', 'random']) }),
+  z.object({ is: z.literal('variable'), script: z.string(), name: z.string() }),
+]);
+
+/** A decision with those behind it (`debugging/chain.ts`). */
+const Decision = z.object({
+  part: z.string(),
+  aspect: z.string(),
+  value: ValueSchema,
+  decided: z.enum(['said', 'withdrawn', 'entered', 'corrected', 'record', 'definition']),
+  entry: Entry.nullable(),
+  run: z
+    .object({ entry: Entry, sort: z.string(), behaviour: z.string(), title: z.string() })
+    .nullable(),
+  line: LineSchema.nullable(),
+  statement: z.string().nullable(),
+  conditions: z.array(ConditionMet),
+  causes: z.array(Cause),
+});
+type Why = z.infer<typeof Decision> & { because: (Why | null)[] };
+const Why: z.ZodType<Why> = Decision.extend({
+  because: z.array(z.lazy(() => Why.nullable())).meta({
+    description:
+      'For each cause in turn, why it was so; null for what has no cause of its own, or was told before.',
+  }),
+}).meta({ id: 'why' });
+
+const Outcome = z.union([
+  z.object({ is: z.enum(['never ran', 'waits', 'not reached']) }),
+  z.object({
+    is: z.literal('kept'),
+    by: z.array(
+      ConditionMet.extend({
+        wanted: z.boolean().nullable(),
+        near: z.array(z.looseObject({ is: z.string() })),
+        causes: z.array(Cause),
+      }),
+    ),
+  }),
+  z.object({ is: z.literal('said'), value: ValueSchema }),
+  z.object({
+    is: z.literal('overruled'),
+    value: ValueSchema,
+    by: z.object({ entry: Entry, behaviour: z.string(), title: z.string() }).nullable(),
+  }),
+  z.object({ is: z.literal('failed'), failure: Failure }),
+]);
+
+/** What `tavro why` prints. */
+export const WhyResult = z.object({
+  question: z.object({ part: z.string(), aspect: z.string(), step: z.number().int() }),
+  why: Why,
+  whyNot: z.array(
+    z.object({
+      writer: z.looseObject({ script: z.string(), line: z.number().int() }),
+      run: Entry.nullable(),
+      outcome: Outcome,
+    }),
+  ),
+  notOffered: z
+    .array(
+      z.object({
+        key: z.string(),
+        label: z.string(),
+        by: z
+          .object({
+            script: z.string(),
+            line: z.number().int(),
+            text: z.string(),
+            comparisons: z.array(Comparison),
+          })
+          .nullable(),
+      }),
+    )
+    .meta({ description: 'Of options: those not offered, with the line that left each out.' }),
+});
+
 /** What `tavro test --reporter json` prints. */
 export const TestReport = z.object({
   passed: z.boolean(),
@@ -101,6 +243,9 @@ const published = {
   records: RecordsFile,
   'play-input': PlayInput,
   'play-result': PlayResult,
+  'moment-result': MomentResult,
+  'why-result': WhyResult,
+  recording: RecordingSchema,
   'test-report': TestReport,
 } as const;
 

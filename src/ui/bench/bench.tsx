@@ -108,7 +108,7 @@ const CLIP = { overflow: 'clip !important' };
 const SIZES = 'tavro.bench.panes';
 
 function readSizes(): { columns: number[]; rows: number[] } {
-  const fallback = { columns: [15, 54, 31], rows: [62, 38] };
+  const fallback = { columns: [13.5, 52.9, 33.6], rows: [62, 38] };
   try {
     return { ...fallback, ...(JSON.parse(localStorage.getItem(SIZES) ?? '{}') as object) };
   } catch {

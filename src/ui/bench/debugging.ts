@@ -8,6 +8,7 @@ import { differences, type Difference } from '@/core/debugging/differences';
 import { ALL, type Filter } from '@/core/debugging/filter';
 import type { Ground } from '@/core/debugging/ground';
 import type { SitesOf } from '@/core/debugging/instances';
+import { leftOut, type LeftOut } from '@/core/debugging/left-out';
 import { inversions, orders } from '@/core/debugging/orders';
 import {
   alongTape,
@@ -20,7 +21,7 @@ import {
   type Wanted,
   type Way,
 } from '@/core/debugging/travel';
-import { whyNot, type WhyNot } from '@/core/debugging/why-not';
+import { otherLines, whyNot, type WhyNot } from '@/core/debugging/why-not';
 import type { Value } from '@/core/form/value';
 import type { Watch } from '@/core/language/watches';
 import type { Open } from '@/core/scenario/definition';
@@ -86,7 +87,10 @@ export interface DebugState {
   look: Look | null;
   question: Question | null;
   decision: Decision | null;
+  /** The lines that did not decide. */
   whyNot: readonly WhyNot[];
+  /** Of options, what left out those that are not offered. */
+  notOffered: readonly LeftOut[];
   /** Questions asked before this one, to go back to. */
   trail: readonly Question[];
   asking: boolean;
@@ -123,6 +127,7 @@ export function debugging(
     question: null,
     decision: null,
     whyNot: [],
+    notOffered: [],
     trail: [],
     asking: false,
     breakpoints: [],
@@ -293,6 +298,7 @@ export function debugging(
       trail: inTurn && before !== null ? [...trail, before] : [],
       decision: null,
       whyNot: [],
+      notOffered: [],
     });
     core.set({ asked: { part: question.part, aspect: question.aspect } });
     return attempt(async (mine) => {
@@ -304,7 +310,8 @@ export function debugging(
       set({ decision });
       const writers = await languageWorker().writers(looking.sources());
       const others = await whyNot(on, writers, form(), question);
-      if (mine()) set({ whyNot: others });
+      const notOffered = await leftOut(on, decision, form(), get().material.tables);
+      if (mine()) set({ whyNot: otherLines(others, decision), notOffered });
     });
   }
 
@@ -641,7 +648,8 @@ export function debugging(
   function replayed(): void {
     const { standing, question } = debug();
     if (standing !== null) set({ standing: null, detailed: null, look: null });
-    if (question !== null) set({ question: null, decision: null, whyNot: [], trail: [] });
+    if (question !== null)
+      set({ question: null, decision: null, whyNot: [], notOffered: [], trail: [] });
     void refreshHits();
     void refreshNow();
   }

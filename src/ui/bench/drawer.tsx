@@ -1,7 +1,7 @@
 'use client';
 /** The drawer below the steps: the tape as a tree, what stands beside it, and the answer to why. Arrow keys travel. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useMemo, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
 import type { Way } from '@/core/debugging/travel';
 import type { Form } from '@/core/form/definition';
@@ -54,8 +54,12 @@ export function Drawer({
   names: Names;
   who: string;
 }) {
-  const { tab, question, standing } = useStore(bench.debug);
+  const { tab, question, standing, filter } = useStore(bench.debug);
   const [scope, setScope] = useState<'step' | 'all'>('step');
+  // What touched a part lies in whatever step.
+  useEffect(() => {
+    if (filter.part !== null) setScope('all');
+  }, [filter.part]);
   const tape = useMemo(
     () =>
       new Tape(

@@ -17,7 +17,7 @@ const ink = HighlightStyle.define([
 const look = EditorView.theme({
   '&': {
     height: '100%',
-    fontSize: '12.5px',
+    fontSize: '12px',
     backgroundColor: 'var(--tavro-colors-sheet)',
     color: 'var(--tavro-colors-ink)',
   },
@@ -25,6 +25,8 @@ const look = EditorView.theme({
     fontFamily: "'Atkinson Hyperlegible Mono Variable', monospace",
     lineHeight: '20px',
   },
+  '.cm-lineNumbers .cm-gutterElement': { padding: '0 2px 0 0', minWidth: '18px' },
+  '.cm-foldGutter .cm-gutterElement': { padding: '0' },
   '.cm-content': { padding: '8px 0', caretColor: 'var(--tavro-colors-ink)' },
   '.cm-cursor': { borderLeftColor: 'var(--tavro-colors-ink)' },
   '.cm-gutters': {
@@ -35,10 +37,10 @@ const look = EditorView.theme({
   '.tv-hits': {
     color: 'var(--tavro-colors-said)',
     fontSize: '10.5px',
-    minWidth: '18px',
+    minWidth: '14px',
     textAlign: 'left',
   },
-  '.tv-breakpoints': { width: '14px', cursor: 'pointer' },
+  '.tv-breakpoints': { width: '10px', cursor: 'pointer' },
   '.tv-breakpoint': { color: 'var(--tavro-colors-bad)', paddingLeft: '3px' },
   '.tv-standing': {
     backgroundColor: 'var(--tavro-colors-said-ground)',

@@ -115,6 +115,10 @@ export function inspecting({ get, form, cast, material, languageWorker }: BenchC
     /** The sites of what was loaded last. */
     sites: () => sites,
     sources,
-    end: () => engine?.close(),
+    /** The next question starts another one. */
+    end(): void {
+      engine?.close();
+      engine = null;
+    },
   };
 }

@@ -27,6 +27,14 @@ import { WaitingBar } from './waiting';
 import type { SaidName } from '@/core/session/aspects';
 import { becameInWords, type Names } from '@/core/tape/words';
 
+/** Under a part, what was decided and where stand in one line. */
+const ASIDE = {
+  flexDirection: 'row',
+  flexWrap: 'wrap',
+  columnGap: '8px',
+  '& > button': { width: 'auto' },
+};
+
 export function LiveForm({
   bench,
   seen,
@@ -82,23 +90,36 @@ export function LiveForm({
             .filter(Boolean)
             .join(', ');
     return (
-      <chakra.button
-        type="button"
-        textAlign="right"
-        cursor="pointer"
-        width="100%"
-        onClick={() => bench.goTo(last.behaviour, last.line)}
-        title={said
-          .map((word) => `${names.behaviour(word.behaviour)}, ${lineInWords(word.line)}`)
-          .join('; ')}
-      >
-        <Box color="said">{label}</Box>
-        <Box color="soft" overflow="hidden" textOverflow="ellipsis">
+      <Flex direction="column" align="inherit" css={{ '[data-note=below] &': ASIDE }}>
+        <chakra.button
+          type="button"
+          textAlign="inherit"
+          cursor="pointer"
+          color="said"
+          width="100%"
+          onClick={() => bench.ask(part, cells > 0 ? null : last.aspect)}
+          title="Why? (which line, under which conditions)"
+        >
+          {label}
+        </chakra.button>
+        <chakra.button
+          type="button"
+          textAlign="inherit"
+          cursor="pointer"
+          color="soft"
+          width="100%"
+          overflow="hidden"
+          textOverflow="ellipsis"
+          onClick={() => bench.goTo(last.behaviour, last.line)}
+          title={`To the line: ${said
+            .map((word) => `${names.behaviour(word.behaviour)}, ${lineInWords(word.line)}`)
+            .join('; ')}`}
+        >
           {cells > 0
             ? `${names.behaviour(last.behaviour)}, ${last.line}`
             : linesInWords(said, names.behaviour)}
-        </Box>
-      </chakra.button>
+        </chakra.button>
+      </Flex>
     );
   };
 
@@ -141,7 +162,7 @@ export function LiveForm({
       width="100%"
       overflowY="auto"
       position="relative"
-      px="12px"
+      px="8px"
       py="10px"
       gap="8px"
     >
@@ -153,8 +174,8 @@ export function LiveForm({
         top="-10px"
         zIndex={2}
         bg="ground"
-        mx="-12px"
-        px="12px"
+        mx="-8px"
+        px="8px"
         my="-4px"
         py="6px"
         flexShrink={0}

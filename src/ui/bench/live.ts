@@ -22,11 +22,16 @@ export function liveSession(
   async function begin(): Promise<void> {
     deafen = listenToChildren(form().name, (record, sets) => void takeFromChild(record, sets));
     live = engineInWorker();
-    await replay();
+    const mine = live;
+    await replay().catch((caught: unknown) => {
+      // Whoever leaves while the form is being opened wants no answer.
+      if (live === mine) throw caught;
+    });
   }
 
   function end(): void {
     live?.close();
+    live = null;
     deafen();
     clearTimeout(waitTimer);
   }

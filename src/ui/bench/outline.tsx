@@ -94,7 +94,16 @@ export function Outline(props: OutlineProps) {
 
 export function Caption({ children }: { children: React.ReactNode }) {
   return (
-    <Flex px="14px" pb="4px" color="soft" fontSize="12px" justify="space-between" align="center">
+    <Flex
+      px="14px"
+      pb="4px"
+      color="soft"
+      fontSize="12px"
+      justify="space-between"
+      align="center"
+      flexWrap="wrap"
+      columnGap="6px"
+    >
       {children}
     </Flex>
   );

@@ -207,7 +207,7 @@ export function createBench(
       const { answers, at } = get();
       const tape = new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape));
       looks.showDrawer(true);
-      looks.filterTape({ part: null });
+      looks.filterTape({ part });
       void looks.askWhy({
         part,
         aspect: aspect ?? usualAspect(tape, part, seenAt(answers, at).parts[part]),

@@ -115,12 +115,20 @@ export function TapeTree({
             onClear={() => bench.filterTape({ part: null })}
           />
         )}
-        {filter.behaviour !== null && (
-          <Narrowed
-            label={names.behaviour(filter.behaviour)}
-            onClear={() => bench.filterTape({ behaviour: null })}
-          />
-        )}
+        <Select
+          aria-label="Which behaviour"
+          fontSize="12.5px"
+          py="1px"
+          maxW="110px"
+          value={filter.behaviour ?? ''}
+          options={[
+            { key: '', label: 'by any' },
+            ...behavioursOn(tape).map((key) => ({ key, label: names.behaviour(key) })),
+          ]}
+          onChange={({ target: { value: key } }) =>
+            bench.filterTape({ behaviour: key === '' ? null : key })
+          }
+        />
         <Line
           aria-label="Find on the tape"
           placeholder="find…"
@@ -191,6 +199,15 @@ function Narrowed({ label, onClear }: { label: string; onClear: () => void }) {
       {label} ×
     </chakra.button>
   );
+}
+
+/** The behaviours that ran, in the order in which they did first. */
+function behavioursOn(tape: Tape): string[] {
+  return [
+    ...new Set(
+      tape.entries.flatMap((entry) => (entry.type === 'run' ? [(entry as Run).behaviour] : [])),
+    ),
+  ];
 }
 
 function rowEntry(row: Row): number | null {

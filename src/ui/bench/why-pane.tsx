@@ -1,22 +1,30 @@
 'use client';
 /** The answer to why a part is as it is, and what else could have said something of it; every cause can be asked in turn. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Form } from '@/core/form/definition';
+import type { Value } from '@/core/form/value';
+import { lineSince } from '@/core/debugging/changed-line';
 import { ASKED_ABOUT } from '@/core/debugging/decision';
 import {
   decisionInWords,
+  leftOutInWords,
+  questionInWords,
   whyNotInWords,
   type Context,
   type Piece,
   type Sentence,
 } from '@/core/debugging/in-words';
-import type { SaidName } from '@/core/session/aspects';
+import { baseName } from '@/core/script/script-name';
 import type { PartState } from '@/core/session/step';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Tape } from '@/core/tape/tape';
-import { becameInWords, type Names } from '@/core/tape/words';
+import type { Names } from '@/core/tape/words';
+import { placeOf, type Line } from '@/core/wire/line';
+import { useDates } from '../dates';
 import { Button, Mono, Select } from '../kit';
+import { useAnswer } from '../server-data';
 import type { BenchStore } from './store';
 
 export function WhyPane({
@@ -34,7 +42,7 @@ export function WhyPane({
   names: Names;
   who: string;
 }) {
-  const { question, decision, whyNot, trail, asking, says } = useStore(bench.debug);
+  const { question, decision, whyNot, notOffered, trail, asking, says } = useStore(bench.debug);
   if (question === null)
     return (
       <Box color="soft" fontSize="12.8px">
@@ -57,11 +65,11 @@ export function WhyPane({
           </Button>
         )}
         <b>
-          Why is {names.part(question.part)}{' '}
-          {question.before === null && now !== undefined
-            ? becameInWords(question.aspect as SaidName, now)
-            : 'so'}
-          ?
+          {questionInWords(
+            names.part(question.part),
+            question.aspect,
+            decision?.value ?? (now as Value) ?? null,
+          )}
         </b>
         <Mono color="soft">{question.part}</Mono>
         {aspects.length > 0 && (
@@ -119,6 +127,14 @@ export function WhyPane({
               >
                 Stand there
               </Ask>
+              {decision.line !== null && decision.run !== null && (
+                <Since
+                  key={`${decision.run.behaviour} ${decision.line}`}
+                  bench={bench}
+                  line={decision.line}
+                  behaviour={decision.run.behaviour}
+                />
+              )}
             </li>
           )}
         </Box>
@@ -126,8 +142,8 @@ export function WhyPane({
       {decision !== null && (
         <Box mt="6px">
           <b>Why not otherwise?</b>
-          {whyNot.length === 0 && !asking && (
-            <Box color="soft">No line of the form’s behaviours can say anything of it.</Box>
+          {whyNot.length === 0 && notOffered.length === 0 && !asking && (
+            <Box color="soft">No other line says anything of it.</Box>
           )}
           <Box as="ul" listStyleType="none" pl="10px">
             {whyNot.map((one, i) => (
@@ -139,9 +155,78 @@ export function WhyPane({
                 ))}
               </Box>
             ))}
+            {notOffered.map((one) => (
+              <Box as="li" key={one.key} mt="2px">
+                <Pieces bench={bench} sentence={leftOutInWords(one)} />
+              </Box>
+            ))}
           </Box>
         </Box>
       )}
+    </Box>
+  );
+}
+
+/** Since which revision the deciding line is as it is; read when somebody asks. */
+function Since({ bench, line, behaviour }: { bench: BenchStore; line: Line; behaviour: string }) {
+  const [wanted, setWanted] = useState(false);
+  const place = placeOf(line, behaviour);
+  const script = bench.store
+    .getState()
+    .behaviours.find(({ name }) => baseName(name) === place.script);
+  if (script === undefined) return null;
+  return wanted ? (
+    <SinceWhen
+      bench={bench}
+      name={script.name}
+      text={script.text.split('\n')[place.line - 1] ?? ''}
+    />
+  ) : (
+    <>
+      {' · '}
+      <Ask onClick={() => setWanted(true)}>Since when?</Ask>
+    </>
+  );
+}
+
+interface Revision {
+  revision: number;
+  text: string;
+  savedBy: string | null;
+  savedAt: string;
+}
+
+function SinceWhen({ bench, name, text }: { bench: BenchStore; name: string; text: string }) {
+  const dates = useDates();
+  const { data: revisions, error } = useAnswer<Revision[]>(
+    `${bench.pathOfScript(name)}/revisions`,
+    text,
+  );
+  if (error !== null) return <Box color="bad">{error.message}</Box>;
+  if (revisions === undefined) return <Box color="soft">Reading the revisions…</Box>;
+  const since = lineSince(
+    text,
+    revisions.map((one) => one.text),
+  );
+  const { people } = bench.store.getState().material;
+  const by = (key: string | null) => people.find((person) => person.key === key)?.name ?? key;
+  if (since === null) return <Box>The line is not saved yet.</Box>;
+  const { revision, savedBy, savedAt } = revisions[since.at]!;
+  return (
+    <Box>
+      {since.always
+        ? 'The line has been as it is from the start'
+        : `Revision ${revision} made the line what it is`}
+      , {dates.moment(savedAt)}
+      {savedBy === null ? '' : `, ${by(savedBy)}`}.{' '}
+      <Ask
+        onClick={() => {
+          bench.goTo(name, 1);
+          bench.showPane('history');
+        }}
+      >
+        See the revisions
+      </Ask>
     </Box>
   );
 }

@@ -98,9 +98,10 @@ export function FormSheet({ onStep, onAsk, onInsert, upload, ...rest }: SheetPro
       borderWidth="1px"
       borderColor="line"
       borderRadius="3px"
-      px="18px"
+      px={props.margin ? '12px' : '18px'}
       py="14px"
       pl={props.margin ? 0 : '18px'}
+      css={props.margin ? MARGIN : undefined}
       tabIndex={-1}
       onPointerOver={
         props.onPoint &&
@@ -209,15 +210,29 @@ function inputOf(sheet: HTMLElement, name: string | null): HTMLElement | null {
   );
 }
 
-/** A line of the sheet, with the margin beside it where there is one. */
+/** Where there is no room for a margin beside the parts, what it says stands under each of them. */
+const NARROW = '@container sheet (max-width: 500px)';
+const MARGIN = {
+  containerType: 'inline-size',
+  containerName: 'sheet',
+  '& [data-note=below]': { display: 'none' },
+  [NARROW]: {
+    '& [data-note=beside]': { display: 'none' },
+    '& [data-note=below]': { display: 'block' },
+    '& [data-row]': { paddingLeft: '12px' },
+  },
+};
+
+/** A line of the sheet, with the margin beside it where there is one, and what is said of it below. */
 function Row({
   margin,
-  note,
+  beside,
+  below,
   children,
-}: Pick<SheetProps, 'margin'> & { note?: ReactNode; children: ReactNode }) {
+}: Pick<SheetProps, 'margin'> & { beside?: ReactNode; below?: ReactNode; children: ReactNode }) {
   if (margin === undefined) return <Box>{children}</Box>;
   return (
-    <Flex gap="14px">
+    <Flex gap="14px" data-row>
       <Box
         width="98px"
         flexShrink={0}
@@ -225,13 +240,23 @@ function Row({
         fontSize="11.5px"
         lineHeight="14px"
         color="said"
+        data-note="beside"
       >
-        {note}
+        {beside}
       </Box>
       <Box flex="1" minW={0}>
         {children}
+        {below}
       </Box>
     </Flex>
+  );
+}
+
+function NoteBelow({ note }: { note: ReactNode }) {
+  return note == null ? null : (
+    <Box data-note="below" fontSize="11.5px" lineHeight="15px" color="said">
+      {note}
+    </Box>
   );
 }
 
@@ -241,7 +266,11 @@ function SectionBlock({ section, ...props }: SheetProps & { section: Section }) 
   const buttons = (props.form.buttons ?? []).filter((button) => button.section === section.name);
   return (
     <chakra.section aria-labelledby={idOf(section.name, props.depth)} data-part={section.name}>
-      <Row {...props} note={props.margin && <Box pt="11px">{props.margin(section.name)}</Box>}>
+      <Row
+        {...props}
+        beside={props.margin && <Box pt="11px">{props.margin(section.name)}</Box>}
+        below={<NoteBelow note={props.margin?.(section.name)} />}
+      >
         <Flex
           mt="10px"
           mb="2px"
@@ -292,7 +321,7 @@ const FieldsLine = memo(function FieldsLine({ fields, columns, ...props }: LineP
   return (
     <Row
       {...props}
-      note={
+      beside={
         props.margin && (
           <Box pt="22px">
             {fields.map((field) => (
@@ -366,8 +395,16 @@ function Placed({ field, ...props }: SheetProps & { field: Field }) {
   const state = props.seen.parts[field.name]!;
   // Its place stays empty.
   if (!state.onScreen) return <Box minH="50px" aria-hidden data-kept={field.name} />;
-  if (field.kind === 'rows') return <RowsBlock {...props} field={field} state={state} />;
-  return <FieldBlock {...props} spot={{ field, name: field.name, address: field.name, state }} />;
+  return (
+    <Box minW={0}>
+      {field.kind === 'rows' ? (
+        <RowsBlock {...props} field={field} state={state} />
+      ) : (
+        <FieldBlock {...props} spot={{ field, name: field.name, address: field.name, state }} />
+      )}
+      <NoteBelow note={props.margin?.(field.name)} />
+    </Box>
+  );
 }
 
 /** A bar of stages: those before the present one are done, those after it are to come. */
@@ -376,7 +413,11 @@ function TrackBar({ track, ...props }: SheetProps & { track: Track }) {
   if (!state?.onScreen) return null;
   const at = track.stages.findIndex((stage) => stage.key === state.stage);
   return (
-    <Row {...props} note={props.margin && <Box pt="10px">{props.margin(track.name)}</Box>}>
+    <Row
+      {...props}
+      beside={props.margin && <Box pt="10px">{props.margin(track.name)}</Box>}
+      below={<NoteBelow note={props.margin?.(track.name)} />}
+    >
       <Flex mt="8px" align="center" gap="2px 8px" wrap="wrap" data-part={track.name}>
         <chakra.ol
           aria-label={track.title}

@@ -1,0 +1,109 @@
+/** A session of the command line run again in detail: what `tavro why` and `tavro play --at` ask of it. */
+import * as z from 'zod';
+import type { Ground } from '../core/debugging/ground';
+import type { SitesOf } from '../core/debugging/instances';
+import type { DetailedScript } from '../core/language/compile';
+import { takingPart, type Source } from '../core/script/header';
+import { modulesUsed } from '../core/script/imports';
+import { scriptsOf } from '../core/script/of-form';
+import { servicesAsSources } from '../core/script/service-sources';
+import type { Site } from '../core/script/sites';
+import type { Engine } from '../core/sandbox/engine';
+import type { Inspection, Wanted } from '../core/sandbox/inspector';
+import { CompiledSchema } from '../core/sandbox/protocol';
+import type { Opening, Step, TimedStep } from '../core/session/step';
+import { Tape } from '../core/tape/tape';
+import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
+import type { Cache } from './cache';
+import { compiled } from './call';
+
+const Control = z.object({ site: z.number(), holds: z.boolean().nullable() });
+const SiteSchema: z.ZodType<Site> = z.object({
+  kind: z.enum(['function', 'statement', 'item', 'condition', 'switch', 'comparison', 'operand']),
+  line: z.number(),
+  start: z.number(),
+  end: z.number(),
+  text: z.string(),
+  within: z.number().nullable(),
+  names: z.array(z.string()),
+  uses: z.array(z.number()),
+  defines: z.array(z.number()),
+  changes: z.array(z.number()),
+  under: Control.nullable(),
+  leaves: z.array(Control),
+  op: z.string().nullable(),
+  marks: z.array(z.enum(['clock', 'random'])),
+});
+const DetailedSchema = z.object({ script: CompiledSchema, sites: z.array(SiteSchema) });
+
+export interface Inspecting {
+  /** The behaviours and shared modules of the form. */
+  sources: readonly Source[];
+  sites: SitesOf;
+  ground: Ground;
+  inspect(wanted: Partial<Wanted>): Promise<Inspection>;
+}
+
+/** Loads a form in detail and does the steps. */
+export async function inspecting(
+  engine: Engine,
+  cache: Cache,
+  { tables, services, shared }: Workspace,
+  { form, behaviours }: WorkspaceForm,
+  opening: Opening,
+  steps: readonly (Step | TimedStep)[],
+): Promise<Inspecting> {
+  const sources = scriptsOf(form, behaviours, shared);
+  const all = (some: readonly Source[]) =>
+    Promise.all(some.map((source) => detailed(cache, source)));
+  const [scripts, modules, answering] = await Promise.all([
+    all(takingPart(sources)),
+    all(modulesUsed(sources)),
+    Promise.all(
+      servicesAsSources(services).map(async ({ name, source }) => ({
+        ...(await compiled(cache, source, 'untraced')),
+        name,
+      })),
+    ),
+  ]);
+  await engine.load({
+    form,
+    tables,
+    services,
+    answering,
+    scripts: scripts.map(({ script }) => script),
+    modules: modules.map(({ script }) => script),
+    traced: true,
+  });
+  const inspect = (wanted: Partial<Wanted>): Promise<Inspection> =>
+    engine.inspect(opening, steps, {
+      runs: [],
+      moments: [],
+      turned: [],
+      asks: false,
+      answers: false,
+      ...wanted,
+    });
+  const { answers } = await inspect({ answers: true });
+  const sites = new Map([...scripts, ...modules].map((one) => [one.script.name, one.sites]));
+  return {
+    sources,
+    sites,
+    inspect,
+    ground: {
+      tape: new Tape(answers.flatMap(({ tape }) => tape)),
+      sites,
+      inspect: async (runs, turned = []) => (await inspect({ runs, turned })).runs,
+    },
+  };
+}
+
+async function detailed(cache: Cache, source: Source): Promise<DetailedScript> {
+  const of = ['detailed', source.name, source.text];
+  const kept = cache.read('script', of, DetailedSchema) as DetailedScript | null;
+  if (kept !== null) return kept;
+  const { compileDetailed } = await import('../core/language/compile');
+  const made = compileDetailed(source);
+  cache.keep('script', of, made);
+  return made;
+}
