@@ -136,6 +136,16 @@ export const RECORDS_COUNTED_PER_FORM = 1000;
 export const RECORDS_ON_BENCH = 50;
 /** Records in a list within a form; the whole list is a page of its own. */
 export const CHILD_RECORDS = 50;
+/** Recordings in the list of them. */
+export const RECORDINGS_SHOWN = 200;
+/** Recordings of one form that the server keeps by itself: a form that fails for everybody would fill the disk. */
+export const RECORDINGS_BY_SERVER = 200;
+/** Recordings of one form that people keep: whoever wants more removes some. */
+export const RECORDINGS_BY_PEOPLE = 1000;
+/** Bytes of a recording that the server keeps by itself: a filling-in of an hour is a tenth of it. */
+export const RECORDING_BY_SERVER_BYTES = 256 * KIB;
+/** Bytes of a recording that is brought in: the steps of the longest session, with the record that it began from. */
+export const RECORDING_BYTES = 8 * MIB;
 /** Revisions in a history. */
 export const REVISIONS_SHOWN = 100;
 /** Removed forms that are offered to be restored. */

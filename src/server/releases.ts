@@ -1,5 +1,5 @@
 /** Releases: immutable, numbered copies of a form with its tables and behaviours, compiled as they were. */
-import { desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import * as z from 'zod';
 import { FormSchema, type Form } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
@@ -153,6 +153,15 @@ export async function newestNumber(
 export async function newestRelease(form: string): Promise<Release | null> {
   const newest = await newestNumber(form);
   return newest === null ? null : releaseById(newest.id);
+}
+
+/** A release of a form by its number. */
+export async function releaseNumbered(form: string, number: number): Promise<Release | null> {
+  const [row] = await database()
+    .select({ id: release.id })
+    .from(release)
+    .where(and(eq(release.form, form), eq(release.number, number)));
+  return row === undefined ? null : releaseById(row.id);
 }
 
 /** Releases that were read; they never change. */

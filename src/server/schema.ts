@@ -204,3 +204,25 @@ export const folderBase = pgTable('folder_base', {
   /** Of its canonical text, SHA-256 in hexadecimal. */
   digest: text('digest').notNull(),
 });
+
+/** Filling-ins that were kept to be looked into. */
+export const recording = pgTable(
+  'recording',
+  {
+    id: serial('id').primaryKey(),
+    form: text('form').notNull(),
+    /** Null for one that was brought in from a file. */
+    filling: uuid('filling'),
+    because: text('because').notNull(),
+    says: text('says').notNull(),
+    /** The number of the release that it happened in. */
+    release: integer('release'),
+    keptBy: text('kept_by').notNull(),
+    keptAt: at('kept_at'),
+    content: json('content').notNull(),
+  },
+  (table) => [
+    index('recording_order').on(table.form, table.id),
+    index('recording_filling').on(table.filling),
+  ],
+);

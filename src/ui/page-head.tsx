@@ -13,6 +13,7 @@ const SECTIONS = [
   { key: 'services', label: 'Services', href: '/services' },
   { key: 'people', label: 'People', href: '/people' },
   { key: 'problems', label: 'Problems', href: '/problems' },
+  { key: 'recordings', label: 'Recordings', href: '/recordings' },
 ] as const;
 export type Section = (typeof SECTIONS)[number]['key'];
 

@@ -9,7 +9,7 @@ import type { Inspection } from './inspector';
 import type { Listens } from './sandbox';
 
 /** Of an answer, what became of its step. */
-export type BriefAnswer = Pick<Answer, 'refused' | 'submit' | 'toParent'>;
+export type BriefAnswer = Pick<Answer, 'refused' | 'submit' | 'toParent' | 'errors'>;
 
 export type Reply =
   | { type: 'listens'; id: number; listens: Listens }

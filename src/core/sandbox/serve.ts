@@ -81,8 +81,8 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
 }
 
 /** What a submission is judged by. */
-function inBrief({ refused, submit, toParent }: Answer): BriefAnswer {
-  return { refused, submit, toParent };
+function inBrief({ refused, submit, toParent, errors }: Answer): BriefAnswer {
+  return { refused, submit, toParent, errors };
 }
 
 /** Real milliseconds between signs of life. */

@@ -16,6 +16,9 @@ import { missingFile } from '../files';
 import { Refusal } from '../http/refusal';
 import { Busy, TookTooLong } from '../machines/pool';
 import { currentWorkspace } from '../workspaces/current';
+import { lineInWords } from '../../core/wire/line';
+import type { Because } from '../../core/scenario/recording';
+import { keepByServer, type Done } from '../recordings';
 import { machines } from '../machines/server-pool';
 import { readRecord, type StoredRecord } from '../records/read';
 import { readHead } from '../workspace/read';
@@ -90,11 +93,32 @@ export async function submit(
   if (typeof made === 'string') return refused(made);
   const foreign = await foreignSet(filling.id, made);
   if (foreign !== null) return refused(`No form opened from here set "${foreign}" to that.`);
-  const answers = await doAgain(filling, made);
+  const done: Done = {
+    filling: filling.id,
+    release: filling.release,
+    opening: filling.opening,
+    steps: made,
+    ended: submission.shown ?? null,
+  };
+  /** What went otherwise here is kept, to be looked into; that it could not be is no reason to fail. */
+  const keep = (because: Exclude<Because, 'asked'>, says: string) =>
+    keepByServer(done, because, says, person).catch(console.error);
+  const answers = await doAgain(filling, made).catch(async (caught: unknown) => {
+    if (!(caught instanceof TookTooLong)) throw caught;
+    await keep('too long', caught.message);
+    throw new Refusal(422, `${caught.message} Nothing was saved.`);
+  });
   const refusal = answers.findIndex((answer) => answer.refused !== null);
-  if (refusal >= 0)
-    return refused(
-      `Step ${refusal} could not be done by ${person.name}: ${answers[refusal]!.refused}.`,
+  if (refusal >= 0) {
+    const says = `Step ${refusal} could not be done by ${person.name}: ${answers[refusal]!.refused}.`;
+    await keep('refused', says);
+    return refused(says);
+  }
+  const failure = answers.flatMap((answer) => answer.errors)[0];
+  if (failure !== undefined)
+    await keep(
+      'failed',
+      `${failure.behaviour}${failure.line === null ? '' : `, ${lineInWords(failure.line)}`}: ${failure.says}`,
     );
   const outcome = answers.at(-1)?.submit ?? null;
   if (outcome === null) return refused('The steps do not end with the submission.');
@@ -108,6 +132,8 @@ export async function submit(
   const { form: definition } = filling.release.material;
   const differences = differencesOf(definition, submission.shown, outcome.values);
   if (differences.length > 0) {
+    const fields = differences.map(({ label }) => label).join(', ');
+    await keep('differs', `The server worked out other values of ${fields}.`);
     return {
       status: 409,
       kind: 'differs',
@@ -176,8 +202,6 @@ async function doAgain(filling: Filling, steps: TimedStep[]): Promise<BriefAnswe
   } catch (caught) {
     if (caught instanceof Busy)
       throw new Refusal(503, caught.message, { 'retry-after': String(caught.retryAfter) });
-    if (caught instanceof TookTooLong)
-      throw new Refusal(422, `${caught.message} Nothing was saved.`);
     throw caught;
   }
 }

@@ -5,6 +5,7 @@ import * as z from 'zod';
 import type { Field, Form } from '../../core/form/definition';
 import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
 import { database, transaction } from '../database';
+import { countRecordings } from '../recordings';
 import { Refusal } from '../http/refusal';
 import * as schema from '../schema';
 import { columnOf } from './columns';
@@ -21,8 +22,13 @@ export interface ListQuery {
   narrowed: { field: string; is?: string; from?: string; to?: string }[];
 }
 
+/** A record in the list, with how many recordings there are of how it was filled in, where there are any. */
+export interface ListedRecord extends StoredRecord {
+  recordings?: number;
+}
+
 export interface ListPage {
-  records: StoredRecord[];
+  records: ListedRecord[];
   /** Where the next page begins; null at the end. */
   next: string | null;
   /** Of all that match; only on the first page. */
@@ -70,8 +76,16 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
           ? await countRecords(form.name)
           : { count: MOST_FEW, more: true };
   const last = rows.length > RECORDS_PER_PAGE ? rows[RECORDS_PER_PAGE - 1]! : null;
+  const records = rows.slice(0, RECORDS_PER_PAGE).map(asRecord);
+  const recordings = await countRecordings(
+    form.name,
+    records.map(({ id }) => id),
+  );
   return {
-    records: rows.slice(0, RECORDS_PER_PAGE).map(asRecord),
+    records: records.map((one) => {
+      const count = recordings[one.id];
+      return count === undefined ? one : { ...one, recordings: count };
+    }),
     next:
       last === null
         ? null

@@ -52,7 +52,7 @@ export function BehaviourList({
     >
       <Caption>
         <span>Behaviours</span>
-        <Flex gap="6px">
+        <Flex gap="6px" hidden={bench.isReleased}>
           <Button
             look="text"
             fontSize="12.5px"

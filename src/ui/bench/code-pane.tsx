@@ -55,7 +55,7 @@ export function Tabs({
       css={{ scrollbarWidth: 'none' }}
       onKeyDown={moveAmongTabs}
     >
-      {PANES.map(({ key, label }) => (
+      {(bench.isReleased ? [] : PANES).map(({ key, label }) => (
         <Tab key={key} on={pane === key} fontStyle="italic" onClick={() => bench.showPane(key)}>
           {label}
         </Tab>

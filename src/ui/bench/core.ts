@@ -4,7 +4,11 @@ import type { Form } from '@/core/form/definition';
 import { isFor, readHeader, takingPart, type Source } from '@/core/script/header';
 import { isModule, isOwn } from '@/core/script/script-name';
 import { modulesUsed } from '@/core/script/imports';
-import type { Cast } from '@/core/scenario/opening';
+import { equal, type Value } from '@/core/form/value';
+import type { Open } from '@/core/scenario/definition';
+import { openingOf, type Cast } from '@/core/scenario/opening';
+import { openOf } from '@/core/scenario/recorded';
+import type { Opening } from '@/core/session/step';
 import type { Material } from '@/core/session/session';
 import { LanguageClient } from '@/workers/language-client';
 import type { Behaviour, BenchMaterial, BenchState } from './state';
@@ -28,6 +32,10 @@ export interface BenchCore {
   /** All that the session on the bench runs with. */
   engineMaterial(): Material;
   cast(): Cast;
+  /** What a session of the bench is opened with: of a recording exactly what it was opened with. */
+  openingFor(open: Open): Opening;
+  /** Whether a former release is looked at, of which nothing can be changed. */
+  isReleased: boolean;
   /** Says something that went wrong. */
   complain(text: string): void;
 }
@@ -46,6 +54,12 @@ export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>):
   const form = () => get().material.form;
   /** Without those for several forms that are no more for this one. */
   const scripts = () => get().behaviours.filter((script) => isForThis(script, form()));
+  const cast = (): Cast => ({
+    people: material.people,
+    records: get().material.records,
+    forms: get().material.forms,
+  });
+  const recorded = material.recording?.content.opening ?? null;
   return {
     store,
     get,
@@ -73,11 +87,12 @@ export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>):
       modules: running(modulesUsed(scripts())),
       traced: true,
     }),
-    cast: () => ({
-      people: material.people,
-      records: get().material.records,
-      forms: get().material.forms,
-    }),
+    cast,
+    openingFor: (open) =>
+      recorded !== null && equal(open as Value, openOf(recorded) as Value)
+        ? recorded
+        : openingOf(open, form(), cast()),
+    isReleased: material.recording?.release != null,
     complain: (text) => set({ notice: { tone: 'error', text } }),
   };
 }

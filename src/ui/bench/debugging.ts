@@ -33,6 +33,9 @@ import type { DetailedRun } from '@/core/session/detail';
 import type { Look } from '@/core/session/looking';
 import type { Answer, Step } from '@/core/session/step';
 import { Tape, type Run } from '@/core/tape/tape';
+import type { Material } from '@/core/session/session';
+import { engineInWorker } from '@/workers/engine-in-browser';
+import { call } from '../api';
 import type { BenchCore } from './core';
 import { ASKING_LINE, inspecting, type WatchesOf } from './inspecting';
 
@@ -585,6 +588,26 @@ export function debugging(
     });
   }
 
+  /** Plays a recording with what its form runs with today. */
+  function compareWithToday(recording: number): Promise<void> {
+    keepOpen({ open: true, tab: 'compare' });
+    return attempt(async (mine) => {
+      const reply = await call<Material>('GET', `/api/recordings/${recording}/today`);
+      if (!reply.ok) throw new Error(reply.says);
+      const engine = engineInWorker();
+      try {
+        await engine.load(reply.body);
+        const answers = await engine.play(core.openingFor(get().open), get().steps);
+        if (mine())
+          set({
+            compared: [comparedWith('today’s code', answers), ...debug().compared].slice(0, 8),
+          });
+      } finally {
+        engine.close();
+      }
+    });
+  }
+
   function comparedWith(title: string, answers: readonly Answer[]): Compared {
     const now = seenAt(get().answers, get().answers.length - 1);
     const other = seenAt(answers, answers.length - 1);
@@ -674,6 +697,7 @@ export function debugging(
     goOnFromHere,
     bringBack,
     compare,
+    compareWithToday,
     tryOrders,
     forgetCompared: () => set({ compared: [] }),
     filterTape: (changes: Partial<Filter>) => set({ filter: { ...debug().filter, ...changes } }),

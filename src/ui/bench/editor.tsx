@@ -170,6 +170,7 @@ export default function Editor(props: EditorProps) {
           crosshairCursor(),
           highlightActiveLine(),
           EditorState.allowMultipleSelections.of(true),
+          EditorState.readOnly.of(bench.isReleased),
           indentOnInput(),
           indentUnit.of('  '),
           bracketMatching(),

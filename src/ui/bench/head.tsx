@@ -113,25 +113,29 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           Start again
         </Button>
       </Flex>
-      <ProblemsButton bench={bench} onClick={() => setDialog('problems')} />
-      <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
-        {failed > 0
-          ? `× ${failed} of ${scenarios.length} fail`
-          : passed === scenarios.length
-            ? `✓ ${passed} scenarios`
-            : `${passed} of ${scenarios.length} scenarios…`}
-      </Button>
-      <Button
-        disabled={state.steps.length === 0}
-        onClick={() => setDialog('keep')}
-        aria-label="Keep as scenario"
-        title="Keep what was done as a scenario (Alt+C)"
-      >
-        Keep
-      </Button>
-      <Button look="go" disabled={opening} onClick={() => void bench.makeRelease()}>
-        Make release {(state.release ?? 0) + 1}
-      </Button>
+      {!bench.isReleased && (
+        <>
+          <ProblemsButton bench={bench} onClick={() => setDialog('problems')} />
+          <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
+            {failed > 0
+              ? `× ${failed} of ${scenarios.length} fail`
+              : passed === scenarios.length
+                ? `✓ ${passed} scenarios`
+                : `${passed} of ${scenarios.length} scenarios…`}
+          </Button>
+          <Button
+            disabled={state.steps.length === 0}
+            onClick={() => setDialog('keep')}
+            aria-label="Keep as scenario"
+            title="Keep what was done as a scenario (Alt+C)"
+          >
+            Keep
+          </Button>
+          <Button look="go" disabled={opening} onClick={() => void bench.makeRelease()}>
+            Make release {(state.release ?? 0) + 1}
+          </Button>
+        </>
+      )}
       <Button
         onClick={() => setDialog('commands')}
         aria-label="Commands"

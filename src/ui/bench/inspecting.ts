@@ -8,7 +8,6 @@ import { baseName } from '@/core/script/script-name';
 import type { SitesOf } from '@/core/debugging/instances';
 import type { DetailedScript } from '@/core/language/compile';
 import type { Watch } from '@/core/language/watches';
-import { openingOf } from '@/core/scenario/opening';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Inspection, Wanted } from '@/core/sandbox/inspector';
 import { ASKING } from '@/core/sandbox/asking';
@@ -26,7 +25,7 @@ const NO_WATCHES: WatchesOf = {};
 const ASKING_SOURCE: Source = { name: `${ASKING}.ts`, text: 'on.load(() => {\n0;\n});' };
 export const ASKING_LINE = 2;
 
-export function inspecting({ get, form, cast, material, languageWorker }: BenchCore) {
+export function inspecting({ get, form, openingFor, material, languageWorker }: BenchCore) {
   let engine: Engine | null = null;
   /** What is loaded, as a text that tells whether it still is. */
   let loaded = '';
@@ -95,7 +94,7 @@ export function inspecting({ get, form, cast, material, languageWorker }: BenchC
   ): Promise<Inspection> {
     const work = async (): Promise<Inspection> => {
       await load(watches);
-      return engine!.inspect(opening ?? openingOf(open, form(), cast()), steps, {
+      return engine!.inspect(opening ?? openingFor(open), steps, {
         runs: [],
         moments: [],
         turned: [],

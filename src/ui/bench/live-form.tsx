@@ -23,6 +23,7 @@ import { useAnswer } from '../server-data';
 import type { BenchStore } from './store';
 import type { BenchMaterial } from './state';
 import { useBench, useHeads } from './use-bench';
+import { RecordingBanner } from './recording-banner';
 import { WaitingBar } from './waiting';
 import type { SaidName } from '@/core/session/aspects';
 import { becameInWords, type Names } from '@/core/tape/words';
@@ -210,6 +211,9 @@ export function LiveForm({
         <Failing bench={bench} seen={seen} names={names} />
         <WaitingBar bench={bench} seen={seen} material={material} frozen={past} />
       </Flex>
+      {material.recording !== null && (
+        <RecordingBanner bench={bench} recording={material.recording} />
+      )}
       {past && <PastBanner bench={bench} at={at} names={names} changed={changed} />}
       {answers[at]?.refused != null && (
         <Notice tone="warning">That step was refused: {answers[at].refused}.</Notice>

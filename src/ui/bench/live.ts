@@ -2,7 +2,7 @@
 import { differences } from '@/core/debugging/differences';
 import type { Value } from '@/core/form/value';
 import type { Open } from '@/core/scenario/definition';
-import { openingOf, type SampleRecord } from '@/core/scenario/opening';
+import type { SampleRecord } from '@/core/scenario/opening';
 import { seenAt, type Seen } from '@/core/scenario/snapshot';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
@@ -11,7 +11,7 @@ import type { BenchCore } from './core';
 import { handToParent, listenToChildren } from './parent-channel';
 
 export function liveSession(
-  { get, set, form, cast, engineMaterial }: BenchCore,
+  { get, set, form, openingFor, engineMaterial }: BenchCore,
   told: { replayed(): void; stepped(): void },
 ) {
   let live: Engine | null = null;
@@ -82,7 +82,7 @@ export function liveSession(
     const { open, steps, answers: before } = get();
     set({ busy: true });
     await live!.load(engineMaterial());
-    const answers = await live!.play(openingOf(open, form(), cast()), steps);
+    const answers = await live!.play(openingFor(open), steps);
     // A step done meanwhile was answered by the former scripts; all is done once more with it.
     if (get().steps !== steps || get().open !== open) return replay();
     set({

@@ -6,6 +6,7 @@ import type { Person, Role, Table } from '@/core/form/table';
 import type { PartFinding } from '@/core/language/mistakes/idle-part';
 import type { Diagnostic } from '@/core/language/service';
 import type { Open, Scenario } from '@/core/scenario/definition';
+import type { Recording } from '@/core/scenario/recording';
 import type { FormRecords, SampleRecord } from '@/core/scenario/opening';
 import type { ScenarioResult } from '@/core/scenario/run';
 import type { Answer, Step } from '@/core/session/step';
@@ -45,6 +46,16 @@ export interface BenchMaterial {
   release: number | null;
   /** Whether the workspace is kept the same as a folder, which can change at any moment. */
   live: boolean;
+  /** What is played at first; null for a form that is only opened. */
+  recording: OpenedRecording | null;
+}
+
+/** A recording that the bench plays. */
+export interface OpenedRecording {
+  id: number;
+  content: Recording;
+  /** The release whose code and definition stand on the bench, to be looked at alone; null for those of today. */
+  release: number | null;
 }
 
 /** What a renaming would change, or has changed. */

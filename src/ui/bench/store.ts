@@ -99,7 +99,7 @@ export function createBench(
   async function start(): Promise<void> {
     await live.begin();
     void prove.runScenarios();
-    void drafts.findLeft();
+    if (!core.isReleased) void drafts.findLeft();
     await checks.start();
     if (material.live) away.begin();
   }
@@ -188,8 +188,9 @@ export function createBench(
   const { begin: _begin, end: _liveEnds, ...ofLive } = live;
   const { end: _proofEnds, ...ofProofs } = prove;
   const { endDebug: _looksEnd, replayedAgain: _replayed, ...ofLooks } = looks;
-  return {
+  const bench = {
     store,
+    isReleased: core.isReleased,
     start,
     stop,
     flush,
@@ -233,6 +234,45 @@ export function createBench(
       if (text !== null) drafts.edit(name, text);
     },
   };
+  return core.isReleased ? unchangeable(bench, core.complain) : bench;
+}
+
+/** What changes the workspace, which nothing may while a former release is looked at. */
+const CHANGES = [
+  'edit',
+  'mend',
+  'renameExport',
+  'renamePart',
+  'takeStarter',
+  'addBehaviour',
+  'addShared',
+  'askForBehaviour',
+  'duplicate',
+  'describe',
+  'remove',
+  'leave',
+  'restore',
+  'reorder',
+  'move',
+  'turn',
+  'editStructure',
+  'rename',
+  'keepScenario',
+  'removeScenario',
+  'keepSample',
+  'makeRelease',
+] as const;
+
+/** The same bench, in which each of these only says that it cannot be done. */
+function unchangeable<B extends Record<(typeof CHANGES)[number], unknown>>(
+  bench: B,
+  complain: (says: string) => void,
+): B {
+  const refuse = () => {
+    complain('A former release cannot be changed. Open the recording with today’s code.');
+    return Promise.resolve(false);
+  };
+  return { ...bench, ...Object.fromEntries(CHANGES.map((name) => [name, refuse])) };
 }
 
 function firstState(
@@ -265,9 +305,9 @@ function firstState(
     behaviours,
     active: before?.active ?? behaviours[0]?.name ?? '',
     open: { as: material.people[0]!.key, record: null, ...first },
-    steps: before?.steps ?? [],
+    steps: before?.steps ?? material.recording?.content.steps ?? [],
     answers: [],
-    at: before?.steps.length ?? 0,
+    at: before?.steps.length ?? material.recording?.content.steps.length ?? 0,
     listens: { input: [], focus: [], blur: [] },
     replayed: null,
     busy: true,

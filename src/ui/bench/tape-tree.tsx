@@ -87,7 +87,6 @@ export function TapeTree({
   return (
     <Flex direction="column" height="100%" minH={0} fontSize="12.8px">
       <Flex gap="8px" align="center" px="14px" py="4px" flexWrap="wrap" flexShrink={0}>
-        <b>What it caused</b>
         <Select
           aria-label="Which steps"
           fontSize="12.5px"

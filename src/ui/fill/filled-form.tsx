@@ -14,12 +14,17 @@ import { lazily } from '../lazily';
 import { Window, WindowTitle } from '../window';
 import type { HandedOut } from './handed-out';
 import { FillNotices, SavedAs } from './notices';
+import type { KeepRecordingProps } from './keep-recording';
 import { upload } from './upload';
 import { useSession } from './use-session';
 import { useSubmission } from './use-submission';
 
 const ChildRecordsList = lazily<ChildListProps>(() =>
   import('../form/child-list').then((module) => module.ChildRecordsList),
+);
+
+const KeepRecording = lazily<KeepRecordingProps>(() =>
+  import('./keep-recording').then((module) => module.KeepRecording),
 );
 
 const NOTHING = {};
@@ -45,6 +50,7 @@ export function FilledForm(props: FilledFormProps) {
   const [related, setRelated] = useState(props.related);
   const [child, setChild] = useState<(HandedOut & { list: ChildList }) | null>(null);
   const [says, setSays] = useState<string | null>(null);
+  const [keeping, setKeeping] = useState(false);
   const sheet = useRef<HTMLDivElement>(null);
   const notices = useRef<HTMLDivElement>(null);
   const { onChanged } = props;
@@ -174,6 +180,18 @@ export function FilledForm(props: FilledFormProps) {
           </>
         )}
       </Box>
+      {answer !== null && opening.viewing !== true && (
+        <Flex mt="8px" justify="flex-end">
+          <Button look="text" color="soft" fontSize="12.5px" onClick={() => setKeeping(true)}>
+            Something is not right? Keep a recording
+          </Button>
+        </Flex>
+      )}
+      <Window open={keeping} onClose={() => setKeeping(false)} size="md">
+        {keeping && (
+          <KeepRecording form={form} session={session} onDone={() => setKeeping(false)} />
+        )}
+      </Window>
       <Window open={child !== null} onClose={() => setChild(null)} size="xl" stays>
         <Box p="16px" bg="ground" borderRadius="5px">
           {child !== null && (

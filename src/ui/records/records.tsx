@@ -374,6 +374,14 @@ const RecordRow = memo(
         ))}
         <Box {...CELL} color="soft">
           {record.release === null ? 'sample' : `release ${record.release}`}, {savedBy}
+          {record.recordings !== undefined && (
+            <>
+              {' · '}
+              <TextLink href={`/recordings?form=${form}&record=${encodeURIComponent(record.id)}`}>
+                {record.recordings === 1 ? '1 recording' : `${record.recordings} recordings`}
+              </TextLink>
+            </>
+          )}
         </Box>
       </Box>
     );

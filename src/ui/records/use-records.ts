@@ -12,6 +12,8 @@ export interface ListedRecord {
   release: number | null;
   savedBy: string;
   savedAt: string;
+  /** How many recordings there are of how it was filled in. */
+  recordings?: number;
 }
 
 export interface RecordPage {

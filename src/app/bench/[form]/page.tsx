@@ -1,15 +1,21 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import type { Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
+import type { Service } from '@/core/form/service';
+import type { Table } from '@/core/form/table';
 import { scriptsOf } from '@/core/script/of-form';
 import { isModule } from '@/core/script/script-name';
 import { isName } from '@/core/form/name';
 import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
+import { castOf, openOf } from '@/core/scenario/recorded';
+import type { Recording } from '@/core/scenario/recording';
 import { compiled, compiledServices } from '@/server/compiled';
 import { folderState } from '@/server/folders/live';
 import { currentWorkspace } from '@/server/workspaces/current';
-import { newestNumber } from '@/server/releases';
+import { idOf, readRecording } from '@/server/recordings';
+import { newestNumber, releaseNumbered, type Release } from '@/server/releases';
 import { readDocument } from '@/server/revisions/documents';
 import { here } from '@/server/workspaces/page';
 import {
@@ -43,58 +49,114 @@ export function generateMetadata({ params }: Props): Promise<Metadata> {
   });
 }
 
-/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at; `structure` a part whose label is to be written. */
+/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at; `structure` a part whose label is to be written. `recording` is a kept filling-in to play, in its release or, with `code=today`, with the code of today. */
 export default function BenchPage({ params, searchParams }: Props) {
   return here(async () => {
     const { form: name } = await params;
     const definition = await readDocument({ kind: 'form', name });
     if (definition === null) notFound();
     const query = await searchParams;
+    const recording = await recordingIn(query, name);
+    if (recording === 'none') notFound();
     const wanted = wantedBy(query);
-    const [head, tables, services, own, shared, scenarios, release, all] = await Promise.all([
+    const [head, of, scenarios, release, all] = await Promise.all([
       readHead(),
-      readTables(),
-      readServices(),
-      readBehaviours(name),
-      readShared(),
+      recording?.release == null ? asToday(definition) : asReleased(recording.release),
       readScenarios(name),
       newestNumber(name),
       readForms(),
     ]);
-    // With every module, since any can be imported as soon as it is named.
-    const modules = shared.filter((script) => isModule(script.name));
-    const behaviours = [...new Set([...scriptsOf(definition.content, own, shared), ...modules])];
     const [cast, scripts, answering] = await Promise.all([
       readCast(name, scenarios, wanted),
-      compiled(behaviours, 'traced'),
-      compiledServices(services),
+      compiled(of.behaviours, 'traced'),
+      compiledServices(of.services),
     ]);
     const material = {
       title: head.title,
       roles: head.roles,
-      people: head.people,
-      form: definition.content,
-      revision: definition.revision,
-      tables,
-      services,
-      ...cast,
+      form: of.form,
+      revision: of.revision,
+      tables: of.tables,
+      services: of.services,
+      ...(recording === null
+        ? { people: head.people, ...cast }
+        : castOf(recording.content.opening, { people: head.people, ...cast })),
       others: all.map((form) => ({
         name: form.name,
         title: form.title,
         fields: fieldsOf(form).map(({ name: key, label }) => ({ key, label })),
       })),
-      behaviours: behaviours.map((behaviour, i) => ({ ...behaviour, compiled: scripts[i]! })),
+      behaviours: of.behaviours.map((behaviour, i) => ({ ...behaviour, compiled: scripts[i]! })),
       answering,
-      scenarios,
+      // Scenarios are of the form as it is today.
+      scenarios: recording?.release == null ? scenarios : [],
       release: release?.number ?? null,
-      live: folderState(currentWorkspace()) !== null,
+      live: recording?.release == null && folderState(currentWorkspace()) !== null,
+      recording:
+        recording === null ? null : { ...recording, release: recording.release?.number ?? null },
     };
+    const opened =
+      recording === null ? openedBy(query, wanted, material) : openOf(recording.content.opening);
     return (
       <ServerData>
-        <Bench material={material} opened={openedBy(query, wanted, material)} at={placeIn(query)} />
+        <Bench material={material} opened={opened} at={placeIn(query)} />
       </ServerData>
     );
   });
+}
+
+/** What stands on the bench: the form with its behaviours, and the tables and services that they use. */
+interface OnBench {
+  form: Form;
+  revision: number;
+  tables: Table[];
+  services: Service[];
+  behaviours: { name: string; text: string; revision: number }[];
+}
+
+async function asToday(definition: { content: Form; revision: number }): Promise<OnBench> {
+  const [tables, services, own, shared] = await Promise.all([
+    readTables(),
+    readServices(),
+    readBehaviours(definition.content.name),
+    readShared(),
+  ]);
+  // With every module, since any can be imported as soon as it is named.
+  const modules = shared.filter((script) => isModule(script.name));
+  return {
+    form: definition.content,
+    revision: definition.revision,
+    tables,
+    services,
+    behaviours: [...new Set([...scriptsOf(definition.content, own, shared), ...modules])],
+  };
+}
+
+/** As it was released, to be looked at alone: a revision that nothing has, so that nothing saved from it would be taken. */
+function asReleased({ material, sources }: Release): OnBench {
+  return {
+    form: material.form,
+    revision: 0,
+    tables: [...material.tables],
+    services: [...material.services],
+    behaviours: sources.map(({ name, text }) => ({ name, text, revision: 0 })),
+  };
+}
+
+/** The recording that a query names, with its release unless today's code is asked for; `none` for one that is not there. */
+async function recordingIn(
+  { recording, code }: Query,
+  form: string,
+): Promise<{ id: number; content: Recording; release: Release | null } | 'none' | null> {
+  if (recording === undefined) return null;
+  const id = typeof recording === 'string' ? idOf(recording) : null;
+  const content = id === null ? null : await readRecording(id);
+  if (content === null || content.form !== form) return 'none';
+  const release =
+    content.release === null || code === 'today'
+      ? null
+      : await releaseNumbered(form, content.release);
+  return { id: id!, content, release };
 }
 
 /** What a query leads to: `behaviour` and `line`, `part` or `structure`, or `scenario`. */
