@@ -1,4 +1,5 @@
 /** The guest in this engine, over a plain buffer: as in the machine, but for the machine. */
+import { types } from 'node:util';
 import { Temporal } from 'temporal-polyfill';
 import { makeGuest } from '../../src/core/guest/guest';
 import { fits } from '../../src/core/guest/patterns';
@@ -16,6 +17,7 @@ export class InProcess implements Machine {
     host: () => this.#ask(),
     makeFunction: (parameters, body) => new Function(...parameters, body) as never,
     temporal: () => Temporal,
+    isProxy: types.isProxy,
   });
 
   call(entry: Entry): boolean {

@@ -23,6 +23,7 @@ import {
   type ModuleGiven,
   type Stage,
 } from './loading';
+import type { IsProxy } from './glimpse';
 import { plain, type ReadsAs } from './plain';
 import type { Probe } from './probe';
 import { makePromises } from './promises';
@@ -37,6 +38,7 @@ export interface Lent {
   host: () => void;
   makeFunction: MakeFunction;
   temporal: () => object | null;
+  isProxy: IsProxy;
 }
 
 /** The loose texts that the session hands over stand at these places. */
@@ -104,6 +106,7 @@ export function makeGuest(lent: Lent): Guest {
       clock: makeClock(wire, lent.temporal() as never, zone),
       form: formFace(wire, current),
       readsAs,
+      isProxy: lent.isProxy,
       makeFunction: lent.makeFunction,
       modules: new Map(),
     };

@@ -6,6 +6,7 @@ import { closeOff } from './closing';
 import { makeGuest } from './guest';
 import { makeIntl } from './intl';
 import { fits } from './patterns';
+import { knownProxies } from './proxies';
 
 interface MachineGlobal {
   __buffer?: ArrayBuffer;
@@ -14,17 +15,22 @@ interface MachineGlobal {
   __entries?: object;
   Temporal?: object;
   Intl?: object;
+  Proxy?: ProxyConstructor;
 }
 
 const machine = globalThis as unknown as MachineGlobal;
 const makeFunction = Function;
 let temporal: object | null = null;
 
+const { isProxy, KnownProxy } = knownProxies();
+machine.Proxy = KnownProxy;
+
 const guest = makeGuest({
   buffer: machine.__buffer!,
   host: machine.__host!,
   makeFunction: (parameters, body) => makeFunction(...parameters, body) as never,
   temporal: () => temporal,
+  isProxy,
 });
 const { wire } = guest;
 

@@ -1,11 +1,11 @@
-/** Copies whatever a script hands over into plain JSON of bounded size: for the log, and for values on the tape. */
+/** Copies whatever a script hands over into plain JSON of bounded size: for the log, and for what services answer. */
 import type { Value } from '../form/value';
 
 /** How objects read that stand for something in a script, such as a part; null for all others. */
 export type ReadsAs = (value: object) => string | null;
 
-const MOST_ITEMS = 50;
-const MOST_DEPTH = 4;
+export const MOST_ITEMS = 50;
+export const MOST_DEPTH = 4;
 const MOST_TEXT = 500;
 
 export function plain(value: unknown, readsAs: ReadsAs, depth = 0): Value {

@@ -7,7 +7,8 @@
 import { CALL_DEPTH, FUEL_PER_AWAIT, FUEL_PER_RUN } from '../limits';
 import { ScriptError, words } from '../wire/failures';
 import { Cell, Op, Report, Tag, TRACE_LIMIT, Tracing, VALUES_KEPT } from '../wire/layout';
-import { plain, type ReadsAs } from './plain';
+import { glimpse, type IsProxy } from './glimpse';
+import type { ReadsAs } from './plain';
 import type { Promises } from './promises';
 import type { Wire } from './wire';
 
@@ -15,6 +16,7 @@ import type { Wire } from './wire';
 export interface Surroundings {
   wire: Wire;
   readsAs: ReadsAs;
+  isProxy: IsProxy;
   /** What the name `parent` stands for. */
   parent: () => object | null;
   /** The scripts of services have none. */
@@ -184,7 +186,7 @@ export class Probe {
 
   /** Puts a value into the cells as traces have it. */
   private put(value: unknown): void {
-    const { wire, readsAs } = this.around;
+    const { wire, readsAs, isProxy } = this.around;
     const { cells } = this;
     const whole =
       typeof value === 'number' && (value | 0) === value && !(value === 0 && 1 / value < 0);
@@ -193,7 +195,7 @@ export class Probe {
       cells[Cell.Payload] = value;
     } else if (value === null || value === undefined || typeof value === 'boolean')
       wire.give(value ?? null);
-    else wire.giveJson(plain(value, readsAs));
+    else wire.giveJson(glimpse(value, readsAs, isProxy));
   }
 
   private value(line: number, expression: number, value: unknown): void {
@@ -264,7 +266,9 @@ export class Probe {
   /** What a condition came to; where somebody tries it the other way round, the opposite. */
   c(site: number, frame: number, value: unknown): unknown {
     if (!this.detailed) return value;
-    this.report(Report.Condition, site, frame, value);
+    // NaN and 0n are no as well, which their texts on the tape would not tell.
+    const isOdd = value !== value || value === 0n;
+    this.report(Report.Condition, site, frame, isOdd ? false : value);
     return this.cells[Cell.More] === 1 ? !value : value;
   }
 

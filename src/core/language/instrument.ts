@@ -66,7 +66,7 @@ export function instrument(
           return [asked];
         }
         const done = ts.visitNode(statement, visit) as ts.Statement;
-        return isDeclaration(statement)
+        return isDeclaration(statement) || ts.isBlock(statement)
           ? [done]
           : [
               mark(lineOf(statement)),

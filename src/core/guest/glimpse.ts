@@ -1,0 +1,62 @@
+/**
+ * Copies a value of a script into plain JSON without running anything of the script's: no getters, no traps of proxies,
+ * no iterators. What is told about a run must not change it.
+ */
+import type { Value } from '../form/value';
+import { MOST_DEPTH, MOST_ITEMS, plain, type ReadsAs } from './plain';
+
+/** Which objects are proxies; the language itself does not tell. */
+export type IsProxy = (value: object) => boolean;
+
+/** What a property reads as that a getter would have to give. */
+const COMPUTED = '…';
+
+export function glimpse(value: unknown, readsAs: ReadsAs, isProxy: IsProxy, depth = 0): Value {
+  if (typeof value !== 'object' || value === null) return plain(value, readsAs);
+  const name = readsAs(value);
+  if (name !== null) return name;
+  if (depth >= MOST_DEPTH) return '…';
+  if (isProxy(value)) return 'an object';
+  const next = (item: unknown): Value => glimpse(item, readsAs, isProxy, depth + 1);
+  if (value instanceof Error) return next(dataOf(value, 'message') ?? 'an error');
+  const text = textOf(value);
+  if (text !== null) return text;
+  if (Array.isArray(value)) {
+    const items: Value[] = [];
+    for (let i = 0; i < value.length && i < MOST_ITEMS; i++) items.push(next(dataOf(value, i)));
+    return value.length > MOST_ITEMS ? [...items, `… ${value.length - MOST_ITEMS} more`] : items;
+  }
+  const entries: [string, Value][] = [];
+  const add = (key: unknown, item: unknown): void => {
+    if (entries.length < MOST_ITEMS)
+      entries.push([typeof key === 'object' ? 'an object' : String(key), next(item)]);
+  };
+  if (value instanceof Map)
+    Map.prototype.forEach.call(value, (item: unknown, key: unknown) => add(key, item));
+  else
+    for (const key of Object.keys(value)) {
+      if (entries.length >= MOST_ITEMS) break;
+      add(key, dataOf(value, key));
+    }
+  return Object.fromEntries(entries);
+}
+
+/** The value of an own property; a word for one that a getter gives. */
+function dataOf(value: object, key: string | number): unknown {
+  const property = Object.getOwnPropertyDescriptor(value, key);
+  return property === undefined || 'value' in property ? property?.value : COMPUTED;
+}
+
+/** Dates and `Temporal` as their texts; null for anything else. */
+function textOf(value: object): string | null {
+  if (value instanceof Date) {
+    const time = Date.prototype.getTime.call(value);
+    return Number.isNaN(time) ? 'Invalid Date' : Date.prototype.toISOString.call(value);
+  }
+  const made = Object.getPrototypeOf(value) as object | null;
+  const tag = made === null ? undefined : dataOf(made, Symbol.toStringTag as never);
+  if (typeof tag !== 'string' || !tag.startsWith('Temporal.')) return null;
+  // Its members are frozen, as all that the machine brings.
+  const own = Object.getOwnPropertyDescriptor(made, 'toJSON')?.value as (() => unknown) | undefined;
+  return Object.isFrozen(made) && own !== undefined ? String(own.call(value)) : tag;
+}
