@@ -338,7 +338,9 @@ export class Session {
 
   /** All that stands now, without anything being noted as told. */
   look(): Look {
-    return lookAt(this.#state, this.#situation.page?.name ?? null, this.#clock.now);
+    // While the form is being opened nobody is on a page yet, and would see the first.
+    const page = this.#situation.page ?? this.#pages.all.find(({ onScreen }) => onScreen);
+    return lookAt(this.#state, page?.name ?? null, this.#clock.now);
   }
 
   /** Where scripts ask; for whoever asks between two steps. */
