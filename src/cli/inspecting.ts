@@ -91,6 +91,7 @@ export async function inspecting(
     sites,
     inspect,
     ground: {
+      form,
       tape: new Tape(answers.flatMap(({ tape }) => tape)),
       sites,
       inspect: async (runs, turned = []) => (await inspect({ runs, turned })).runs,

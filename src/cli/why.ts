@@ -53,8 +53,8 @@ async function run(call: Call, engine: Engine): Promise<number> {
   };
   const why = await decideInTurn(ground, question);
   const { writersOf } = await import('../core/language/writers');
-  const otherwise = await whyNot(ground, writersOf(sources), entry.form, question);
-  const notOffered = await leftOut(ground, why, entry.form, workspace.tables);
+  const otherwise = await whyNot(ground, writersOf(sources), question);
+  const notOffered = await leftOut(ground, why, workspace.tables);
   if (call.words !== true) {
     const result = {
       question: { part: call.part, aspect: question.aspect, step },

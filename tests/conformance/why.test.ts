@@ -231,7 +231,7 @@ test('what is named as in the way is: with it the other way round the line is re
     const { material } = detailedMaterial(setting);
     const writers = writersOf([{ name: '10-x.ts', text: script }]);
     for (const { part, aspect } of TARGETS) {
-      for (const { writer, run, outcome } of await whyNot(ground, writers, form, {
+      for (const { writer, run, outcome } of await whyNot(ground, writers, {
         part,
         aspect,
         before: null,

@@ -138,6 +138,7 @@ export function groundOf(setting: Setting, steps: readonly TimedStep[]): Ground 
   const { material, sites } = detailedMaterial(setting);
   const all = inspectedHere(setting, steps, { runs: [] }, material);
   return {
+    form: setting.form,
     tape: new Tape(all.answers.flatMap(({ tape }) => tape)),
     sites,
     inspect: (runs, turned = []) =>

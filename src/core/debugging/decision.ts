@@ -3,12 +3,15 @@
  * What a script said is had by running it again in detail and following what it depends on (`slice.ts`); everything it
  * depends on can be asked about in turn, down to the step of a person, the opening or the definition.
  */
+import type { Field, Form } from '../form/definition';
+import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
 import type { Value } from '../form/value';
+import { basesOf, ROW_BASES } from '../session/parts';
 import type { SaidName } from '../session/aspects';
 import type { Entry } from '../session/entries';
 import type { PartState } from '../session/step';
 import type { Effect, Run, Tape } from '../tape/tape';
-import { placeOf, type Line } from '../wire/line';
+import type { Line } from '../wire/line';
 import { inDetail, stretchesOf, type Ground } from './ground';
 import type { Instance, Instances, Read } from './instances';
 import { sliceOf, type Slice } from './slice';
@@ -128,7 +131,7 @@ export async function decide(ground: Ground, question: Question): Promise<Decisi
   const { tape } = ground;
   const { part, aspect } = question;
   const effect = effectBefore(tape, question);
-  if (effect === null) return undecided(tape, question);
+  if (effect === null) return undecided(ground, question);
   const base = { part, aspect, value: effect.to, entry: effect.n };
   const cause = tape.causeOf(effect);
   if (cause?.type !== 'run') return byNoScript(tape, effect, cause, base);
@@ -242,14 +245,14 @@ async function saidByRule(
   return null;
 }
 
-function undecided(tape: Tape, { part, aspect }: Question): Decision {
+function undecided({ tape, form }: Ground, { part, aspect }: Question): Decision {
   const opened = tape.entries.findLast((entry) => entry.type === 'opened');
   const values = opened?.type === 'opened' ? opened.values : {};
   const brought = aspect === 'value' && opened?.type === 'opened' && opened.record !== null;
   return {
     part,
     aspect,
-    value: aspect === 'value' ? (values[part] ?? null) : null,
+    value: aspect === 'value' ? (values[part] ?? null) : definedAs(form, part, aspect),
     decided: brought && Object.hasOwn(values, part) ? 'record' : 'definition',
     entry: null,
     run: null,
@@ -258,6 +261,34 @@ function undecided(tape: Tape, { part, aspect }: Question): Decision {
     conditions: [],
     causes: [],
   };
+}
+
+/** What the definition says of an aspect. `part` is as on the tape, such as `cargo#1.weight`. */
+function definedAs(form: Form, part: string, aspect: string): Value {
+  const [name, cell] = part.replace(/#\d+/, '').split('.');
+  const field = fieldsOf(form).find((one) => one.name === name);
+  const bases =
+    cell !== undefined && field !== undefined
+      ? basesOf(
+          'field',
+          cellsOf(field).find((one) => one.name === cell)!,
+        )
+      : part.includes('#')
+        ? ROW_BASES
+        : basesIn(form, name!, field);
+  return (bases as Readonly<Record<string, Value>> | null)?.[aspect] ?? null;
+}
+
+function basesIn(form: Form, name: string, field: Field | undefined): object | null {
+  const named = <T extends { name: string }>(all: readonly T[] | undefined) =>
+    all?.find((one) => one.name === name);
+  if (field !== undefined) return basesOf('field', field);
+  const [page, section] = [named(form.pages), named(sectionsOf(form))];
+  const [button, track] = [named(form.buttons), named(form.tracks)];
+  if (page !== undefined) return basesOf('page', page);
+  if (section !== undefined) return basesOf('section', section);
+  if (button !== undefined) return basesOf('button', button);
+  return track === undefined ? null : basesOf('track', track);
 }
 
 function byNoScript(
@@ -379,9 +410,4 @@ export function conditionMet(instances: Instances, instance: Instance): Conditio
     came: value,
     comparisons,
   };
-}
-
-/** The script that a line of a run stands in. */
-export function scriptOf(line: Line, run: Pick<Run, 'behaviour'>): string {
-  return placeOf(line, run.behaviour).script;
 }

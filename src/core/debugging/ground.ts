@@ -1,10 +1,12 @@
 /** What answers stand on: a tape, the sites of its scripts, and the means to run the session again in detail. */
+import type { Form } from '../form/definition';
 import type { Place } from '../session/detail';
 import type { DetailedRun } from '../session/detail';
 import type { Run, Tape } from '../tape/tape';
 import { Instances, type SitesOf } from './instances';
 
 export interface Ground {
+  form: Form;
   tape: Tape;
   sites: SitesOf;
   /** Runs the session again and gives these runs in detail, by the numbers of their entries. */

@@ -62,7 +62,9 @@ export function standsInWords(name: string, aspect: string, value: Value): strin
         ? `${name} offers ${value.length === 1 ? '1 option' : `${value.length} options`}`
         : `${name} offers all its options`;
     default:
-      return `${name} is ${becameInWords(aspect as SaidName, value)}`;
+      return aspect === 'value' && value === null
+        ? `${name} is empty`
+        : `${name} is ${becameInWords(aspect as SaidName, value)}`;
   }
 }
 
@@ -89,7 +91,7 @@ export function decisionInWords(decision: Decision, { names, who, tape }: Contex
     case 'definition':
       sentences.push([
         aspect === 'value' && value === null
-          ? `${names.part(part)} is empty: nobody entered anything, and no script set it.`
+          ? `${named}: nobody entered anything, and no script set it.`
           : `${named}: no script says anything of it, so the form’s definition holds.`,
       ]);
       break;

@@ -24,12 +24,13 @@ const MOST_TOLD = 30;
 export async function leftOut(
   ground: Ground,
   decision: Decision,
-  form: Form,
   tables: readonly Table[],
 ): Promise<LeftOut[]> {
   if (decision.aspect !== 'options' || decision.run === null) return [];
   const offered = new Set(Array.isArray(decision.value) ? (decision.value as string[]) : []);
-  const missing = offersOf(form, tables, decision.part).filter(({ key }) => !offered.has(key));
+  const missing = offersOf(ground.form, tables, decision.part).filter(
+    ({ key }) => !offered.has(key),
+  );
   if (missing.length === 0) return [];
   const run = ground.tape.entry(decision.run.entry);
   if (run?.type !== 'run') return [];

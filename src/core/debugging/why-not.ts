@@ -3,7 +3,6 @@
  * condition is what kept it is tried and not guessed: the run is done again with the condition the other way round,
  * until the line is reached or something else stands in its way.
  */
-import type { Form } from '../form/definition';
 import type { Value } from '../form/value';
 import type { Failure } from '../wire/failures';
 import type { Place } from '../session/detail';
@@ -76,23 +75,17 @@ export function otherLines(
 export async function whyNot(
   ground: Ground,
   writers: readonly Writer[],
-  form: Form,
   question: Question,
 ): Promise<WhyNot[]> {
   const part = question.part.replace(/#\d+/, '');
   const found: WhyNot[] = [];
   for (const writer of writers)
     if (writer.part === part && writer.aspect === question.aspect)
-      found.push(await ofWriter(ground, writer, form, question));
+      found.push(await ofWriter(ground, writer, question));
   return found;
 }
 
-async function ofWriter(
-  ground: Ground,
-  writer: Writer,
-  form: Form,
-  question: Question,
-): Promise<WhyNot> {
+async function ofWriter(ground: Ground, writer: Writer, question: Question): Promise<WhyNot> {
   const { tape } = ground;
   const run = lastRun(tape, writer, question);
   if (run === null) return { writer, run: null, outcome: { is: 'never ran' } };
@@ -105,7 +98,7 @@ async function ofWriter(
         one.part === question.part && one.aspect === question.aspect && one.line === writer.line,
     );
   if (said !== undefined) return { ...about, outcome: became(tape, run, said.value, question) };
-  const kept = await keptBy(ground, run, writer, form, question);
+  const kept = await keptBy(ground, run, writer, question);
   if (kept.length > 0) return { ...about, outcome: { is: 'kept', by: kept } };
   if (run.outcome === 'failed') {
     const error = tape.childrenOf(run).find(({ type }) => type === 'error');
@@ -186,7 +179,6 @@ async function keptBy(
   ground: Ground,
   run: Run,
   writer: Writer,
-  form: Form,
   question: Question,
 ): Promise<Kept[]> {
   const kept: Kept[] = [];
@@ -213,7 +205,7 @@ async function keptBy(
         .flatMap((comparison) =>
           nearMisses(
             comparison,
-            form,
+            ground.form,
             slice.reads.map(({ part }) => part),
           ),
         ),

@@ -42,8 +42,6 @@ export interface Asked {
   /** The run that it was asked in, by its entry, and how many details of it there were by then; nulls for between runs. */
   entry: number | null;
   detail: number | null;
-  script: string;
-  line: number;
   value: Value;
   /** Why it has no value. */
   failed: string | null;
@@ -133,7 +131,7 @@ export class Inspector implements Observer, Reports {
 
   report(what: Report, place: Place, frame: number, value: Value): boolean {
     if (what === Report.Asked || what === Report.AskFailed) {
-      this.#answered(frame, place, value, what === Report.AskFailed);
+      this.#answered(frame, value, what === Report.AskFailed);
       return false;
     }
     if (this.#run === null || what === Report.Ask) return false;
@@ -156,7 +154,7 @@ export class Inspector implements Observer, Reports {
     };
   }
 
-  #answered(id: number, place: Place, value: Value, failed: boolean): void {
+  #answered(id: number, value: Value, failed: boolean): void {
     if (this.#asked.length >= ASKED_IN_ALL) {
       this.#cut = true;
       return;
@@ -165,8 +163,6 @@ export class Inspector implements Observer, Reports {
       id,
       entry: this.#entry,
       detail: this.#run === null ? null : this.#run.details.length,
-      script: place.script,
-      line: place.site,
       value: failed ? null : value,
       failed: failed ? String(value) : null,
     });

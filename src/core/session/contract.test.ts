@@ -17,7 +17,6 @@ import {
 import { both, bootMachine, direct, inMachine } from '../../../tests/support/hosts';
 import { readLaunch } from '../form/launch';
 import { Tape } from '../tape/tape';
-import { why } from '../tape/why';
 
 beforeAll(bootMachine);
 
@@ -374,58 +373,6 @@ describe('25 a stop on a part by event.stop', () => {
     expect(open.do({ set: 'note', to: 'x' }).errors[0]!.says).toBe(
       'event.stop() was called after the event was over.',
     );
-  });
-});
-
-describe('why', () => {
-  test('after next nothing reaches into the former record', () => {
-    const form = formWith([number('a'), text('note')]);
-    const records = [
-      { id: '1', values: { a: 1 } },
-      { id: '2', values: { a: 2 } },
-    ];
-    const open = both({
-      form,
-      record: records[0]!,
-      opening: { records },
-      scripts: {
-        a: 'keep("r", () => { fields.note.hint = `a is ${fields.a.value}`; });\non.change(fields.a, () => { fields.note.required = true; });',
-      },
-    });
-    open.do({ set: 'a', to: 7 });
-    open.do({ next: true });
-    const tape = new Tape(open.tape);
-    expect(why(tape, 'a', 'value')).toEqual([]);
-    expect(why(tape, 'note', 'required')).toEqual([]);
-    expect(why(tape, 'note', 'hint').map(({ type }) => type)).toEqual(['said', 'opened']);
-  });
-
-  test('a rule that says what the definition says anyway is the one who decides', () => {
-    const open = both({
-      form: formWith([number('a'), text('note')]),
-      scripts: { a: 'keep("r", () => { fields.note.shown = fields.a.value !== 3; });' },
-    });
-    expect(why(new Tape(open.tape), 'note', 'shown')).toMatchObject([
-      { type: 'said', effect: { from: true, to: true, line: 1 }, run: { title: 'r' } },
-      { type: 'opened' },
-    ]);
-  });
-
-  test('when a later rule falls silent the earlier one whose word shows again is named', () => {
-    const open = both({
-      form: formWith([number('a'), text('note')]),
-      scripts: {
-        a: 'keep("one", () => { fields.note.hint = "one"; });',
-        b: 'keep("two", () => { if (fields.a.value === 1) fields.note.hint = "two"; });',
-      },
-    });
-    open.do({ set: 'a', to: 1 });
-    open.do({ set: 'a', to: 2 });
-    expect(why(new Tape(open.tape), 'note', 'hint')[0]).toMatchObject({
-      type: 'withdrawn',
-      run: { title: 'two' },
-      effect: { to: 'one', again: { behaviour: 'a', title: 'one', line: 1 } },
-    });
   });
 });
 

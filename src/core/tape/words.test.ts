@@ -3,10 +3,8 @@ import { beforeAll, describe, expect, test } from 'vitest';
 import { button, choice, formWith, number, rows, text, track } from '../../../tests/support/forms';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
 import { Tape } from './tape';
-import { why } from './why';
 import {
   becameInWords,
-  becauseInWords,
   entryInWords,
   namesFor,
   placeInWords,
@@ -102,7 +100,7 @@ test('values of lists and objects stay short', () => {
   ]).toEqual(['a, b', '6 options', '{"a":1}']);
 });
 
-test('a tape reads as sentences, and asking why as a chain of them', () => {
+test('a tape reads as sentences', () => {
   const use = inMachine({ form, scripts: { '10-pilot': sources[0]!.text } });
   const { tape } = use.do({ set: 'pilot', to: 'own' });
   expect(tape.map((entry) => entryInWords(entry, names, 'Mira Oldane'))).toEqual([
@@ -111,11 +109,6 @@ test('a tape reads as sentences, and asking why as a chain of them', () => {
     'rule “asked”',
     'Note: shown',
   ]);
-  expect(
-    why(new Tape(use.tape), 'note', 'shown').map((because) =>
-      becauseInWords(because, names, 'Mira Oldane'),
-    ),
-  ).toEqual(['Rule “asked”, line 3, said so: Note shown', 'because Mira Oldane set Pilot to own']);
 });
 
 test('the rule whose word shows again, the form replaced and the places of a circle are said in words', () => {
@@ -130,13 +123,6 @@ test('the rule whose word shows again, the form replaced and the places of a cir
   const said = tape.map((entry) => entryInWords(entry, names, 'Mira'));
   expect(said).toContain('Note: hint “always”, “low” shows again');
   expect(said).toContain('The form: replaced by “Two is enough.”');
-  expect(
-    why(new Tape(use.tape), 'note', 'hint').map((because) =>
-      becauseInWords(because, names, 'Mira'),
-    )[0],
-  ).toBe(
-    'Rule “low”, line 2, says so, since rule “high” no longer says otherwise: Note hint “always”',
-  );
   expect(
     ['note', 'note:shown', 'cargo.goods:hint'].map((place) => placeInWords(place, names)),
   ).toEqual(['Note', 'Note (shown)', 'Goods (hint)']);

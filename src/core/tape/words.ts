@@ -6,7 +6,6 @@ import type { SaidName } from '../session/aspects';
 import type { Entry, EffectEntry } from '../session/entries';
 import { kindOfStep, type Step, type StepKind, type Steps } from '../session/step';
 import { FORM } from '../session/tree';
-import type { Because } from './why';
 
 export interface Names {
   part: (name: string) => string;
@@ -224,36 +223,5 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
       return `asked the parent to set ${entry.set} to ${valueInWords(entry.to)}`;
     case 'page':
       return entry.to === null ? 'no page is shown' : `turned to ${names.part(entry.to)}`;
-  }
-}
-
-/** One link of an answer to why. */
-export function becauseInWords(because: Because, names: Names, who: string): string {
-  switch (because.type) {
-    case 'said':
-    case 'withdrawn': {
-      const { effect, run } = because;
-      const by =
-        run.sort === 'rule'
-          ? `Rule “${run.title}”`
-          : `${names.behaviour(run.behaviour)} (${run.title.split(' ')[0]})`;
-      const where = effect.line === null ? '' : `, ${lineInWords(effect.line)},`;
-      if (effect.again !== undefined)
-        return `Rule “${effect.again.title}”, ${lineInWords(effect.again.line)}, says so, since rule “${run.title}” no longer says otherwise: ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
-      const verb = because.type === 'withdrawn' ? 'no longer says otherwise:' : 'said so:';
-      return `${by}${where} ${verb} ${names.part(effect.part)} ${becameInWords(effect.aspect, effect.to)}`;
-    }
-    case 'entered':
-      return `because ${who} set ${names.part(because.effect.part)} to ${valueInWords(because.effect.to)}`;
-    case 'corrected':
-      return `because the form itself set ${names.part(because.effect.part)} to ${valueInWords(because.effect.to)}: the value was no longer offered, or the field went off screen`;
-    case 'answered':
-      return `when ${because.entry.name} ${because.entry.fails === null ? 'answered' : 'failed'}`;
-    case 'event':
-      return `because of ${entryInWords(because.entry, names, who)}`;
-    case 'opened':
-      return 'when the form was opened';
-    case 'step':
-      return `after ${because.entry.type === 'step' ? stepInWords(because.entry.step, names, who) : ''}`;
   }
 }

@@ -284,6 +284,7 @@ export function debugging(
       standing === undefined ? entries : entries.filter(({ n }) => n <= standing),
     );
     return {
+      form: form(),
       tape,
       get sites() {
         return looking.sites();
@@ -312,8 +313,8 @@ export function debugging(
       if (!mine()) return;
       set({ decision });
       const writers = await languageWorker().writers(looking.sources());
-      const others = await whyNot(on, writers, form(), question);
-      const notOffered = await leftOut(on, decision, form(), get().material.tables);
+      const others = await whyNot(on, writers, question);
+      const notOffered = await leftOut(on, decision, get().material.tables);
       if (mine()) set({ whyNot: otherLines(others, decision), notOffered });
     });
   }
