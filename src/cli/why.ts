@@ -74,15 +74,14 @@ async function run(call: Call, engine: Engine): Promise<number> {
     who: opening.person.name,
     tape: ground.tape,
   };
+  const others = otherLines(otherwise, why);
   const lines = [
     ...chainInWords(why, context, 0),
     '',
     'Why not otherwise?',
-    ...(otherwise.length === 0
-      ? ['No line of the form’s behaviours can say anything of it.']
-      : otherLines(otherwise, why).flatMap((one) =>
-          whyNotInWords(one, context).map(textOfSentence),
-        )),
+    ...(others.length + notOffered.length === 0
+      ? ['No other line says anything of it.']
+      : others.flatMap((one) => whyNotInWords(one, context).map(textOfSentence))),
     ...notOffered.map((one) => textOfSentence(leftOutInWords(one))),
   ];
   process.stdout.write(`${lines.join('\n')}\n`);

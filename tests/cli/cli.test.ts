@@ -4,7 +4,7 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, test, vi } from 'vitest';
-import { PlayResult, TestReport } from '../../src/core/workspace/schemas';
+import { MomentResult, PlayResult, TestReport, WhyResult } from '../../src/core/workspace/schemas';
 
 const CACHE = mkdtempSync(join(tmpdir(), 'tavro-cache-'));
 afterAll(() => rmSync(CACHE, { recursive: true, force: true }));
@@ -233,7 +233,136 @@ describe('tavro types and check', () => {
   });
 });
 
-test.each(['test', 'play', 'types', 'check'])('%s --help says what it takes', (command) => {
+const TWO_STEPS = JSON.stringify([
+  { set: 'length', to: 120 },
+  { set: 'draught', to: 6.4 },
+]);
+
+describe('tavro why', () => {
+  const why = (args: string[], input = TWO_STEPS) =>
+    tavro(['why', 'demo', '--form', 'berth_visit', '--steps', '-', ...args], input);
+
+  test('prints the line, the conditions and what it depends on down to the steps, as the schema says', () => {
+    const { status, stdout } = why(['--part', 'berth', '--aspect', 'options']);
+    expect(status).toBe(0);
+    const result = WhyResult.parse(JSON.parse(stdout));
+    expect(result.question).toEqual({ part: 'berth', aspect: 'options', step: 2 });
+    expect(result.why).toMatchObject({
+      decided: 'said',
+      line: 13,
+      value: ['nq3', 'nq4', 'om1', 'om2'],
+      run: { behaviour: '30-berths' },
+    });
+    const length = result.why.because.find((one) => one?.part === 'length');
+    expect(length).toMatchObject({ decided: 'entered', value: 120, because: [] });
+    expect(result.notOffered.find(({ key }) => key === 'nq1')).toMatchObject({
+      by: { line: 10, comparisons: [{ left: { value: 6.2 }, right: { value: 6.9 } }] },
+    });
+  });
+
+  test('says the same in sentences, at whatever step', () => {
+    const { stdout } = why(['--part', 'berth', '--aspect', 'options', '--words']);
+    const lines = stdout.split('\n');
+    expect(lines[0]).toContain('Berth offers 4 options: rule “berths that fit”');
+    expect(lines).toContain(
+      '  Length over all is 120 because Mira Oldane set Length over all to 120.',
+    );
+    expect(lines).toContain(
+      'North quay 1 ("nq1") is not offered: line 10 left it out, since 6.2 < 6.9.',
+    );
+    const opening = why(['--part', 'berth', '--aspect', 'options', '--words', '--at', '0']);
+    expect(opening.stdout).toContain('Berth offers 11 options');
+  });
+
+  test('says why not, with near misses', () => {
+    const folder = copyOfDemo({
+      file: 'forms/berth_visit/behaviours/20-pilot.ts',
+      from: '"harbour_pilot"',
+      to: '"Harbour pilot"',
+    });
+    const { stdout } = tavro(
+      ['why', folder, '--form', 'berth_visit', '--steps', '-', '--part', 'pilot', '--words'],
+      JSON.stringify([{ set: 'pilot_choice', to: 'harbour_pilot' }]),
+    );
+    expect(stdout).toMatch(/“Harbour pilot” is the label of an option/);
+  });
+
+  test.each([
+    [['--part', 'nothing'], 'has no part "nothing" then. There is'],
+    [['--part', 'cargo_list[9]'], 'has no part "cargo_list[9]" then'],
+    [['--part', 'berth', '--at', '7'], '--at 7 is no step: 0 is the opening, 2 the last step.'],
+    [['--part', 'berth', '--aspect', 'colour'], '--aspect is one of shown, value'],
+    [[], 'say with --part which part is asked about.'],
+  ])('%j is refused, with what to do', (args, says) => {
+    const { status, stderr } = why(args);
+    expect(status).toBe(2);
+    expect(stderr).toContain(says);
+  });
+});
+
+describe('tavro play --at', () => {
+  const at = (moment: string) =>
+    tavro(['play', 'demo', '--form', 'berth_visit', '--steps', '-', '--at', moment], TWO_STEPS);
+
+  test('prints the form and the variables right before a line runs', () => {
+    const { status, stdout } = at('2:30-berths:13');
+    expect(status).toBe(0);
+    const { at: where, variables, parts } = MomentResult.parse(JSON.parse(stdout));
+    expect(where).toMatchObject({
+      step: 2,
+      behaviour: '30-berths',
+      run: 'berths that fit',
+      line: 13,
+      statement: 'fields.berth.options = fitting;',
+    });
+    expect(variables).toMatchObject({ draught: 6.4, length: 120 });
+    expect(parts.draught).toMatchObject({ value: 6.4 });
+  });
+
+  test('asks which behaviour where several have run the line, and says what never ran', () => {
+    expect(at('0:5').stderr).toMatch(/line 5 ran in .+ and .+: say which, such as --at 0:/);
+    expect(at('2:30-berths:1').stderr).toContain('line 1 of 30-berths did not run in step 2.');
+    expect(at('9:1').stderr).toContain('there is no step 9');
+    expect(at('x').stderr).toContain('is no moment: write STEP:LINE');
+    expect(at('x').status).toBe(2);
+  });
+});
+
+test('a recording is played as it was kept, and asked why of', () => {
+  const recording = JSON.stringify({
+    recording: 1,
+    form: 'berth_visit',
+    release: 1,
+    keptAt: '2031-05-02T09:00:00Z',
+    because: 'asked',
+    says: '',
+    masked: false,
+    opening: {
+      person: { key: 'teo', name: 'Teo Varrick', roles: ['agent'] },
+      record: null,
+      launch: {},
+      clock: Date.parse('2031-05-02T09:00:00Z'),
+      seed: 1,
+      newId: '12',
+    },
+    steps: [{ set: 'length', to: 120, at: 40 }],
+    ended: null,
+  });
+  const { status, stdout } = tavro(['play', 'demo', '--steps', '-'], recording);
+  expect(status).toBe(0);
+  const result = PlayResult.parse(JSON.parse(stdout));
+  expect(result.parts.length).toMatchObject({ value: 120 });
+  expect(JSON.stringify(result['@messages'])).toContain('Teo Varrick');
+  const asked = tavro(
+    ['why', 'demo', '--steps', '-', '--part', 'length', '--aspect', 'value', '--words'],
+    recording,
+  );
+  expect(asked.stdout).toContain('Length over all is 120 because Teo Varrick set');
+  const other = tavro(['play', 'demo', '--form', 'vessel', '--steps', '-'], recording);
+  expect(other.stderr).toContain('the recording is of the form berth_visit, not of vessel.');
+});
+
+test.each(['test', 'play', 'why', 'types', 'check'])('%s --help says what it takes', (command) => {
   const { status, stdout } = tavro([command, '--help']);
   expect([status, stdout]).toEqual([0, expect.stringContaining(`usage: tavro ${command} DIR`)]);
   expect(stdout).toContain('--form FORM');

@@ -12,8 +12,10 @@ import type { Entry } from '../session/entries';
 import type { PartState } from '../session/step';
 import type { Effect, Run, Tape } from '../tape/tape';
 import type { Line } from '../wire/line';
+import type { Comparison } from './comparison';
 import { inDetail, stretchesOf, type Ground } from './ground';
 import type { Instance, Instances, Read } from './instances';
+import { nearMisses, type NearMiss } from './near-miss';
 import { sliceOf, type Slice } from './slice';
 
 /** An aspect of a part, before an entry of the tape; at its end when that is null. */
@@ -21,15 +23,6 @@ export interface Question {
   part: string;
   aspect: string;
   before: number | null;
-}
-
-/** A comparison as it came out. */
-export interface Comparison {
-  text: string;
-  op: string;
-  left: { text: string; value: Value };
-  right: { text: string; value: Value };
-  came: boolean;
 }
 
 /** A condition that was looked at on the way. */
@@ -80,9 +73,13 @@ export interface Decision {
   /** The run that decided it. */
   run: { entry: number; sort: Run['sort']; behaviour: string; title: string } | null;
   line: Line | null;
-  /** The statement on that line. */
+  /** The statement on that line, and the comparisons in it. */
   statement: string | null;
+  comparisons: Comparison[];
+  /** Conditions that led there. */
   conditions: ConditionMet[];
+  /** What is often wrong with comparisons that came out as these did. */
+  near: NearMiss[];
   causes: Cause[];
 }
 
@@ -168,9 +165,34 @@ export async function decide(ground: Ground, question: Question): Promise<Decisi
     run: { entry: saying.n, sort: saying.sort, behaviour: saying.behaviour, title: saying.title },
     line: found?.line ?? (run.sort === 'rule' ? null : line),
     statement: found?.instance.site.text ?? null,
-    conditions: made?.conditions ?? [],
+    ...toldOf(ground, found, made?.conditions ?? []),
     causes: made?.causes ?? runCauses(tape, saying),
   };
+}
+
+/** The comparisons of the statement that said it, the conditions besides, and what is nearly right of both. */
+function toldOf(
+  { form }: Ground,
+  found: FoundSaying | null,
+  conditions: readonly ConditionMet[],
+): Pick<Decision, 'comparisons' | 'conditions' | 'near'> {
+  const { comparisons } =
+    found === null ? { comparisons: [] } : conditionMet(found.instances, found.instance);
+  const there = new Set(comparisons.map((one) => JSON.stringify(one)));
+  const besides = conditions.filter(
+    (condition) =>
+      condition.comparisons.length === 0 ||
+      condition.comparisons.some((one) => !there.has(JSON.stringify(one))),
+  );
+  const parts =
+    found === null ? [] : sliceOf(found.instances, found.instance).reads.map(({ part }) => part);
+  const near = [...comparisons, ...besides.flatMap((one) => one.comparisons)]
+    .filter(({ came, op }) => came === (op === '!==' || op === '!='))
+    .flatMap((comparison) => nearMisses(comparison, form, parts))
+    // That a side is empty is seen as it is.
+    .filter(({ is }) => is !== 'empty');
+  const told = new Map(near.map((one) => [JSON.stringify(one), one]));
+  return { comparisons, conditions: besides, near: [...told.values()] };
 }
 
 /** How a cause is asked about in turn; null for what has no cause of its own. */
@@ -258,7 +280,9 @@ function undecided({ tape, form }: Ground, { part, aspect }: Question): Decision
     run: null,
     line: null,
     statement: null,
+    comparisons: [],
     conditions: [],
+    near: [],
     causes: [],
   };
 }
@@ -297,7 +321,15 @@ function byNoScript(
   cause: Entry | null,
   base: Pick<Decision, 'part' | 'aspect' | 'value' | 'entry'>,
 ): Decision {
-  const none = { ...base, run: null, line: null, statement: null, conditions: [] };
+  const none = {
+    ...base,
+    run: null,
+    line: null,
+    statement: null,
+    comparisons: [],
+    conditions: [],
+    near: [],
+  };
   if (effect.by !== 'form') return { ...none, decided: 'entered', causes: [] };
   // What made the form correct it: options that changed, or something that was hidden, just before.
   const causes: Cause[] = tape.entries

@@ -10,11 +10,11 @@ import { becameInWords, entryInWords, valueInWords, type Names } from '../tape/w
 import {
   questionOf,
   type Cause,
-  type Comparison,
   type ConditionMet,
   type Decision,
   type Question,
 } from './decision';
+import type { Comparison } from './comparison';
 import type { LeftOut } from './left-out';
 import type { NearMiss } from './near-miss';
 import type { WhyNot } from './why-not';
@@ -123,10 +123,13 @@ export function decisionInWords(decision: Decision, { names, who, tape }: Contex
       sentences.push([
         `${named}: ${by()} says so`,
         ...(line === null ? [] : [' on ', whereOf(line, run!.behaviour)]),
-        statement === null ? '.' : `: ${statement}`,
+        statement === null
+          ? '.'
+          : `: ${statement.replace(/;$/, '')}${sidesOf(decision.comparisons)}.`,
       ]);
   }
   for (const times of bySite(decision.conditions)) sentences.push(conditionsInWords(times));
+  for (const near of decision.near) sentences.push([nearMissInWords(near)]);
   const causes = decision.causes.map((cause) =>
     causeInWords(cause, decision, { names, who, tape }),
   );
@@ -146,6 +149,15 @@ function whereOf(line: Line, behaviour: string): Piece {
     text: typeof line === 'number' ? `line ${line}` : `${line.replace(':', ', line ')}`,
     line: { script: behaviour, line },
   };
+}
+
+/** So many comparisons of one statement are told. */
+const MOST_SIDES = 6;
+
+function sidesOf(comparisons: readonly Comparison[]): string {
+  if (comparisons.length === 0) return '';
+  const told = comparisons.slice(0, MOST_SIDES).map(comparisonInWords).join(', ');
+  return ` (${told}${comparisons.length > MOST_SIDES ? ', …' : ''})`;
 }
 
 /** Conditions in order, each with all the times that it was looked at. */

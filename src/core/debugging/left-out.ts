@@ -6,7 +6,8 @@ import type { Form, Option } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import type { Table } from '../form/table';
 import type { Value } from '../form/value';
-import { conditionMet, type Comparison, type Decision } from './decision';
+import type { Comparison } from './comparison';
+import { conditionMet, type Decision } from './decision';
 import { inDetail, type Ground } from './ground';
 import type { Instance, Instances } from './instances';
 

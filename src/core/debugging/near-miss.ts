@@ -2,7 +2,7 @@
 import type { Form, Option } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
 import type { Value } from '../form/value';
-import type { Comparison } from './decision';
+import type { Comparison } from './comparison';
 
 export type NearMiss =
   /** A label was compared where a key belongs. */

@@ -258,6 +258,29 @@ describe('why', () => {
   });
 });
 
+test('what decided names the sides of its own comparisons, and near misses among them', async () => {
+  const asked = {
+    script:
+      'keep("tugs", () => { fields.note.shown = fields.kind.value === "Tug" || fields.paid.value === true; });',
+    steps: [{ set: 'kind', to: 'tug' }] as TimedStep[],
+    part: 'note',
+    aspect: 'shown',
+  };
+  const decision = await why(asked);
+  expect(decision.comparisons.map(({ left, right }) => [left.value, right.value])).toEqual([
+    ['tug', 'Tug'],
+    [null, true],
+  ]);
+  expect(decision.near).toEqual([{ is: 'case' }, { is: 'label', label: 'Tug', key: 'tug' }]);
+  // What stands in the statement is not told twice.
+  expect(decision.conditions).toEqual([]);
+  expect((await inWords(asked)).slice(0, 3)).toEqual([
+    'Note is hidden: rule “tugs” of 10-x says so on line 1: fields.note.shown = fields.kind.value === "Tug" || fields.paid.value === true ("tug" ≠ "Tug", nothing ≠ true).',
+    'The two differ in capital letters alone.',
+    '“Tug” is the label of an option; scripts compare its key, "tug".',
+  ]);
+});
+
 describe('why, where the tape is not told in order', () => {
   test('nothing reaches into a former record after turning to the next one', async () => {
     const records = [

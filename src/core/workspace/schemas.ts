@@ -100,6 +100,8 @@ const Comparison = z.object({
   came: z.boolean(),
 });
 
+const NearMiss = z.looseObject({ is: z.string() });
+
 const ConditionMet = z.object({
   script: z.string(),
   site: z.number().int(),
@@ -150,7 +152,11 @@ const Decision = z.object({
     .nullable(),
   line: LineSchema.nullable(),
   statement: z.string().nullable(),
+  comparisons: z.array(Comparison).meta({ description: 'In the statement, as they came out.' }),
   conditions: z.array(ConditionMet),
+  near: z.array(NearMiss).meta({
+    description: 'What is often wrong with comparisons that came out as these did.',
+  }),
   causes: z.array(Cause),
 });
 type Why = z.infer<typeof Decision> & { because: (Why | null)[] };
@@ -168,7 +174,7 @@ const Outcome = z.union([
     by: z.array(
       ConditionMet.extend({
         wanted: z.boolean().nullable(),
-        near: z.array(z.looseObject({ is: z.string() })),
+        near: z.array(NearMiss),
         causes: z.array(Cause),
       }),
     ),
