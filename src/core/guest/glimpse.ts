@@ -8,18 +8,26 @@ import { MOST_DEPTH, MOST_ITEMS, plain, type ReadsAs } from './plain';
 /** Which objects are proxies; the language itself does not tell. */
 export type IsProxy = (value: object) => boolean;
 
+/** What has to be known of objects before they are looked into. */
+export interface Sight {
+  readsAs: ReadsAs;
+  isProxy: IsProxy;
+  temporal: () => object | null;
+}
+
 /** What a property reads as that a getter would have to give. */
 const COMPUTED = '…';
 
-export function glimpse(value: unknown, readsAs: ReadsAs, isProxy: IsProxy, depth = 0): Value {
+export function glimpse(value: unknown, sight: Sight, depth = 0): Value {
+  const { readsAs, isProxy } = sight;
   if (typeof value !== 'object' || value === null) return plain(value, readsAs);
   const name = readsAs(value);
   if (name !== null) return name;
   if (depth >= MOST_DEPTH) return '…';
   if (isProxy(value)) return 'an object';
-  const next = (item: unknown): Value => glimpse(item, readsAs, isProxy, depth + 1);
+  const next = (item: unknown): Value => glimpse(item, sight, depth + 1);
   if (value instanceof Error) return next(dataOf(value, 'message') ?? 'an error');
-  const text = textOf(value);
+  const text = textOf(value, sight);
   if (text !== null) return text;
   if (Array.isArray(value)) {
     const items: Value[] = [];
@@ -47,8 +55,8 @@ function dataOf(value: object, key: string | number): unknown {
   return property === undefined || 'value' in property ? property?.value : COMPUTED;
 }
 
-/** Dates and `Temporal` as their texts; null for anything else. */
-function textOf(value: object): string | null {
+/** Dates and objects of `Temporal` as their texts; null for anything else. */
+function textOf(value: object, { temporal }: Sight): string | null {
   if (value instanceof Date) {
     const time = Date.prototype.getTime.call(value);
     return Number.isNaN(time) ? 'Invalid Date' : Date.prototype.toISOString.call(value);
@@ -56,7 +64,9 @@ function textOf(value: object): string | null {
   const made = Object.getPrototypeOf(value) as object | null;
   const tag = made === null ? undefined : dataOf(made, Symbol.toStringTag as never);
   if (typeof tag !== 'string' || !tag.startsWith('Temporal.')) return null;
-  // Its members are frozen, as all that the machine brings.
-  const own = Object.getOwnPropertyDescriptor(made, 'toJSON')?.value as (() => unknown) | undefined;
-  return Object.isFrozen(made) && own !== undefined ? String(own.call(value)) : tag;
+  // What only calls itself so is not asked.
+  const known = temporal() as Record<string, { prototype: object } | undefined> | null;
+  const ours = known?.[tag.slice('Temporal.'.length)]?.prototype as
+    { toJSON(): unknown } | undefined;
+  return ours === made ? String(ours!.toJSON.call(value)) : null;
 }

@@ -106,7 +106,7 @@ export function makeGuest(lent: Lent): Guest {
       clock: makeClock(wire, lent.temporal() as never, zone),
       form: formFace(wire, current),
       readsAs,
-      isProxy: lent.isProxy,
+      sight: { readsAs, isProxy: lent.isProxy, temporal: lent.temporal },
       makeFunction: lent.makeFunction,
       modules: new Map(),
     };

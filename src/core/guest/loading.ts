@@ -8,7 +8,7 @@ import type { GuestClock } from './clock';
 import type { Current } from './current';
 import { readFailure } from './failures';
 import type { Faces } from './faces';
-import type { IsProxy } from './glimpse';
+import type { Sight } from './glimpse';
 import type { ReadsAs } from './plain';
 import { ModuleProbe } from './module-probe';
 import { Probe } from './probe';
@@ -51,7 +51,7 @@ export interface Stage {
   clock: GuestClock;
   form: object;
   readsAs: ReadsAs;
-  isProxy: IsProxy;
+  sight: Sight;
   makeFunction: MakeFunction;
   /** Shared modules by name: what they export, or why they cannot be used. */
   modules: Map<string, object | ScriptError>;
@@ -91,11 +91,10 @@ function surroundings({ clock, promises }: Stage): Record<string, unknown> {
 
 /** A service's script as a function of its parameters. */
 export function loadAnswering(stage: Stage, number: number, code: string): Answering {
-  const { wire, readsAs, isProxy, tables, makeFunction } = stage;
+  const { wire, sight, tables, makeFunction } = stage;
   const probe = new Probe(number, {
     wire,
-    readsAs,
-    isProxy,
+    sight,
     parent: () => null,
     promises: null,
     aside: () => () => undefined,
@@ -131,14 +130,13 @@ export function loadShared(
   number: number,
   { name, index, code, why }: ModuleGiven,
 ): void {
-  const { wire, current, readsAs, isProxy, promises, makeFunction, modules } = stage;
+  const { wire, current, readsAs, sight, promises, makeFunction, modules } = stage;
   const fail = (line: number | null, says: string) =>
     modules.set(name, new ScriptError('module', words.moduleFailed(name, line, says)));
   if (code === null) return void fail(why?.line ?? null, why?.says ?? words.syntax);
   const probe = new Probe(number, {
     wire,
-    readsAs,
-    isProxy,
+    sight,
     parent: () => null,
     promises,
     aside: () => current.aside(),
@@ -170,11 +168,10 @@ const CHECKS = Object.freeze({ ...checks, fits: fitsMask, format: throughMask })
 
 /** Runs a behaviour's top level, where it ties itself to the form. Throws what it throws, with the probe in `current`. */
 export function loadBehaviour(stage: Stage, number: number, code: string, ties: Tie[]): void {
-  const { wire, current, faces, asking, form, readsAs, isProxy, promises, makeFunction } = stage;
+  const { wire, current, faces, asking, form, readsAs, sight, promises, makeFunction } = stage;
   const probe = new Probe(number, {
     wire,
-    readsAs,
-    isProxy,
+    sight,
     parent: asking.parent,
     promises,
     aside: () => current.aside(),

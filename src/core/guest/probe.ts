@@ -7,16 +7,14 @@
 import { CALL_DEPTH, FUEL_PER_AWAIT, FUEL_PER_RUN } from '../limits';
 import { ScriptError, words } from '../wire/failures';
 import { Cell, Op, Report, Tag, TRACE_LIMIT, Tracing, VALUES_KEPT } from '../wire/layout';
-import { glimpse, type IsProxy } from './glimpse';
-import type { ReadsAs } from './plain';
+import { glimpse, type Sight } from './glimpse';
 import type { Promises } from './promises';
 import type { Wire } from './wire';
 
 /** What a probe needs of the machine around it. */
 export interface Surroundings {
   wire: Wire;
-  readsAs: ReadsAs;
-  isProxy: IsProxy;
+  sight: Sight;
   /** What the name `parent` stands for. */
   parent: () => object | null;
   /** The scripts of services have none. */
@@ -186,7 +184,7 @@ export class Probe {
 
   /** Puts a value into the cells as traces have it. */
   private put(value: unknown): void {
-    const { wire, readsAs, isProxy } = this.around;
+    const { wire, sight } = this.around;
     const { cells } = this;
     const whole =
       typeof value === 'number' && (value | 0) === value && !(value === 0 && 1 / value < 0);
@@ -195,7 +193,7 @@ export class Probe {
       cells[Cell.Payload] = value;
     } else if (value === null || value === undefined || typeof value === 'boolean')
       wire.give(value ?? null);
-    else wire.giveJson(glimpse(value, readsAs, isProxy));
+    else wire.giveJson(glimpse(value, sight));
   }
 
   private value(line: number, expression: number, value: unknown): void {

@@ -16,7 +16,6 @@ import {
 } from '../../../tests/support/forms';
 import { both, bootMachine, direct, inMachine } from '../../../tests/support/hosts';
 import { readLaunch } from '../form/launch';
-import { Tape } from '../tape/tape';
 
 beforeAll(bootMachine);
 

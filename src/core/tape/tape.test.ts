@@ -1,5 +1,5 @@
 import { beforeAll, expect, test } from 'vitest';
-import { formWith, number, rows, text } from '../../../tests/support/forms';
+import { formWith, number, text } from '../../../tests/support/forms';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
 import { linesOf } from './lines';
 import { standingWords, Tape } from './tape';

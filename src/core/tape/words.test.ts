@@ -2,7 +2,6 @@ import { readHeader } from '../script/header';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { button, choice, formWith, number, rows, text, track } from '../../../tests/support/forms';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
-import { Tape } from './tape';
 import {
   becameInWords,
   entryInWords,
