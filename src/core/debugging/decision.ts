@@ -100,13 +100,14 @@ export const ASKED_ABOUT = Object.keys({
   'message' | 'replaced'
 >[];
 
-/** The aspect asked about first: what a script decided last, else whether the part is shown, or its value. */
+/** The aspect asked about first: of a hidden part why it is, else what a script decided last, else whether it is shown, or its value. */
 export function usualAspect(tape: Tape, part: string, state: PartState | undefined): SaidName {
+  if (state?.shown === false) return 'shown';
   const last = tape
     .lifeOf(part)
     .findLast(({ by, aspect }) => by === 'script' && ASKED_ABOUT.includes(aspect as 'shown'));
   if (last !== undefined) return last.aspect;
-  return state?.shown === false || state?.value === undefined ? 'shown' : 'value';
+  return state?.value === undefined ? 'shown' : 'value';
 }
 
 /** The last effect on an aspect before a moment that shows; null when there was none since the record was opened. */

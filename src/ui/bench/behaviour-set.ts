@@ -83,7 +83,7 @@ export function behaviourSet(
     set((state) => ({
       active: name,
       pane: 'code',
-      goTo: { behaviour: name, line, count: (state.goTo?.count ?? 0) + 1 },
+      goTo: { behaviour: name, line, takesFocus: true, count: (state.goTo?.count ?? 0) + 1 },
     }));
     return name;
   }

@@ -142,7 +142,7 @@ export function Code({
   /** The line that is stood on, while somebody stands in a run of this script. */
   standing: number | null;
   notes: ReturnType<typeof linesOf>;
-  goTo: { line: number; count: number } | null;
+  goTo: { line: number; takesFocus: boolean; count: number } | null;
 }) {
   const behaviour = useStore(bench.store, ({ behaviours }) =>
     behaviours.find((one) => one.name === name)!,

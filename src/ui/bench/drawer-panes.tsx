@@ -154,11 +154,11 @@ function deciderInWords(by: Decider, names: Names): string {
 }
 
 /** A value as a tree that opens. */
-function Tree({ value }: { value: Value }) {
+function Tree({ value, open = false }: { value: Value; open?: boolean }) {
   if (typeof value !== 'object' || value === null || Object.keys(value).length === 0)
     return <Mono>{JSON.stringify(value)}</Mono>;
   return (
-    <details>
+    <details open={open}>
       <chakra.summary cursor="pointer">
         <Mono>
           {Array.isArray(value)
@@ -291,7 +291,7 @@ export function WatchesPane({ bench, names }: { bench: BenchStore; names: Names 
             <Mono color="soft">{expression}</Mono>
             <Box pl="12px">
               {failed === null ? (
-                <Tree value={value} />
+                <Tree value={value} open />
               ) : (
                 <chakra.span color="bad">{failed}</chakra.span>
               )}

@@ -54,7 +54,7 @@ export function Drawer({
   names: Names;
   who: string;
 }) {
-  const { tab, question, standing, filter } = useStore(bench.debug);
+  const { tab, question, standing, filter, says } = useStore(bench.debug);
   const [scope, setScope] = useState<'step' | 'all'>('step');
   // What touched a part lies in whatever step.
   useEffect(() => {
@@ -179,6 +179,11 @@ export function Drawer({
         flexWrap="wrap"
       >
         <span>↓ ↑ next, last · → into · ← out · Esc to now</span>
+        {says !== null && (
+          <chakra.span role="status" color="bad">
+            {says}
+          </chakra.span>
+        )}
         <Button look="text" onClick={() => void bench.goNearest({ is: 'error' }, false)}>
           last error
         </Button>

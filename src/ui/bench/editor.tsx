@@ -44,7 +44,7 @@ export interface EditorProps {
   notes: readonly LineNote[];
   /** The line that is stood on; null for none. */
   standing: number | null;
-  goTo: { line: number; count: number } | null;
+  goTo: { line: number; takesFocus: boolean; count: number } | null;
   valueNow: HelpProps['valueNow'];
   /** Asks for a new name of something that belongs to the behaviour alone. */
   onRename: (old: string, apply: (to: string) => void) => void;
@@ -270,18 +270,18 @@ export default function Editor(props: EditorProps) {
   useEffect(() => {
     const made = view.current;
     if (made === null || props.goTo === null || props.goTo.line > made.state.doc.lines) return;
-    goToOffset(made, made.state.doc.line(props.goTo.line).from);
+    goToOffset(made, made.state.doc.line(props.goTo.line).from, props.goTo.takesFocus);
   }, [props.goTo, props.name]);
 
   return <div ref={host} style={{ height: '100%', overflow: 'hidden' }} />;
 }
 
-function goToOffset(view: EditorView, offset: number): void {
+function goToOffset(view: EditorView, offset: number, takesFocus = true): void {
   view.dispatch({
     selection: { anchor: offset },
     effects: EditorView.scrollIntoView(offset, { y: 'center' }),
   });
-  view.focus();
+  if (takesFocus) view.focus();
 }
 
 function wordAt(view: EditorView, position: number): string {

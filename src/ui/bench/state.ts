@@ -154,7 +154,7 @@ export interface BenchState {
   release: number | null;
   notice: { tone: 'info' | 'error'; text: string } | null;
   /** The editor goes to this place; counted, so that the same place can be gone to twice. */
-  goTo: { behaviour: string; line: number; count: number } | null;
+  goTo: { behaviour: string; line: number; takesFocus: boolean; count: number } | null;
   /** Whether the language worker is ready and has looked at every behaviour once. */
   checked: boolean;
   /** Parts that wait for a script and have none. */

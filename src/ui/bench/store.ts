@@ -65,7 +65,8 @@ export function createBench(
   const looks = debugging(
     core,
     { replay: live.replay, lookAt: live.lookAt, step: live.step },
-    look.goTo,
+    // Whoever travels by arrow keys goes on with them.
+    (script, line) => look.goTo(script, line, false),
   );
   const inSet = behaviourSet(store, {
     edit: drafts.edit,

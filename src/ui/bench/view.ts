@@ -85,8 +85,8 @@ export function benchView(
     });
   }
 
-  /** Goes to a line of a behaviour, or of the shared module that it stands in. */
-  function goTo(behaviour: string, at: Line): void {
+  /** Goes to a line of a behaviour, or of the shared module that it stands in; `takesFocus` into the editor too. */
+  function goTo(behaviour: string, at: Line, takesFocus = true): void {
     const { script, line } = placeOf(at, behaviour);
     const name = state().behaviours.find(
       (entry) => entry.name === script || baseName(entry.name) === script,
@@ -96,7 +96,7 @@ export function benchView(
         uses: null,
         active: name,
         pane: 'code',
-        goTo: { behaviour: name, line, count: (last?.count ?? 0) + 1 },
+        goTo: { behaviour: name, line, takesFocus, count: (last?.count ?? 0) + 1 },
       }));
   }
 

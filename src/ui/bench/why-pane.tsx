@@ -42,7 +42,7 @@ export function WhyPane({
   names: Names;
   who: string;
 }) {
-  const { question, decision, whyNot, notOffered, trail, asking, says } = useStore(bench.debug);
+  const { question, decision, whyNot, notOffered, trail, asking } = useStore(bench.debug);
   if (question === null)
     return (
       <Box color="soft" fontSize="12.8px">
@@ -107,7 +107,6 @@ export function WhyPane({
         </Box>
       )}
       {asking && decision === null && <Box color="soft">Running it again…</Box>}
-      {says !== null && <Box color="bad">{says}</Box>}
       {decision !== null && (
         <Box as="ul" listStyleType="none" pl="10px" borderLeftWidth="1px" borderColor="line">
           {decisionInWords(decision, context).map((sentence, i) => (

@@ -99,7 +99,17 @@ export default function BenchPage({ params, searchParams }: Props) {
       recording === null ? openedBy(query, wanted, material) : openOf(recording.content.opening);
     return (
       <ServerData>
-        <Bench material={material} opened={opened} at={placeIn(query)} />
+        <Bench
+          // Another recording, or the same with other code, is another session.
+          key={
+            material.recording === null
+              ? ''
+              : `${material.recording.id} ${material.recording.release}`
+          }
+          material={material}
+          opened={opened}
+          at={placeIn(query)}
+        />
       </ServerData>
     );
   });
