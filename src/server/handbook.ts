@@ -19,6 +19,7 @@ function readHandbook(folder: string): Page[] {
   return [
     pageOf('language', 'Writing', read('scripts.md')),
     pageOf('editor', 'Writing', read('editor.md')),
+    pageOf('debugging', 'Writing', read('debugging.md')),
     pageOf('semantics', 'Writing', read('semantics.md')),
     ...mistakes.map((name) =>
       pageOf(`mistakes/${name.replace(/\.md$/, '')}`, 'Mistakes', read(`mistakes/${name}`)),
