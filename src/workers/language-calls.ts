@@ -23,6 +23,7 @@ export const LANGUAGE_CALLS = {
   remove: z.tuple([Name]),
   diagnose: z.tuple([Source]),
   complete: z.tuple([Source, Position]),
+  completeAsked: z.tuple([Source.nullable(), z.number(), z.string().max(2000)]),
   describe: z.tuple([Name, Position, z.string()]),
   explain: z.tuple([Name, Position]),
   signature: z.tuple([Source, Position]),

@@ -138,6 +138,12 @@ export class LanguageClient {
     return this.#language.ask('complete', [source, position], []);
   }
 
+  /** What can follow in an expression that is being written for a line of a script; null for between two runs. */
+  completeAsked(source: Source | null, line: number, expression: string): Promise<Completion[]> {
+    if (source !== null && this.#isBusy(source)) return Promise.resolve([]);
+    return this.#language.ask('completeAsked', [source, line, expression], []);
+  }
+
   describe(name: string, position: number, label: string): Promise<string | null> {
     return this.#language.ask('describe', [name, position, label], null);
   }

@@ -46,6 +46,28 @@ test('checks, completes and explains what it was given last', async () => {
   expect(await worker.idleParts()).toContainEqual(expect.objectContaining({ part: 'look_up' }));
 });
 
+test('completes what is asked at a line with the names in sight there, and leaves the script as it was', async () => {
+  const worker = reached(languageCalls());
+  await worker.surround(surfaceOf('vessel'));
+  const source = {
+    name: 'x.ts',
+    text: 'on.load(() => {\n  const size = fields.length.value ?? 0;\n  log(size);\n});',
+  };
+  await worker.diagnose(source);
+  const labels = async (of: typeof source | null, line: number, expression: string) =>
+    (await worker.completeAsked(of, line, expression)).map(({ label }) => label);
+  expect(await labels(source, 3, 'si')).toContain('size');
+  expect(await labels(source, 3, 'fields.draught.')).toEqual(
+    expect.arrayContaining(['value', 'shown']),
+  );
+  // Between runs the form alone is in sight.
+  expect(await labels(null, 0, 'fields.')).toContain('draught');
+  expect(await labels(null, 0, 'si')).not.toContain('size');
+  expect(await labels(source, 99, 'fields.')).toEqual([]);
+  expect(await worker.diagnose(source)).toEqual([]);
+  expect(await worker.map()).toMatchObject({ behaviours: [{ name: 'x.ts' }] });
+});
+
 test('the compiler answers with what runs, or why nothing does', async () => {
   const compiler = reached(compilerCalls());
   expect(await compiler.compile({ name: 'x.ts', text: 'on.load(() => log(1));' })).toMatchObject({

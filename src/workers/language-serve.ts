@@ -5,8 +5,12 @@
 import { formatted } from '../core/language/format';
 import { libs } from '../core/language/generated/libs';
 import { FormLanguage } from '../core/language/service';
+import { withAsked } from '../core/language/watches';
 import { checkedCalls, type Calls } from './checked-calls';
 import { LANGUAGE_CALLS } from './language-calls';
+
+/** A script that is there while something is asked between runs. */
+const ASKED = '00-asked.ts';
 
 export type LanguageCalls = ReturnType<typeof languageCalls>;
 
@@ -24,6 +28,17 @@ export function languageCalls() {
     complete(source, position) {
       language.put(source);
       return language.complete(source.name, position);
+    },
+    completeAsked(source, line, expression) {
+      // Between runs nothing but the form is in sight; a script of its own, for as long as this takes, has that alone.
+      const of = source ?? { name: ASKED, text: 'on.load(() => {\n0;\n});' };
+      const asked = withAsked(of, source === null ? 2 : line, expression);
+      if (asked === null) return [];
+      language.put({ name: of.name, text: asked.text });
+      const found = language.complete(of.name, asked.from + expression.length);
+      if (source === null) language.remove(ASKED);
+      else language.put(source);
+      return found;
     },
     describe: (name, position, label) => language.describe(name, position, label),
     explain: (name, position) => language.explain(name, position),

@@ -32,6 +32,24 @@ export function withWatches(source: Source, watches: readonly Watch[]): string {
     .reduce((text, { at, text: put }) => text.slice(0, at) + put + text.slice(at), source.text);
 }
 
+/**
+ * The text with an expression that is being written put before a statement, and where it stands there; null behind the
+ * last statement. So that the names in sight of the statement are offered.
+ */
+export function withAsked(
+  source: Source,
+  line: number,
+  expression: string,
+): { text: string; from: number } | null {
+  const place = statementPlaces(parse(source).file).find((one) => one.line >= line);
+  if (place === undefined) return null;
+  const { text } = source;
+  return {
+    text: `${text.slice(0, place.start)}${expression}\n;${text.slice(place.start)}`,
+    from: place.start,
+  };
+}
+
 /** The line at which a breakpoint in this line stops; null behind the last statement. */
 export function stopLine(source: Source, line: number): number | null {
   return statementPlaces(parse(source).file).find((one) => one.line >= line)?.line ?? null;

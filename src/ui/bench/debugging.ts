@@ -112,6 +112,9 @@ export interface DebugState {
 
 const KEPT = 'tavro.bench.debug';
 
+/** So many completions are offered. */
+const MOST_OFFERED = 40;
+
 export function debugging(
   core: BenchCore,
   live: { replay(): Promise<void>; lookAt(at: number): void; step(step: Step): Promise<void> },
@@ -239,8 +242,16 @@ export function debugging(
     if (run?.type === 'run' && typeof line === 'number') goTo((run as Run).behaviour, line);
   }
 
+  /** Keys may come faster than answers: each goes on from where the one before it led. */
+  let travelled: Promise<void> = Promise.resolve();
+
   /** Goes into, out of, to the next or the last; `shown` are the entries that are listed. */
-  async function go(way: Way, shown: readonly number[]): Promise<void> {
+  function go(way: Way, shown: readonly number[]): Promise<void> {
+    travelled = travelled.then(() => goOnce(way, shown)).catch(() => undefined);
+    return travelled;
+  }
+
+  async function goOnce(way: Way, shown: readonly number[]): Promise<void> {
     const { standing, detailed } = debug();
     const tape = wholeTape();
     if (standing === null) {
@@ -490,13 +501,9 @@ export function debugging(
     expressions: readonly string[],
   ): Promise<{ value: Value; failed: string | null }[]> {
     if (expressions.length === 0) return [];
-    const { standing, detailed } = debug();
+    const { standing } = debug();
     const none = { value: null, failed: 'has no value here' };
-    const place =
-      standing === null || detailed === null || standing.detail === null
-        ? null
-        : placeAt(detailed, standing.detail);
-    const site = place === null ? undefined : debug().sites.get(place.script)?.[place.site];
+    const place = placeStoodOn();
     const pick = (asked: readonly Asked[], id: number, from: number | null) => {
       const found = asked.filter(
         (one) =>
@@ -509,10 +516,10 @@ export function debugging(
     const put = (script: string, line: number): WatchesOf => ({
       [script]: expressions.map((expression, id) => ({ id, line, expression })),
     });
-    if (standing !== null && place !== null && site !== undefined) {
+    if (standing !== null && place !== null) {
       const { asked } = await looking.inspect(
         { runs: [standing.entry], asks: true },
-        { steps: stepsTo(standing.entry), watches: put(place.script, site.line) },
+        { steps: stepsTo(standing.entry), watches: put(place.script, place.line) },
       );
       return expressions.map((_, id) => pick(asked, id, standing.detail));
     }
@@ -530,6 +537,31 @@ export function debugging(
       { steps, watches: put(ASKING, ASKING_LINE) },
     );
     return expressions.map((_, id) => pick(asked, id, null));
+  }
+
+  /** What the last name of an expression can become, each as the whole expression. */
+  async function completionsOf(expression: string): Promise<string[]> {
+    const place = placeStoodOn();
+    const source =
+      place === null
+        ? null
+        : (looking.sources().find(({ name }) => baseName(name) === place.script) ?? null);
+    const [start] = /[\w$]*$/.exec(expression)!;
+    const found = await languageWorker().completeAsked(source, place?.line ?? 0, expression);
+    const before = expression.slice(0, expression.length - start.length);
+    return found
+      .filter(({ label }) => label.toLowerCase().startsWith(start.toLowerCase()) && label !== start)
+      .slice(0, MOST_OFFERED)
+      .map(({ label }) => `${before}${label}`);
+  }
+
+  /** The line of the statement that is stood on; null between two runs. */
+  function placeStoodOn(): { script: string; line: number } | null {
+    const { standing, detailed, sites } = debug();
+    if (standing === null || detailed === null || standing.detail === null) return null;
+    const place = placeAt(detailed, standing.detail);
+    const site = place === null ? undefined : sites.get(place.script)?.[place.site];
+    return place === null || site === undefined ? null : { script: place.script, line: site.line };
   }
 
   async function refreshWatched(mine: () => boolean): Promise<void> {
@@ -695,6 +727,7 @@ export function debugging(
     addWatch,
     removeWatch,
     askPrompt: ask,
+    completionsOf,
     goOnFromHere,
     bringBack,
     compare,

@@ -1,7 +1,7 @@
 'use client';
 /** What stands in the middle of the drawer: values, watches with breakpoints and the prompt, comparisons, what scripts cost. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { useStore } from 'zustand';
 import { costsOf, type Cost } from '@/core/debugging/cost';
 import type { Difference } from '@/core/debugging/differences';
@@ -180,8 +180,6 @@ function Tree({ value, open = false }: { value: Value; open?: boolean }) {
 
 export function WatchesPane({ bench, names }: { bench: BenchStore; names: Names }) {
   const { breakpoints, watches, hits, watched, prompt, standing } = useStore(bench.debug);
-  const [watch, setWatch] = useState('');
-  const [asked, setAsked] = useState('');
   return (
     <Box fontSize="12.5px">
       <b>Watches</b>
@@ -201,20 +199,11 @@ export function WatchesPane({ bench, names }: { bench: BenchStore; names: Names 
           </Button>
         </Flex>
       ))}
-      <Line
-        aria-label="Watch an expression"
+      <Expression
+        bench={bench}
+        label="Watch an expression"
         placeholder="watch an expression, such as fields.berth.value"
-        width="100%"
-        fontFamily="mono"
-        fontSize="12px"
-        py="1px"
-        value={watch}
-        onChange={(event) => setWatch(event.target.value)}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter' || watch.trim() === '') return;
-          void bench.addWatch(watch.trim());
-          setWatch('');
-        }}
+        onEnter={(expression) => void bench.addWatch(expression)}
       />
       <Box mt="8px">
         <b>Breakpoints</b>
@@ -298,40 +287,64 @@ export function WatchesPane({ bench, names }: { bench: BenchStore; names: Names 
             </Box>
           </Box>
         ))}
-        <Line
-          aria-label="Ask at this moment"
+        <Expression
+          bench={bench}
+          label="Ask at this moment"
           placeholder="ask anything here…"
-          width="100%"
-          fontFamily="mono"
-          fontSize="12px"
-          py="1px"
-          list="tavro-names"
-          value={asked}
-          onChange={(event) => setAsked(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key !== 'Enter' || asked.trim() === '') return;
-            void bench.askPrompt(asked.trim());
-            setAsked('');
-          }}
+          onEnter={(expression) => void bench.askPrompt(expression)}
         />
-        <Names bench={bench} />
       </Box>
     </Box>
   );
 }
 
-/** Names that can be asked, for the browser to offer. */
-function Names({ bench }: { bench: BenchStore }) {
-  const { form } = useBench(bench, ({ material }) => ({ form: material.form }));
-  const fields = form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields));
+/** An expression that is written, with what its last name can become for the browser to offer. */
+function Expression({
+  bench,
+  label,
+  placeholder,
+  onEnter,
+}: {
+  bench: BenchStore;
+  label: string;
+  placeholder: string;
+  onEnter: (expression: string) => void;
+}) {
+  const [text, setText] = useState('');
+  const [offered, setOffered] = useState<readonly string[]>([]);
+  const list = useId();
+  useEffect(() => {
+    let wanted = true;
+    if (text === '') setOffered([]);
+    else void bench.completionsOf(text).then((found) => wanted && setOffered(found));
+    return () => {
+      wanted = false;
+    };
+  }, [text, bench]);
   return (
-    <datalist id="tavro-names">
-      {fields.map(({ name }) => (
-        <option key={name} value={`fields.${name}.value`} />
-      ))}
-      <option value="form.person.roles" />
-      <option value="form.isNew" />
-    </datalist>
+    <>
+      <Line
+        aria-label={label}
+        placeholder={placeholder}
+        width="100%"
+        fontFamily="mono"
+        fontSize="12px"
+        py="1px"
+        list={list}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' || text.trim() === '') return;
+          onEnter(text.trim());
+          setText('');
+        }}
+      />
+      <datalist id={list}>
+        {offered.map((one) => (
+          <option key={one} value={one} />
+        ))}
+      </datalist>
+    </>
   );
 }
 
