@@ -13,7 +13,7 @@ import { becameInWords, valueInWords, type Names } from '@/core/tape/words';
 import type { SaidName } from '@/core/session/aspects';
 import { lineInWords } from '@/core/wire/line';
 import { Button, Line, Mono, Select } from '../kit';
-import type { Breakpoint, Hit } from './debugging';
+import type { Breakpoint, Hit } from './debugging/state';
 import type { BenchStore } from './store';
 import { useBench } from './use-bench';
 

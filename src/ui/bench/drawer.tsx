@@ -11,7 +11,7 @@ import { Tape } from '@/core/tape/tape';
 import type { Names } from '@/core/tape/words';
 import { lazily } from '../lazily';
 import { Button } from '../kit';
-import type { DrawerTab } from './debugging';
+import type { DrawerTab } from './debugging/state';
 import { ComparePane, CostPane, ValuesPane, WatchesPane } from './drawer-panes';
 import type { BenchStore } from './store';
 import { TapeTree, useListed } from './tape-tree';

@@ -19,7 +19,7 @@ import { call } from '../api';
 import { behaviourSet } from './behaviour-set';
 import { checking } from './checking';
 import { benchCore } from './core';
-import { debugging } from './debugging';
+import { debugging } from './debugging/debugging';
 import { benchDrafts } from './drafts';
 import { liveSession } from './live';
 import { outside } from './outside';

@@ -14,7 +14,7 @@ import { ASKING } from '@/core/sandbox/asking';
 import type { Open } from '@/core/scenario/definition';
 import type { Opening, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
-import { isForThis, type BenchCore } from './core';
+import { isForThis, type BenchCore } from '../core';
 
 /** Watches by the script that they stand in; under `@asking` those that are asked between two runs. */
 export type WatchesOf = Readonly<Record<string, readonly Watch[]>>;

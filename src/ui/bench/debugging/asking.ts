@@ -1,0 +1,65 @@
+/** Asking why an aspect of a part is as it is, and why not otherwise. */
+import { decide, type Question } from '@/core/debugging/decision';
+import type { Ground } from '@/core/debugging/ground';
+import { leftOut } from '@/core/debugging/left-out';
+import { otherLines, whyNot } from '@/core/debugging/why-not';
+import { Tape } from '@/core/tape/tape';
+import type { DebugCore } from './state';
+
+export function asking({ core, looking, debug, set, tapes, attempt }: DebugCore) {
+  const { get, form, languageWorker } = core;
+
+  /** What an answer stands on: the tape up to the moment that is stood on. */
+  function ground(): Ground {
+    const standing = debug().standing?.entry;
+    const entries = tapes()
+      .slice(0, get().at + 1)
+      .flat();
+    const tape = new Tape(
+      standing === undefined ? entries : entries.filter(({ n }) => n <= standing),
+    );
+    return {
+      form: form(),
+      tape,
+      get sites() {
+        return looking.sites();
+      },
+      inspect: async (runs, turned = []) =>
+        (await looking.inspect({ runs, turned }, { steps: get().steps.slice(0, get().at) })).runs,
+    };
+  }
+
+  /** Asks why an aspect of a part is as it is, and why not otherwise. `inTurn` keeps the question before it to go back to. */
+  function askWhy(question: Question, inTurn = false): Promise<void> {
+    const { question: before, trail } = debug();
+    set({
+      question,
+      trail: inTurn && before !== null ? [...trail, before] : [],
+      decision: null,
+      whyNot: [],
+      notOffered: [],
+    });
+    core.set({ asked: { part: question.part, aspect: question.aspect } });
+    return attempt(async (mine) => {
+      const on = ground();
+      // The sites come with the first run in detail.
+      await looking.inspect({}, { steps: [] });
+      const decision = await decide(on, question);
+      if (!mine()) return;
+      set({ decision });
+      const writers = await languageWorker().writers(looking.sources());
+      const others = await whyNot(on, writers, question);
+      const notOffered = await leftOut(on, decision, get().material.tables);
+      if (mine()) set({ whyNot: otherLines(others, decision), notOffered });
+    });
+  }
+
+  function backInTrail(): void {
+    const { trail } = debug();
+    const last = trail.at(-1);
+    if (last === undefined) return;
+    void askWhy(last).then(() => set({ trail: trail.slice(0, -1) }));
+  }
+
+  return { askWhy, backInTrail };
+}

@@ -1,0 +1,117 @@
+/** The same steps under other conditions, in other orders of answers, and with today's code: what differs at the end. */
+import { differences } from '@/core/debugging/differences';
+import { inversions, orders } from '@/core/debugging/orders';
+import type { Open } from '@/core/scenario/definition';
+import { seenAt } from '@/core/scenario/snapshot';
+import type { Material } from '@/core/session/session';
+import type { Answer, Step } from '@/core/session/step';
+import { engineInWorker } from '@/workers/engine-in-browser';
+import { call } from '../../api';
+import type { Compared, DebugCore } from './state';
+
+export function comparing({ core, looking, debug, set, keepOpen, attempt }: DebugCore) {
+  const { get, form } = core;
+
+  /** Does the same steps under other conditions and tells what differs at the end. */
+  function compare(title: string, changes: Partial<Open>): Promise<void> {
+    return attempt(async (mine) => {
+      const open = { ...get().open, ...changes };
+      const { answers } = await looking.inspect({ answers: true }, { open });
+      if (mine())
+        set({ compared: [comparedWith(title, answers), ...debug().compared].slice(0, 8) });
+    });
+  }
+
+  /** Plays a recording with what its form runs with today. */
+  function compareWithToday(recording: number): Promise<void> {
+    keepOpen({ open: true, tab: 'compare' });
+    return attempt(async (mine) => {
+      const reply = await call<Material>('GET', `/api/recordings/${recording}/today`);
+      if (!reply.ok) throw new Error(reply.says);
+      const engine = engineInWorker();
+      try {
+        await engine.load(reply.body);
+        const answers = await engine.play(core.openingFor(get().open), get().steps);
+        if (mine())
+          set({
+            compared: [comparedWith('today’s code', answers), ...debug().compared].slice(0, 8),
+          });
+      } finally {
+        engine.close();
+      }
+    });
+  }
+
+  function comparedWith(title: string, answers: readonly Answer[]): Compared {
+    const now = seenAt(get().answers, get().answers.length - 1);
+    const other = seenAt(answers, answers.length - 1);
+    return {
+      title,
+      differences: differences(now, other, form()),
+      errors: answers.flatMap(({ errors }) => errors.map(({ says: what }) => what)),
+    };
+  }
+
+  /** Lets the calls that wait be answered in every order, and tells which orders end differently. */
+  function tryOrders(): Promise<void> {
+    return attempt(async (mine) => {
+      const { answers, steps } = get();
+      const calls = (answers.at(-1)?.waiting ?? []).flatMap((run) => run.calls);
+      if (calls.length < 2)
+        throw new Error(
+          'Fewer than two calls wait now. Do steps until several do, then try their orders.',
+        );
+      const ends = new Map<string, { order: number[]; answers: Answer[] }[]>();
+      for (const order of orders(calls.length)) {
+        const { answers: came } = await looking.inspect(
+          { answers: true },
+          { steps: [...steps, ...answering(calls, order)] },
+        );
+        const seen = seenAt(came, came.length - 1);
+        const key = JSON.stringify([seen.parts, seen.rows, seen.page]);
+        const known = ends.get(key);
+        if (known === undefined) ends.set(key, [{ order, answers: came }]);
+        else known.push({ order, answers: came });
+      }
+      if (!mine()) return;
+      const [usual, ...others] = [...ends.values()];
+      const first = seenAt(usual![0]!.answers, usual![0]!.answers.length - 1);
+      const total = [...ends.values()].reduce((sum, some) => sum + some.length, 0);
+      const compared = others.map((some): Compared => {
+        const shortest = some.toSorted((a, b) => inversions(a.order) - inversions(b.order))[0]!;
+        const last = seenAt(shortest.answers, shortest.answers.length - 1);
+        return {
+          title: `answered as ${shortest.order.map((call) => calls[call]!.name).join(', then ')} (${some.length} of ${total} orders)`,
+          differences: differences(first, last, form()),
+          errors: [],
+        };
+      });
+      set({
+        compared:
+          compared.length > 0
+            ? compared
+            : [
+                {
+                  title: `all ${total} orders of ${calls.length} answers`,
+                  differences: [],
+                  errors: [],
+                },
+              ],
+      });
+    });
+  }
+
+  return { compare, compareWithToday, tryOrders, forgetCompared: () => set({ compared: [] }) };
+}
+
+/** Steps that answer calls in an order, each as the service itself would. */
+function answering(calls: readonly { name: string }[], order: readonly number[]): Step[] {
+  const left = calls.map((_, i) => i);
+  return order.map((call) => {
+    const { name } = calls[call]!;
+    // Of several calls of one name, the place among those that still wait.
+    const which = left.filter((one) => calls[one]!.name === name).indexOf(call);
+    left.splice(left.indexOf(call), 1);
+    return { answer: name, usual: true, which };
+  });
+}

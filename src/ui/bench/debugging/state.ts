@@ -1,0 +1,215 @@
+/** What is known while somebody looks into what was done, and what all that do so share. */
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { Decision, Question } from '@/core/debugging/decision';
+import type { Difference } from '@/core/debugging/differences';
+import { ALL, type Filter } from '@/core/debugging/filter';
+import type { SitesOf } from '@/core/debugging/instances';
+import type { LeftOut } from '@/core/debugging/left-out';
+import { placeAt, stepOf, type Standing } from '@/core/debugging/travel';
+import type { WhyNot } from '@/core/debugging/why-not';
+import type { Value } from '@/core/form/value';
+import type { DetailedRun } from '@/core/session/detail';
+import type { Look } from '@/core/session/looking';
+import type { Answer, Step } from '@/core/session/step';
+import { Tape } from '@/core/tape/tape';
+import type { BenchCore } from '../core';
+import type { inspecting } from './inspecting';
+
+export interface Breakpoint {
+  id: number;
+  /** A line of a script, by its file, or an aspect of a part that changes. */
+  at: { is: 'line'; script: string; line: number } | { is: 'aspect'; part: string; aspect: string };
+  /** Of a line: it stops only where this holds; empty for always. */
+  condition: string;
+  /** It does not stop but shows this; empty for a breakpoint. */
+  log: string;
+}
+
+/** A moment at which a breakpoint stops. */
+export interface Hit {
+  breakpoint: number;
+  standing: Standing;
+  step: number;
+  /** What a log point shows. */
+  log: Value | undefined;
+  failed: string | null;
+  /** What each watch came to, in their order. */
+  watches: { value: Value; failed: string | null }[];
+}
+
+export interface PromptLine {
+  expression: string;
+  value: Value;
+  failed: string | null;
+}
+
+/** What replaying under other conditions came to. */
+export interface Compared {
+  title: string;
+  differences: Difference[];
+  errors: string[];
+}
+
+export type DrawerTab = 'values' | 'watches' | 'calls' | 'compare' | 'cost';
+
+export interface DebugState {
+  /** Whether the drawer is open. */
+  open: boolean;
+  tab: DrawerTab;
+  filter: Filter;
+  /** Where somebody stands in the past; null for now. */
+  standing: Standing | null;
+  /** The run that is stood in, in detail. */
+  detailed: DetailedRun | null;
+  sites: SitesOf;
+  /** Everything at the moment that is stood on; of now where `standing` is null. */
+  look: Look | null;
+  question: Question | null;
+  decision: Decision | null;
+  /** The lines that did not decide. */
+  whyNot: readonly WhyNot[];
+  /** Of options, what left out those that are not offered. */
+  notOffered: readonly LeftOut[];
+  /** Questions asked before this one, to go back to. */
+  trail: readonly Question[];
+  asking: boolean;
+  breakpoints: readonly Breakpoint[];
+  watches: readonly string[];
+  hits: readonly Hit[];
+  /** What the watches come to at the moment. */
+  watched: { value: Value; failed: string | null }[];
+  prompt: readonly PromptLine[];
+  compared: readonly Compared[];
+  /** Steps that were dropped to go on from an earlier moment. */
+  dropped: readonly Step[];
+  /** What could not be done. */
+  says: string | null;
+}
+
+const KEPT = 'tavro.bench.debug';
+
+/** What the rooms of debugging share. */
+export interface DebugCore {
+  core: BenchCore;
+  /** The engine in which everything that is looked at is done again. */
+  looking: ReturnType<typeof inspecting>;
+  store: StoreApi<DebugState>;
+  debug: StoreApi<DebugState>['getState'];
+  set: StoreApi<DebugState>['setState'];
+  /** Opens or shuts the drawer, or another of its panes, and remembers that for the next visit. */
+  keepOpen(changes: Partial<Pick<DebugState, 'open' | 'tab'>>): void;
+  /** Reads from the last visit what was open then; only in a browser. */
+  remember(): void;
+  /** The tape of the opening, then of each step. */
+  tapes(): Answer['tape'][];
+  /** All that happened so far, the later steps too. */
+  wholeTape(): Tape;
+  /** The steps that have to be done again to come to an entry. */
+  stepsTo(entry: number): Step[];
+  /** The line of the statement that is stood on; null between two runs. */
+  placeStoodOn(): { script: string; line: number } | null;
+  /** Does what takes a while: says what goes wrong, and drops an answer that comes after the next question. */
+  attempt(work: (mine: () => boolean) => Promise<void>): Promise<void>;
+}
+
+export function debugCore(core: BenchCore, looking: DebugCore['looking']): DebugCore {
+  const { get } = core;
+  const store = createStore<DebugState>(() => ({
+    open: false,
+    tab: 'values',
+    filter: ALL,
+    standing: null,
+    detailed: null,
+    sites: new Map(),
+    look: null,
+    question: null,
+    decision: null,
+    whyNot: [],
+    notOffered: [],
+    trail: [],
+    asking: false,
+    breakpoints: [],
+    watches: [],
+    hits: [],
+    watched: [],
+    prompt: [],
+    compared: [],
+    dropped: [],
+    says: null,
+  }));
+  const debug = store.getState;
+  const set = store.setState;
+  /** Each question counts, so that a late answer to an earlier one is dropped. */
+  let turn = 0;
+
+  const tapes = (): Answer['tape'][] => get().answers.map(({ tape }) => tape);
+  /** All that happened so far, the later steps too. */
+  const wholeTape = (): Tape => new Tape(tapes().flat());
+  /** Reads from the last visit what was open then; only in a browser. */
+  function remember(): void {
+    try {
+      const kept = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<DebugState>;
+      set({
+        open: kept.open === true,
+        tab: (kept.tab ?? 'values') as DrawerTab,
+      });
+    } catch {
+      // What was open is a convenience.
+    }
+  }
+
+  function keepOpen(changes: Partial<Pick<DebugState, 'open' | 'tab'>>): void {
+    set(changes);
+    const { open, tab } = debug();
+    try {
+      localStorage.setItem(KEPT, JSON.stringify({ open, tab }));
+    } catch {
+      // Likewise.
+    }
+  }
+
+  /** The steps that have to be done again to come to an entry. */
+  function stepsTo(entry: number): Step[] {
+    return get().steps.slice(0, stepOf(tapes(), entry));
+  }
+
+  async function attempt(work: (mine: () => boolean) => Promise<void>): Promise<void> {
+    const number = ++turn;
+    set({ asking: true, says: null });
+    try {
+      await work(() => number === turn);
+    } catch (caught) {
+      if (number === turn) set({ says: inWords(caught) });
+    } finally {
+      if (number === turn) set({ asking: false });
+    }
+  }
+
+  /** The line of the statement that is stood on; null between two runs. */
+  function placeStoodOn(): { script: string; line: number } | null {
+    const { standing, detailed, sites } = debug();
+    if (standing === null || detailed === null || standing.detail === null) return null;
+    const place = placeAt(detailed, standing.detail);
+    const site = place === null ? undefined : sites.get(place.script)?.[place.site];
+    return place === null || site === undefined ? null : { script: place.script, line: site.line };
+  }
+
+  return {
+    core,
+    looking,
+    store,
+    debug,
+    set,
+    keepOpen,
+    remember,
+    tapes,
+    wholeTape,
+    stepsTo,
+    placeStoodOn,
+    attempt,
+  };
+}
+
+export function inWords(caught: unknown): string {
+  return caught instanceof Error ? caught.message : String(caught);
+}
