@@ -39,6 +39,9 @@ export function notesAt(
   for (const instance of instances.all) {
     if (instance.place.script !== script || instance.site.kind !== 'condition') continue;
     if (instance.value === undefined) continue;
+    // A part of a condition is told with the whole.
+    const around = instance.within === null ? null : instances.all[instance.within]!;
+    if (around?.site.kind === 'condition' && around.site.line === instance.site.line) continue;
     const { comparisons, line, came } = conditionMet(instances, instance);
     const truth =
       came === true ? 'yes' : came === false || came === null ? 'no' : valueInWords(came);

@@ -96,7 +96,9 @@ test('values of lists and objects stay short', () => {
     valueInWords(['a', 'b']),
     valueInWords(['a', 'b', 'c', 'd', 'e', 'f']),
     valueInWords({ a: 1 }),
-  ]).toEqual(['a, b', '6 options', '{"a":1}']);
+    valueInWords([{ a: 1 }]),
+    valueInWords([{ a: 1 }, { a: 2 }]),
+  ]).toEqual(['a, b', '6 options', '{"a":1}', '1 row', '2 rows']);
 });
 
 test('a tape reads as sentences', () => {

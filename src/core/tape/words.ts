@@ -58,11 +58,15 @@ export function placeInWords(place: string, names: Names): string {
 export function valueInWords(value: unknown): string {
   if (value === null || value === undefined) return 'nothing';
   if (Array.isArray(value))
-    return value.length === 0
-      ? 'none'
-      : value.length > 5
-        ? `${value.length} options`
-        : value.join(', ');
+    return value.some((item) => typeof item === 'object' && item !== null)
+      ? value.length === 1
+        ? '1 row'
+        : `${value.length} rows`
+      : value.length === 0
+        ? 'none'
+        : value.length > 5
+          ? `${value.length} options`
+          : value.join(', ');
   if (typeof value === 'object') return JSON.stringify(value);
   return String(value);
 }

@@ -37,7 +37,8 @@ const look = EditorView.theme({
   '.tv-hits': {
     color: 'var(--tavro-colors-said)',
     fontSize: '10.5px',
-    minWidth: '14px',
+    minWidth: '16px',
+    paddingLeft: '3px',
     textAlign: 'left',
   },
   '.tv-breakpoints': { width: '10px', cursor: 'pointer' },

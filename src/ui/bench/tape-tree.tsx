@@ -8,6 +8,7 @@ import { conditionMet } from '@/core/debugging/decision';
 import { listed, type EntrySort, type Listed } from '@/core/debugging/filter';
 import { comparisonInWords } from '@/core/debugging/in-words';
 import { Instances, type SitesOf } from '@/core/debugging/instances';
+import type { Standing } from '@/core/debugging/travel';
 import type { Detail, DetailedRun } from '@/core/session/detail';
 import type { Entry } from '@/core/session/entries';
 import type { Run, Tape } from '@/core/tape/tape';
@@ -80,7 +81,7 @@ export function TapeTree({
     overscan: 12,
     getItemKey: (i) => rows[i]!.key,
   });
-  const on = rows.findIndex((row) => isOn(row, standing));
+  const on = placeOf(rows, standing);
   useEffect(() => {
     if (on >= 0) virtual.scrollToIndex(on, { align: 'auto' });
   }, [on, virtual]);
@@ -213,10 +214,14 @@ function rowEntry(row: Row): number | null {
   return row.is === 'entry' ? row.listed.entry.n : null;
 }
 
-function isOn(row: Row, standing: { entry: number; detail: number | null } | null): boolean {
-  if (standing === null) return false;
-  if (standing.detail === null) return rowEntry(row) === standing.entry;
-  return row.is === 'detail' && row.at === standing.detail;
+/** The row of the moment that is stood on: of a run, the last that it did by then. */
+function placeOf(rows: readonly Row[], standing: Standing | null): number {
+  if (standing === null) return -1;
+  const { entry, detail } = standing;
+  const run = rows.findIndex((row) => rowEntry(row) === entry);
+  if (detail === null) return run;
+  const done = rows.findLastIndex((row) => row.is === 'detail' && row.at <= detail);
+  return done < 0 ? run : done;
 }
 
 function rowsOf(
