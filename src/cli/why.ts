@@ -14,8 +14,7 @@ import {
 import { leftOut } from '../core/debugging/left-out';
 import { otherLines, whyNot } from '../core/debugging/why-not';
 import { readHeader } from '../core/script/header';
-import { partSeen, seenAt, type Seen } from '../core/scenario/snapshot';
-import { readRowAddress } from '../core/session/address';
+import { nameOnTape, partSeen, seenAt } from '../core/scenario/snapshot';
 import type { Engine } from '../core/sandbox/engine';
 import { namesFor } from '../core/tape/words';
 import { Cache } from './cache';
@@ -43,7 +42,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
     throw new InvalidCall(
       `the form ${entry.form.name} has no part "${call.part}" then. There is ${Object.keys(seen.parts).join(', ')}.`,
     );
-  const address = onTape(seen, call.part);
+  const address = nameOnTape(seen, call.part);
   if (call.aspect !== undefined && !(ASKED_ABOUT as readonly string[]).includes(call.aspect))
     throw new InvalidCall(`--aspect is one of ${ASKED_ABOUT.join(', ')}.`);
   const question: Question = {
@@ -95,14 +94,6 @@ function chainInWords(chain: Chain, context: Context, depth: number): string[] {
     ...decisionInWords(chain, context).map((sentence) => `${indent}${textOfSentence(sentence)}`),
     ...chain.because.flatMap((one) => (one === null ? [] : chainInWords(one, context, depth + 1))),
   ];
-}
-
-/** A part as the tape names it: rows by their id. */
-function onTape(seen: Seen, part: string): string {
-  const found = readRowAddress(part);
-  if (found === null) return part;
-  const row = seen.rows[found.rows]!.order[found.place]!;
-  return found.cell === null ? row : `${row}.${found.cell}`;
 }
 
 function readStep(at: string | undefined, count: number): number {

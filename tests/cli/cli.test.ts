@@ -274,6 +274,19 @@ describe('tavro why', () => {
     expect(opening.stdout).toContain('Berth offers 11 options');
   });
 
+  test('asks about a cell by its place, wherever its row stands', () => {
+    const steps = JSON.stringify([
+      { addRow: 'cargo', with: { goods: 'Gravel', weight: 12 } },
+      { addRow: 'cargo', with: { goods: 'Salt', weight: 5 } },
+    ]);
+    const { status, stdout } = why(
+      ['--part', 'cargo[1].weight', '--aspect', 'value', '--words'],
+      steps,
+    );
+    expect(status).toBe(0);
+    expect(stdout).toContain('is 5');
+  });
+
   test('says why not, with near misses', () => {
     const folder = copyOfDemo({
       file: 'forms/berth_visit/behaviours/20-pilot.ts',

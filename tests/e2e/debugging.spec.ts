@@ -107,10 +107,13 @@ test('a breakpoint with a condition lists all its hits, with watches as columns,
   await page.getByLabel(/Condition of the breakpoint/).fill('draught > 5');
   await page.keyboard.press('Enter');
   await expect(hits).toHaveCount(3);
+  await page.getByLabel(/What the breakpoint .* shows/).fill('draught * 10');
+  await page.keyboard.press('Enter');
+  await expect(hits.nth(1)).toContainText('64');
   await page.getByLabel('Watch an expression').fill('fitting.length');
   await page.keyboard.press('Enter');
-  await expect(hits.nth(1)).toContainText('4');
-  await expect(hits.nth(2)).toContainText('2');
+  await expect(hits.nth(1).getByRole('cell').nth(1)).toHaveText('4');
+  await expect(hits.nth(2).getByRole('cell').nth(1)).toHaveText('2');
   await page.getByLabel('Watch an expression').fill('draught = 3');
   await page.keyboard.press('Enter');
   await expect(tape(page).getByText(/That assigns something/)).toBeVisible();

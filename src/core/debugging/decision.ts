@@ -5,7 +5,7 @@
  */
 import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
-import type { Value } from '../form/value';
+import type { Value, Values } from '../form/value';
 import { basesOf, ROW_BASES } from '../session/parts';
 import type { SaidName } from '../session/aspects';
 import type { Entry } from '../session/entries';
@@ -58,6 +58,8 @@ export type Decided =
   | 'entered'
   /** The form itself corrected it: no longer offered, or off screen. */
   | 'corrected'
+  /** It came with its row, when that was added. */
+  | 'row'
   /** It came with the record. */
   | 'record'
   /** Nobody said anything: the definition holds. */
@@ -129,7 +131,7 @@ export async function decide(ground: Ground, question: Question): Promise<Decisi
   const { tape } = ground;
   const { part, aspect } = question;
   const effect = effectBefore(tape, question);
-  if (effect === null) return undecided(ground, question);
+  if (effect === null) return withItsRow(ground, question) ?? undecided(ground, question);
   const base = { part, aspect, value: effect.to, entry: effect.n };
   const cause = tape.causeOf(effect);
   if (cause?.type !== 'run') return byNoScript(tape, effect, cause, base);
@@ -266,6 +268,56 @@ async function saidByRule(
     if (found !== null) return found;
   }
   return null;
+}
+
+/** A cell that holds what its row brought: from a person, a script, or the record. */
+function withItsRow({ tape }: Ground, { part, aspect, before }: Question): Decision | null {
+  const [, rows, id, cell] = /^(\w+)#(\d+)\.(\w+)$/.exec(part) ?? [];
+  if (rows === undefined || aspect !== 'value') return null;
+  const none = { comparisons: [], conditions: [], near: [], causes: [], statement: null };
+  const base = { part, aspect, entry: null, run: null, line: null, ...none };
+  const added = tape.entries.findLast(
+    (entry) =>
+      entry.type === 'rows' &&
+      entry.part === rows &&
+      entry.row === id &&
+      entry.did === 'added' &&
+      (before === null || entry.n < before),
+  );
+  if (added?.type !== 'rows') {
+    const opened = tape.entries.findLast((entry) => entry.type === 'opened');
+    const brought = opened?.type === 'opened' ? opened.values[rows] : undefined;
+    // Rows of the record are numbered in their order.
+    const row = Array.isArray(brought) ? brought[Number(id) - 1] : undefined;
+    return row === undefined
+      ? null
+      : { ...base, value: (row as unknown as Values)[cell!] ?? null, decided: 'record' };
+  }
+  const cause = tape.causeOf(added);
+  if (cause?.type === 'run') {
+    const { n, sort, behaviour, title } = cause as Run;
+    const run = { entry: n, sort, behaviour, title };
+    const value = readLast(tape, part, before);
+    return { ...base, entry: added.n, value, run, line: added.line, decided: 'row' };
+  }
+  const given = cause?.type === 'step' && 'addRow' in cause.step ? cause.step.with : undefined;
+  const among = tape
+    .childrenOf(cause ?? added)
+    .filter((entry) => entry.type === 'rows' && entry.part === rows && entry.did === 'added')
+    .indexOf(added);
+  const row = Array.isArray(given) ? given[among] : given;
+  return { ...base, entry: added.n, value: row?.[cell!] ?? null, decided: 'row' };
+}
+
+/** What a cell was when it was read last; null where nothing has read it. */
+function readLast(tape: Tape, part: string, before: number | null): Value {
+  const reader = tape.entries.findLast(
+    (entry) =>
+      entry.type === 'run' &&
+      (before === null || entry.n < before) &&
+      (entry as Run).reads.some((read) => read.part === part && read.aspect === 'value'),
+  ) as Run | undefined;
+  return reader?.reads.findLast((read) => read.part === part)?.value ?? null;
 }
 
 function undecided({ tape, form }: Ground, { part, aspect }: Question): Decision {

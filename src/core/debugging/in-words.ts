@@ -98,6 +98,25 @@ export function decisionInWords(decision: Decision, { names, who, tape }: Contex
     case 'record':
       sentences.push([`${named}: it came with the record.`]);
       break;
+    case 'row': {
+      const step = tape.causeOf(tape.entry(decision.entry!)!);
+      sentences.push(
+        run !== null
+          ? [
+              `${named}: it came with its row, which ${by()} added`,
+              ...(line === null ? [] : [' on ', whereOf(line, run.behaviour)]),
+              '.',
+            ]
+          : step === null
+            ? [`${named}: it came with its row.`]
+            : [
+                `${named}: it came with its row, when `,
+                { text: entryInWords(step, names, who), entry: step.n },
+                '.',
+              ],
+      );
+      break;
+    }
     case 'entered': {
       const step = tape.causeOf(tape.entry(decision.entry!)!);
       sentences.push([

@@ -1,5 +1,13 @@
 import { describe, expect, test } from 'vitest';
-import { choice, formWith, number, reference, text, yesNo } from '../../../tests/support/forms';
+import {
+  choice,
+  formWith,
+  number,
+  reference,
+  rows,
+  text,
+  yesNo,
+} from '../../../tests/support/forms';
 import { detailedMaterial, groundOf, type Setting } from '../../../tests/support/hosts';
 import type { TimedStep } from '../session/step';
 import { writersOf } from '../language/writers';
@@ -279,6 +287,39 @@ test('what decided names the sides of its own comparisons, and near misses among
     'The two differ in capital letters alone.',
     '“Tug” is the label of an option; scripts compare its key, "tug".',
   ]);
+});
+
+test('a cell holds what its row brought: from a person, a script or the record', async () => {
+  const withRows = formWith([number('length'), rows('cargo', [text('goods'), number('weight')])]);
+  const script =
+    'on.change(fields.length, () => {\n  fields.cargo.add({ goods: "Salt", weight: 9 });\n});';
+  const setting: Setting = {
+    form: withRows,
+    scripts: { '10-x': script },
+    record: { id: '7', values: { cargo: [{ goods: 'Coal', weight: 3 }] } },
+  };
+  const steps: TimedStep[] = [
+    {
+      addRow: 'cargo',
+      with: [
+        { goods: 'Sand', weight: 4 },
+        { goods: 'Gravel', weight: 5 },
+      ],
+    },
+    { set: 'length', to: 1 },
+    { set: 'cargo[1].weight', to: 6 },
+  ];
+  const ground = groundOf(setting, steps);
+  const of = (part: string) => decide(ground, { part, aspect: 'value', before: null });
+  expect(await of('cargo#1.weight')).toMatchObject({ decided: 'record', value: 3 });
+  expect(await of('cargo#2.weight')).toMatchObject({ decided: 'entered', value: 6 });
+  expect(await of('cargo#3.weight')).toMatchObject({ decided: 'row', value: 5, run: null });
+  const byScript = await of('cargo#4.weight');
+  expect(byScript).toMatchObject({ decided: 'row', run: { behaviour: '10-x' }, line: 2 });
+  const context = { names: namesFor(withRows, [], []), who: 'Mira', tape: ground.tape };
+  expect(decisionInWords(await of('cargo#3.weight'), context).map(textOfSentence)[0]).toMatch(
+    /is 5: it came with its row, when Mira added .+\.$/,
+  );
 });
 
 describe('why, where the tape is not told in order', () => {

@@ -148,6 +148,15 @@ export function partSeen(seen: Seen, form: Form, address: string): PartState | u
   return cell && cellState(field, row, cell);
 }
 
+/** A part as the tape names it: rows by their id, `cargo#1.weight` for `cargo[0].weight`. */
+export function nameOnTape(seen: Seen, address: string): string {
+  const found = readRowAddress(address);
+  const row = found === null ? undefined : seen.rows[found.rows]?.order[found.place];
+  if (found === null || row === undefined) return address;
+  const name = `${found.rows}#${row}`;
+  return found.cell === null ? name : `${name}.${found.cell}`;
+}
+
 function withRows(seen: Seen, name: string): PartState {
   const part = seen.parts[name]!;
   return seen.rows[name] === undefined ? part : { ...part, value: rowValues(seen, name) };

@@ -145,7 +145,7 @@ const Decision = z.object({
   part: z.string(),
   aspect: z.string(),
   value: ValueSchema,
-  decided: z.enum(['said', 'withdrawn', 'entered', 'corrected', 'record', 'definition']),
+  decided: z.enum(['said', 'withdrawn', 'entered', 'corrected', 'row', 'record', 'definition']),
   entry: Entry.nullable(),
   run: z
     .object({ entry: Entry, sort: z.string(), behaviour: z.string(), title: z.string() })

@@ -367,15 +367,14 @@ function BreakpointRow({
   breakpoint: Breakpoint;
   hits: readonly Hit[];
 }) {
-  const [changed, setChanged] = useState(condition);
   const where =
     at.is === 'line'
       ? `${names.behaviour(at.script)}, line ${at.line}`
       : `${names.part(at.part)}: ${at.aspect} changes`;
   return (
-    <Flex gap="6px" align="center" borderTopWidth="1px" borderColor="line">
+    <Flex gap="2px 6px" align="center" wrap="wrap" borderTopWidth="1px" borderColor="line">
       <chakra.span color="bad" aria-hidden>
-        ●
+        {log === '' ? '●' : '○'}
       </chakra.span>
       {at.is === 'line' ? (
         <Button look="text" onClick={() => bench.goTo(at.script, at.line)}>
@@ -384,26 +383,22 @@ function BreakpointRow({
       ) : (
         <span>{where}</span>
       )}
-      {at.is === 'line' && log === '' && (
-        <Line
-          aria-label={`Condition of the breakpoint in ${where}`}
-          placeholder="only where…"
-          flex="1"
-          minW="60px"
-          fontFamily="mono"
-          fontSize="12px"
-          py="0"
-          value={changed}
-          onChange={(event) => setChanged(event.target.value)}
-          onBlur={() =>
-            changed !== condition && void bench.editBreakpoint(id, { condition: changed })
-          }
-          onKeyDown={(event) =>
-            event.key === 'Enter' && void bench.editBreakpoint(id, { condition: changed })
-          }
-        />
+      {at.is === 'line' && (
+        <>
+          <Edited
+            label={`Condition of the breakpoint in ${where}`}
+            placeholder="only where…"
+            value={condition}
+            onEdit={(changed) => void bench.editBreakpoint(id, { condition: changed })}
+          />
+          <Edited
+            label={`What the breakpoint in ${where} shows`}
+            placeholder="show…"
+            value={log}
+            onEdit={(changed) => void bench.editBreakpoint(id, { log: changed })}
+          />
+        </>
       )}
-      {log !== '' && <Mono flex="1">shows {log}</Mono>}
       <chakra.span color="soft" whiteSpace="nowrap">
         {hits.length === 1 ? '1 hit' : `${hits.length} hits`}
       </chakra.span>
@@ -416,6 +411,39 @@ function BreakpointRow({
         ×
       </Button>
     </Flex>
+  );
+}
+
+/** An expression that is taken over with Enter, or when it is left. */
+function Edited({
+  label,
+  placeholder,
+  value,
+  onEdit,
+}: {
+  label: string;
+  placeholder: string;
+  value: string;
+  onEdit: (value: string) => void;
+}) {
+  const [changed, setChanged] = useState(value);
+  const take = () => {
+    if (changed.trim() !== value) onEdit(changed.trim());
+  };
+  return (
+    <Line
+      aria-label={label}
+      placeholder={placeholder}
+      flex="1"
+      minW="90px"
+      fontFamily="mono"
+      fontSize="12px"
+      py="0"
+      value={changed}
+      onChange={(event) => setChanged(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+    />
   );
 }
 

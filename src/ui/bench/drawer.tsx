@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
-import type { Way } from '@/core/debugging/travel';
+import type { Wanted, Way } from '@/core/debugging/travel';
 import type { Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/snapshot';
 import type { Answer } from '@/core/session/step';
@@ -37,6 +37,13 @@ const WAYS: Readonly<Record<string, Way>> = {
   ArrowLeft: 'out',
 };
 
+/** What a letter goes to: the next one, with Shift the last. */
+function directly(key: string, part: string | null, behaviour: string | null): Wanted | null {
+  if (key === 'e') return { is: 'error' };
+  if (key === 'c' && part !== null) return { is: 'effect', part };
+  return key === 'r' && behaviour !== null ? { is: 'run', behaviour } : null;
+}
+
 export function Drawer({
   bench,
   form,
@@ -55,6 +62,7 @@ export function Drawer({
   who: string;
 }) {
   const { tab, question, standing, filter, says } = useStore(bench.debug);
+  const { behaviour } = filter;
   const [scope, setScope] = useState<'step' | 'all'>('step');
   // What touched a part lies in whatever step.
   useEffect(() => {
@@ -82,10 +90,13 @@ export function Drawer({
       else void bench.standOn(null);
       return;
     }
+    if (typing !== null) return;
     const way = WAYS[event.key];
-    if (way === undefined || typing !== null) return;
+    const wanted = directly(event.key.toLowerCase(), question?.part ?? null, behaviour);
+    if (way === undefined && wanted === null) return;
     event.preventDefault();
-    void bench.go(way, shown);
+    if (way !== undefined) void bench.go(way, shown);
+    else void bench.goNearest(wanted!, event.key === event.key.toLowerCase());
   };
   return (
     <Flex
@@ -184,29 +195,59 @@ export function Drawer({
             {says}
           </chakra.span>
         )}
-        <Button look="text" onClick={() => void bench.goNearest({ is: 'error' }, false)}>
-          last error
-        </Button>
-        <Button look="text" onClick={() => void bench.goNearest({ is: 'error' }, true)}>
-          next error
-        </Button>
+        <Nearest bench={bench} what="error" letter="e" wanted={{ is: 'error' }} />
         {question !== null && (
-          <>
-            <Button
-              look="text"
-              onClick={() => void bench.goNearest({ is: 'effect', part: question.part }, false)}
-            >
-              last change of {names.part(question.part)}
-            </Button>
-            <Button
-              look="text"
-              onClick={() => void bench.goNearest({ is: 'effect', part: question.part }, true)}
-            >
-              next
-            </Button>
-          </>
+          <Nearest
+            bench={bench}
+            what={`change of ${names.part(question.part)}`}
+            letter="c"
+            wanted={{ is: 'effect', part: question.part }}
+          />
+        )}
+        {behaviour !== null && (
+          <Nearest
+            bench={bench}
+            what={`run of ${names.behaviour(behaviour)}`}
+            letter="r"
+            wanted={{ is: 'run', behaviour }}
+          />
         )}
       </Flex>
+    </Flex>
+  );
+}
+
+/** The last and the next of what can be gone to directly. */
+function Nearest({
+  bench,
+  what,
+  letter,
+  wanted,
+}: {
+  bench: BenchStore;
+  what: string;
+  letter: string;
+  wanted: Wanted;
+}) {
+  return (
+    <Flex gap="6px" align="center">
+      <Button
+        look="text"
+        title={`Shift+${letter.toUpperCase()}`}
+        aria-label={`last ${what}`}
+        onClick={() => void bench.goNearest(wanted, false)}
+      >
+        ◂
+      </Button>
+      <span>{what}</span>
+      <Button
+        look="text"
+        title={letter.toUpperCase()}
+        aria-label={`next ${what}`}
+        onClick={() => void bench.goNearest(wanted, true)}
+      >
+        ▸
+      </Button>
     </Flex>
   );
 }

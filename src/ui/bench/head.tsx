@@ -254,6 +254,23 @@ function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void })
               {result?.misses.slice(0, 4).map((miss, i) => (
                 <Box key={i} pl="68px" color="bad" fontSize="13px">
                   step {miss.step}: {miss.says}
+                  {!miss.part.startsWith('@') && (
+                    <>
+                      {' '}
+                      <Button
+                        look="text"
+                        aria-label={`Why? ${miss.says}`}
+                        onClick={() => {
+                          void bench
+                            .openScenario(name)
+                            .then(() => bench.ask(miss.part, miss.aspect));
+                          onDone();
+                        }}
+                      >
+                        why?
+                      </Button>
+                    </>
+                  )}
                 </Box>
               ))}
             </Box>

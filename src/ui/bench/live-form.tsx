@@ -157,7 +157,7 @@ export function LiveForm({
   return (
     <Flex
       ref={root}
-      css={LIT}
+      css={{ ...LIT, ...changedMarks(changed) }}
       direction="column"
       height="100%"
       width="100%"
@@ -362,6 +362,23 @@ const LIT = {
     borderRadius: '3px',
   },
 };
+
+/** So many parts that just changed are marked; more would be the whole form. */
+const MOST_MARKED = 40;
+
+/** A bar beside each part that just changed. Cells and rows are marked by the field that they stand in. */
+function changedMarks(changed: readonly string[]): Record<string, object> {
+  const fields = new Set(changed.map((part) => part.replace(/[[.].*$/, '')));
+  return Object.fromEntries(
+    [...fields]
+      .filter((part) => /^\w+$/.test(part))
+      .slice(0, MOST_MARKED)
+      .map((part) => [
+        `& [data-part="${part}"]`,
+        { boxShadow: '-5px 0 0 -1px var(--tavro-colors-said-edge)' },
+      ]),
+  );
+}
 
 /** Lights up what the code points at, and brings it into sight when somebody goes to it. Done to the page itself, since drawing the sheet again at each movement of the pointer would be felt. */
 function useLight(bench: BenchStore, root: React.RefObject<HTMLDivElement | null>): void {

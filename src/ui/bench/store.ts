@@ -6,7 +6,7 @@
  */
 import { createStore } from 'zustand/vanilla';
 import { usualAspect } from '@/core/debugging/decision';
-import { seenAt } from '@/core/scenario/snapshot';
+import { nameOnTape, partSeen, seenAt } from '@/core/scenario/snapshot';
 import { readHeader } from '@/core/script/header';
 import { Tape } from '@/core/tape/tape';
 import type { FormMap } from '@/core/language/map';
@@ -208,11 +208,13 @@ export function createBench(
     ask: (part: string, aspect: string | null = null): void => {
       const { answers, at } = get();
       const tape = new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape));
+      const seen = seenAt(answers, at);
+      const name = nameOnTape(seen, part);
       looks.showDrawer(true);
-      looks.filterTape({ part });
+      looks.filterTape({ part: name });
       void looks.askWhy({
-        part,
-        aspect: aspect ?? usualAspect(tape, part, seenAt(answers, at).parts[part]),
+        part: name,
+        aspect: aspect ?? usualAspect(tape, name, partSeen(seen, core.form(), part)),
         before: null,
       });
     },
