@@ -193,10 +193,10 @@ export async function readRecording(id: number): Promise<Recording | null> {
 }
 
 /** Whether there was one. */
-export async function removeRecording(id: number): Promise<boolean> {
+export async function removeRecording(id: number, form: string): Promise<boolean> {
   const gone = await database()
     .delete(recording)
-    .where(eq(recording.id, id))
+    .where(and(eq(recording.id, id), eq(recording.form, form)))
     .returning({ id: recording.id });
   return gone.length > 0;
 }

@@ -474,5 +474,7 @@ test('on the bench too a form opened from another hands its value back, and it s
   await expect(child.getByText('✓ would be saved')).toBeVisible();
   await expect(page.locator('#field-latest_visit')).toHaveValue('new');
   await expect(page.getByLabel('Known')).toBeChecked();
+  await page.bringToFront();
+  await page.keyboard.press('Alt+t');
   await expect(page.getByText('a form opened from here set Latest visit to new')).toBeVisible();
 });

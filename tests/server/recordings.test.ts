@@ -176,8 +176,9 @@ test('a recording goes out as JSON and comes in again as the same; removed it is
   const text = JSON.stringify(recording);
   const id = await bringIn(RecordingSchema.parse(JSON.parse(text)), await mira());
   expect(await readRecording(id)).toEqual(recording);
-  expect(await removeRecording(id)).toBe(true);
-  expect([await readRecording(id), await removeRecording(id)]).toEqual([null, false]);
+  expect(await removeRecording(id, 'vessel')).toBe(false);
+  expect(await removeRecording(id, FORM)).toBe(true);
+  expect([await readRecording(id), await removeRecording(id, FORM)]).toEqual([null, false]);
 });
 
 test('what is no recording is none', () => {

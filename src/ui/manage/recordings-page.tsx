@@ -63,9 +63,9 @@ export function RecordingsPage({
     if (!reply.ok) return setSays(`${chosen.name} was not taken. ${reply.says}`);
     router.push(addressHere(`/bench/${reply.body.form}?recording=${reply.body.recording}`));
   };
-  const remove = async (id: number) => {
+  const remove = async ({ id, form }: Head) => {
     const content = await get<unknown>(`/api/recordings/${id}`);
-    const reply = content.ok ? await call('DELETE', `/api/recordings/${id}`) : content;
+    const reply = content.ok ? await call('DELETE', `/api/recordings/${id}?form=${form}`) : content;
     if (!reply.ok) return setSays(reply.says);
     setRemoved({ id, content: content.body });
     router.refresh();
@@ -186,7 +186,7 @@ export function RecordingsPage({
                       look="text"
                       color="soft"
                       aria-label={`Remove recording ${one.id}`}
-                      onClick={() => void remove(one.id)}
+                      onClick={() => void remove(one)}
                     >
                       remove
                     </Button>

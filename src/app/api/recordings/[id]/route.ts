@@ -1,5 +1,6 @@
 import { Refusal } from '@/server/http/refusal';
-import { answer } from '@/server/http/request';
+import * as z from 'zod';
+import { answer, readQuery } from '@/server/http/request';
 import { idOf, readRecording, removeRecording } from '@/server/recordings';
 
 type Props = { params: Promise<{ id: string }> };
@@ -21,10 +22,14 @@ export async function GET(request: Request, { params }: Props) {
   });
 }
 
+const Removed = z.strictObject({ form: z.string().min(1).max(200) });
+
+/** Removes a recording of the form named: who removes one has seen what it is of. */
 export async function DELETE(request: Request, { params }: Props) {
   return answer(request, async () => {
+    const { form } = readQuery(request, Removed);
     const id = idOf((await params).id);
-    if (id === null || !(await removeRecording(id))) throw new Refusal(404, NONE);
+    if (id === null || !(await removeRecording(id, form))) throw new Refusal(404, NONE);
     return Response.json({});
   });
 }
