@@ -253,7 +253,10 @@ export function Code({
           >
             History
           </Button>
-          <SavingLine saving={saving} saved={`saved, revision ${behaviour.revision}`} />
+          <SavingLine
+            saving={saving}
+            saved={bench.isReleased ? 'as released' : `saved, revision ${behaviour.revision}`}
+          />
         </Flex>
       </Box>
       <Window open={renaming !== null} onClose={() => setRenaming(null)} size="sm">

@@ -11,12 +11,17 @@ export function asking({ core, looking, debug, set, tapes, attempt }: DebugCore)
 
   /** What an answer stands on: the tape up to the moment that is stood on. */
   function ground(): Ground {
-    const standing = debug().standing?.entry;
+    const { standing } = debug();
     const entries = tapes()
       .slice(0, get().at + 1)
       .flat();
     const tape = new Tape(
-      standing === undefined ? entries : entries.filter(({ n }) => n <= standing),
+      standing === null
+        ? entries
+        : // In the middle of a run what it says in the end has not been said yet.
+          entries.filter(({ n }) =>
+            standing.detail === null ? n <= standing.entry : n < standing.entry,
+          ),
     );
     return {
       form: form(),
