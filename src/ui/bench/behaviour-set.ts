@@ -231,6 +231,8 @@ export function behaviourSet(
       if (!reply.ok) return set({ notice: { tone: 'error', text: reply.says } });
       set((state) => ({ scenarios: [...state.scenarios, reply.body] }));
     }
+    // The behaviour may have been compiled, and the scenarios run, before these were there.
+    if (scenarios.length > 0) void afterSetChanged();
     set({
       notice: {
         tone: 'info',
