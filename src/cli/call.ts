@@ -125,16 +125,11 @@ export async function load(
   const sources = scriptsOf(form, behaviours, shared);
   const compileAll = (some: readonly Source[]) =>
     Promise.all(some.map((source) => compiled(cache, source, mode)));
-  const [scripts, modules] = await Promise.all([
+  const [scripts, modules, answering] = await Promise.all([
     compileAll(takingPart(sources)),
     compileAll(modulesUsed(sources)),
+    compiledAnswering(cache, services),
   ]);
-  const answering = await Promise.all(
-    servicesAsSources(services).map(async ({ name, source }) => ({
-      ...(await compiled(cache, source, 'untraced')),
-      name,
-    })),
-  );
   await engine.load({
     form,
     tables,
@@ -147,7 +142,20 @@ export async function load(
   return [...scripts, ...modules];
 }
 
-export async function compiled(cache: Cache, source: Source, mode: Mode): Promise<CompiledScript> {
+/** The scripts by which services answer. */
+export function compiledAnswering(
+  cache: Cache,
+  services: Workspace['services'],
+): Promise<CompiledScript[]> {
+  return Promise.all(
+    servicesAsSources(services).map(async ({ name, source }) => ({
+      ...(await compiled(cache, source, 'untraced')),
+      name,
+    })),
+  );
+}
+
+async function compiled(cache: Cache, source: Source, mode: Mode): Promise<CompiledScript> {
   const of = [mode, source.name, source.text];
   const kept = cache.read('script', of, CompiledSchema) as CompiledScript | null;
   if (kept !== null) return kept;

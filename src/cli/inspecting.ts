@@ -6,16 +6,15 @@ import type { DetailedScript } from '../core/language/compile';
 import { takingPart, type Source } from '../core/script/header';
 import { modulesUsed } from '../core/script/imports';
 import { scriptsOf } from '../core/script/of-form';
-import { servicesAsSources } from '../core/script/service-sources';
 import type { Site } from '../core/script/sites';
 import type { Engine } from '../core/sandbox/engine';
 import type { Inspection, Wanted } from '../core/sandbox/inspector';
 import { CompiledSchema } from '../core/sandbox/protocol';
-import type { Opening, Step, TimedStep } from '../core/session/step';
+import type { Answer, Opening, Step, TimedStep } from '../core/session/step';
 import { Tape } from '../core/tape/tape';
 import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import type { Cache } from './cache';
-import { compiled } from './call';
+import { compiledAnswering } from './call';
 
 const Control = z.object({ site: z.number(), holds: z.boolean().nullable() });
 const SiteSchema: z.ZodType<Site> = z.object({
@@ -40,6 +39,8 @@ export interface Inspecting {
   /** The behaviours and shared modules of the form. */
   sources: readonly Source[];
   sites: SitesOf;
+  /** Of the opening, then of each step. */
+  answers: readonly Answer[];
   ground: Ground;
   inspect(wanted: Partial<Wanted>): Promise<Inspection>;
 }
@@ -59,12 +60,7 @@ export async function inspecting(
   const [scripts, modules, answering] = await Promise.all([
     all(takingPart(sources)),
     all(modulesUsed(sources)),
-    Promise.all(
-      servicesAsSources(services).map(async ({ name, source }) => ({
-        ...(await compiled(cache, source, 'untraced')),
-        name,
-      })),
-    ),
+    compiledAnswering(cache, services),
   ]);
   await engine.load({
     form,
@@ -89,6 +85,7 @@ export async function inspecting(
   return {
     sources,
     sites,
+    answers,
     inspect,
     ground: {
       form,

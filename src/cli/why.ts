@@ -27,7 +27,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
   const { workspace, entry, opening, steps } = readDone(call);
   const step = readStep(call.at, steps.length);
   const done = steps.slice(0, step);
-  const { ground, sources, inspect } = await inspecting(
+  const { ground, sources, answers } = await inspecting(
     engine,
     new Cache(),
     workspace,
@@ -35,7 +35,6 @@ async function run(call: Call, engine: Engine): Promise<number> {
     opening,
     done,
   );
-  const { answers } = await inspect({ answers: true });
   const seen = seenAt(answers, answers.length - 1);
   const state = partSeen(seen, entry.form, call.part);
   if (state === undefined)

@@ -13,7 +13,12 @@ import {
 import type { Person } from '../core/form/table';
 import type { Values } from '../core/form/value';
 import { masked } from '../core/scenario/masking';
-import { Because, RecordingSchema, type Recording } from '../core/scenario/recording';
+import {
+  Because,
+  RecordingSchema,
+  type Recording,
+  type RecordingHead,
+} from '../core/scenario/recording';
 import type { Opening, TimedStep } from '../core/session/step';
 import { database } from './database';
 import { Refusal } from './http/refusal';
@@ -120,19 +125,6 @@ async function insert(of: string | null, by: string, content: Recording): Promis
     .values({ form, filling: of, because, says, release, keptBy: by, content })
     .returning({ id: recording.id });
   return made!.id;
-}
-
-/** A recording in the list of them. */
-export interface RecordingHead {
-  id: number;
-  form: string;
-  release: number | null;
-  because: Because;
-  says: string;
-  keptBy: string;
-  keptAt: string;
-  /** The record that the filling-in was saved as. */
-  record: string | null;
 }
 
 const Head = z.object({ because: Because });

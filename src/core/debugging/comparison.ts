@@ -8,3 +8,8 @@ export interface Comparison {
   right: { text: string; value: Value };
   came: boolean;
 }
+
+/** Whether a condition that came to this holds. */
+export function holds(came: Value): boolean {
+  return came !== null && came !== false && came !== 0 && came !== '';
+}

@@ -14,7 +14,7 @@ import {
   type Decision,
   type Question,
 } from './decision';
-import type { Comparison } from './comparison';
+import { holds, type Comparison } from './comparison';
 import type { LeftOut } from './left-out';
 import type { NearMiss } from './near-miss';
 import type { WhyNot } from './why-not';
@@ -212,9 +212,6 @@ function conditionsInWords(times: readonly ConditionMet[]): Sentence {
 function timesInWords(count: number): string {
   return count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`;
 }
-
-const holds = (came: Value): boolean =>
-  came !== null && came !== false && came !== 0 && came !== '';
 
 function conditionInWords({ script, line, text, came, comparisons }: ConditionMet): Sentence {
   const sides = comparisons.map(comparisonInWords).join(', ');

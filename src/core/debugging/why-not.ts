@@ -18,6 +18,7 @@ import {
   type Question,
 } from './decision';
 import { inDetail, type Ground } from './ground';
+import { holds } from './comparison';
 import type { Instance, Instances } from './instances';
 import { nearMisses, type NearMiss } from './near-miss';
 import { sliceOfData } from './slice';
@@ -223,7 +224,7 @@ function blockerOf(
   { script, conditions }: Writer,
   turned: readonly Place[],
 ): { instance: Instance; wanted: boolean | null } | null {
-  for (const { start, end, holds } of conditions) {
+  for (const { start, end, holds: wanted } of conditions) {
     const instance = instances.all.findLast(
       ({ place, site }) =>
         place.script === script &&
@@ -235,8 +236,7 @@ function blockerOf(
     if (instance.site.kind === 'switch') return { instance, wanted: null };
     const came = instance.value;
     if (came === undefined) continue;
-    const truthy = came !== null && came !== false && came !== 0 && came !== '';
-    if (truthy !== holds) return { instance, wanted: holds };
+    if (holds(came) !== wanted) return { instance, wanted };
   }
   return null;
 }

@@ -45,3 +45,16 @@ export const RecordingSchema = z.strictObject({
   }),
 });
 export type Recording = z.infer<typeof RecordingSchema>;
+
+/** A recording in the list of them. */
+export interface RecordingHead {
+  id: number;
+  form: string;
+  release: number | null;
+  because: Because;
+  says: string;
+  keptBy: string;
+  keptAt: string;
+  /** The record that the filling-in was saved as. */
+  record: string | null;
+}

@@ -14,7 +14,7 @@ import { useAnswer } from '../server-data';
 import { editorLook } from './editor-look';
 import type { BenchStore } from './store';
 
-interface Revision {
+export interface Revision {
   revision: number;
   text: string;
   savedBy: string | null;

@@ -249,12 +249,12 @@ function rowsOf(
 
 /** What a run did one by one: conditions with both sides, reads, what was said. */
 function detailRows(run: DetailedRun, sites: SitesOf, depth: number, names: Names): Row[] {
+  const all = new Instances(run.details, sites);
   const conditions = new Map(
-    new Instances(run.details, sites).all
+    all.all
       .filter(({ site, value }) => site.kind === 'condition' && value !== undefined)
       .map((instance) => [instance.detail, instance]),
   );
-  const all = new Instances(run.details, sites);
   return run.details.flatMap((detail, at): Row[] => {
     const text = detailInWords(detail, names);
     const line = 'site' in detail ? (sites.get(detail.script)?.[detail.site]?.line ?? null) : null;

@@ -25,6 +25,7 @@ import { placeOf, type Line } from '@/core/wire/line';
 import { useDates } from '../dates';
 import { Button, Mono, Select } from '../kit';
 import { useAnswer } from '../server-data';
+import type { Revision } from './history';
 import type { BenchStore } from './store';
 
 export function WhyPane({
@@ -186,13 +187,6 @@ function Since({ bench, line, behaviour }: { bench: BenchStore; line: Line; beha
       <Ask onClick={() => setWanted(true)}>Since when?</Ask>
     </>
   );
-}
-
-interface Revision {
-  revision: number;
-  text: string;
-  savedBy: string | null;
-  savedAt: string;
 }
 
 function SinceWhen({ bench, name, text }: { bench: BenchStore; name: string; text: string }) {

@@ -4,23 +4,12 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { Person } from '@/core/form/table';
-import type { Because } from '@/core/scenario/recording';
+import type { Because, RecordingHead } from '@/core/scenario/recording';
 import { addressHere, useAddress } from '../address';
 import { call, get } from '../api';
 import { useDates } from '../dates';
 import { Button, Cell, ListTable, Notice, Select, TextLink } from '../kit';
 import { PageHead } from '../page-head';
-
-interface Head {
-  id: number;
-  form: string;
-  release: number | null;
-  because: Because;
-  says: string;
-  keptBy: string;
-  keptAt: string;
-  record: string | null;
-}
 
 const BECAUSE: Readonly<Record<Because, string>> = {
   asked: 'kept by a person',
@@ -41,7 +30,7 @@ export function RecordingsPage({
   people: Person[];
   forms: { name: string; title: string }[];
   narrowed: { form?: string | undefined; record?: string | undefined };
-  recordings: Head[];
+  recordings: RecordingHead[];
 }) {
   const router = useRouter();
   const address = useAddress();
@@ -63,7 +52,7 @@ export function RecordingsPage({
     if (!reply.ok) return setSays(`${chosen.name} was not taken. ${reply.says}`);
     router.push(addressHere(`/bench/${reply.body.form}?recording=${reply.body.recording}`));
   };
-  const remove = async ({ id, form }: Head) => {
+  const remove = async ({ id, form }: RecordingHead) => {
     const content = await get<unknown>(`/api/recordings/${id}`);
     const reply = content.ok ? await call('DELETE', `/api/recordings/${id}?form=${form}`) : content;
     if (!reply.ok) return setSays(reply.says);

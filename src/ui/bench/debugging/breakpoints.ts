@@ -1,4 +1,5 @@
 /** Breakpoints with their hits, watches, and the prompt. Nothing is stopped: what was done is done again and asked on the way. */
+import { holds } from '@/core/debugging/comparison';
 import { stepOf } from '@/core/debugging/travel';
 import type { Value } from '@/core/form/value';
 import type { Watch } from '@/core/language/watches';
@@ -264,8 +265,4 @@ export function breakpoints(
     askPrompt: ask,
     completionsOf,
   };
-}
-
-function holds(value: Value): boolean {
-  return value !== null && value !== false && value !== 0 && value !== '';
 }
