@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { chmodSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { build } from 'esbuild';
 import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const common = {
@@ -22,21 +22,41 @@ const common = {
     js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",
   },
 };
+/** Of what a booted machine depends on: the guest and the packages, QuickJS among them. */
+const machine = createHash('sha256')
+  .update(readFileSync(join(root, 'package-lock.json')))
+  .update(readFileSync(join(root, 'src/core/sandbox/generated/guest.ts')))
+  .update(readFileSync(join(root, 'src/core/sandbox/quickjs.ts')))
+  .digest('hex');
 await build({
   ...common,
-  entryPoints: { 'engine.thread': 'src/workers/engine.thread.ts' },
+  entryPoints: {
+    'engine.thread': 'src/workers/engine.thread.ts',
+    'make-images': 'src/workers/make-images.ts',
+  },
   external: ['@jitl/*'],
+  define: { TAVRO_MACHINE: JSON.stringify(machine) },
 });
+await import(pathToFileURL(join(root, 'dist/make-images.mjs')));
 await build({
   ...common,
   entryPoints: { 'tasks.thread': 'src/workers/tasks.thread.ts' },
   external: ['typescript-classic'],
 });
-/** Of all that what is compiled and found in scripts depends on: the command line keeps both under it. */
+/** Of all that what is compiled, found in scripts and read from files depends on: the command line keeps it under that. */
 function languageHash() {
   const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json')));
   hash.update(readFileSync(join(root, 'src/core/limits.ts')));
-  for (const room of ['form', 'language', 'problems', 'script', 'wire'])
+  for (const room of [
+    'form',
+    'language',
+    'problems',
+    'scenario',
+    'script',
+    'session',
+    'wire',
+    'workspace',
+  ])
     for (const path of readdirSync(join(root, 'src/core', room), { recursive: true }).sort())
       if (path.endsWith('.ts') && !path.endsWith('.test.ts'))
         hash.update(path).update(readFileSync(join(root, 'src/core', room, path)));
@@ -47,7 +67,7 @@ rmSync(join(root, 'dist/cli'), { recursive: true, force: true });
 // The compiler is by far the largest part and loaded only when something has to be compiled.
 await build({
   ...common,
-  entryPoints: { tavro: 'src/cli/main.ts' },
+  entryPoints: { tavro: 'src/cli/tavro.ts' },
   splitting: true,
   chunkNames: 'cli/[name]-[hash]',
   external: ['typescript-classic'],

@@ -1,6 +1,5 @@
 /** What a command is called with, and the workspace it is called on. */
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import * as z from 'zod';
 import type { Mode } from '../core/language/compile';
 import { takingPart, type Source } from '../core/script/header';
 import { modulesUsed } from '../core/script/imports';
@@ -12,12 +11,14 @@ import { CompiledSchema } from '../core/sandbox/protocol';
 import {
   BrokenWorkspace,
   readWorkspace,
+  type FilesRead,
   type Workspace,
   type WorkspaceForm,
 } from '../core/workspace/workspace';
-import { engineInThread } from '../workers/engine-in-thread';
+import { engineOnThreads } from '../workers/engine-in-thread';
 import { readFolder } from '../workers/files';
-import type { Cache } from './cache';
+import { Cache } from './cache';
+import { takeThread } from './thread';
 
 export interface Call {
   folder: string;
@@ -60,8 +61,32 @@ export interface Command {
 /** The command was called wrongly. */
 export class InvalidCall extends Error {}
 
+/** What the files of a folder came to when they were read by their schemas, by path. */
+const ContentsSchema = z.record(z.string(), z.unknown());
+
+/**
+ * Reads the workspace. Going through the schemas takes longer than all else, so what came of that is kept for a folder
+ * whose files are all the same; what files have to do with each other is looked at every time.
+ */
 export function open(call: Call): Workspace {
-  return readWorkspace(filesOf(call.folder));
+  const files = filesOf(call.folder);
+  const cache = new Cache();
+  const of = [...files].flat();
+  const kept = cache.read('files', of, ContentsSchema);
+  const read: FilesRead = new Map(
+    Object.entries(kept ?? {}).map(([path, content]) => [
+      path,
+      { text: files.get(path)!, content },
+    ]),
+  );
+  const workspace = readWorkspace(files, read);
+  if (kept === null)
+    cache.keep(
+      'files',
+      of,
+      Object.fromEntries([...read].map(([path, { content }]) => [path, content])),
+    );
+  return workspace;
 }
 
 /** The texts of a workspace folder. Throws InvalidCall when there is no such folder, and BrokenWorkspace. */
@@ -101,13 +126,21 @@ export function formOf(call: Call, workspace: Workspace): WorkspaceForm {
 }
 
 /** Works with an engine that starts while the workspace is read, and ends whatever comes of it. */
-export async function withEngine(work: (engine: Engine) => Promise<number>): Promise<number> {
-  const engine = engineInThread(join(dirname(fileURLToPath(import.meta.url)), 'engine.thread.mjs'));
-  engine.wake();
+export function withEngine(work: (engine: Engine) => Promise<number>): Promise<number> {
+  return withEngines(1, ([engine]) => work(engine!));
+}
+
+/** The same with several. */
+export async function withEngines<T>(
+  count: number,
+  work: (engines: readonly Engine[]) => Promise<T>,
+): Promise<T> {
+  const engines = Array.from({ length: count }, () => engineOnThreads(takeThread));
+  for (const engine of engines) engine.wake();
   try {
-    return await work(engine);
+    return await work(engines);
   } finally {
-    engine.close();
+    for (const engine of engines) engine.close();
   }
 }
 

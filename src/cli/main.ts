@@ -1,9 +1,9 @@
-#!/usr/bin/env node
 /**
  * `tavro`: the command line. Reads a workspace folder, runs it in the same sandbox as everything else, needs no
  * database and no browser. Exit codes: 0 all well, 1 an expectation failed or an error was found, 2 the call or the
  * workspace is broken.
  */
+import '../workers/brief';
 import { parseArgs } from 'node:util';
 import { check } from './check';
 import { diff } from './diff';
@@ -102,18 +102,20 @@ function readCall(name: string, command: Command, rest: string[]): Call {
   return { folder: folder!, other, ...(values as Omit<Call, 'folder' | 'other'>) };
 }
 
-// A reader that has seen enough, such as `head`, is no error.
-process.stdout.on('error', (error: { code?: string }) =>
-  process.exit(error.code === 'EPIPE' ? 0 : 2),
-);
-
-main(process.argv.slice(2)).then(
-  (code) => {
-    // Not `process.exit`: what is still on its way into a pipe would be cut off.
-    process.exitCode = code;
-  },
-  (error: unknown) => {
-    process.stderr.write(errorInWords(error));
-    process.exitCode = 2;
-  },
-);
+/** Runs a command line to its end and sets the exit code. */
+export function runCommandLine(given: string[]): Promise<void> {
+  // A reader that has seen enough, such as `head`, is no error.
+  process.stdout.on('error', (error: { code?: string }) =>
+    process.exit(error.code === 'EPIPE' ? 0 : 2),
+  );
+  return main(given).then(
+    (code) => {
+      // Not `process.exit`: what is still on its way into a pipe would be cut off.
+      process.exitCode = code;
+    },
+    (error: unknown) => {
+      process.stderr.write(errorInWords(error));
+      process.exitCode = 2;
+    },
+  );
+}

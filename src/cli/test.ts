@@ -1,75 +1,93 @@
 /** `tavro test`: runs the scenarios of a workspace. */
 import { baseName, isOwn } from '../core/script/script-name';
 import { writeFileSync } from 'node:fs';
-import { runScenario, type ScenarioResult } from '../core/scenario/run';
+import { runScenario } from '../core/scenario/run';
 import { Coverage } from '../core/tape/coverage';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
-import { InvalidCall, formsOf, load, open, type Call, type Command, withEngine } from './call';
+import { InvalidCall, formsOf, load, open, type Call, type Command, withEngines } from './call';
 import { progress } from './progress';
+import { enginesFor, spread } from './spread';
+import type { ScenarioFile, Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import { WATCH, watched } from './watch';
 import { reporters, type Outcome } from './reporters';
 
-async function run(call: Call, engine: Engine): Promise<number> {
+/** One form with its scenarios that are wanted. */
+interface Piece {
+  entry: WorkspaceForm;
+  wanted: readonly ScenarioFile[];
+}
+
+async function run(call: Call): Promise<number> {
   const report = reporters[call.reporter ?? 'spec'];
   if (report === undefined)
     throw new InvalidCall(
       `there is no reporter "${call.reporter}". There is ${Object.keys(reporters).join(', ')}.`,
     );
   const workspace = open(call);
-  const cache = new Cache();
-  const forms = formsOf(call, workspace);
-  const shown = progress('running', forms.length);
-  const outcomes: Outcome[] = [];
-  let lcov = '';
-  for (const entry of forms) {
-    shown.at(entry.form.name);
-    const wanted = entry.scenarios.filter(
-      ({ name }) => call.scenario === undefined || name === call.scenario,
-    );
-    if (wanted.length === 0) continue;
-    // Bulk work runs untraced; lines are counted from tapes.
-    const scripts = await load(
-      engine,
-      cache,
-      workspace,
+  const pieces = formsOf(call, workspace)
+    .map((entry): Piece => ({
       entry,
-      call.coverage === undefined ? 'untraced' : 'traced',
-    );
-    const coverage = new Coverage(scripts);
-    for (const { name, scenario } of wanted) {
-      const result: ScenarioResult = await runScenario(
-        scenario,
-        entry.form,
-        workspace,
-        { people: workspace.people, records: entry.records, forms: workspace.forms },
-        async (opening, steps) => {
-          const answers = await engine.play(opening, steps);
-          for (const { tape } of answers) coverage.add(tape);
-          return answers;
-        },
-      );
-      outcomes.push({
-        form: entry.form.name,
-        file: `${call.folder}/forms/${entry.form.name}/scenarios/${name}.json`,
-        name,
-        ...result,
-      });
-    }
-    const sources = [...entry.behaviours, ...workspace.shared];
-    const fileOf = (script: string) => sources.find(({ name }) => baseName(name) === script)!.name;
-    lcov += coverage.lcov((script) =>
-      isOwn(script)
-        ? `${call.folder}/forms/${entry.form.name}/behaviours/${fileOf(script)}`
-        : `${call.folder}/${fileOf(script)}`,
-    );
-  }
-  shown.end();
-  if (call.coverage !== undefined) writeFileSync(call.coverage, lcov);
-  if (call.scenario !== undefined && outcomes.length === 0)
+      wanted: entry.scenarios.filter(
+        ({ name }) => call.scenario === undefined || name === call.scenario,
+      ),
+    }))
+    .filter(({ wanted }) => wanted.length > 0);
+  if (call.scenario !== undefined && pieces.length === 0)
     throw new InvalidCall(`there is no scenario "${call.scenario}".`);
+  const shown = progress('running', pieces.length);
+  const results = await withEngines(enginesFor(pieces.length), (engines) =>
+    spread(engines, pieces, (engine, piece) => {
+      shown.at(piece.entry.form.name);
+      return runForm(call, workspace, engine, piece);
+    }),
+  );
+  shown.end();
+  if (call.coverage !== undefined)
+    writeFileSync(call.coverage, results.map(({ lcov }) => lcov).join(''));
+  const outcomes = results.flatMap((result) => result.outcomes);
   process.stdout.write(report(outcomes));
   return outcomes.every((outcome) => outcome.passed) ? 0 : 1;
+}
+
+async function runForm(
+  call: Call,
+  workspace: Workspace,
+  engine: Engine,
+  { entry, wanted }: Piece,
+): Promise<{ outcomes: Outcome[]; lcov: string }> {
+  // Bulk work runs untraced; lines are counted from tapes.
+  const mode = call.coverage === undefined ? 'untraced' : 'traced';
+  const scripts = await load(engine, new Cache(), workspace, entry, mode);
+  const coverage = new Coverage(scripts);
+  const outcomes: Outcome[] = [];
+  for (const { name, scenario } of wanted) {
+    const result = await runScenario(
+      scenario,
+      entry.form,
+      workspace,
+      { people: workspace.people, records: entry.records, forms: workspace.forms },
+      async (opening, steps) => {
+        const answers = await engine.play(opening, steps);
+        for (const { tape } of answers) coverage.add(tape);
+        return answers;
+      },
+    );
+    outcomes.push({
+      form: entry.form.name,
+      file: `${call.folder}/forms/${entry.form.name}/scenarios/${name}.json`,
+      name,
+      ...result,
+    });
+  }
+  const sources = [...entry.behaviours, ...workspace.shared];
+  const fileOf = (script: string) => sources.find(({ name }) => baseName(name) === script)!.name;
+  const lcov = coverage.lcov((script) =>
+    isOwn(script)
+      ? `${call.folder}/forms/${entry.form.name}/behaviours/${fileOf(script)}`
+      : `${call.folder}/${fileOf(script)}`,
+  );
+  return { outcomes, lcov };
 }
 
 export const test: Command = {
@@ -81,5 +99,5 @@ export const test: Command = {
     coverage: { value: 'FILE', says: 'writes the lines they reached, as LCOV' },
     watch: WATCH,
   },
-  run: (call) => watched(call, () => withEngine((engine) => run(call, engine))),
+  run: (call) => watched(call, run),
 };

@@ -3,8 +3,13 @@ import { Worker } from 'node:worker_threads';
 import { Engine, type Patience, type Port } from '../core/sandbox/engine';
 
 export function engineInThread(threadFile: string, patience?: Patience): Engine {
+  return engineOnThreads(() => new Worker(threadFile), patience);
+}
+
+/** The same over threads that the caller starts. */
+export function engineOnThreads(start: () => Worker, patience?: Patience): Engine {
   return new Engine((): Port => {
-    const worker = new Worker(threadFile);
+    const worker = start();
     // An idle engine keeps no process alive; a call waiting for it does, by its timer.
     worker.unref();
     return {

@@ -402,6 +402,20 @@ describe('what was worked out before', () => {
     expect([kept('script'), kept('found')]).toEqual([scripts + 1, found + 1]);
   });
 
+  test('of files is taken while none has changed, and the same errors are found', () => {
+    const folder = copyOfDemo();
+    const passed = tavro(['test', folder], '', cache);
+    const files = kept('files');
+    expect(tavro(['test', folder], '', cache).stdout).toBe(passed.stdout);
+    expect(kept('files')).toBe(files);
+    const file = join(folder, 'forms/vessel/form.json');
+    writeFileSync(file, readFileSync(file, 'utf8').replace('"vessel"', '"vessels"'));
+    const broken = tavro(['test', folder], '', cache);
+    expect(broken.stderr).toContain('is "vessels", but its folder is called "vessel"');
+    expect(tavro(['test', folder], '', cache).stderr).toBe(broken.stderr);
+    expect(kept('files')).toBe(files);
+  });
+
   test('is worked out again where it cannot be read, and needs no folder', () => {
     const folder = copyOfDemo();
     const cold = check(folder);

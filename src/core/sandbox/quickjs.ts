@@ -20,7 +20,8 @@ import {
 import { SHARED_BYTES } from '../wire/layout';
 import { guest as guestSource, temporal as temporalSource } from './generated/guest';
 import { ENTRIES, MachineDied, OutOfRoom, type Entry, type Machine } from './machine';
-import { regionsOf, Snapshot } from './snapshot';
+import type { Image } from './image';
+import { regionsOf, Snapshot, type Regions } from './snapshot';
 
 export interface Limits {
   /** Bytes the machine may use: what scripts hold and the little that runs beside them. */
@@ -67,6 +68,18 @@ interface Below {
   memory: { heapValueHandle(pointer: number): QuickJSHandle };
 }
 
+/** What is called with arguments. */
+const FUNCTIONS = ['putText', 'putLoose', 'given', 'cut', 'fits'] as const;
+type GuestFunction = (typeof FUNCTIONS)[number];
+
+/** What its host knows of a machine's functions: where each stands in its memory. */
+function pointersOf<N extends string>(
+  names: readonly N[],
+  pointerOf: (name: N) => number,
+): Readonly<Record<N, number>> {
+  return Object.fromEntries(names.map((name) => [name, pointerOf(name)])) as Record<N, number>;
+}
+
 export class QuickJS implements Machine {
   readonly #context: QuickJSContext;
   readonly #below: Below;
@@ -74,11 +87,9 @@ export class QuickJS implements Machine {
   readonly #at: number;
   readonly #undefined: number;
   readonly #entries: Readonly<Record<Entry, number>>;
-  readonly #functions: Readonly<
-    Record<'putText' | 'putLoose' | 'given' | 'cut' | 'fits', QuickJSHandle>
-  >;
+  readonly #functions: Readonly<Record<GuestFunction, number>>;
   readonly #memory: WebAssembly.Memory;
-  readonly #regions: { dataEnd: number; heapStart: number };
+  readonly #regions: Regions;
   readonly #milliseconds: number;
   /** Called again and again while the machine is at work. */
   readonly #alive: () => void;
@@ -90,10 +101,21 @@ export class QuickJS implements Machine {
   /** How often the machine asked within this run whether to go on: once in ten thousand calls and branches. */
   #polls = 0;
 
-  /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
+  /** As it was booted. */
+  readonly booted: Snapshot;
+
+  /**
+   * Boots a machine: 5–20 ms once its code is warm, and most of 200 ms before. `wasm` has to be a module that nothing
+   * else uses. With an image (`image.ts`) of a machine booted before, the guest is not evaluated again.
+   */
   constructor(
     wasm: QuickJSWASMModule,
-    { temporal, limits, alive }: { temporal: boolean; limits: Limits; alive: () => void },
+    {
+      temporal,
+      limits,
+      alive,
+      image,
+    }: { temporal: boolean; limits: Limits; alive: () => void; image: Image | null },
   ) {
     this.#alive = alive;
     this.#milliseconds = limits.milliseconds;
@@ -110,7 +132,6 @@ export class QuickJS implements Machine {
     });
     const context = runtime.newContext();
     this.#context = context;
-    this.#regions = regionsOf(this.#memory);
     const below = context as unknown as Below;
     this.#below = below;
     const { ffi, module } = below;
@@ -138,21 +159,22 @@ export class QuickJS implements Machine {
       return 0;
     };
     module.callbacks = { ...module.callbacks, callFunction: answer };
-    this.#evaluate(guestSource);
-    if (temporal) this.#evaluate(temporalSource);
-    const entries = context.getProp(context.global, '__entries');
-    const handle = (name: string) => context.getProp(entries, name);
-    this.#entries = Object.fromEntries(
-      ENTRIES.map((name) => [name, handle(name).value as unknown as number]),
-    ) as Record<Entry, number>;
-    this.#functions = {
-      putText: handle('putText'),
-      putLoose: handle('putLoose'),
-      given: handle('given'),
-      cut: handle('cut'),
-      fits: handle('fits'),
-    };
-    this.#evaluate('__close()');
+    this.#regions = image?.regions ?? regionsOf(this.#memory);
+    if (image === null) {
+      this.#evaluate(guestSource);
+      if (temporal) this.#evaluate(temporalSource);
+      const entries = context.getProp(context.global, '__entries');
+      const pointerOf = (name: string) => context.getProp(entries, name).value as unknown as number;
+      this.#entries = pointersOf(ENTRIES, pointerOf);
+      this.#functions = pointersOf(FUNCTIONS, pointerOf);
+      this.#evaluate('__close()');
+      this.booted = this.snapshot();
+    } else {
+      this.booted = new Snapshot(this.#memory, image.regions, image.data, image.heap);
+      this.booted.restore();
+      this.#entries = pointersOf(ENTRIES, (name) => image.entries[name]!);
+      this.#functions = pointersOf(FUNCTIONS, (name) => image.functions[name]!);
+    }
   }
 
   #evaluate(source: string): void {
@@ -213,8 +235,9 @@ export class QuickJS implements Machine {
     }
   }
 
-  #callFunction(fn: QuickJSHandle, args: (string | number)[]): string | null {
+  #callFunction(name: GuestFunction, args: (string | number)[]): string | null {
     const context = this.#context;
+    const fn = this.#below.memory.heapValueHandle(this.#functions[name]);
     try {
       const handles = args.map((arg) =>
         typeof arg === 'string' ? context.newString(arg) : context.newNumber(arg),
@@ -234,21 +257,21 @@ export class QuickJS implements Machine {
   }
 
   putText(text: string): void {
-    if (this.#callFunction(this.#functions.putText, [text]) === null) throw new OutOfRoom();
+    if (this.#callFunction('putText', [text]) === null) throw new OutOfRoom();
   }
 
   putLoose(place: number, text: string): void {
-    if (this.#callFunction(this.#functions.putLoose, [place, text]) === null) throw new OutOfRoom();
+    if (this.#callFunction('putLoose', [place, text]) === null) throw new OutOfRoom();
   }
 
   given(): string {
-    const text = this.#callFunction(this.#functions.given, []);
+    const text = this.#callFunction('given', []);
     if (text === null) throw new OutOfRoom();
     return text;
   }
 
   cut(texts: number, kept: number): void {
-    if (this.#callFunction(this.#functions.cut, [texts, kept]) === null)
+    if (this.#callFunction('cut', [texts, kept]) === null)
       throw new MachineDied('the lists of texts cannot be cut back');
   }
 
@@ -257,7 +280,7 @@ export class QuickJS implements Machine {
     this.#deadline = Math.min(outer, Date.now() + PATTERN_MILLISECONDS);
     this.#polls = 0;
     try {
-      const answer = this.#callFunction(this.#functions.fits, [pattern, text]);
+      const answer = this.#callFunction('fits', [pattern, text]);
       return answer === null ? null : answer === 'yes';
     } finally {
       this.#deadline = outer;
@@ -267,7 +290,18 @@ export class QuickJS implements Machine {
 
   /** The machine as it is now. No call into it may be going on. */
   snapshot(): Snapshot {
-    return new Snapshot(this.#memory, this.#regions);
+    return Snapshot.of(this.#memory, this.#regions);
+  }
+
+  /** What another machine of the same WebAssembly, guest and order of making can start from. */
+  get image(): Image {
+    return {
+      regions: this.#regions,
+      entries: this.#entries,
+      functions: this.#functions,
+      data: this.booted.data,
+      heap: this.booted.heap,
+    };
   }
 
   /** Bytes that scripts and the guest hold. */

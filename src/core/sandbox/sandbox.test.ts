@@ -6,6 +6,7 @@ import { engineInThread } from '../../workers/engine-in-thread';
 import { compile } from '../language/compile';
 import type { Material } from '../session/session';
 import type { Opening } from '../session/step';
+import { packImage, readImage, type Image } from './image';
 import { LIMITS, startModule } from './quickjs';
 import { Sandbox } from './sandbox';
 
@@ -91,6 +92,47 @@ describe('the machine', () => {
     const answer = sandbox.step({ set: 'a', to: 1 });
     expect(answer.errors).toMatchObject([{ code: 'memory', behaviour: '10-a', line: 3 }]);
     expect(answer.changes.b).toEqual({ value: 1 });
+  });
+});
+
+describe('the image of a machine', () => {
+  const sandboxFrom = async (image: Image | null, temporal = false) =>
+    new Sandbox(await startModule(), {
+      temporal,
+      limits: { ...LIMITS, milliseconds: 60_000 },
+      image,
+    });
+  const session = (sandbox: Sandbox, source: string) => {
+    sandbox.load(material(source));
+    return JSON.stringify([
+      sandbox.open(opening),
+      sandbox.step({ set: 'a', to: 2 }),
+      sandbox.step({ set: 'note', to: 'quay 4 – Ærø' }),
+    ]);
+  };
+
+  test.each([false, true])(
+    'gives a machine that does all that the one it is of does (with Temporal: %s)',
+    async (temporal) => {
+      const booted = await sandboxFrom(null, temporal);
+      const image = readImage(packImage(booted.image, 'a'), 'a');
+      const started = await sandboxFrom(image, temporal);
+      for (const source of [
+        'on.change(fields.note, ({ value }) => { log(value, Math.random(), typeof Temporal); });',
+        'on.change(fields.a, () => { for (;;); });',
+        'on.load(() => { throw new Error("no"); });\nkeep(fields.b, { required: () => fields.a.value === 2 });',
+      ])
+        expect(session(started, source)).toBe(session(booted, source));
+    },
+  );
+
+  test('is refused where it is one of another machine, cut short or no image', async () => {
+    const packed = packImage((await sandboxFrom(null)).image, 'a');
+    expect(readImage(packed, 'a')).not.toBeNull();
+    expect(readImage(packed, 'b')).toBeNull();
+    expect(readImage(packed.subarray(0, 5000), 'a')).toBeNull();
+    expect(readImage(new TextEncoder().encode('{"mark": "a"}\nrest'), 'a')).toBeNull();
+    expect(readImage(new Uint8Array(100), 'a')).toBeNull();
   });
 });
 

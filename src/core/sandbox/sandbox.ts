@@ -10,6 +10,7 @@ import type { Answer, Opening, TimedStep } from '../session/step';
 import type { Tied } from '../session/ties';
 import { ASKING } from './asking';
 import { Host } from './host';
+import type { Image } from './image';
 import { Inspector, type Inspection, type Wanted } from './inspector';
 import { LIMITS, QuickJS, type Limits } from './quickjs';
 import type { Tell } from './questions';
@@ -25,29 +26,39 @@ export interface Listens {
 export class Sandbox {
   readonly #machine: QuickJS;
   readonly #host: Host;
-  readonly #booted: Snapshot;
   #ready: { material: Material; loaded: Loaded; snapshot: Snapshot } | null = null;
   #session: Session | null = null;
   #askingTie: number | null = null;
 
-  /** Boots a machine: 5–20 ms, once. `wasm` has to be a module that nothing else uses. */
+  /** Boots a machine, or starts from the image of one. `wasm` has to be a module that nothing else uses. */
   constructor(
     wasm: QuickJSWASMModule,
-    options: { temporal: boolean; limits?: Limits; alive?: () => void; tell?: Tell },
+    options: {
+      temporal: boolean;
+      limits?: Limits;
+      alive?: () => void;
+      tell?: Tell;
+      image?: Image | null;
+    },
   ) {
     this.#machine = new QuickJS(wasm, {
       temporal: options.temporal,
       limits: options.limits ?? LIMITS,
       alive: options.alive ?? (() => undefined),
+      image: options.image ?? null,
     });
     this.#host = new Host(this.#machine, options.tell ?? null);
-    this.#booted = this.#machine.snapshot();
+  }
+
+  /** What other machines can start from. */
+  get image(): Image {
+    return this.#machine.image;
   }
 
   /** Evaluates the behaviours' top levels; from here every opening starts. Throws MachineDied. */
   load(material: Material, watched = false): Listens {
     this.#session = null;
-    this.#booted.restore();
+    this.#machine.booted.restore();
     const all = this.#host.load(material, watched);
     const isAsking = ({ behaviour }: Tied) => behaviour.name === ASKING;
     this.#askingTie = all.tied.find(isAsking)?.number ?? null;

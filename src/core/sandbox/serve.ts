@@ -3,12 +3,17 @@ import type { Line } from '../wire/line';
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import type { Answer, TimedStep } from '../session/step';
 import { startModule } from './quickjs';
+import type { Image } from './image';
 import { RequestSchema, type Request } from './protocol';
 import type { BriefAnswer, Reply } from './reply';
 import { MachineDied } from './machine';
 import { needsTemporal, Sandbox } from './sandbox';
 
-export function serve(reply: (message: Reply) => void): (message: unknown) => Promise<void> {
+/** `imageOf` gives the image of a machine with or without Temporal, where the host has one. */
+export function serve(
+  reply: (message: Reply) => void,
+  imageOf: (temporal: boolean) => Image | null = () => null,
+): (message: unknown) => Promise<void> {
   let sandbox: { withTemporal: boolean; watched: boolean; machine: Sandbox } | null = null;
   // The first machine's module starts before anybody asks.
   let first: Promise<QuickJSWASMModule> | null = startModule();
@@ -26,6 +31,7 @@ export function serve(reply: (message: Reply) => void): (message: unknown) => Pr
       const machine = new Sandbox(wasm, {
         temporal: withTemporal,
         alive: heart(reply),
+        image: imageOf(withTemporal),
         ...(watched ? { tell: teller(reply) } : {}),
       });
       sandbox = { withTemporal, watched, machine };

@@ -4,7 +4,7 @@
  */
 const PAGE = 4096;
 
-interface Regions {
+export interface Regions {
   dataEnd: number;
   heapStart: number;
 }
@@ -17,9 +17,7 @@ export function regionsOf(memory: WebAssembly.Memory): Regions {
     for (let i = page * perPage; i < (page + 1) * perPage; i++) if (words[i] !== 0) return false;
     return true;
   };
-  const pages = words.length / perPage;
-  let last = pages;
-  while (last > 0 && isZero(last - 1)) last--;
+  const last = Math.ceil(endOfUse(memory) / PAGE);
   let best = { from: 0, to: 0 };
   let start = -1;
   for (let page = 0; page <= last; page++) {
@@ -33,31 +31,45 @@ export function regionsOf(memory: WebAssembly.Memory): Regions {
   return { dataEnd: best.from * PAGE, heapStart: best.to * PAGE };
 }
 
+/** The byte behind the last word of eight bytes that is not zero. Whole words, since most of 16 MB are zero. */
+function endOfUse(memory: WebAssembly.Memory): number {
+  const words = new BigInt64Array(memory.buffer);
+  let end = words.length;
+  while (end > 0 && words[end - 1] === 0n) end--;
+  return end * words.BYTES_PER_ELEMENT;
+}
+
 export class Snapshot {
-  readonly #data: Uint8Array;
-  readonly #heap: Uint8Array;
+  readonly data: Uint8Array;
+  readonly heap: Uint8Array;
   readonly #regions: Regions;
   readonly #memory: WebAssembly.Memory;
 
-  /** Takes the snapshot. No call into the machine may be going on. */
-  constructor(memory: WebAssembly.Memory, regions: Regions) {
+  constructor(memory: WebAssembly.Memory, regions: Regions, data: Uint8Array, heap: Uint8Array) {
     this.#memory = memory;
     this.#regions = regions;
+    this.data = data;
+    this.heap = heap;
+  }
+
+  /** Takes the snapshot. No call into the machine may be going on. */
+  static of(memory: WebAssembly.Memory, regions: Regions): Snapshot {
     const all = new Uint8Array(memory.buffer);
-    let end = all.length;
-    const words = new Int32Array(memory.buffer);
-    while (end > regions.heapStart && words[end / 4 - 1] === 0) end -= 4;
-    this.#data = all.slice(0, regions.dataEnd);
-    this.#heap = all.slice(regions.heapStart, end);
+    return new Snapshot(
+      memory,
+      regions,
+      all.slice(0, regions.dataEnd),
+      all.slice(regions.heapStart, endOfUse(memory)),
+    );
   }
 
   restore(): void {
     const all = new Uint8Array(this.#memory.buffer);
-    all.set(this.#data, 0);
-    all.set(this.#heap, this.#regions.heapStart);
+    all.set(this.data, 0);
+    all.set(this.heap, this.#regions.heapStart);
   }
 
   get bytes(): number {
-    return this.#data.length + this.#heap.length;
+    return this.data.length + this.heap.length;
   }
 }

@@ -1,0 +1,2 @@
+/** Where the images of booted machines are kept, beside the bundles in dist/. */
+export const IMAGES = { plain: './machine.image', withTemporal: './machine-temporal.image' };
