@@ -7,6 +7,7 @@ import { scriptsOf } from '../core/script/of-form';
 import { servicesAsSources } from '../core/script/service-sources';
 import type { CompiledScript } from '../core/session/ties';
 import type { Engine } from '../core/sandbox/engine';
+import type { Cast } from '../core/scenario/opening';
 import { CompiledSchema } from '../core/sandbox/protocol';
 import {
   BrokenWorkspace,
@@ -123,6 +124,11 @@ export function formOf(call: Call, workspace: Workspace): WorkspaceForm {
   if (call.form === undefined && workspace.forms.length !== 1)
     throw new InvalidCall('say which form with --form.');
   return formsOf(call, workspace)[0]!;
+}
+
+/** What the scenarios of a form are opened with. */
+export function castOf({ people, forms }: Workspace, { records, scenarios }: WorkspaceForm): Cast {
+  return { people, records, forms, scenarios };
 }
 
 /** Works with an engine that starts while the workspace is read, and ends whatever comes of it. */

@@ -34,7 +34,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
         form,
         scenarios,
         workspace,
-        { people: workspace.people, records, forms: workspace.forms },
+        { people: workspace.people, records, forms: workspace.forms, scenarios },
         (opening, steps) => engine.play(opening, steps),
       )),
     );

@@ -128,7 +128,7 @@ function resultOf(answers: readonly Answer[], form: Form, withTape: boolean): ob
     heard.log.push(...answer.log);
     heard.errors.push(...answer.errors);
     heard.toParent.push(...answer.toParent);
-    if (answer.refused !== null) heard.refused.push({ step: i - 1, why: answer.refused });
+    if (answer.refused !== null) heard.refused.push({ step: i, why: answer.refused });
   });
   return {
     parts: partsSeen(seen, form),

@@ -17,7 +17,18 @@ const outcomes: Outcome[] = [
     name: 'b',
     title: 'Not well',
     passed: false,
-    misses: [{ step: 3, part: 'dues', aspect: 'value', says: 'dues.value is 1, expected 2\u0001' }],
+    misses: [
+      {
+        entry: 5,
+        after: 3,
+        at: null,
+        part: 'dues',
+        aspect: 'value',
+        says: 'dues.value is 1, expected 2\u0001',
+        expected: 2,
+        actual: 1,
+      },
+    ],
     steps: 4,
   },
 ];

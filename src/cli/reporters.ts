@@ -10,7 +10,7 @@ export interface Outcome extends ScenarioResult {
 type Reporter = (outcomes: readonly Outcome[]) => string;
 
 function missInWords(miss: Miss): string {
-  return `step ${miss.step}: ${miss.says}`;
+  return `${miss.after === 0 ? 'opening' : `step ${miss.after}`}: ${miss.says}`;
 }
 
 const spec: Reporter = (outcomes) => {

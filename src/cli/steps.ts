@@ -6,7 +6,7 @@ import type { Opening, TimedStep } from '../core/session/step';
 import { PlayInput } from '../core/workspace/schemas';
 import { BrokenWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
 import { readJson, type FileError } from '../core/workspace/json';
-import { InvalidCall, formOf, open, type Call } from './call';
+import { castOf, InvalidCall, formOf, open, type Call } from './call';
 import { textError } from './text-error';
 
 export interface Done {
@@ -32,11 +32,10 @@ export function readDone(call: Call): Done {
   const { open: how, steps } = Array.isArray(input)
     ? { open: { as: workspace.people[0]!.key }, steps: input }
     : input;
-  const { people, forms } = workspace;
   return {
     workspace,
     entry,
-    opening: openingOf(how, entry.form, { people, records: entry.records, forms }),
+    opening: openingOf(how, entry.form, castOf(workspace, entry)),
     steps,
   };
 }

@@ -5,7 +5,16 @@ import { runScenario } from '../core/scenario/run';
 import { Coverage } from '../core/tape/coverage';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
-import { InvalidCall, formsOf, load, open, type Call, type Command, withEngines } from './call';
+import {
+  castOf,
+  InvalidCall,
+  formsOf,
+  load,
+  open,
+  type Call,
+  type Command,
+  withEngines,
+} from './call';
 import { progress } from './progress';
 import { enginesFor, spread } from './spread';
 import type { ScenarioFile, Workspace, WorkspaceForm } from '../core/workspace/workspace';
@@ -66,7 +75,7 @@ async function runForm(
       scenario,
       entry.form,
       workspace,
-      { people: workspace.people, records: entry.records, forms: workspace.forms },
+      castOf(workspace, entry),
       async (opening, steps) => {
         const answers = await engine.play(opening, steps);
         for (const { tape } of answers) coverage.add(tape);

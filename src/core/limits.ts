@@ -24,6 +24,12 @@ export const NAME_CHARACTERS = 60;
 export const TITLE_CHARACTERS = 120;
 /** Scenarios of one form. All of them run in about a minute. */
 export const SCENARIOS_PER_FORM = 1000;
+/** Rows of a scenario's table of cases. Each is a session of its own, some 3 ms. */
+export const CASES_PER_SCENARIO = 1000;
+/** Combinations of one outcome grid; with more it is thinned out. */
+export const COMBINATIONS_PER_GRID = 2000;
+/** Scenarios that start as one another, one after the other. */
+export const BEGINNINGS = 20;
 /** Records kept as samples of one form. They try a form out, they fill no archive. */
 export const SAMPLES_PER_FORM = 500;
 /** Columns of a table. More is a spreadsheet turned on its side. */

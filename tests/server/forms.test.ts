@@ -117,7 +117,7 @@ test('a copy has structure, behaviours, scenarios and the records these open, un
     (await readScenarios('vessel')).map(({ scenario }) => scenario),
   );
   for (const { scenario } of scenarios)
-    if (scenario.open.record != null)
+    if (scenario.open?.record != null)
       expect((await readRecord(name, scenario.open.record))?.values).toEqual(
         (await readRecord('vessel', scenario.open.record))!.values,
       );

@@ -170,3 +170,55 @@ test('0003: everything gets a home with revisions: those there are are kept, del
     },
   );
 });
+
+test('0008: which entry a refused step was is left out of what scenarios expect; all else stays as it is', async () => {
+  const steps = [
+    { set: 'note', to: 'x' },
+    {
+      expect: {
+        '@refused': [{ step: 0, why: 'locked' }, { why: 'hidden' }],
+        note: { value: null },
+      },
+    },
+    { expect: { '@refused': [] } },
+    { submit: true },
+  ];
+  const other = {
+    title: 'Other',
+    open: { as: 'ona' },
+    steps: [{ expect: { note: { locked: true } } }],
+  };
+  await migrated(
+    '0008_refused_steps',
+    async (client) => {
+      for (const [name, content] of [
+        ['one', { title: 'One', open: { as: 'ona' }, steps }],
+        ['other', other],
+      ] as const)
+        await client.query("select * from tavro_save('scenario', 'visit', $1, $2, 0, null, null)", [
+          name,
+          content,
+        ]);
+    },
+    async (client) => {
+      const { rows } = await client.query<{ content: unknown }>(
+        "select content from document where kind = 'scenario' order by name",
+      );
+      expect(rows.map(({ content }) => content)).toEqual([
+        {
+          title: 'One',
+          open: { as: 'ona' },
+          steps: [
+            steps[0],
+            {
+              expect: { '@refused': [{ why: 'locked' }, { why: 'hidden' }], note: { value: null } },
+            },
+            steps[2],
+            steps[3],
+          ],
+        },
+        other,
+      ]);
+    },
+  );
+});

@@ -138,8 +138,8 @@ test('the demo goes through the database and comes out as its folder, to the byt
       ...new Set(
         readWorkspace(readFolder('demo')).forms.flatMap(({ form, scenarios }) =>
           scenarios.flatMap(({ scenario: { open } }) => [
-            ...(open.record == null ? [] : [`${form.name} ${open.record}`]),
-            ...(open.parent === undefined ? [] : [`${open.parent.form} ${open.parent.record}`]),
+            ...(open?.record == null ? [] : [`${form.name} ${open.record}`]),
+            ...(open?.parent === undefined ? [] : [`${open.parent.form} ${open.parent.record}`]),
           ]),
         ),
       ),

@@ -74,7 +74,7 @@ export function ofScenario(
   return [
     {
       form,
-      at: { is: 'scenario', name, title, step: first.step },
+      at: { is: 'scenario', name, title, step: first.after },
       sort: 'scenario',
       severity: 'error',
       says: `${first.says}${more}`,

@@ -1,5 +1,5 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
-import { STEPS_PER_SESSION } from '../limits';
+import { CASES_PER_SCENARIO, COMBINATIONS_PER_GRID, STEPS_PER_SESSION } from '../limits';
 import * as z from 'zod';
 import { Name } from '../form/definition';
 import {
@@ -108,6 +108,14 @@ const special = {
       }),
     )
     .optional(),
+  '@waiting': z
+    .array(z.string())
+    .optional()
+    .meta({ description: 'The functions of services that are waited for, the oldest call first.' }),
+  '@nothingElse': z.literal(true).optional().meta({
+    description:
+      'Besides what is named here and what the steps entered, nothing has changed since the last expect that says so, or since the opening.',
+  }),
   '@refused': z
     .array(z.strictObject({ step: z.number().int().optional(), why: z.string().optional() }))
     .optional()
@@ -126,12 +134,96 @@ export const ScenarioStepSchema = z.union([
 ]);
 export type ScenarioStep = z.infer<typeof ScenarioStepSchema>;
 
-export const ScenarioSchema = z.strictObject({
-  $schema: z.string().optional(),
-  title: z.string().min(1),
-  open: OpenSchema,
-  steps: z
-    .array(ScenarioStepSchema)
-    .max(STEPS_PER_SESSION, `a scenario has at most ${STEPS_PER_SESSION} steps`),
+/** Something that cases and grids vary: a field that is set, or how the form is opened. */
+export const InputName = z
+  .string()
+  .regex(/^(?:@(?:as|record|launch\.\w+|fails\.\w+(?:\.\w+)?)|[a-z][\w.[\]]*)$/, {
+    message:
+      'is no input: a field, @as, @record, @launch.PARAMETER or @fails.SERVICE (yes where its calls fail)',
+  })
+  .meta({ description: 'A field, or @as, @record, @launch.PARAMETER, @fails.SERVICE.' });
+
+export const CasesSchema = z
+  .strictObject({
+    inputs: z.array(InputName).min(1),
+    steps: z.array(StepSchema).optional().meta({ description: 'Done after the inputs are set.' }),
+    expected: z
+      .array(z.string().min(1))
+      .meta({ description: 'A part for its value, or a part and an aspect: pilot.required.' }),
+    rows: z
+      .array(
+        z.strictObject({
+          title: z.string().min(1).optional(),
+          inputs: z.array(ValueSchema),
+          expected: z.array(ValueSchema),
+        }),
+      )
+      .max(CASES_PER_SCENARIO, `a scenario has at most ${CASES_PER_SCENARIO} cases`),
+  })
+  .refine(
+    ({ inputs, expected, rows }) =>
+      rows.every(
+        (row) => row.inputs.length === inputs.length && row.expected.length === expected.length,
+      ),
+    'every row has a value for each input and each expectation',
+  )
+  .meta({
+    description:
+      'The same scenario for a table of values: after the steps the inputs are set in order, then the expectations hold.',
+  });
+export type Cases = z.infer<typeof CasesSchema>;
+
+export const AxisSchema = z.strictObject({
+  input: InputName,
+  values: z.array(ValueSchema).min(1),
 });
+export type Axis = z.infer<typeof AxisSchema>;
+
+/** What people meet of a part: what a grid keeps. */
+export const OutcomeSchema = z.record(z.string(), z.record(z.string(), ValueSchema));
+
+export const GridSchema = z
+  .strictObject({
+    axes: z.array(AxisSchema).min(1),
+    strength: z
+      .union([z.literal(2), z.literal(3)])
+      .optional()
+      .meta({
+        description:
+          'Not all combinations: so many that any two (or three) values of different axes meet.',
+      }),
+    parts: z
+      .array(z.string())
+      .optional()
+      .meta({ description: 'The parts that are looked at; all unless said.' }),
+    accepted: z.strictObject({
+      base: OutcomeSchema.meta({ description: 'What is the same in all combinations.' }),
+      outcomes: z.array(OutcomeSchema).meta({ description: 'What differs, each only once.' }),
+      rows: z
+        .array(z.tuple([z.array(z.number().int().nonnegative()), z.number().int().nonnegative()]))
+        .max(COMBINATIONS_PER_GRID)
+        .meta({ description: 'Combinations, by the place of each value, with their outcome.' }),
+    }),
+  })
+  .meta({ description: 'What comes of each combination of values, as it was accepted.' });
+export type GridTest = z.infer<typeof GridSchema>;
+
+export const ScenarioSchema = z
+  .strictObject({
+    $schema: z.string().optional(),
+    title: z.string().min(1),
+    startsAs: z.string().optional().meta({
+      description:
+        'The name of a scenario of the form: it is opened as that one is, and its steps are done first.',
+    }),
+    open: OpenSchema.optional(),
+    steps: z
+      .array(ScenarioStepSchema)
+      .max(STEPS_PER_SESSION, `a scenario has at most ${STEPS_PER_SESSION} steps`),
+    cases: CasesSchema.optional(),
+    grid: GridSchema.optional(),
+  })
+  .refine(({ open, startsAs }) => (open === undefined) !== (startsAs === undefined), {
+    message: 'a scenario has either open or startsAs',
+  });
 export type Scenario = z.infer<typeof ScenarioSchema>;

@@ -5,7 +5,7 @@ import { readLaunch } from '../form/launch';
 import type { Person } from '../form/table';
 import type { Values } from '../form/value';
 import type { Opening } from '../session/step';
-import type { Open } from './definition';
+import type { Open, Scenario } from './definition';
 
 /** The clock of scenarios that name none: a fixed moment, so that they come out the same every day. */
 export const DEFAULT_CLOCK = '2031-05-02T09:00:00Z';
@@ -22,12 +22,19 @@ export interface FormRecords {
   records: readonly SampleRecord[];
 }
 
+export interface NamedScenario {
+  name: string;
+  scenario: Scenario;
+}
+
 /** Where an opening finds its people and records. */
 export interface Cast {
   people: readonly Person[];
   records: readonly SampleRecord[];
   /** Other forms with their records, for openings from a parent. */
   forms?: readonly FormRecords[];
+  /** The scenarios of the form, for those that start as another one. */
+  scenarios?: readonly NamedScenario[];
 }
 
 /** An opening that cannot be: it names somebody or something that is not there, or hands over what is not taken; the path leads into the scenario. */

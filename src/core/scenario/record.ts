@@ -3,41 +3,23 @@
  * that a passing scenario says what mattered and nothing more.
  */
 import type { Form } from '../form/definition';
-import { equal, type Value } from '../form/value';
-import type { Answer, PartState, RowsChange, Step } from '../session/step';
-import type { Expectation, Open, PartExpectation, Scenario, ScenarioStep } from './definition';
+import { equal } from '../form/value';
+import type { Answer, RowsChange, Step } from '../session/step';
+import { changedAspects } from './aspects';
+import type { Expectation, Open, Scenario, ScenarioStep } from './definition';
 import { NOTHING_SEEN, partSeen, seenAfter, type Seen } from './snapshot';
 
-/** Whether a change of it is expected from then on: not what only follows from another one, or from a check. */
-const EXPECTED: Readonly<Record<keyof PartState, boolean>> = {
-  sort: false,
-  value: true,
-  stage: true,
-  shown: true,
-  onScreen: false,
-  locked: true,
-  editable: false,
-  required: true,
-  options: true,
-  hint: true,
-  warning: true,
-  problem: true,
-  label: true,
-  fault: false,
-  orphan: false,
-  stray: false,
-};
-const ASPECTS = Object.keys(EXPECTED).filter(
-  (name) => EXPECTED[name as keyof PartState],
-) as (keyof PartState & keyof PartExpectation)[];
-
-/** `answers` holds the opening's answer and one for each step. */
+/**
+ * `answers` holds the opening's answer and one for each step. With `nothingElse` each expectation, and one at the end,
+ * says that nothing changed besides.
+ */
 export function recordScenario(
   title: string,
   open: Open,
   form: Form,
   steps: readonly Step[],
   answers: readonly Answer[],
+  { nothingElse }: { nothingElse: boolean } = { nothingElse: true },
 ): Scenario {
   let before = seenAfter(NOTHING_SEEN, answers[0]!);
   const recorded: ScenarioStep[] = [];
@@ -45,20 +27,23 @@ export function recordScenario(
     const answer = answers[i + 1]!;
     const after = seenAfter(before, answer);
     recorded.push(step);
-    const expect = expectationOf(step, form, before, after, answer, recorded.length - 1);
-    if (Object.keys(expect).length > 0) recorded.push({ expect });
+    const expect = expectationOf(step, form, before, after, answer);
+    if (Object.keys(expect).length > 0 || (nothingElse && i === steps.length - 1))
+      recorded.push({
+        expect: nothingElse ? ({ ...expect, '@nothingElse': true } as Expectation) : expect,
+      });
     before = after;
   });
   return { title, open, steps: recorded };
 }
 
-function expectationOf(
+/** What a step changed, as an expectation. */
+export function expectationOf(
   step: Step,
   form: Form,
   before: Seen,
   after: Seen,
   answer: Answer,
-  place: number,
 ): Expectation {
   const expect: Record<string, unknown> = {};
   for (const name of Object.keys(answer.changes)) {
@@ -73,10 +58,12 @@ function expectationOf(
   if (before.page !== after.page) expect['@page'] = after.page;
   if (before.replaced?.text !== after.replaced?.text)
     expect['@replaced'] = after.replaced?.text ?? null;
+  if (before.notice?.text !== after.notice?.text)
+    expect['@notice'] = after.notice && { text: after.notice.text, tone: after.notice.tone };
   if (answer.messages.length > 0)
     expect['@messages'] = answer.messages.map(({ text, tone }) => ({ text, tone }));
   if (answer.toParent.length > 0) expect['@parent'] = answer.toParent;
-  if (answer.refused !== null) expect['@refused'] = [{ step: place, why: answer.refused }];
+  if (answer.refused !== null) expect['@refused'] = [{ why: answer.refused }];
   if (answer.errors.length > 0)
     expect['@errors'] = answer.errors.map(({ behaviour, line }) => ({
       behaviour,
@@ -126,16 +113,4 @@ function expectRows(
       if (Object.keys(changed).length > 0) expect[address] = changed;
     }
   }
-}
-
-function changedAspects(before: PartState | undefined, after: PartState): PartExpectation {
-  const changed: Record<string, Value> = {};
-  for (const aspect of ASPECTS) {
-    const now = after[aspect] as Value | undefined;
-    if (now === undefined || equal(now, before?.[aspect])) continue;
-    if (aspect === 'options') {
-      if (after.options != null) changed.options = after.options.map((option) => option.key);
-    } else changed[aspect] = now;
-  }
-  return changed as PartExpectation;
 }

@@ -8,7 +8,8 @@ import { Sandbox } from '../sandbox/sandbox';
 import type { Step } from '../session/step';
 import { ScenarioSchema, type Scenario } from './definition';
 import { recordScenario } from './record';
-import { runScenario, unknownNames, type Player } from './run';
+import { unknownNames } from './naming';
+import { runScenario, type Player } from './run';
 
 const form = {
   ...formWith([number('a'), number('b'), text('note', { locked: true })]),
@@ -49,7 +50,7 @@ const run = (steps: object[]) =>
     play,
   );
 const missesOf = async (steps: object[]) =>
-  (await run(steps)).misses.map(({ step, says }) => [step, says]);
+  (await run(steps)).misses.map(({ after, says }) => [after, says]);
 
 describe('a scenario', () => {
   test('passes when all is as expected', async () => {
@@ -97,13 +98,13 @@ describe('a scenario', () => {
         { expect: { b: { value: 3 } } },
       ]),
     ).toEqual([
-      [0, 'step 0 was refused: Note is locked'],
+      [2, 'step 1 was refused: Note is locked'],
       [2, 'b.value is 2, expected 3'],
     ]);
     expect(
       await missesOf([
         { set: 'note', to: 'x' },
-        { expect: { '@refused': [{ step: 0, why: 'locked' }] } },
+        { expect: { '@refused': [{ step: 1, why: 'locked' }] } },
       ]),
     ).toEqual([]);
   });
@@ -133,7 +134,13 @@ test('what was clicked becomes a scenario with expectations on what it changed, 
   );
   expect(scenario.steps.slice(0, 2)).toEqual([
     { set: 'a', to: 3 },
-    { expect: { b: { value: 6 }, '@messages': [{ text: 'three', tone: 'info' }] } },
+    {
+      expect: {
+        b: { value: 6 },
+        '@messages': [{ text: 'three', tone: 'info' }],
+        '@nothingElse': true,
+      },
+    },
   ]);
   expect((await run(scenario.steps)).misses).toEqual([]);
 });
@@ -186,7 +193,9 @@ test('what was clicked among rows becomes a scenario too, with rows named by the
   );
   expect(kept.steps.slice(2, 6)).toEqual([
     { set: 'list[1].n', to: 2 },
-    { expect: { 'list[1].t': { shown: true }, total: { value: 2 } } },
+    {
+      expect: { 'list[1].t': { shown: true }, total: { value: 2 }, '@nothingElse': true },
+    },
     { moveRow: 'list[1]', to: 0 },
     { set: 'list[1].n', to: 3 },
   ]);
@@ -244,7 +253,9 @@ test('one that cannot be opened fails, and says what is not there', async () => 
     passed: false,
     misses: [
       {
-        step: 0,
+        entry: 0,
+        after: 0,
+        at: null,
         part: '@open',
         aspect: null,
         says: 'cannot be opened: there is no person "nobody"',

@@ -1,7 +1,7 @@
 /** The behaviours of a form as a set: names for new ones, and renumbering them when their order changes. */
 import { freeName, slugOf } from '../form/name';
 import type { Expectation, Scenario } from '../scenario/definition';
-import { isExpect } from '../scenario/run';
+import { isExpect } from '../scenario/beginning';
 import { baseName, fileName, isModule, isOwn, MODULES } from '../script/script-name';
 
 /** The steps in which behaviours are numbered, so that one can be put between two others. */

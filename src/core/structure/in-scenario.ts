@@ -1,7 +1,10 @@
 /** Carrying another name of a part, or another key of its options, through scenarios and values. Without the compiler, so that pages can do it too. */
 import type { Value, Values } from '../form/value';
 import type { Expectation, Scenario, ScenarioStep } from '../scenario/definition';
-import { isExpect, NAMING_KEYS } from '../scenario/run';
+import { isExpect } from '../scenario/beginning';
+import type { Outcome } from '../scenario/grid';
+import { NAMING_KEYS } from '../scenario/naming';
+import type { Step } from '../session/step';
 import type { PartName, PartSort } from './edit';
 
 /** Whether a scenario's address names a part: `cargo[0].weight` names `cargo.weight`, and `cargo` too when that is asked. */
@@ -25,7 +28,7 @@ export function renameInScenario(
       : address;
   const keys = <T>(named: Readonly<Record<string, T>>) =>
     Object.fromEntries(Object.entries(named).map(([key, value]) => [rename(key), value]));
-  const steps = scenario.steps.map((step): ScenarioStep => {
+  const inStep = (step: ScenarioStep): ScenarioStep => {
     if (isExpect(step))
       return { expect: renameInExpectation(step.expect, rename, keys, part, to, sort) };
     const renamed = Object.fromEntries(
@@ -41,8 +44,49 @@ export function renameInScenario(
         : row(step.with as Values);
     }
     return renamed as ScenarioStep;
-  });
-  return { ...scenario, steps };
+  };
+  const { cases, grid } = scenario;
+  const outcome = (one: Outcome) => keys(one) as Outcome;
+  return {
+    ...scenario,
+    steps: scenario.steps.map(inStep),
+    ...(cases === undefined
+      ? {}
+      : {
+          cases: {
+            ...cases,
+            inputs: cases.inputs.map(rename),
+            ...(cases.steps === undefined ? {} : { steps: cases.steps.map(inStep) as Step[] }),
+            expected: cases.expected.map((column) =>
+              column.startsWith('@') ? column : renameColumn(column, part, to, sort),
+            ),
+          },
+        }),
+    ...(grid === undefined
+      ? {}
+      : {
+          grid: {
+            ...grid,
+            axes: grid.axes.map((axis) => ({ ...axis, input: rename(axis.input) })),
+            ...(grid.parts === undefined ? {} : { parts: grid.parts.map(rename) }),
+            accepted: {
+              base: outcome(grid.accepted.base),
+              outcomes: grid.accepted.outcomes.map(outcome),
+              rows: grid.accepted.rows,
+            },
+          },
+        }),
+  };
+}
+
+/** `pilot` and `pilot.required` name a field; `cargo[0].weight` and `cargo[0].weight.required` a cell. */
+function renameColumn(column: string, part: PartName, to: string, sort: PartSort): string {
+  const [, rows, place, rest = ''] = /^([^.[]+)(\[\d+\])?(.*)$/.exec(column)!;
+  if (sort !== 'cell') return rows === part ? `${to}${place ?? ''}${rest}` : column;
+  const [, cell, aspect = ''] = /^\.([^.]+)(\..+)?$/.exec(rest) ?? [];
+  return place !== undefined && `${rows}.${cell}` === part
+    ? `${rows}${place}.${to}${aspect}`
+    : column;
 }
 
 function renameInExpectation(
@@ -128,7 +172,7 @@ export function rekeyInScenario(
   const change = (value: Value) => rekeyed(value, key, to);
   const inRow = (rows: string, row: Values): Values =>
     inValues(row, (name) => `${rows}.${name}` === part, change);
-  const steps = scenario.steps.map((step): ScenarioStep => {
+  const inStep = (step: ScenarioStep): ScenarioStep => {
     if (isExpect(step)) return { expect: inExpectation(step.expect, isPart, change, inRow, part) };
     if ('addRow' in step) {
       if (step.with === undefined) return step;
@@ -151,8 +195,50 @@ export function rekeyInScenario(
     return address !== null && isPart(address) && 'to' in step
       ? ({ ...step, to: change(step.to as Value) } as ScenarioStep)
       : step;
-  });
-  return { ...scenario, steps };
+  };
+  const { cases, grid } = scenario;
+  const outcome = (one: Outcome): Outcome =>
+    Object.fromEntries(
+      Object.entries(one).map(([address, aspects]) => [
+        address,
+        isPart(address) ? inValues(aspects, (aspect) => HOLDING.has(aspect), change) : aspects,
+      ]),
+    );
+  const inColumns = (columns: readonly string[], values: readonly Value[]) =>
+    values.map((value, i) => (isPart(columns[i]!) ? change(value) : value));
+  return {
+    ...scenario,
+    steps: scenario.steps.map(inStep),
+    ...(cases === undefined
+      ? {}
+      : {
+          cases: {
+            ...cases,
+            ...(cases.steps === undefined ? {} : { steps: cases.steps.map(inStep) as Step[] }),
+            rows: cases.rows.map((row) => ({
+              ...row,
+              inputs: inColumns(cases.inputs, row.inputs),
+              expected: inColumns(cases.expected, row.expected),
+            })),
+          },
+        }),
+    ...(grid === undefined
+      ? {}
+      : {
+          grid: {
+            ...grid,
+            axes: grid.axes.map(({ input, values }) => ({
+              input,
+              values: isPart(input) ? values.map(change) : values,
+            })),
+            accepted: {
+              base: outcome(grid.accepted.base),
+              outcomes: grid.accepted.outcomes.map(outcome),
+              rows: grid.accepted.rows,
+            },
+          },
+        }),
+  };
 }
 
 function inValues(

@@ -22,7 +22,9 @@ import type { Source } from '../script/header';
 import { FOR_SEVERAL, isBehaviourName, isModuleFile, MODULES } from '../script/script-name';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
 import { NoSuchOpening, openingOf, type Cast, type SampleRecord } from '../scenario/opening';
-import { unknownNames } from '../scenario/run';
+import { unknownNames } from '../scenario/naming';
+import { beginningOf } from '../scenario/beginning';
+import { variedOpenings } from '../scenario/inputs';
 import { ValuesSchema } from '../session/schema';
 import { DATE_STYLES, type DateStyle } from '../form/date-style';
 import { readRows } from './csv';
@@ -120,7 +122,7 @@ export function readWorkspace(files: Files, before: FilesRead = new Map()): Work
     checkScenarios(
       form,
       `forms/${form.form.name}`,
-      { people: head?.people ?? [], records: form.records, forms },
+      { people: head?.people ?? [], records: form.records, forms, scenarios: form.scenarios },
       errors,
     );
   }
@@ -377,7 +379,8 @@ function checkScenarios(
       errors.push({ file, line: 1, ...unknown });
     if (cast.people.length === 0) continue;
     try {
-      openingOf(scenario.open, form.form, cast);
+      const { open } = beginningOf(scenario, cast.scenarios ?? []);
+      for (const varied of variedOpenings(scenario, open)) openingOf(varied, form.form, cast);
     } catch (caught) {
       if (!(caught instanceof NoSuchOpening)) throw caught;
       errors.push({ file, line: 1, path: caught.path, says: caught.message });

@@ -4,7 +4,8 @@ import type { Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
 import type { Service } from '../form/service';
 import type { CellValue, Table } from '../form/table';
-import type { Expectation, Scenario } from '../scenario/definition';
+import type { Cases, Expectation, GridTest, Open, Scenario } from '../scenario/definition';
+import type { Step } from '../session/step';
 import type { Workspace } from './workspace';
 
 export function writeWorkspace(workspace: Workspace): Map<string, string> {
@@ -82,21 +83,70 @@ function serviceInOrder<S extends Pick<Service, 'functions'>>(service: S): S {
 
 function scenarioInOrder(scenario: Scenario, form: Form): Scenario {
   const order = partsInOrder(form);
-  const { launch, services } = scenario.open;
+  const { title, startsAs, open, steps, cases, grid } = scenario;
   return {
-    ...scenario,
-    open: {
-      ...scenario.open,
-      ...(launch === undefined ? {} : { launch: inOrder(launch, []) }),
-      ...(services === undefined ? {} : { services: inOrder(services, []) }),
-    },
-    steps: scenario.steps.map((step) =>
+    title,
+    ...(startsAs === undefined ? {} : { startsAs }),
+    ...(open === undefined ? {} : { open: openInOrder(open) }),
+    steps: steps.map((step) =>
       'expect' in step
         ? { expect: expectationInOrder(step.expect, order) }
-        : (Object.fromEntries(
-            Object.entries(step).map(([key, value]) => [key, valueInOrder(value, order)]),
-          ) as typeof step),
+        : stepInOrder(step, order),
     ),
+    ...(cases === undefined ? {} : { cases: casesInOrder(cases, order) }),
+    ...(grid === undefined ? {} : { grid: gridInOrder(grid, order) }),
+  };
+}
+
+function openInOrder(open: Open): Open {
+  const { launch, services } = open;
+  return {
+    ...open,
+    ...(launch === undefined ? {} : { launch: inOrder(launch, []) }),
+    ...(services === undefined ? {} : { services: inOrder(services, []) }),
+  };
+}
+
+function stepInOrder<S extends Step>(step: S, order: readonly string[]): S {
+  return Object.fromEntries(
+    Object.entries(step).map(([key, value]) => [key, valueInOrder(value, order)]),
+  ) as S;
+}
+
+function casesInOrder({ inputs, steps, expected, rows }: Cases, order: readonly string[]): Cases {
+  return {
+    inputs,
+    ...(steps === undefined ? {} : { steps: steps.map((step) => stepInOrder(step, order)) }),
+    expected,
+    rows: rows.map((row) => ({
+      ...(row.title === undefined ? {} : { title: row.title }),
+      inputs: row.inputs.map((value) => valueInOrder(value, order)),
+      expected: row.expected.map((value) => valueInOrder(value, order)),
+    })),
+  };
+}
+
+function gridInOrder(grid: GridTest, order: readonly string[]): GridTest {
+  const { axes, strength, parts, accepted } = grid;
+  const outcome = (one: GridTest['accepted']['base']) =>
+    inOrder(
+      Object.fromEntries(
+        Object.entries(one).map(([part, aspects]) => [part, valueInOrder(aspects, order)]),
+      ),
+      order,
+    );
+  return {
+    axes: axes.map(({ input, values }) => ({
+      input,
+      values: values.map((value) => valueInOrder(value, order)),
+    })),
+    ...(strength === undefined ? {} : { strength }),
+    ...(parts === undefined ? {} : { parts }),
+    accepted: {
+      base: outcome(accepted.base),
+      outcomes: accepted.outcomes.map(outcome),
+      rows: accepted.rows,
+    },
   };
 }
 

@@ -1,4 +1,5 @@
 /** Forms: new ones, and their definitions. */
+import { recordsOf } from '../../core/scenario/inputs';
 import { eq, sql } from 'drizzle-orm';
 import { FormSchema, type Form } from '../../core/form/definition';
 import { definitionErrors } from '../../core/form/integrity';
@@ -63,7 +64,7 @@ export async function copyForm(from: string, title: string, by: string): Promise
     readBehaviours(from),
     readScenarios(from),
   ]);
-  const ids = new Set(scenarios.flatMap(({ scenario }) => scenario.open.record ?? []));
+  const ids = new Set(scenarios.flatMap(({ scenario }) => recordsOf(scenario).own));
   const samples = await readSamples(from, [...ids]);
   return transaction(async (tx) => {
     const name = await freeName(title, tx);

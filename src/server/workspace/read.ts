@@ -4,6 +4,7 @@ import type { Service } from '../../core/form/service';
 import type { Table } from '../../core/form/table';
 import { inOrder } from '../../core/script/header';
 import { scriptsOf } from '../../core/script/of-form';
+import { recordsOf } from '../../core/scenario/inputs';
 import type { Scenario } from '../../core/scenario/definition';
 import type { FormRecords } from '../../core/scenario/opening';
 import { readSamples } from '../records/read';
@@ -133,11 +134,11 @@ export function recordsNamed(scenarios: readonly Pick<StoredScenario, 'scenario'
 } {
   const parents = new Map<string, string[]>();
   for (const { scenario } of scenarios) {
-    const { parent } = scenario.open;
-    if (parent !== undefined)
+    const { parent } = recordsOf(scenario);
+    if (parent !== null)
       parents.set(parent.form, [...(parents.get(parent.form) ?? []), parent.record]);
   }
-  return { own: scenarios.flatMap(({ scenario }) => scenario.open.record ?? []), parents };
+  return { own: scenarios.flatMap(({ scenario }) => recordsOf(scenario).own), parents };
 }
 
 /** Records to open a form with: samples of its own and of the forms that list it, with all that its scenarios name and `wanted`. */

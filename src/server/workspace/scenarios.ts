@@ -1,7 +1,10 @@
 /** The scenarios of a form, and how they came out when they were last run. */
 import { SCENARIOS_PER_FORM } from '../../core/limits';
 import type { Scenario } from '../../core/scenario/definition';
-import { unknownNames } from '../../core/scenario/run';
+import { beginningOf } from '../../core/scenario/beginning';
+import { variedOpenings } from '../../core/scenario/inputs';
+import { unknownNames } from '../../core/scenario/naming';
+import { NoSuchOpening } from '../../core/scenario/opening';
 import { database } from '../database';
 import { Refusal } from '../http/refusal';
 import { readDocuments, removeDocument, saveDocument } from '../revisions/documents';
@@ -14,13 +17,9 @@ export async function addScenario(
   scenario: Scenario,
   by: string,
 ): Promise<StoredScenario> {
-  const [form, head] = await Promise.all([readForm(formName), readHead()]);
-  if (form === null) throw new Refusal(404, `There is no form "${formName}".`);
-  const [unknown] = unknownNames(scenario, form);
-  if (unknown !== undefined) throw new Refusal(400, `${unknown.path.join('.')}: ${unknown.says}.`);
-  if (!head.people.some((person) => person.key === scenario.open.as))
-    throw new Refusal(400, `open.as: there is no person "${scenario.open.as}".`);
-  const taken = new Set((await readDocuments('scenario', formName)).map(({ name }) => name));
+  const others = await readDocuments('scenario', formName);
+  await demandSound(formName, null, scenario, others);
+  const taken = new Set(others.map(({ name }) => name));
   if (taken.size >= SCENARIOS_PER_FORM)
     throw new Refusal(422, `A form has at most ${SCENARIOS_PER_FORM} scenarios.`);
   const stem =
@@ -35,6 +34,48 @@ export async function addScenario(
     const result = await saveDocument({ kind: 'scenario', form: formName, name }, scenario, 0, by);
     if (result.saved) return { name, scenario, revision: result.revision };
   }
+}
+
+/** Throws a Refusal for a scenario that names what the form, the workspace or its other scenarios do not have. */
+async function demandSound(
+  formName: string,
+  name: string | null,
+  scenario: Scenario,
+  others: readonly { name: string; content: Scenario }[],
+): Promise<void> {
+  const [form, head] = await Promise.all([readForm(formName), readHead()]);
+  if (form === null) throw new Refusal(404, `There is no form "${formName}".`);
+  const [unknown] = unknownNames(scenario, form);
+  if (unknown !== undefined) throw new Refusal(400, `${unknown.path.join('.')}: ${unknown.says}.`);
+  // As they will be: what starts as this one may not be what this one starts as.
+  const all = [
+    ...others.filter((other) => other.name !== name),
+    ...(name === null ? [] : [{ name, content: scenario }]),
+  ].map((one) => ({ name: one.name, scenario: one.content }));
+  try {
+    const { open } = beginningOf(scenario, all);
+    for (const { as } of variedOpenings(scenario, open))
+      if (!head.people.some((person) => person.key === as))
+        throw new Refusal(400, `open.as: there is no person "${as}".`);
+  } catch (caught) {
+    if (!(caught instanceof NoSuchOpening)) throw caught;
+    throw new Refusal(400, `${caught.path.join('.')}: ${caught.message}.`);
+  }
+}
+
+/** Saves a scenario made from revision `from`, 0 for one that was removed. Throws a Refusal (409) when somebody was faster. */
+export async function saveScenario(
+  form: string,
+  name: string,
+  scenario: Scenario,
+  from: number,
+  by: string,
+): Promise<StoredScenario> {
+  await demandSound(form, name, scenario, await readDocuments('scenario', form));
+  const result = await saveDocument({ kind: 'scenario', form, name }, scenario, from, by);
+  if (!result.saved)
+    throw new Refusal(409, 'Somebody else changed this scenario meanwhile. Reload to see it.');
+  return { name, scenario, revision: result.revision };
 }
 
 /** Removes a scenario at revision `from`. Throws a Refusal (409) when it was changed meanwhile; one that is gone is removed. */

@@ -58,6 +58,7 @@ export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>):
     people: material.people,
     records: get().material.records,
     forms: get().material.forms,
+    scenarios: get().scenarios,
   });
   const recorded = material.recording?.content.opening ?? null;
   return {

@@ -253,7 +253,7 @@ function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void })
               </Flex>
               {result?.misses.slice(0, 4).map((miss, i) => (
                 <Box key={i} pl="68px" color="bad" fontSize="13px">
-                  step {miss.step}: {miss.says}
+                  {miss.after === 0 ? 'opening' : `step ${miss.after}`}: {miss.says}
                   {!miss.part.startsWith('@') && (
                     <>
                       {' '}

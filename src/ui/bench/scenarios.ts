@@ -2,9 +2,8 @@
 import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { recordScenario } from '@/core/scenario/record';
-import { isExpect, runScenario } from '@/core/scenario/run';
+import { runScenario, sessionAt } from '@/core/scenario/run';
 import type { Engine } from '@/core/sandbox/engine';
-import type { Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import { call } from '../api';
 import type { BenchCore } from './core';
@@ -63,15 +62,12 @@ export function benchScenarios(
   /** Opens a scenario in the live form, at the step that first fails. */
   async function openScenario(name: string): Promise<void> {
     const { scenario } = get().scenarios.find((entry) => entry.name === name)!;
-    const steps = scenario.steps.filter((entry): entry is Step => !isExpect(entry));
     const miss = get().results[name]?.misses[0];
-    const at =
-      miss === undefined
-        ? steps.length
-        : scenario.steps.slice(0, miss.step).filter((entry) => !isExpect(entry)).length;
+    const { open, steps } = sessionAt(scenario, miss?.at ?? null, { form: form(), cast: cast() });
+    const at = miss === undefined ? steps.length : miss.after;
     set({
-      open: scenario.open,
-      steps,
+      open,
+      steps: [...steps],
       answers: [],
       at,
       replayed: null,

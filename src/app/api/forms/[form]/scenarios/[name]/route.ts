@@ -1,7 +1,32 @@
+import * as z from 'zod';
+import { ScenarioSchema } from '@/core/scenario/definition';
+import { isScenarioName } from '@/core/scenario/naming';
+import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
-import { answer, readQuery } from '@/server/http/request';
+import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
-import { removeScenario } from '@/server/workspace/scenarios';
+import { removeScenario, saveScenario } from '@/server/workspace/scenarios';
+
+const Body = z.strictObject({ scenario: ScenarioSchema, from: z.number().int().min(0) });
+
+/** Saves a scenario made from revision `from`, 0 for one that was removed and is brought back. */
+export async function PUT(
+  request: Request,
+  { params }: { params: Promise<{ form: string; name: string }> },
+) {
+  return answer(request, async () => {
+    const { form, name } = await params;
+    const { scenario, from } = await readBody(request, Body);
+    if (!isScenarioName(name))
+      throw new Refusal(
+        400,
+        'A scenario is named with lower-case letters, digits, - and _, at most 80 characters.',
+      );
+    return Response.json(
+      await saveScenario(form, name, scenario, from, (await currentPerson()).key),
+    );
+  });
+}
 
 /** Removes a scenario as it was seen. */
 export async function DELETE(

@@ -1,0 +1,67 @@
+/** The parts that scenarios name. */
+import type { Form } from '../form/definition';
+import { STEP_KINDS, type Step } from '../session/step';
+import { addressesOf } from './addresses';
+import { isExpect } from './beginning';
+import { readColumn } from './cases';
+import type { Scenario, ScenarioStep } from './definition';
+
+/** The parts that a scenario names and the form does not have, as paths into it. */
+export function unknownNames(
+  scenario: Scenario,
+  form: Form,
+): { path: (string | number)[]; says: string }[] {
+  const known = addressesOf(form);
+  const unknown = (name: string) => !known.has(name.replace(/\[\d+\]/, '[]'));
+  const { cases, grid } = scenario;
+  const inputs = (names: readonly string[], path: (string | number)[]) =>
+    names
+      .map((name, i): Named => ({ name, path: [...path, i] }))
+      .filter(({ name }) => !name.startsWith('@'));
+  const named: Named[] = [
+    ...namedInSteps(scenario.steps, ['steps']),
+    ...inputs(cases?.inputs ?? [], ['cases', 'inputs']),
+    ...namedInSteps(cases?.steps ?? [], ['cases', 'steps']),
+    ...inputs(
+      (cases?.expected ?? []).map((column) => readColumn(column, form).part),
+      ['cases', 'expected'],
+    ),
+    ...inputs(grid?.axes.map(({ input }) => input) ?? [], ['grid', 'axes']),
+    ...inputs(grid?.parts ?? [], ['grid', 'parts']),
+  ];
+  return named
+    .filter(({ name }) => unknown(name))
+    .map(({ name, path }) => ({ path, says: `the form has no part "${name}"` }));
+}
+
+interface Named {
+  name: string;
+  path: (string | number)[];
+}
+
+function namedInSteps(steps: readonly ScenarioStep[], path: (string | number)[]): Named[] {
+  return steps.flatMap((step, i) =>
+    isExpect(step)
+      ? Object.keys(step.expect)
+          .filter((name) => !name.startsWith('@'))
+          .map((name) => ({ name, path: [...path, i, 'expect', name] }))
+      : namedBy(step).map(([key, name]) => ({ name, path: [...path, i, key] })),
+  );
+}
+
+/** The keys of steps whose text names a part. */
+export const NAMING_KEYS: ReadonlySet<string> = new Set(
+  Object.entries(STEP_KINDS).flatMap(([kind, { namesPart }]) => (namesPart ? [kind] : [])),
+);
+
+/** The keys of a step that name a part, with the name. */
+export function namedBy(step: Step): [string, string][] {
+  return Object.entries(step).filter(
+    (entry): entry is [string, string] => NAMING_KEYS.has(entry[0]) && typeof entry[1] === 'string',
+  );
+}
+
+/** The name of a scenario's file, without its ending. */
+export function isScenarioName(name: string): boolean {
+  return /^[a-z0-9][a-z0-9_-]{0,79}$/.test(name);
+}
