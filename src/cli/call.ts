@@ -1,4 +1,5 @@
 /** What a command is called with, and the workspace it is called on. */
+import { availableParallelism } from 'node:os';
 import * as z from 'zod';
 import type { Mode } from '../core/language/compile';
 import { takingPart, type Source } from '../core/script/header';
@@ -42,6 +43,13 @@ export interface Call {
   workspace?: string | undefined;
   force?: boolean | undefined;
   records?: boolean | undefined;
+  axes?: string | undefined;
+  strength?: string | undefined;
+  csv?: string | undefined;
+  html?: string | undefined;
+  accept?: string | undefined;
+  least?: string | undefined;
+  shard?: string | undefined;
 }
 
 export interface Option {
@@ -134,6 +142,11 @@ export function castOf({ people, forms }: Workspace, { records, scenarios }: Wor
 /** Works with an engine that starts while the workspace is read, and ends whatever comes of it. */
 export function withEngine(work: (engine: Engine) => Promise<number>): Promise<number> {
   return withEngines(1, ([engine]) => work(engine!));
+}
+
+/** As many engines as there are cores, but no more than pieces of work. */
+export function enginesFor(pieces: number): number {
+  return Math.max(1, Math.min(availableParallelism(), pieces));
 }
 
 /** The same with several. */

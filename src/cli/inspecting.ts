@@ -30,6 +30,7 @@ const SiteSchema: z.ZodType<Site> = z.object({
   changes: z.array(z.number()),
   under: Control.nullable(),
   leaves: z.array(Control),
+  chooses: z.number().nullable(),
   op: z.string().nullable(),
   marks: z.array(z.enum(['clock', 'random'])),
 });
@@ -45,15 +46,13 @@ export interface Inspecting {
   inspect(wanted: Partial<Wanted>): Promise<Inspection>;
 }
 
-/** Loads a form in detail and does the steps. */
-export async function inspecting(
+/** Loads a form compiled in detail; gives its behaviours and shared modules and their sites. */
+export async function loadDetailed(
   engine: Engine,
   cache: Cache,
   { tables, services, shared }: Workspace,
   { form, behaviours }: WorkspaceForm,
-  opening: Opening,
-  steps: readonly (Step | TimedStep)[],
-): Promise<Inspecting> {
+): Promise<{ sources: readonly Source[]; sites: SitesOf }> {
   const sources = scriptsOf(form, behaviours, shared);
   const all = (some: readonly Source[]) =>
     Promise.all(some.map((source) => detailed(cache, source)));
@@ -71,6 +70,22 @@ export async function inspecting(
     modules: modules.map(({ script }) => script),
     traced: true,
   });
+  return {
+    sources,
+    sites: new Map([...scripts, ...modules].map((one) => [one.script.name, one.sites])),
+  };
+}
+
+/** Loads a form in detail and does the steps. */
+export async function inspecting(
+  engine: Engine,
+  cache: Cache,
+  workspace: Workspace,
+  entry: WorkspaceForm,
+  opening: Opening,
+  steps: readonly (Step | TimedStep)[],
+): Promise<Inspecting> {
+  const { sources, sites } = await loadDetailed(engine, cache, workspace, entry);
   const inspect = (wanted: Partial<Wanted>): Promise<Inspection> =>
     engine.inspect(opening, steps, {
       runs: [],
@@ -81,14 +96,13 @@ export async function inspecting(
       ...wanted,
     });
   const { answers } = await inspect({ answers: true });
-  const sites = new Map([...scripts, ...modules].map((one) => [one.script.name, one.sites]));
   return {
     sources,
     sites,
     answers,
     inspect,
     ground: {
-      form,
+      form: entry.form,
       tape: new Tape(answers.flatMap(({ tape }) => tape)),
       sites,
       inspect: async (runs, turned = []) => (await inspect({ runs, turned })).runs,

@@ -5,11 +5,14 @@
  */
 import '../workers/brief';
 import { parseArgs } from 'node:util';
+import { bothWays } from './both-ways';
 import { check } from './check';
 import { diff } from './diff';
 import { errorInWords } from './error';
 import { pull, push } from './exchange';
 import { format } from './format';
+import { grid } from './grid';
+import { mutate } from './mutate';
 import { create } from './new';
 import { InvalidCall, type Call, type Command, type Option } from './call';
 import { play } from './play';
@@ -20,6 +23,9 @@ import { why } from './why';
 const COMMANDS: Readonly<Record<string, Command>> = {
   new: create,
   test,
+  grid,
+  'both-ways': bothWays,
+  mutate,
   play,
   why,
   types,

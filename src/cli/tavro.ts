@@ -7,7 +7,14 @@ import { availableParallelism } from 'node:os';
 import { startThread } from './thread';
 
 /** The commands that run forms, with the threads that the least call of them keeps busy. */
-const THREADS: Readonly<Record<string, number>> = { play: 1, why: 1, test: 2 };
+const THREADS: Readonly<Record<string, number>> = {
+  play: 1,
+  why: 1,
+  test: 2,
+  grid: 1,
+  'both-ways': 2,
+  mutate: 2,
+};
 
 const [command, ...given] = process.argv.slice(2);
 if (command !== undefined && Object.hasOwn(THREADS, command) && !given.includes('--help'))

@@ -2,7 +2,7 @@
 import { baseName, isOwn } from '../core/script/script-name';
 import { writeFileSync } from 'node:fs';
 import { runScenario } from '../core/scenario/run';
-import { Coverage } from '../core/tape/coverage';
+import { Coverage } from '../core/testing/coverage';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
 import {
@@ -15,11 +15,17 @@ import {
   type Command,
   withEngines,
 } from './call';
+import { loadDetailed } from './inspecting';
+import type { Wanted } from '../core/sandbox/inspector';
 import { progress } from './progress';
-import { enginesFor, spread } from './spread';
+import { enginesFor } from './call';
+import { spread } from '../core/testing/spread';
 import type { ScenarioFile, Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import { WATCH, watched } from './watch';
 import { reporters, type Outcome } from './reporters';
+
+/** All that a session did, in detail. */
+const EVERYTHING: Wanted = { runs: 'all', moments: [], turned: [], asks: false, answers: true };
 
 /** One form with its scenarios that are wanted. */
 interface Piece {
@@ -34,14 +40,15 @@ async function run(call: Call): Promise<number> {
       `there is no reporter "${call.reporter}". There is ${Object.keys(reporters).join(', ')}.`,
     );
   const workspace = open(call);
-  const pieces = formsOf(call, workspace)
-    .map((entry): Piece => ({
+  const pieces = sharded(
+    call.shard,
+    formsOf(call, workspace).map((entry): Piece => ({
       entry,
       wanted: entry.scenarios.filter(
         ({ name }) => call.scenario === undefined || name === call.scenario,
       ),
-    }))
-    .filter(({ wanted }) => wanted.length > 0);
+    })),
+  ).filter(({ wanted }) => wanted.length > 0);
   if (call.scenario !== undefined && pieces.length === 0)
     throw new InvalidCall(`there is no scenario "${call.scenario}".`);
   const shown = progress('running', pieces.length);
@@ -59,16 +66,31 @@ async function run(call: Call): Promise<number> {
   return outcomes.every((outcome) => outcome.passed) ? 0 : 1;
 }
 
+/** Of all scenarios every so many-th, counted over all forms: `2/3` is the second third. */
+function sharded(shard: string | undefined, pieces: readonly Piece[]): Piece[] {
+  if (shard === undefined) return [...pieces];
+  const [, which, of] = /^(\d+)\/(\d+)$/.exec(shard) ?? [];
+  const [place, count] = [Number(which), Number(of)];
+  if (which === undefined || place < 1 || place > count)
+    throw new InvalidCall(`--shard ${shard} is none: 2/3 is the second of three.`);
+  let at = 0;
+  return pieces.map(({ entry, wanted }) => ({
+    entry,
+    wanted: wanted.filter(() => at++ % count === place - 1),
+  }));
+}
+
 async function runForm(
   call: Call,
   workspace: Workspace,
   engine: Engine,
   { entry, wanted }: Piece,
 ): Promise<{ outcomes: Outcome[]; lcov: string }> {
-  // Bulk work runs untraced; lines are counted from tapes.
-  const mode = call.coverage === undefined ? 'untraced' : 'traced';
-  const scripts = await load(engine, new Cache(), workspace, entry, mode);
-  const coverage = new Coverage(scripts);
+  // Bulk work runs untraced; what is reached is counted from details.
+  const cache = new Cache();
+  let coverage: Coverage | null = null;
+  if (call.coverage === undefined) await load(engine, cache, workspace, entry, 'untraced');
+  else coverage = new Coverage((await loadDetailed(engine, cache, workspace, entry)).sites);
   const outcomes: Outcome[] = [];
   for (const { name, scenario } of wanted) {
     const result = await runScenario(
@@ -77,8 +99,9 @@ async function runForm(
       workspace,
       castOf(workspace, entry),
       async (opening, steps) => {
-        const answers = await engine.play(opening, steps);
-        for (const { tape } of answers) coverage.add(tape);
+        if (coverage === null) return engine.play(opening, steps);
+        const { answers, runs } = await engine.inspect(opening, steps, EVERYTHING);
+        coverage.add(runs);
         return answers;
       },
     );
@@ -91,12 +114,12 @@ async function runForm(
   }
   const sources = [...entry.behaviours, ...workspace.shared];
   const fileOf = (script: string) => sources.find(({ name }) => baseName(name) === script)!.name;
-  const lcov = coverage.lcov((script) =>
+  const lcov = coverage?.lcov((script) =>
     isOwn(script)
       ? `${call.folder}/forms/${entry.form.name}/behaviours/${fileOf(script)}`
       : `${call.folder}/${fileOf(script)}`,
   );
-  return { outcomes, lcov };
+  return { outcomes, lcov: lcov ?? '' };
 }
 
 export const test: Command = {
@@ -106,6 +129,7 @@ export const test: Command = {
     scenario: { value: 'NAME', says: 'only this one, named as its file without .json' },
     reporter: { value: 'NAME', says: `how they are told: ${Object.keys(reporters).join(', ')}` },
     coverage: { value: 'FILE', says: 'writes the lines they reached, as LCOV' },
+    shard: { value: 'I/N', says: 'only the I-th of N parts of all scenarios' },
     watch: WATCH,
   },
   run: (call) => watched(call, run),

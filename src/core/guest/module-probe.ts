@@ -39,6 +39,10 @@ export class ModuleProbe {
     this.probe.out();
   }
 
+  m(mutant: number): boolean {
+    return this.probe.m(mutant);
+  }
+
   go(
     self: unknown,
     body: () => Generator<unknown, unknown, unknown>,

@@ -304,6 +304,15 @@ export class Probe {
     this.report(how, l, id, came);
   }
 
+  /** Whether a mutant is switched on; notes that its place was reached. Only scripts compiled with their mutants ask. */
+  m(mutant: number): boolean {
+    const { cells } = this;
+    if (cells[Cell.Mutant] === mutant) return true;
+    const at = Cell.Trace + (mutant >> 5);
+    cells[at] = cells[at]! | (1 << (mutant & 31));
+    return false;
+  }
+
   /** The operand of a `throw` of the script's own. */
   t(line: number, value: unknown): unknown {
     this.l = line;

@@ -37,6 +37,11 @@ export function compile(source: Source, mode: Mode): CompiledScript {
   return compiled(source, source.text, mode === 'traced' ? [] : null, null);
 }
 
+/** Compiles a text that stands for a source, untraced. */
+export function compileText(source: Source, text: string): CompiledScript {
+  return compiled(source, text, null, null);
+}
+
 /**
  * Compiles one script so that it does what the traced one does and can report details besides. `watches` are put in
  * before the statements that they name (`watches.ts`).

@@ -127,6 +127,16 @@ export class Details {
     );
   }
 
+  #choosing(node: ts.Node): number | null {
+    const { parent } = node;
+    const chooses =
+      (ts.isIfStatement(parent) && parent.expression === node) ||
+      (ts.isConditionalExpression(parent) && parent.condition === node);
+    return chooses
+      ? this.#file.getLineAndCharacterOfPosition(parent.getStart(this.#file)).line + 1
+      : null;
+  }
+
   /** A comparison of whatever expression; null for one that compares nothing. */
   comparison(
     node: ts.Expression,
@@ -256,6 +266,7 @@ export class Details {
       changes: [],
       under: null,
       leaves: [],
+      chooses: kind === 'condition' ? this.#choosing(node) : null,
       op: null,
       marks: [],
       ...more,

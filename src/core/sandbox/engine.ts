@@ -57,14 +57,13 @@ export interface Stuck {
 }
 
 type Unnumbered<R> = R extends unknown ? Omit<R, 'id'> : never;
-type Outcome =
-  | {
-      ok: true;
-      answers: (Answer | BriefAnswer)[];
-      listens: Listens | null;
-      inspection: Inspection | null;
-    }
-  | { ok: false; at: Stuck | null };
+type Done = Partial<{
+  answers: (Answer | BriefAnswer)[];
+  listens: Listens;
+  inspection: Inspection;
+  reached: number[];
+}>;
+type Outcome = ({ ok: true } & Done) | { ok: false; at: Stuck | null };
 
 export class Engine {
   readonly #spawn: () => Port;
@@ -146,7 +145,7 @@ export class Engine {
         this.#patience.silence + this.#allowance(),
         this.#patience.step + this.#allowance(),
       );
-      if (outcome.ok) return outcome.answers[0] as Answer;
+      if (outcome.ok) return outcome.answers![0] as Answer;
       await this.#takeOutCulprit(outcome.at);
       return (await this.#playAll(false)).at(-1) as Answer;
     });
@@ -167,6 +166,31 @@ export class Engine {
         INSPECTING * (this.#patience.step + PER_STEP * steps.length + allowance),
       );
       if (outcome.ok) return outcome.inspection!;
+      await this.#load();
+      throw new TookTooLong();
+    });
+  }
+
+  /**
+   * Plays a session with a mutant switched on, 0 for none, and says which mutants up to `reachedOf` it reached. The
+   * material has to be compiled with its mutants. Throws TookTooLong where the mutant keeps the machine busy.
+   */
+  tryMutant(
+    opening: Opening,
+    steps: readonly TimedStep[],
+    mutant: number,
+    reachedOf: number,
+  ): Promise<{ answers: Answer[]; reached: number[] }> {
+    return this.#inTurn(async () => {
+      this.#opening = opening;
+      this.#steps = [...steps];
+      const allowance = this.#allowance();
+      const outcome = await this.#ask(
+        { do: 'try', opening, steps: [...steps], mutant, reachedOf },
+        this.#patience.silence + allowance,
+        this.#patience.step + PER_STEP * steps.length + allowance,
+      );
+      if (outcome.ok) return { answers: outcome.answers as Answer[], reached: outcome.reached! };
       await this.#load();
       throw new TookTooLong();
     });
@@ -220,7 +244,7 @@ export class Engine {
   async #playAll(brief: boolean): Promise<(Answer | BriefAnswer)[]> {
     for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
       const outcome = await this.#play(false, brief);
-      if (outcome.ok) return outcome.answers;
+      if (outcome.ok) return outcome.answers!;
       await this.#takeOutCulprit(outcome.at);
     }
     throw new Error('the session could not be brought back');
@@ -341,26 +365,13 @@ export class Engine {
     if (reply.id !== waiting.id) return;
     switch (reply.type) {
       case 'listens':
-        return waiting.settle({
-          ok: true,
-          answers: [],
-          listens: reply.listens,
-          inspection: null,
-        });
+        return waiting.settle({ ok: true, listens: reply.listens });
       case 'answers':
-        return waiting.settle({
-          ok: true,
-          answers: reply.answers,
-          listens: null,
-          inspection: null,
-        });
+        return waiting.settle({ ok: true, answers: reply.answers });
+      case 'tried':
+        return waiting.settle({ ok: true, answers: reply.answers, reached: reply.reached });
       case 'inspected':
-        return waiting.settle({
-          ok: true,
-          answers: [],
-          listens: null,
-          inspection: reply.inspection,
-        });
+        return waiting.settle({ ok: true, inspection: reply.inspection });
       case 'died':
         return waiting.settle({ ok: false, at: null });
       case 'failed':

@@ -50,6 +50,7 @@ export class Host implements Scripts {
     this.#material = material;
     const { cells, floats } = this.#machine;
     cells[Cell.Watched] = watched ? 1 : 0;
+    cells[Cell.Mutant] = material.mutant ?? 0;
     floats[Double.Clock] = NaN;
     let tied: Tied[] = [];
     this.#questions.beginLoading(material, new Numbers(partsOf(material.form)), {
@@ -135,6 +136,20 @@ export class Host implements Scripts {
     this.#wire.restored();
     this.#questions.backTo(this.#loadedTies);
     this.#waits.clear();
+  }
+
+  /** Switches a mutant on until the machine is put back. */
+  mutate(mutant: number): void {
+    this.#machine.cells[Cell.Mutant] = mutant;
+  }
+
+  /** The mutants up to a number whose places were reached since the scripts were loaded. */
+  reached(most: number): number[] {
+    const { cells } = this.#machine;
+    const reached: number[] = [];
+    for (let mutant = 1; mutant <= most; mutant++)
+      if (((cells[Cell.Trace + (mutant >> 5)]! >> (mutant & 31)) & 1) === 1) reached.push(mutant);
+    return reached;
   }
 
   run(tie: number, run: number, given: Given, desk: Desk): Ended {

@@ -1,5 +1,6 @@
 /** What an engine asks the worker in which its sandbox runs; what that replies stands in `reply.ts`. */
 import * as z from 'zod';
+import { MUTANTS } from '../wire/layout';
 import { FormSchema } from '../form/definition';
 import { ServiceSchema } from '../form/service';
 import { TableSchema } from '../form/table';
@@ -25,6 +26,7 @@ export const MaterialSchema = z.strictObject({
   /** Absent from releases made before there were shared modules. */
   modules: z.array(CompiledSchema).default([]),
   traced: z.boolean(),
+  mutant: z.number().int().min(0).max(MUTANTS).optional(),
 }) as unknown as z.ZodType<Material>;
 
 const Moment = z.strictObject({ entry: z.number().nullable(), detail: z.number().nullable() });
@@ -50,6 +52,14 @@ export const RequestSchema = z.discriminatedUnion('do', [
     opening: OpeningSchema,
     steps: z.array(TimedStepSchema),
     brief: z.boolean(),
+  }),
+  z.strictObject({
+    id: z.number(),
+    do: z.literal('try'),
+    opening: OpeningSchema,
+    steps: z.array(TimedStepSchema),
+    mutant: z.number().int().min(0).max(MUTANTS),
+    reachedOf: z.number().int().min(0).max(MUTANTS),
   }),
   z.strictObject({ id: z.number(), do: z.literal('step'), step: TimedStepSchema }),
   z.strictObject({

@@ -14,6 +14,8 @@ export type BriefAnswer = Pick<Answer, 'refused' | 'submit' | 'toParent' | 'erro
 export type Reply =
   | { type: 'listens'; id: number; listens: Listens }
   | { type: 'answers'; id: number; answers: (Answer | BriefAnswer)[] }
+  /** A session with a mutant, and the mutants whose places it reached. */
+  | { type: 'tried'; id: number; answers: Answer[]; reached: number[] }
   | { type: 'inspected'; id: number; inspection: Inspection }
   /** The machine died; how is for the log alone. */
   | { type: 'died'; id: number; how: string }
@@ -27,6 +29,11 @@ const SHAPES: { readonly [T in Reply['type']]: (reply: Record<string, unknown>) 
   listens: ({ id, listens }) => typeof id === 'number' && isObject(listens),
   answers: ({ id, answers }) =>
     typeof id === 'number' && Array.isArray(answers) && answers.every(isObject),
+  tried: ({ id, answers, reached }) =>
+    typeof id === 'number' &&
+    Array.isArray(answers) &&
+    answers.every(isObject) &&
+    Array.isArray(reached),
   inspected: ({ id, inspection }) => typeof id === 'number' && isObject(inspection),
   died: ({ id, how }) => typeof id === 'number' && typeof how === 'string',
   failed: ({ id, how }) => typeof id === 'number' && typeof how === 'string',

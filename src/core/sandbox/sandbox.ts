@@ -67,14 +67,20 @@ export class Sandbox {
     return listensOf(loaded);
   }
 
-  /** Opens the form. Throws MachineDied. */
-  open(opening: Opening): Answer {
+  /** Opens the form, with a mutant switched on where one is named. Throws MachineDied. */
+  open(opening: Opening, mutant?: number): Answer {
     if (this.#ready === null) throw new Error('nothing is loaded');
     const { material, loaded, snapshot } = this.#ready;
     if (this.#session !== null) snapshot.restore();
     this.#host.restored();
+    if (mutant !== undefined) this.#host.mutate(mutant);
     this.#session = new Session(material, loaded, this.#host, opening);
     return this.#session.open();
+  }
+
+  /** The mutants up to a number whose places the session has reached. */
+  reached(most: number): number[] {
+    return this.#host.reached(most);
   }
 
   /** Does a step. Throws MachineDied. */

@@ -64,6 +64,15 @@ export function serve(
         reply({ type: 'inspected', id, inspection: machine.inspect(opening, steps, wanted) });
         return;
       }
+      if (request.do === 'try') {
+        const { opening, steps, mutant, reachedOf } = request;
+        const tried = [
+          machine.open(opening, mutant),
+          ...steps.map((step) => machine.step(step as TimedStep)),
+        ];
+        reply({ type: 'tried', id, answers: tried, reached: machine.reached(reachedOf) });
+        return;
+      }
       const answers =
         request.do === 'step'
           ? [machine.step(request.step as TimedStep)]

@@ -106,7 +106,7 @@ export async function playGrid(
 }
 
 /** What people meet at the end of a session. */
-function outcomeOf(
+export function outcomeOf(
   answers: readonly Answer[],
   { axes, parts }: Pick<GridPlan, 'axes' | 'parts'>,
   { form, source }: GridGround,

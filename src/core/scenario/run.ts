@@ -157,7 +157,7 @@ async function runOnce(
 }
 
 /** All expectations that are not met, in order. */
-function missesOf(
+export function missesOf(
   { steps, expectations }: Script,
   answers: readonly Answer[],
   { form, source }: ScenarioGround,

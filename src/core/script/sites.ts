@@ -49,6 +49,8 @@ export interface Site {
   under: Control | null;
   /** Conditions before it in its function under which the function, or the round of the loop, is left. */
   leaves: readonly Control[];
+  /** Of the condition of an `if` or a `?:`, the line at which that begins; null of any other. */
+  chooses: number | null;
   /** Of a comparison, how it compares: `===`, `<`, `includes`. */
   op: string | null;
   /** Whether it uses what is no part of the form and no variable. */

@@ -65,6 +65,8 @@ export interface Material {
   /** The shared modules that scripts import from; each stands behind those that it imports itself. */
   modules: readonly CompiledScript[];
   traced: boolean;
+  /** The mutant that is switched on while the scripts are loaded, from 1 (`script/mutants.ts`). */
+  mutant?: number | undefined;
 }
 
 /** What the scripts' top levels came to: the beginning of every session with them. */

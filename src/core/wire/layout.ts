@@ -48,6 +48,8 @@ export const enum Cell {
   Call = 30,
   /** 1 while somebody looks for the script that got stuck. */
   Watched = 31,
+  /** The mutant that is switched on, from 1; 0 for none. */
+  Mutant = 40,
   /** Traces stand from here to the end of the memory. */
   Trace = 64,
 }
@@ -63,6 +65,9 @@ export const enum Double {
   /** The session's clock in milliseconds since 1970-01-01T00:00:00Z; NaN before a form is open. */
   Clock = 16,
 }
+
+/** The most mutants that can be told apart: in an untraced run a bit for each that was reached stands where traces would. */
+export const MUTANTS = 60_000;
 
 /** Where a trace has to be emptied before it goes on. */
 export const TRACE_LIMIT = SHARED_BYTES / 4 - 8;
