@@ -1,5 +1,6 @@
 /** The compiler as a worker offers it, apart from the language worker: what takes longer than a key never holds up a key. */
 import { compile, compileDetailed } from '../core/language/compile';
+import { compileMutants } from '../core/language/mutants';
 import { expressionFault, stopLine } from '../core/language/watches';
 import { writersOf } from '../core/language/writers';
 import { checkedCalls, type Calls } from './checked-calls';
@@ -11,6 +12,7 @@ export function compilerCalls() {
   return checkedCalls(COMPILER_CALLS, {
     compile: (source) => compile(source, 'traced'),
     compileDetailed: (source, watches) => compileDetailed(source, watches),
+    compileMutants: (source, form, first) => compileMutants(source, form, first),
     writers: (sources) => writersOf(sources),
     stopLine: (source, line) => stopLine(source, line),
     expressionFault: (expression) => expressionFault(expression),

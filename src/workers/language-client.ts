@@ -13,6 +13,8 @@ import type { PartFinding } from '../core/language/mistakes/idle-part';
 import type { Edit, Fix } from '../core/language/mistakes/mistake';
 import type { Surface } from '../core/language/typings';
 import type { DetailedScript } from '../core/language/compile';
+import type { MutatedScript } from '../core/language/mutants';
+import type { Form } from '../core/form/definition';
 import type { Watch } from '../core/language/watches';
 import type { Writer } from '../core/language/writers';
 import { isObject } from '../core/form/value';
@@ -97,6 +99,14 @@ export class LanguageClient {
     return this.#compiling.ask('compileDetailed', [source, watches], {
       script: uncompiled(source),
       sites: [],
+    });
+  }
+
+  /** Compiles a script with all of its mutants, numbered from `first`. */
+  compileMutants(source: Source, form: Form, first: number): Promise<MutatedScript> {
+    return this.#compiling.ask('compileMutants', [source, form, first], {
+      script: uncompiled(source),
+      mutants: [],
     });
   }
 

@@ -1,5 +1,6 @@
 /** The parts that scenarios name. */
 import type { Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
 import { STEP_KINDS, type Step } from '../session/step';
 import { addressesOf } from './addresses';
 import { isExpect } from './beginning';
@@ -64,4 +65,18 @@ export function namedBy(step: Step): [string, string][] {
 /** The name of a scenario's file, without its ending. */
 export function isScenarioName(name: string): boolean {
   return /^[a-z0-9][a-z0-9_-]{0,79}$/.test(name);
+}
+
+/** The parts of a form by label, to choose from: those with values, or all. */
+export function namedParts(form: Form, only: 'values' | 'all'): { key: string; label: string }[] {
+  const fields = fieldsOf(form).map(({ name, label }) => ({ key: name, label }));
+  if (only === 'values') return fields;
+  const sections = form.pages.flatMap((page) => page.sections);
+  return [
+    ...fields,
+    ...sections.map(({ name, title }) => ({ key: name, label: title })),
+    ...form.pages.map(({ name, title }) => ({ key: name, label: title })),
+    ...(form.buttons ?? []).map(({ name, label }) => ({ key: name, label })),
+    ...(form.tracks ?? []).map(({ name, title }) => ({ key: name, label: title })),
+  ];
 }

@@ -49,8 +49,3 @@ export function mutantInWords({ kind, before, after }: Mutant): string {
     after === null ? `without \`${before}\`` : `\`${after}\` in place of \`${before}\``;
   return `${MUTANT_KINDS[kind]}: ${dropped}`;
 }
-
-/** What stays the same when other mutants come and go: the same change at the same place. */
-export function mutantKey({ kind, script, line, before, after }: Mutant): string {
-  return JSON.stringify([script, line, kind, before, after]);
-}

@@ -176,14 +176,3 @@ function addOne(counts: Map<number, number>, at: number): void {
 function shareOf(counts: readonly number[]): Share {
   return { reached: counts.filter((count) => count > 0).length, of: counts.length };
 }
-
-/** Several shares as one. */
-export function added(shares: readonly Share[]): Share {
-  return shares.reduce(
-    (sum, one) => ({ reached: sum.reached + one.reached, of: sum.of + one.of }),
-    {
-      reached: 0,
-      of: 0,
-    },
-  );
-}

@@ -49,6 +49,10 @@ const StructurePane = lazily(
   () => import('./structure/pane').then((module) => module.StructurePane),
   () => <Box p="14px">Opening the structure…</Box>,
 );
+const TestsPane = lazily(
+  () => import('./testing/pane').then((module) => module.TestsPane),
+  () => <Box p="14px">Opening the tests…</Box>,
+);
 const MapPane = lazily(
   () => import('./map').then((module) => module.MapPane),
   () => <Box p="14px">Drawing the map…</Box>,
@@ -212,6 +216,8 @@ function Layout({ bench }: { bench: BenchStore }) {
         <StructurePane bench={bench} />
       ) : state.pane === 'map' ? (
         <MapPane bench={bench} />
+      ) : state.pane === 'tests' ? (
+        <TestsPane bench={bench} />
       ) : !there ? (
         <Box p="14px">
           This form has no behaviour yet. In the outline, “+ for a need” makes one from what you

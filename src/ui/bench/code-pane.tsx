@@ -27,6 +27,7 @@ const Editor = lazily(
 const PANES: readonly { key: BenchState['pane']; label: string }[] = [
   { key: 'structure', label: 'Structure' },
   { key: 'map', label: 'Map' },
+  { key: 'tests', label: 'Tests' },
 ];
 
 /** Structure and map of the form, then the behaviours. */

@@ -298,7 +298,7 @@ function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
   const { steps, notice } = useStore(bench.store);
   const [title, setTitle] = useState('');
   const keep = async () => {
-    if (title.trim() !== '' && (await bench.keepScenario(title.trim()))) onDone();
+    if (title.trim() !== '' && (await bench.keepScenario(title.trim())) !== null) onDone();
   };
   return (
     <Box p="16px">

@@ -8,6 +8,8 @@ import { engineInWorker } from '@/workers/engine-in-browser';
 import { call } from '../api';
 import type { BenchCore } from './core';
 
+type Kept = { name: string; scenario: Scenario; revision: number };
+
 export interface ScenariosWork {
   replay(): Promise<void>;
   takeRecord(record: SampleRecord): Promise<void>;
@@ -80,30 +82,69 @@ export function benchScenarios(
     set({ at });
   }
 
-  async function keepScenario(title: string): Promise<boolean> {
+  /** Keeps a scenario, or what was done in the live form, and runs it; gives its name, null where it could not be kept. */
+  async function keepScenario(title: string, scenario?: Scenario): Promise<string | null> {
     const { open, steps, answers } = get();
-    const reply = await call<{ name: string; scenario: Scenario; revision: number }>(
+    const reply = await call<Kept>(
       'POST',
       pathOf('scenarios'),
-      recordScenario(title, open, form(), steps, answers),
+      scenario ?? recordScenario(title, open, form(), steps, answers),
     );
     if (!reply.ok) {
       complain(reply.says);
-      return false;
+      return null;
     }
     set((state) => ({
       scenarios: [...state.scenarios, reply.body],
       notice: { tone: 'info', text: `Kept as the scenario “${title}”.` },
     }));
     await runScenarios();
-    return true;
+    return reply.body.name;
   }
 
-  async function removeScenario(name: string): Promise<void> {
+  /** Saving goes on one after the other, each from the revision that the one before gave. */
+  let saving: Promise<unknown> = Promise.resolve();
+
+  /** Changes a scenario, or brings back one that was removed; what it was can be undone. */
+  function editScenario(name: string, scenario: Scenario): Promise<void> {
+    const before = get().scenarios.find((entry) => entry.name === name)?.scenario ?? null;
+    set((state) => ({
+      scenarios:
+        before === null
+          ? [...state.scenarios, { name, scenario, revision: 0 }]
+          : state.scenarios.map((entry) => (entry.name === name ? { ...entry, scenario } : entry)),
+    }));
+    const saved = saving.then(async () => {
+      const now = get().scenarios.find((entry) => entry.name === name);
+      // It was changed again meanwhile, or removed.
+      if (now?.scenario !== scenario) return;
+      const reply = await call<Kept>('PUT', pathOf(`scenarios/${name}`), {
+        scenario,
+        from: now.revision,
+      });
+      if (!reply.ok) return complain(`The scenario is not saved: ${reply.says}`);
+      const { revision } = reply.body;
+      set((state) => ({
+        scenarios: state.scenarios.map((entry) =>
+          entry.name === name ? { ...entry, revision } : entry,
+        ),
+      }));
+    });
+    saving = saved.catch(() => undefined);
+    return saved.then(runScenarios);
+  }
+
+  async function removeScenario(name: string): Promise<boolean> {
+    await saving;
     const from = get().scenarios.find((entry) => entry.name === name)?.revision ?? 1;
     const reply = await call('DELETE', pathOf(`scenarios/${name}?from=${from}`));
-    if (!reply.ok) complain(reply.says);
-    else set((state) => ({ scenarios: state.scenarios.filter((entry) => entry.name !== name) }));
+    if (!reply.ok) {
+      complain(reply.says);
+      return false;
+    }
+    set((state) => ({ scenarios: state.scenarios.filter((entry) => entry.name !== name) }));
+    void runScenarios();
+    return true;
   }
 
   /** Keeps what the last submission would save as a sample record, and opens the form with it. */
@@ -137,6 +178,7 @@ export function benchScenarios(
     runScenarios,
     openScenario,
     keepScenario,
+    editScenario,
     removeScenario,
     keepSample,
     makeRelease,

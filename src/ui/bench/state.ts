@@ -128,7 +128,7 @@ export interface TakenOver {
 export interface BenchState {
   material: BenchMaterial;
   /** What stands between the outline and the live form. */
-  pane: 'code' | 'structure' | 'map' | 'history';
+  pane: 'code' | 'structure' | 'map' | 'history' | 'tests';
   /** What stands to the right. */
   side: 'form' | 'handbook';
   /** The page and section of the handbook that is open. */

@@ -26,6 +26,7 @@ import { outside } from './outside';
 import { benchView } from './view';
 import { benchScenarios } from './scenarios';
 import type { Behaviour, BenchMaterial, BenchPlace, BenchState, TakenOver } from './state';
+import { benchTesting } from './testing/testing';
 import { structureEdits } from './structure-edits';
 import { trying } from './trying';
 
@@ -51,7 +52,19 @@ export function createBench(
     takeRecord: live.takeRecord,
     isSaved: () => drafts.isSaved(),
   });
-  const checks = checking(core, { replay: live.replay, runScenarios: prove.runScenarios });
+  const testing = benchTesting(core, {
+    replay: live.replay,
+    keepScenario: prove.keepScenario,
+    editScenario: prove.editScenario,
+    removeScenario: prove.removeScenario,
+  });
+  const checks = checking(core, {
+    replay: live.replay,
+    runScenarios: async () => {
+      await prove.runScenarios();
+      void testing.codeChanged();
+    },
+  });
   const drafts = benchDrafts(core, {
     textChanged: checks.textChanged,
     takeForm: (form) => structure.takeForm(form),
@@ -116,6 +129,7 @@ export function createBench(
     live.end();
     looks.endDebug();
     prove.end();
+    testing.endTests();
     starters.stop();
     checks.end();
     away.end();
@@ -188,6 +202,7 @@ export function createBench(
 
   const { begin: _begin, end: _liveEnds, ...ofLive } = live;
   const { end: _proofEnds, ...ofProofs } = prove;
+  const { endTests: _testsEnd, codeChanged: _changed, ...ofTests } = testing;
   const { endDebug: _looksEnd, replayedAgain: _replayed, ...ofLooks } = looks;
   const bench = {
     store,
@@ -197,11 +212,13 @@ export function createBench(
     flush,
     languageWorker,
     pathOfScript: core.pathOfScript,
+    cast: core.cast,
     has: (name: string) => get().behaviours.some((one) => one.name === name),
     renameExport,
     ...inSet,
     ...ofLive,
     ...ofProofs,
+    ...ofTests,
     ...structure,
     ...look,
     ...ofLooks,
@@ -261,6 +278,13 @@ const CHANGES = [
   'editStructure',
   'rename',
   'keepScenario',
+  'editScenario',
+  'changeScenario',
+  'dropScenario',
+  'undoScenario',
+  'acceptGrid',
+  'keepFinding',
+  'keepOffered',
   'removeScenario',
   'keepSample',
   'makeRelease',

@@ -2,11 +2,13 @@
  * What a component shows of the bench. Each renders again only when what it takes differs: at every key the text of one
  * behaviour changes, and typing must not wait for the form, the tape and the outline.
  */
+import { useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { useStoreWithEqualityFn } from 'zustand/traditional';
 import { equal, type Value } from '@/core/form/value';
 import { readHeader } from '@/core/script/header';
+import { namesFor, type Names } from '@/core/tape/words';
 import type { BenchStore } from './store';
 import { isForThis } from './core';
 import type { Behaviour, BenchState } from './state';
@@ -63,4 +65,14 @@ function headsOf({ behaviours, material }: BenchState): BehaviourHead[] {
       runs: behaviour.running?.code != null,
     };
   });
+}
+
+/** Labels of parts, titles of behaviours and names of people, for sentences. */
+export function useNames(bench: BenchStore): Names {
+  const titles = useTitles(bench);
+  const { form, people } = useBench(bench, (state) => ({
+    form: state.material.form,
+    people: state.material.people,
+  }));
+  return useMemo(() => namesFor(form, titles, people), [form, titles, people]);
 }

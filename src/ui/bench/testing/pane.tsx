@@ -1,0 +1,79 @@
+'use client';
+/** The tests of a form: its scenarios, a grid, options both ways, changes to the code, and what of the code is reached. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useStore } from 'zustand';
+import { Notice } from '../../kit';
+import type { BenchStore } from '../store';
+import { BothWaysTab } from './both-ways';
+import { ChangesTab } from './changes';
+import { CoverageTab } from './coverage';
+import { GridTab } from './grid';
+import { ScenariosTab } from './scenarios';
+import type { TestsTab } from './state';
+
+const TABS: readonly { key: TestsTab; label: string }[] = [
+  { key: 'scenarios', label: 'Scenarios' },
+  { key: 'grid', label: 'Outcome grid' },
+  { key: 'bothWays', label: 'Both ways' },
+  { key: 'changes', label: 'Mutation' },
+  { key: 'coverage', label: 'Coverage' },
+];
+
+export function TestsPane({ bench }: { bench: BenchStore }) {
+  const { tab, says } = useStore(bench.tests);
+  return (
+    <Flex direction="column" flex="1" minH={0}>
+      <Flex
+        role="tablist"
+        aria-label="Tests"
+        gap="14px"
+        px="14px"
+        pt="6px"
+        borderBottomWidth="1px"
+        borderColor="line"
+        flexShrink={0}
+        overflowX="auto"
+      >
+        {TABS.map(({ key, label }) => (
+          <chakra.button
+            key={key}
+            type="button"
+            role="tab"
+            aria-selected={tab === key}
+            py="4px"
+            fontSize="13.5px"
+            cursor="pointer"
+            whiteSpace="nowrap"
+            color={tab === key ? 'ink' : 'soft'}
+            fontWeight={tab === key ? 620 : 400}
+            boxShadow={tab === key ? 'inset 0 -2px 0 {colors.act}' : undefined}
+            onClick={() => bench.showTests(key)}
+          >
+            {label}
+          </chakra.button>
+        ))}
+      </Flex>
+      <Box
+        flex="1"
+        minH={0}
+        overflow="auto"
+        px="14px"
+        py="10px"
+        tabIndex={0}
+        role="region"
+        aria-label={TABS.find(({ key }) => key === tab)!.label}
+      >
+        {says !== null && (
+          <Notice tone="error" mb="8px">
+            {says}
+          </Notice>
+        )}
+        {tab === 'scenarios' && <ScenariosTab bench={bench} />}
+        {tab === 'grid' && <GridTab bench={bench} />}
+        {tab === 'bothWays' && <BothWaysTab bench={bench} />}
+        {tab === 'changes' && <ChangesTab bench={bench} />}
+        {tab === 'coverage' && <CoverageTab bench={bench} />}
+      </Box>
+    </Flex>
+  );
+}

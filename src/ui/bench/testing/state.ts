@@ -1,0 +1,78 @@
+/** What the tests of a form are about: scenarios being edited, a grid, options both ways, changes to the code, coverage. */
+import type { Axis, GridTest, Scenario } from '@/core/scenario/definition';
+import type { Strength } from '@/core/scenario/covering';
+import type { Mutant } from '@/core/script/mutants';
+import type { grouped } from '@/core/testing/both-ways';
+import type { CoverageShares, ScriptCoverage } from '@/core/testing/coverage';
+import type { Verdict } from '@/core/testing/mutation';
+
+export type TestsTab = 'scenarios' | 'grid' | 'bothWays' | 'changes' | 'coverage';
+
+/** How far work is that takes a while. */
+export interface Underway {
+  done: number;
+  of: number;
+}
+
+/** What a scenario was before it was changed or removed. */
+export interface Undoable {
+  name: string;
+  /** Null where there was none of that name. */
+  before: Scenario | null;
+  says: string;
+}
+
+export interface GridState {
+  axes: Axis[];
+  startsAs: string | null;
+  strength: Strength | null;
+  underway: Underway | null;
+  outcome: GridOutcome | null;
+  /** What came of it before the code was edited. */
+  before: GridOutcome | null;
+}
+
+export interface GridOutcome {
+  axes: Axis[];
+  startsAs: string | null;
+  accepted: GridTest['accepted'];
+  all: number;
+  /** How it was thinned; null for all combinations. */
+  strength: Strength | null;
+}
+
+export interface TestsState {
+  tab: TestsTab;
+  /** The scenario that is open in the editor. */
+  scenario: string | null;
+  undoable: Undoable[];
+  grid: GridState;
+  bothWays: { underway: Underway | null; findings: ReturnType<typeof grouped> | null };
+  changes: {
+    underway: Underway | null;
+    /** All mutants of the code that they were made of. */
+    mutants: readonly Mutant[];
+    verdicts: ReadonlyMap<number, Verdict>;
+    failing: readonly string[];
+    /** Of which state of code and scenarios; null where nothing was tried. */
+    of: string | null;
+  };
+  coverage: {
+    underway: Underway | null;
+    scripts: { name: string; coverage: ScriptCoverage; shares: CoverageShares }[] | null;
+    keys: { field: string; keys: string[] }[];
+  };
+  /** What went wrong last. */
+  says: string | null;
+}
+
+export const NO_TESTS: TestsState = {
+  tab: 'scenarios',
+  scenario: null,
+  undoable: [],
+  grid: { axes: [], startsAs: null, strength: null, underway: null, outcome: null, before: null },
+  bothWays: { underway: null, findings: null },
+  changes: { underway: null, mutants: [], verdicts: new Map(), failing: [], of: null },
+  coverage: { underway: null, scripts: null, keys: [] },
+  says: null,
+};
