@@ -76,7 +76,7 @@ async function run(call: Call): Promise<number> {
     entry.behaviours.map(({ name }) => ({ name, title: name })),
     workspace.people,
   );
-  const words = gridWords(entry.form, names.part);
+  const words = gridWords(entry.form, names.part, workspace);
   if (call.csv !== undefined) writeFileSync(call.csv, gridAsCsv(axes, accepted));
   if (call.html !== undefined)
     writeFileSync(call.html, gridAsPage(scenario.title, axes, accepted, words, notes));

@@ -10,7 +10,8 @@ export interface Outcome extends ScenarioResult {
 type Reporter = (outcomes: readonly Outcome[]) => string;
 
 function missInWords(miss: Miss): string {
-  return `${miss.after === 0 ? 'opening' : `step ${miss.after}`}: ${miss.says}`;
+  const when = miss.after === 0 ? 'opening' : `step ${miss.after}`;
+  return `${miss.at === null ? '' : `case ${miss.at + 1}, `}${when}: ${miss.says}${miss.why === undefined ? '' : `. ${miss.why}`}`;
 }
 
 const spec: Reporter = (outcomes) => {

@@ -1,7 +1,12 @@
 /** `tavro test`: runs the scenarios of a workspace. */
 import { baseName, isOwn } from '../core/script/script-name';
 import { writeFileSync } from 'node:fs';
-import { runScenario } from '../core/scenario/run';
+import type { Scenario } from '../core/scenario/definition';
+import { openingOf } from '../core/scenario/opening';
+import { runScenario, sessionAt, type ScenarioResult } from '../core/scenario/run';
+import { readHeader } from '../core/script/header';
+import { namesFor } from '../core/tape/words';
+import { whyMissed } from '../core/testing/why-missed';
 import { Coverage } from '../core/testing/coverage';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
@@ -105,6 +110,9 @@ async function runForm(
         return answers;
       },
     );
+    // With coverage the scripts are loaded in another way, and who measures is not mending.
+    if (!result.passed && coverage === null)
+      await sayWhy(result, scenario, workspace, engine, entry);
     outcomes.push({
       form: entry.form.name,
       file: `${call.folder}/forms/${entry.form.name}/scenarios/${name}.json`,
@@ -120,6 +128,32 @@ async function runForm(
       : `${call.folder}/${fileOf(script)}`,
   );
   return { outcomes, lcov: lcov ?? '' };
+}
+
+/** Misses of one scenario that are told of with their reason. */
+const EXPLAINED = 5;
+
+/** Plays what failed once more, traced, and says of each miss who said what it is instead. */
+async function sayWhy(
+  result: ScenarioResult,
+  scenario: Scenario,
+  workspace: Workspace,
+  engine: Engine,
+  entry: WorkspaceForm,
+): Promise<void> {
+  const cast = castOf(workspace, entry);
+  const sources = [...entry.behaviours, ...workspace.shared];
+  const titles = sources.map((one) => ({ name: one.name, title: readHeader(one).title }));
+  const names = namesFor(entry.form, titles, workspace.people);
+  await load(engine, new Cache(), workspace, entry, 'traced');
+  for (const miss of result.misses.slice(0, EXPLAINED)) {
+    if (miss.part === '@open') continue;
+    const { open: how, steps } = sessionAt(scenario, miss.at, { form: entry.form, cast });
+    const answers = await engine.play(openingOf(how, entry.form, cast), steps);
+    const why = whyMissed(miss, answers, names);
+    if (why !== null) miss.why = why;
+  }
+  await load(engine, new Cache(), workspace, entry, 'untraced');
 }
 
 export const test: Command = {

@@ -1,6 +1,7 @@
 /** Releases: immutable, numbered copies of a form with its tables and behaviours, compiled as they were. */
 import { and, desc, eq, sql } from 'drizzle-orm';
 import * as z from 'zod';
+import { ScenarioSchema, type Scenario } from '../core/scenario/definition';
 import { FormSchema, type Form } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
 import { TableSchema } from '../core/form/table';
@@ -15,7 +16,14 @@ import { task } from './tasks';
 import * as schema from './schema';
 import { perWorkspace } from './workspaces/current';
 import { readParts } from './workspace/overview';
-import { readForm, readForms, readScripts, readServices, readTables } from './workspace/read';
+import {
+  readForm,
+  readForms,
+  readScenarios,
+  readScripts,
+  readServices,
+  readTables,
+} from './workspace/read';
 
 const ReleaseRow = z.strictObject({
   form: FormSchema,
@@ -27,6 +35,8 @@ const ReleaseRow = z.strictObject({
   scripts: z.array(z.unknown()),
   /** Absent from releases made before there were shared modules. */
   modules: z.array(z.unknown()).default([]),
+  /** The scenarios as they were; absent from releases made before they were kept. */
+  scenarios: z.array(z.strictObject({ name: z.string(), scenario: ScenarioSchema })).optional(),
 });
 
 export interface Release {
@@ -35,6 +45,19 @@ export interface Release {
   createdAt: string;
   material: Material;
   sources: { name: string; text: string; revision: number }[];
+  /** Null for releases made before they were kept. */
+  scenarios: { name: string; scenario: Scenario }[] | null;
+  madeBy: string | null;
+  reason: string | null;
+  failing: string[];
+}
+
+/** Who makes a release, and why although something fails. */
+export interface HowMade {
+  by: string | null;
+  reason: string | null;
+  /** What fails, in words. */
+  failing: readonly string[];
 }
 
 /** A behaviour does not compile, so no release was made. */
@@ -43,8 +66,8 @@ export class CannotRelease extends Error {}
 const { release } = schema;
 
 /** Makes the next release of a form. Its indexes are made meanwhile: lists work without them, only slower, so nobody waits for them. */
-export async function makeRelease(name: string): Promise<{ number: number }> {
-  const { number, form } = await insertRelease(name);
+export async function makeRelease(name: string, how?: HowMade): Promise<{ number: number }> {
+  const { number, form } = await insertRelease(name, how);
   void indexForm(form).catch((caught: unknown) =>
     console.error('the indexes of the records were not made', caught),
   );
@@ -52,15 +75,19 @@ export async function makeRelease(name: string): Promise<{ number: number }> {
 }
 
 /** Makes the next release. Throws CannotRelease when a behaviour does not compile or there is no such form. */
-export async function insertRelease(name: string): Promise<{ number: number; form: Form }> {
+export async function insertRelease(
+  name: string,
+  how: HowMade = { by: null, reason: null, failing: [] },
+): Promise<{ number: number; form: Form }> {
   // Before anything else is read: what is saved meanwhile counts as changed.
   const parts = (await readParts([name])).get(name) ?? {};
   const form = await readForm(name);
   if (form === null) throw new CannotRelease(`There is no form "${name}".`);
-  const [sources, tables, services] = await Promise.all([
+  const [sources, tables, services, scenarios] = await Promise.all([
     readScripts(form),
     readTables(),
     readServices(),
+    readScenarios(name),
   ]);
   const { scripts, modules, answering } = await task('material', {
     form,
@@ -88,8 +115,20 @@ export async function insertRelease(name: string): Promise<{ number: number; for
     await tx.insert(release).values({
       form: name,
       number,
-      content: { form, tables, services, answering, sources, scripts, modules },
+      content: {
+        form,
+        tables,
+        services,
+        answering,
+        sources,
+        scripts,
+        modules,
+        scenarios: scenarios.map((one) => ({ name: one.name, scenario: one.scenario })),
+      },
       madeOf,
+      madeBy: how.by,
+      reason: how.reason,
+      failing: how.failing.length === 0 ? null : how.failing,
     });
     return { number, form };
   });
@@ -181,9 +220,8 @@ export async function releaseById(id: number): Promise<Release | null> {
 }
 
 function asRelease(row: typeof release.$inferSelect): Release {
-  const { form, tables, services, answering, sources, scripts, modules } = ReleaseRow.parse(
-    row.content,
-  );
+  const { form, tables, services, answering, sources, scripts, modules, scenarios } =
+    ReleaseRow.parse(row.content);
   const material = MaterialSchema.parse({
     form,
     tables,
@@ -198,6 +236,10 @@ function asRelease(row: typeof release.$inferSelect): Release {
     number: row.number,
     createdAt: row.createdAt.toISOString(),
     material,
+    scenarios: scenarios ?? null,
+    madeBy: row.madeBy,
+    reason: row.reason,
+    failing: z.array(z.string()).nullable().parse(row.failing) ?? [],
     sources,
   };
 }

@@ -70,6 +70,12 @@ export const release = pgTable(
     content: json('content').notNull(),
     /** The digest of each document it was made of; null for releases made before this was kept. */
     madeOf: json('made_of'),
+    /** Null for releases that the app made itself. */
+    madeBy: text('made_by'),
+    /** Why it was made although something failed; null where nothing did. */
+    reason: text('reason'),
+    /** What failed then, in words. */
+    failing: json('failing'),
     createdAt: at('created_at'),
   },
   (table) => [uniqueIndex('release_number').on(table.form, table.number)],

@@ -3,9 +3,10 @@
  * that differs. Also as CSV, and as a page that can be read, printed and signed.
  */
 import { stringify } from 'csv-stringify/sync';
-import type { Form } from '../form/definition';
+import type { FieldOf, Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import { holdsKeys } from '../form/kinds';
+import type { Person, Table } from '../form/table';
 import { equal, type Value } from '../form/value';
 import type { Axis, GridTest } from './definition';
 import { unfolded, type Outcome } from './grid';
@@ -101,14 +102,17 @@ export interface GridWords {
 const INPUTS: Readonly<Record<string, string>> = { '@as': 'Opened by', '@record': 'Record' };
 
 /** Words for people, from the form's labels. */
-export function gridWords(form: Form, label: (part: string) => string): GridWords {
-  const options = new Map(
-    fieldsOf(form).flatMap((field) =>
-      holdsKeys(field) && 'options' in field
-        ? [[field.name, new Map(field.options.map(({ key, label: of }) => [key, of]))] as const]
-        : [],
-    ),
-  );
+export function gridWords(
+  form: Form,
+  label: (part: string) => string,
+  { tables, people }: { tables: readonly Table[]; people: readonly Person[] },
+): GridWords {
+  const options = new Map<string, ReadonlyMap<string, string>>([
+    ['@as', new Map(people.map(({ key, name }) => [key, name]))],
+    ...fieldsOf(form)
+      .filter(holdsKeys)
+      .map((field) => [field.name, labelsOf(field, tables)] as const),
+  ]);
   return {
     part: (name) =>
       INPUTS[name] ??
@@ -136,6 +140,19 @@ export function gridWords(form: Form, label: (part: string) => string): GridWord
       return typeof value === 'object' ? JSON.stringify(value) : String(value);
     },
   };
+}
+
+/** The labels of a field's keys. */
+function labelsOf(
+  field: FieldOf<'choice' | 'choices' | 'reference'>,
+  tables: readonly Table[],
+): Map<string, string> {
+  if (field.kind !== 'reference')
+    return new Map(field.options.map(({ key, label }) => [key, label]));
+  const table = tables.find(({ name }) => name === field.table);
+  return new Map(
+    table?.rows.map((row) => [String(row[table.key]), String(row[table.label])] as const) ?? [],
+  );
 }
 
 /** All combinations, unfolded, as CSV (RFC 4180): a column for each axis and each aspect that differs. */

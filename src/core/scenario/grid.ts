@@ -120,9 +120,13 @@ export function outcomeOf(
     const aspects: Record<string, Value> = {};
     for (const aspect of ASPECTS_SHOWN) {
       const value = spelled(part, aspect);
-      if (value === undefined || (aspect === 'value' && driven.has(name))) continue;
+      if (value === undefined) continue;
+      // Of rows how many there are; what they hold stands with their cells.
+      const isRows = part.sort === 'row' || seen.rows[name] !== undefined;
+      if (aspect === 'value' && (driven.has(name) || isRows)) continue;
       aspects[aspect] = aspect === 'options' ? (value ?? baseOptions(name)) : value;
     }
+    if (seen.rows[name] !== undefined) aspects.count = seen.rows[name].order.length;
     outcome[name] = aspects;
   }
   const refused = answers.flatMap(({ refused: why }) => why ?? []);

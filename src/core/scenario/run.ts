@@ -24,6 +24,8 @@ export interface Miss extends Unmet {
   after: number;
   /** The row of the table, or the combination of the grid, from 0. */
   at: number | null;
+  /** Why, in a sentence; where whoever ran it has asked. */
+  why?: string;
 }
 
 export interface ScenarioResult {

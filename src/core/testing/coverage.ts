@@ -7,7 +7,6 @@ import type { SitesOf } from '../debugging/instances';
 import type { Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import { holdsKeys } from '../form/kinds';
-import type { Site } from '../script/sites';
 import type { DetailedRun } from '../session/detail';
 
 export interface StatementCount {
@@ -98,11 +97,17 @@ export class Coverage {
     const coverage: ScriptCoverage = { statements: [], conditions: [], functions: [] };
     sites.forEach((site, at) => {
       const { line, text } = site;
+      // What stands at the top level has run when the script was loaded.
+      const isTop = site.within === null || sites[site.within]!.within === null;
       if (site.kind === 'statement')
-        coverage.statements.push({ line, text, count: statementCount(site, counts, at) });
-      else if (site.kind === 'function')
+        coverage.statements.push({
+          line,
+          text,
+          count: isTop ? 1 : (counts.statements.get(at) ?? 0),
+        });
+      else if (site.kind === 'function' && site.within !== null)
         coverage.functions.push({ line, count: counts.functions.get(at) ?? 0 });
-      else if (site.kind === 'condition' && site.within !== null) {
+      else if (site.kind === 'condition' && !isTop) {
         const [yes, no] = counts.conditions.get(at) ?? [0, 0];
         coverage.conditions.push({ line, text, yes, no, chooses: site.chooses });
       }
@@ -162,11 +167,6 @@ export class Coverage {
       })
       .join('');
   }
-}
-
-/** What stands at the top level has run when the script was loaded. */
-function statementCount({ within }: Site, { statements }: Counts, at: number): number {
-  return within === null ? 1 : (statements.get(at) ?? 0);
 }
 
 function addOne(counts: Map<number, number>, at: number): void {

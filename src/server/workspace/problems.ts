@@ -151,7 +151,8 @@ function unchecked(form: Form, caught: unknown): Problem[] {
   ];
 }
 
-async function checkForm(form: Form): Promise<Problem[]> {
+/** What is wrong with a form, from what was worked out before where nothing has changed. */
+export async function checkForm(form: Form): Promise<Problem[]> {
   const [head, tables, services, sources, scenarios, state] = await Promise.all([
     readHead(),
     readTables(),
@@ -191,7 +192,7 @@ async function checkForm(form: Form): Promise<Problem[]> {
       form,
       scenarios,
       { tables },
-      { people: head.people, ...cast },
+      { people: head.people, ...cast, scenarios },
       (opening, steps) => engine.play(opening, steps),
     );
     problems.push(...found);

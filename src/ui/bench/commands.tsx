@@ -17,7 +17,7 @@ export interface Command {
 }
 
 export type BenchDialog =
-  'scenarios' | 'keep' | 'commands' | 'behaviours' | 'opening' | 'problems' | 'search' | 'starter';
+  'release' | 'keep' | 'commands' | 'behaviours' | 'opening' | 'problems' | 'search' | 'starter';
 
 export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => void): Command[] {
   const state = () => bench.store.getState();
@@ -69,10 +69,20 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     { name: 'Duplicate the behaviour', run: () => bench.duplicate(state().active) },
     { name: 'Delete the behaviour', run: () => void bench.remove(state().active) },
     { name: 'Bring the deleted behaviour back', run: bench.restore },
-    { name: 'Scenarios', key: 's', run: () => show('scenarios') },
+    { name: 'Scenarios', key: 's', run: () => bench.showTests('scenarios') },
+    { name: 'Outcome grid', run: () => bench.showTests('grid') },
+    {
+      name: 'Try each option both ways',
+      run: () => {
+        bench.showTests('bothWays');
+        void bench.tryBothWays();
+      },
+    },
+    { name: 'Mutation: try the scenarios', run: () => bench.showTests('changes') },
+    { name: 'Coverage of the scenarios', run: () => bench.showTests('coverage') },
     { name: 'Run all scenarios', run: () => void bench.runScenarios() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },
-    { name: 'Make a release', run: () => void bench.makeRelease() },
+    { name: 'Make a release', run: () => show('release') },
     ...behaviourCommands(bench).map(({ name, run }) => ({ name: `Go to ${name}`, run })),
     { name: 'Commands', key: 'k', run: () => show('commands') },
   ];

@@ -1,12 +1,11 @@
 'use client';
 /** The bench's head: how the form is opened, its scenarios, and releasing. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { LinkHere } from '../address';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import { DayLine } from '../day-line';
-import { Button, Line, Mono, Notice, Select } from '../kit';
+import { Button, Line, Notice, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { RecordPicker } from '../records/picker';
 import {
@@ -19,6 +18,7 @@ import {
 import { SearchScripts, Uses } from './finding';
 import { openedHow, OpeningDialog } from './opening';
 import { Problems, problemsOf } from './problems';
+import { ReleaseDialog } from './release';
 import { StarterDialog } from './starter-window';
 import type { BenchStore } from './store';
 import { useBench } from './use-bench';
@@ -116,7 +116,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
       {!bench.isReleased && (
         <>
           <ProblemsButton bench={bench} onClick={() => setDialog('problems')} />
-          <Button onClick={() => setDialog('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
+          <Button onClick={() => bench.showTests('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
             {failed > 0
               ? `× ${failed} of ${scenarios.length} fail`
               : passed === scenarios.length
@@ -131,7 +131,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           >
             Keep
           </Button>
-          <Button look="go" disabled={opening} onClick={() => void bench.makeRelease()}>
+          <Button look="go" disabled={opening} onClick={() => setDialog('release')}>
             Make release {(state.release ?? 0) + 1}
           </Button>
         </>
@@ -165,7 +165,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         {dialog === 'opening' && <OpeningDialog bench={bench} onDone={() => setDialog(null)} />}
         {dialog === 'problems' && <Problems bench={bench} onDone={() => setDialog(null)} />}
         {dialog === 'search' && <SearchScripts bench={bench} onDone={() => setDialog(null)} />}
-        {dialog === 'scenarios' && <Scenarios bench={bench} onDone={() => setDialog(null)} />}
+        {dialog === 'release' && <ReleaseDialog bench={bench} onDone={() => setDialog(null)} />}
         {dialog === 'commands' && (
           <CommandList commands={commandsOf(bench, setDialog)} onDone={() => setDialog(null)} />
         )}
@@ -209,103 +209,29 @@ function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => 
   );
 }
 
-function Scenarios({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
-  const { scenarios, results, runningScenarios, release, material } = useStore(bench.store);
-  return (
-    <Box p="16px">
-      <WindowTitle>Scenarios of {material.form.title}</WindowTitle>
-      <Box as="ul" listStyleType="none" mt="8px">
-        {scenarios.map(({ name, scenario }) => {
-          const result = results[name];
-          return (
-            <Box as="li" key={name} py="5px" borderTopWidth="1px" borderColor="line">
-              <Flex gap="10px" align="baseline">
-                <chakra.span
-                  color={result?.passed === false ? 'bad' : 'act'}
-                  width="58px"
-                  flexShrink={0}
-                >
-                  {result === undefined ? '…' : result.passed ? '✓ passed' : '× failed'}
-                </chakra.span>
-                <Box flex="1" minW={0}>
-                  <Button
-                    look="text"
-                    height="auto"
-                    whiteSpace="normal"
-                    textAlign="left"
-                    onClick={() => {
-                      void bench.openScenario(name);
-                      onDone();
-                    }}
-                  >
-                    {scenario.title}
-                  </Button>{' '}
-                  <Mono color="soft">{name}</Mono>
-                </Box>
-                <Button
-                  look="text"
-                  color="soft"
-                  aria-label={`Remove ${scenario.title}`}
-                  onClick={() => void bench.removeScenario(name)}
-                >
-                  remove
-                </Button>
-              </Flex>
-              {result?.misses.slice(0, 4).map((miss, i) => (
-                <Box key={i} pl="68px" color="bad" fontSize="13px">
-                  {miss.after === 0 ? 'opening' : `step ${miss.after}`}: {miss.says}
-                  {!miss.part.startsWith('@') && (
-                    <>
-                      {' '}
-                      <Button
-                        look="text"
-                        aria-label={`Why? ${miss.says}`}
-                        onClick={() => {
-                          void bench
-                            .openScenario(name)
-                            .then(() => bench.ask(miss.part, miss.aspect));
-                          onDone();
-                        }}
-                      >
-                        why?
-                      </Button>
-                    </>
-                  )}
-                </Box>
-              ))}
-            </Box>
-          );
-        })}
-      </Box>
-      <Flex mt="12px" gap="8px" align="center">
-        <Button disabled={runningScenarios} onClick={() => void bench.runScenarios()}>
-          {runningScenarios ? 'Running…' : 'Run all again'}
-        </Button>
-        {release !== null && (
-          <chakra.a asChild color="act" textDecoration="underline">
-            <LinkHere href={`/fill/${material.form.name}`}>Fill in release {release}</LinkHere>
-          </chakra.a>
-        )}
-        <Button ml="auto" onClick={onDone}>
-          Close
-        </Button>
-      </Flex>
-    </Box>
-  );
-}
-
 function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
-  const { steps, notice } = useStore(bench.store);
+  const { steps, notice, scenarios } = useStore(bench.store);
   const [title, setTitle] = useState('');
+  const taken = scenarios.find(({ scenario }) => scenario.title === title.trim());
   const keep = async () => {
-    if (title.trim() !== '' && (await bench.keepScenario(title.trim())) !== null) onDone();
+    if (title.trim() === '') return;
+    if (taken === undefined) {
+      if ((await bench.keepScenario(title.trim())) !== null) onDone();
+      return;
+    }
+    void bench.changeScenario(
+      taken.name,
+      bench.asScenario(title.trim()),
+      `“${title.trim()}” was replaced`,
+    );
+    onDone();
   };
   return (
     <Box p="16px">
       <WindowTitle>Keep as scenario</WindowTitle>
       <Box color="soft" mt="4px">
         The opening and the {steps.length === 1 ? 'step' : `${steps.length} steps`} done so far,
-        with expectations on all they changed.
+        with expectations on all they changed and on nothing else.
       </Box>
       <chakra.label display="block" mt="10px">
         Title
@@ -324,7 +250,7 @@ function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
       {notice?.tone === 'error' && <Notice tone="error">{notice.text}</Notice>}
       <Flex mt="12px" gap="8px">
         <Button look="go" disabled={title.trim() === ''} onClick={() => void keep()}>
-          Keep
+          {taken === undefined ? 'Keep' : 'Replace the one of this title'}
         </Button>
         <Button onClick={onDone}>Cancel</Button>
       </Flex>

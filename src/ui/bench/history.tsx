@@ -1,17 +1,13 @@
 'use client';
 /** Every saved revision of a behaviour, each as its difference to the text as it stands, and bringing one back. */
-import { javascript } from '@codemirror/lang-javascript';
-import { unifiedMergeView } from '@codemirror/merge';
-import { EditorState } from '@codemirror/state';
-import { EditorView, lineNumbers } from '@codemirror/view';
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { useStore } from 'zustand';
 import { readHeader } from '@/core/script/header';
 import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
 import { useAnswer } from '../server-data';
-import { editorLook } from './editor-look';
+import { Comparison } from './comparison';
 import type { BenchStore } from './store';
 
 export interface Revision {
@@ -114,7 +110,7 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
             </li>
           ))}
         </Box>
-        <Difference from={from} to={to} />
+        <Comparison before={from} after={to} label="Difference" />
       </Flex>
       {at !== undefined && (
         <Flex
@@ -149,57 +145,3 @@ export function HistoryPane({ bench, name }: { bench: BenchStore; name: string }
     </Flex>
   );
 }
-
-/** Two texts as one, with what went and what came. */
-function Difference({ from, to }: { from: string; to: string }) {
-  const host = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const view = new EditorView({
-      parent: host.current!,
-      state: EditorState.create({
-        doc: to,
-        extensions: [
-          lineNumbers(),
-          javascript({ typescript: true }),
-          editorLook,
-          differenceLook,
-          EditorState.readOnly.of(true),
-          EditorView.editable.of(false),
-          EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': 'Difference' }),
-          unifiedMergeView({
-            original: from,
-            mergeControls: false,
-            highlightChanges: true,
-            collapseUnchanged: { margin: 3, minSize: 6 },
-          }),
-        ],
-      }),
-    });
-    return () => view.destroy();
-  }, [from, to]);
-  return <Box ref={host} flex="1" minW={0} css={{ '& .cm-editor': { height: '100%' } }} />;
-}
-
-const differenceLook = EditorView.theme({
-  '.cm-deletedChunk': { backgroundColor: 'var(--tavro-colors-bad-ground)' },
-  '.cm-deletedChunk::before': {
-    content: '"−"',
-    color: 'var(--tavro-colors-bad)',
-    position: 'absolute',
-    marginLeft: '-2px',
-  },
-  '.cm-changedLine, .cm-insertedLine': {
-    backgroundColor: 'var(--tavro-colors-act-ground) !important',
-  },
-  '.cm-changedText, .cm-deletedText': {
-    background: 'none !important',
-    textDecoration: 'underline',
-  },
-  '.cm-collapsedLines': {
-    background: 'var(--tavro-colors-ground)',
-    color: 'var(--tavro-colors-soft)',
-  },
-  '.cm-collapsedLines::before, .cm-collapsedLines::after': { content: '"…"' },
-  '.cm-changedLineGutter': { background: 'var(--tavro-colors-act)' },
-  '.cm-deletedLineGutter': { background: 'var(--tavro-colors-bad)' },
-});

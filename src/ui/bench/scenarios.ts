@@ -2,9 +2,14 @@
 import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { recordScenario } from '@/core/scenario/record';
-import { runScenario, sessionAt } from '@/core/scenario/run';
+import { openingOf } from '@/core/scenario/opening';
+import { runScenario, sessionAt, type Miss } from '@/core/scenario/run';
+import { readHeader } from '@/core/script/header';
+import { namesFor } from '@/core/tape/words';
+import { whyMissed } from '@/core/testing/why-missed';
 import type { Engine } from '@/core/sandbox/engine';
 import { engineInWorker } from '@/workers/engine-in-browser';
+import type { ReleaseChanges } from '@/core/workspace/release-changes';
 import { call } from '../api';
 import type { BenchCore } from './core';
 
@@ -41,12 +46,43 @@ export function benchScenarios(
         );
         set((state) => ({ results: { ...state.results, [name]: result } }));
       }
+      await sayWhy();
     } finally {
       // Whatever went wrong, they can be run again.
       set({ runningScenarios: false });
     }
     if (wantedAgain) return runScenarios();
     await keepRun();
+  }
+
+  /** Misses told of with their reason. */
+  const EXPLAINED = 5;
+
+  /** Plays what failed once more, traced, and says of each miss who said what it is instead. */
+  async function sayWhy(): Promise<void> {
+    const { scenarios, results, behaviours } = get();
+    const failed = scenarios.filter(({ name }) => results[name]?.passed === false);
+    if (failed.length === 0) return;
+    await engine!.load({ ...engineMaterial(), traced: true });
+    const titles = behaviours.map((one) => ({ name: one.name, title: readHeader(one).title }));
+    const names = namesFor(form(), titles, material.people);
+    for (const { name, scenario } of failed) {
+      const result = results[name]!;
+      const misses: Miss[] = [];
+      for (const [i, miss] of result.misses.entries()) {
+        if (i >= EXPLAINED || miss.part === '@open') {
+          misses.push(miss);
+          continue;
+        }
+        const { open, steps } = sessionAt(scenario, miss.at, { form: form(), cast: cast() });
+        const answers = await engine!.play(openingOf(open, form(), cast()), steps);
+        const why = whyMissed(miss, answers, names);
+        misses.push(why === null ? miss : { ...miss, why });
+      }
+      // It may have been run again meanwhile.
+      if (get().results[name] === result)
+        set((state) => ({ results: { ...state.results, [name]: { ...result, misses } } }));
+    }
   }
 
   /** The outcome of the scenarios is kept for the page of forms, once all that they depend on is saved. */
@@ -158,20 +194,36 @@ export function benchScenarios(
     set({ notice: { tone: 'info', text: `Kept as record ${reply.body.id}, which is open now.` } });
   }
 
-  async function makeRelease(): Promise<void> {
+  /** Saves all; says what is in the way where something is not saved. */
+  async function readyToRelease(): Promise<string | null> {
     // What is not saved yet would be missing from the release.
     const saved = await isSaved();
-    if (saved === 'structure')
-      return complain('The structure is not saved yet, so no release was made.');
+    await saving;
+    if (saved === 'structure') return 'The structure is not saved yet, so no release can be made.';
     if (saved === 'behaviours')
-      return complain('Some behaviours are not saved yet, so no release was made.');
-    const reply = await call<{ number: number }>('POST', pathOf('releases'));
-    if (reply.ok)
-      set({
-        release: reply.body.number,
-        notice: { tone: 'info', text: `Release ${reply.body.number} is out.` },
-      });
-    else complain(reply.says);
+      return 'Some behaviours are not saved yet, so no release can be made.';
+    return null;
+  }
+
+  /** What the next release would change, and what fails. */
+  async function releaseChanges(): Promise<ReleaseChanges | { says: string }> {
+    const says = await readyToRelease();
+    if (says !== null) return { says };
+    const reply = await call<ReleaseChanges>('GET', pathOf('releases'));
+    return reply.ok ? reply.body : { says: reply.says };
+  }
+
+  /** Makes the next release; gives what is in the way. */
+  async function makeRelease(reason: string | null): Promise<string | null> {
+    const says = await readyToRelease();
+    if (says !== null) return says;
+    const reply = await call<{ number: number }>('POST', pathOf('releases'), { reason });
+    if (!reply.ok) return reply.says;
+    set({
+      release: reply.body.number,
+      notice: { tone: 'info', text: `Release ${reply.body.number} is out.` },
+    });
+    return null;
   }
 
   return {
@@ -181,6 +233,7 @@ export function benchScenarios(
     editScenario,
     removeScenario,
     keepSample,
+    releaseChanges,
     makeRelease,
     end: () => engine?.close(),
   };

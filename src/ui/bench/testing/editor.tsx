@@ -36,12 +36,15 @@ export function ScenarioEditor({
   name: string;
   scenario: Scenario;
 }) {
-  const { form, result, scenarios, live } = useBench(bench, (state) => ({
+  const { form, result, scenarios, open, steps, answers } = useBench(bench, (state) => ({
     form: state.material.form,
     result: state.results[name],
     scenarios: state.scenarios,
-    live: { open: state.open, steps: state.steps, answers: state.answers },
+    open: state.open,
+    steps: state.steps,
+    answers: state.answers,
   }));
+  const live = { open, steps, answers };
   const names = useNames(bench);
   const [dragged, setDragged] = useState<number | null>(null);
   const session = useMemo(() => {

@@ -35,7 +35,10 @@ export function GridTab({ bench }: { bench: BenchStore }) {
   }));
   const { axes, startsAs, strength, underway, outcome, before } = useStore(bench.tests).grid;
   const names = useNames(bench);
-  const words = useMemo(() => gridWords(form, names.part), [form, names]);
+  const words = useMemo(
+    () => gridWords(form, names.part, bench.store.getState().material),
+    [bench, form, names],
+  );
   const [title, setTitle] = useState('');
   const offered = [
     ...drivingFields(form).map(({ name, label }) => ({ key: name, label })),
@@ -309,7 +312,7 @@ function GridOf({
             borderCollapse: 'collapse',
             '& td, & th': {
               border: '1px solid',
-              borderColor: 'colors.line',
+              borderColor: 'line',
               padding: '3px 7px',
               textAlign: 'left',
               verticalAlign: 'top',
@@ -408,7 +411,10 @@ export function GridKept({
 }) {
   const form = useBench(bench, (state) => state.material.form);
   const names = useNames(bench);
-  const words = useMemo(() => gridWords(form, names.part), [form, names]);
+  const words = useMemo(
+    () => gridWords(form, names.part, bench.store.getState().material),
+    [bench, form, names],
+  );
   const grid = scenario.grid!;
   return (
     <Box mt="14px">

@@ -41,6 +41,7 @@ export function MissLine({ bench, name, miss }: { bench: BenchStore; name: strin
           why?
         </Button>
       )}
+      {miss.why !== undefined && <Box color="soft">{miss.why}</Box>}
     </Box>
   );
 }

@@ -1,15 +1,33 @@
-import { Refusal } from '@/server/http/refusal';
-import { answer } from '@/server/http/request';
-import { CannotRelease, makeRelease } from '@/server/releases';
+import * as z from 'zod';
+import { TITLE_CHARACTERS } from '@/core/limits';
+import { answer, readBody } from '@/server/http/request';
+import { currentPerson } from '@/server/person';
+import { changesSinceRelease, releaseForm } from '@/server/releasing';
+
+type Context = { params: Promise<{ form: string }> };
+
+/** What the next release would change, and what fails. */
+export async function GET(request: Request, { params }: Context) {
+  return answer(request, async () => Response.json(await changesSinceRelease((await params).form)));
+}
+
+const Body = z.strictObject({
+  /** Why it is made although something fails. */
+  reason: z
+    .string()
+    .trim()
+    .min(1)
+    .max(5 * TITLE_CHARACTERS)
+    .nullable(),
+});
 
 /** Makes the next release from the form, its behaviours and the tables as saved. */
-export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {
+export async function POST(request: Request, { params }: Context) {
   return answer(request, async () => {
     const { form } = await params;
-    try {
-      return Response.json(await makeRelease(form), { status: 201 });
-    } catch (caught) {
-      throw caught instanceof CannotRelease ? new Refusal(422, caught.message) : caught;
-    }
+    const { reason } = await readBody(request, Body);
+    return Response.json(await releaseForm(form, reason, (await currentPerson()).key), {
+      status: 201,
+    });
   });
 }

@@ -1,0 +1,102 @@
+/**
+ * Making a release on purpose: what it would change is shown before, and it is refused while a scenario fails unless
+ * somebody says why it is made all the same. The scenarios are run here; nobody's word is taken for it.
+ */
+import type { Form } from '../core/form/definition';
+import type { Scenario } from '../core/scenario/definition';
+import { differences } from '../core/workspace/difference';
+import type { ReleaseChanges } from '../core/workspace/release-changes';
+import type { Workspace } from '../core/workspace/workspace';
+import { Refusal } from './http/refusal';
+import { CannotRelease, makeRelease, newestRelease } from './releases';
+import { checkForm } from './workspace/problems';
+import { existingForm } from './workspace/forms';
+import { readScenarios, readScripts, readTables } from './workspace/read';
+
+/** What differs from the newest release, and what fails. Throws a Refusal where there is no such form. */
+export async function changesSinceRelease(name: string): Promise<ReleaseChanges> {
+  const form = await existingForm(name);
+  const [last, sources, scenarios, tables, failing] = await Promise.all([
+    newestRelease(name),
+    readScripts(form),
+    readScenarios(name),
+    readTables(),
+    failingOf(form),
+  ]);
+  const now = workspaceOf(form, sources, scenarios, tables);
+  // Of a release made before scenarios were kept, these say nothing.
+  const then =
+    last === null
+      ? null
+      : workspaceOf(last.material.form, last.sources, last.scenarios ?? scenarios, [
+          ...last.material.tables,
+        ]);
+  const texts = (of: readonly { name: string; text: string }[]) =>
+    new Map(of.map((one) => [one.name, one.text]));
+  const [before, after] = [texts(last?.sources ?? []), texts(sources)];
+  return {
+    next: (last?.number ?? 0) + 1,
+    last:
+      last === null
+        ? null
+        : { number: last.number, madeBy: last.madeBy, reason: last.reason, failing: last.failing },
+    differences: then === null ? [] : differences(then, now),
+    scripts: [...new Set([...before.keys(), ...after.keys()])]
+      .filter((one) => last !== null && before.get(one) !== after.get(one))
+      .map((one) => ({
+        name: one,
+        before: before.get(one) ?? null,
+        after: after.get(one) ?? null,
+      })),
+    failing,
+  };
+}
+
+function workspaceOf(
+  form: Form,
+  scripts: readonly { name: string; text: string }[],
+  scenarios: readonly { name: string; scenario: Scenario }[],
+  tables: Workspace['tables'],
+): Workspace {
+  return {
+    title: '',
+    roles: [],
+    people: [],
+    tables,
+    services: [],
+    shared: [],
+    forms: [
+      {
+        form,
+        behaviours: scripts.map(({ name, text }) => ({ name, text })),
+        scenarios: scenarios.map(({ name, scenario }) => ({ name, scenario })),
+        records: [],
+      },
+    ],
+  };
+}
+
+/** The scenarios that fail, in words. */
+async function failingOf(form: Form): Promise<string[]> {
+  const problems = await checkForm(form);
+  return problems.flatMap(({ at, says }) => (at.is === 'scenario' ? [`${at.title}: ${says}`] : []));
+}
+
+/** Makes the next release. Throws a Refusal: 409 while something fails and no reason is given, 422 where a behaviour does not compile. */
+export async function releaseForm(
+  name: string,
+  reason: string | null,
+  by: string,
+): Promise<{ number: number }> {
+  const failing = await failingOf(await existingForm(name));
+  if (failing.length > 0 && reason === null)
+    throw new Refusal(
+      409,
+      `${failing.length === 1 ? '1 scenario fails' : `${failing.length} scenarios fail`}. Say why the release is made all the same: ${failing[0]}`,
+    );
+  try {
+    return await makeRelease(name, { by, reason: failing.length > 0 ? reason : null, failing });
+  } catch (caught) {
+    throw caught instanceof CannotRelease ? new Refusal(422, caught.message) : caught;
+  }
+}
