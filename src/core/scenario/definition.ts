@@ -169,7 +169,7 @@ export const CasesSchema = z
   )
   .meta({
     description:
-      'The same scenario for a table of values: after the steps the inputs are set in order, then the expectations hold.',
+      'The same scenario for a table of values: after the steps the inputs are set in order, those without a value left alone, then the expectations hold.',
   });
 export type Cases = z.infer<typeof CasesSchema>;
 

@@ -78,6 +78,7 @@ export function sessionOf(
     beginning.open,
     axes.map(({ input }) => input),
     axes.map(({ values }, i) => values[places[i]!]!),
+    'set',
   );
   return {
     open,

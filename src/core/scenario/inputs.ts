@@ -9,11 +9,15 @@ export interface Varied {
   steps: Step[];
 }
 
-/** Puts values for inputs into an opening, and into steps to be done after it. An input without a value stays as it is. */
+/**
+ * Puts values for inputs into an opening, and into steps to be done after it. Of a case a field without a value is left
+ * alone, which may well be hidden; in a grid it is set to nothing, since a record may bring a value.
+ */
 export function withInputs(
   open: Open,
   inputs: readonly string[],
   values: readonly Value[],
+  empty: 'left alone' | 'set',
 ): Varied {
   let varied = open;
   const steps: Step[] = [];
@@ -25,7 +29,7 @@ export function withInputs(
     else if (input.startsWith('@launch.'))
       varied = { ...varied, launch: { ...varied.launch, [input.slice('@launch.'.length)]: value } };
     else if (input.startsWith('@fails.')) varied = failing(varied, input.slice(7), value === true);
-    else steps.push({ set: input, to: value });
+    else if (value !== null || empty === 'set') steps.push({ set: input, to: value });
   });
   return { open: varied, steps };
 }
@@ -42,9 +46,11 @@ function failing(open: Open, service: string, fails: boolean): Open {
 /** Every way a scenario's table and grid vary its opening, one input at a time, so that what is not there is found. */
 export function variedOpenings({ cases, grid }: Scenario, open: Open): Open[] {
   const varied: Open[] = [open];
-  cases?.rows.forEach((row) => varied.push(withInputs(open, cases.inputs, row.inputs).open));
+  cases?.rows.forEach((row) =>
+    varied.push(withInputs(open, cases.inputs, row.inputs, 'left alone').open),
+  );
   for (const { input, values } of grid?.axes ?? [])
-    for (const value of values) varied.push(withInputs(open, [input], [value]).open);
+    for (const value of values) varied.push(withInputs(open, [input], [value], 'set').open);
   return [...new Map(varied.map((one) => [JSON.stringify(one), one])).values()];
 }
 

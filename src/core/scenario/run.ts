@@ -118,7 +118,9 @@ export function scriptOf(
   const { cases } = scenario;
   const values = cases?.rows[row ?? -1];
   const varied =
-    values === undefined ? { open, steps: [] } : withInputs(open, cases!.inputs, values.inputs);
+    values === undefined
+      ? { open, steps: [] }
+      : withInputs(open, cases!.inputs, values.inputs, 'left alone');
   const entries: ScenarioStep[] = [
     ...scenario.steps,
     ...varied.steps,
