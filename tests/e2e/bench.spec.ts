@@ -1,33 +1,11 @@
 /** The bench as a developer uses it: react on change, live replay after an edit, errors, scenarios, conflicts. */
 import type { Page } from '@playwright/test';
-import { copyOf, expect, seriousOn, test } from './workspace';
+import { editor, expect, openBench, replaceInScript, seriousOn, test } from './workspace';
 
 test.use({ file: 'bench' });
 
-const editor = (page: Page) => page.locator('.cm-content');
 const sheet = (page: Page) => page.getByRole('region', { name: 'Live form' });
 const tape = (page: Page) => page.getByRole('region', { name: 'Tape' });
-
-/** The bench of a form of the test's own, unless it says which; gives its name. */
-async function openBench(page: Page, behaviour?: string, own?: string): Promise<string> {
-  const form = own ?? (await copyOf(page.request, 'berth_visit'));
-  await page.goto(`/bench/${form}`);
-  await expect(page.getByRole('heading', { name: 'Berth visit request', level: 2 })).toBeVisible();
-  await expect(editor(page)).toBeVisible();
-  if (behaviour !== undefined) await page.getByRole('tab', { name: behaviour }).click();
-  return form;
-}
-
-/** Replaces a text in the script by selecting it, as somebody typing would. */
-async function replaceInScript(page: Page, from: string, to: string): Promise<void> {
-  await editor(page).click();
-  await page.keyboard.press('Control+f');
-  const search = page.locator('.cm-search');
-  await search.locator('input[name=search]').fill(from);
-  await search.locator('input[name=replace]').fill(to);
-  await search.locator('button[name=replaceAll]').click();
-  await page.keyboard.press('Escape');
-}
 
 async function type(page: Page, label: string, value: string): Promise<void> {
   await sheet(page).getByLabel(label, { exact: false }).first().fill(value);
@@ -149,18 +127,21 @@ test('what was clicked becomes a scenario, it runs, and a failing one opens at i
   await page.keyboard.press('Escape');
   await replaceInScript(page, '"fairway_buoy"', '"inner_mark"');
   await page.getByRole('button', { name: /of 8 fail/ }).click();
-  const dialog = page.getByRole('dialog');
-  await expect(
-    dialog.getByText('pilot_boarding.value is "inner_mark", expected "fairway_buoy"').first(),
-  ).toBeVisible();
-  await dialog.getByRole('button', { name: 'Boarding at the buoy', exact: true }).click();
+  const tests = page.getByRole('region', { name: 'Scenarios' });
+  const failed = tests.getByRole('listitem').filter({ hasText: 'Boarding at the buoy' });
+  await expect(failed).toContainText('expected “fairway_buoy” is “inner_mark”');
+  await failed
+    .getByRole('button', { name: /^Open at step 1/ })
+    .first()
+    .click();
   await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
   await expect(page.locator('#field-pilot_boarding')).toHaveValue('inner_mark');
+  await page.getByRole('tab', { name: 'Pilot details' }).click();
   await replaceInScript(page, '"inner_mark"', '"fairway_buoy"');
   await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
   await page.getByRole('button', { name: '✓ 8 scenarios' }).click();
-  await dialog.getByRole('button', { name: 'Remove Boarding at the buoy' }).click();
-  await expect(dialog.getByText('Boarding at the buoy')).toHaveCount(0);
+  await tests.getByRole('button', { name: 'Remove Boarding at the buoy' }).click();
+  await expect(failed).toHaveCount(0);
 });
 
 test('a long tape scrolls in its place, with its buttons and the step looked at in sight', async ({

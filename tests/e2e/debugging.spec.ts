@@ -1,23 +1,13 @@
 /** Looking into what was done: travel, why and why not, breakpoints and watches, the prompt, recordings. */
 import type { Page } from '@playwright/test';
-import { copyOf, expect, OWN, seriousOn, test } from './workspace';
+import { copyOf, editor, expect, openBench, OWN, seriousOn, test } from './workspace';
 
 test.use({ file: 'debugging' });
 
-const editor = (page: Page) => page.locator('.cm-content');
 const sheet = (page: Page) => page.getByRole('region', { name: 'Live form' });
 const tape = (page: Page) => page.getByRole('region', { name: 'Tape' });
 const why = (page: Page) => tape(page).getByRole('region', { name: 'Why' });
 const tree = (page: Page) => page.getByRole('tree', { name: 'What this step caused' });
-
-async function openBench(page: Page, behaviour?: string): Promise<string> {
-  const form = await copyOf(page.request, 'berth_visit');
-  await page.goto(`/bench/${form}`);
-  await expect(page.getByRole('heading', { name: 'Berth visit request', level: 2 })).toBeVisible();
-  await expect(editor(page)).toBeVisible();
-  if (behaviour !== undefined) await page.getByRole('tab', { name: behaviour }).click();
-  return form;
-}
 
 /** A copy of the form with a release, to be filled in. */
 async function released(page: Page): Promise<string> {

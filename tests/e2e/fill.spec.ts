@@ -17,6 +17,7 @@ test('a form without a release cannot be filled in and says so', async ({ page }
 test('a release is made on the bench and stands in the list of forms', async ({ page }) => {
   await page.goto('/bench/berth_visit');
   await page.getByRole('button', { name: 'Make release 2' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Make release 2' }).click();
   await expect(page.getByText('Release 2 is out.')).toBeVisible();
   await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible();
   // How they came out is kept once they have run.

@@ -2,15 +2,12 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import type { Page } from '@playwright/test';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { firstWorkspace } from '../../src/core/workspace/first';
 import { writeWorkspace } from '../../src/core/workspace/write';
-import { beSomebody, expect, seriousOn, test } from './workspace';
+import { beSomebody, editor, expect, seriousOn, test } from './workspace';
 
 test.use({ file: 'folders' });
-
-const editor = (page: Page) => page.locator('.cm-content');
 
 /** A folder with one form, below the one that the app was started with. */
 function newFolder(name: string): string {

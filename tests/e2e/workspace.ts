@@ -149,3 +149,27 @@ export async function seriousOn(page: Page): Promise<unknown[]> {
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
 }
+
+/** The editor of the code. */
+export const editor = (page: Page) => page.locator('.cm-content');
+
+/** Opens the bench of a form, or of a copy of the demo's berth visit; gives the form's name. */
+export async function openBench(page: Page, behaviour?: string, own?: string): Promise<string> {
+  const form = own ?? (await copyOf(page.request, 'berth_visit'));
+  await page.goto(`/bench/${form}`);
+  await expect(page.getByRole('heading', { name: 'Berth visit request', level: 2 })).toBeVisible();
+  await expect(editor(page)).toBeVisible();
+  if (behaviour !== undefined) await page.getByRole('tab', { name: behaviour }).click();
+  return form;
+}
+
+/** Replaces a text in the script by selecting it, as somebody typing would. */
+export async function replaceInScript(page: Page, from: string, to: string): Promise<void> {
+  await editor(page).click();
+  await page.keyboard.press('Control+f');
+  const search = page.locator('.cm-search');
+  await search.locator('input[name=search]').fill(from);
+  await search.locator('input[name=replace]').fill(to);
+  await search.locator('button[name=replaceAll]').click();
+  await page.keyboard.press('Escape');
+}

@@ -33,6 +33,7 @@ test('from a new workspace to a filled-in record, and nothing of it in the demo'
   ).toBeVisible();
   await expect(page.getByText(/saved, revision 2/)).toBeVisible();
   await page.getByRole('button', { name: 'Make release 1' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Make release 1' }).click();
   await expect(page.getByText('Release 1 is out.')).toBeVisible();
   await page.goto('/w/ferry-office/fill/crossing');
   await expect(page.getByText('Have a calm crossing.')).toBeVisible();

@@ -1,10 +1,9 @@
 /** Writing a behaviour: an editor that knows the form, names in reach, starters, behaviours as a set, history, problems, the handbook. */
 import type { Page } from '@playwright/test';
-import { copyOf, expect, seriousOn, test } from './workspace';
+import { copyOf, editor, expect, seriousOn, test } from './workspace';
 
 test.use({ file: 'writing' });
 
-const editor = (page: Page) => page.locator('.cm-content');
 const sheet = (page: Page) => page.getByRole('region', { name: 'Live form' });
 const list = (page: Page) => page.getByRole('region', { name: 'Behaviours' });
 const foot = (page: Page) => page.getByRole('region', { name: 'Code' }).getByRole('status');

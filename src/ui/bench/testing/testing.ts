@@ -58,6 +58,8 @@ const UNDOABLE = 30;
 /** Combinations, or sessions, that one engine takes at a time. */
 const AT_ONCE = 20;
 const MOST_ENGINES = 4;
+/** Combinations that are tried again by themselves after an edit: about two seconds of work. */
+const BY_ITSELF = 500;
 
 export function benchTesting(
   core: BenchCore,
@@ -238,9 +240,8 @@ export function benchTesting(
 
   /** The code was edited: what came of the grid before stays beside what comes of it now. */
   async function codeChanged(): Promise<void> {
-    const { grid, tab } = tests.getState();
-    if (grid.outcome === null || get().pane !== 'tests' || tab !== 'grid') return;
-    const { outcome, before } = grid;
+    const { outcome, before, underway } = tests.getState().grid;
+    if (outcome === null || underway !== null || outcome.accepted.rows.length > BY_ITSELF) return;
     await work('grid', async (mine) => {
       const now = await outcomeOf(
         outcome.axes,

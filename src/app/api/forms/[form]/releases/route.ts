@@ -18,7 +18,8 @@ const Body = z.strictObject({
     .trim()
     .min(1)
     .max(5 * TITLE_CHARACTERS)
-    .nullable(),
+    .nullable()
+    .default(null),
 });
 
 /** Makes the next release from the form, its behaviours and the tables as saved. */

@@ -1,0 +1,267 @@
+/** The tests of a form on the bench: scenarios, tables, grids, options both ways, mutation, releases. */
+import { readFileSync } from 'node:fs';
+import { expect, openBench, OWN, replaceInScript, seriousOn, test } from './workspace';
+import type { Page } from '@playwright/test';
+
+test.use({ file: 'testing' });
+
+async function openTests(page: Page, tab = 'Scenarios'): Promise<void> {
+  await page.getByRole('tab', { name: 'Tests', exact: true }).click();
+  await page.getByRole('tab', { name: tab, exact: true }).click();
+}
+
+const passed = (page: Page) => page.getByText('7 of 7 passed');
+
+test('a scenario is edited beside the live form, fails with its reason, opens at its moment, and is undone', async ({
+  page,
+}) => {
+  await openBench(page, 'Pilot details');
+  await openTests(page);
+  await expect(passed(page)).toBeVisible();
+  await page.getByRole('button', { name: 'Pilot details follow the choice', exact: true }).click();
+  await expect(page.getByText('Live form after step 6 of 6')).toBeVisible();
+  // Changed in place.
+  await page.getByLabel('Boarding at required').first().selectOption('false');
+  await expect(page.getByText('× failed')).toBeVisible();
+  const miss = page.getByText('pilot_boarding.required');
+  await expect(miss.first()).toBeVisible();
+  await expect(page.getByText('Pilot details, line 6, said so last.')).toBeVisible();
+  await page.getByRole('button', { name: /^Open at step 1/ }).click();
+  await expect(page.getByText('Live form after step 1 of 6')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText('✓ passed')).toBeVisible();
+  // A step more, done in the live form, with what it changed.
+  await page.getByRole('button', { name: 'Run to step 6' }).click();
+  await expect(page.getByText('Live form after step 6 of 6')).toBeVisible();
+  await page.selectOption('#field-pilot_choice', 'own');
+  await page.getByRole('button', { name: 'Add the step done in the live form' }).click();
+  await expect(page.getByLabel('Part of step 7')).toHaveValue('pilot_choice');
+  await expect(page.getByText('✓ passed')).toBeVisible();
+  // Moved and removed.
+  await page.getByRole('button', { name: 'Remove step 7', exact: true }).click();
+  await expect(page.getByLabel('Part of step 7')).toHaveCount(0);
+  // It is saved.
+  await page.reload();
+  await openTests(page);
+  await page.getByRole('button', { name: 'Pilot details follow the choice', exact: true }).click();
+  await expect(page.getByLabel('Part of step 6')).toBeVisible();
+  await expect(page.getByLabel('Part of step 7')).toHaveCount(0);
+});
+
+test('one that shows a wrong part besides fails, since nothing else was to change', async ({
+  page,
+}) => {
+  await openBench(page, 'Pilot details');
+  await page.selectOption('#field-pilot_choice', 'harbour_pilot');
+  await page.getByRole('button', { name: 'Keep as scenario' }).click();
+  await page.getByLabel('Title', { exact: true }).fill('Boarding at the buoy');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+  await page.getByRole('tab', { name: 'Pilot details' }).click();
+  await replaceInScript(
+    page,
+    'fields.pilot_boarding.value = "fairway_buoy";',
+    'fields.pilot_boarding.value = "fairway_buoy"; fields.contact.locked = true;',
+  );
+  await expect(page.getByRole('button', { name: /of 8 fail/ })).toBeVisible();
+  await openTests(page);
+  await expect(page.getByText('contact.locked').first()).toBeVisible();
+  // On purpose after all.
+  await page.getByRole('button', { name: 'Review' }).click();
+  await page.getByRole('button', { name: 'Accept all' }).click();
+  await expect(page.getByText('8 of 8 passed')).toBeVisible();
+  // A title that exists is replaced only when that is asked for.
+  await page.getByLabel('Title of a new scenario').fill('Boarding at the buoy');
+  await expect(page.getByText('it would be replaced')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove Boarding at the buoy' }).click();
+  await expect(page.getByText('7 of 7 passed')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText('8 of 8 passed')).toBeVisible();
+});
+
+test('a table of inputs says of each row how it came out, goes out as CSV and comes in', async ({
+  page,
+}) => {
+  await openBench(page, 'Pilot details');
+  await openTests(page);
+  await page.getByLabel('Title of a new scenario').fill('Pilots');
+  await page.getByRole('button', { name: 'Keep', exact: true }).last().click();
+  await page.getByLabel('Make a table of cases').selectOption('pilot_choice');
+  await page.getByLabel('pilot_choice of case 1').selectOption('own');
+  await page.getByLabel('Add what is expected').selectOption('pilot_licence.required');
+  await page.getByLabel('pilot_licence.required expected of case 1').selectOption('true');
+  await expect(page.getByRole('button', { name: 'Case 1 passed: open it' })).toBeVisible();
+  await page.getByRole('button', { name: '+ case' }).click();
+  await page.getByLabel('pilot_choice of case 2').selectOption('none');
+  await page.getByLabel('pilot_licence.required expected of case 2').selectOption('true');
+  await expect(page.getByRole('button', { name: 'Case 2 failed: open it' })).toBeVisible();
+  await page.getByRole('button', { name: 'Case 2 failed: open it' }).click();
+  await expect(page.locator('#field-pilot_choice')).toHaveValue('none');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write as CSV' }).click();
+  const text = readFileSync(await (await download).path(), 'utf8');
+  expect(text.split('\n')[0]).toBe('title,pilot_choice,→ pilot_licence.required');
+  await page.getByLabel('CSV file with cases').setInputFiles({
+    name: 'cases.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'title;pilot_choice;→ pilot_licence.required\nown one;own;true\nnone;none;false\n',
+    ),
+  });
+  await expect(page.getByRole('button', { name: 'Case 2 passed: open it' })).toBeVisible();
+  await page.getByLabel('CSV file with cases').setInputFiles({
+    name: 'cases.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('title,pilot_choise\nx,own\n'),
+  });
+  await expect(page.getByText('The form has no part "pilot_choise".')).toBeVisible();
+});
+
+test('a grid is tried, accepted, and broken by an edit, with before and after', async ({
+  page,
+}) => {
+  await openBench(page, 'Pilot details');
+  await openTests(page, 'Outcome grid');
+  await page.getByLabel('Add what varies').selectOption('pilot_choice');
+  await page.getByLabel('Add what varies').selectOption('vessel_kind');
+  await page.getByRole('button', { name: 'Try them' }).click();
+  await expect(page.getByText('All 28 combinations.')).toBeVisible();
+  const outcomes = page.getByRole('region', { name: 'Outcomes' });
+  await expect(outcomes.getByRole('columnheader', { name: /Pilot licence/ }).first()).toBeVisible();
+  // A cell leads to the live form in that state.
+  await outcomes
+    .getByRole('button', { name: /^Pilot licence shown yes/ })
+    .first()
+    .click();
+  await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
+  await page.getByLabel('Title of the grid as a test').fill('Pilots by kind');
+  await page.getByRole('button', { name: 'Accept as it is now' }).click();
+  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+  await page.getByRole('tab', { name: 'Pilot details' }).click();
+  await replaceInScript(
+    page,
+    'fields.pilot_licence.required = choice === "own";',
+    'fields.pilot_licence.required = false;',
+  );
+  await openTests(page);
+  await expect(page.getByText('pilot_licence.required').first()).toBeVisible();
+  await expect(page.getByText('6 of 8 passed')).toBeVisible();
+  // Under the grid the edit stands out.
+  await page.getByRole('tab', { name: 'Outcome grid' }).click();
+  await expect(
+    page.getByText(/The edit changed 7 cells: Pilot licence required yes → no/),
+  ).toBeVisible();
+  await expect(
+    outcomes.getByRole('button', { name: /^Pilot licence required no/ }).first(),
+  ).toBeVisible();
+});
+
+test('each option is tried both ways, and a finding is opened and kept', async ({ page }) => {
+  await openBench(page);
+  await openTests(page, 'Both ways');
+  await page.getByRole('button', { name: 'Try the options of 6 fields' }).click();
+  await expect(page.getByText(/\d+ found\. Some of it may be meant\./)).toBeVisible({
+    timeout: 60_000,
+  });
+  const pilot = page.getByRole('listitem').filter({ hasText: 'Pilot set to “harbour_pilot”' });
+  await expect(pilot).toContainText('does not come back');
+  await expect(pilot).toContainText('Boarding at value nothing → “fairway_buoy”');
+  await pilot.getByRole('button', { name: /^Open/ }).click();
+  await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
+  await pilot.getByRole('button', { name: /^Keep as a scenario/ }).click();
+  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+});
+
+test('mutation is stopped, goes on, and offers a scenario for what nobody notices', async ({
+  page,
+}) => {
+  await openBench(page);
+  await openTests(page, 'Mutation');
+  await page.getByRole('button', { name: 'Try the changes' }).click();
+  await expect(page.getByText(/of 136 changes/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/\d+ % of the changes were noticed/)).toBeVisible({
+    timeout: 60_000,
+  });
+  await page.getByRole('button', { name: 'Stop' }).click();
+  const left = page.getByText(/\d+ are not tried yet\./);
+  await expect(left).toBeVisible();
+  await page.getByRole('button', { name: 'Go on', exact: true }).click();
+  await expect(page.getByText('90 % of the changes were noticed: 114 of 127.')).toBeVisible({
+    timeout: 90_000,
+  });
+  await page
+    .getByRole('button', { name: 'Keep a scenario that notices line 26 of 10-arrival' })
+    .click();
+  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+  await expect(page.getByLabel('Title of the scenario')).toHaveValue(/Line 26 of 10-arrival/);
+});
+
+test('coverage leads to lines that nothing reached', async ({ page }) => {
+  await openBench(page);
+  await openTests(page, 'Coverage');
+  await page.getByRole('button', { name: 'Measure' }).click();
+  const row = page.getByRole('row').filter({ hasText: '10-arrival' });
+  await expect(row).toBeVisible({ timeout: 60_000 });
+  await row.locator('summary').click();
+  await row.getByRole('button', { name: 'line 26' }).click();
+  await expect(page.getByRole('tab', { name: 'Arrival and stay' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+});
+
+test('a release is refused while a scenario fails, and made with a reason that is kept', async ({
+  page,
+  request,
+}) => {
+  const form = await openBench(page, 'Pilot details');
+  const releases = `/api/forms/${form}/releases`;
+  expect((await request.post(releases, { headers: OWN, data: {} })).status()).toBe(201);
+  await page.reload();
+  await page.getByRole('tab', { name: 'Pilot details' }).click();
+  await replaceInScript(
+    page,
+    'fields.pilot_licence.required = choice === "own";',
+    'fields.pilot_licence.required = false;',
+  );
+  await expect(page.getByRole('button', { name: /of 7 fail/ })).toBeVisible();
+  await expect(page.getByText(/saved, revision/)).toBeVisible();
+  // The server does not take anybody's word for it.
+  const forged = await request.post(releases, { headers: OWN, data: { reason: null } });
+  expect(forged.status()).toBe(409);
+  await page.getByRole('button', { name: 'Make release 2' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText('1 scenario fails')).toBeVisible({ timeout: 60_000 });
+  await expect(dialog.getByText('20-pilot.ts')).toBeVisible();
+  await dialog.getByText('20-pilot.ts').click();
+  await expect(dialog.getByLabel('What changed in 20-pilot.ts')).toContainText(
+    'fields.pilot_licence.required = false;',
+  );
+  const make = dialog.getByRole('button', { name: 'Make release 2' });
+  await expect(make).toBeDisabled();
+  await dialog
+    .getByLabel('Why it is released all the same')
+    .fill('The licence comes by post this week.');
+  await make.click();
+  await expect(page.getByText('Release 2 is out.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make release 3' }).click();
+  await expect(dialog.getByText('“The licence comes by post this week.”')).toBeVisible({
+    timeout: 60_000,
+  });
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+});
+
+test('axe finds nothing serious in the tests', async ({ page }) => {
+  await openBench(page);
+  await openTests(page);
+  await expect(passed(page)).toBeVisible();
+  expect(await seriousOn(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Pilot details follow the choice', exact: true }).click();
+  await expect(page.getByText('Live form after step 6 of 6')).toBeVisible();
+  expect(await seriousOn(page)).toEqual([]);
+  await page.getByRole('tab', { name: 'Outcome grid' }).click();
+  await page.getByLabel('Add what varies').selectOption('pilot_choice');
+  await page.getByRole('button', { name: 'Try them' }).click();
+  await expect(page.getByRole('region', { name: 'Outcomes' })).toBeVisible();
+  expect(await seriousOn(page)).toEqual([]);
+});
