@@ -27,11 +27,14 @@ const spec: Reporter = (outcomes) => {
   return `${lines.join('\n')}\n`;
 };
 
+/** A title on one line, in which nothing is a directive (TAP 14, "Escaping"). */
+const described = (title: string) => title.replace(/[\\#]/g, '\\$&').replace(/\s+/g, ' ');
+
 const tap: Reporter = (outcomes) => {
   const lines = ['TAP version 14', `1..${outcomes.length}`];
   outcomes.forEach((outcome, i) => {
     lines.push(
-      `${outcome.passed ? 'ok' : 'not ok'} ${i + 1} - ${outcome.form}: ${outcome.title.replace(/#/g, '\\#')}`,
+      `${outcome.passed ? 'ok' : 'not ok'} ${i + 1} - ${outcome.form}: ${described(outcome.title)}`,
     );
     if (!outcome.passed) {
       lines.push(

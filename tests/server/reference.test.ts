@@ -175,7 +175,7 @@ describe('structure', () => {
       planned.records.count,
       planned.plan.behaviours.map(({ name }) => name),
       planned.plan.scenarios.length,
-    ]).toEqual([false, 1, ['10-flags.ts', '30-numbers.ts'], 3]);
+    ]).toEqual([false, 1, ['10-flags.ts', '30-numbers.ts'], 4]);
     expect((await readBehaviours('crew_change'))[0]!.revision).toBe(1);
     await renamePart(
       'crew_change',

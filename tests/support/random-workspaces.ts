@@ -131,8 +131,32 @@ export function anyWorkspace(): fc.Arbitrary<Workspace> {
                   steps: [
                     { set: 'a', to },
                     { addRow: 'list' },
-                    { expect: { 'list[0].b': { hint: title } } },
+                    { expect: { 'list[0].b': { hint: title }, '@nothingElse': true } },
                   ],
+                },
+              },
+              {
+                name: 'tables',
+                scenario: {
+                  title,
+                  startsAs: 's',
+                  steps: [],
+                  cases: {
+                    inputs: ['@as', 'a'],
+                    steps: [{ submit: true }],
+                    expected: ['list[0].b.hint'],
+                    rows: [{ title, inputs: ['mira', to], expected: [title] }],
+                  },
+                  grid: {
+                    axes: [{ input: 'a', values: [to] }],
+                    strength: 2,
+                    parts: ['a'],
+                    accepted: {
+                      base: { a: { value: to } },
+                      outcomes: [{ '@form': { page: null } }],
+                      rows: [[[0], 0]],
+                    },
+                  },
                 },
               },
             ],

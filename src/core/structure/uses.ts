@@ -14,6 +14,7 @@ import { scriptsOf } from '../script/of-form';
 import { FormLanguage } from '../language/service';
 import { typingsOf } from '../language/typings';
 import { isExpect } from '../scenario/beginning';
+import { readColumn } from '../scenario/cases';
 import { namedBy } from '../scenario/naming';
 import type { Scenario } from '../scenario/definition';
 import { addresses } from './in-scenario';
@@ -244,8 +245,23 @@ function scenariosWith(
       ];
       return named.some((address) => addresses(address, part, sort)) ? [i] : [];
     });
+    if (namedBesides(scenario, form).some((address) => addresses(address, part, sort)))
+      steps.push(scenario.steps.length);
     return steps.length === 0 ? [] : [{ form: form.name, name, title: scenario.title, steps }];
   });
+}
+
+/** What the table and the grid of a scenario name. */
+function namedBesides({ cases, grid }: Scenario, form: Form): string[] {
+  const outcomes = grid === undefined ? [] : [grid.accepted.base, ...grid.accepted.outcomes];
+  return [
+    ...(cases?.inputs ?? []),
+    ...(cases?.expected ?? []).map((column) => readColumn(column, form).part),
+    ...(cases?.steps ?? []).flatMap((step) => namedBy(step).map(([, address]) => address)),
+    ...(grid?.axes.map(({ input }) => input) ?? []),
+    ...(grid?.parts ?? []),
+    ...outcomes.flatMap((outcome) => Object.keys(outcome)),
+  ].filter((name) => !name.startsWith('@'));
 }
 
 function listsWith(reach: Reach, formName: string, field: string): Uses['lists'] {
@@ -255,6 +271,18 @@ function listsWith(reach: Reach, formName: string, field: string): Uses['lists']
         ? [{ form: form.name, list: list.title }]
         : [],
     ),
+  );
+}
+
+/** Whether the table or the grid of a scenario holds a value, wherever it stands there. */
+function hasInTables({ cases, grid }: Scenario, has: (value: unknown) => boolean): boolean {
+  return (
+    (cases?.rows.some(({ inputs, expected }) => [...inputs, ...expected].some(has)) ?? false) ||
+    (grid?.axes.some(({ values }) => values.some(has)) ?? false) ||
+    (grid !== undefined &&
+      [grid.accepted.base, ...grid.accepted.outcomes].some((outcome) =>
+        Object.values(outcome).some((aspects) => Object.values(aspects).some(has)),
+      ))
   );
 }
 
@@ -291,7 +319,7 @@ export function usesOfKey(
           Object.values(wanted as object).some(has),
       );
     });
-    return used ? [scenario.title] : [];
+    return used || hasInTables(scenario, has) ? [scenario.title] : [];
   });
   return { mentions, scenarios };
 }

@@ -230,12 +230,24 @@ export const TestReport = z.object({
       steps: z.number().int(),
       misses: z.array(
         z.object({
-          step: z.number().int(),
+          entry: z.number().int().meta({
+            description: 'The entry of steps, from 0; their number for what shows after the last.',
+          }),
+          after: z.number().int().meta({
+            description: 'Steps done by then, as the tape counts them: 0 is the opening.',
+          }),
+          at: z.number().int().nullable().meta({
+            description: 'The row of the table, or the combination of the grid, from 0.',
+          }),
           part: z.string(),
           aspect: z.string().nullable(),
           says: z.string(),
+          expected: ValueSchema.optional(),
+          actual: ValueSchema.optional(),
+          why: z.string().optional().meta({ description: 'Who said so last, in a sentence.' }),
         }),
       ),
+      cases: z.array(z.object({ title: z.string(), passed: z.boolean() })).optional(),
     }),
   ),
 });

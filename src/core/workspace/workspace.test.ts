@@ -28,8 +28,8 @@ test('the demo reads, and written and read back it is equal', () => {
     workspace.forms.map(({ behaviours, scenarios }) => [behaviours.length, scenarios.length]),
   ).toEqual([
     [5, 7],
-    [3, 3],
-    [3, 5],
+    [3, 4],
+    [3, 8],
     [3, 4],
     [4, 4],
   ]);

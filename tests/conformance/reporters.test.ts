@@ -1,0 +1,96 @@
+/**
+ * Results as others read them: JUnit XML by the schema that CI servers use (tests/support/schemas/junit-10.xsd, from
+ * memory), validated by libxml2; TAP 14 by tap-parser. Whatever stands in titles and values.
+ */
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { Parser } from 'tap-parser';
+import { expect, test } from 'vitest';
+import { validateXML } from 'xmllint-wasm';
+import { reporters, type Outcome } from '../../src/cli/reporters';
+
+const text = fc.oneof(
+  fc.string({ unit: 'grapheme', minLength: 1, maxLength: 30 }),
+  fc.constantFrom(
+    'a # b',
+    '# skip',
+    '# TODO later',
+    '<a b="c">&amp;',
+    ']]>',
+    '\u0001\u0008',
+    'x\ny',
+    '  ---',
+    '...',
+    "it's",
+    '\\',
+    '\\#',
+    'Ærø 🚢',
+  ),
+);
+const outcome: fc.Arbitrary<Outcome> = fc
+  .record({
+    form: fc.constantFrom('visit', 'vessel'),
+    title: text,
+    says: fc.array(text, { maxLength: 3 }),
+  })
+  .map(({ form, title, says }) => ({
+    form,
+    file: `w/forms/${form}/scenarios/a.json`,
+    name: 'a',
+    title,
+    passed: says.length === 0,
+    steps: 2,
+    misses: says.map((what) => ({
+      entry: 1,
+      after: 1,
+      at: null,
+      part: 'dues',
+      aspect: 'value',
+      says: what,
+      expected: 1,
+      actual: 2,
+    })),
+  }));
+const inForms = (all: readonly Outcome[]) =>
+  all.toSorted((a, b) => (a.form < b.form ? -1 : a.form > b.form ? 1 : 0));
+const SAMPLES = fc
+  .sample(fc.array(outcome, { minLength: 1, maxLength: 8 }), { numRuns: 60, seed: 20310605 })
+  .map(inForms);
+
+test('JUnit XML is valid by the schema, and has what failed', async () => {
+  const schema = readFileSync('tests/support/schemas/junit-10.xsd', 'utf8');
+  const { valid, errors } = await validateXML({
+    xml: SAMPLES.map((sample, i) => ({ fileName: `${i}.xml`, contents: reporters.junit!(sample) })),
+    schema: [schema],
+  });
+  expect(errors.map(({ message }) => message)).toEqual([]);
+  expect(valid).toBe(true);
+  // And the schema does refuse something.
+  const wrong = reporters.junit!(SAMPLES[0]!).replace(/name="/, 'nome="');
+  expect(
+    (await validateXML({ xml: [{ fileName: 'w.xml', contents: wrong }], schema: [schema] })).valid,
+  ).toBe(false);
+  for (const sample of SAMPLES) {
+    const xml = reporters.junit!(sample);
+    expect(xml.match(/<failure /g)?.length ?? 0).toBe(
+      sample.filter(({ passed }) => !passed).length,
+    );
+  }
+});
+
+test('TAP 14 is read by a parser with the same results and titles', () => {
+  for (const sample of SAMPLES) {
+    const results = Parser.parse(reporters.tap!(sample));
+    const comments = results.filter(([type]) => type === 'extra');
+    expect(comments, reporters.tap!(sample)).toEqual([]);
+    const asserts = results.flatMap(([type, of]) => (type === 'assert' ? [of] : []));
+    expect(asserts.map(({ ok }) => ok)).toEqual(sample.map(({ passed }) => passed));
+    // None of what stands in a title is taken for a directive.
+    expect(asserts.filter(({ skip, todo }) => skip !== false || todo !== false)).toEqual([]);
+    asserts.forEach((one, i) => {
+      if (!sample[i]!.passed) expect(one.diag?.misses).toHaveLength(sample[i]!.misses.length);
+    });
+    const [plan] = results.flatMap(([type, of]) => (type === 'plan' ? [of] : []));
+    expect(plan).toMatchObject({ start: 1, end: sample.length });
+  }
+});
