@@ -32,6 +32,28 @@ export interface ScriptCoverage {
   functions: { line: number; count: number }[];
 }
 
+/** A line with something that was not reached. */
+export interface Gap {
+  line: number;
+  says: string;
+  /** It was reached, but a condition in it came out one way only. */
+  reached: boolean;
+}
+
+/** What is missing of a script, by line. */
+export function gapsOf({ statements, conditions }: ScriptCoverage): Gap[] {
+  const gaps = new Map<number, Gap>();
+  for (const { line, text, yes, no } of conditions)
+    if (yes + no > 0 && (yes === 0 || no === 0)) {
+      const what = `${text} is ${yes === 0 ? 'never met' : 'always met'}`;
+      const says = gaps.has(line) ? `${gaps.get(line)!.says}; ${what}` : what;
+      gaps.set(line, { line, says, reached: true });
+    }
+  for (const { line, count } of statements)
+    if (count === 0) gaps.set(line, { line, says: 'not reached', reached: false });
+  return [...gaps.values()].toSorted((a, b) => a.line - b.line);
+}
+
 /** Of so many, so many were reached. */
 export interface Share {
   reached: number;
@@ -85,6 +107,23 @@ export class Coverage {
         counts.conditions.set(detail.site, came);
       }
     }
+  }
+
+  /** The first lines that runs reach, or conditions that they meet in another way, and that nothing did before. */
+  reachesAnew(runs: readonly DetailedRun[]): { script: string; line: number }[] {
+    const anew = new Map<string, { script: string; line: number }>();
+    for (const detail of runs.flatMap(({ details }) => details)) {
+      if (detail.is !== 'statement' && detail.is !== 'condition') continue;
+      const counts = this.#counts.get(detail.script);
+      if (counts === undefined) continue;
+      const isNew =
+        detail.is === 'statement'
+          ? !counts.statements.has(detail.site)
+          : counts.conditions.get(detail.site)?.[holds(detail.value) ? 0 : 1] === 0;
+      const { line } = this.#sites.get(detail.script)![detail.site]!;
+      if (isNew) anew.set(`${detail.script} ${line}`, { script: detail.script, line });
+    }
+    return [...anew.values()];
   }
 
   get scripts(): string[] {

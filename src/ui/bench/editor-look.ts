@@ -41,6 +41,8 @@ const look = EditorView.theme({
     paddingLeft: '3px',
     textAlign: 'left',
   },
+  '.tv-gaps': { minWidth: '2px' },
+  '.tv-gap': { color: 'var(--tavro-colors-said)', paddingRight: '2px', cursor: 'help' },
   '.tv-breakpoints': { width: '10px', cursor: 'pointer' },
   '.tv-breakpoint': { color: 'var(--tavro-colors-bad)', paddingLeft: '3px' },
   '.tv-standing': {

@@ -32,6 +32,8 @@ import type { LineNote } from '@/core/tape/lines';
 import { helpFor, lightUp, type HelpProps } from './editor-help';
 import { editorLook } from './editor-look';
 import { breakpointGutter, setBreakpoints, setStanding, standingLine } from './editor-breakpoints';
+import { gapsOf } from '@/core/testing/coverage';
+import { coverageGutter, setGaps } from './editor-coverage';
 import { lineNotes, setNotes } from './editor-notes';
 import type { BenchStore } from './store';
 import type { EditorHandle } from './state';
@@ -162,6 +164,7 @@ export default function Editor(props: EditorProps) {
           lineNumbers(),
           standingLine,
           lineNotes,
+          coverageGutter,
           codeFolding(),
           foldGutter({ openText: '⌄', closedText: '›' }),
           history(),
@@ -251,6 +254,15 @@ export default function Editor(props: EditorProps) {
   useEffect(() => {
     view.current?.dispatch({ effects: setNotes.of(props.notes) });
   }, [props.notes, props.name]);
+
+  const measured = useStore(props.bench.tests, ({ coverage }) =>
+    coverage.scripts?.find((one) => one.name === baseName(props.name)),
+  );
+  useEffect(() => {
+    view.current?.dispatch({
+      effects: setGaps.of(measured === undefined ? [] : gapsOf(measured.coverage)),
+    });
+  }, [measured, props.name]);
 
   useEffect(() => {
     view.current?.dispatch({ effects: setStanding.of(props.standing) });

@@ -37,7 +37,11 @@ export function benchScenarios(
     wantedAgain = false;
     set({ runningScenarios: true });
     engine ??= engineInWorker();
-    const { scenarios } = get();
+    const { results } = get();
+    // What failed last is looked at first, since somebody may be mending it.
+    const scenarios = get().scenarios.toSorted(
+      (a, b) => Number(results[a.name]?.passed ?? false) - Number(results[b.name]?.passed ?? false),
+    );
     try {
       await engine.load({ ...engineMaterial(), traced: false });
       for (const { name, scenario } of scenarios) {

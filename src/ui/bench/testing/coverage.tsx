@@ -2,7 +2,7 @@
 /** What of the behaviours the scenarios reach: statements, conditions both ways, functions, option keys. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
-import type { ScriptCoverage, Share } from '@/core/testing/coverage';
+import { gapsOf, type ScriptCoverage, type Share } from '@/core/testing/coverage';
 import { Button, Mono } from '../../kit';
 import type { BenchStore } from '../store';
 import { useBench, useNames } from '../use-bench';
@@ -12,7 +12,7 @@ const percent = ({ reached, of }: Share) =>
   of === 0 ? '–' : `${Math.floor((reached / of) * 100)} %`;
 
 export function CoverageTab({ bench }: { bench: BenchStore }) {
-  const { underway, scripts, keys } = useStore(bench.tests).coverage;
+  const { underway, scripts, keys, offers } = useStore(bench.tests).coverage;
   const files = useBench(bench, (state) => state.behaviours.map(({ name }) => name).join('\n'));
   const names = useNames(bench);
   const fileOf = (script: string) =>
@@ -59,6 +59,29 @@ export function CoverageTab({ bench }: { bench: BenchStore }) {
           </tbody>
         </chakra.table>
       )}
+      {offers.length > 0 && (
+        <Box mt="10px">
+          <Box fontWeight={620}>Sessions that get further</Box>
+          {offers.map(({ scenario, places }) => (
+            <Flex key={scenario.title} gap="8px" align="baseline" wrap="wrap">
+              <span>
+                {places
+                  .slice(0, 4)
+                  .map(({ script, line }) => `${script}:${line}`)
+                  .join(', ')}
+                {places.length > 4 && ` and ${places.length - 4} more`}
+              </span>
+              <Button
+                look="text"
+                aria-label={`Keep as a scenario: ${scenario.title}`}
+                onClick={() => void bench.keepOffered(scenario)}
+              >
+                keep as a scenario
+              </Button>
+            </Flex>
+          ))}
+        </Box>
+      )}
       {keys.length > 0 && (
         <Box mt="10px">
           <Box fontWeight={620}>Options that no script has read</Box>
@@ -84,28 +107,21 @@ function Missing({
   file: string;
   coverage: ScriptCoverage;
 }) {
-  const places = new Map<number, string[]>();
-  const add = (line: number, what: string) => places.set(line, [...(places.get(line) ?? []), what]);
-  for (const { line, count } of coverage.statements) if (count === 0) add(line, 'not reached');
-  for (const { line, text, yes, no } of coverage.conditions)
-    if (yes + no > 0 && (yes === 0 || no === 0))
-      add(line, `${text} never ${yes === 0 ? 'held' : 'failed to hold'}`);
-  if (places.size === 0) return null;
+  const gaps = gapsOf(coverage);
+  if (gaps.length === 0) return null;
   return (
     <chakra.details>
       <chakra.summary cursor="pointer">
-        {places.size === 1 ? '1 line' : `${places.size} lines`}
+        {gaps.length === 1 ? '1 line' : `${gaps.length} lines`}
       </chakra.summary>
-      {[...places]
-        .toSorted((a, b) => a[0] - b[0])
-        .map(([line, what]) => (
-          <Box key={line}>
-            <Button look="text" onClick={() => bench.goTo(file, line)}>
-              line {line}
-            </Button>{' '}
-            <chakra.span color="soft">{[...new Set(what)].join('; ')}</chakra.span>
-          </Box>
-        ))}
+      {gaps.map(({ line, says }) => (
+        <Box key={line}>
+          <Button look="text" onClick={() => bench.goTo(file, line)}>
+            line {line}
+          </Button>{' '}
+          <chakra.span color="soft">{says}</chakra.span>
+        </Box>
+      ))}
     </chakra.details>
   );
 }

@@ -61,6 +61,8 @@ export interface TestsState {
     underway: Underway | null;
     scripts: { name: string; coverage: ScriptCoverage; shares: CoverageShares }[] | null;
     keys: { field: string; keys: string[] }[];
+    /** Sessions by chance that reach what no scenario does, with what that is. */
+    offers: { scenario: Scenario; places: { script: string; line: number }[] }[];
   };
   /** What went wrong last. */
   says: string | null;
@@ -73,6 +75,6 @@ export const NO_TESTS: TestsState = {
   grid: { axes: [], startsAs: null, strength: null, underway: null, outcome: null, before: null },
   bothWays: { underway: null, findings: null },
   changes: { underway: null, mutants: [], verdicts: new Map(), failing: [], of: null },
-  coverage: { underway: null, scripts: null, keys: [] },
+  coverage: { underway: null, scripts: null, keys: [], offers: [] },
   says: null,
 };

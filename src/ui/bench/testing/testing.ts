@@ -14,6 +14,7 @@ import {
 import { recordScenario } from '@/core/scenario/record';
 import { runScenario, sessionAt } from '@/core/scenario/run';
 import { TookTooLong, type Engine } from '@/core/sandbox/engine';
+import type { Wanted } from '@/core/sandbox/inspector';
 import { isModule } from '@/core/script/script-name';
 import { takingPart } from '@/core/script/header';
 import { modulesUsed } from '@/core/script/imports';
@@ -58,6 +59,10 @@ const UNDOABLE = 30;
 /** Combinations, or sessions, that one engine takes at a time. */
 const AT_ONCE = 20;
 const MOST_ENGINES = 4;
+/** Sessions by chance that are looked through for what scenarios do not reach, and how many of them are offered. */
+const LOOKED_THROUGH = 100;
+const MOST_OFFERED = 8;
+const EVERYTHING: Wanted = { runs: 'all', moments: [], turned: [], asks: false, answers: true };
 /** Combinations that are tried again by themselves after an edit: about two seconds of work. */
 const BY_ITSELF = 500;
 
@@ -434,13 +439,7 @@ export function benchTesting(
         if (!mine()) return;
         change('coverage', { underway: { done: i, of: scenarios.length } });
         await runScenario(scenario, form(), material, cast(), async (opening, steps) => {
-          const { answers, runs } = await engine!.inspect(opening, steps, {
-            runs: 'all',
-            moments: [],
-            turned: [],
-            asks: false,
-            answers: true,
-          });
+          const { answers, runs } = await engine!.inspect(opening, steps, EVERYTHING);
           coverage.add(runs);
           return answers;
         });
@@ -453,8 +452,37 @@ export function benchTesting(
           shares: coverage.sharesOf(name),
         })),
         keys: coverage.keysMissing(form()),
+        offers: [],
       });
+      await offerMore(engine!, coverage, mine);
     });
+  }
+
+  /** Looks among sessions by chance for some that reach what no scenario reaches. */
+  async function offerMore(engine: Engine, coverage: Coverage, mine: () => boolean): Promise<void> {
+    const plans = randomSessions(
+      {
+        form: form(),
+        tables: material.tables,
+        cast: cast(),
+        mentioned: mentionedIn(get().behaviours),
+      },
+      LOOKED_THROUGH,
+    );
+    const offers: TestsState['coverage']['offers'] = [];
+    for (const [i, { open, steps }] of plans.entries()) {
+      if (!mine() || offers.length >= MOST_OFFERED) return;
+      change('coverage', { underway: { done: i, of: plans.length } });
+      const { answers, runs } = await engine.inspect(core.openingFor(open), steps, EVERYTHING);
+      const places = coverage.reachesAnew(runs);
+      if (places.length === 0) continue;
+      // What it reaches is offered once.
+      coverage.add(runs);
+      const [first] = places;
+      const title = `Gets to line ${first!.line} of ${first!.script}`;
+      offers.push({ scenario: recordScenario(title, open, form(), steps, answers), places });
+      if (mine()) change('coverage', { offers: [...offers] });
+    }
   }
 
   /** Keeps a scenario that was offered. */
