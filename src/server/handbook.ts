@@ -20,6 +20,7 @@ function readHandbook(folder: string): Page[] {
     pageOf('language', 'Writing', read('scripts.md')),
     pageOf('editor', 'Writing', read('editor.md')),
     pageOf('debugging', 'Writing', read('debugging.md')),
+    pageOf('testing', 'Writing', read('testing.md')),
     pageOf('semantics', 'Writing', read('semantics.md')),
     ...mistakes.map((name) =>
       pageOf(`mistakes/${name.replace(/\.md$/, '')}`, 'Mistakes', read(`mistakes/${name}`)),
