@@ -24,6 +24,8 @@ export const NAME_CHARACTERS = 60;
 export const TITLE_CHARACTERS = 120;
 /** Scenarios of one form. All of them run in about a minute. */
 export const SCENARIOS_PER_FORM = 1000;
+/** Runs of a form's scenarios that are listed, the newest first. Each stands for a change of results. */
+export const RUNS_KEPT = 50;
 /** Rows of a scenario's table of cases. Each is a session of its own, some 3 ms. */
 export const CASES_PER_SCENARIO = 1000;
 /** Combinations of one outcome grid; with more it is thinned out. */

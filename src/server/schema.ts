@@ -182,8 +182,26 @@ export const scenarioRun = pgTable('scenario_run', {
   passed: integer('passed').notNull(),
   failed: integer('failed').notNull(),
   of: text('of').notNull(),
+  /** Statements that they reached when that was last measured, in percent; null where it never was. */
+  coverage: integer('coverage'),
   at: at('at'),
 });
+
+/** Runs of the scenarios of each form, as long as they are among the last ones. */
+export const pastRun = pgTable(
+  'past_run',
+  {
+    id: serial('id').primaryKey(),
+    form: text('form').notNull(),
+    passed: integer('passed').notNull(),
+    failed: integer('failed').notNull(),
+    /** The titles of those that failed. */
+    failing: json('failing').notNull(),
+    by: text('by'),
+    at: at('at'),
+  },
+  (table) => [index('past_run_order').on(table.form, table.id)],
+);
 
 /** What the last check of a form found, apart from its scenarios, and of which state of the workspace. */
 export const formCheck = pgTable('form_check', {

@@ -6,7 +6,16 @@ import { insertRelease, newestRelease } from '../../src/server/releases';
 import { changesSinceRelease, releaseForm } from '../../src/server/releasing';
 import { ownScript, saveScript } from '../../src/server/workspace/behaviours';
 import { readScenarios } from '../../src/server/workspace/read';
-import { addScenario, removeScenario, saveScenario } from '../../src/server/workspace/scenarios';
+import { RUNS_KEPT } from '../../src/core/limits';
+import { readOverview } from '../../src/server/workspace/overview';
+import {
+  addPastRun,
+  addScenario,
+  keepScenarioRun,
+  pastRuns,
+  removeScenario,
+  saveScenario,
+} from '../../src/server/workspace/scenarios';
 import { freshDatabase, revisionOf } from './support';
 
 const BY = 'mira';
@@ -155,4 +164,23 @@ describe('a release', () => {
     });
     expect((await refused(releaseForm('nowhere', null, BY)))[0]).toBe(404);
   });
+});
+
+test('runs are kept where they came out otherwise, the last fifty, and what was reached stays', async () => {
+  const run = { passed: 4, failed: 0, failing: [] };
+  await addPastRun('works_permit', run, BY);
+  await addPastRun('works_permit', run, BY);
+  await addPastRun('works_permit', { passed: 3, failed: 1, failing: ['Diving'] }, 'per');
+  expect(await pastRuns('works_permit')).toMatchObject([
+    { passed: 3, failed: 1, failing: ['Diving'], by: 'per' },
+    { passed: 4, failed: 0, failing: [], by: BY },
+  ]);
+  for (let i = 0; i < RUNS_KEPT + 3; i++)
+    await addPastRun('works_permit', { passed: i, failed: 0, failing: [] }, BY);
+  const kept = await pastRuns('works_permit');
+  expect([kept.length, kept[0]!.passed]).toEqual([RUNS_KEPT, RUNS_KEPT + 2]);
+  await keepScenarioRun('works_permit', { passed: 4, failed: 0, of: 'x', coverage: 83 });
+  await keepScenarioRun('works_permit', { passed: 4, failed: 0, of: 'y' });
+  const row = (await readOverview()).find(({ name }) => name === 'works_permit')!;
+  expect(row.run).toMatchObject({ passed: 4, coverage: 83 });
 });

@@ -56,7 +56,14 @@ export interface FormRow {
   behaviours: number;
   scenarios: number;
   /** The outcome of the scenarios' last run; null when they never were. */
-  run: { passed: number; failed: number; at: string; current: boolean } | null;
+  run: {
+    passed: number;
+    failed: number;
+    at: string;
+    current: boolean;
+    /** Statements that they reached when that was last measured, in percent; null where it never was. */
+    coverage: number | null;
+  } | null;
   /** What the last check found, apart from scenarios; null when there was none. */
   check: { errors: number; warnings: number; current: boolean } | null;
   records: { count: number; more: boolean };

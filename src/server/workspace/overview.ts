@@ -24,6 +24,7 @@ const Row = z.object({
   passed: z.number().nullable(),
   failed: z.number().nullable(),
   run_of: z.string().nullable(),
+  coverage: z.number().nullable(),
   run_at: z.coerce.date().nullable(),
   errors: z.number().nullable(),
   warnings: z.number().nullable(),
@@ -68,7 +69,7 @@ export async function readOverview(): Promise<FormRow[]> {
       (select count(*)::int from document d where d.kind = 'behaviour' and d.form = f.name and d.content is not null) as behaviours,
       (select count(*)::int from document d where d.kind = 'scenario' and d.form = f.name and d.content is not null) as scenarios,
       ${COUNTED} as records,
-      ${STATE} as state, s.passed, s.failed, s.of as run_of, s.at as run_at, c.errors, c.warnings, c.of as check_of,
+      ${STATE} as state, s.passed, s.failed, s.of as run_of, s.coverage, s.at as run_at, c.errors, c.warnings, c.of as check_of,
       n.number as release, n.created_at as released_at, n.made_of, t.saved_at as touched_at, t.saved_by as touched_by
     from document f
     left join scenario_run s on s.form = f.name
@@ -100,6 +101,7 @@ function asFormRow(row: Row, now: ReadonlyMap<string, Parts>): FormRow {
             failed: row.failed!,
             at: row.run_at!.toISOString(),
             current: row.run_of === state,
+            coverage: row.coverage,
           },
     check:
       row.errors === null

@@ -1,6 +1,9 @@
 /** The scenarios of a form, and how they came out when they were last run. */
-import { SCENARIOS_PER_FORM } from '../../core/limits';
+import { desc, eq, sql } from 'drizzle-orm';
+import * as z from 'zod';
+import { RUNS_KEPT, SCENARIOS_PER_FORM } from '../../core/limits';
 import type { Scenario } from '../../core/scenario/definition';
+import type { PastRun } from '../../core/workspace/past-run';
 import { beginningOf } from '../../core/scenario/beginning';
 import { variedOpenings } from '../../core/scenario/inputs';
 import { unknownNames } from '../../core/scenario/naming';
@@ -95,13 +98,59 @@ export interface ScenarioRun {
   failed: number;
   /** Of which state of the form, as `stateOf` in `overview.ts` gives it. */
   of: string;
+  /** Statements reached, in percent, where that was measured. */
+  coverage?: number | undefined;
 }
 
-/** Keeps how the scenarios of a form came out, for the page of forms. */
+/** Keeps how the scenarios of a form came out, for the page of forms. What was reached stays until it is measured again. */
 export async function keepScenarioRun(form: string, run: ScenarioRun): Promise<void> {
-  const row = { ...run, at: new Date() };
+  const { coverage, ...rest } = run;
+  const row = { ...rest, ...(coverage === undefined ? {} : { coverage }), at: new Date() };
   await database()
     .insert(schema.scenarioRun)
     .values({ form, ...row })
     .onConflictDoUpdate({ target: schema.scenarioRun.form, set: row });
+}
+
+const Failing = z.array(z.string());
+
+/** The last runs of a form, the newest first. */
+export async function pastRuns(form: string): Promise<PastRun[]> {
+  const { pastRun } = schema;
+  const rows = await database()
+    .select()
+    .from(pastRun)
+    .where(eq(pastRun.form, form))
+    .orderBy(desc(pastRun.id))
+    .limit(RUNS_KEPT);
+  return rows.map(({ passed, failed, failing, by, at }) => ({
+    passed,
+    failed,
+    failing: Failing.parse(failing),
+    by,
+    at: at.toISOString(),
+  }));
+}
+
+/** Puts a run behind the others; one that came out as the last one did adds nothing. */
+export async function addPastRun(
+  form: string,
+  run: { passed: number; failed: number; failing: string[] },
+  by: string,
+): Promise<void> {
+  const { pastRun } = schema;
+  const [last] = await pastRuns(form);
+  if (
+    last !== undefined &&
+    last.passed === run.passed &&
+    last.failed === run.failed &&
+    last.failing.join('\n') === run.failing.join('\n')
+  )
+    return;
+  await database()
+    .insert(pastRun)
+    .values({ form, ...run, by });
+  await database().execute(
+    sql`delete from past_run where form = ${form} and id not in (select id from past_run where form = ${form} order by id desc limit ${RUNS_KEPT})`,
+  );
 }

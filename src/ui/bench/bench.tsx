@@ -27,6 +27,7 @@ import { Button, Notice } from '../kit';
 import { lazily } from '../lazily';
 import { BehaviourList } from './behaviours';
 import { Code, Tabs } from './code-pane';
+import { FailingScenarios } from './failing-scenarios';
 import { BenchHead } from './head';
 import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
@@ -201,7 +202,12 @@ function Layout({ bench }: { bench: BenchStore }) {
       seen={seen}
       said={marked}
       asked={state.asked?.part ?? null}
-      behaviours={<BehaviourList bench={bench} seen={seen} tape={tape} />}
+      behaviours={
+        <>
+          <BehaviourList bench={bench} seen={seen} tape={tape} />
+          <FailingScenarios bench={bench} />
+        </>
+      }
       tree={state.pane === 'structure' ? <StructureTree bench={bench} /> : null}
       onAsk={bench.ask}
       onInsert={onInsert}

@@ -5,6 +5,8 @@ import { recordScenario } from '@/core/scenario/record';
 import { openingOf } from '@/core/scenario/opening';
 import { runScenario, sessionAt, type Miss } from '@/core/scenario/run';
 import { readHeader } from '@/core/script/header';
+import { baseName } from '@/core/script/script-name';
+import type { Run } from '@/core/tape/tape';
 import { namesFor } from '@/core/tape/words';
 import { whyMissed } from '@/core/testing/why-missed';
 import type { Engine } from '@/core/sandbox/engine';
@@ -39,9 +41,10 @@ export function benchScenarios(
     engine ??= engineInWorker();
     const { results } = get();
     // What failed last is looked at first, since somebody may be mending it.
-    const scenarios = get().scenarios.toSorted(
-      (a, b) => Number(results[a.name]?.passed ?? false) - Number(results[b.name]?.passed ?? false),
-    );
+    // Then come those that the behaviour being edited has a part in.
+    const weight = (name: string) =>
+      results[name]?.passed !== true ? 0 : touched.get(name)?.has(baseName(get().active)) ? 1 : 2;
+    const scenarios = get().scenarios.toSorted((a, b) => weight(a.name) - weight(b.name));
     try {
       await engine.load({ ...engineMaterial(), traced: false });
       for (const { name, scenario } of scenarios) {
@@ -57,10 +60,32 @@ export function benchScenarios(
     }
     if (wantedAgain) return runScenarios();
     await keepRun();
+    await learnTouched();
   }
 
   /** Misses told of with their reason. */
   const EXPLAINED = 5;
+
+  /** The behaviours that ran in each scenario, once each scenario was played traced. */
+  const touched = new Map<string, ReadonlySet<string>>();
+
+  /** Plays scenarios that are new to it once, traced, when nothing else waits. */
+  async function learnTouched(): Promise<void> {
+    const fresh = get().scenarios.filter(({ name }) => !touched.has(name));
+    if (fresh.length === 0) return;
+    await engine!.load({ ...engineMaterial(), traced: true });
+    for (const { name, scenario } of fresh) {
+      if (get().runningScenarios) return;
+      const ran = new Set<string>();
+      await runScenario(scenario, form(), material, cast(), async (opening, steps) => {
+        const answers = await engine!.play(opening, steps);
+        for (const { tape } of answers)
+          for (const entry of tape) if (entry.type === 'run') ran.add((entry as Run).behaviour);
+        return answers;
+      });
+      touched.set(name, ran);
+    }
+  }
 
   /** Plays what failed once more, traced, and says of each miss who said what it is instead. */
   async function sayWhy(): Promise<void> {
@@ -90,7 +115,7 @@ export function benchScenarios(
   }
 
   /** The outcome of the scenarios is kept for the page of forms, once all that they depend on is saved. */
-  async function keepRun(): Promise<void> {
+  async function keepRun(coverage?: number): Promise<void> {
     const { scenarios, results, behaviours, structure } = get();
     if (
       structure.saving.state !== 'saved' ||
@@ -98,7 +123,15 @@ export function benchScenarios(
     )
       return;
     const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
-    await call('PUT', pathOf('scenario-run'), { passed, failed: scenarios.length - passed });
+    const failing = scenarios
+      .filter(({ name }) => results[name]?.passed !== true)
+      .map(({ scenario }) => scenario.title);
+    await call('PUT', pathOf('scenario-run'), {
+      passed,
+      failed: failing.length,
+      failing,
+      ...(coverage === undefined ? {} : { coverage }),
+    });
   }
 
   /** Opens a scenario in the live form, at the step that first fails. */
@@ -148,6 +181,7 @@ export function benchScenarios(
   /** Changes a scenario, or brings back one that was removed; what it was can be undone. */
   function editScenario(name: string, scenario: Scenario): Promise<void> {
     const before = get().scenarios.find((entry) => entry.name === name)?.scenario ?? null;
+    touched.delete(name);
     set((state) => ({
       scenarios:
         before === null
@@ -232,6 +266,7 @@ export function benchScenarios(
 
   return {
     runScenarios,
+    keepRun,
     openScenario,
     keepScenario,
     editScenario,

@@ -57,6 +57,7 @@ export function createBench(
     keepScenario: prove.keepScenario,
     editScenario: prove.editScenario,
     removeScenario: prove.removeScenario,
+    keepRun: prove.keepRun,
   });
   const checks = checking(core, {
     replay: live.replay,

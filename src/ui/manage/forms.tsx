@@ -379,6 +379,7 @@ function LastRun({ row: { run, scenarios } }: { row: FormRow }) {
       <Small>
         {dates.day(run.at)}
         {!run.current && ', changed since'}
+        {run.coverage !== null && ` · ${run.coverage} % reached`}
       </Small>
     </>
   );

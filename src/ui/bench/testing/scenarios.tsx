@@ -5,7 +5,10 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import { accepting, canAccept } from '@/core/scenario/editing';
 import type { Miss } from '@/core/scenario/run';
+import { useDates } from '../../dates';
 import { Button, Line, Mono, Notice } from '../../kit';
+import { useAnswer } from '../../server-data';
+import type { PastRun } from '@/core/workspace/past-run';
 import type { BenchStore } from '../store';
 import { useBench } from '../use-bench';
 import { ScenarioEditor } from './editor';
@@ -138,7 +141,35 @@ export function ScenariosTab({ bench }: { bench: BenchStore }) {
           );
         })}
       </Box>
+      <Runs bench={bench} />
     </>
+  );
+}
+
+/** How the scenarios came out before, each time that differed. */
+function Runs({ bench }: { bench: BenchStore }) {
+  const dates = useDates();
+  const { form, people } = useBench(bench, (state) => ({
+    form: state.material.form.name,
+    people: state.material.people,
+  }));
+  const [open, setOpen] = useState(false);
+  const { data: runs } = useAnswer<PastRun[]>(open ? `/api/forms/${form}/scenario-run` : null);
+  return (
+    <chakra.details mt="12px" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <chakra.summary cursor="pointer">Former runs</chakra.summary>
+      {runs?.length === 0 && <Box color="soft">None is kept yet.</Box>}
+      {runs?.map(({ passed, failed, failing, by, at }) => (
+        <Flex key={at} gap="8px" py="2px" fontSize="13px" wrap="wrap">
+          <chakra.span color="soft">{dates.moment(at)}</chakra.span>
+          <chakra.span color={failed > 0 ? 'bad' : 'act'}>
+            {passed} of {passed + failed} passed
+          </chakra.span>
+          <chakra.span color="soft">{people.find(({ key }) => key === by)?.name ?? by}</chakra.span>
+          {failing.length > 0 && <span>{failing.slice(0, 3).join(' · ')}</span>}
+        </Flex>
+      ))}
+    </chakra.details>
   );
 }
 

@@ -51,6 +51,7 @@ export interface TestingWork {
   keepScenario(title: string, scenario: Scenario): Promise<string | null>;
   editScenario(name: string, scenario: Scenario): Promise<void>;
   removeScenario(name: string): Promise<boolean>;
+  keepRun(coverage?: number): Promise<void>;
 }
 
 /** Changes of scenarios that can be undone. */
@@ -68,7 +69,7 @@ const BY_ITSELF = 500;
 
 export function benchTesting(
   core: BenchCore,
-  { replay, keepScenario, editScenario, removeScenario }: TestingWork,
+  { replay, keepScenario, editScenario, removeScenario, keepRun }: TestingWork,
 ) {
   const { get, set, form, cast, engineMaterial, material, languageWorker, complain } = core;
   const tests = createStore<TestsState>(() => NO_TESTS);
@@ -454,6 +455,11 @@ export function benchTesting(
         keys: coverage.keysMissing(form()),
         offers: [],
       });
+      const all = coverage.scripts.map((name) => coverage.sharesOf(name).statements);
+      const [reached, of] = [all.map((one) => one.reached), all.map((one) => one.of)].map(
+        (counts) => counts.reduce((sum, count) => sum + count, 0),
+      ) as [number, number];
+      await keepRun(of === 0 ? 100 : Math.floor((reached / of) * 100));
       await offerMore(engine!, coverage, mine);
     });
   }
