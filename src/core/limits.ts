@@ -24,6 +24,8 @@ export const NAME_CHARACTERS = 60;
 export const TITLE_CHARACTERS = 120;
 /** Scenarios of one form. All of them run in about a minute. */
 export const SCENARIOS_PER_FORM = 1000;
+/** Milliseconds that all scenarios of a form may take on the server, in a thread of their own: those of a thousand steps each and some. */
+export const SCENARIOS_ON_SERVER = 60 * SECOND;
 /** Runs of a form's scenarios that are listed, the newest first. Each stands for a change of results. */
 export const RUNS_KEPT = 50;
 /** Rows of a scenario's table of cases. Each is a session of its own, some 3 ms. */

@@ -3,6 +3,7 @@
  * somebody says why it is made all the same. The scenarios are run here; nobody's word is taken for it.
  */
 import type { Form } from '../core/form/definition';
+import type { Problem } from '../core/problems/problems';
 import type { Scenario } from '../core/scenario/definition';
 import { differences } from '../core/workspace/difference';
 import type { ReleaseChanges } from '../core/workspace/release-changes';
@@ -78,7 +79,14 @@ function workspaceOf(
 
 /** The scenarios that fail, in words. */
 async function failingOf(form: Form): Promise<string[]> {
-  const problems = await checkForm(form);
+  let problems: readonly Problem[];
+  try {
+    problems = await checkForm(form);
+  } catch (caught) {
+    // What could not be run to its end has not passed.
+    if (caught instanceof Refusal) return [caught.message];
+    throw caught;
+  }
   return problems.flatMap(({ at, says }) => (at.is === 'scenario' ? [`${at.title}: ${says}`] : []));
 }
 

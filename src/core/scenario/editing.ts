@@ -88,7 +88,9 @@ export function withAspect(
   aspect: string,
   value: Value | undefined,
 ): Expectation {
-  const { [part]: before, ...others } = expect as Record<string, PartExpectation>;
+  const { [part]: own, ...others } = expect as Record<string, PartExpectation>;
+  // A part may be called `constructor`, which every object inherits.
+  const before = Object.hasOwn(expect, part) ? own : undefined;
   const { [aspect]: _, ...rest } = (before ?? {}) as Record<string, unknown>;
   const next = value === undefined ? rest : { ...rest, [aspect]: value };
   if (Object.keys(next).length === 0) return others as Expectation;

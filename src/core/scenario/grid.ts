@@ -19,6 +19,9 @@ import { NOTHING_SEEN, partsSeen, seenAfter, type Seen } from './snapshot';
 /** Aspects by part; `@form` holds what is of the form as a whole. */
 export type Outcome = Record<string, Record<string, Value>>;
 
+/** A part may be called `constructor`, so nothing is inherited. */
+const noOutcome = (): Outcome => Object.create(null) as Outcome;
+
 const ASPECTS_SHOWN: readonly ExpectedAspect[] = [
   'shown',
   'locked',
@@ -115,7 +118,7 @@ export function outcomeOf(
   const seen: Seen = answers.reduce(seenAfter, NOTHING_SEEN);
   const baseOptions = tableOptions(form, source);
   const driven = new Set(axes.map(({ input }) => input));
-  const outcome: Outcome = {};
+  const outcome = noOutcome();
   for (const [name, part] of Object.entries(partsSeen(seen, form))) {
     if (parts !== null && !parts.includes(name)) continue;
     const aspects: Record<string, Value> = {};
@@ -149,7 +152,7 @@ export function outcomeOf(
 /** What is the same in all combinations, what differs, and which combinations come to the same. */
 export function folded(combinations: readonly Combination[]): GridTest['accepted'] {
   const first = combinations[0]?.outcome ?? {};
-  const base: Outcome = {};
+  const base = noOutcome();
   for (const [part, aspects] of Object.entries(first))
     for (const [aspect, value] of Object.entries(aspects))
       if (combinations.every(({ outcome }) => equal(outcome[part]?.[aspect], value)))
@@ -167,7 +170,7 @@ export function folded(combinations: readonly Combination[]): GridTest['accepted
 }
 
 function without(outcome: Outcome, base: Outcome): Outcome {
-  const rest: Outcome = {};
+  const rest = noOutcome();
   for (const [part, aspects] of Object.entries(outcome))
     for (const [aspect, value] of Object.entries(aspects))
       if (base[part]?.[aspect] === undefined) (rest[part] ??= {})[aspect] = value;
@@ -176,7 +179,7 @@ function without(outcome: Outcome, base: Outcome): Outcome {
 
 /** The outcome of an accepted combination, whole. */
 export function unfolded({ base, outcomes }: GridTest['accepted'], at: number): Outcome {
-  const whole: Outcome = {};
+  const whole = noOutcome();
   for (const half of [base, outcomes[at] ?? {}])
     for (const [part, aspects] of Object.entries(half))
       whole[part] = { ...whole[part], ...aspects };

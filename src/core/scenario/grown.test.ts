@@ -347,3 +347,44 @@ describe('an outcome grid', () => {
     expect(rekeyed.grid!.accepted.base.kind!.options).toEqual(['bulk', 'crude', 'tug']);
   });
 });
+
+test('parts called like what every object has are parts like all others', async () => {
+  const odd = formWith([choice('constructor', ['a', 'b']), text('valueof', { hidden: true })]);
+  machine.load(
+    materialOf(
+      odd,
+      { tables: [], services: [] },
+      [
+        {
+          name: 'a.ts',
+          text: "keep('x', () => { fields.valueof.shown = fields.constructor.value === 'a'; });",
+        },
+      ],
+      'untraced',
+    ),
+  );
+  const axes = [{ input: 'constructor', values: ['a', 'b'] }];
+  const scenario = ScenarioSchema.parse({ title: 'g', open: { as: 'mira' }, steps: [] });
+  const players: Player = async (opening, steps) => [
+    machine.open(opening),
+    ...steps.map((step) => machine.step(step)),
+  ];
+  const keys = Object.getOwnPropertyNames(Object).length;
+  const accepted = folded(
+    await playGrid(
+      scenario,
+      { axes, parts: null },
+      combinationsOf(axes, null).tried,
+      { form: odd, source: { tables: [] }, cast },
+      players,
+    ),
+  );
+  expect(Object.getOwnPropertyNames(Object)).toHaveLength(keys);
+  expect(accepted.base.constructor).toMatchObject({ shown: true });
+  expect(accepted.outcomes.map((outcome) => outcome.valueof)).toEqual([
+    { shown: true },
+    { shown: false },
+  ]);
+  const kept = ScenarioSchema.parse({ ...scenario, grid: { axes, accepted } });
+  expect((await runScenario(kept, odd, { tables: [] }, cast, players)).misses).toEqual([]);
+});

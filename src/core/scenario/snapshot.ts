@@ -30,9 +30,13 @@ export interface Seen {
   changed: boolean;
 }
 
+/** A copy that inherits nothing: a part may be called `constructor`. */
+const bare = <T>(from: Readonly<Record<string, T>>): Record<string, T> =>
+  Object.assign(Object.create(null) as Record<string, T>, from);
+
 export const NOTHING_SEEN: Seen = {
-  parts: {},
-  rows: {},
+  parts: bare({}),
+  rows: bare({}),
   record: null,
   clock: 0,
   waiting: [],
@@ -49,7 +53,7 @@ export function seenAfter(before: Seen, answer: Answer): Seen {
   let { parts } = before;
   const names = Object.keys(answer.changes);
   if (names.length > 0) {
-    parts = { ...parts };
+    parts = bare(parts);
     for (const name of names)
       parts[name] = { ...parts[name], ...answer.changes[name] } as PartState;
   }
@@ -72,7 +76,7 @@ export function seenAfter(before: Seen, answer: Answer): Seen {
 function rowsAfter(before: Seen['rows'], changes: Answer['rows']): Seen['rows'] {
   const names = Object.keys(changes);
   if (names.length === 0) return before;
-  const after = { ...before };
+  const after = bare(before);
   for (const name of names) {
     const change = changes[name]!;
     const was = before[name] ?? { order: [], byId: {} };

@@ -3,6 +3,7 @@
  * off the main thread and in machines of its own, never in those that submissions use, and again only when something it
  * depends on has changed.
  */
+import { SCENARIOS_ON_SERVER } from '../../core/limits';
 import { availableParallelism } from 'node:os';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
@@ -186,6 +187,7 @@ export async function checkForm(form: Form): Promise<Problem[]> {
     compiledServices(services),
   ]);
   const engine = engineInThread(join(process.cwd(), 'dist/engine.thread.mjs'));
+  const until = Date.now() + SCENARIOS_ON_SERVER;
   try {
     await engine.load({ form, tables, services, answering, ...compiled, traced: false });
     const found = await problemsInScenarios(
@@ -193,7 +195,14 @@ export async function checkForm(form: Form): Promise<Problem[]> {
       scenarios,
       { tables },
       { people: head.people, ...cast, scenarios },
-      (opening, steps) => engine.play(opening, steps),
+      (opening, steps) => {
+        if (Date.now() > until)
+          throw new Refusal(
+            422,
+            `The scenarios of this form take longer than ${SCENARIOS_ON_SERVER / 1000} s on the server and were stopped. Run them with tavro test, or let some go.`,
+          );
+        return engine.play(opening, steps);
+      },
     );
     problems.push(...found);
     if (state !== null) await keepOutcome(form.name, problems, scenarios.length, state);

@@ -13,7 +13,7 @@ export function FailingScenarios({ bench }: { bench: BenchStore }) {
     scenarios: state.scenarios,
     results: state.results,
   }));
-  const failed = scenarios.filter(({ name }) => results[name]?.passed === false);
+  const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false);
   if (failed.length === 0) return null;
   return (
     <Box
@@ -31,7 +31,7 @@ export function FailingScenarios({ bench }: { bench: BenchStore }) {
             look="text"
             color="bad"
             fontSize="12.5px"
-            title={results[name]!.misses[0]?.says}
+            title={results.get(name)!.misses[0]?.says}
             onClick={() => {
               bench.showTests('scenarios', name);
               void bench.openScenario(name);

@@ -48,8 +48,8 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   const how = openedHow(open);
   // Before the form is open there is nothing to open otherwise.
   const opening = state.answers.length === 0;
-  const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
-  const failed = scenarios.filter(({ name }) => results[name]?.passed === false).length;
+  const passed = scenarios.filter(({ name }) => results.get(name)?.passed === true).length;
+  const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false).length;
   return (
     <PageHead
       workspace={material.title}

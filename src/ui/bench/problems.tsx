@@ -27,7 +27,7 @@ export function problemsOf({
     ),
     ...idle.map((finding) => ofPart(form, finding)),
     ...scenarios.flatMap(({ name }) =>
-      results[name] === undefined ? [] : ofScenario(form, name, results[name]),
+      results.has(name) ? ofScenario(form, name, results.get(name)!) : [],
     ),
   ]);
 }

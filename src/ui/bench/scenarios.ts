@@ -43,7 +43,11 @@ export function benchScenarios(
     // What failed last is looked at first, since somebody may be mending it.
     // Then come those that the behaviour being edited has a part in.
     const weight = (name: string) =>
-      results[name]?.passed !== true ? 0 : touched.get(name)?.has(baseName(get().active)) ? 1 : 2;
+      results.get(name)?.passed !== true
+        ? 0
+        : touched.get(name)?.has(baseName(get().active))
+          ? 1
+          : 2;
     const scenarios = get().scenarios.toSorted((a, b) => weight(a.name) - weight(b.name));
     try {
       await engine.load({ ...engineMaterial(), traced: false });
@@ -51,7 +55,7 @@ export function benchScenarios(
         const result = await runScenario(scenario, form(), material, cast(), (opening, steps) =>
           engine!.play(opening, steps),
         );
-        set((state) => ({ results: { ...state.results, [name]: result } }));
+        set((state) => ({ results: new Map(state.results).set(name, result) }));
       }
       await sayWhy();
     } finally {
@@ -90,13 +94,13 @@ export function benchScenarios(
   /** Plays what failed once more, traced, and says of each miss who said what it is instead. */
   async function sayWhy(): Promise<void> {
     const { scenarios, results, behaviours } = get();
-    const failed = scenarios.filter(({ name }) => results[name]?.passed === false);
+    const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false);
     if (failed.length === 0) return;
     await engine!.load({ ...engineMaterial(), traced: true });
     const titles = behaviours.map((one) => ({ name: one.name, title: readHeader(one).title }));
     const names = namesFor(form(), titles, material.people);
     for (const { name, scenario } of failed) {
-      const result = results[name]!;
+      const result = results.get(name)!;
       const misses: Miss[] = [];
       for (const [i, miss] of result.misses.entries()) {
         if (i >= EXPLAINED || miss.part === '@open') {
@@ -109,8 +113,8 @@ export function benchScenarios(
         misses.push(why === null ? miss : { ...miss, why });
       }
       // It may have been run again meanwhile.
-      if (get().results[name] === result)
-        set((state) => ({ results: { ...state.results, [name]: { ...result, misses } } }));
+      if (get().results.get(name) === result)
+        set((state) => ({ results: new Map(state.results).set(name, { ...result, misses }) }));
     }
   }
 
@@ -122,9 +126,9 @@ export function benchScenarios(
       behaviours.some(({ saving, broken }) => saving.state !== 'saved' || broken !== null)
     )
       return;
-    const passed = scenarios.filter(({ name }) => results[name]?.passed === true).length;
+    const passed = scenarios.filter(({ name }) => results.get(name)?.passed === true).length;
     const failing = scenarios
-      .filter(({ name }) => results[name]?.passed !== true)
+      .filter(({ name }) => results.get(name)?.passed !== true)
       .map(({ scenario }) => scenario.title);
     await call('PUT', pathOf('scenario-run'), {
       passed,
@@ -137,7 +141,7 @@ export function benchScenarios(
   /** Opens a scenario in the live form, at the step that first fails. */
   async function openScenario(name: string): Promise<void> {
     const { scenario } = get().scenarios.find((entry) => entry.name === name)!;
-    const miss = get().results[name]?.misses[0];
+    const miss = get().results.get(name)?.misses[0];
     const { open, steps } = sessionAt(scenario, miss?.at ?? null, { form: form(), cast: cast() });
     const at = miss === undefined ? steps.length : miss.after;
     set({

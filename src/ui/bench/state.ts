@@ -149,7 +149,7 @@ export interface BenchState {
   asked: { part: string; aspect: string | null } | null;
   names: boolean;
   scenarios: { name: string; scenario: Scenario; revision: number }[];
-  results: Record<string, ScenarioResult>;
+  results: ReadonlyMap<string, ScenarioResult>;
   runningScenarios: boolean;
   release: number | null;
   notice: { tone: 'info' | 'error'; text: string } | null;

@@ -342,7 +342,7 @@ function firstState(
     asked: null,
     names: true,
     scenarios: material.scenarios,
-    results: {},
+    results: new Map(),
     runningScenarios: false,
     release: material.release,
     notice: before?.says === undefined ? null : { tone: 'info', text: before.says },

@@ -38,7 +38,7 @@ export function ScenarioEditor({
 }) {
   const { form, result, scenarios, open, steps, answers } = useBench(bench, (state) => ({
     form: state.material.form,
-    result: state.results[name],
+    result: state.results.get(name),
     scenarios: state.scenarios,
     open: state.open,
     steps: state.steps,

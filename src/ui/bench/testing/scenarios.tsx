@@ -25,7 +25,7 @@ export function ScenariosTab({ bench }: { bench: BenchStore }) {
   const { scenario: open, undoable } = useStore(bench.tests);
   const [title, setTitle] = useState('');
   const shown = scenarios.find(({ name }) => name === open) ?? null;
-  const failed = scenarios.filter(({ name }) => results[name]?.passed === false);
+  const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false);
   const last = undoable.at(-1);
   const taken = scenarios.find(({ scenario }) => scenario.title === title.trim());
   const keep = async () => {
@@ -90,7 +90,7 @@ export function ScenariosTab({ bench }: { bench: BenchStore }) {
       {failed.length > 0 && <Review bench={bench} names={failed.map(({ name }) => name)} />}
       <Box as="ul" listStyleType="none">
         {scenarios.map(({ name, scenario }) => {
-          const result = results[name];
+          const result = results.get(name);
           return (
             <Box as="li" key={name} py="4px" borderTopWidth="1px" borderColor="line">
               <Flex gap="8px" align="baseline">
@@ -202,7 +202,7 @@ function Review({ bench, names }: { bench: BenchStore; names: readonly string[] 
   }));
   const [open, setOpen] = useState(false);
   const open1 = names.flatMap((name) =>
-    (results[name]?.misses ?? []).filter(canAccept).map((miss) => ({ name, miss })),
+    (results.get(name)?.misses ?? []).filter(canAccept).map((miss) => ({ name, miss })),
   );
   if (open1.length === 0) return null;
   const accept = async (some: readonly { name: string; miss: Miss }[]) => {
