@@ -1,4 +1,5 @@
 // Bundles what runs in Node.js outside Next: the command line and the thread that sandboxes run in.
+import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { chmodSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { build } from 'esbuild';
@@ -64,13 +65,26 @@ function languageHash() {
 }
 // Chunks of earlier builds have other names.
 rmSync(join(root, 'dist/cli'), { recursive: true, force: true });
+/** Puts the command line's own way to load TypeScript in the place of the package. */
+const compiler = {
+  name: 'compiler',
+  setup: ({ onResolve }) =>
+    onResolve({ filter: /^typescript-classic$/ }, () => ({
+      path: join(root, 'src/cli/typescript.ts'),
+    })),
+};
+await build({
+  ...common,
+  entryPoints: { 'make-compiler-cache': 'src/cli/make-compiler-cache.ts' },
+});
+execFileSync('node', ['dist/make-compiler-cache.mjs'], { cwd: root });
 // The compiler is by far the largest part and loaded only when something has to be compiled.
 await build({
   ...common,
   entryPoints: { tavro: 'src/cli/tavro.ts' },
   splitting: true,
   chunkNames: 'cli/[name]-[hash]',
-  external: ['typescript-classic'],
+  plugins: [compiler],
   define: { TAVRO_LANGUAGE: JSON.stringify(languageHash()) },
 });
 await build({
