@@ -25,10 +25,10 @@ export function loadCompiler(cachedData?: Buffer): { compiler: typeof ts; script
     filename: path,
     ...(cachedData === undefined ? {} : { cachedData }),
   });
-  const module = { exports: {} };
+  const made = { exports: {} };
   const run = script.runInThisContext() as (...given: unknown[]) => void;
-  run(module.exports, require, module, path, dirname(path));
-  return { compiler: module.exports as typeof ts, script };
+  run(made.exports, require, made, path, dirname(path));
+  return { compiler: made.exports as typeof ts, script };
 }
 
 function cached(): Buffer | undefined {

@@ -8,7 +8,8 @@ import type { Value } from '@/core/form/value';
 import type { ExpectedAspect } from '@/core/scenario/aspects';
 import type { Expectation, PartExpectation } from '@/core/scenario/definition';
 import { aspectsOf, valueNow, withAspect } from '@/core/scenario/editing';
-import type { Seen } from '@/core/scenario/snapshot';
+import { callsWaitedFor } from '@/core/scenario/expecting';
+import { NOTHING_SEEN, type Seen } from '@/core/scenario/snapshot';
 import type { Names } from '@/core/tape/words';
 import { Button, Select } from '../../kit';
 import { PartSelect } from './part-select';
@@ -24,9 +25,23 @@ const WHOLE: readonly { key: string; label: string; now: (seen: Seen) => Value }
     now: (seen) => seen.replaced?.text ?? null,
   },
   { key: '@notice', label: 'Message above the form', now: (seen) => seen.notice?.text ?? null },
+  {
+    key: '@submit',
+    label: 'Submitting',
+    now: ({ submit }): Value =>
+      submit === null
+        ? ({ saved: true } as Value)
+        : {
+            saved: submit.saved,
+            stoppedBy: submit.stoppedBy,
+            values: submit.values,
+            without: submit.without,
+          },
+  },
   { key: '@messages', label: 'Messages', now: () => [] },
   { key: '@log', label: 'Log', now: () => [] },
-  { key: '@waiting', label: 'Services waited for', now: () => [] },
+  { key: '@waiting', label: 'Services waited for', now: callsWaitedFor },
+  { key: '@errors', label: 'Errors', now: () => [] },
   { key: '@parent', label: 'Handed to the parent', now: () => [] },
 ];
 
@@ -197,7 +212,7 @@ function AddExpectation({
         onChange={(event) => {
           const whole = WHOLE.find(({ key }) => key === event.target.value);
           if (whole !== undefined)
-            add({ ...expect, [whole.key]: seen === null ? null : whole.now(seen) } as Expectation);
+            add({ ...expect, [whole.key]: whole.now(seen ?? NOTHING_SEEN) } as Expectation);
         }}
       />
       <Button look="text" onClick={() => setAdding(false)}>
