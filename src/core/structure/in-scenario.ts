@@ -45,21 +45,44 @@ export function renameInScenario(
     }
     return renamed as ScenarioStep;
   };
-  const { cases, grid } = scenario;
-  const outcome = (one: Outcome) => keys(one) as Outcome;
   return {
     ...scenario,
     steps: scenario.steps.map(inStep),
+    ...inTables(scenario, {
+      input: rename,
+      column: (column) => (column.startsWith('@') ? column : renameColumn(column, part, to, sort)),
+      value: (_, value) => value,
+      step: inStep,
+      outcome: (one) => keys(one) as Outcome,
+    }),
+  };
+}
+
+/** What becomes of the pieces of a table and a grid. */
+interface InTables {
+  input(name: string): string;
+  column(name: string): string;
+  /** A value of an input or in a column, under its former name. */
+  value(name: string, value: Value): Value;
+  step(step: ScenarioStep): ScenarioStep;
+  outcome(outcome: Outcome): Outcome;
+}
+
+/** The table and the grid of a scenario with all of their pieces changed. */
+function inTables({ cases, grid }: Scenario, change: InTables): Pick<Scenario, 'cases' | 'grid'> {
+  return {
     ...(cases === undefined
       ? {}
       : {
           cases: {
-            ...cases,
-            inputs: cases.inputs.map(rename),
-            ...(cases.steps === undefined ? {} : { steps: cases.steps.map(inStep) as Step[] }),
-            expected: cases.expected.map((column) =>
-              column.startsWith('@') ? column : renameColumn(column, part, to, sort),
-            ),
+            inputs: cases.inputs.map(change.input),
+            ...(cases.steps === undefined ? {} : { steps: cases.steps.map(change.step) as Step[] }),
+            expected: cases.expected.map(change.column),
+            rows: cases.rows.map((row) => ({
+              ...row,
+              inputs: row.inputs.map((value, i) => change.value(cases.inputs[i]!, value)),
+              expected: row.expected.map((value, i) => change.value(cases.expected[i]!, value)),
+            })),
           },
         }),
     ...(grid === undefined
@@ -67,11 +90,14 @@ export function renameInScenario(
       : {
           grid: {
             ...grid,
-            axes: grid.axes.map((axis) => ({ ...axis, input: rename(axis.input) })),
-            ...(grid.parts === undefined ? {} : { parts: grid.parts.map(rename) }),
+            axes: grid.axes.map(({ input, values }) => ({
+              input: change.input(input),
+              values: values.map((value) => change.value(input, value)),
+            })),
+            ...(grid.parts === undefined ? {} : { parts: grid.parts.map(change.input) }),
             accepted: {
-              base: outcome(grid.accepted.base),
-              outcomes: grid.accepted.outcomes.map(outcome),
+              base: change.outcome(grid.accepted.base),
+              outcomes: grid.accepted.outcomes.map(change.outcome),
               rows: grid.accepted.rows,
             },
           },
@@ -196,48 +222,22 @@ export function rekeyInScenario(
       ? ({ ...step, to: change(step.to as Value) } as ScenarioStep)
       : step;
   };
-  const { cases, grid } = scenario;
-  const outcome = (one: Outcome): Outcome =>
-    Object.fromEntries(
-      Object.entries(one).map(([address, aspects]) => [
-        address,
-        isPart(address) ? inValues(aspects, (aspect) => HOLDING.has(aspect), change) : aspects,
-      ]),
-    );
-  const inColumns = (columns: readonly string[], values: readonly Value[]) =>
-    values.map((value, i) => (isPart(columns[i]!) ? change(value) : value));
   return {
     ...scenario,
     steps: scenario.steps.map(inStep),
-    ...(cases === undefined
-      ? {}
-      : {
-          cases: {
-            ...cases,
-            ...(cases.steps === undefined ? {} : { steps: cases.steps.map(inStep) as Step[] }),
-            rows: cases.rows.map((row) => ({
-              ...row,
-              inputs: inColumns(cases.inputs, row.inputs),
-              expected: inColumns(cases.expected, row.expected),
-            })),
-          },
-        }),
-    ...(grid === undefined
-      ? {}
-      : {
-          grid: {
-            ...grid,
-            axes: grid.axes.map(({ input, values }) => ({
-              input,
-              values: isPart(input) ? values.map(change) : values,
-            })),
-            accepted: {
-              base: outcome(grid.accepted.base),
-              outcomes: grid.accepted.outcomes.map(outcome),
-              rows: grid.accepted.rows,
-            },
-          },
-        }),
+    ...inTables(scenario, {
+      input: (name) => name,
+      column: (name) => name,
+      value: (name, value) => (isPart(name) ? change(value) : value),
+      step: inStep,
+      outcome: (one) =>
+        Object.fromEntries(
+          Object.entries(one).map(([address, aspects]) => [
+            address,
+            isPart(address) ? inValues(aspects, (aspect) => HOLDING.has(aspect), change) : aspects,
+          ]),
+        ),
+    }),
   };
 }
 

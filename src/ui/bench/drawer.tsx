@@ -14,6 +14,7 @@ import { Button } from '../kit';
 import type { DrawerTab } from './debugging/state';
 import { ComparePane, CostPane, ValuesPane, WatchesPane } from './drawer-panes';
 import type { BenchStore } from './store';
+import { TabStrip } from './tab-strip';
 import { TapeTree, useListed } from './tape-tree';
 import { WhyPane } from './why-pane';
 
@@ -126,26 +127,15 @@ export function Drawer({
           />
         </Box>
         <Flex direction="column" minH={0} borderLeftWidth="1px" borderColor="line">
-          <Flex role="tablist" aria-label="Beside the tape" gap="10px" px="12px" flexShrink={0}>
-            {TABS.map(({ key, label }) => (
-              <chakra.button
-                key={key}
-                type="button"
-                role="tab"
-                aria-selected={tab === key}
-                fontSize="12.5px"
-                py="4px"
-                cursor="pointer"
-                whiteSpace="nowrap"
-                color={tab === key ? 'ink' : 'soft'}
-                fontWeight={tab === key ? 620 : 400}
-                boxShadow={tab === key ? 'inset 0 -2px 0 {colors.act}' : undefined}
-                onClick={() => bench.showDrawer(true, key)}
-              >
-                {label}
-              </chakra.button>
-            ))}
-          </Flex>
+          <TabStrip
+            label="Beside the tape"
+            tabs={TABS}
+            chosen={tab}
+            fontSize="12.5px"
+            onChoose={(key) => bench.showDrawer(true, key)}
+            gap="10px"
+            px="12px"
+          />
           <Box
             flex="1"
             minH={0}

@@ -1,9 +1,10 @@
 'use client';
 /** The tests of a form: its scenarios, a grid, options both ways, changes to the code, and what of the code is reached. */
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { Notice } from '../../kit';
 import type { BenchStore } from '../store';
+import { TabStrip } from '../tab-strip';
 import { BothWaysTab } from './both-ways';
 import { ChangesTab } from './changes';
 import { CoverageTab } from './coverage';
@@ -23,36 +24,18 @@ export function TestsPane({ bench }: { bench: BenchStore }) {
   const { tab, says } = useStore(bench.tests);
   return (
     <Flex direction="column" flex="1" minH={0}>
-      <Flex
-        role="tablist"
-        aria-label="Tests"
+      <TabStrip
+        label="Tests"
+        tabs={TABS}
+        chosen={tab}
+        fontSize="13.5px"
+        onChoose={(key) => bench.showTests(key)}
         gap="14px"
         px="14px"
         pt="6px"
         borderBottomWidth="1px"
-        borderColor="line"
-        flexShrink={0}
         overflowX="auto"
-      >
-        {TABS.map(({ key, label }) => (
-          <chakra.button
-            key={key}
-            type="button"
-            role="tab"
-            aria-selected={tab === key}
-            py="4px"
-            fontSize="13.5px"
-            cursor="pointer"
-            whiteSpace="nowrap"
-            color={tab === key ? 'ink' : 'soft'}
-            fontWeight={tab === key ? 620 : 400}
-            boxShadow={tab === key ? 'inset 0 -2px 0 {colors.act}' : undefined}
-            onClick={() => bench.showTests(key)}
-          >
-            {label}
-          </chakra.button>
-        ))}
-      </Flex>
+      />
       <Box
         flex="1"
         minH={0}
