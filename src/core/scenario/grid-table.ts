@@ -33,15 +33,19 @@ export interface GridTable {
 
 export const columnName = ({ part, aspect }: GridColumn): string => `${part}.${aspect}`;
 
-/** Folds equal rows and equal columns. */
-export function gridTable(axes: readonly Axis[], accepted: GridTest['accepted']): GridTable {
+/** Folds equal rows and equal columns. `also` names columns that are shown though they are the same in all rows. */
+export function gridTable(
+  axes: readonly Axis[],
+  accepted: GridTest['accepted'],
+  also: readonly GridColumn[] = [],
+): GridTable {
   const rows = foldedRows(axes, accepted);
   const all = accepted.outcomes.flatMap((outcome) =>
     Object.entries(outcome).flatMap(([part, aspects]) =>
       Object.keys(aspects).map((aspect): GridColumn => ({ part, aspect })),
     ),
   );
-  const named = new Map(all.map((column) => [columnName(column), column]));
+  const named = new Map([...all, ...also].map((column) => [columnName(column), column]));
   const bySame = new Map<string, GridColumn>();
   const sameAs = new Map<string, GridColumn[]>();
   const columns: GridColumn[] = [];

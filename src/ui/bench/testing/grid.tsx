@@ -6,7 +6,7 @@ import { useStore } from 'zustand';
 import { equal, type Value } from '@/core/form/value';
 import type { Strength } from '@/core/scenario/covering';
 import type { Axis, Scenario } from '@/core/scenario/definition';
-import { outcomeChanges, unfolded } from '@/core/scenario/grid';
+import { outcomeChanges, unfolded, type CellChange } from '@/core/scenario/grid';
 import {
   columnName,
   gridAsCsv,
@@ -235,6 +235,16 @@ function AxisLine({
   );
 }
 
+/** Cells that are not as they were. */
+function changesOf({ accepted }: Pick<GridOutcome, 'accepted'>, before: GridOutcome): CellChange[] {
+  return accepted.rows.flatMap(([, at], row) => {
+    const was = before.accepted.rows[row];
+    return was === undefined
+      ? []
+      : outcomeChanges(unfolded(before.accepted, was[1]), unfolded(accepted, at));
+  });
+}
+
 /** How many cells an edit has changed, with before and after. */
 function Changed({
   outcome,
@@ -245,12 +255,7 @@ function Changed({
   before: GridOutcome;
   words: GridWords;
 }) {
-  const changes = outcome.accepted.rows.flatMap(([, at], row) => {
-    const was = before.accepted.rows[row];
-    return was === undefined
-      ? []
-      : outcomeChanges(unfolded(before.accepted, was[1]), unfolded(outcome.accepted, at));
-  });
+  const changes = changesOf(outcome, before);
   if (changes.length === 0)
     return (
       <Notice tone="info" mb="6px">
@@ -290,7 +295,11 @@ function GridOf({
   onOpen: (row: number) => Promise<void>;
 }) {
   const { axes, accepted } = outcome;
-  const table = useMemo(() => gridTable(axes, accepted), [axes, accepted]);
+  // What an edit changed is shown, though it may be the same everywhere now.
+  const table = useMemo(
+    () => gridTable(axes, accepted, before === null ? [] : changesOf(outcome, before)),
+    [axes, accepted, outcome, before],
+  );
   const [most, setMost] = useState(DRAWN);
   if (table.columns.length === 0) return <Box>Every combination comes to the same.</Box>;
   const wasIn = (row: GridRow, { part, aspect }: GridColumn): Value | undefined => {
