@@ -6,7 +6,7 @@ import type { Form } from '../core/form/definition';
 import type { Problem } from '../core/problems/problems';
 import type { Scenario } from '../core/scenario/definition';
 import { differences } from '../core/workspace/difference';
-import type { ReleaseChanges } from '../core/workspace/release-changes';
+import { gridCellsChanged, type ReleaseChanges } from '../core/workspace/release-changes';
 import type { Workspace } from '../core/workspace/workspace';
 import { Refusal } from './http/refusal';
 import { CannotRelease, makeRelease, newestRelease } from './releases';
@@ -41,7 +41,10 @@ export async function changesSinceRelease(name: string): Promise<ReleaseChanges>
       last === null
         ? null
         : { number: last.number, madeBy: last.madeBy, reason: last.reason, failing: last.failing },
-    differences: then === null ? [] : differences(then, now),
+    differences:
+      then === null
+        ? []
+        : [...differences(then, now), ...gridCellsChanged(name, last!.scenarios ?? [], scenarios)],
     scripts: [...new Set([...before.keys(), ...after.keys()])]
       .filter((one) => last !== null && before.get(one) !== after.get(one))
       .map((one) => ({

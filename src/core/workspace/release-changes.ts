@@ -1,5 +1,47 @@
 /** What a release that is about to be made changes, as the server says and the bench shows. */
+import { inWords } from '../form/value';
+import { combinationInWords, outcomeChanges, unfolded } from '../scenario/grid';
+import type { NamedScenario } from '../scenario/opening';
 import type { Difference } from './difference';
+
+/** Cells told of one by one for each grid. */
+const TOLD = 5;
+
+/** Cells of accepted grids that are not as they were, for combinations that both have. */
+export function gridCellsChanged(
+  form: string,
+  before: readonly NamedScenario[],
+  after: readonly NamedScenario[],
+): Difference[] {
+  return after.flatMap(({ name, scenario }): Difference[] => {
+    const was = before.find((one) => one.name === name)?.scenario.grid;
+    const { grid } = scenario;
+    if (was === undefined || grid === undefined) return [];
+    const named = (axes: typeof grid.axes, places: readonly number[]) =>
+      combinationInWords(axes, places);
+    const old = new Map(
+      was.accepted.rows.map(([places, at]) => [
+        named(was.axes, places),
+        unfolded(was.accepted, at),
+      ]),
+    );
+    const cells = grid.accepted.rows.flatMap(([places, at]) => {
+      const combination = named(grid.axes, places);
+      const outcome = old.get(combination);
+      return outcome === undefined
+        ? []
+        : outcomeChanges(outcome, unfolded(grid.accepted, at)).map(
+            ({ part, aspect, before: from, now }) =>
+              `with ${combination}: ${part}.${aspect} ${inWords(from)} → ${inWords(now)}`,
+          );
+    });
+    const file = `forms/${form}/scenarios/${name}.json`;
+    const told = cells.slice(0, TOLD).map((says) => ({ file, says: `grid ${name}, ${says}` }));
+    return cells.length > TOLD
+      ? [...told, { file, says: `grid ${name}: ${cells.length - TOLD} more cells` }]
+      : told;
+  });
+}
 
 export interface ReleaseChanges {
   /** The number that the next release gets. */
