@@ -30,6 +30,12 @@ test('a scenario is edited beside the live form, fails with its reason, opens at
   await expect(page.getByText('Live form after step 1 of 6')).toBeVisible();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByText('✓ passed')).toBeVisible();
+  // Inserted in its place.
+  await page.getByRole('button', { name: 'Insert above step 2', exact: true }).click();
+  await page.getByLabel(/^Insert a step above entry/).selectOption('wait');
+  await expect(page.getByLabel('Milliseconds of step 2')).toHaveValue('1000');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByLabel('Milliseconds of step 2')).toHaveCount(0);
   // A step more, done in the live form, with what it changed.
   await page.getByRole('button', { name: 'Run to step 6' }).click();
   await expect(page.getByText('Live form after step 6 of 6')).toBeVisible();

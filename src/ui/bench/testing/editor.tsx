@@ -47,6 +47,8 @@ export function ScenarioEditor({
   const live = { open, steps, answers };
   const names = useNames(bench);
   const [dragged, setDragged] = useState<number | null>(null);
+  /** The entry above which a step is being inserted. */
+  const [inserting, setInserting] = useState<number | null>(null);
   const session = useMemo(() => {
     try {
       return sessionAt({ ...scenario, cases: undefined, grid: undefined }, null, {
@@ -174,6 +176,16 @@ export function ScenarioEditor({
                 setDragged(null);
               }}
             >
+              {inserting === entry && (
+                <AddStep
+                  bench={bench}
+                  label={`Insert a step above entry ${entry + 1}`}
+                  onAdd={(step) => {
+                    setInserting(null);
+                    entries((all) => all.toSpliced(entry, 0, step), 'A step was inserted');
+                  }}
+                />
+              )}
               <Flex gap="6px" align="baseline">
                 <Box flex="1" minW={0}>
                   {isExpect(one) ? (
@@ -205,6 +217,7 @@ export function ScenarioEditor({
                   }
                   canUp={entry > 0}
                   canDown={entry < scenario.steps.length - 1}
+                  onInsert={() => setInserting(inserting === entry ? null : entry)}
                   onMove={(by) =>
                     entries((all) => movedTo(all, entry, entry + by), 'An entry was moved')
                   }
@@ -307,6 +320,7 @@ function EntryButtons({
   what,
   canUp,
   canDown,
+  onInsert,
   onMove,
   onShow,
   onRemove,
@@ -314,6 +328,7 @@ function EntryButtons({
   what: string;
   canUp: boolean;
   canDown: boolean;
+  onInsert: () => void;
   onMove: (by: -1 | 1) => void;
   onShow: () => void;
   onRemove: () => void;
@@ -323,6 +338,14 @@ function EntryButtons({
     <Flex gap="2px" flexShrink={0}>
       <Button {...small} aria-label={`Run to ${what}`} title="Run to here" onClick={onShow}>
         run to
+      </Button>
+      <Button
+        {...small}
+        aria-label={`Insert above ${what}`}
+        title="Insert a step above"
+        onClick={onInsert}
+      >
+        +
       </Button>
       <Button
         {...small}
@@ -422,7 +445,15 @@ const KINDS = [
   { key: 'previous', label: 'previous record' },
 ];
 
-function AddStep({ bench, onAdd }: { bench: BenchStore; onAdd: (step: ScenarioStep) => void }) {
+function AddStep({
+  bench,
+  label = 'Add a step',
+  onAdd,
+}: {
+  bench: BenchStore;
+  label?: string;
+  onAdd: (step: ScenarioStep) => void;
+}) {
   const { form } = bench.store.getState().material;
   const make = (kind: string): ScenarioStep | null => {
     const parts = namedParts(form, 'values');
@@ -452,7 +483,7 @@ function AddStep({ bench, onAdd }: { bench: BenchStore; onAdd: (step: ScenarioSt
   };
   return (
     <Select
-      aria-label="Add a step"
+      aria-label={label}
       value=""
       options={[
         { key: '', label: '+ add a step' },
