@@ -20,7 +20,7 @@ import { modulesUsed } from '../src/core/script/imports';
 import type { Mutant } from '../src/core/script/mutants';
 import { scriptsOf } from '../src/core/script/of-form';
 import {
-  CHANCES,
+  RANDOM_SESSIONS,
   inTrialOrder,
   judge,
   prepare,
@@ -237,7 +237,7 @@ const round = async (cores: number): Promise<string> => {
   await Promise.all(hosts.map((host) => host.load(0)));
   const plans = randomSessions(
     { form, tables: workspace.tables, cast, mentioned: mentionedIn(sources) },
-    CHANCES,
+    RANDOM_SESSIONS,
   );
   const bench = await prepare(ground, entry.scenarios, plans, hosts[0]!);
   const verdicts = await spread(hosts, inTrialOrder(mutants), (host, mutant) =>
@@ -245,8 +245,8 @@ const round = async (cores: number): Promise<string> => {
   );
   const all = (performance.now() - start) / 1000;
   for (const host of engines) host.close();
-  const { caught, survived, alike } = scoreOf(verdicts);
-  return `${all.toFixed(1)} s on ${cores} (${(mutants.length / all).toFixed(0)} a second; ${caught} caught, ${survived} not, ${alike} alike)`;
+  const { caught, survived, equivalent } = scoreOf(verdicts);
+  return `${all.toFixed(1)} s on ${cores} (${(mutants.length / all).toFixed(0)} a second; ${caught} caught, ${survived} not, ${equivalent} equivalent)`;
 };
 console.log(
   `mutation, a full round of ${mutants.length} mutants of the largest form: ${await round(1)}, ${await round(2)}`,

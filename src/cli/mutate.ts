@@ -7,7 +7,7 @@ import { mutantInWords, type Mutant } from '../core/script/mutants';
 import { scriptsOf } from '../core/script/of-form';
 import type { Material } from '../core/session/session';
 import {
-  CHANCES,
+  RANDOM_SESSIONS,
   inTrialOrder,
   judge,
   prepare,
@@ -93,7 +93,7 @@ async function mutateForm(workspace: Workspace, entry: WorkspaceForm): Promise<J
     await Promise.all(hosts.map((host) => host.load(0)));
     const plans = randomSessions(
       { form: entry.form, tables, cast, mentioned: mentionedIn(sources) },
-      CHANCES,
+      RANDOM_SESSIONS,
     );
     const ground = { form: entry.form, source: workspace, cast };
     const bench = await prepare(ground, entry.scenarios, plans, hosts[0]!);
@@ -127,7 +127,7 @@ function hostOn(engine: Engine, material: Material, count: number): MutantHost {
 function inWords({ form, failing, verdicts }: Judged): string {
   const score = scoreOf(verdicts.map(({ verdict }) => verdict));
   const lines = [
-    `${form}: ${Math.round(score.share * 100)} % (${score.caught} of ${score.caught + score.survived} changes were noticed; ${score.alike} make no difference that a session shows)`,
+    `${form}: ${Math.round(score.share * 100)} % (${score.caught} of ${score.caught + score.survived} changes were noticed; ${score.equivalent} make no difference that a session shows)`,
   ];
   if (failing.length > 0) lines.push(`  scenarios that fail anyway: ${failing.join(', ')}`);
   for (const { mutant, verdict } of verdicts)

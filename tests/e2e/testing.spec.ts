@@ -1,6 +1,6 @@
 /** The tests of a form on the bench: scenarios, tables, grids, options both ways, mutation, releases. */
 import { readFileSync } from 'node:fs';
-import { expect, openBench, OWN, replaceInScript, seriousOn, test } from './workspace';
+import { copyOf, expect, openBench, OWN, replaceInScript, seriousOn, test } from './workspace';
 import type { Page } from '@playwright/test';
 
 test.use({ file: 'testing' });
@@ -85,6 +85,50 @@ test('one that shows a wrong part besides fails, since nothing else was to chang
   await expect(page.getByText('8 of 8 passed')).toBeVisible();
 });
 
+test('steps of any kind are made by choosing, rows and cells among them, and run on the way', async ({
+  page,
+}) => {
+  const form = await copyOf(page.request, 'crew_change');
+  await openBench(page, undefined, form, 'Crew change');
+  await openTests(page);
+  await page.getByLabel('Title of a new scenario').fill('By choosing');
+  await page.getByRole('button', { name: 'Keep', exact: true }).last().click();
+  await expect(page.getByLabel('Title of the scenario')).toHaveValue('By choosing');
+  const add = page.getByLabel('Add a step');
+  await add.selectOption('set');
+  await page.getByLabel('Part of step 1').selectOption('on_board');
+  await page.getByLabel('Value of step 1').fill('many');
+  await expect(page.getByText('a number is wanted')).toBeVisible();
+  await page.getByLabel('Value of step 1').fill('14');
+  await page.keyboard.press('Enter');
+  await add.selectOption('addRow');
+  await page.getByLabel('A cell of the row in step 2').selectOption('movement');
+  await page.getByLabel('Movement of step 2').selectOption('sign_on');
+  await add.selectOption('set');
+  await page.getByLabel('Part of step 3').selectOption('people_rows[0].name');
+  // Digits in a text stay a text.
+  await page.getByLabel('Value of step 3').fill('0815');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Run to step 3' }).click();
+  await expect(page.getByText('Live form after step 3 of 3')).toBeVisible();
+  await expect(page.getByText('✓ passed')).toBeVisible();
+  await page.getByRole('button', { name: 'expect what this step changed' }).nth(1).click();
+  await expect(page.getByText('✓ passed')).toBeVisible();
+  await add.selectOption('removeRow');
+  await page.getByLabel('Row of step 4').fill('2');
+  // There is no second row to remove.
+  await expect(page.getByText('× failed')).toBeVisible();
+  await page.getByLabel('Row of step 4').fill('1');
+  await expect(page.getByText('✓ passed')).toBeVisible();
+  // It is opened by somebody else, with all else left as it is.
+  await page.getByLabel('Opened by').selectOption('teo');
+  await page.reload();
+  await openTests(page);
+  await page.getByRole('button', { name: 'By choosing', exact: true }).click();
+  await expect(page.getByLabel('Opened by')).toHaveValue('teo');
+  await expect(page.getByLabel('Value of step 3')).toHaveValue('0815');
+});
+
 test('a table of inputs says of each row how it came out, goes out as CSV and comes in', async ({
   page,
 }) => {
@@ -97,6 +141,8 @@ test('a table of inputs says of each row how it came out, goes out as CSV and co
   await page.getByLabel('Add what is expected').selectOption('pilot_licence.required');
   await page.getByLabel('pilot_licence.required expected of case 1').selectOption('true');
   await expect(page.getByRole('button', { name: 'Case 1 passed: open it' })).toBeVisible();
+  await page.getByLabel('Title of case 1').fill('a pilot of their own');
+  await page.keyboard.press('Enter');
   await page.getByRole('button', { name: '+ case' }).click();
   await page.getByLabel('pilot_choice of case 2').selectOption('none');
   await page.getByLabel('pilot_licence.required expected of case 2').selectOption('true');
@@ -106,7 +152,10 @@ test('a table of inputs says of each row how it came out, goes out as CSV and co
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Write as CSV' }).click();
   const text = readFileSync(await (await download).path(), 'utf8');
-  expect(text.split('\n')[0]).toBe('title,pilot_choice,→ pilot_licence.required');
+  expect(text.split('\n').slice(0, 2)).toEqual([
+    'title,pilot_choice,→ pilot_licence.required',
+    'a pilot of their own,own,true',
+  ]);
   await page.getByLabel('CSV file with cases').setInputFiles({
     name: 'cases.csv',
     mimeType: 'text/csv',
@@ -155,11 +204,41 @@ test('a grid is tried, accepted, and broken by an edit, with before and after', 
   // Under the grid the edit stands out.
   await page.getByRole('tab', { name: 'Outcome grid' }).click();
   await expect(
-    page.getByText(/The edit changed 7 cells: Pilot licence required yes → no/),
+    page.getByText(/7 cells have changed: Pilot licence required yes → no/),
   ).toBeVisible();
   await expect(
     outcomes.getByRole('button', { name: /^Pilot licence required no/ }).first(),
   ).toBeVisible();
+  // So it does under the test that keeps it, which is replaced when it was meant.
+  await page.reload();
+  await openTests(page);
+  await page.getByRole('button', { name: 'Pilots by kind', exact: true }).click();
+  await page.getByRole('button', { name: 'Compare with now' }).click();
+  await expect(page.getByText(/7 cells have changed/)).toBeVisible();
+  await page.getByRole('button', { name: 'Replace it as it is now' }).click();
+  await openTests(page);
+  await expect(page.getByText('7 of 8 passed')).toBeVisible();
+});
+
+test('a grid varies numbers that are written, and what is handed over', async ({ page }) => {
+  await openBench(page);
+  await openTests(page, 'Outcome grid');
+  await page.getByLabel('Add what varies').selectOption('length');
+  const length = page.getByLabel(/^A value for Length/);
+  await length.fill('long');
+  await expect(page.getByRole('button', { name: /^Add the value for Length/ })).toBeDisabled();
+  for (const value of ['90', '120,5']) {
+    await length.fill(value);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByRole('checkbox', { name: '120.5' })).toBeChecked();
+  await page.getByLabel('Add what varies').selectOption('@launch.vessel');
+  await page.getByLabel(/^A value for Handed over/).fill('Aurelle');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Try them' }).click();
+  await expect(page.getByText('All 6 combinations.')).toBeVisible();
+  const outcomes = page.getByRole('region', { name: 'Outcomes' });
+  await expect(outcomes.getByRole('button', { name: /^Vessel value Aurelle/ })).toBeVisible();
 });
 
 test('each option is tried both ways, and a finding is opened and kept', async ({ page }) => {

@@ -154,10 +154,15 @@ export async function seriousOn(page: Page): Promise<unknown[]> {
 export const editor = (page: Page) => page.locator('.cm-content');
 
 /** Opens the bench of a form, or of a copy of the demo's berth visit; gives the form's name. */
-export async function openBench(page: Page, behaviour?: string, own?: string): Promise<string> {
+export async function openBench(
+  page: Page,
+  behaviour?: string,
+  own?: string,
+  title = TITLES.berth_visit,
+): Promise<string> {
   const form = own ?? (await copyOf(page.request, 'berth_visit'));
   await page.goto(`/bench/${form}`);
-  await expect(page.getByRole('heading', { name: 'Berth visit request', level: 2 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: title, level: 2 })).toBeVisible();
   await expect(editor(page)).toBeVisible();
   if (behaviour !== undefined) await page.getByRole('tab', { name: behaviour }).click();
   return form;

@@ -1,52 +1,44 @@
 /**
  * A table of cases as CSV (RFC 4180) and back: a column for the title, one for each input and, behind an arrow, one for
- * each expectation. Values stand as JSON; texts may stand bare.
+ * each expectation. Values are written by their kind (`written.ts`).
  */
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { CASES_PER_SCENARIO } from '../limits';
+import type { Form } from '../form/definition';
 import type { Value } from '../form/value';
+import { readColumn } from './cases';
 import { CasesSchema, type Cases } from './definition';
+import { readWritten, spellingOf, written, type Spelling } from './written';
 
 const ARROW = '→ ';
 
-export function casesAsCsv({ inputs, expected, rows }: Cases): string {
+export function casesAsCsv({ inputs, expected, rows }: Cases, form: Form): string {
+  const spelled = spellings(inputs, expected, form);
   return stringify([
     ['title', ...inputs, ...expected.map((column) => `${ARROW}${column}`)],
-    ...rows.map((row) => [row.title ?? '', ...row.inputs.map(cell), ...row.expected.map(cell)]),
+    ...rows.map((row) => [
+      row.title ?? '',
+      ...row.inputs.map((value, i) => written(value, spelled.inputs[i]!)),
+      ...row.expected.map((value, i) => written(value, spelled.expected[i]!)),
+    ]),
   ]);
 }
 
-/** A text that reads as JSON stands in quotes, so that it comes back as the text that it is. */
-function cell(value: Value): string {
-  if (value === null) return '';
-  return typeof value === 'string' && !readsAsJson(value) && value !== ''
-    ? value
-    : JSON.stringify(value);
-}
-
-function readsAsJson(text: string): boolean {
-  try {
-    JSON.parse(text);
-    return true;
-  } catch {
-    return false;
-  }
-}
-
-/** How a cell of the table, written by hand, is read: as JSON where it is some, else as the text; nothing is empty. */
-export function readCell(text: string): Value {
-  const bare = text.trim();
-  if (bare === '') return null;
-  try {
-    return JSON.parse(bare) as Value;
-  } catch {
-    return bare;
-  }
-}
+const spellings = (inputs: readonly string[], expected: readonly string[], form: Form) => ({
+  inputs: inputs.map((input) => spellingOf(form, input)),
+  expected: expected.map((column) => {
+    const { part, aspect } = readColumn(column, form);
+    return spellingOf(form, part, aspect);
+  }),
+});
 
 /** Reads a table; the steps after the inputs stay those of `before`. What is wrong is said with its line. */
-export function casesFromCsv(text: string, before: Cases | undefined): Cases | { says: string } {
+export function casesFromCsv(
+  text: string,
+  before: Cases | undefined,
+  form: Form,
+): Cases | { says: string } {
   let lines: string[][];
   try {
     lines = parse(text, {
@@ -77,17 +69,41 @@ export function casesFromCsv(text: string, before: Cases | undefined): Cases | {
     return {
       says: `Line ${wrong + 2} has ${rows[wrong]!.length} values, the first line names ${names.length} columns.`,
     };
+  const spelled = spellings(inputs, expected, form);
+  const unread: string[] = [];
+  const read = (cells: readonly string[], as: readonly Spelling[], line: number): Value[] =>
+    cells.map((cell, i) => {
+      const value = readWritten(cell, as[i]!);
+      if (value === undefined) unread.push(`Line ${line}: “${cell}” is no ${IN_WORDS[as[i]!]}.`);
+      return value ?? null;
+    });
   const made = CasesSchema.safeParse({
     inputs,
     ...(before?.steps === undefined ? {} : { steps: before.steps }),
     expected,
-    rows: rows.map((row) => ({
+    rows: rows.map((row, i) => ({
       ...(row[0]!.trim() === '' ? {} : { title: row[0]!.trim() }),
-      inputs: row.flatMap((value, i) => (i > 0 && !isExpected(names[i]!) ? [readCell(value)] : [])),
-      expected: row.flatMap((value, i) => (isExpected(names[i]!) ? [readCell(value)] : [])),
+      inputs: read(
+        row.filter((_, at) => at > 0 && !isExpected(names[at]!)),
+        spelled.inputs,
+        i + 2,
+      ),
+      expected: read(
+        row.filter((_, at) => isExpected(names[at]!)),
+        spelled.expected,
+        i + 2,
+      ),
     })),
   });
-  return made.success
-    ? made.data
-    : { says: `${made.error.issues[0]!.path.join('.')} ${made.error.issues[0]!.message}.` };
+  if (!made.success)
+    return { says: `${made.error.issues[0]!.path.join('.')} ${made.error.issues[0]!.message}.` };
+  return unread.length > 0 ? { says: unread[0]! } : made.data;
 }
+
+const IN_WORDS: Readonly<Record<Spelling, string>> = {
+  text: 'text',
+  number: 'number',
+  'yes or no': 'yes or no',
+  keys: 'list of keys, separated by commas',
+  json: 'JSON',
+};

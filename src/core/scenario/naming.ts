@@ -1,11 +1,12 @@
 /** The parts that scenarios name. */
 import type { Form } from '../form/definition';
-import { fieldsOf } from '../form/fields';
+import { cellsOf, fieldsOf } from '../form/fields';
 import { STEP_KINDS, type Step } from '../session/step';
 import { addressesOf } from './addresses';
 import { isExpect } from './beginning';
 import { readColumn } from './cases';
 import type { Scenario, ScenarioStep } from './definition';
+import { fieldAt } from './written';
 
 /** The parts that a scenario names and the form does not have, as paths into it. */
 export function unknownNames(
@@ -67,9 +68,24 @@ export function isScenarioName(name: string): boolean {
   return /^[a-z0-9][a-z0-9_-]{0,79}$/.test(name);
 }
 
-/** The parts of a form by label, to choose from: those with values, or all. */
-export function namedParts(form: Form, only: 'values' | 'all'): { key: string; label: string }[] {
-  const fields = fieldsOf(form).map(({ name, label }) => ({ key: name, label }));
+/** The places of rows whose cells are named, from 0, by the name of their field. */
+export type PlacesOf = (field: string) => readonly number[];
+
+/** The parts of a form by label, to choose from: those with values, cells among them, or all. */
+export function namedParts(
+  form: Form,
+  only: 'values' | 'all',
+  placesOf: PlacesOf = () => [0],
+): { key: string; label: string }[] {
+  const fields = fieldsOf(form).flatMap((field) => [
+    { key: field.name, label: field.label },
+    ...(field.kind === 'rows' ? placesOf(field.name) : []).flatMap((place) =>
+      cellsOf(field).map((cell) => ({
+        key: `${field.name}[${place}].${cell.name}`,
+        label: `${field.label}, row ${place + 1}: ${cell.label}`,
+      })),
+    ),
+  ]);
   if (only === 'values') return fields;
   const sections = form.pages.flatMap((page) => page.sections);
   return [
@@ -79,4 +95,32 @@ export function namedParts(form: Form, only: 'values' | 'all'): { key: string; l
     ...(form.buttons ?? []).map(({ name, label }) => ({ key: name, label })),
     ...(form.tracks ?? []).map(({ name, title }) => ({ key: name, label: title })),
   ];
+}
+
+/** What cases and grids can vary, by label, to choose from: fields first, then how the form is opened. */
+export function namedInputs(
+  form: Form,
+  services: readonly { name: string }[],
+): { key: string; label: string }[] {
+  return [
+    ...namedParts(form, 'values').filter(({ key }) => isEntered(form, key)),
+    { key: '@as', label: 'who opens it' },
+    { key: '@record', label: 'new or which record' },
+    ...(form.launch ?? []).map(({ name, label }) => ({
+      key: `@launch.${name}`,
+      label: `handed over: ${label ?? name}`,
+    })),
+    ...services.map(({ name }) => ({ key: `@fails.${name}`, label: `${name} fails` })),
+  ];
+}
+
+/** Whether people enter it in one go: neither rows as a whole, nor files, nor what only scripts set. */
+function isEntered(form: Form, address: string): boolean {
+  const field = fieldAt(form, address);
+  return (
+    field !== null &&
+    field.kind !== 'rows' &&
+    field.kind !== 'file' &&
+    !('scriptOnly' in field && field.scriptOnly === true)
+  );
 }

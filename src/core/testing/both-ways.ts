@@ -1,6 +1,6 @@
 /**
  * Each option and back again, as practitioners click it by hand: on a new form and on saved ones, entered and as it is
- * when the form is opened with it. What does not come back, what is otherwise at load than by hand, and what throws are
+ * when the form is opened with it. What does not come back, what differs between opening and entering, and what throws are
  * findings. What is lost by going there and back is a fault more often than not; some of it is meant, and stays listed.
  */
 import type { Field, Form } from '../form/definition';
@@ -157,7 +157,7 @@ export function findingInWords(finding: BothWaysFinding, label: (part: string) =
     .join('; ');
   return finding.is === 'not back'
     ? `${label(finding.field)} set to ${to} and back does not come back: ${what}`
-    : `${label(finding.field)} ${to} is otherwise when the form is opened with it than when it is set: ${what}`;
+    : `${label(finding.field)} ${to}: the form differs between setting it and being opened with it: ${what}`;
 }
 
 /** The same finding from several openings, once; a null among the records is a new form. */

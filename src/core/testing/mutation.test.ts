@@ -81,62 +81,65 @@ async function verdictsOf(source: string, steps: object[]): Promise<[Mutant, Ver
 }
 
 /** By kind: a script with the change in it, steps that notice it, and a script in which it is no change. */
-const OPERATORS: Record<MutantKind, { script: string; steps: object[]; alike: string | null }> = {
+const OPERATORS: Record<
+  MutantKind,
+  { script: string; steps: object[]; equivalent: string | null }
+> = {
   condition: {
     script: 'on.change(fields.pilot, () => { if (fields.pilot.value) fields.dues.value = 5; });',
     steps: [{ set: 'pilot', to: true }, { expect: { dues: { value: 5 } } }],
-    alike:
+    equivalent:
       'on.change(fields.pilot, ({ value }) => { if (value !== value) fields.dues.value = 1; else fields.dues.value = 1; });',
   },
   connective: {
     script:
       'keep("n", () => { fields.note.required = fields.pilot.value === true && fields.kind.value === "oil"; });',
     steps: [{ set: 'pilot', to: true }, { expect: { note: { required: false } } }],
-    alike:
+    equivalent:
       'keep("n", () => { fields.note.required = fields.pilot.value === true && fields.pilot.value === true; });',
   },
   boundary: {
     script: 'keep("n", () => { fields.note.required = (fields.size.value ?? 0) > 10; });',
     steps: [{ set: 'size', to: 10 }, { expect: { note: { required: false } } }],
-    alike: 'keep("n", () => { fields.note.required = (fields.size.value ?? 0) * 0 > 1; });',
+    equivalent: 'keep("n", () => { fields.note.required = (fields.size.value ?? 0) * 0 > 1; });',
   },
   key: {
     script: 'keep("n", () => { fields.note.required = fields.kind.value === "oil"; });',
     steps: [{ set: 'kind', to: 'oil' }, { expect: { note: { required: true } } }],
-    alike: 'const UNUSED = "oil"; keep("n", () => { fields.note.required = true; });',
+    equivalent: 'const UNUSED = "oil"; keep("n", () => { fields.note.required = true; });',
   },
   effect: {
     script: 'on.change(fields.kind, () => { form.message("Hm."); });',
     steps: [{ set: 'kind', to: 'oil' }, { expect: { '@messages': ['Hm.'] } }],
-    alike: 'on.change(fields.kind, () => { fields.note.shown = true; });',
+    equivalent: 'on.change(fields.kind, () => { fields.note.shown = true; });',
   },
   else: {
     script:
       'on.change(fields.kind, ({ value }) => { if (value === "oil") fields.dues.value = 1; else fields.dues.value = 2; });',
     steps: [{ set: 'kind', to: 'tug' }, { expect: { dues: { value: 2 } } }],
-    alike:
+    equivalent:
       'on.change(fields.kind, ({ value }) => { if (value === "oil") fields.note.shown = true; else fields.note.shown = true; });',
   },
   trigger: {
     script:
       'on.change([fields.kind, fields.size], () => { fields.dues.value = (fields.dues.value ?? 0) + 1; });',
     steps: [{ set: 'kind', to: 'oil' }, { set: 'size', to: 2 }, { expect: { dues: { value: 2 } } }],
-    alike: 'on.change([fields.kind, fields.size], () => { fields.note.shown = true; });',
+    equivalent: 'on.change([fields.kind, fields.size], () => { fields.note.shown = true; });',
   },
   handler: {
     script: 'on.click(buttons.again, () => { fields.dues.value = 9; });',
     steps: [{ click: 'again' }, { expect: { dues: { value: 9 } } }],
-    alike: 'on.click(buttons.again, () => { fields.note.shown = true; });',
+    equivalent: 'on.click(buttons.again, () => { fields.note.shown = true; });',
   },
   load: {
     script: 'on.load(() => { fields.note.locked = true; });',
     steps: [{ expect: { note: { locked: true } } }],
-    alike: 'on.load(() => { fields.note.shown = true; });',
+    equivalent: 'on.load(() => { fields.note.shown = true; });',
   },
   previous: {
     script: 'on.change(fields.size, ({ value }) => { fields.dues.value = value; });',
     steps: [{ set: 'size', to: 3 }, { expect: { dues: { value: 3 } } }],
-    alike:
+    equivalent:
       'on.change(fields.size, ({ value }) => { fields.note.shown = value === null || true; });',
   },
   return: {
@@ -147,12 +150,12 @@ const OPERATORS: Record<MutantKind, { script: string; steps: object[]; alike: st
       { set: 'size', to: 1 },
       { expect: { dues: { value: null } } },
     ],
-    alike:
+    equivalent:
       'on.change(fields.size, () => { fields.note.shown = true; if (fields.pilot.value === true) return; });',
   },
 };
 
-describe.each(Object.entries(OPERATORS))('%s', (kind, { script, steps, alike }) => {
+describe.each(Object.entries(OPERATORS))('%s', (kind, { script, steps, equivalent }) => {
   test('is applied, and caught by a scenario that looks', async () => {
     const verdicts = (await verdictsOf(script, steps)).filter(([mutant]) => mutant.kind === kind);
     expect(verdicts.length).toBeGreaterThan(0);
@@ -182,8 +185,8 @@ describe.each(Object.entries(OPERATORS))('%s', (kind, { script, steps, alike }) 
   });
 
   test('is not counted where nothing tells it apart', async () => {
-    const verdicts = (await verdictsOf(alike!, [])).filter(([mutant]) => mutant.kind === kind);
-    expect(verdicts.map(([, { is }]) => is)).toContain('alike');
+    const verdicts = (await verdictsOf(equivalent!, [])).filter(([mutant]) => mutant.kind === kind);
+    expect(verdicts.map(([, { is }]) => is)).toContain('equivalent');
     expect(scoreOf(verdicts.map(([, verdict]) => verdict))).toMatchObject({ caught: 0 });
   });
 });

@@ -1,6 +1,6 @@
 /**
  * Mutation testing: a script is changed in one small place, and the scenarios must notice. Every mutant is tried only
- * in the scenarios that reach its place. One that no scenario notices is tried in sessions by chance: where one of them
+ * in the scenarios that reach its place. One that no scenario notices is tried in random sessions: where one of them
  * tells it apart, the scenarios have a gap and the session is what would fill it; where none does, it may well be no
  * change at all, and it does not count.
  */
@@ -40,7 +40,7 @@ interface Proof {
   reached: ReadonlySet<number>;
 }
 
-interface Chance extends SessionPlan {
+interface RandomSession extends SessionPlan {
   opening: Opening;
   came: string;
   answers: readonly Answer[];
@@ -51,8 +51,8 @@ export type Verdict =
   | { is: 'caught'; by: string }
   /** `witness` is a session that tells it apart, as a scenario of how it should be; null where no expectation can. */
   | { is: 'survived'; reached: boolean; witness: Scenario | null }
-  /** No session tells it apart from the script as it is. */
-  | { is: 'alike'; reached: boolean };
+  /** No session tells it apart from the script as it is: most likely it makes no difference. */
+  | { is: 'equivalent'; reached: boolean };
 
 /** What mutants are judged by. */
 export interface Bench {
@@ -60,13 +60,13 @@ export interface Bench {
   proofs: readonly Proof[];
   /** Scenarios that fail without any mutant; they judge none. */
   failing: readonly string[];
-  chances: readonly Chance[];
+  random: readonly RandomSession[];
 }
 
-/** Sessions by chance that a mutant has to get through before it is taken for no change. */
-export const CHANCES = 200;
+/** Random sessions that a mutant has to get through before it is taken for equivalent. */
+export const RANDOM_SESSIONS = 200;
 
-/** Plays the scenarios and the sessions by chance without a mutant. The host has to be loaded with none. */
+/** Plays the scenarios and the random sessions without a mutant. The host has to be loaded with none. */
 export async function prepare(
   ground: ScenarioGround,
   scenarios: readonly NamedScenario[],
@@ -90,7 +90,7 @@ export async function prepare(
     if (played.length === sessions.length) proofs.push(...played);
     else failing.push(name);
   }
-  const chances: Chance[] = [];
+  const random: RandomSession[] = [];
   for (const plan of plans) {
     let opening: Opening;
     try {
@@ -101,7 +101,7 @@ export async function prepare(
     }
     const came = await host.play(opening, plan.steps, 0);
     if (came !== null)
-      chances.push({
+      random.push({
         ...plan,
         opening,
         answers: came.answers,
@@ -109,7 +109,7 @@ export async function prepare(
         reached: new Set(came.reached),
       });
   }
-  return { ground, proofs, failing, chances };
+  return { ground, proofs, failing, random };
 }
 
 type Session = Omit<Proof, 'came' | 'reached'>;
@@ -162,14 +162,14 @@ export async function judge(mutant: Mutant, bench: Bench, host: MutantHost): Pro
     if (textOf(came.answers) !== proof.came && proof.notices(came.answers))
       return { is: 'caught', by: proof.scenario };
   }
-  for (const chance of bench.chances) {
-    if (!chance.reached.has(number)) continue;
-    const came = await play(chance.opening, chance.steps);
-    if (came !== null && textOf(came.answers) === chance.came) continue;
-    const witness = witnessOf(mutant, chance, came?.answers ?? null, bench);
+  for (const session of bench.random) {
+    if (!session.reached.has(number)) continue;
+    const came = await play(session.opening, session.steps);
+    if (came !== null && textOf(came.answers) === session.came) continue;
+    const witness = witnessOf(mutant, session, came?.answers ?? null, bench);
     return { is: 'survived', reached: reaching.length > 0, witness };
   }
-  return { is: 'alike', reached: reaching.length > 0 };
+  return { is: 'equivalent', reached: reaching.length > 0 };
 }
 
 /**
@@ -178,24 +178,24 @@ export async function judge(mutant: Mutant, bench: Bench, host: MutantHost): Pro
  */
 function witnessOf(
   mutant: Mutant,
-  chance: Chance,
+  session: RandomSession,
   answers: readonly Answer[] | null,
   { ground }: Bench,
 ): Scenario | null {
   const differs = (answers ?? []).findIndex(
-    (answer, i) => JSON.stringify(answer) !== JSON.stringify(chance.answers[i]),
+    (answer, i) => JSON.stringify(answer) !== JSON.stringify(session.answers[i]),
   );
-  const count = answers === null ? chance.steps.length : differs;
+  const count = answers === null ? session.steps.length : differs;
   const recorded = recordScenario(
     `Line ${mutant.line} of ${mutant.script}: ${mutant.before}`.slice(0, TITLE_CHARACTERS),
-    chance.open,
+    session.open,
     ground.form,
-    chance.steps.slice(0, count),
-    chance.answers.slice(0, count + 1),
+    session.steps.slice(0, count),
+    session.answers.slice(0, count + 1),
   );
   if (answers === null) return recorded;
   // Of the opening nothing is recorded, and of a step only what it changed.
-  const [should, did] = [chance.answers, answers].map((all) => seenAt(all, count));
+  const [should, did] = [session.answers, answers].map((all) => seenAt(all, count));
   const scenario: Scenario = {
     ...recorded,
     steps: [...recorded.steps, { expect: differing(should!, did!) }],
@@ -221,13 +221,13 @@ function differing(should: Seen, did: Seen): Expectation {
 export interface Score {
   caught: number;
   survived: number;
-  alike: number;
+  equivalent: number;
   /** Of those that count, as a share from 0 to 1; 1 where none counts. */
   share: number;
 }
 
 export function scoreOf(verdicts: Iterable<Verdict>): Score {
-  const score = { caught: 0, survived: 0, alike: 0 };
+  const score = { caught: 0, survived: 0, equivalent: 0 };
   for (const { is } of verdicts) score[is]++;
   const counted = score.caught + score.survived;
   return { ...score, share: counted === 0 ? 1 : score.caught / counted };

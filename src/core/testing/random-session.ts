@@ -1,5 +1,5 @@
 /**
- * Sessions by chance, as people could have them: opened by anybody with any record, fields set to values worth trying
+ * Random sessions, as people could have them: opened by anybody with any record, fields set to values worth trying
  * (`values.ts`), rows added, buttons pressed, sent at times. Half of them go on from a scenario, since what it takes to
  * get far is known there. The same from the same seed.
  */

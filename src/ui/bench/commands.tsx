@@ -78,7 +78,7 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
         void bench.tryBothWays();
       },
     },
-    { name: 'Mutation: try the scenarios', run: () => bench.showTests('changes') },
+    { name: 'Mutation: try the scenarios', run: () => bench.showTests('mutation') },
     { name: 'Coverage of the scenarios', run: () => bench.showTests('coverage') },
     { name: 'Run all scenarios', run: () => void bench.runScenarios() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },

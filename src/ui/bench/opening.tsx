@@ -12,6 +12,7 @@ import type { Open } from '@/core/scenario/definition';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import { Button, Line, Mono, Notice, Select } from '../kit';
 import { RecordPicker } from '../records/picker';
+import { servicesAsked } from './services-asked';
 import type { BenchStore } from './store';
 import { WindowTitle } from '../window';
 
@@ -99,15 +100,9 @@ export function OpeningDialog({ bench, onDone }: { bench: BenchStore; onDone: ()
       label: `${form.title}, record ${record.id}`,
     })),
   );
-  // Those that the form's behaviours ask, and those whose mood was changed already.
-  const asked = bench.store.getState().behaviours.map(({ text }) => text);
-  const functions = material.services
-    .filter(
-      ({ name }) =>
-        asked.some((text) => text.includes(name)) ||
-        Object.keys(open.services ?? {}).some((key) => key.split('.')[0] === name),
-    )
-    .flatMap((service) => Object.keys(service.functions).map((name) => `${service.name}.${name}`));
+  const functions = servicesAsked(bench).flatMap((service) =>
+    Object.keys(service.functions).map((name) => `${service.name}.${name}`),
+  );
 
   const apply = () => {
     const read = launchIn(launch);

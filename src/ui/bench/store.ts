@@ -286,6 +286,7 @@ const CHANGES = [
   'acceptGrid',
   'keepFinding',
   'keepOffered',
+  'keepOrReplace',
   'removeScenario',
   'keepSample',
   'makeRelease',

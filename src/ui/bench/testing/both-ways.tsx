@@ -1,5 +1,5 @@
 'use client';
-/** Each option and back again: what does not come back, is otherwise at load than by hand, or throws. */
+/** Each option and back again: what does not come back, differs between load and by hand, or throws. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { drivingFields, type BothWaysFinding } from '@/core/testing/both-ways';
@@ -12,7 +12,7 @@ import { Shown } from './value-input';
 
 const KINDS: Readonly<Record<BothWaysFinding['is'], string>> = {
   'not back': 'does not come back',
-  'at load': 'is otherwise at load than by hand',
+  'at load': 'differs when the form is opened with it',
   threw: 'throws',
 };
 
@@ -40,7 +40,7 @@ export function BothWaysTab({ bench }: { bench: BenchStore }) {
       {findings !== null && (
         <Box role="status" my="8px">
           {findings.length === 0
-            ? 'Everything comes back, and is at load as by hand.'
+            ? 'Everything comes back, and is the same at load as by hand.'
             : `${findings.length} found. Some of it may be meant.`}
         </Box>
       )}

@@ -7,19 +7,27 @@ import type { Value } from '@/core/form/value';
 import { readColumn } from '@/core/scenario/cases';
 import { casesAsCsv, casesFromCsv } from '@/core/scenario/cases-csv';
 import type { Cases, Scenario } from '@/core/scenario/definition';
-import { namedParts, unknownNames } from '@/core/scenario/naming';
+import { namedInputs, namedParts, unknownNames } from '@/core/scenario/naming';
 import type { ScenarioResult } from '@/core/scenario/run';
 import { download } from '../../download';
 import { Button, Notice, Select } from '../../kit';
+import { servicesAsked } from '../services-asked';
 import type { BenchStore } from '../store';
+import { useNames } from '../use-bench';
 import { MissLine } from './misses';
-import { offeredFor, ValueInput, YesNoOffered } from './value-input';
+import { entryOf, ValueInput, type Entry } from './value-input';
 
-const INPUTS = [
-  { key: '@as', label: 'who opens it' },
-  { key: '@record', label: 'which record' },
+/** Aspects that a column can expect, besides values. */
+const EXPECTED = ['shown', 'locked', 'required', 'problem', 'hint', 'warning', 'options'];
+const TITLE: Entry = { spelling: 'text', offered: null, empty: true };
+const OF_THE_FORM = [
+  { key: '@submit.saved', label: 'Submitting: saved' },
+  { key: '@submit.stoppedBy', label: 'Submitting: stopped by' },
+  { key: '@page', label: 'Page' },
+  { key: '@notice', label: 'Message above the form' },
+  { key: '@replaced', label: 'Message in place of the form' },
+  { key: '@messages', label: 'Messages' },
 ];
-const EXPECTED = ['shown', 'locked', 'required', 'problem', 'hint', 'options'];
 
 export function CasesTable({
   bench,
@@ -39,11 +47,13 @@ export function CasesTable({
   const [says, setSays] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const { cases } = scenario;
-  const { tables } = bench.store.getState().material;
+  const { tables, people } = bench.store.getState().material;
+  const names = useNames(bench);
+  const inputs = namedInputs(form, servicesAsked(bench));
   const set = (next: Cases, what: string) => onChange({ ...scenario, cases: next }, what);
   const take = async (chosen: File | undefined) => {
     if (chosen === undefined) return;
-    const read = casesFromCsv(await chosen.text(), cases);
+    const read = casesFromCsv(await chosen.text(), cases, form);
     if ('says' in read) return setSays(read.says);
     const [unknown] = unknownNames({ ...scenario, cases: read }, form);
     if (unknown !== undefined)
@@ -74,7 +84,7 @@ export function CasesTable({
         <Select
           aria-label="Make a table of cases"
           value=""
-          options={[{ key: '', label: '+ a table of cases over …' }, ...fields, ...INPUTS]}
+          options={[{ key: '', label: '+ a table of cases over …' }, ...inputs]}
           onChange={(event) => {
             const input = event.target.value;
             if (input !== '')
@@ -116,6 +126,26 @@ export function CasesTable({
       },
       'A case was changed',
     );
+  const setTitle = (row: number, title: string) =>
+    set(
+      {
+        ...cases,
+        rows: cases.rows.map((one, i) => {
+          if (i !== row) return one;
+          const { inputs: values, expected } = one;
+          return { ...(title === '' ? {} : { title }), inputs: values, expected };
+        }),
+      },
+      'The title of a case was changed',
+    );
+  const headOf = (kind: 'inputs' | 'expected', column: string): string => {
+    if (kind === 'inputs')
+      return inputs.find(({ key }) => key === column)?.label ?? names.part(column);
+    if (column.startsWith('@'))
+      return OF_THE_FORM.find(({ key }) => key === column)?.label ?? column;
+    const { part, aspect } = readColumn(column, form);
+    return aspect === 'value' ? names.part(part) : `${names.part(part)} ${aspect}`;
+  };
   const head = (kind: 'inputs' | 'expected', column: string, at: number) => (
     <chakra.th
       key={`${kind} ${column}`}
@@ -126,8 +156,10 @@ export function CasesTable({
       whiteSpace="nowrap"
       color={kind === 'expected' ? 'act' : undefined}
     >
-      {kind === 'expected' ? '→ ' : ''}
-      {column}
+      <span title={column}>
+        {kind === 'expected' ? '→ ' : ''}
+        {headOf(kind, column)}
+      </span>
       {(kind === 'expected' || cases.inputs.length > 1) && (
         <Button
           look="text"
@@ -157,6 +189,9 @@ export function CasesTable({
           <thead>
             <tr>
               <th aria-label="Result" />
+              <chakra.th scope="col" textAlign="left" px="4px" fontWeight={560}>
+                Case
+              </chakra.th>
               {cases.inputs.map((column, at) => head('inputs', column, at))}
               {cases.expected.map((column, at) => head('expected', column, at))}
               <th aria-label="Remove" />
@@ -179,11 +214,19 @@ export function CasesTable({
                       {came === undefined ? '…' : came.passed ? '✓' : '×'}
                     </Button>
                   </td>
+                  <td>
+                    <ValueInput
+                      value={row.title ?? null}
+                      entry={TITLE}
+                      label={`Title of case ${i + 1}`}
+                      onChange={(title) => setTitle(i, typeof title === 'string' ? title : '')}
+                    />
+                  </td>
                   {row.inputs.map((value, at) => (
                     <td key={`in ${at}`}>
                       <ValueInput
                         value={value}
-                        offered={offeredFor(form, tables, cases.inputs[at]!)}
+                        entry={entryOf(form, { tables, people }, cases.inputs[at]!)}
                         label={`${cases.inputs[at]} of case ${i + 1}`}
                         onChange={(next) => setCell(i, 'inputs', at, next)}
                       />
@@ -195,13 +238,7 @@ export function CasesTable({
                       <td key={`out ${at}`}>
                         <ValueInput
                           value={value}
-                          offered={
-                            aspect === 'value'
-                              ? offeredFor(form, tables, part)
-                              : ['shown', 'locked', 'required'].includes(aspect)
-                                ? YesNoOffered
-                                : null
-                          }
+                          entry={entryOf(form, { tables, people }, part, aspect)}
                           label={`${cases.expected[at]} expected of case ${i + 1}`}
                           onChange={(next) => setCell(i, 'expected', at, next)}
                         />
@@ -260,7 +297,7 @@ export function CasesTable({
           value=""
           options={[
             { key: '', label: '+ input' },
-            ...[...fields, ...INPUTS].filter(({ key }) => !cases.inputs.includes(key)),
+            ...inputs.filter(({ key }) => !cases.inputs.includes(key)),
           ]}
           onChange={(event) =>
             event.target.value !== '' && withColumn('inputs', event.target.value)
@@ -280,13 +317,13 @@ export function CasesTable({
                 label: `${label}: ${aspect}`,
               })),
             ]),
-            { key: '@submit.saved', label: 'Submitting: saved' },
+            ...OF_THE_FORM,
           ].filter(({ key }) => !cases.expected.includes(key))}
           onChange={(event) =>
             event.target.value !== '' && withColumn('expected', event.target.value)
           }
         />
-        <Button onClick={() => download(`${name}-cases.csv`, 'text/csv', casesAsCsv(cases))}>
+        <Button onClick={() => download(`${name}-cases.csv`, 'text/csv', casesAsCsv(cases, form))}>
           Write as CSV
         </Button>
         {csvIn}

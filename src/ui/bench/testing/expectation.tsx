@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Form } from '@/core/form/definition';
-import type { Table } from '@/core/form/table';
+import type { Person, Table } from '@/core/form/table';
 import type { Value } from '@/core/form/value';
 import type { ExpectedAspect } from '@/core/scenario/aspects';
 import type { Expectation, PartExpectation } from '@/core/scenario/definition';
@@ -13,9 +13,10 @@ import { NOTHING_SEEN, type Seen } from '@/core/scenario/snapshot';
 import type { Names } from '@/core/tape/words';
 import { Button, Select } from '../../kit';
 import { PartSelect } from './part-select';
-import { offeredFor, ValueInput, YesNoOffered } from './value-input';
+import { entryOf, ValueInput } from './value-input';
 
-const YES_NO_ASPECTS = new Set(['shown', 'locked', 'required', 'onScreen', 'editable', 'orphan']);
+/** What stands for nothing where an aspect cannot be null. */
+const NOTHING: Readonly<Record<string, Value>> = { options: [], label: '' };
 
 const WHOLE: readonly { key: string; label: string; now: (seen: Seen) => Value }[] = [
   { key: '@page', label: 'Page', now: (seen) => seen.page },
@@ -48,6 +49,7 @@ const WHOLE: readonly { key: string; label: string; now: (seen: Seen) => Value }
 export function ExpectationLines({
   form,
   tables,
+  people,
   names,
   expect,
   seen,
@@ -55,6 +57,7 @@ export function ExpectationLines({
 }: {
   form: Form;
   tables: readonly Table[];
+  people: readonly Person[];
   names: Names;
   expect: Expectation;
   /** The live form at this place, where it shows the scenario. */
@@ -83,16 +86,13 @@ export function ExpectationLines({
           <chakra.span color="soft">{aspect}</chakra.span>
           <ValueInput
             value={value}
-            offered={
-              YES_NO_ASPECTS.has(aspect)
-                ? YesNoOffered
-                : aspect === 'value'
-                  ? offeredFor(form, tables, part)
-                  : null
-            }
+            entry={entryOf(form, { tables, people }, part, aspect)}
             label={`${names.part(part)} ${aspect}`}
             onChange={(next) =>
-              onChange(withAspect(expect, part, aspect, next), 'An expectation was changed')
+              onChange(
+                withAspect(expect, part, aspect, next ?? NOTHING[aspect] ?? null),
+                'An expectation was changed',
+              )
             }
           />
           <Button
@@ -112,7 +112,7 @@ export function ExpectationLines({
           <span>{WHOLE.find(({ key }) => key === name)?.label ?? name.slice(1)}</span>
           <ValueInput
             value={value as Value}
-            offered={null}
+            entry={entryOf(form, { tables, people }, name)}
             label={name.slice(1)}
             onChange={(next) =>
               onChange({ ...expect, [name]: next } as Expectation, 'An expectation was changed')

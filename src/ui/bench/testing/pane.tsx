@@ -1,14 +1,14 @@
 'use client';
-/** The tests of a form: its scenarios, a grid, options both ways, changes to the code, and what of the code is reached. */
+/** The tests of a form: its scenarios, a grid, options both ways, mutants, and what of the code is reached. */
 import { Box, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { Notice } from '../../kit';
 import type { BenchStore } from '../store';
 import { TabStrip } from '../tab-strip';
 import { BothWaysTab } from './both-ways';
-import { ChangesTab } from './changes';
 import { CoverageTab } from './coverage';
 import { GridTab } from './grid';
+import { MutationTab } from './mutation';
 import { ScenariosTab } from './scenarios';
 import type { TestsTab } from './state';
 
@@ -16,7 +16,7 @@ const TABS: readonly { key: TestsTab; label: string }[] = [
   { key: 'scenarios', label: 'Scenarios' },
   { key: 'grid', label: 'Outcome grid' },
   { key: 'bothWays', label: 'Both ways' },
-  { key: 'changes', label: 'Mutation' },
+  { key: 'mutation', label: 'Mutation' },
   { key: 'coverage', label: 'Coverage' },
 ];
 
@@ -54,7 +54,7 @@ export function TestsPane({ bench }: { bench: BenchStore }) {
         {tab === 'scenarios' && <ScenariosTab bench={bench} />}
         {tab === 'grid' && <GridTab bench={bench} />}
         {tab === 'bothWays' && <BothWaysTab bench={bench} />}
-        {tab === 'changes' && <ChangesTab bench={bench} />}
+        {tab === 'mutation' && <MutationTab bench={bench} />}
         {tab === 'coverage' && <CoverageTab bench={bench} />}
       </Box>
     </Flex>

@@ -1,7 +1,7 @@
 'use client';
 /** Choosing a part of the form. */
 import type { Form } from '@/core/form/definition';
-import { namedParts } from '@/core/scenario/naming';
+import { namedParts, type PlacesOf } from '@/core/scenario/naming';
 import { Select } from '../../kit';
 
 /** The parts of the form by label. */
@@ -10,15 +10,17 @@ export function PartSelect({
   label,
   only,
   value,
+  placesOf,
   onChange,
 }: {
   form: Form;
   label: string;
   only: 'values' | 'all';
   value: string;
+  placesOf?: PlacesOf;
   onChange: (part: string) => void;
 }) {
-  const parts = namedParts(form, only);
+  const parts = namedParts(form, only, placesOf);
   const there = value === '' || parts.some(({ key }) => key === value);
   return (
     <Select

@@ -1,4 +1,4 @@
-/** What the tests of a form are about: scenarios being edited, a grid, options both ways, changes to the code, coverage. */
+/** What the tests of a form are about: scenarios being edited, a grid, options both ways, mutants, coverage. */
 import type { Axis, GridTest, Scenario } from '@/core/scenario/definition';
 import type { Strength } from '@/core/scenario/covering';
 import type { Mutant } from '@/core/script/mutants';
@@ -6,7 +6,7 @@ import type { grouped } from '@/core/testing/both-ways';
 import type { CoverageShares, ScriptCoverage } from '@/core/testing/coverage';
 import type { Verdict } from '@/core/testing/mutation';
 
-export type TestsTab = 'scenarios' | 'grid' | 'bothWays' | 'changes' | 'coverage';
+export type TestsTab = 'scenarios' | 'grid' | 'bothWays' | 'mutation' | 'coverage';
 
 /** How far work is that takes a while. */
 export interface Underway {
@@ -22,19 +22,28 @@ export interface Undoable {
   says: string;
 }
 
+/** What each combination starts from; null for the form opened anew by the first person. */
+export type GridStart = Pick<Scenario, 'open' | 'startsAs' | 'steps'> | null;
+
 export interface GridState {
   axes: Axis[];
-  startsAs: string | null;
+  start: GridStart;
+  /** The parts that are looked at; null for all. */
+  parts: readonly string[] | null;
+  /** What it is kept as. */
+  title: string;
   strength: Strength | null;
   underway: Underway | null;
   outcome: GridOutcome | null;
-  /** What came of it before the code was edited. */
+  /** What it was before the code was edited, or when it was accepted. */
   before: GridOutcome | null;
 }
 
 export interface GridOutcome {
   axes: Axis[];
-  startsAs: string | null;
+  start: GridStart;
+  /** The parts that are looked at; null for all. */
+  parts: readonly string[] | null;
   accepted: GridTest['accepted'];
   all: number;
   /** How it was thinned; null for all combinations. */
@@ -48,7 +57,7 @@ export interface TestsState {
   undoable: Undoable[];
   grid: GridState;
   bothWays: { underway: Underway | null; findings: ReturnType<typeof grouped> | null };
-  changes: {
+  mutation: {
     underway: Underway | null;
     /** All mutants of the code that they were made of. */
     mutants: readonly Mutant[];
@@ -61,7 +70,7 @@ export interface TestsState {
     underway: Underway | null;
     scripts: { name: string; coverage: ScriptCoverage; shares: CoverageShares }[] | null;
     keys: { field: string; keys: string[] }[];
-    /** Sessions by chance that reach what no scenario does, with what that is. */
+    /** Random sessions that reach what no scenario does, with what that is. */
     offers: { scenario: Scenario; places: { script: string; line: number }[] }[];
   };
   /** What went wrong last. */
@@ -72,9 +81,18 @@ export const NO_TESTS: TestsState = {
   tab: 'scenarios',
   scenario: null,
   undoable: [],
-  grid: { axes: [], startsAs: null, strength: null, underway: null, outcome: null, before: null },
+  grid: {
+    axes: [],
+    start: null,
+    parts: null,
+    title: '',
+    strength: null,
+    underway: null,
+    outcome: null,
+    before: null,
+  },
   bothWays: { underway: null, findings: null },
-  changes: { underway: null, mutants: [], verdicts: new Map(), failing: [], of: null },
+  mutation: { underway: null, mutants: [], verdicts: new Map(), failing: [], of: null },
   coverage: { underway: null, scripts: null, keys: [], offers: [] },
   says: null,
 };

@@ -1,15 +1,14 @@
 'use client';
 /** A value of a field or an aspect: offered where there is something to choose from, else written. */
-import { chakra } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
-import type { Form } from '@/core/form/definition';
-import { cellsOf, fieldsOf } from '@/core/form/fields';
-import { equal, type Value } from '@/core/form/value';
-import { readCell } from '@/core/scenario/cases-csv';
+import { chakra, Flex } from '@chakra-ui/react';
+import { useEffect, useId, useState } from 'react';
+import type { Form, Option } from '@/core/form/definition';
 import type { Table } from '@/core/form/table';
+import { equal, type Value } from '@/core/form/value';
+import { fieldAt, readWritten, spellingOf, written, type Spelling } from '@/core/scenario/written';
 import { Line, Select } from '../../kit';
 
-const YES_NO = [
+const YES_NO: readonly Option[] = [
   { key: 'true', label: 'yes' },
   { key: 'false', label: 'no' },
 ];
@@ -17,84 +16,128 @@ const YES_NO = [
 /** Options of a table beyond these are written by key. */
 const MOST_OFFERED = 60;
 
-/** What a field can hold, by key with its label; null where it is written. */
-export function offeredFor(
+/** How a value is entered: chosen from options, or written. */
+export interface Entry {
+  spelling: Spelling;
+  offered: readonly Option[] | null;
+  /** Whether it can be nothing. */
+  empty: boolean;
+}
+
+/** How an aspect of a part, or an input of a table or grid, is entered. */
+export function entryOf(
   form: Form,
-  tables: readonly Table[],
-  address: string,
-): { key: string; label: string }[] | null {
-  const [owner, cellName] = address.replace(/\[\d+\]/, '').split('.');
-  const field = fieldsOf(form).find(({ name }) => name === owner);
-  const of =
-    cellName === undefined ? field : field && cellsOf(field).find(({ name }) => name === cellName);
-  if (of === undefined) return null;
-  if (of.kind === 'yes_no') return YES_NO;
-  if (of.kind === 'choice') return of.options;
-  if (of.kind !== 'reference') return null;
-  const table = tables.find(({ name }) => name === of.table);
-  if (table === undefined || table.rows.length > MOST_OFFERED) return null;
-  return table.rows.map((row) => ({
-    key: String(row[table.key]),
-    label: String(row[table.label]),
-  }));
+  {
+    tables,
+    people,
+  }: { tables: readonly Table[]; people: readonly { key: string; name: string }[] },
+  name: string,
+  aspect = 'value',
+): Entry {
+  const spelling = spellingOf(form, name, aspect);
+  const isField = aspect === 'value' && !name.startsWith('@');
+  if (spelling === 'yes or no') return { spelling, offered: YES_NO, empty: isField };
+  if (name === '@as')
+    return {
+      spelling,
+      offered: people.map(({ key, name: label }) => ({ key, label })),
+      empty: false,
+    };
+  const field = isField ? fieldAt(form, name) : null;
+  if (field?.kind === 'choice') return { spelling, offered: field.options, empty: true };
+  const table = field?.kind === 'reference' && tables.find((one) => one.name === field.table);
+  if (!table || table.rows.length > MOST_OFFERED) return { spelling, offered: null, empty: true };
+  return {
+    spelling,
+    offered: table.rows.map((row) => ({
+      key: String(row[table.key]),
+      label: String(row[table.label]),
+    })),
+    empty: true,
+  };
 }
 
 export function ValueInput({
   value,
-  offered,
+  entry,
   label,
   onChange,
 }: {
   value: Value;
-  offered: { key: string; label: string }[] | null;
+  entry: Entry;
   label: string;
   onChange: (value: Value) => void;
 }) {
-  const [text, setText] = useState(written(value));
-  useEffect(() => setText(written(value)), [value]);
-  if (offered !== null && (value === null || typeof value !== 'object')) {
-    const isYesNo = offered === YES_NO;
-    const there = value === null || offered.some(({ key }) => key === String(value));
-    return (
-      <Select
-        aria-label={label}
-        value={value === null ? '' : String(value)}
-        maxW="190px"
-        options={[
-          { key: '', label: '(nothing)' },
-          ...offered,
-          ...(there ? [] : [{ key: String(value), label: String(value) }]),
-        ]}
-        onChange={(event) => {
-          const { value: key } = event.target;
-          onChange(key === '' ? null : isYesNo ? key === 'true' : key);
-        }}
-      />
-    );
-  }
-  const done = () => {
-    const read = readCell(text);
-    if (!equal(read, value)) onChange(read);
-  };
+  const { offered } = entry;
+  if (offered === null || (value !== null && typeof value === 'object'))
+    return <WrittenInput value={value} entry={entry} label={label} onChange={onChange} />;
+  const there = value === null || offered.some(({ key }) => key === String(value));
   return (
-    <Line
+    <Select
       aria-label={label}
-      value={text}
-      width="150px"
-      placeholder="(nothing)"
-      onChange={(event) => setText(event.target.value)}
-      onBlur={done}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') done();
-      }}
+      value={value === null ? '' : String(value)}
+      maxW="190px"
+      options={[
+        ...(entry.empty || value === null ? [{ key: '', label: '(nothing)' }] : []),
+        ...offered,
+        ...(there ? [] : [{ key: String(value), label: String(value) }]),
+      ]}
+      onChange={({ target: { value: key } }) =>
+        onChange(key === '' ? null : entry.spelling === 'yes or no' ? key === 'true' : key)
+      }
     />
   );
 }
 
-export const YesNoOffered = YES_NO;
+const WANTED: Readonly<Record<Spelling, string>> = {
+  text: 'a text',
+  number: 'a number',
+  'yes or no': 'yes or no',
+  keys: 'keys, separated by commas',
+  json: 'JSON',
+};
 
-function written(value: Value): string {
-  return value === null ? '' : typeof value === 'string' ? value : JSON.stringify(value);
+function WrittenInput({
+  value,
+  entry: { spelling },
+  label,
+  onChange,
+}: {
+  value: Value;
+  entry: Entry;
+  label: string;
+  onChange: (value: Value) => void;
+}) {
+  const before = written(value, spelling);
+  const [text, setText] = useState(before);
+  useEffect(() => setText(before), [before]);
+  const id = useId();
+  const read = readWritten(text, spelling);
+  const done = () => {
+    if (text !== before && read !== undefined && !equal(read, value)) onChange(read);
+  };
+  return (
+    <Flex as="span" display="inline-flex" direction="column">
+      <Line
+        aria-label={label}
+        aria-invalid={read === undefined}
+        aria-describedby={read === undefined ? id : undefined}
+        value={text}
+        width="150px"
+        placeholder="(nothing)"
+        onChange={(event) => setText(event.target.value)}
+        onBlur={done}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') done();
+        }}
+      />
+      {read === undefined && (
+        <chakra.span id={id} color="bad" fontSize="12px">
+          {WANTED[spelling]} is wanted
+        </chakra.span>
+      )}
+    </Flex>
+  );
 }
 
 /** A value as it stands in a line of text. */

@@ -3,14 +3,14 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { MUTANT_KINDS, type Mutant } from '@/core/script/mutants';
-import { scoreOf, type Verdict } from '@/core/testing/mutation';
+import { RANDOM_SESSIONS, scoreOf, type Verdict } from '@/core/testing/mutation';
 import { Button, Mono, Notice } from '../../kit';
 import type { BenchStore } from '../store';
 import { useBench } from '../use-bench';
 import { Progress } from './progress';
 
-export function ChangesTab({ bench }: { bench: BenchStore }) {
-  const { underway, mutants, verdicts, failing } = useStore(bench.tests).changes;
+export function MutationTab({ bench }: { bench: BenchStore }) {
+  const { underway, mutants, verdicts, failing } = useStore(bench.tests).mutation;
   const behaviours = useBench(bench, (state) =>
     state.behaviours.map(({ name }) => name).join('\n'),
   );
@@ -26,7 +26,7 @@ export function ChangesTab({ bench }: { bench: BenchStore }) {
         The behaviours are changed in one small place at a time: a condition turned round, a
         boundary moved, an effect dropped. The scenarios must notice.
       </Box>
-      <Button look="go" disabled={underway !== null} onClick={() => void bench.tryChanges()}>
+      <Button look="go" disabled={underway !== null} onClick={() => void bench.tryMutants()}>
         {tried.length > 0 && !done ? 'Go on' : 'Try the changes'}
       </Button>
       {underway !== null && <Progress bench={bench} underway={underway} what="changes" />}
@@ -38,7 +38,8 @@ export function ChangesTab({ bench }: { bench: BenchStore }) {
       {tried.length > 0 && (
         <Box role="status" my="8px">
           <b>{Math.round(score.share * 100)} %</b> of the changes were noticed: {score.caught} of{' '}
-          {score.caught + score.survived}. {score.alike} make no difference that a session shows.
+          {score.caught + score.survived}. {score.equivalent} make no difference that a session
+          shows.
           {!done && ` ${mutants.length - tried.length} are not tried yet.`}
         </Box>
       )}
@@ -69,13 +70,13 @@ export function ChangesTab({ bench }: { bench: BenchStore }) {
           );
         })}
       </Box>
-      {of('alike').length > 0 && (
+      {of('equivalent').length > 0 && (
         <chakra.details mt="8px">
           <chakra.summary cursor="pointer">
-            {of('alike').length} that 200 sessions by chance do not tell apart from the code as it
-            is
+            {of('equivalent').length} that {RANDOM_SESSIONS} random sessions cannot tell apart from
+            the code as it is
           </chakra.summary>
-          {of('alike').map((mutant) => (
+          {of('equivalent').map((mutant) => (
             <ChangeLine
               key={mutant.number}
               bench={bench}

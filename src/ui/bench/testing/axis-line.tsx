@@ -1,0 +1,119 @@
+'use client';
+/** What a grid varies, with its values: ticked where there are few, else written and offered. */
+import { chakra, Flex } from '@chakra-ui/react';
+import { useId, useState } from 'react';
+import { equal, type Value } from '@/core/form/value';
+import type { Axis } from '@/core/scenario/definition';
+import type { GridWords } from '@/core/scenario/grid-table';
+import { readWritten, written } from '@/core/scenario/written';
+import { Button, Line } from '../../kit';
+import type { Entry } from './value-input';
+
+export function AxisLine({
+  axis,
+  words,
+  every,
+  suggested,
+  entry,
+  onChange,
+  onRemove,
+}: {
+  axis: Axis;
+  words: GridWords;
+  every: readonly Value[] | null;
+  suggested: readonly Value[];
+  entry: Entry;
+  onChange: (values: Value[]) => void;
+  onRemove: () => void;
+}) {
+  const name = words.part(axis.input);
+  const shown = [...(every ?? []), ...axis.values.filter((value) => !isAmong(every ?? [], value))];
+  return (
+    <Flex gap="8px" py="3px" align="baseline" wrap="wrap" borderTopWidth="1px" borderColor="line">
+      <chakra.span fontWeight={560}>{name}</chakra.span>
+      {shown.map((value) => {
+        const on = isAmong(axis.values, value);
+        return (
+          <chakra.label
+            key={JSON.stringify(value)}
+            display="inline-flex"
+            gap="4px"
+            alignItems="center"
+          >
+            <input
+              type="checkbox"
+              checked={on}
+              // One is left, else there is nothing to combine.
+              disabled={on && axis.values.length === 1}
+              onChange={() =>
+                onChange(shown.filter((one) => equal(one, value) !== isAmong(axis.values, one)))
+              }
+            />
+            {words.value(axis.input, value) === '–' ? 'empty' : words.value(axis.input, value)}
+          </chakra.label>
+        );
+      })}
+      {every === null && (
+        <AddValue
+          name={name}
+          entry={entry}
+          suggested={suggested.filter((value) => value !== null && !isAmong(shown, value))}
+          onAdd={(values) =>
+            onChange([...axis.values, ...values.filter((value) => !isAmong(axis.values, value))])
+          }
+        />
+      )}
+      <Button look="text" color="soft" aria-label={`Do not vary ${name}`} onClick={onRemove}>
+        ×
+      </Button>
+    </Flex>
+  );
+}
+
+const isAmong = (values: readonly Value[], value: Value) => values.some((one) => equal(one, value));
+
+/** A value to vary, written; those that the scripts compare with are offered. */
+function AddValue({
+  name,
+  entry: { spelling },
+  suggested,
+  onAdd,
+}: {
+  name: string;
+  entry: Entry;
+  suggested: readonly Value[];
+  onAdd: (values: Value[]) => void;
+}) {
+  const [text, setText] = useState('');
+  const list = useId();
+  const read = readWritten(text, spelling);
+  const add = () => {
+    if (read === undefined || read === null) return;
+    onAdd([read]);
+    setText('');
+  };
+  return (
+    <Flex as="span" display="inline-flex" gap="6px" align="center">
+      <Line
+        aria-label={`A value for ${name}`}
+        placeholder="another value"
+        width="130px"
+        list={list}
+        aria-invalid={read === undefined}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') add();
+        }}
+      />
+      <datalist id={list}>
+        {suggested.map((value) => (
+          <option key={JSON.stringify(value)} value={written(value, spelling)} />
+        ))}
+      </datalist>
+      <Button aria-label={`Add the value for ${name}`} disabled={read == null} onClick={add}>
+        Add
+      </Button>
+    </Flex>
+  );
+}

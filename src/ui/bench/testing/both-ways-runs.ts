@@ -1,0 +1,50 @@
+/** Each option and back again, tried on the bench. */
+import type { Scenario } from '@/core/scenario/definition';
+import {
+  bothWays,
+  contextsOf,
+  drivingFields,
+  findingAsScenario,
+  grouped,
+  type BothWaysFinding,
+} from '@/core/testing/both-ways';
+import { spread } from '@/core/testing/spread';
+import type { BenchCore } from '../core';
+import type { TestWorkers } from './workers';
+
+export function bothWaysRuns(
+  { material, form, cast, openingFor }: BenchCore,
+  { change, work, loaded, ground }: TestWorkers,
+  keep: (scenario: Scenario) => Promise<void>,
+) {
+  return {
+    tryBothWays: (): Promise<void> =>
+      work('bothWays', async (mine) => {
+        change('bothWays', { findings: null });
+        const contexts = contextsOf(cast());
+        const pieces = drivingFields(form()).flatMap((field) =>
+          contexts.map((open) => ({ field, open })),
+        );
+        const hosts = await loaded(pieces.length);
+        let done = 0;
+        const found = await spread(hosts, pieces, async (engine, { field, open }) => {
+          if (!mine()) return [];
+          const findings = await bothWays(
+            field,
+            open,
+            { ...ground(), tables: material.tables },
+            (opening, steps) => engine.play(opening, steps),
+          );
+          if (mine()) change('bothWays', { underway: { done: ++done, of: pieces.length } });
+          return findings;
+        });
+        if (mine()) change('bothWays', { findings: grouped(found.flat()) });
+      }),
+
+    async keepFinding(finding: BothWaysFinding): Promise<void> {
+      const [engine] = await loaded(1);
+      const answers = await engine!.play(openingFor(finding.open), finding.steps);
+      await keep(findingAsScenario(finding, form(), answers));
+    },
+  };
+}

@@ -1,0 +1,96 @@
+/** Mutation testing on the bench: goes on where it was stopped, as long as code and scenarios are the same. */
+import type { StoreApi } from 'zustand/vanilla';
+import { TookTooLong } from '@/core/sandbox/engine';
+import type { Mutant } from '@/core/script/mutants';
+import {
+  RANDOM_SESSIONS,
+  inTrialOrder,
+  judge,
+  prepare,
+  type MutantHost,
+  type Verdict,
+} from '@/core/testing/mutation';
+import { randomSessions } from '@/core/testing/random-session';
+import { spread } from '@/core/testing/spread';
+import { mentionedIn } from '@/core/testing/values';
+import type { BenchCore } from '../core';
+import type { TestsState } from './state';
+import type { TestWorkers } from './workers';
+
+export function mutationRuns(
+  { get, form, cast, engineMaterial, material, languageWorker }: BenchCore,
+  tests: StoreApi<TestsState>,
+  { change, work, some, ground, compiled }: TestWorkers,
+) {
+  /** What the verdicts stand on. */
+  const stateOfTests = () =>
+    JSON.stringify([
+      get().behaviours.map(({ name, text }) => [name, text]),
+      get().scenarios.map(({ scenario }) => scenario),
+      form(),
+    ]);
+
+  async function hostsFor(mutants: Mutant[]): Promise<MutantHost[]> {
+    const { scripts, modules } = await compiled(async (source) => {
+      const made = await languageWorker().compileMutants(source, form(), mutants.length + 1);
+      mutants.push(...made.mutants);
+      return made.script;
+    });
+    const loaded = { ...engineMaterial(), scripts, modules, traced: false };
+    return some(mutants.length).map((engine) => ({
+      load: (mutant) => engine.load({ ...loaded, mutant }),
+      play: async (opening, steps, mutant) => {
+        try {
+          return await engine.tryMutant(opening, steps, mutant, mutant === 0 ? mutants.length : 0);
+        } catch (caught) {
+          if (caught instanceof TookTooLong) return null;
+          throw caught;
+        }
+      },
+    }));
+  }
+
+  /** Tries the mutants that were not tried yet; from the start where code or scenarios have changed. */
+  function tryMutants(): Promise<void> {
+    return work('mutation', async (mine) => {
+      const of = stateOfTests();
+      const { mutation } = tests.getState();
+      const known = mutation.of === of ? mutation.verdicts : new Map<number, Verdict>();
+      change('mutation', { underway: { done: known.size, of: known.size }, verdicts: known });
+      const mutants: Mutant[] = [];
+      const hosts = await hostsFor(mutants);
+      await Promise.all(hosts.map((host) => host.load(0)));
+      const plans = randomSessions(
+        {
+          form: form(),
+          tables: material.tables,
+          cast: cast(),
+          mentioned: mentionedIn(get().behaviours),
+        },
+        RANDOM_SESSIONS,
+      );
+      const bench = await prepare(ground(), get().scenarios, plans, hosts[0]!);
+      if (!mine()) return;
+      const verdicts = new Map(known);
+      change('mutation', {
+        of,
+        mutants,
+        failing: bench.failing,
+        underway: { done: verdicts.size, of: mutants.length },
+      });
+      const left = inTrialOrder(mutants).filter(({ number }) => !verdicts.has(number));
+      await spread(hosts, left, async (host, mutant) => {
+        if (!mine()) return;
+        const verdict = await judge(mutant, bench, host);
+        if (!mine()) return;
+        verdicts.set(mutant.number, verdict);
+        change('mutation', {
+          verdicts: new Map(verdicts),
+          underway: { done: verdicts.size, of: mutants.length },
+        });
+      });
+    });
+  }
+
+  return { tryMutants };
+}
