@@ -24,7 +24,7 @@ import { standingWords, Tape, type Run } from '@/core/tape/tape';
 import { useStore } from 'zustand';
 import { FolderNotice } from './folder-notice';
 import { Button, Notice } from '../kit';
-import { lazily } from '../lazily';
+import { inIdleTime, lazily } from '../lazily';
 import { BehaviourList } from './behaviours';
 import { Code, Tabs } from './code-pane';
 import { FailingScenarios } from './failing-scenarios';
@@ -36,7 +36,6 @@ import type { BenchMaterial, BenchPlace, TakenOver } from './state';
 import { StructureTree } from './structure/tree';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
-import { Drawer } from './drawer';
 import { STRIP, StepsStrip } from './steps-strip';
 import { useBench, useTitles } from './use-bench';
 import { namesFor } from '@/core/tape/words';
@@ -62,6 +61,10 @@ const HistoryPane = lazily(
   () => import('./history').then((module) => module.HistoryPane),
   () => <Box p="14px">Reading the revisions…</Box>,
 );
+const loadDrawer = () => import('./drawer').then((module) => module.Drawer);
+const Drawer = lazily(loadDrawer, () => <Box p="14px">Opening the tape…</Box>);
+// Whoever asks why while the server is out of reach gets an answer.
+inIdleTime(loadDrawer);
 
 /** `opened` says how the form is opened at first, such as from a parent; `at` what is looked at, such as a line. */
 export function Bench({
