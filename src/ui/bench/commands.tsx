@@ -94,7 +94,8 @@ export function behaviourCommands(bench: BenchStore): Command[] {
     name: readHeader(behaviour).title,
     run: () => {
       bench.choose(behaviour.name);
-      focusPane('Code');
+      // What is chosen is drawn first.
+      requestAnimationFrame(() => focusPane('Code'));
     },
   }));
 }
@@ -106,15 +107,13 @@ const paneCalled = (label: string) =>
 
 /** The editor of the code, else the first thing in a pane that takes the focus. */
 function focusPane(label: string): void {
-  // What is chosen is drawn first.
-  requestAnimationFrame(() =>
-    (
-      paneCalled(label)?.querySelector<HTMLElement>('.cm-content') ??
-      paneCalled(label)?.querySelector<HTMLElement>(
-        'input:not([disabled]), select:not([disabled]), textarea, button:not([disabled]), [tabindex="0"]',
-      )
-    )?.focus(),
-  );
+  const pane = paneCalled(label);
+  (
+    pane?.querySelector<HTMLElement>('.cm-content') ??
+    pane?.querySelector<HTMLElement>(
+      'input:not([disabled]), select:not([disabled]), textarea, button:not([disabled]), [tabindex="0"]',
+    )
+  )?.focus();
 }
 
 /** Moves the focus to the next pane, or the one before; from outside of all to the code. */

@@ -153,7 +153,7 @@ export function CasesTable({
       textAlign="left"
       px="4px"
       fontWeight={560}
-      whiteSpace="nowrap"
+      verticalAlign="bottom"
       color={kind === 'expected' ? 'act' : undefined}
     >
       <span title={column}>
@@ -189,7 +189,13 @@ export function CasesTable({
           <thead>
             <tr>
               <th aria-label="Result" />
-              <chakra.th scope="col" textAlign="left" px="4px" fontWeight={560}>
+              <chakra.th
+                scope="col"
+                textAlign="left"
+                verticalAlign="bottom"
+                px="4px"
+                fontWeight={560}
+              >
                 Case
               </chakra.th>
               {cases.inputs.map((column, at) => head('inputs', column, at))}

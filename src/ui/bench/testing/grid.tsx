@@ -6,6 +6,7 @@ import { useStore } from 'zustand';
 import type { Strength } from '@/core/scenario/covering';
 import type { Axis } from '@/core/scenario/definition';
 import { gridAsCsv, gridAsPage, gridWords } from '@/core/scenario/grid-table';
+import { COMBINATIONS_PER_GRID } from '@/core/limits';
 import { namedInputs } from '@/core/scenario/naming';
 import { download } from '../../download';
 import { Button, Line, Select } from '../../kit';
@@ -86,7 +87,7 @@ export function GridTab({ bench }: { bench: BenchStore }) {
           aria-label="Which combinations"
           value={strength === null ? '' : String(strength)}
           options={[
-            { key: '', label: all > 2000 ? 'any two values meet' : `all ${all} combinations` },
+            { key: '', label: unthinned(all) },
             { key: '2', label: 'any two values meet' },
             { key: '3', label: 'any three values meet' },
           ]}
@@ -168,9 +169,16 @@ export function GridTab({ bench }: { bench: BenchStore }) {
   );
 }
 
+function unthinned(all: number): string {
+  if (all > COMBINATIONS_PER_GRID) return `${all} combinations, thinned`;
+  return all === 1 ? 'the one combination' : `all ${all} combinations`;
+}
+
 function saidOf({ all, accepted, strength }: GridOutcome): string {
   const tried = accepted.rows.length;
   return strength === null
-    ? `All ${all} combinations.`
+    ? all === 1
+      ? 'The one combination: tick or add more values.'
+      : `All ${all} combinations.`
     : `${tried} of ${all} combinations: any ${strength === 2 ? 'two' : 'three'} values of different inputs meet, ${all - tried} combinations are left out.`;
 }

@@ -74,7 +74,11 @@ export function ScenariosTab({ bench }: { bench: BenchStore }) {
       >
         <Line
           aria-label="Title of a new scenario"
-          placeholder={`Keep the ${steps.length === 1 ? 'step' : `${steps.length} steps`} of the live form as …`}
+          placeholder={
+            steps.length === 0
+              ? 'Keep the form as it opens as …'
+              : `Keep the ${steps.length === 1 ? 'step' : `${steps.length} steps`} of the live form as …`
+          }
           value={title}
           flex="1"
           minW="180px"

@@ -123,7 +123,7 @@ function WrittenInput({
         aria-invalid={read === undefined}
         aria-describedby={read === undefined ? id : undefined}
         value={text}
-        width="150px"
+        width={spelling === 'number' ? '88px' : '150px'}
         placeholder="(nothing)"
         onChange={(event) => setText(event.target.value)}
         onBlur={done}
