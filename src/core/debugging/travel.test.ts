@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { formWith, number, text } from '../../../tests/support/forms';
 import { groundOf } from '../../../tests/support/hosts';
 import type { TimedStep } from '../session/step';
-import { alongTape, nearest, placeAt, stepOf, stopsOf, withinRun } from './travel';
+import { standingWords, Tape } from '../tape/tape';
+import { alongTape, entriesUntil, nearest, placeAt, stepOf, stopsOf, withinRun } from './travel';
 import { variablesAt, notesAt } from './notes';
 
 const form = formWith([number('length'), text('note')]);
@@ -107,4 +108,14 @@ describe('along the tape', () => {
     const tapes = [[{ n: 0 }, { n: 1 }], [{ n: 2 }], [], [{ n: 3 }]] as never;
     expect([0, 1, 2, 3, 9].map((entry) => stepOf(tapes, entry))).toEqual([0, 0, 1, 3, 3]);
   });
+});
+
+test('in the middle of a run nothing stands yet that it says in the end', async () => {
+  const { ground, entry } = await theRun();
+  const said = (detail: number | null, n: number) =>
+    standingWords(new Tape(entriesUntil(ground.tape.entries, { entry: n, detail }))).get('note');
+  const effect = ground.tape.entries.find(({ type }) => type === 'effect')!;
+  expect(said(null, ground.tape.entries.at(-1)!.n)).toMatchObject([{ aspect: 'hint', to: '8' }]);
+  expect(said(0, entry.n)).toBeUndefined();
+  expect(entriesUntil(ground.tape.entries, { entry: effect.n, detail: null }).at(-1)).toBe(effect);
 });

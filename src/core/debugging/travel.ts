@@ -12,6 +12,11 @@ export interface Standing {
   detail: number | null;
 }
 
+/** What was on the tape at a moment; in the middle of a run what it says in the end has not been said yet. */
+export function entriesUntil(entries: readonly Entry[], { entry, detail }: Standing): Entry[] {
+  return entries.filter(({ n }) => (detail === null ? n <= entry : n < entry));
+}
+
 export type Way = 'next' | 'last' | 'into' | 'out';
 
 /** What a detailed run can be stood on: its statements, by their place among the details, each with how deep it is. */

@@ -16,7 +16,7 @@ import { readHeader } from '@/core/script/header';
 import type { Open } from '@/core/scenario/definition';
 import { differences } from '@/core/debugging/differences';
 import { notesAt } from '@/core/debugging/notes';
-import { placeAt } from '@/core/debugging/travel';
+import { entriesUntil, placeAt } from '@/core/debugging/travel';
 import type { Form } from '@/core/form/definition';
 import { linesOf } from '@/core/tape/lines';
 import { seenAt, type Seen } from '@/core/scenario/snapshot';
@@ -172,7 +172,10 @@ function Layout({ bench }: { bench: BenchStore }) {
     () => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)),
     [answers, at],
   );
-  const words = useMemo(() => standingWords(tape), [tape]);
+  const words = useMemo(
+    () => standingWords(standing === null ? tape : new Tape(entriesUntil(tape.entries, standing))),
+    [tape, standing],
+  );
   const names = useMemo(() => namesFor(material.form, titles, material.people), [material, titles]);
   const there = titles.some(({ name }) => name === active);
   const bare = active.replace(/\.[jt]s$/, '');

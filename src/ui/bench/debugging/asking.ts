@@ -2,6 +2,7 @@
 import { decide, type Question } from '@/core/debugging/decision';
 import type { Ground } from '@/core/debugging/ground';
 import { leftOut } from '@/core/debugging/left-out';
+import { entriesUntil } from '@/core/debugging/travel';
 import { otherLines, whyNot } from '@/core/debugging/why-not';
 import { Tape } from '@/core/tape/tape';
 import type { DebugCore } from './state';
@@ -15,17 +16,9 @@ export function asking({ core, looking, debug, set, tapes, attempt }: DebugCore)
     const entries = tapes()
       .slice(0, get().at + 1)
       .flat();
-    const tape = new Tape(
-      standing === null
-        ? entries
-        : // In the middle of a run what it says in the end has not been said yet.
-          entries.filter(({ n }) =>
-            standing.detail === null ? n <= standing.entry : n < standing.entry,
-          ),
-    );
     return {
       form: form(),
-      tape,
+      tape: new Tape(standing === null ? entries : entriesUntil(entries, standing)),
       get sites() {
         return looking.sites();
       },
@@ -43,19 +36,24 @@ export function asking({ core, looking, debug, set, tapes, attempt }: DebugCore)
       decision: null,
       whyNot: [],
       notOffered: [],
+      asking: true,
     });
     core.set({ asked: { part: question.part, aspect: question.aspect } });
-    return attempt(async (mine) => {
-      const on = ground();
-      // The sites come with the first run in detail.
-      await looking.inspect({}, { steps: [] });
-      const decision = await decide(on, question);
-      if (!mine()) return;
-      set({ decision });
-      const writers = await languageWorker().writers(looking.sources());
-      const others = await whyNot(on, writers, question);
-      const notOffered = await leftOut(on, decision, get().material.tables);
-      if (mine()) set({ whyNot: otherLines(others, decision), notOffered });
+    return attempt('why', async (mine) => {
+      try {
+        const on = ground();
+        // The sites come with the first run in detail.
+        await looking.inspect({}, { steps: [] });
+        const decision = await decide(on, question);
+        if (!mine()) return;
+        set({ decision });
+        const writers = await languageWorker().writers(looking.sources());
+        const others = await whyNot(on, writers, question);
+        const notOffered = await leftOut(on, decision, get().material.tables);
+        if (mine()) set({ whyNot: otherLines(others, decision), notOffered });
+      } finally {
+        if (mine()) set({ asking: false });
+      }
     });
   }
 

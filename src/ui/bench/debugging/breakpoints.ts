@@ -238,7 +238,7 @@ export function breakpoints(
 
   /** Asks something at the moment that is stood on. An assignment to a field's value is done as a step, where nobody looks back. */
   function ask(expression: string): Promise<void> {
-    return attempt(async () => {
+    return attempt('prompt', async () => {
       const assignment = /^\s*fields\.([a-z][a-z0-9_]*)\.value\s*=(?!=)\s*(.+)$/.exec(expression);
       const asked = assignment === null ? expression : assignment[2]!;
       const fault = await languageWorker().expressionFault(asked);

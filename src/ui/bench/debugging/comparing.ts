@@ -14,7 +14,7 @@ export function comparing({ core, looking, debug, set, keepOpen, attempt }: Debu
 
   /** Does the same steps under other conditions and tells what differs at the end. */
   function compare(title: string, changes: Partial<Open>): Promise<void> {
-    return attempt(async (mine) => {
+    return attempt('comparison', async (mine) => {
       const open = { ...get().open, ...changes };
       const { answers } = await looking.inspect({ answers: true }, { open });
       if (mine())
@@ -25,7 +25,7 @@ export function comparing({ core, looking, debug, set, keepOpen, attempt }: Debu
   /** Plays a recording with what its form runs with today. */
   function compareWithToday(recording: number): Promise<void> {
     keepOpen({ open: true, tab: 'compare' });
-    return attempt(async (mine) => {
+    return attempt('comparison', async (mine) => {
       const reply = await call<Material>('GET', `/api/recordings/${recording}/today`);
       if (!reply.ok) throw new Error(reply.says);
       const engine = engineInWorker();
@@ -54,7 +54,7 @@ export function comparing({ core, looking, debug, set, keepOpen, attempt }: Debu
 
   /** Lets the calls that wait be answered in every order, and tells which orders end differently. */
   function tryOrders(): Promise<void> {
-    return attempt(async (mine) => {
+    return attempt('comparison', async (mine) => {
       const { answers, steps } = get();
       const calls = (answers.at(-1)?.waiting ?? []).flatMap((run) => run.calls);
       if (calls.length < 2)

@@ -27,14 +27,21 @@ export function standingOn(
 ) {
   const { get } = core;
 
+  /** Counts up at each return to now, which ends what keys pressed before it still lead to. */
+  let journey = 0;
+
   /** Stands on a moment, or goes back to now. */
   function standOn(standing: Standing | null): Promise<void> {
     if (standing === null) {
-      set({ standing: null, detailed: null, look: null, watched: [] });
-      live.lookAt(get().steps.length);
-      return refreshNow();
+      journey++;
+      // As an attempt, so that where somebody was on the way to is not stood on any more.
+      return attempt('standing', () => {
+        set({ standing: null, detailed: null, look: null, watched: [] });
+        live.lookAt(get().steps.length);
+        return refreshNow();
+      });
     }
-    return attempt(async (mine) => {
+    return attempt('standing', async (mine) => {
       const entry = wholeTape().entry(standing.entry);
       if (entry === null) return;
       const runs = entry.type === 'run' ? [entry.n] : [];
@@ -77,7 +84,10 @@ export function standingOn(
 
   /** Goes into, out of, to the next or the last; `shown` are the entries that are listed. */
   function go(way: Way, shown: readonly number[]): Promise<void> {
-    travelled = travelled.then(() => goOnce(way, shown)).catch(() => undefined);
+    const own = journey;
+    travelled = travelled
+      .then(() => (own === journey ? goOnce(way, shown) : undefined))
+      .catch(() => undefined);
     return travelled;
   }
 

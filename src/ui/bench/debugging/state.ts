@@ -72,6 +72,7 @@ export interface DebugState {
   notOffered: readonly LeftOut[];
   /** Questions asked before this one, to go back to. */
   trail: readonly Question[];
+  /** Whether the answer to the question is on its way. */
   asking: boolean;
   breakpoints: readonly Breakpoint[];
   watches: readonly string[];
@@ -87,6 +88,9 @@ export interface DebugState {
 }
 
 const KEPT = 'tavro.bench.debug';
+
+/** What takes a while. Each kind goes on whatever is asked of the others: why is answered while somebody travels on. */
+export type Attempted = 'why' | 'standing' | 'prompt' | 'comparison';
 
 /** What the rooms of debugging share. */
 export interface DebugCore {
@@ -108,8 +112,8 @@ export interface DebugCore {
   stepsTo(entry: number): Step[];
   /** The line of the statement that is stood on; null between two runs. */
   placeStoodOn(): { script: string; line: number } | null;
-  /** Does what takes a while: says what goes wrong, and drops an answer that comes after the next question. */
-  attempt(work: (mine: () => boolean) => Promise<void>): Promise<void>;
+  /** Does what takes a while: says what goes wrong, and drops an answer that comes after the next question of its kind. */
+  attempt(kind: Attempted, work: (mine: () => boolean) => Promise<void>): Promise<void>;
 }
 
 export function debugCore(core: BenchCore, looking: DebugCore['looking']): DebugCore {
@@ -139,8 +143,8 @@ export function debugCore(core: BenchCore, looking: DebugCore['looking']): Debug
   }));
   const debug = store.getState;
   const set = store.setState;
-  /** Each question counts, so that a late answer to an earlier one is dropped. */
-  let turn = 0;
+  /** Each question of a kind counts, so that a late answer to an earlier one is dropped. */
+  const turns = new Map<Attempted, number>();
 
   const tapes = (): Answer['tape'][] => get().answers.map(({ tape }) => tape);
   /** All that happened so far, the later steps too. */
@@ -173,15 +177,18 @@ export function debugCore(core: BenchCore, looking: DebugCore['looking']): Debug
     return get().steps.slice(0, stepOf(tapes(), entry));
   }
 
-  async function attempt(work: (mine: () => boolean) => Promise<void>): Promise<void> {
-    const number = ++turn;
-    set({ asking: true, says: null });
+  async function attempt(
+    kind: Attempted,
+    work: (mine: () => boolean) => Promise<void>,
+  ): Promise<void> {
+    const number = (turns.get(kind) ?? 0) + 1;
+    const mine = () => turns.get(kind) === number;
+    turns.set(kind, number);
+    set({ says: null });
     try {
-      await work(() => number === turn);
+      await work(mine);
     } catch (caught) {
-      if (number === turn) set({ says: inWords(caught) });
-    } finally {
-      if (number === turn) set({ asking: false });
+      if (mine()) set({ says: inWords(caught) });
     }
   }
 
