@@ -5,7 +5,13 @@ import { fieldsOf } from '../core/form/fields';
 import type { Table } from '../core/form/table';
 import type { Value } from '../core/form/value';
 import { AxisSchema, type Axis, type Scenario } from '../core/scenario/definition';
-import { combinationsOf, folded, playGrid, type Combination } from '../core/scenario/grid';
+import {
+  combinationsOf,
+  folded,
+  playGrid,
+  TooManyCombinations,
+  type Combination,
+} from '../core/scenario/grid';
 import {
   columnName,
   gridAsCsv,
@@ -13,6 +19,8 @@ import {
   gridTable,
   gridWords,
 } from '../core/scenario/grid-table';
+import { unknownNames } from '../core/scenario/naming';
+import { readWritten, SPELLED, spellingOf } from '../core/scenario/written';
 import { namesFor } from '../core/tape/words';
 import { spread } from '../core/testing/spread';
 import { valuesFor } from '../core/testing/values';
@@ -43,28 +51,33 @@ async function run(call: Call): Promise<number> {
     );
   const axes = call.axes.split(',').map((text) => axisOf(text.trim(), entry, workspace));
   const strength = strengthOf(call.strength);
-  const { all, tried, strength: thinned } = combinationsOf(axes, strength);
-  const scenario = scenarioOf(call, workspace, entry);
   const parts = call.part === undefined ? null : call.part.split(',');
+  const { all, tried, strength: thinned } = combinations(axes, strength);
+  const scenario = scenarioOf(call, workspace, entry);
+  refuseUnknown(
+    { ...scenario, grid: { axes, parts: parts ?? [], accepted: NOTHING } },
+    entry,
+    workspace,
+  );
   const pieces = Array.from({ length: Math.ceil(tried.length / AT_ONCE) }, (_, i) =>
     tried.slice(i * AT_ONCE, (i + 1) * AT_ONCE),
   );
   const shown = progress('combinations', pieces.length);
   const ground = { form: entry.form, source: workspace, cast: castOf(workspace, entry) };
-  const combinations = await withEngines(enginesFor(pieces.length), async (engines) => {
+  const played = await withEngines(enginesFor(pieces.length), async (engines) => {
     await Promise.all(
       engines.map((engine) => load(engine, new Cache(), workspace, entry, 'untraced')),
     );
-    const played = await spread(engines, pieces, (engine, piece): Promise<Combination[]> => {
+    const each = await spread(engines, pieces, (engine, piece): Promise<Combination[]> => {
       shown.at(`${piece.length}`);
       return playGrid(scenario, { axes, parts }, piece, ground, (opening, steps) =>
         engine.play(opening, steps),
       );
     });
-    return played.flat();
+    return each.flat();
   });
   shown.end();
-  const accepted = folded(combinations);
+  const accepted = folded(played);
   const notes =
     thinned === null
       ? [`All ${all} combinations.`]
@@ -106,6 +119,31 @@ async function run(call: Call): Promise<number> {
   return 0;
 }
 
+const NOTHING = { base: {}, outcomes: [], rows: [] };
+
+/** Throws InvalidCall for the first part, launch parameter or service that is not there. */
+function refuseUnknown(
+  scenario: Scenario & { grid: { axes: readonly Axis[] } },
+  { form }: WorkspaceForm,
+  { services }: Workspace,
+): void {
+  const [unknown] = unknownNames(scenario, form);
+  if (unknown !== undefined) throw new InvalidCall(`${unknown.says}.`);
+  for (const { input } of scenario.grid.axes) {
+    const [, service] = /^@fails\.(\w+)/.exec(input) ?? [];
+    if (service !== undefined && !services.some(({ name }) => name === service))
+      throw new InvalidCall(`there is no service "${service}".`);
+  }
+}
+
+function combinations(axes: readonly Axis[], strength: 2 | 3 | null) {
+  try {
+    return combinationsOf(axes, strength);
+  } catch (caught) {
+    throw caught instanceof TooManyCombinations ? new InvalidCall(caught.message) : caught;
+  }
+}
+
 function strengthOf(text: string | undefined): 2 | 3 | null {
   if (text === undefined) return null;
   if (text !== '2' && text !== '3') throw new InvalidCall('--strength is 2 or 3.');
@@ -122,7 +160,7 @@ function axisOf(
   const values =
     given === undefined
       ? usualValues(input, form, tables, people, records)
-      : given.split('|').map(readValue);
+      : given.split('|').map((value) => readValue(value, input, form));
   if (values.length === 0)
     throw new InvalidCall(`say which values of ${input} are tried: --axes ${input}=a|b.`);
   const axis = AxisSchema.safeParse({ input, values });
@@ -148,14 +186,13 @@ function usualValues(
     : [];
 }
 
-/** As JSON where it is some, else the text itself; nothing is empty. */
-function readValue(text: string): Value {
-  if (text === '') return null;
-  try {
-    return JSON.parse(text) as Value;
-  } catch {
-    return text;
-  }
+/** As the field's kind has it; nothing is empty. */
+function readValue(text: string, input: string, form: Form): Value {
+  const spelling = spellingOf(form, input, 'value');
+  const value = readWritten(text, spelling);
+  if (value === undefined)
+    throw new InvalidCall(`"${text}" is no value of ${input}, which takes ${SPELLED[spelling]}.`);
+  return value;
 }
 
 /** The scenario that comes before each combination: the one named, or a form that is only opened. */

@@ -32,6 +32,8 @@ export const RUNS_KEPT = 50;
 export const CASES_PER_SCENARIO = 1000;
 /** Combinations of one outcome grid; with more it is thinned out. */
 export const COMBINATIONS_PER_GRID = 2000;
+/** Inputs that one outcome grid varies: thinning so many takes up to a second, and nobody reads more. */
+export const AXES_PER_GRID = 20;
 /** Scenarios that start as one another, one after the other. */
 export const BEGINNINGS = 20;
 /** Records kept as samples of one form. They try a form out, they fill no archive. */

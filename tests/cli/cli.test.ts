@@ -1,34 +1,11 @@
 /** The command line as other people's scripts use it: what goes in, what comes out, with which exit code. */
 import { spawn, spawnSync } from 'node:child_process';
-import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, describe, expect, test, vi } from 'vitest';
+import { describe, expect, test, vi } from 'vitest';
+import { CACHE, copyOfDemo, tavro } from '../support/command-line';
 import { MomentResult, PlayResult, TestReport, WhyResult } from '../../src/core/workspace/schemas';
-
-const CACHE = mkdtempSync(join(tmpdir(), 'tavro-cache-'));
-afterAll(() => rmSync(CACHE, { recursive: true, force: true }));
-
-const tavro = (args: string[], input = '', cache = CACHE) => {
-  const { status, stdout, stderr } = spawnSync('node', ['dist/tavro.mjs', ...args], {
-    encoding: 'utf8',
-    input,
-    // One that hangs is ended, and then has no status.
-    timeout: 30_000,
-    env: { ...process.env, TAVRO_CACHE: cache },
-  });
-  return { status, stdout, stderr };
-};
-
-function copyOfDemo(change?: { file: string; from: string; to: string }): string {
-  const folder = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'demo');
-  cpSync('demo', folder, { recursive: true });
-  if (change !== undefined) {
-    const file = join(folder, change.file);
-    writeFileSync(file, readFileSync(file, 'utf8').replace(change.from, change.to));
-  }
-  return folder;
-}
 
 const broken = () =>
   copyOfDemo({

@@ -98,7 +98,7 @@ test('steps of any kind are made by choosing, rows and cells among them, and run
   await add.selectOption('set');
   await page.getByLabel('Part of step 1').selectOption('on_board');
   await page.getByLabel('Value of step 1').fill('many');
-  await expect(page.getByText('a number is wanted')).toBeVisible();
+  await expect(page.getByText('This takes a number.')).toBeVisible();
   await page.getByLabel('Value of step 1').fill('14');
   await page.keyboard.press('Enter');
   await add.selectOption('addRow');

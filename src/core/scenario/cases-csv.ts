@@ -9,7 +9,7 @@ import type { Form } from '../form/definition';
 import type { Value } from '../form/value';
 import { readColumn } from './cases';
 import { CasesSchema, type Cases } from './definition';
-import { readWritten, spellingOf, written, type Spelling } from './written';
+import { readWritten, SPELLED, spellingOf, written, type Spelling } from './written';
 
 const ARROW = '→ ';
 
@@ -74,7 +74,8 @@ export function casesFromCsv(
   const read = (cells: readonly string[], as: readonly Spelling[], line: number): Value[] =>
     cells.map((cell, i) => {
       const value = readWritten(cell, as[i]!);
-      if (value === undefined) unread.push(`Line ${line}: “${cell}” is no ${IN_WORDS[as[i]!]}.`);
+      if (value === undefined)
+        unread.push(`Line ${line}: “${cell}” stands where there has to be ${SPELLED[as[i]!]}.`);
       return value ?? null;
     });
   const made = CasesSchema.safeParse({
@@ -99,11 +100,3 @@ export function casesFromCsv(
     return { says: `${made.error.issues[0]!.path.join('.')} ${made.error.issues[0]!.message}.` };
   return unread.length > 0 ? { says: unread[0]! } : made.data;
 }
-
-const IN_WORDS: Readonly<Record<Spelling, string>> = {
-  text: 'text',
-  number: 'number',
-  'yes or no': 'yes or no',
-  keys: 'list of keys, separated by commas',
-  json: 'JSON',
-};

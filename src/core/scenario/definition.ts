@@ -1,5 +1,10 @@
 /** What a scenario is: the shape of `scenarios/NAME.json`. */
-import { CASES_PER_SCENARIO, COMBINATIONS_PER_GRID, STEPS_PER_SESSION } from '../limits';
+import {
+  AXES_PER_GRID,
+  CASES_PER_SCENARIO,
+  COMBINATIONS_PER_GRID,
+  STEPS_PER_SESSION,
+} from '../limits';
 import * as z from 'zod';
 import { Name } from '../form/definition';
 import {
@@ -175,7 +180,7 @@ export type Cases = z.infer<typeof CasesSchema>;
 
 export const AxisSchema = z.strictObject({
   input: InputName,
-  values: z.array(ValueSchema).min(1),
+  values: z.array(ValueSchema).min(1).max(COMBINATIONS_PER_GRID),
 });
 export type Axis = z.infer<typeof AxisSchema>;
 
@@ -184,7 +189,10 @@ export const OutcomeSchema = z.record(z.string(), z.record(z.string(), ValueSche
 
 export const GridSchema = z
   .strictObject({
-    axes: z.array(AxisSchema).min(1),
+    axes: z
+      .array(AxisSchema)
+      .min(1)
+      .max(AXES_PER_GRID, `a grid varies at most ${AXES_PER_GRID} inputs`),
     strength: z
       .union([z.literal(2), z.literal(3)])
       .optional()

@@ -4,11 +4,11 @@
  */
 import type { Form } from '../form/definition';
 import { equal, type Value } from '../form/value';
-import { COMBINATIONS_PER_GRID } from '../limits';
+import { AXES_PER_GRID, COMBINATIONS_PER_GRID } from '../limits';
 import type { Answer, Opening, Step } from '../session/step';
 import { spelled, type ExpectedAspect } from './aspects';
 import { beginningOf, stepsOf } from './beginning';
-import { coveringArray, product, type Strength } from './covering';
+import { coveringArray, leastRows, product, type Strength } from './covering';
 import type { Axis, GridTest, Open, Scenario } from './definition';
 import type { Unmet } from './expecting';
 import { withInputs } from './inputs';
@@ -46,7 +46,14 @@ export interface GridPlan {
   strength: Strength | null;
 }
 
-/** How many combinations there are in all, and which of them are tried. */
+/** A grid of which too much is left however it is thinned. */
+export class TooManyCombinations extends Error {
+  constructor(says: string) {
+    super(`${says} Leave out values or inputs.`);
+  }
+}
+
+/** How many combinations there are in all, and which of them are tried. Throws TooManyCombinations. */
 export function combinationsOf(
   axes: readonly Axis[],
   strength: Strength | null,
@@ -54,11 +61,16 @@ export function combinationsOf(
   const sizes = axes.map(({ values }) => values.length);
   const all = sizes.reduce((count, size) => count * size, 1);
   const thinned = strength ?? (all > COMBINATIONS_PER_GRID ? 2 : null);
-  return {
-    all,
-    strength: thinned,
-    tried: thinned === null ? product(sizes) : coveringArray(sizes, thinned),
-  };
+  if (thinned === null) return { all, strength: thinned, tried: product(sizes) };
+  if (axes.length > AXES_PER_GRID)
+    throw new TooManyCombinations(`A grid varies at most ${AXES_PER_GRID} inputs.`);
+  const most = COMBINATIONS_PER_GRID;
+  const tried = leastRows(sizes, thinned) > most ? null : coveringArray(sizes, thinned, most);
+  if (tried === null || tried.length > most)
+    throw new TooManyCombinations(
+      `For any ${thinned === 2 ? 'two' : 'three'} values to meet, more than ${most} combinations are needed.`,
+    );
+  return { all, strength: thinned, tried };
 }
 
 type Player = (opening: Opening, steps: readonly Step[]) => Promise<Answer[]>;

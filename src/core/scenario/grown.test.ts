@@ -321,6 +321,24 @@ describe('an outcome grid', () => {
     expect(combinationsOf(many.slice(0, 6), 3).tried.length).toBeLessThan(20);
   });
 
+  test('what stays too large however it is thinned is refused, and soon', () => {
+    const axes = (count: number, size: number) =>
+      Array.from({ length: count }, (_, i) => ({
+        input: `f${i}`,
+        values: Array.from({ length: size }, (__, at) => at),
+      }));
+    const two = 'For any two values to meet, more than 2000 combinations are needed.';
+    expect(() => combinationsOf(axes(2, 3000), null)).toThrow(two);
+    expect(() => combinationsOf(axes(20, 40), null)).toThrow(two);
+    expect(() => combinationsOf(axes(4, 13), 3)).toThrow('For any three values to meet');
+    expect(() => combinationsOf(axes(21, 2), null)).toThrow('varies at most 20 inputs');
+    expect(combinationsOf(axes(2, 44), 2).tried).toHaveLength(44 * 44);
+    const grid = { axes: axes(21, 2), accepted: { base: {}, outcomes: [{}], rows: [] } };
+    expect(ScenarioSchema.safeParse({ ...scenario, grid }).error?.issues[0]?.message).toBe(
+      'a grid varies at most 20 inputs',
+    );
+  });
+
   test('renames and other keys are carried through tables and grids', async () => {
     const both = ScenarioSchema.parse({
       ...(await kept()),

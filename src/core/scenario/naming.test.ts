@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { choice, formWith, number, rows, text } from '../../../tests/support/forms';
 import { addressesOf } from './addresses';
-import { namedInputs, namedParts } from './naming';
+import { ScenarioSchema } from './definition';
+import { namedInputs, namedParts, unknownNames } from './naming';
 
 const form = formWith(
   [
@@ -38,4 +39,21 @@ describe('parts to choose from', () => {
       '@fails.register',
     ]);
   });
+});
+
+test('an axis that is no part and no launch parameter is named', () => {
+  const axes = ['kind', 'kimd', '@launch.quay', '@launch.qay', '@as', '@fails.register'].map(
+    (input) => ({ input, values: [null] }),
+  );
+  const accepted = { base: {}, outcomes: [{}], rows: [] };
+  const grid = ScenarioSchema.parse({
+    title: 't',
+    open: { as: 'mira' },
+    steps: [],
+    grid: { axes, accepted },
+  });
+  expect(unknownNames(grid, form).map(({ says }) => says)).toEqual([
+    'the form has no part "kimd"',
+    'the form has no launch parameter "qay"',
+  ]);
 });

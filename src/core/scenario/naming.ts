@@ -14,12 +14,14 @@ export function unknownNames(
   form: Form,
 ): { path: (string | number)[]; says: string }[] {
   const known = addressesOf(form);
-  const unknown = (name: string) => !known.has(name.replace(/\[\d+\]/, '[]'));
+  const launch = new Set((form.launch ?? []).map(({ name }) => `@launch.${name}`));
+  const unknown = (name: string) =>
+    name.startsWith('@launch.')
+      ? !launch.has(name)
+      : !name.startsWith('@') && !known.has(name.replace(/\[\d+\]/, '[]'));
   const { cases, grid } = scenario;
   const inputs = (names: readonly string[], path: (string | number)[]) =>
-    names
-      .map((name, i): Named => ({ name, path: [...path, i] }))
-      .filter(({ name }) => !name.startsWith('@'));
+    names.map((name, i): Named => ({ name, path: [...path, i] }));
   const named: Named[] = [
     ...namedInSteps(scenario.steps, ['steps']),
     ...inputs(cases?.inputs ?? [], ['cases', 'inputs']),
@@ -33,7 +35,12 @@ export function unknownNames(
   ];
   return named
     .filter(({ name }) => unknown(name))
-    .map(({ name, path }) => ({ path, says: `the form has no part "${name}"` }));
+    .map(({ name, path }) => ({
+      path,
+      says: name.startsWith('@launch.')
+        ? `the form has no launch parameter "${name.slice('@launch.'.length)}"`
+        : `the form has no part "${name}"`,
+    }));
 }
 
 interface Named {

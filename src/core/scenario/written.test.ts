@@ -98,7 +98,7 @@ describe('values written by hand', () => {
 
   test('a cell of a table that is no value of its column is said by line', () => {
     expect(casesFromCsv('title,dues\n,12\n,many', undefined, form)).toEqual({
-      says: 'Line 3: “many” is no number.',
+      says: 'Line 3: “many” stands where there has to be a number.',
     });
     const cases: Cases = {
       inputs: ['berth_code', 'extras'],

@@ -8,6 +8,15 @@ import type { Value } from '../form/value';
 
 export type Spelling = 'text' | 'number' | 'yes or no' | 'keys' | 'json';
 
+/** What a spelling takes, to say it where something else stands. */
+export const SPELLED: Readonly<Record<Spelling, string>> = {
+  text: 'a text',
+  number: 'a number',
+  'yes or no': 'yes or no',
+  keys: 'keys, separated by commas',
+  json: 'JSON',
+};
+
 const OF_KINDS: Readonly<Record<Field['kind'], Spelling>> = {
   text: 'text',
   choice: 'text',

@@ -27,7 +27,6 @@ import { Button, Notice } from '../kit';
 import { inIdleTime, lazily } from '../lazily';
 import { BehaviourList } from './behaviours';
 import { Code, Tabs } from './code-pane';
-import { FailingScenarios } from './failing-scenarios';
 import { BenchHead } from './head';
 import { LiveForm, spelled } from './live-form';
 import { Outline } from './outline';
@@ -36,6 +35,7 @@ import type { BenchMaterial, BenchPlace, TakenOver } from './state';
 import { StructureTree } from './structure/tree';
 import { useLeaving } from '../draft/leaving';
 import { LeftNotice } from '../draft/use-draft';
+import { ScenarioResults } from './scenario-results';
 import { STRIP, StepsStrip } from './steps-strip';
 import { useBench, useTitles } from './use-bench';
 import { namesFor } from '@/core/tape/words';
@@ -211,7 +211,7 @@ function Layout({ bench }: { bench: BenchStore }) {
       behaviours={
         <>
           <BehaviourList bench={bench} seen={seen} tape={tape} />
-          <FailingScenarios bench={bench} />
+          <ScenarioResults bench={bench} />
         </>
       }
       tree={state.pane === 'structure' ? <StructureTree bench={bench} /> : null}

@@ -5,7 +5,14 @@ import { useEffect, useId, useState } from 'react';
 import type { Form, Option } from '@/core/form/definition';
 import type { Table } from '@/core/form/table';
 import { equal, type Value } from '@/core/form/value';
-import { fieldAt, readWritten, spellingOf, written, type Spelling } from '@/core/scenario/written';
+import {
+  fieldAt,
+  readWritten,
+  SPELLED,
+  spellingOf,
+  written,
+  type Spelling,
+} from '@/core/scenario/written';
 import { Line, Select } from '../../kit';
 
 const YES_NO: readonly Option[] = [
@@ -89,14 +96,6 @@ export function ValueInput({
   );
 }
 
-const WANTED: Readonly<Record<Spelling, string>> = {
-  text: 'a text',
-  number: 'a number',
-  'yes or no': 'yes or no',
-  keys: 'keys, separated by commas',
-  json: 'JSON',
-};
-
 function WrittenInput({
   value,
   entry: { spelling },
@@ -133,7 +132,7 @@ function WrittenInput({
       />
       {read === undefined && (
         <chakra.span id={id} color="bad" fontSize="12px">
-          {WANTED[spelling]} is wanted
+          This takes {SPELLED[spelling]}.
         </chakra.span>
       )}
     </Flex>

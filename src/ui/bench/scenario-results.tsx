@@ -1,5 +1,5 @@
 'use client';
-/** What fails, at the foot of the outline. */
+/** How the scenarios came out, at the foot of the outline; those that fail by their titles. */
 import { Box } from '@chakra-ui/react';
 import { Button } from '../kit';
 import type { BenchStore } from './store';
@@ -8,23 +8,32 @@ import { useBench } from './use-bench';
 /** Lines that fit below the behaviours. */
 const LISTED = 3;
 
-export function FailingScenarios({ bench }: { bench: BenchStore }) {
+export function ScenarioResults({ bench }: { bench: BenchStore }) {
   const { scenarios, results } = useBench(bench, (state) => ({
     scenarios: state.scenarios,
     results: state.results,
   }));
   const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false);
-  if (failed.length === 0) return null;
+  if (scenarios.length === 0) return null;
+  const run = scenarios.filter(({ name }) => results.has(name)).length;
   return (
     <Box
       as="section"
-      aria-label="Scenarios that fail"
+      aria-label="Results of the scenarios"
       flexShrink={0}
       px="14px"
       py="5px"
       borderTopWidth="1px"
       borderColor="line"
     >
+      <Button
+        look="text"
+        color={failed.length > 0 ? 'bad' : 'soft'}
+        fontSize="12.5px"
+        onClick={() => bench.showTests('scenarios')}
+      >
+        Scenarios: {inWords(scenarios.length, run, failed.length)}
+      </Button>
       {failed.slice(0, LISTED).map(({ name, scenario }) => (
         <Box key={name} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
           <Button
@@ -44,4 +53,9 @@ export function FailingScenarios({ bench }: { bench: BenchStore }) {
       {failed.length > LISTED && <Box color="soft">and {failed.length - LISTED} more</Box>}
     </Box>
   );
+}
+
+function inWords(all: number, run: number, failed: number): string {
+  if (failed > 0) return `${failed} failed, ${run - failed} passed`;
+  return run < all ? `${run} of ${all} run` : all === 1 ? 'one, passed' : `all ${all} passed`;
 }

@@ -1,0 +1,31 @@
+/** The command line as other people's scripts call it, on the demo or on a copy of it with a change. */
+import { spawnSync } from 'node:child_process';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll } from 'vitest';
+
+/** Where the commands of a file of tests keep what they worked out. */
+export const CACHE = mkdtempSync(join(tmpdir(), 'tavro-cache-'));
+afterAll(() => rmSync(CACHE, { recursive: true, force: true }));
+
+export function tavro(args: string[], input = '', cache = CACHE) {
+  const { status, stdout, stderr } = spawnSync('node', ['dist/tavro.mjs', ...args], {
+    encoding: 'utf8',
+    input,
+    // One that hangs is ended, and then has no status.
+    timeout: 30_000,
+    env: { ...process.env, TAVRO_CACHE: cache },
+  });
+  return { status, stdout, stderr };
+}
+
+export function copyOfDemo(change?: { file: string; from: string; to: string }): string {
+  const folder = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'demo');
+  cpSync('demo', folder, { recursive: true });
+  if (change !== undefined) {
+    const file = join(folder, change.file);
+    writeFileSync(file, readFileSync(file, 'utf8').replace(change.from, change.to));
+  }
+  return folder;
+}
