@@ -111,7 +111,7 @@ test('what is changed in one workspace changes nothing in another', async () => 
   const writes: [string, string, unknown?][] = [
     ['PUT', '/api/forms/vessel/behaviours/10-register.ts', { text: '// other', from: 1 }],
     ['DELETE', '/api/forms/works_permit/behaviours/10-track.ts?from=1'],
-    ['POST', '/api/forms/vessel/releases'],
+    ['POST', '/api/forms/vessel/releases', {}],
     ['POST', '/api/forms', { title: 'Another' }],
     ['POST', '/api/forms/vessel/copies', { title: 'Vessels' }],
     ['PUT', '/api/forms/vessel', { title: 'Ships' }],

@@ -216,6 +216,7 @@ test('a grid is tried, accepted, and broken by an edit, with before and after', 
   await page.getByRole('button', { name: 'Compare with now' }).click();
   await expect(page.getByText(/7 cells have changed/)).toBeVisible();
   await page.getByRole('button', { name: 'Replace it as it is now' }).click();
+  await openTests(page);
   await page.getByRole('button', { name: '‹ All scenarios' }).click();
   await expect(page.getByText('7 of 8 passed')).toBeVisible();
 });

@@ -22,6 +22,12 @@ export async function readBody<T>(
   return fitting(offered, body, 'The body is not what is asked for');
 }
 
+/** Likewise, of a request that may have no body: that is an empty object. */
+export async function readBodyIfAny<T>(request: Request, body: z.ZodType<T>): Promise<T> {
+  const none = request.body === null || request.headers.get('content-length') === '0';
+  return none ? fitting({}, body, 'The body is missing') : readBody(request, body);
+}
+
 function parsed(bytes: Buffer): unknown {
   try {
     return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { TITLE_CHARACTERS } from '@/core/limits';
-import { answer, readBody } from '@/server/http/request';
+import { answer, readBodyIfAny } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { changesSinceRelease, releaseForm } from '@/server/releasing';
 
@@ -26,7 +26,7 @@ const Body = z.strictObject({
 export async function POST(request: Request, { params }: Context) {
   return answer(request, async () => {
     const { form } = await params;
-    const { reason } = await readBody(request, Body);
+    const { reason } = await readBodyIfAny(request, Body);
     return Response.json(await releaseForm(form, reason, (await currentPerson()).key), {
       status: 201,
     });
