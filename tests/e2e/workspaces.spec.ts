@@ -25,6 +25,8 @@ test('from a new workspace to a filled-in record, and nothing of it in the demo'
   await page.getByRole('button', { name: '+ new' }).click();
   await page.getByLabel('Title of the new behaviour').fill('Greeting');
   await page.keyboard.press('Enter');
+  // Else what is typed is saved together with it, as its first revision.
+  await expect(page.getByText(/saved, revision 1/)).toBeVisible();
   await page.locator('.cm-content').click();
   await page.keyboard.press('Control+End');
   await page.keyboard.insertText('on.load(() => form.message("Have a calm crossing."));\n');

@@ -116,12 +116,11 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
       {!bench.isReleased && (
         <>
           <ProblemsButton bench={bench} onClick={() => setDialog('problems')} />
-          <Button onClick={() => bench.showTests('scenarios')} color={failed > 0 ? 'bad' : 'act'}>
-            {failed > 0
-              ? `× ${failed} of ${scenarios.length} fail`
-              : passed === scenarios.length
-                ? `✓ ${passed} scenarios`
-                : `${passed} of ${scenarios.length} scenarios…`}
+          <Button
+            onClick={() => bench.showTests('scenarios')}
+            color={failed > 0 ? 'bad' : scenarios.length === 0 ? 'soft' : 'act'}
+          >
+            {scenariosInWords(scenarios.length, passed, failed)}
           </Button>
           <Button
             disabled={state.steps.length === 0}
@@ -256,4 +255,11 @@ function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
       </Flex>
     </Box>
   );
+}
+
+function scenariosInWords(all: number, passed: number, failed: number): string {
+  if (all === 0) return 'No scenarios';
+  if (failed > 0) return `× ${failed} of ${all} fail`;
+  if (passed < all) return `${passed} of ${all} scenarios…`;
+  return all === 1 ? '✓ 1 scenario' : `✓ ${all} scenarios`;
 }
