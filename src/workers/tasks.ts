@@ -97,6 +97,15 @@ const WorkspaceShape = z.object({
   ),
 });
 
+/** Where scripts hold a text or a pattern. */
+const search = task(
+  z.object({
+    scripts: z.array(z.object({ form: z.string().nullable(), name: z.string(), text: z.string() })),
+    query: z.object({ wanted: z.string(), pattern: z.boolean(), exact: z.boolean() }),
+  }),
+  ({ scripts, query }) => searched(scripts, query),
+);
+
 const TASKS = {
   compile: task(z.object({ sources: z.array(Source), mode: Mode }), ({ sources, mode }) =>
     sources.map((source) => compile(source, mode)),
@@ -122,15 +131,9 @@ const TASKS = {
       return problemsInSources(surface.form.name, sources, language);
     },
   ),
-  search: task(
-    z.object({
-      scripts: z.array(
-        z.object({ form: z.string().nullable(), name: z.string(), text: z.string() }),
-      ),
-      query: z.object({ wanted: z.string(), pattern: z.boolean(), exact: z.boolean() }),
-    }),
-    ({ scripts, query }) => searched(scripts, query),
-  ),
+  search,
+  // A pattern of the app's own does not get stuck; it may take as long as the reading of a workspace takes.
+  mentions: search,
   preview: task(
     z.object({
       file: z.string(),

@@ -174,7 +174,7 @@ async function unused(of: 'tables' | 'services', name: string, does: string): Pr
   }));
   // The name of a table or service is a technical one, of which nothing means anything to a pattern.
   const wanted = `\\b${of}\\s*(?:\\.|\\?\\.|\\[\\s*["'])\\s*${name.replace(/[^a-z0-9_]/g, '')}\\b`;
-  const [user] = await task('search', { scripts, query: { wanted, pattern: true, exact: true } });
+  const [user] = await task('mentions', { scripts, query: { wanted, pattern: true, exact: true } });
   if (user !== undefined)
     throw new Refusal(409, `The behaviour ${user.name} of ${user.form} ${does}.`);
 }
