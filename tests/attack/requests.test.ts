@@ -198,6 +198,21 @@ test('the walk meets every route', () => {
   expect(all.length).toBeGreaterThan(30);
 });
 
+// As curl asks for it in docs/git.md: neither a body nor what kind it would be.
+test('a release is asked for without a body, and not with a broken one', async () => {
+  const asked = (init: RequestInit) =>
+    fetch(`${base}/api/forms/crew_change/releases`, {
+      method: 'POST',
+      ...init,
+      headers: { ...OWN_ORIGIN, ...init.headers },
+    });
+  expect((await asked({})).status).toBe(201);
+  expect((await asked({ body: '{' })).status).toBe(415);
+  const json = { 'content-type': 'application/json' };
+  expect((await asked({ body: '{', headers: json })).status).toBe(400);
+  expect((await asked({ body: '{"reson": "x"}', headers: json })).status).toBe(400);
+});
+
 describe.each(all)('%s', (route) => {
   const path = addressOf(route);
   test('refuses what is wrong, and saves nothing', async () => {

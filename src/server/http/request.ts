@@ -22,9 +22,10 @@ export async function readBody<T>(
   return fitting(offered, body, 'The body is not what is asked for');
 }
 
-/** Likewise, of a request that may have no body: that is an empty object. */
+/** Likewise, of a request that may have no body, which RFC 9112, 6.3 tells by its headers: that is an empty object. */
 export async function readBodyIfAny<T>(request: Request, body: z.ZodType<T>): Promise<T> {
-  const none = request.body === null || request.headers.get('content-length') === '0';
+  const length = request.headers.get('content-length');
+  const none = length === null ? !request.headers.has('transfer-encoding') : length === '0';
   return none ? fitting({}, body, 'The body is missing') : readBody(request, body);
 }
 
