@@ -1,18 +1,16 @@
 /** `tavro mutate`: changes the behaviours in small places, one at a time; the scenarios must notice. */
-import type { Engine } from '../core/sandbox/engine';
-import { TookTooLong } from '../core/sandbox/engine';
 import { takingPart } from '../core/script/header';
 import { modulesUsed } from '../core/script/imports';
 import { mutantInWords, type Mutant } from '../core/script/mutants';
 import { scriptsOf } from '../core/script/of-form';
 import type { Material } from '../core/session/session';
+import { mutantHostOn } from '../core/testing/mutant-host';
 import {
   RANDOM_SESSIONS,
   inTrialOrder,
   judge,
   prepare,
   scoreOf,
-  type MutantHost,
   type Verdict,
 } from '../core/testing/mutation';
 import { randomSessions } from '../core/testing/random-session';
@@ -89,7 +87,7 @@ async function mutateForm(workspace: Workspace, entry: WorkspaceForm): Promise<J
   const cast = castOf(workspace, entry);
   const shown = progress(entry.form.name, mutants.length);
   const judged = await withEngines(enginesFor(mutants.length), async (engines) => {
-    const hosts = engines.map((engine) => hostOn(engine, material, mutants.length));
+    const hosts = engines.map((engine) => mutantHostOn(engine, material, mutants.length));
     await Promise.all(hosts.map((host) => host.load(0)));
     const plans = randomSessions(
       { form: entry.form, tables, cast, mentioned: mentionedIn(sources) },
@@ -107,20 +105,6 @@ async function mutateForm(workspace: Workspace, entry: WorkspaceForm): Promise<J
   return {
     ...judged,
     verdicts: judged.verdicts.toSorted((a, b) => a.mutant.number - b.mutant.number),
-  };
-}
-
-function hostOn(engine: Engine, material: Material, count: number): MutantHost {
-  return {
-    load: (mutant) => engine.load({ ...material, mutant }),
-    play: async (opening, steps, mutant) => {
-      try {
-        return await engine.tryMutant(opening, steps, mutant, mutant === 0 ? count : 0);
-      } catch (caught) {
-        if (caught instanceof TookTooLong) return null;
-        throw caught;
-      }
-    },
   };
 }
 

@@ -17,16 +17,14 @@ export function gridCellsChanged(
     const was = before.find((one) => one.name === name)?.scenario.grid;
     const { grid } = scenario;
     if (was === undefined || grid === undefined) return [];
-    const named = (axes: typeof grid.axes, places: readonly number[]) =>
-      combinationInWords(axes, places);
     const old = new Map(
       was.accepted.rows.map(([places, at]) => [
-        named(was.axes, places),
+        combinationInWords(was.axes, places),
         unfolded(was.accepted, at),
       ]),
     );
     const cells = grid.accepted.rows.flatMap(([places, at]) => {
-      const combination = named(grid.axes, places);
+      const combination = combinationInWords(grid.axes, places);
       const outcome = old.get(combination);
       return outcome === undefined
         ? []

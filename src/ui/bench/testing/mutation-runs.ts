@@ -1,7 +1,7 @@
 /** Mutation testing on the bench: goes on where it was stopped, as long as code and scenarios are the same. */
 import type { StoreApi } from 'zustand/vanilla';
-import { TookTooLong } from '@/core/sandbox/engine';
 import type { Mutant } from '@/core/script/mutants';
+import { mutantHostOn } from '@/core/testing/mutant-host';
 import {
   RANDOM_SESSIONS,
   inTrialOrder,
@@ -37,17 +37,7 @@ export function mutationRuns(
       return made.script;
     });
     const loaded = { ...engineMaterial(), scripts, modules, traced: false };
-    return some(mutants.length).map((engine) => ({
-      load: (mutant) => engine.load({ ...loaded, mutant }),
-      play: async (opening, steps, mutant) => {
-        try {
-          return await engine.tryMutant(opening, steps, mutant, mutant === 0 ? mutants.length : 0);
-        } catch (caught) {
-          if (caught instanceof TookTooLong) return null;
-          throw caught;
-        }
-      },
-    }));
+    return some(mutants.length).map((engine) => mutantHostOn(engine, loaded, mutants.length));
   }
 
   /** Tries the mutants that were not tried yet; from the start where code or scenarios have changed. */

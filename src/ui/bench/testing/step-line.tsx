@@ -96,6 +96,20 @@ function StepParts({
       onChange={(event) => onChange(change(event.target.value))}
     />
   );
+  const row = (address: string, change: (address: string) => Step) => {
+    const [field, place] = rowAt(address);
+    return (
+      <>
+        row{' '}
+        <PlaceInput
+          label={`Row of step ${number}`}
+          place={place}
+          onChange={(next) => onChange(change(`${field}[${next}]`))}
+        />{' '}
+        of {chosen(rowsFieldsOf(form), field, (next) => change(`${next}[${place}]`))}
+      </>
+    );
+  };
   if ('set' in step)
     return (
       <>
@@ -152,33 +166,11 @@ function StepParts({
         {Array.isArray(step.with) && <span>, {step.with.length} at once</span>}
       </>
     );
-  if ('removeRow' in step) {
-    const [field, place] = rowAt(step.removeRow);
+  if ('removeRow' in step) return <>remove {row(step.removeRow, (removeRow) => ({ removeRow }))}</>;
+  if ('moveRow' in step)
     return (
       <>
-        remove row{' '}
-        <PlaceInput
-          label={`Row of step ${number}`}
-          place={place}
-          onChange={(next) => onChange({ removeRow: `${field}[${next}]` })}
-        />{' '}
-        of {chosen(rowsFieldsOf(form), field, (next) => ({ removeRow: `${next}[${place}]` }))}
-      </>
-    );
-  }
-  if ('moveRow' in step) {
-    const [field, place] = rowAt(step.moveRow);
-    return (
-      <>
-        move row{' '}
-        <PlaceInput
-          label={`Row of step ${number}`}
-          place={place}
-          onChange={(next) => onChange({ ...step, moveRow: `${field}[${next}]` })}
-        />{' '}
-        of{' '}
-        {chosen(rowsFieldsOf(form), field, (next) => ({ ...step, moveRow: `${next}[${place}]` }))}{' '}
-        to place{' '}
+        move {row(step.moveRow, (moveRow) => ({ ...step, moveRow }))} to place{' '}
         <PlaceInput
           label={`Place of step ${number}`}
           place={step.to}
@@ -186,7 +178,6 @@ function StepParts({
         />
       </>
     );
-  }
   if ('answer' in step && step.usual !== true) {
     const { with: answer, fails, ...rest } = step;
     return (
