@@ -8,7 +8,13 @@ import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test as base, type APIRequestContext, type Page } from '@playwright/test';
+import {
+  expect,
+  test as base,
+  type APIRequestContext,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { Client } from 'pg';
 
 const RUNNING = process.env.TAVRO_URL;
@@ -86,7 +92,25 @@ export const test = base.extend<object, { file: string; app: string }>({
     { scope: 'worker', timeout: 120_000 },
   ],
   baseURL: ({ app }, use) => use(app),
+  page: async ({ page }, use) => {
+    pressLikePeople(page);
+    await use(page);
+  },
 });
+
+/** Milliseconds for which a mouse button stays down, at people's usual pace. */
+const PRESS = 100;
+
+/** Whatever moves the page under a press takes the click away, which one that lasts no time would not notice. */
+function pressLikePeople(page: Page): void {
+  const locators = Object.getPrototypeOf(page.locator('body')) as Locator & { patient?: true };
+  if (locators.patient) return;
+  locators.patient = true;
+  const { click } = locators;
+  locators.click = function (options) {
+    return click.call(this, { delay: PRESS, ...options });
+  };
+}
 
 export { expect };
 

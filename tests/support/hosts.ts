@@ -57,7 +57,7 @@ export type Host = (setting: Setting, traced?: boolean) => Use;
 /** Compiled once for each setting, since tests do the same form's steps again and again. */
 const materials = new WeakMap<Setting, Map<boolean, Material>>();
 
-function materialFor(setting: Setting, traced: boolean): Material {
+export function materialFor(setting: Setting, traced: boolean): Material {
   const known = materials.get(setting) ?? new Map<boolean, Material>();
   materials.set(setting, known);
   const made = known.get(traced) ?? makeMaterial(setting, traced);

@@ -19,6 +19,7 @@ import { FormSheet } from '../form/sheet';
 import { addressHere } from '../address';
 import { useDates } from '../dates';
 import { Button, Notice } from '../kit';
+import { useHeldWhilePressed } from '../press';
 import { useAnswer } from '../server-data';
 import type { BenchStore } from './store';
 import type { BenchMaterial } from './state';
@@ -38,10 +39,8 @@ const ASIDE = {
 
 export function LiveForm({
   bench,
-  seen,
-  words,
   names,
-  changed,
+  ...now
 }: {
   bench: BenchStore;
   seen: Seen;
@@ -50,9 +49,11 @@ export function LiveForm({
   /** Parts that differ from the moment before, while somebody stands in the past. */
   changed: readonly string[];
 }) {
-  const state = useBench(
-    bench,
-    ({ material, answers, at, steps, asked, listens, names, open }) => ({
+  const seen = useHeldWhilePressed(now.seen);
+  const words = useHeldWhilePressed(now.words);
+  const changed = useHeldWhilePressed(now.changed);
+  const state = useHeldWhilePressed(
+    useBench(bench, ({ material, answers, at, steps, asked, listens, names, open }) => ({
       material,
       answers,
       at,
@@ -61,7 +62,7 @@ export function LiveForm({
       listens,
       names,
       open,
-    }),
+    })),
   );
   const { material, answers, at, steps } = state;
   const standing = useStore(bench.debug, (debug) => debug.standing);

@@ -9,12 +9,18 @@ import { useStoreWithEqualityFn } from 'zustand/traditional';
 import { equal, type Value } from '@/core/form/value';
 import { readHeader } from '@/core/script/header';
 import { namesFor, type Names } from '@/core/tape/words';
+import { useHeldWhilePressed } from '../press';
 import type { BenchStore } from './store';
 import { isForThis } from './core';
 import type { Behaviour, BenchState } from './state';
 
 export function useBench<T>(bench: BenchStore, select: (state: BenchState) => T): T {
   return useStore(bench.store, useShallow(select));
+}
+
+/** How the scenarios came out last, by name. What comes during a press is drawn after it. */
+export function useResults(bench: BenchStore): BenchState['results'] {
+  return useHeldWhilePressed(useBench(bench, ({ results }) => results));
 }
 
 /** What stands of a behaviour in lists: everything but its text. */

@@ -11,6 +11,7 @@ import type { Material } from '@/core/session/session';
 import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';
 import { call } from '../api';
 import { forgetLeft, keepUnder, leftUnder, type Left } from '../draft/kept';
+import { useHeldWhilePressed } from '../press';
 
 /** What is kept of a form that is being filled in. */
 interface KeptFilling {
@@ -134,6 +135,7 @@ export function useSession(
   async function step(done: Step): Promise<Answer> {
     if ('submit' in done && first.viewing !== true) {
       await begin();
+      // The engine reads the steps in its turn, when those that it was doing have been answered and stand among them.
       if (opening.current !== first) await engine.current!.play(opening.current, steps.current);
     } else if (isEntry(done) && first.viewing !== true) void begin().catch(() => undefined);
     if ('set' in done && typed.current?.part === done.set) typed.current = null;
@@ -195,8 +197,8 @@ export function useSession(
   }
 
   return {
-    seen,
-    answer,
+    seen: useHeldWhilePressed(seen),
+    answer: useHeldWhilePressed(answer),
     listens,
     steps: () => steps.current,
     step,

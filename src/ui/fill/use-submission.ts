@@ -5,6 +5,7 @@ import type { Form } from '@/core/form/definition';
 import type { Value, Values } from '@/core/form/value';
 import type { Answer, Step, SubmitOutcome } from '@/core/session/step';
 import { call } from '../api';
+import { useHeldWhilePressed } from '../press';
 import type { SessionInUse } from './use-session';
 
 export type Outcome =
@@ -81,7 +82,13 @@ export function useSubmission(
     setOutcome({ kind: 'refused', says });
   }
 
-  return { outcome, stops, step, send, backToFilling };
+  return {
+    outcome: useHeldWhilePressed(outcome),
+    stops: useHeldWhilePressed(stops),
+    step,
+    send,
+    backToFilling,
+  };
 }
 
 /** The page on which a field stands, of rows the field of them; null for what stands on none. */

@@ -10,6 +10,7 @@ import { round } from '@/core/form/round';
 import type { Value } from '@/core/form/value';
 import { useDates, type Dates } from '../dates';
 import { lazily } from '../lazily';
+import { useHeldWhilePressed } from '../press';
 import { look, named, type InputProps } from './input';
 
 const ChakraInput = chakra('input');
@@ -71,7 +72,8 @@ function TypedInput({
   placeholder?: string | undefined;
 }) {
   const [text, setText] = useState(typing.show(props.value));
-  const [wrong, setWrong] = useState<string | null>(null);
+  const [found, setWrong] = useState<string | null>(null);
+  const wrong = useHeldWhilePressed(found);
   const shown = typing.show(props.value);
   // What the form says replaces what is typed only when the form's value changes.
   useEffect(() => {

@@ -11,6 +11,7 @@ import { useDates } from '../dates';
 import { SaidNotice, useAsking } from './asking';
 import { Button, Cell, Labelled, Line, ListTable, Mono, Select } from '../kit';
 import { PageHead } from '../page-head';
+import { useHeldWhilePressed } from '../press';
 
 interface WorkspacesProps {
   workspaces: readonly WorkspaceRow[];
@@ -22,7 +23,8 @@ interface WorkspacesProps {
 /** Where a workspace begins. A plain link: each page is made for one workspace as a whole. */
 const startOf = ({ name, first }: WorkspaceRow) => (first ? '/' : `/w/${name}`);
 
-export function Workspaces({ workspaces, removed, offered }: WorkspacesProps) {
+export function Workspaces({ removed, offered, ...now }: WorkspacesProps) {
+  const workspaces = useHeldWhilePressed(now.workspaces);
   const { said, setSaid, ask } = useAsking<string>();
   const [naming, setNaming] = useState<string | null>(null);
   const [archive, setArchive] = useState(false);

@@ -272,12 +272,6 @@ export function CasesTable({
           </tbody>
         </chakra.table>
       </Box>
-      {result?.misses
-        .filter(({ at }) => at !== null && scenario.grid === undefined)
-        .slice(0, 5)
-        .map((miss, i) => (
-          <MissLine key={i} bench={bench} name={name} miss={miss} />
-        ))}
       <Flex gap="8px" mt="6px" wrap="wrap">
         <Button
           onClick={() =>
@@ -344,6 +338,12 @@ export function CasesTable({
           remove the table
         </Button>
       </Flex>
+      {result?.misses
+        .filter(({ at }) => at !== null && scenario.grid === undefined)
+        .slice(0, 5)
+        .map((miss, i) => (
+          <MissLine key={i} bench={bench} name={name} miss={miss} />
+        ))}
     </Box>
   );
 }

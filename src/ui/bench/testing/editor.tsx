@@ -7,7 +7,7 @@ import { wholeState, withEntries } from '@/core/scenario/editing';
 import { seenAt } from '@/core/scenario/snapshot';
 import { Button, Line, Notice } from '../../kit';
 import type { BenchStore } from '../store';
-import { useBench } from '../use-bench';
+import { useBench, useResults } from '../use-bench';
 import { Beginning } from './beginning';
 import { CasesTable } from './cases';
 import { Entry, expectChanged, type EditEntries } from './entry';
@@ -25,9 +25,9 @@ export function ScenarioEditor({
   name: string;
   scenario: Scenario;
 }) {
-  const { form, result, startsAs } = useBench(bench, (state) => ({
+  const result = useResults(bench).get(name);
+  const { form, startsAs } = useBench(bench, (state) => ({
     form: state.material.form,
-    result: state.results.get(name),
     startsAs: state.scenarios.find((one) => one.name === scenario.startsAs)?.scenario.title,
   }));
   const shown = useShownSession(bench, name, scenario);
@@ -66,7 +66,9 @@ export function ScenarioEditor({
         </Notice>
       )}
       {result?.misses
-        .filter((miss) => miss.entry >= scenario.steps.length || miss.at !== null)
+        .filter(({ at, entry }) =>
+          at === null ? entry >= scenario.steps.length : scenario.grid !== undefined,
+        )
         .slice(0, 8)
         .map((miss, i) => (
           <MissLine key={i} bench={bench} name={name} miss={miss} />

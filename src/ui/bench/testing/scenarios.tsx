@@ -10,15 +10,15 @@ import { Button, Line, Mono, Notice } from '../../kit';
 import { useAnswer } from '../../server-data';
 import type { PastRun } from '@/core/workspace/past-run';
 import type { BenchStore } from '../store';
-import { useBench } from '../use-bench';
+import { useBench, useResults } from '../use-bench';
 import { ScenarioEditor } from './editor';
 import { MissLine, whenOf } from './misses';
 import { Shown } from './value-input';
 
 export function ScenariosTab({ bench }: { bench: BenchStore }) {
-  const { scenarios, results, running, steps } = useBench(bench, (state) => ({
+  const results = useResults(bench);
+  const { scenarios, running, steps } = useBench(bench, (state) => ({
     scenarios: state.scenarios,
-    results: state.results,
     running: state.runningScenarios,
     steps: state.steps,
   }));
@@ -199,8 +199,8 @@ function kindsOf({
 
 /** Changed on purpose? What came can be accepted, one by one or all. */
 function Review({ bench, names }: { bench: BenchStore; names: readonly string[] }) {
-  const { results, form, scenarios } = useBench(bench, (state) => ({
-    results: state.results,
+  const results = useResults(bench);
+  const { form, scenarios } = useBench(bench, (state) => ({
     form: state.material.form,
     scenarios: state.scenarios,
   }));
