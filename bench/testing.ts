@@ -14,7 +14,7 @@ import { JSDOM } from 'jsdom';
 import { compileMutants } from '../src/core/language/mutants';
 import { materialOf } from '../src/core/language/material';
 import { combinationsOf, playGrid } from '../src/core/scenario/grid';
-import { runScenario } from '../src/core/scenario/run';
+import { runScenario } from '../src/core/scenario/run-scenario';
 import { takingPart } from '../src/core/script/header';
 import { modulesUsed } from '../src/core/script/imports';
 import type { Mutant } from '../src/core/script/mutants';

@@ -19,7 +19,7 @@ import {
   type Call,
   type Command,
 } from './call';
-import { progress } from './progress';
+import { progress } from './progress-line';
 
 async function run(call: Call): Promise<number> {
   const workspace = open(call);

@@ -14,7 +14,7 @@ import { isOwn } from '../core/script/script-name';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
 import { formsOf, load, open, type Call, type Command, withEngine } from './call';
-import { progress } from './progress';
+import { progress } from './progress-line';
 import { WATCH, watched } from './watch';
 
 async function run(call: Call, engine: Engine): Promise<number> {
@@ -96,7 +96,7 @@ async function kept(
 
 async function newLanguage() {
   const [{ FormLanguage }, { libs }] = await Promise.all([
-    import('../core/language/service'),
+    import('../core/language/language-service'),
     import('../core/language/generated/libs'),
   ]);
   return { language: new FormLanguage(libs) };

@@ -37,7 +37,7 @@ import {
   type Call,
   type Command,
 } from './call';
-import { progress } from './progress';
+import { progress } from './progress-line';
 
 /** Combinations that one engine takes at a time. */
 const AT_ONCE = 50;

@@ -29,7 +29,7 @@ import {
   type Call,
   type Command,
 } from './call';
-import { progress } from './progress';
+import { progress } from './progress-line';
 
 interface Judged {
   form: string;

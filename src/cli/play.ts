@@ -2,13 +2,7 @@
 import { variablesAt } from '../core/debugging/notes';
 import type { Form } from '../core/form/definition';
 import type { Engine } from '../core/sandbox/engine';
-import {
-  nothingHeard,
-  NOTHING_SEEN,
-  partsSeen,
-  seenAfter,
-  seenAt,
-} from '../core/scenario/snapshot';
+import { nothingHeard, NOTHING_SEEN, partsSeen, seenAfter, seenAt } from '../core/scenario/seen';
 import { baseName } from '../core/script/script-name';
 import type { Answer } from '../core/session/step';
 import type { Run } from '../core/tape/tape';

@@ -1,5 +1,5 @@
 /** How `tavro test` prints: for people, as JUnit XML, as TAP 14, as JSON (docs/schemas/test-report.schema.json). */
-import type { Miss, ScenarioResult } from '../core/scenario/run';
+import type { Miss, ScenarioResult } from '../core/scenario/run-scenario';
 
 export interface Outcome extends ScenarioResult {
   form: string;

@@ -3,7 +3,7 @@ import { baseName, isOwn } from '../core/script/script-name';
 import { writeFileSync } from 'node:fs';
 import type { Scenario } from '../core/scenario/definition';
 import { openingOf } from '../core/scenario/opening';
-import { runScenario, sessionAt, type ScenarioResult } from '../core/scenario/run';
+import { runScenario, sessionAt, type ScenarioResult } from '../core/scenario/run-scenario';
 import { readHeader } from '../core/script/header';
 import { namesFor } from '../core/tape/words';
 import { whyMissed } from '../core/testing/why-missed';
@@ -22,7 +22,7 @@ import {
 } from './call';
 import { loadDetailed } from './inspecting';
 import type { Wanted } from '../core/sandbox/inspector';
-import { progress } from './progress';
+import { progress } from './progress-line';
 import { enginesFor } from './call';
 import { spread } from '../core/testing/spread';
 import type { ScenarioFile, Workspace, WorkspaceForm } from '../core/workspace/workspace';

@@ -14,7 +14,7 @@ import {
 import { leftOut } from '../core/debugging/left-out';
 import { otherLines, whyNot } from '../core/debugging/why-not';
 import { readHeader } from '../core/script/header';
-import { nameOnTape, partSeen, seenAt } from '../core/scenario/snapshot';
+import { nameOnTape, partSeen, seenAt } from '../core/scenario/seen';
 import type { Engine } from '../core/sandbox/engine';
 import { namesFor } from '../core/tape/words';
 import { Cache } from './cache';

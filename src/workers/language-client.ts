@@ -7,7 +7,7 @@ import type {
   Place,
   Signature,
   Target,
-} from '../core/language/service';
+} from '../core/language/language-service';
 import type { FormMap } from '../core/language/map';
 import type { PartFinding } from '../core/language/mistakes/idle-part';
 import type { Edit, Fix } from '../core/language/mistakes/mistake';

@@ -4,7 +4,7 @@
  */
 import { formatted } from '../core/language/format';
 import { libs } from '../core/language/generated/libs';
-import { FormLanguage } from '../core/language/service';
+import { FormLanguage } from '../core/language/language-service';
 import { withAsked } from '../core/language/watches';
 import { checkedCalls, type Calls } from './checked-calls';
 import { LANGUAGE_CALLS } from './language-calls';

@@ -12,7 +12,7 @@ import { compile } from '../core/language/compile';
 import { libs } from '../core/language/generated/libs';
 import { materialOf } from '../core/language/material';
 import { searched } from '../core/language/search';
-import { FormLanguage } from '../core/language/service';
+import { FormLanguage } from '../core/language/language-service';
 import { problemsInSources } from '../core/problems/problems';
 import { problemsInShared } from '../core/problems/shared';
 import { fromHtml } from '../core/interchange/from-html';

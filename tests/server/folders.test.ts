@@ -16,7 +16,7 @@ import { firstWorkspace } from '../../src/core/workspace/first';
 import { writeWorkspace } from '../../src/core/workspace/write';
 import { Refusal } from '../../src/server/http/refusal';
 import { folderState, leaveFolder, settleConflict } from '../../src/server/folders/live';
-import { closeFolder, offeredFolders, openFolder } from '../../src/server/folders/opening';
+import { closeFolder, offeredFolders, openFolder } from '../../src/server/folders/open-folders';
 import { newestNumber } from '../../src/server/releases';
 import { readDocument, saveDocument } from '../../src/server/revisions/documents';
 import { readBehaviours, readForms, readShared } from '../../src/server/workspace/read';

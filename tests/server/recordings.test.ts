@@ -4,7 +4,7 @@ import { RECORDINGS_BY_SERVER } from '../../src/core/limits';
 import { startModule } from '../../src/core/sandbox/quickjs';
 import { Sandbox } from '../../src/core/sandbox/sandbox';
 import { RecordingSchema, type Recording } from '../../src/core/scenario/recording';
-import { seenAt } from '../../src/core/scenario/snapshot';
+import { seenAt } from '../../src/core/scenario/seen';
 import type { TimedStep } from '../../src/core/session/step';
 import { database } from '../../src/server/database';
 import { submit } from '../../src/server/fillings/submitting';

@@ -15,7 +15,7 @@ import {
   saveHead,
   saveService,
   saveTable,
-} from '../../src/server/workspace/reference';
+} from '../../src/server/workspace/reference-data';
 import { renamePart, whatUses } from '../../src/server/workspace/structure';
 import { freshDatabase, revisionOf } from './support';
 

@@ -1,6 +1,6 @@
 /** The language of the demo's forms, to hold sources against: what is found in one behaviour beside others. */
 import { libs } from '../../src/core/language/generated/libs';
-import { FormLanguage, type Diagnostic } from '../../src/core/language/service';
+import { FormLanguage, type Diagnostic } from '../../src/core/language/language-service';
 import { isModule } from '../../src/core/script/script-name';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { readFolder } from '../../src/workers/files';

@@ -17,7 +17,7 @@ import { Inspector, type Inspection, type Wanted } from '../../src/core/sandbox/
 import { Tape } from '../../src/core/tape/tape';
 import { LIMITS, startModule } from '../../src/core/sandbox/quickjs';
 import { Sandbox } from '../../src/core/sandbox/sandbox';
-import { partSeen, seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/snapshot';
+import { partSeen, seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/seen';
 import type { Entry } from '../../src/core/session/entries';
 import { Session, type Material } from '../../src/core/session/session';
 import type { Answer, Opening, TimedStep } from '../../src/core/session/step';

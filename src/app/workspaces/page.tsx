@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { offeredFolders } from '@/server/folders/opening';
+import { offeredFolders } from '@/server/folders/open-folders';
 import { readWorkspaces } from '@/server/workspaces/manage';
 import { Workspaces } from '@/ui/manage/workspaces';
 

@@ -1,7 +1,7 @@
 /** What differs between two moments, two replays or two conditions, part by part and aspect by aspect. */
 import type { Form } from '../form/definition';
 import { equal, type Value } from '../form/value';
-import { partsSeen, type Seen } from '../scenario/snapshot';
+import { partsSeen, type Seen } from '../scenario/seen';
 import { forTape } from '../session/tape-writer';
 import type { PartState } from '../session/step';
 

@@ -1,6 +1,6 @@
 /** What the scripts of a form steer, as far as reading them without running them can tell. */
 import type { Form } from '../form/definition';
-import { FormLanguage } from '../language/service';
+import { FormLanguage } from '../language/language-service';
 import type { Surface } from '../language/typings';
 import type { Source } from '../script/header';
 import type { Steered } from './to-json-schema';

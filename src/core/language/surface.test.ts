@@ -23,7 +23,7 @@ import {
 } from '../../../tests/support/forms';
 import { direct } from '../../../tests/support/hosts';
 import { libs } from './generated/libs';
-import { FormLanguage } from './service';
+import { FormLanguage } from './language-service';
 
 const fields = [
   text('note'),

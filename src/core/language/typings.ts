@@ -4,7 +4,7 @@
  */
 import type { Field, FieldOf, Form, LaunchParameter } from '../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
-import { kindInWords } from '../form/in-words';
+import { kindInWords } from '../form/kind-in-words';
 import { isList, kindOf } from '../form/kinds';
 import type { Service, ServiceFunction } from '../form/service';
 import type { Role, Table } from '../form/table';

@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { compile } from './compile';
 import { parse } from './parse';
-import { FormLanguage } from './service';
+import { FormLanguage } from './language-service';
 import { readFolder } from '../../workers/files';
 import { readWorkspace } from '../workspace/workspace';
 

@@ -4,7 +4,7 @@
  */
 import type { Option } from '../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
-import { kindInWords } from '../form/in-words';
+import { kindInWords } from '../form/kind-in-words';
 import { indexOf } from '../form/table-index';
 import type { Surface } from './typings';
 

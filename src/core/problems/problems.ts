@@ -6,13 +6,13 @@ import * as z from 'zod';
 import { readHeader } from '../script/header';
 import { isModule } from '../script/script-name';
 import type { PartFinding } from '../language/mistakes/idle-part';
-import type { Diagnostic, FormLanguage } from '../language/service';
+import type { Diagnostic, FormLanguage } from '../language/language-service';
 import type { Source } from '../script/header';
 import type { Form } from '../form/definition';
 import type { Scenario } from '../scenario/definition';
 import type { Cast } from '../scenario/opening';
 import type { OptionSource } from '../scenario/options';
-import { runScenario, type Player, type ScenarioResult } from '../scenario/run';
+import { runScenario, type Player, type ScenarioResult } from '../scenario/run-scenario';
 
 export const ProblemSchema = z.strictObject({
   /** The empty text for what belongs to several. */

@@ -2,7 +2,7 @@
 import { describe, expect, test } from 'vitest';
 import { choice, formWith, money, number, text } from '../../../tests/support/forms';
 import { libs } from '../language/generated/libs';
-import { FormLanguage } from '../language/service';
+import { FormLanguage } from '../language/language-service';
 import type { Source } from '../script/header';
 import { scriptsOf } from '../script/of-form';
 import { planExportRename } from '../structure/rename-export';

@@ -2,7 +2,7 @@
 import type { Form } from '../form/definition';
 import { nearest } from '../wire/failures';
 import type { Surface } from '../language/typings';
-import type { FormLanguage } from '../language/service';
+import type { FormLanguage } from '../language/language-service';
 import { isFor, readHeader, type Source } from '../script/header';
 import { NO_FORM } from '../script/no-form';
 import { isModule } from '../script/script-name';

@@ -19,8 +19,8 @@ import {
 } from './editing';
 import { combinationsOf, folded, playGrid } from './grid';
 import { openingOf } from './opening';
-import { runScenario, type Player } from './run';
-import { seenAt } from './snapshot';
+import { runScenario, type Player } from './run-scenario';
+import { seenAt } from './seen';
 
 const form = formWith([
   choice('kind', ['bulk', 'oil']),

@@ -8,8 +8,8 @@ import { readColumn } from './cases';
 import type { Expectation, PartExpectation, Scenario, ScenarioStep } from './definition';
 import { folded, unfolded } from './grid';
 import { expectationOf } from './record';
-import type { Miss } from './run';
-import { partSeen, seenAt, type Seen } from './snapshot';
+import type { Miss } from './run-scenario';
+import { partSeen, seenAt, type Seen } from './seen';
 
 /** How many steps of its own a scenario has done before an entry. */
 export function stepsBefore(scenario: Scenario, entry: number): number {

@@ -5,7 +5,7 @@ import { equal, inWords, type Value, type Values } from '../form/value';
 import type { PartState, Step, SubmitOutcome } from '../session/step';
 import type { Expectation, PartExpectation } from './definition';
 import { changesBetween, names, WHOLE } from './nothing-else';
-import { partSeen, type Heard, type Seen } from './snapshot';
+import { partSeen, type Heard, type Seen } from './seen';
 
 /** An expectation that was not met, or something that went wrong and that none names. */
 export interface Unmet {

@@ -14,7 +14,7 @@ import type { Unmet } from './expecting';
 import { withInputs } from './inputs';
 import { openingOf, type Cast } from './opening';
 import { tableOptions, type OptionSource } from './options';
-import { NOTHING_SEEN, partsSeen, seenAfter, type Seen } from './snapshot';
+import { NOTHING_SEEN, partsSeen, seenAfter, type Seen } from './seen';
 
 /** Aspects by part; `@form` holds what is of the form as a whole. */
 export type Outcome = Record<string, Record<string, Value>>;

@@ -9,7 +9,7 @@ import { rekeyInScenario, renameInScenario } from '../structure/in-scenario';
 import { ScenarioSchema, type Scenario } from './definition';
 import { combinationsOf, folded, outcomeChanges, playGrid, unfolded } from './grid';
 import { unknownNames } from './naming';
-import { runScenario, sessionAt, type Player } from './run';
+import { runScenario, sessionAt, type Player } from './run-scenario';
 
 const form = {
   ...formWith([

@@ -10,7 +10,7 @@ import { readRowAddress } from '../session/address';
 import type { Step } from '../session/step';
 import { ASPECTS, spelled, type ExpectedAspect } from './aspects';
 import type { Expectation, PartExpectation } from './definition';
-import { cellState, type Seen } from './snapshot';
+import { cellState, type Seen } from './seen';
 
 export interface Change {
   part: string;

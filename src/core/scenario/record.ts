@@ -7,7 +7,7 @@ import { equal } from '../form/value';
 import type { Answer, RowsChange, Step } from '../session/step';
 import { changedAspects } from './aspects';
 import type { Expectation, Open, Scenario, ScenarioStep } from './definition';
-import { NOTHING_SEEN, partSeen, seenAfter, type Seen } from './snapshot';
+import { NOTHING_SEEN, partSeen, seenAfter, type Seen } from './seen';
 
 /**
  * `answers` holds the opening's answer and one for each step. With `nothingElse` each expectation, and one at the end,

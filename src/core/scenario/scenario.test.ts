@@ -9,7 +9,7 @@ import type { Step } from '../session/step';
 import { ScenarioSchema, type Scenario } from './definition';
 import { recordScenario } from './record';
 import { unknownNames } from './naming';
-import { runScenario, type Player } from './run';
+import { runScenario, type Player } from './run-scenario';
 
 const form = {
   ...formWith([number('a'), number('b'), text('note', { locked: true })]),

@@ -19,7 +19,7 @@ import { bootMachine, direct, inMachine, type Setting } from '../../../tests/sup
 import type { Field, Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import type { Values } from '../form/value';
-import { cellState } from '../scenario/snapshot';
+import { cellState } from '../scenario/seen';
 import type { TimedStep } from './step';
 
 beforeAll(bootMachine);

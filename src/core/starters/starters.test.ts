@@ -4,7 +4,7 @@ import { demo, foundIn, languageOf } from '../../../tests/support/demo-language'
 import { direct } from '../../../tests/support/hosts';
 import type { Form } from '../form/definition';
 import { ScenarioSchema } from '../scenario/definition';
-import { runScenario } from '../scenario/run';
+import { runScenario } from '../scenario/run-scenario';
 import type { Step } from '../session/step';
 import { made, starters } from '.';
 import type { Picked, Starter, StarterSetting } from './starter';

@@ -10,7 +10,7 @@ import type { Form } from '../form/definition';
 import type { Value } from '../form/value';
 import type { Source } from '../script/header';
 import { parse } from '../language/parse';
-import { FormLanguage } from '../language/service';
+import { FormLanguage } from '../language/language-service';
 import { edited, placeOf, InvalidEdit, type PartName, type PartSort } from './edit';
 import { rewritten, type RenamePlan } from './rename';
 import { rekeyed, rekeyInScenario } from './in-scenario';

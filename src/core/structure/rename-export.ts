@@ -1,6 +1,6 @@
 /** Renaming what a shared module exports, in the module and in every script of every form that imports it. */
 import { NO_FORM } from '../script/no-form';
-import { FormLanguage } from '../language/service';
+import { FormLanguage } from '../language/language-service';
 import type { Source } from '../script/header';
 import { scriptsOf } from '../script/of-form';
 import { isModule, isOwn } from '../script/script-name';

@@ -11,7 +11,7 @@ import type { Source } from '../script/header';
 import { parse } from '../language/parse';
 import { readHeader } from '../script/header';
 import { scriptsOf } from '../script/of-form';
-import { FormLanguage } from '../language/service';
+import { FormLanguage } from '../language/language-service';
 import { typingsOf } from '../language/typings';
 import { isExpect } from '../scenario/beginning';
 import { readColumn } from '../scenario/cases';

@@ -11,7 +11,7 @@ import { outcomeChanges, outcomeOf, type CellChange, type GridGround } from '../
 import type { Open, Scenario } from '../scenario/definition';
 import { openingOf, type Cast } from '../scenario/opening';
 import { recordScenario } from '../scenario/record';
-import { NOTHING_SEEN, seenAfter, type Seen } from '../scenario/snapshot';
+import { NOTHING_SEEN, seenAfter, type Seen } from '../scenario/seen';
 import type { Answer, Opening, Step } from '../session/step';
 import { valuesFor } from './values';
 

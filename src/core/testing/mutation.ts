@@ -10,11 +10,11 @@ import { beginningOf } from '../scenario/beginning';
 import { TITLE_CHARACTERS } from '../limits';
 import { changedAspects } from '../scenario/aspects';
 import type { Expectation, PartExpectation, Scenario } from '../scenario/definition';
-import { seenAt, type Seen } from '../scenario/snapshot';
+import { seenAt, type Seen } from '../scenario/seen';
 import { outcomeChanges, outcomeOf, sessionOf, unfolded } from '../scenario/grid';
 import { NoSuchOpening, openingOf, type NamedScenario } from '../scenario/opening';
 import { recordScenario } from '../scenario/record';
-import { missesOf, scriptOf, type ScenarioGround } from '../scenario/run';
+import { missesOf, scriptOf, type ScenarioGround } from '../scenario/run-scenario';
 import type { SessionPlan } from './random-session';
 
 /** What runs mutants: an engine whose material was compiled with them. */

@@ -1,6 +1,6 @@
 /** Why an expectation was not met, in a sentence: who said last what it is instead. The whole answer is `debugging/`. */
-import { nameOnTape, seenAt } from '../scenario/snapshot';
-import type { Miss } from '../scenario/run';
+import { nameOnTape, seenAt } from '../scenario/seen';
+import type { Miss } from '../scenario/run-scenario';
 import type { Answer } from '../session/step';
 import { standingWords, Tape } from '../tape/tape';
 import type { Names } from '../tape/words';

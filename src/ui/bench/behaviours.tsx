@@ -7,7 +7,7 @@ import { arrayMove, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 import type { Tape } from '@/core/tape/tape';
 import { baseName, isModule, isOwn } from '@/core/script/script-name';
 import { Button, Labelled, Line, Select } from '../kit';

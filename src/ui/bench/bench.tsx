@@ -19,7 +19,7 @@ import { notesAt } from '@/core/debugging/notes';
 import { entriesUntil, placeAt } from '@/core/debugging/travel';
 import type { Form } from '@/core/form/definition';
 import { linesOf } from '@/core/tape/lines';
-import { seenAt, type Seen } from '@/core/scenario/snapshot';
+import { seenAt, type Seen } from '@/core/scenario/seen';
 import { standingWords, Tape, type Run } from '@/core/tape/tape';
 import { useStore } from 'zustand';
 import { FolderNotice } from './folder-notice';

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { useStore } from 'zustand';
 import type { Wanted, Way } from '@/core/debugging/travel';
 import type { Form } from '@/core/form/definition';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 import type { Answer } from '@/core/session/step';
 import { Tape } from '@/core/tape/tape';
 import type { Names } from '@/core/tape/words';

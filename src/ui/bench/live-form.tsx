@@ -12,7 +12,7 @@ import { textOf } from '@/core/form/reading';
 import { indexOf } from '@/core/form/table-index';
 import type { Value } from '@/core/form/value';
 import type { Difference } from '@/core/debugging/differences';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 import type { Word } from '@/core/tape/tape';
 import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';

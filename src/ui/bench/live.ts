@@ -3,7 +3,7 @@ import { differences } from '@/core/debugging/differences';
 import type { Value } from '@/core/form/value';
 import type { Open } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
-import { seenAt, type Seen } from '@/core/scenario/snapshot';
+import { seenAt, type Seen } from '@/core/scenario/seen';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';

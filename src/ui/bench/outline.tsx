@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { memo, useRef, type ReactNode } from 'react';
 import type { Field, Form } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 import { useInSight } from './use-in-sight';
 
 export interface OutlineProps {

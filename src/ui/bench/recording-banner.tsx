@@ -3,7 +3,7 @@
 import { chakra, Flex } from '@chakra-ui/react';
 import { fieldsOf } from '@/core/form/fields';
 import { equal, type Value } from '@/core/form/value';
-import { seenAt, rowValues, type Seen } from '@/core/scenario/snapshot';
+import { seenAt, rowValues, type Seen } from '@/core/scenario/seen';
 import { Button, TextLink } from '../kit';
 import { useDates } from '../dates';
 import type { OpenedRecording } from './state';

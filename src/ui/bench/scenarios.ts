@@ -3,7 +3,7 @@ import type { Scenario } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { recordScenario } from '@/core/scenario/record';
 import { openingOf } from '@/core/scenario/opening';
-import { runScenario, sessionAt, type Miss } from '@/core/scenario/run';
+import { runScenario, sessionAt, type Miss } from '@/core/scenario/run-scenario';
 import { readHeader } from '@/core/script/header';
 import { baseName } from '@/core/script/script-name';
 import type { Run } from '@/core/tape/tape';

@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
-import { partSeen, type Seen } from '@/core/scenario/snapshot';
+import { partSeen, type Seen } from '@/core/scenario/seen';
 import { made, starters } from '@/core/starters';
 import {
   labelOf,

@@ -6,12 +6,12 @@
  */
 import { createStore } from 'zustand/vanilla';
 import { usualAspect } from '@/core/debugging/decision';
-import { nameOnTape, partSeen, seenAt } from '@/core/scenario/snapshot';
+import { nameOnTape, partSeen, seenAt } from '@/core/scenario/seen';
 import { readHeader } from '@/core/script/header';
 import { Tape } from '@/core/tape/tape';
 import type { FormMap } from '@/core/language/map';
 import type { Fix } from '@/core/language/mistakes/mistake';
-import type { Diagnostic } from '@/core/language/service';
+import type { Diagnostic } from '@/core/language/language-service';
 import type { Open } from '@/core/scenario/definition';
 import { placeOf } from '@/core/structure/edit';
 import { begin } from '@/core/structure/history';

@@ -2,8 +2,8 @@
 import type { Open, Scenario } from '@/core/scenario/definition';
 import { openingOf, type Cast } from '@/core/scenario/opening';
 import type { OptionSource } from '@/core/scenario/options';
-import { runScenario, type ScenarioResult } from '@/core/scenario/run';
-import { seenAt, type Seen } from '@/core/scenario/snapshot';
+import { runScenario, type ScenarioResult } from '@/core/scenario/run-scenario';
+import { seenAt, type Seen } from '@/core/scenario/seen';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Value } from '@/core/form/value';
 import type { Material } from '@/core/session/session';

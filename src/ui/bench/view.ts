@@ -3,7 +3,7 @@ import { createStore } from 'zustand/vanilla';
 import { readHeader } from '@/core/script/header';
 import { baseName } from '@/core/script/script-name';
 import { placeOf, type Line } from '@/core/wire/line';
-import type { Place } from '@/core/language/service';
+import type { Place } from '@/core/language/language-service';
 import type { Uses } from '@/core/structure/uses';
 import { get } from '../api';
 import type { BenchCore } from './core';

@@ -2,7 +2,7 @@
 /** What the live form waits for, with a way to answer a service's call by hand. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 import type { Value } from '@/core/form/value';
 import { Button, Mono, Notice } from '../kit';
 import type { BenchStore } from './store';

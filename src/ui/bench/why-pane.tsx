@@ -18,7 +18,7 @@ import {
 } from '@/core/debugging/in-words';
 import { baseName } from '@/core/script/script-name';
 import type { PartState } from '@/core/session/step';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 import type { Tape } from '@/core/tape/tape';
 import type { Names } from '@/core/tape/words';
 import { placeOf, type Line } from '@/core/wire/line';

@@ -5,7 +5,7 @@
  * something is entered, and what was entered is kept in the browser until it is saved.
  */
 import { useEffect, useRef, useState } from 'react';
-import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/snapshot';
+import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/seen';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Material } from '@/core/session/session';
 import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Form } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 
 /** Sentences for what scripts showed and hid since the last step, for screen readers. */
 export function useAnnouncements(form: Form, seen: Seen): string {

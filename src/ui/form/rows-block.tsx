@@ -10,7 +10,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import type { Field, FieldOf } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
-import { cellState } from '@/core/scenario/snapshot';
+import { cellState } from '@/core/scenario/seen';
 import type { PartState, RowState } from '@/core/session/step';
 import { Button } from '../kit';
 import {

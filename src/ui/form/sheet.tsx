@@ -15,12 +15,12 @@ import type {
 } from '@/core/form/definition';
 import type { FileValue } from '@/core/form/kinds';
 import type { Table } from '@/core/form/table';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 import type { Step } from '@/core/session/step';
 import { Button, Notice } from '../kit';
 import { useAnnouncements, useKeptFocus } from './attention';
 import { FieldBlock, idOf, Name } from './field-block';
-import { columnsOf, linesOf } from './lines';
+import { columnsOf, linesOf } from './field-lines';
 
 import { lazily } from '../lazily';
 import type { RowsProps } from './rows-block';

@@ -2,7 +2,7 @@
 /** A form from a JSON Schema or a page with an HTML form: what it would become is shown before it is made. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import { kindInWords } from '@/core/form/in-words';
+import { kindInWords } from '@/core/form/kind-in-words';
 import type { Taken } from '@/core/interchange/taken';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice } from '../kit';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { closeFolder, offeredFolders, openFolder } from '@/server/folders/opening';
+import { closeFolder, offeredFolders, openFolder } from '@/server/folders/open-folders';
 import { answer, readBody, readQuery } from '@/server/http/request';
 
 const Opening = z.strictObject({ folder: z.string().min(1).max(1000) });

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
-import { HeadSchema, saveHead } from '@/server/workspace/reference';
+import { HeadSchema, saveHead } from '@/server/workspace/reference-data';
 
 const Saving = z.strictObject({ head: HeadSchema, from: z.number().int().min(1) });
 

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { Name } from '@/core/form/definition';
-import { readService } from '@/server/workspace/reference';
+import { readService } from '@/server/workspace/reference-data';
 import { readHead, readTables } from '@/server/workspace/read';
 import { here } from '@/server/workspaces/page';
 import { ServicePage } from '@/ui/manage/service-page';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { readTable } from '@/server/workspace/reference';
+import { readTable } from '@/server/workspace/reference-data';
 import { readHead } from '@/server/workspace/read';
 import { here } from '@/server/workspaces/page';
 import { TablePage } from '@/ui/manage/table-page';

@@ -1,7 +1,7 @@
 /** The form's parts as checks ask for them: by the paths of `flow.ts`, with titles, kinds and the keys they take. */
 import type { Field, Option } from '../../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../../form/fields';
-import { kindInWords } from '../../form/in-words';
+import { kindInWords } from '../../form/kind-in-words';
 import { accept, holdsKeys, isList } from '../../form/kinds';
 import { indexOf } from '../../form/table-index';
 import { bare, type Access, type PartPath } from '../acts';

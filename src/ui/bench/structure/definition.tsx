@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import type { Option } from '@/core/form/definition';
-import { kindInWords } from '@/core/form/in-words';
+import { kindInWords } from '@/core/form/kind-in-words';
 import { placeOf, type PartName } from '@/core/structure/edit';
 import { Labelled, Select } from '../../kit';
 import type { BenchStore } from '../store';

@@ -8,7 +8,7 @@ import { readColumn } from '@/core/scenario/cases';
 import { casesAsCsv, casesFromCsv } from '@/core/scenario/cases-csv';
 import type { Cases, Scenario } from '@/core/scenario/definition';
 import { namedInputs, namedParts, unknownNames } from '@/core/scenario/naming';
-import type { ScenarioResult } from '@/core/scenario/run';
+import type { ScenarioResult } from '@/core/scenario/run-scenario';
 import { download } from '../../download';
 import { Button, Notice, Select } from '../../kit';
 import { servicesAsked } from '../services-asked';

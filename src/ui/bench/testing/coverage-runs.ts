@@ -1,6 +1,6 @@
 /** What the scenarios reach, measured on the bench, and random sessions that reach more. */
 import { recordScenario } from '@/core/scenario/record';
-import { runScenario } from '@/core/scenario/run';
+import { runScenario } from '@/core/scenario/run-scenario';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Wanted } from '@/core/sandbox/inspector';
 import type { Site } from '@/core/script/sites';

@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Scenario } from '@/core/scenario/definition';
 import { wholeState, withEntries } from '@/core/scenario/editing';
-import { seenAt } from '@/core/scenario/snapshot';
+import { seenAt } from '@/core/scenario/seen';
 import { Button, Line, Notice } from '../../kit';
 import type { BenchStore } from '../store';
 import { useBench, useResults } from '../use-bench';

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { isExpect } from '@/core/scenario/beginning';
 import type { Expectation, Scenario, ScenarioStep } from '@/core/scenario/definition';
 import { movedTo, stepsBefore, whatStepChanged } from '@/core/scenario/editing';
-import type { Miss } from '@/core/scenario/run';
+import type { Miss } from '@/core/scenario/run-scenario';
 import type { Answer, Step } from '@/core/session/step';
 import type { Form } from '@/core/form/definition';
 import { stepInWords } from '@/core/tape/words';

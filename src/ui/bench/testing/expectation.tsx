@@ -9,7 +9,7 @@ import type { ExpectedAspect } from '@/core/scenario/aspects';
 import type { Expectation, PartExpectation } from '@/core/scenario/definition';
 import { aspectsOf, valueNow, withAspect } from '@/core/scenario/editing';
 import { callsWaitedFor } from '@/core/scenario/expecting';
-import { NOTHING_SEEN, type Seen } from '@/core/scenario/snapshot';
+import { NOTHING_SEEN, type Seen } from '@/core/scenario/seen';
 import type { Names } from '@/core/tape/words';
 import { Button, Select } from '../../kit';
 import { PartSelect } from './part-select';

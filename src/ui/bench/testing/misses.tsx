@@ -1,7 +1,7 @@
 'use client';
 /** What of a scenario was not met. */
 import { Box, chakra } from '@chakra-ui/react';
-import type { Miss } from '@/core/scenario/run';
+import type { Miss } from '@/core/scenario/run-scenario';
 import { Button, Mono } from '../../kit';
 import type { BenchStore } from '../store';
 import { Shown } from './value-input';

@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { accepting, canAccept } from '@/core/scenario/editing';
-import type { Miss } from '@/core/scenario/run';
+import type { Miss } from '@/core/scenario/run-scenario';
 import { useDates } from '../../dates';
 import { Button, Line, Mono, Notice } from '../../kit';
 import { useAnswer } from '../../server-data';

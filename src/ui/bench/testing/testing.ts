@@ -2,7 +2,7 @@
 import { createStore } from 'zustand/vanilla';
 import type { Open, Scenario } from '@/core/scenario/definition';
 import { NoSuchOpening } from '@/core/scenario/opening';
-import { sessionAt } from '@/core/scenario/run';
+import { sessionAt } from '@/core/scenario/run-scenario';
 import type { Step } from '@/core/session/step';
 import type { BenchCore } from '../core';
 import { bothWaysRuns } from './both-ways-runs';

@@ -4,7 +4,7 @@ import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
-import { removeService, saveService } from '@/server/workspace/reference';
+import { removeService, saveService } from '@/server/workspace/reference-data';
 
 type Props = { params: Promise<{ name: string }> };
 

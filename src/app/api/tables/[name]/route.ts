@@ -6,7 +6,7 @@ import { Refusal } from '@/server/http/refusal';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { Removing } from '@/server/http/removing';
 import { currentPerson } from '@/server/person';
-import { readTable, removeTable, saveTable } from '@/server/workspace/reference';
+import { readTable, removeTable, saveTable } from '@/server/workspace/reference-data';
 
 type Props = { params: Promise<{ name: string }> };
 

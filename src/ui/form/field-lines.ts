@@ -1,6 +1,6 @@
 /** How the fields of a section stand beside and below each other. */
 import type { Field, Section } from '@/core/form/definition';
-import type { Seen } from '@/core/scenario/snapshot';
+import type { Seen } from '@/core/scenario/seen';
 
 /** The columns that the fields of a section stand in. */
 export function columnsOf(section: Section): number {

@@ -12,7 +12,7 @@ import { gridMisses, sessionOf } from './grid';
 import { withInputs } from './inputs';
 import { NoSuchOpening, openingOf, type Cast } from './opening';
 import { tableOptions, type OptionSource } from './options';
-import { nothingHeard, NOTHING_SEEN, seenAfter, type Heard, type Seen } from './snapshot';
+import { nothingHeard, NOTHING_SEEN, seenAfter, type Heard, type Seen } from './seen';
 
 /** Opens a form and does steps: the answer of the opening, then one for each step. */
 export type Player = (opening: Opening, steps: readonly Step[]) => Promise<Answer[]>;

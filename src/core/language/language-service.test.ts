@@ -5,7 +5,7 @@ import { readWorkspace } from '../workspace/workspace';
 import { scriptsOf } from '../script/of-form';
 import { formatted } from './format';
 import { libs } from './generated/libs';
-import { FormLanguage } from './service';
+import { FormLanguage } from './language-service';
 
 const workspace = readWorkspace(readFolder('demo'));
 const entry = workspace.forms[0]!;

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { formWith, number, section, text, yesNo } from '../../../tests/support/forms';
 import { direct } from '../../../tests/support/hosts';
-import { linesOf } from './lines';
+import { linesOf } from './field-lines';
 
 const half = { width: 'half' };
 
