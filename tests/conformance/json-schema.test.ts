@@ -24,7 +24,10 @@ const demo = readWorkspace(readFolder('demo'));
 const forms = demo.forms.map(({ form, behaviours, records }) => {
   const scripts = scriptsOf(form, behaviours, demo.shared);
   const schema = toJsonSchema(form, steeredBy(demo, form, scripts, libs));
-  return { form, scripts, records, schema };
+  const texts = Object.fromEntries(
+    scripts.map(({ name, text }) => [name.replace(/\.ts$/, ''), text]),
+  );
+  return { form, scripts: texts, records, schema };
 });
 
 const ajv = new Ajv({ strict: true, allErrors: true, allowUnionTypes: true });
@@ -97,9 +100,7 @@ function submitted(seed: number): { form: string; values: Values } | null {
       form,
       tables: demo.tables,
       services: demo.services,
-      scripts: Object.fromEntries(
-        scripts.map(({ name, text }) => [name.replace(/\.ts$/, ''), text]),
-      ),
+      scripts,
       roles: pick([['clerk'], ['agent'], ['clerk', 'master']], dice),
       ...(record === undefined ? {} : { record }),
     },

@@ -54,15 +54,23 @@ export interface Use {
 
 export type Host = (setting: Setting, traced?: boolean) => Use;
 
-/** Compiled once for each setting, since tests do the same form's steps again and again. */
-const materials = new WeakMap<Setting, Map<boolean, Material>>();
+/** Compiled once for each set of scripts, since tests do the same form's steps again and again. */
+const materials = new WeakMap<object, { of: Setting; traced: boolean; material: Material }[]>();
 
 export function materialFor(setting: Setting, traced: boolean): Material {
-  const known = materials.get(setting) ?? new Map<boolean, Material>();
-  materials.set(setting, known);
-  const made = known.get(traced) ?? makeMaterial(setting, traced);
-  known.set(traced, made);
-  return made;
+  const scripts = setting.scripts ?? setting;
+  const known = materials.get(scripts) ?? [];
+  const same = known.find(
+    ({ of, ...one }) =>
+      one.traced === traced &&
+      of.form === setting.form &&
+      of.tables === setting.tables &&
+      of.services === setting.services,
+  );
+  if (same !== undefined) return same.material;
+  const material = makeMaterial(setting, traced);
+  materials.set(scripts, [...known, { of: setting, traced, material }]);
+  return material;
 }
 
 function makeMaterial(setting: Setting, traced: boolean): Material {
@@ -78,6 +86,14 @@ function makeMaterial(setting: Setting, traced: boolean): Material {
   );
 }
 
+const detailed = new WeakMap<Setting, ReturnType<typeof detailedMaterial>>();
+
+function detailedFor(setting: Setting): ReturnType<typeof detailedMaterial> {
+  const made = detailed.get(setting) ?? detailedMaterial(setting);
+  detailed.set(setting, made);
+  return made;
+}
+
 /** The same, compiled so that runs can report in detail, with the sites of each script. */
 export function detailedMaterial(
   setting: Setting,
@@ -86,12 +102,12 @@ export function detailedMaterial(
   const material = materialFor(setting, true);
   const sites = new Map<string, readonly Site[]>();
   const scripts = material.scripts.map(({ name }) => {
-    const detailed = compileDetailed(
+    const compiled = compileDetailed(
       { name: `${name}.ts`, text: setting.scripts![name]! },
       watches[name],
     );
-    sites.set(name, detailed.sites);
-    return detailed.script;
+    sites.set(name, compiled.sites);
+    return compiled.script;
   });
   return { material: { ...material, scripts }, sites };
 }
@@ -135,7 +151,7 @@ export function inspectedHere(
 
 /** What answers about a session stand on. */
 export function groundOf(setting: Setting, steps: readonly TimedStep[]): Ground {
-  const { material, sites } = detailedMaterial(setting);
+  const { material, sites } = detailedFor(setting);
   const all = inspectedHere(setting, steps, { runs: [] }, material);
   return {
     form: setting.form,

@@ -119,6 +119,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           <Button
             onClick={() => bench.showTests('scenarios')}
             color={failed > 0 ? 'bad' : scenarios.length === 0 ? 'soft' : 'act'}
+            minW={COUNTED}
           >
             {scenariosInWords(scenarios.length, passed, failed)}
           </Button>
@@ -183,6 +184,9 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
   );
 }
 
+/** Wide enough for the usual counts, so that those beside them stay where they are. */
+const COUNTED = '112px';
+
 /** How many problems there are, apart from scenarios, which have a count of their own. */
 function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => void }) {
   const { checked, count, errors } = useBench(bench, (state) => {
@@ -197,6 +201,7 @@ function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => 
     <Button
       onClick={onClick}
       color={errors > 0 ? 'bad' : count > 0 ? 'said' : 'act'}
+      minW={COUNTED}
       title="Types, mistakes and failing scenarios (Alt+P)"
     >
       {count === 0

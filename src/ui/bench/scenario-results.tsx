@@ -3,16 +3,14 @@
 import { Box } from '@chakra-ui/react';
 import { Button } from '../kit';
 import type { BenchStore } from './store';
-import { useBench } from './use-bench';
+import { useBench, useResults } from './use-bench';
 
 /** Lines that fit below the behaviours. */
 const LISTED = 3;
 
 export function ScenarioResults({ bench }: { bench: BenchStore }) {
-  const { scenarios, results } = useBench(bench, (state) => ({
-    scenarios: state.scenarios,
-    results: state.results,
-  }));
+  const results = useResults(bench);
+  const scenarios = useBench(bench, (state) => state.scenarios);
   const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false);
   if (scenarios.length === 0) return null;
   const run = scenarios.filter(({ name }) => results.has(name)).length;
@@ -30,25 +28,32 @@ export function ScenarioResults({ bench }: { bench: BenchStore }) {
         look="text"
         color={failed.length > 0 ? 'bad' : 'soft'}
         fontSize="12.5px"
+        height="auto"
+        whiteSpace="normal"
+        textAlign="left"
         onClick={() => bench.showTests('scenarios')}
       >
         Scenarios: {inWords(scenarios.length, run, failed.length)}
       </Button>
       {failed.slice(0, LISTED).map(({ name, scenario }) => (
-        <Box key={name} overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-          <Button
-            look="text"
-            color="bad"
-            fontSize="12.5px"
-            title={results.get(name)!.misses[0]?.says}
-            onClick={() => {
-              bench.showTests('scenarios', name);
-              void bench.openScenario(name);
-            }}
-          >
-            × {scenario.title}
-          </Button>
-        </Box>
+        <Button
+          key={name}
+          look="text"
+          color="bad"
+          fontSize="12.5px"
+          display="block"
+          maxW="100%"
+          overflow="hidden"
+          textOverflow="ellipsis"
+          textAlign="left"
+          title={[scenario.title, results.get(name)!.misses[0]?.says].join('\n')}
+          onClick={() => {
+            bench.showTests('scenarios', name);
+            void bench.openScenario(name);
+          }}
+        >
+          × {scenario.title}
+        </Button>
       ))}
       {failed.length > LISTED && <Box color="soft">and {failed.length - LISTED} more</Box>}
     </Box>

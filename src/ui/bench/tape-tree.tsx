@@ -73,6 +73,11 @@ export function TapeTree({
     () => rowsOf(all, closed, standing?.entry ?? null, detailed, sites, names),
     [all, closed, standing, detailed, sites, names],
   );
+  const toggle = (entry: number) => {
+    const next = new Set(closed);
+    if (!next.delete(entry)) next.add(entry);
+    setClosed(next);
+  };
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -149,6 +154,15 @@ export function TapeTree({
         tabIndex={0}
         role="tree"
         aria-label="What this step caused"
+        aria-activedescendant={on < 0 ? undefined : rowId(rows[on]!)}
+        // The focus stays with the tree, so that it never rests on a row that was left by a key.
+        onClick={() => scroller.current?.focus({ preventScroll: true })}
+        onKeyDown={(event) => {
+          const entry = on < 0 || event.target !== scroller.current ? null : rowEntry(rows[on]!);
+          if (entry === null || (event.key !== ' ' && event.key !== 'Enter')) return;
+          event.preventDefault();
+          toggle(entry);
+        }}
       >
         {rows.length === 0 && <Box color="soft">Nothing of that kind is on the tape.</Box>}
         <Box position="relative" height={`${virtual.getTotalSize()}px`}>
@@ -171,11 +185,7 @@ export function TapeTree({
                 asked={asked}
                 isOn={item.index === on}
                 isClosed={closed.has(rowEntry(rows[item.index]!) ?? -1)}
-                onClose={(n) => {
-                  const next = new Set(closed);
-                  if (!next.delete(n)) next.add(n);
-                  setClosed(next);
-                }}
+                onClose={toggle}
               />
             </Box>
           ))}
@@ -209,6 +219,8 @@ function behavioursOn(tape: Tape): string[] {
     ),
   ];
 }
+
+const rowId = ({ key }: Row) => `tape-row-${key}`;
 
 function rowEntry(row: Row): number | null {
   return row.is === 'entry' ? row.listed.entry.n : null;
@@ -329,6 +341,7 @@ function TreeRow({
   if (row.is === 'detail')
     return (
       <Flex
+        id={rowId(row)}
         role="treeitem"
         aria-selected={isOn}
         pl={`${row.depth * 14 + 18}px`}
@@ -360,8 +373,10 @@ function TreeRow({
   const ofAsked = asked !== null && entry.type === 'effect' && entry.part === asked;
   return (
     <Flex
+      id={rowId(row)}
       role="treeitem"
       aria-selected={isOn}
+      aria-level={depth + 1}
       aria-expanded={hasChildren ? !isClosed : undefined}
       gap="4px"
       pl={`${depth * 14}px`}
@@ -373,6 +388,7 @@ function TreeRow({
       {hasChildren ? (
         <chakra.button
           type="button"
+          tabIndex={-1}
           width="14px"
           flexShrink={0}
           cursor="pointer"
@@ -417,6 +433,7 @@ function Stand({
   return (
     <chakra.button
       type="button"
+      tabIndex={-1}
       flex="1"
       minW={0}
       textAlign="left"

@@ -247,7 +247,11 @@ function SortHead({
 }) {
   const isIt = order.by === column;
   return (
-    <HeadCell aria-sort={!isIt ? 'none' : order.backwards ? 'descending' : 'ascending'}>
+    <HeadCell
+      // What comes when forms have been checked has room already.
+      minW={column === 'problems' ? '130px' : column === 'scenarios' ? '150px' : undefined}
+      aria-sort={!isIt ? 'none' : order.backwards ? 'descending' : 'ascending'}
+    >
       <chakra.button
         type="button"
         cursor="pointer"

@@ -21,9 +21,13 @@ import type { RecordHistoryProps } from './history';
 import type { Around, NarrowProps } from './narrow';
 import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
 
+/** Two limits, one under the other, since a day does not fit beside another. */
+const isTall = (field: Field) => narrowedBy(field) === 'range' && !sortsAsNumber(field);
+
 const Narrow = lazily<NarrowProps>(
   () => import('./narrow').then((module) => module.Narrow),
-  () => <Box height="22px" />,
+  // As high as what comes, so that the rows below stay where they are.
+  ({ field }) => <Box height={isTall(field) ? '50px' : '24px'} />,
 );
 
 const RecordHistory = lazily<RecordHistoryProps>(() =>
@@ -218,7 +222,7 @@ function Grid({
     seen.observe(end.current!);
     return () => seen.disconnect();
   }, [more, records.length]);
-  const width = `150px ${fields.map((field) => (narrowedBy(field) === 'range' && !sortsAsNumber(field) ? 'minmax(128px, 1fr)' : 'minmax(110px, 1fr)')).join(' ')} 170px`;
+  const width = `150px ${fields.map((field) => `minmax(${isTall(field) ? 128 : 110}px, 1fr)`).join(' ')} 170px`;
   const ordered = (field: Field) =>
     sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : 'none';
   return (
