@@ -8,6 +8,7 @@ export function engineInWorker(): Engine {
       post: (message) => worker.postMessage(message),
       onMessage: (listener) =>
         worker.addEventListener('message', (event: MessageEvent<unknown>) => listener(event.data)),
+      onLost: (listener) => worker.addEventListener('error', listener),
       end: () => worker.terminate(),
     };
   });

@@ -15,6 +15,8 @@ export function engineOnThreads(start: () => Worker, patience?: Patience): Engin
     return {
       post: (message) => worker.postMessage(message),
       onMessage: (listener) => worker.on('message', listener),
+      // Unheard, an error in a thread would end the whole process.
+      onLost: (listener) => void worker.on('error', listener),
       end: () => void worker.terminate(),
     };
   }, patience);

@@ -52,3 +52,26 @@ test('a part that cannot be loaded says so, and the rest of the page goes on', a
   await page.selectOption('#field-vessel_kind', 'tug');
   await expect(page.getByText('after step 1 of 1')).toBeVisible();
 });
+
+for (const [path, opened] of [
+  ['/fill/berth_visit', 'Name as painted on the hull.'],
+  ['/bench/berth_visit', 'after step 0 of 0'],
+] as const) {
+  test(`${path} says that it cannot run the form while the server is away, and does when it is back`, async ({
+    page,
+  }) => {
+    await page.route('**/_next/static/chunks/*worker*', (route) => route.abort());
+    await page.goto(path);
+    await expect(page.getByText('the server is out of reach.')).toBeVisible();
+    await page.getByRole('button', { name: 'Try again' }).click();
+    await expect(page.getByText('the server is out of reach.')).toBeVisible();
+    await expect(page.locator('#field-vessel')).toHaveCount(0);
+    await page.unroute('**/_next/static/chunks/*worker*');
+    await page.getByRole('button', { name: 'Try again' }).click();
+    await expect(page.locator('#field-vessel')).toBeEditable();
+    await expect(page.getByText(opened)).toBeVisible();
+    await page.locator('#field-vessel').fill('Tern');
+    await page.keyboard.press('Tab');
+    await expect(page.getByText('the server is out of reach.')).toHaveCount(0);
+  });
+}

@@ -19,6 +19,8 @@ import type { Listens } from './sandbox';
 export interface Port {
   post(message: Request): void;
   onMessage(listener: (message: unknown) => void): void;
+  /** Its code could not be loaded, or it is gone. */
+  onLost(listener: () => void): void;
   end(): void;
 }
 
@@ -49,6 +51,13 @@ export class TookTooLong extends Error {
   }
 }
 
+/** A worker whose code cannot be loaded, as from a server that is out of reach. Asked again, the engine starts another. */
+export class CannotStart extends Error {
+  constructor() {
+    super('What the form runs in could not be loaded.');
+  }
+}
+
 /** Where a script was when it got stuck. */
 export interface Stuck {
   /** Or the shared module, where its top level did. */
@@ -69,13 +78,17 @@ export class Engine {
   readonly #spawn: () => Port;
   readonly #patience: Patience;
   #port: Port | null = null;
+  /** It has been heard of. */
+  #isAlive = false;
+  /** It has the material. */
+  #isLoaded = false;
   /** A worker that starts while another has been silent for half its patience. */
   #spare: Port | null = null;
   #ids = 0;
   #waiting: {
     id: number;
     settle: (outcome: Outcome) => void;
-    fail: (how: string) => void;
+    fail: (why: Error) => void;
     sign: (at: Stuck | null) => void;
   } | null = null;
   #material: Material | null = null;
@@ -135,20 +148,31 @@ export class Engine {
     });
   }
 
-  /** Does one step more. */
+  /** Does one step more; one that is refused by a rejection was not done. Throws CannotStart. */
   step(step: TimedStep): Promise<Answer> {
     return this.#inTurn(async () => {
       if (this.#opening === null) throw new Error('the form is not open');
       this.#steps.push(step);
+      try {
+        return await this.#doLast();
+      } catch (caught) {
+        this.#steps.pop();
+        throw caught;
+      }
+    });
+  }
+
+  async #doLast(): Promise<Answer> {
+    if (this.#isLoaded) {
       const outcome = await this.#ask(
-        { do: 'step', step },
+        { do: 'step', step: this.#steps.at(-1)! },
         this.#patience.silence + this.#allowance(),
         this.#patience.step + this.#allowance(),
       );
       if (outcome.ok) return outcome.answers![0] as Answer;
       await this.#takeOutCulprit(outcome.at);
-      return (await this.#playAll(false)).at(-1) as Answer;
-    });
+    }
+    return (await this.#playAll(false)).at(-1) as Answer;
   }
 
   /**
@@ -159,6 +183,7 @@ export class Engine {
     return this.#inTurn(async () => {
       this.#opening = opening;
       this.#steps = [...steps];
+      await this.#loadIfLost();
       const allowance = this.#allowance();
       const outcome = await this.#ask(
         { do: 'inspect', opening, steps: [...steps], wanted },
@@ -166,7 +191,6 @@ export class Engine {
         INSPECTING * (this.#patience.step + PER_STEP * steps.length + allowance),
       );
       if (outcome.ok) return outcome.inspection!;
-      await this.#load();
       throw new TookTooLong();
     });
   }
@@ -184,6 +208,7 @@ export class Engine {
     return this.#inTurn(async () => {
       this.#opening = opening;
       this.#steps = [...steps];
+      await this.#loadIfLost();
       const allowance = this.#allowance();
       const outcome = await this.#ask(
         { do: 'try', opening, steps: [...steps], mutant, reachedOf },
@@ -191,7 +216,6 @@ export class Engine {
         this.#patience.step + PER_STEP * steps.length + allowance,
       );
       if (outcome.ok) return { answers: outcome.answers as Answer[], reached: outcome.reached! };
-      await this.#load();
       throw new TookTooLong();
     });
   }
@@ -204,7 +228,7 @@ export class Engine {
   /** Ends the worker. Whoever still waits is refused. */
   close(): void {
     this.#closed = true;
-    this.#waiting?.fail('the engine was closed');
+    this.#waiting?.fail(new Error('the engine was closed'));
     this.#discard();
     this.#spare?.end();
     this.#spare = null;
@@ -241,6 +265,11 @@ export class Engine {
     throw new Error('the scripts could not be loaded');
   }
 
+  /** The worker that had the material is gone, and another one has none yet. */
+  async #loadIfLost(): Promise<void> {
+    if (!this.#isLoaded) await this.#load();
+  }
+
   async #playAll(brief: boolean): Promise<(Answer | BriefAnswer)[]> {
     for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
       const outcome = await this.#play(false, brief);
@@ -250,7 +279,8 @@ export class Engine {
     throw new Error('the session could not be brought back');
   }
 
-  #play(watched: boolean, brief: boolean): Promise<Outcome> {
+  async #play(watched: boolean, brief: boolean): Promise<Outcome> {
+    await this.#loadIfLost();
     const allowance = this.#allowance();
     const silence = (watched ? this.#patience.watched : this.#patience.silence) + allowance;
     return this.#ask(
@@ -311,6 +341,7 @@ export class Engine {
       const done = (outcome: Outcome) => {
         over();
         this.#waiting = null;
+        if (outcome.ok && request.do === 'load') this.#isLoaded = true;
         resolve(outcome);
       };
       const giveUp = () => {
@@ -321,7 +352,7 @@ export class Engine {
         over();
         const left = Math.max(0, Math.min(patience, until - Date.now()));
         timer = setTimeout(giveUp, left);
-        sparing = setTimeout(() => (this.#spare ??= this.#spawn()), left / 2);
+        sparing = setTimeout(() => (this.#spare ??= this.#start()), left / 2);
       };
       wait(silence);
       this.#waiting = {
@@ -330,11 +361,11 @@ export class Engine {
           if (!outcome.ok) this.#discard();
           done(outcome.ok ? outcome : { ok: false, at });
         },
-        fail: (how) => {
+        fail: (why) => {
           over();
           this.#waiting = null;
           this.#discard();
-          reject(new Error(how));
+          reject(why);
         },
         sign: (place) => {
           at = place ?? at;
@@ -347,17 +378,34 @@ export class Engine {
 
   #connect(): Port {
     if (this.#port !== null) return this.#port;
-    const port = this.#spare ?? this.#spawn();
+    const port = this.#spare ?? this.#start();
     this.#spare = null;
     port.onMessage((message) => {
       if (this.#port === port) this.#hear(message);
     });
     this.#port = port;
+    this.#isAlive = false;
     return port;
+  }
+
+  #start(): Port {
+    const port = this.#spawn();
+    port.onLost(() => this.#lose(port));
+    return port;
+  }
+
+  #lose(port: Port): void {
+    if (port === this.#spare) this.#spare = null;
+    if (port !== this.#port) return;
+    const waiting = this.#waiting;
+    if (waiting === null) this.#discard();
+    else if (this.#isAlive) waiting.settle({ ok: false, at: null });
+    else waiting.fail(new CannotStart());
   }
 
   #hear(message: unknown): void {
     const reply = readReply(message);
+    this.#isAlive = true;
     const waiting = this.#waiting;
     if (waiting === null) return;
     if (reply.type === 'at') return waiting.sign(reply);
@@ -375,13 +423,14 @@ export class Engine {
       case 'died':
         return waiting.settle({ ok: false, at: null });
       case 'failed':
-        return waiting.fail(reply.how);
+        return waiting.fail(new Error(reply.how));
     }
   }
 
   #discard(): void {
     this.#port?.end();
     this.#port = null;
+    this.#isLoaded = false;
   }
 }
 

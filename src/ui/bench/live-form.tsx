@@ -209,6 +209,7 @@ export function LiveForm({
             names {state.names ? '◑' : '○'}
           </chakra.button>
         </Flex>
+        <CannotStart bench={bench} />
         <Failing bench={bench} seen={seen} names={names} />
         <WaitingBar bench={bench} seen={seen} material={material} frozen={past} />
       </Flex>
@@ -333,10 +334,20 @@ function PastBanner({
   );
 }
 
+function CannotStart({ bench }: { bench: BenchStore }) {
+  if (!useBench(bench, ({ cannotStart }) => cannotStart)) return null;
+  return (
+    <Notice tone="error">
+      What the form runs in could not be loaded: the server is out of reach.{' '}
+      <Button onClick={bench.tryAgain}>Try again</Button>
+    </Notice>
+  );
+}
+
 /** What the last replay brought; by itself, since it says something at every edit and the sheet mostly does not. */
 function Replayed({ bench }: { bench: BenchStore }) {
   const { busy, replayed } = useBench(bench, (state) => ({
-    busy: state.busy,
+    busy: state.busy && !state.cannotStart,
     replayed: state.replayed,
   }));
   return (

@@ -4,7 +4,7 @@ import type { Value } from '@/core/form/value';
 import type { Open } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { seenAt, type Seen } from '@/core/scenario/seen';
-import type { Engine } from '@/core/sandbox/engine';
+import { CannotStart, type Engine } from '@/core/sandbox/engine';
 import type { Answer, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { BenchCore } from './core';
@@ -17,16 +17,14 @@ export function liveSession(
   let live: Engine | null = null;
   let deafen = () => undefined as void;
   let waitTimer: ReturnType<typeof setTimeout> | undefined;
+  /** Those that go on once it is tried again. */
+  const stopped: (() => void)[] = [];
 
   /** Opens the form with the scripts as the server compiled them. */
   async function begin(): Promise<void> {
     deafen = listenToChildren(form().name, (record, sets) => void takeFromChild(record, sets));
     live = engineInWorker();
-    const mine = live;
-    await replay().catch((caught: unknown) => {
-      // Whoever leaves while the form is being opened wants no answer.
-      if (live === mine) throw caught;
-    });
+    await replay();
   }
 
   function end(): void {
@@ -66,7 +64,8 @@ export function liveSession(
     clearTimeout(waitTimer);
     const steps = [...get().steps, done];
     set({ steps, at: steps.length, replayed: null });
-    const answer = await live!.step(done);
+    const answer = await untilStarted(() => live!.step(done));
+    if (answer === null) return;
     // After a replay has begun, it brings the answers itself.
     if (get().answers.length !== steps.length) return;
     set((state) => ({ answers: [...state.answers, answer], listens: live!.listens }));
@@ -77,12 +76,38 @@ export function liveSession(
     keepTime();
   }
 
+  /**
+   * What the engine answers; where its worker cannot be loaded, as soon as somebody tries again and it can. Null for
+   * whoever has left meanwhile.
+   */
+  async function untilStarted<T>(work: () => Promise<T>): Promise<T | null> {
+    const mine = live;
+    try {
+      const answer = await work();
+      set({ cannotStart: false });
+      return answer;
+    } catch (caught) {
+      if (live !== mine) return null;
+      if (!(caught instanceof CannotStart)) throw caught;
+    }
+    set({ cannotStart: true });
+    await new Promise<void>((resolve) => stopped.push(resolve));
+    return untilStarted(work);
+  }
+
+  function tryAgain(): void {
+    for (const go of stopped.splice(0)) go();
+  }
+
   /** Loads what runs now and does everything done so far again. */
   async function replay(): Promise<void> {
     const { open, steps, answers: before } = get();
     set({ busy: true });
-    await live!.load(engineMaterial());
-    const answers = await live!.play(openingFor(open), steps);
+    const answers = await untilStarted(async () => {
+      await live!.load(engineMaterial());
+      return live!.play(openingFor(open), steps);
+    });
+    if (answers === null) return;
     // A step done meanwhile was answered by the former scripts; all is done once more with it.
     if (get().steps !== steps || get().open !== open) return replay();
     set({
@@ -143,7 +168,7 @@ export function liveSession(
     keepTime();
   }
 
-  return { begin, end, replay, step, reopen, undo, takeRecord, takeParent, lookAt };
+  return { begin, end, replay, step, tryAgain, reopen, undo, takeRecord, takeParent, lookAt };
 }
 
 function lastSeen(answers: readonly Answer[]): Seen {

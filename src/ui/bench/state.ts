@@ -146,6 +146,8 @@ export interface BenchState {
   /** What the last replay changed at the end; null where there is nothing to compare it with. */
   replayed: readonly Difference[] | null;
   busy: boolean;
+  /** What the form runs in could not be loaded. */
+  cannotStart: boolean;
   asked: { part: string; aspect: string | null } | null;
   names: boolean;
   scenarios: { name: string; scenario: Scenario; revision: number }[];

@@ -340,6 +340,7 @@ function firstState(
     listens: { input: [], focus: [], blur: [] },
     replayed: null,
     busy: true,
+    cannotStart: false,
     asked: null,
     names: true,
     scenarios: material.scenarios,

@@ -9,7 +9,7 @@ import { call, get } from '../api';
 import { useLeaving } from '../draft/leaving';
 import type { ChildListProps, RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
-import { Button } from '../kit';
+import { Button, Notice } from '../kit';
 import { lazily } from '../lazily';
 import { Window, WindowTitle } from '../window';
 import type { HandedOut } from './handed-out';
@@ -145,7 +145,12 @@ export function FilledForm(props: FilledFormProps) {
               says={says}
               onTakeLeft={(take) => void takeLeft(take)}
             />
-            {answer === null && outcome.kind === 'filling' ? (
+            {session.cannotOpen ? (
+              <Notice tone="error">
+                The form could not be opened: the server is out of reach.{' '}
+                <Button onClick={session.tryAgain}>Try again</Button>
+              </Notice>
+            ) : answer === null && outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
               <FormSheet

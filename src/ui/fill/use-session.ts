@@ -23,6 +23,9 @@ interface KeptFilling {
 export interface SessionInUse {
   seen: Seen;
   answer: Answer | null;
+  /** What the form runs in could not be loaded, until it is tried again. */
+  cannotOpen: boolean;
+  tryAgain: () => void;
   listens: { input: string[]; focus: string[]; blur: string[] };
   /** Done so far, with their times. */
   steps: () => TimedStep[];
@@ -82,6 +85,8 @@ export function useSession(
     blur: [] as string[],
   });
   const [left, setLeft] = useState<Left<KeptFilling> | null>(null);
+  const [cannotOpen, setCannotOpen] = useState(false);
+  const [tries, setTries] = useState(0);
 
   useEffect(() => {
     let made: Engine | null = null;
@@ -101,13 +106,15 @@ export function useSession(
       setAnswer(answers.at(-1)!);
       if (first.viewing !== true) setLeft(await leftUnder<KeptFilling>(key));
     };
-    // A page that was left meanwhile has ended its engine.
-    open().catch(() => undefined);
+    open().catch(() => {
+      // A page that was left meanwhile has ended its engine.
+      if (!gone) setCannotOpen(true);
+    });
     return () => {
       gone = true;
       made?.close();
     };
-  }, [material, first, key]);
+  }, [material, first, key, tries]);
 
   function keepNow(): void {
     if (first.viewing !== true) keep.put({ steps: steps.current, typed: typed.current }, 0);
@@ -199,6 +206,11 @@ export function useSession(
   return {
     seen: useHeldWhilePressed(seen),
     answer: useHeldWhilePressed(answer),
+    cannotOpen,
+    tryAgain: () => {
+      setCannotOpen(false);
+      setTries(tries + 1);
+    },
     listens,
     steps: () => steps.current,
     step,

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { call } from '../api';
 import { Button, Notice } from '../kit';
+import { useHeldWhilePressed } from '../press';
 
 /** What is said above the list; `undo` is what can be undone. */
 interface Said<U> {
@@ -25,7 +26,7 @@ export function useAsking<U>() {
     router.refresh();
     return reply.body;
   };
-  return { said, setSaid, ask };
+  return { said: useHeldWhilePressed(said), setSaid, ask };
 }
 
 export function SaidNotice<U>({

@@ -13,6 +13,7 @@ import { useDates } from '../dates';
 import { SaidNotice, useAsking } from './asking';
 import { lazily } from '../lazily';
 import { PageHead } from '../page-head';
+import { useHeldWhilePressed } from '../press';
 import { PersonSwitch } from '../person-switch';
 import { COLUMNS, firstBackwards, listed, type Column, type Order } from './form-order';
 
@@ -28,7 +29,8 @@ export interface FormsProps {
   removed: RemovedForm[];
 }
 
-export function Forms({ workspace, people, person, forms, removed }: FormsProps) {
+export function Forms({ workspace, people, person, removed, ...now }: FormsProps) {
+  const forms = useHeldWhilePressed(now.forms);
   const [search, setSearch] = useState('');
   const [order, setOrder] = useState<Order>({ by: 'form', backwards: false });
   const [naming, setNaming] = useState<string | null>(null);
