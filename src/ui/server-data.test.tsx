@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** What pages ask of the server: late answers, refusals, the next page, and a check that goes on until it is through. */
-import { act, renderHook, waitFor } from '@testing-library/react';
+import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { PageAround } from '../../tests/support/drawn';
 import { useWorkspaceCheck } from './check-workspace';
@@ -22,7 +22,10 @@ beforeEach(() => {
       ),
   );
 });
-afterEach(() => vi.unstubAllGlobals());
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
 
 const record = (id: string): ListedRecord => ({
   id,

@@ -1,13 +1,14 @@
 /** Components drawn without a browser, in jsdom: as every page stands, in styles, dates and what is asked of the server. */
 import { ChakraProvider } from '@chakra-ui/react';
-import { cleanup, render } from '@testing-library/react';
+import { cleanup, configure, render } from '@testing-library/react';
 import type { ReactElement, ReactNode } from 'react';
-import { afterEach } from 'vitest';
+import { onTestFinished } from 'vitest';
 import { DatesIn } from '../../src/ui/dates';
 import { ServerData } from '../../src/ui/server-data';
 import { system } from '../../src/ui/theme';
 
-afterEach(cleanup);
+// There to end what never comes; a loaded machine takes its time.
+configure({ asyncUtilTimeout: 20_000 });
 
 function Page({ children }: { children: ReactNode }) {
   return (
@@ -19,7 +20,9 @@ function Page({ children }: { children: ReactNode }) {
   );
 }
 
+/** Drawn until the test is over. Not by a hook of this module, which several files of tests share and load once. */
 export function drawn(element: ReactElement) {
+  onTestFinished(cleanup);
   return render(element, { wrapper: Page });
 }
 

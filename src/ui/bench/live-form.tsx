@@ -65,6 +65,7 @@ export function LiveForm({
     })),
   );
   const { material, answers, at, steps } = state;
+  const unanswered = useBench(bench, (all) => all.answers.length <= all.steps.length);
   const standing = useStore(bench.debug, (debug) => debug.standing);
   const past = at < steps.length || standing !== null;
   const marked = new Map(
@@ -193,7 +194,7 @@ export function LiveForm({
             <RecordTurn
               bench={bench}
               record={seen.record}
-              changed={seen.changed}
+              changed={now.seen.changed || unanswered}
               frozen={past}
               records={material.records}
             />

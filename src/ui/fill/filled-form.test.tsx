@@ -57,9 +57,10 @@ beforeEach(() => {
 });
 afterEach(() => vi.unstubAllGlobals());
 
-async function opened(): Promise<void> {
+async function opened(onChanged?: (changed: boolean) => void): Promise<void> {
   drawn(
     <FilledForm
+      {...(onChanged === undefined ? {} : { onChanged })}
       number={1}
       material={MATERIAL}
       handout={{ ticket: 'ticket', opening: { ...openingOf({ form: FORM }), newId: '' } }}
@@ -99,6 +100,25 @@ test('under a press everything stays where it is, so that the press ends where i
   expect(screen.queryByText(/Not saved yet/)).not.toBeNull();
   await user.pointer({ keys: '[/MouseLeft]', target: submit });
   await screen.findByText('Saved as record 7');
+});
+
+test('what is being entered counts as changed at once, before it is answered and during a press', async () => {
+  const user = userEvent.setup();
+  const said: boolean[] = [];
+  await opened((changed) => said.push(changed));
+  let answer = () => undefined as void;
+  beforeStep = new Promise((resolve) => (answer = resolve));
+  await user.type(screen.getByLabelText(/Vessel/), 'Tern');
+  expect(said.at(-1)).toBe(false);
+  await user.tab();
+  expect(said.at(-1)).toBe(true);
+  fireEvent.pointerDown(document.body);
+  answer();
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(said.slice(said.indexOf(true))).toEqual([true]);
+  fireEvent.pointerUp(document.body);
+  await waitFor(() => expect(screen.queryByText('Have a calm crossing.')).toBeNull());
+  expect(said.at(-1)).toBe(true);
 });
 
 test.each([

@@ -54,8 +54,10 @@ export function FilledForm(props: FilledFormProps) {
   const sheet = useRef<HTMLDivElement>(null);
   const notices = useRef<HTMLDivElement>(null);
   const { onChanged } = props;
-  const unsaved = seen.changed && outcome.kind !== 'saved' && opening.viewing !== true;
-  useEffect(() => onChanged?.(unsaved), [unsaved, onChanged]);
+  const unsaved = session.changed && outcome.kind !== 'saved' && opening.viewing !== true;
+  useEffect(() => {
+    onChanged?.(unsaved);
+  }, [unsaved, onChanged]);
   // Whoever leaves in the middle of a word has it taken over.
   const flush = () => {
     if (sheet.current?.contains(document.activeElement) === true)

@@ -23,6 +23,8 @@ interface KeptFilling {
 export interface SessionInUse {
   seen: Seen;
   answer: Answer | null;
+  /** Something differs from what the form was opened with, or is just being entered: never held back, since it is asked when somebody leaves. */
+  changed: boolean;
   /** What the form runs in could not be loaded, until it is tried again. */
   cannotOpen: boolean;
   tryAgain: () => void;
@@ -85,6 +87,8 @@ export function useSession(
     blur: [] as string[],
   });
   const [left, setLeft] = useState<Left<KeptFilling> | null>(null);
+  /** Entries that are not answered yet. */
+  const [underway, setUnderway] = useState(0);
   const [cannotOpen, setCannotOpen] = useState(false);
   const [tries, setTries] = useState(0);
 
@@ -147,7 +151,14 @@ export function useSession(
     } else if (isEntry(done) && first.viewing !== true) void begin().catch(() => undefined);
     if ('set' in done && typed.current?.part === done.set) typed.current = null;
     const timed: TimedStep = { ...done, at: Date.now() - began.current };
-    const result = await engine.current!.step(timed);
+    const entering = isEntry(done) ? 1 : 0;
+    setUnderway((before) => before + entering);
+    let result: Answer;
+    try {
+      result = await engine.current!.step(timed);
+    } finally {
+      setUnderway((before) => before - entering);
+    }
     // A step that came too late, such as on a field just hidden, is none.
     if (result.refused === null) {
       steps.current.push(timed);
@@ -206,6 +217,7 @@ export function useSession(
   return {
     seen: useHeldWhilePressed(seen),
     answer: useHeldWhilePressed(answer),
+    changed: seen.changed || underway > 0,
     cannotOpen,
     tryAgain: () => {
       setCannotOpen(false);
