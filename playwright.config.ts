@@ -5,8 +5,8 @@ import { CHROMIUM } from './tests/support/chromium';
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: 2,
-  // On a loaded machine a page may be slower than a test believes; one that fails again, in a fresh workspace, has failed.
-  retries: 1,
+  // On a loaded machine a page may be slower than a test believes; one that fails each time, in a fresh workspace, has failed.
+  retries: 2,
   // There to end what hangs; a loaded machine is slow at honest work too.
   timeout: 240_000,
   expect: { timeout: 60_000 },

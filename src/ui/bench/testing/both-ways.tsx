@@ -5,6 +5,7 @@ import { useStore } from 'zustand';
 import { drivingFields, type BothWaysFinding } from '@/core/testing/both-ways';
 import type { Value } from '@/core/form/value';
 import { Button } from '../../kit';
+import { useHeldWhilePressed } from '../../press';
 import type { BenchStore } from '../store';
 import { useBench, useNames } from '../use-bench';
 import { Progress } from './progress';
@@ -17,7 +18,7 @@ const KINDS: Readonly<Record<BothWaysFinding['is'], string>> = {
 };
 
 export function BothWaysTab({ bench }: { bench: BenchStore }) {
-  const { underway, findings } = useStore(bench.tests).bothWays;
+  const { underway, findings } = useHeldWhilePressed(useStore(bench.tests).bothWays);
   const form = useBench(bench, (state) => state.material.form);
   const names = useNames(bench);
   const fields = drivingFields(form);

@@ -4,6 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { gapsOf, type ScriptCoverage, type Share } from '@/core/testing/coverage';
 import { Button, Mono } from '../../kit';
+import { useHeldWhilePressed } from '../../press';
 import type { BenchStore } from '../store';
 import { useBench, useNames } from '../use-bench';
 import { Progress } from './progress';
@@ -12,7 +13,7 @@ const percent = ({ reached, of }: Share) =>
   of === 0 ? '–' : `${Math.floor((reached / of) * 100)} %`;
 
 export function CoverageTab({ bench }: { bench: BenchStore }) {
-  const { underway, scripts, keys, offers } = useStore(bench.tests).coverage;
+  const { underway, scripts, keys, offers } = useHeldWhilePressed(useStore(bench.tests).coverage);
   const files = useBench(bench, (state) => state.behaviours.map(({ name }) => name).join('\n'));
   const names = useNames(bench);
   const fileOf = (script: string) =>

@@ -10,6 +10,7 @@ import { COMBINATIONS_PER_GRID } from '@/core/limits';
 import { namedInputs } from '@/core/scenario/naming';
 import { download } from '../../download';
 import { Button, Line, Select } from '../../kit';
+import { useHeldWhilePressed } from '../../press';
 import { servicesAsked } from '../services-asked';
 import type { BenchStore } from '../store';
 import { useBench, useNames } from '../use-bench';
@@ -24,7 +25,11 @@ export function GridTab({ bench }: { bench: BenchStore }) {
     form: state.material.form,
     scenarios: state.scenarios,
   }));
-  const { axes, start, title, strength, underway, outcome, before } = useStore(bench.tests).grid;
+  const { axes, start, title, strength, ...last } = useStore(bench.tests).grid;
+  // What a click goes on from is as it is now.
+  const underway = useHeldWhilePressed(last.underway);
+  const outcome = useHeldWhilePressed(last.outcome);
+  const before = useHeldWhilePressed(last.before);
   const names = useNames(bench);
   const words = useMemo(
     () => gridWords(form, names.part, bench.store.getState().material),

@@ -5,12 +5,15 @@ import { useStore } from 'zustand';
 import { MUTANT_KINDS, type Mutant } from '@/core/script/mutants';
 import { RANDOM_SESSIONS, scoreOf, type Verdict } from '@/core/testing/mutation';
 import { Button, Mono, Notice } from '../../kit';
+import { useHeldWhilePressed } from '../../press';
 import type { BenchStore } from '../store';
 import { useBench } from '../use-bench';
 import { Progress } from './progress';
 
 export function MutationTab({ bench }: { bench: BenchStore }) {
-  const { underway, mutants, verdicts, failing } = useStore(bench.tests).mutation;
+  const { underway, mutants, verdicts, failing } = useHeldWhilePressed(
+    useStore(bench.tests).mutation,
+  );
   const behaviours = useBench(bench, (state) =>
     state.behaviours.map(({ name }) => name).join('\n'),
   );
