@@ -87,7 +87,7 @@ test('each gets an answer', async () => {
   const folder = mkdtempSync(join(process.cwd(), 'node_modules/.texts-'));
   try {
     const source =
-      "import { compile } from './src/core/language/compile'; import { flowOf } from './src/core/language/flow'; import { parse } from './src/core/language/parse'; import { FormLanguage } from './src/core/language/service'; import { libs } from './src/core/language/generated/libs'; import { readFileSync } from 'node:fs';\n" +
+      "import { compile } from './src/core/language/compile'; import { flowOf } from './src/core/language/flow'; import { parse } from './src/core/language/parse'; import { FormLanguage } from './src/core/language/language-service'; import { libs } from './src/core/language/generated/libs'; import { readFileSync } from 'node:fs';\n" +
       "const language = new FormLanguage(libs); language.surround(JSON.parse(readFileSync(process.argv[2], 'utf8'))); let n = 0;\n" +
       "for (const source of JSON.parse(readFileSync(process.argv[3], 'utf8'))) { compile(source, 'traced'); flowOf(parse(source).file); if (n % 11 === 0) { language.put(source); language.diagnose(source.name); } n++; } console.log(n);";
     const bundled = await build({

@@ -32,7 +32,7 @@ let parser = '';
 
 beforeAll(async () => {
   const source =
-    "import { compile } from './src/core/language/compile'; import { parse } from './src/core/language/parse'; import { FormLanguage } from './src/core/language/service'; import { libs } from './src/core/language/generated/libs'; import { readFileSync } from 'node:fs';\n" +
+    "import { compile } from './src/core/language/compile'; import { parse } from './src/core/language/parse'; import { FormLanguage } from './src/core/language/language-service'; import { libs } from './src/core/language/generated/libs'; import { readFileSync } from 'node:fs';\n" +
     "const language = new FormLanguage(libs); language.surround(JSON.parse(readFileSync(process.argv[2], 'utf8')));\n" +
     "let n = 0; for (const source of JSON.parse(readFileSync(process.argv[3], 'utf8'))) { compile(source, 'traced'); parse(source); language.put(source); language.diagnose(source.name); n++; } console.log(n);";
   const bundled = await build({

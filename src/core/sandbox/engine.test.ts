@@ -25,14 +25,14 @@ let engine: Engine;
 
 function spawn(): Port {
   let hear: (message: unknown) => void = () => undefined;
-  let lost = () => undefined as void;
+  let lost: (why: unknown) => void = () => undefined;
   let gone = false;
   const handle = serve((message) => {
     if (!gone) hear(structuredClone(message));
   });
   const lose = () => {
     gone = true;
-    lost();
+    lost(new Error('no code'));
   };
   started.push({ lose });
   if (without-- > 0) setTimeout(lose, 5);

@@ -19,8 +19,8 @@ import type { Listens } from './sandbox';
 export interface Port {
   post(message: Request): void;
   onMessage(listener: (message: unknown) => void): void;
-  /** Its code could not be loaded, or it is gone. */
-  onLost(listener: () => void): void;
+  /** Its code could not be loaded, or it is gone; the reason is for the log alone. */
+  onLost(listener: (why: unknown) => void): void;
   end(): void;
 }
 
@@ -53,8 +53,8 @@ export class TookTooLong extends Error {
 
 /** A worker whose code cannot be loaded, as from a server that is out of reach. Asked again, the engine starts another. */
 export class CannotStart extends Error {
-  constructor() {
-    super('What the form runs in could not be loaded.');
+  constructor(cause: unknown) {
+    super('What the form runs in could not be loaded.', { cause });
   }
 }
 
@@ -390,17 +390,17 @@ export class Engine {
 
   #start(): Port {
     const port = this.#spawn();
-    port.onLost(() => this.#lose(port));
+    port.onLost((why) => this.#lose(port, why));
     return port;
   }
 
-  #lose(port: Port): void {
+  #lose(port: Port, why: unknown): void {
     if (port === this.#spare) this.#spare = null;
     if (port !== this.#port) return;
     const waiting = this.#waiting;
     if (waiting === null) this.#discard();
     else if (this.#isAlive) waiting.settle({ ok: false, at: null });
-    else waiting.fail(new CannotStart());
+    else waiting.fail(new CannotStart(why));
   }
 
   #hear(message: unknown): void {
