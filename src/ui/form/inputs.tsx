@@ -1,7 +1,7 @@
 'use client';
 /** The input of each kind of field. An input shows the value it is given and says when another is committed. */
 import { chakra } from '@chakra-ui/react';
-import { useEffect, useRef, useState, type KeyboardEvent, type ReactElement } from 'react';
+import { useRef, useState, type KeyboardEvent, type ReactElement } from 'react';
 import { throughMask } from '@/core/form/checks';
 import { readDate, readDateAndTime, readTime } from '@/core/form/date-style';
 import { fromWallClock, toWallClock } from '@/core/form/zone';
@@ -11,6 +11,7 @@ import type { Value } from '@/core/form/value';
 import { useDates, type Dates } from '../dates';
 import { lazily } from '../lazily';
 import { useHeldWhilePressed } from '../press';
+import { useTyped } from '../typed';
 import { look, named, type InputProps } from './input';
 
 const ChakraInput = chakra('input');
@@ -71,15 +72,11 @@ function TypedInput({
   area?: number | undefined;
   placeholder?: string | undefined;
 }) {
-  const [text, setText] = useState(typing.show(props.value));
+  const shown = typing.show(props.value);
   const [found, setWrong] = useState<string | null>(null);
   const wrong = useHeldWhilePressed(found);
-  const shown = typing.show(props.value);
   // What the form says replaces what is typed only when the form's value changes.
-  useEffect(() => {
-    setText(shown);
-    setWrong(null);
-  }, [shown]);
+  const [text, setText] = useTyped(shown, () => setWrong(null));
   const commit = () => {
     if (text === shown) {
       setWrong(null);

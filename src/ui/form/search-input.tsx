@@ -6,8 +6,9 @@
 import { createListCollection } from '@chakra-ui/react/collection';
 import { Combobox } from '@chakra-ui/react/combobox';
 import { Portal } from '@chakra-ui/react/portal';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { Option } from '@/core/form/definition';
+import { useTyped } from '../typed';
 import { look, named, type InputProps } from './input';
 
 const SHOWN = 50;
@@ -40,8 +41,7 @@ export function SearchInput(props: InputProps) {
     [options, value],
   );
   const label = chosen?.label ?? '';
-  const [typed, setTyped] = useState(label);
-  useEffect(() => setTyped(label), [label]);
+  const [typed, setTyped] = useTyped(label);
   // What stands there as chosen is no search for itself.
   const searched = typed === label ? '' : typed;
   const items = useMemo(() => found(options, searched), [options, searched]);

@@ -1,7 +1,7 @@
 'use client';
 /** A value of a field or an aspect: offered where there is something to choose from, else written. */
 import { chakra, Flex } from '@chakra-ui/react';
-import { useEffect, useId, useState } from 'react';
+import { useId } from 'react';
 import type { Form, Option } from '@/core/form/definition';
 import type { Table } from '@/core/form/table';
 import { equal, type Value } from '@/core/form/value';
@@ -14,6 +14,7 @@ import {
   type Spelling,
 } from '@/core/scenario/written';
 import { Line, Select } from '../../kit';
+import { useTyped } from '../../typed';
 
 const YES_NO: readonly Option[] = [
   { key: 'true', label: 'yes' },
@@ -108,8 +109,7 @@ function WrittenInput({
   onChange: (value: Value) => void;
 }) {
   const before = written(value, spelling);
-  const [text, setText] = useState(before);
-  useEffect(() => setText(before), [before]);
+  const [text, setText] = useTyped(before);
   const id = useId();
   const read = readWritten(text, spelling);
   const done = () => {
