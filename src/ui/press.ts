@@ -11,29 +11,40 @@ const ENDS: { readonly [type: string]: (event: Event) => boolean } = {
   pointerup: () => true,
   pointercancel: () => true,
   pointermove: (event) => (event as PointerEvent).buttons === 0,
+  click: () => true,
   keydown: () => true,
   // Inputs that are left by the press say so in the same way.
   change: ({ target }) => target instanceof HTMLSelectElement,
   blur: ({ target, currentTarget }) => target === currentTarget,
 };
 
+/** Milliseconds after a finger was lifted in which the click of a tap comes, if it comes. */
+const TAP = 350;
+
 let pressed = false;
+let ending: ReturnType<typeof setTimeout> | undefined;
 const listeners = new Set<() => void>();
 
 function begin({ button }: PointerEvent): void {
-  if (button !== 0 || pressed) return;
+  if (button !== 0) return;
+  clearTimeout(ending);
   pressed = true;
   for (const type in ENDS) addEventListener(type, endIfOver, true);
 }
 
 function endIfOver(event: Event): void {
   if (!ENDS[event.type]!(event)) return;
+  const isTap =
+    event.type === 'pointerup' && (event as Partial<PointerEvent>).pointerType === 'touch';
+  clearTimeout(ending);
+  // The click of a mouse comes in the same task as the release, after it.
+  ending = setTimeout(end, isTap ? TAP : 0);
+}
+
+function end(): void {
   for (const type in ENDS) removeEventListener(type, endIfOver, true);
-  // The click comes in the same task as the release, after it.
-  setTimeout(() => {
-    pressed = false;
-    for (const listener of listeners) listener();
-  });
+  pressed = false;
+  for (const listener of listeners) listener();
 }
 
 function subscribe(listener: () => void): () => void {

@@ -113,6 +113,24 @@ test('a record is opened again, changed and saved; one saved meanwhile is a conf
   await expect(page.locator('#field-vessel')).toHaveValue('Aurelle III');
 });
 
+test('with a finger too, one tap saves what was typed last', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ hasTouch: true, baseURL: baseURL! });
+  const page = await context.newPage();
+  await beSomebody(page, 'mira');
+  const id = await visited(page.request);
+  await page.goto(`/fill/berth_visit?record=${id}`);
+  const vessel = page.locator('#field-vessel');
+  await expect(vessel).toHaveValue('Aurelle');
+  await vessel.fill('');
+  await page.getByRole('button', { name: 'Save' }).tap();
+  await expect(page.getByText('Not saved yet')).toBeVisible();
+  await vessel.fill('Aurelle IV');
+  // What was wrong goes, and the button with it, while the input is left.
+  await page.getByRole('button', { name: 'Save' }).tap();
+  await expect(page.getByText(`Saved as record ${id}`)).toBeVisible();
+  await context.close();
+});
+
 test('a refused submission loses nothing that was typed', async ({ page }) => {
   await beSomebody(page, 'mira');
   await page.goto('/fill/berth_visit?record=1');

@@ -145,6 +145,22 @@ test.each([
   await waitFor(() => expect(message()).toBeNull());
 });
 
+test('a tap is over with its click, which comes some time after the finger was lifted', async () => {
+  await opened();
+  const message = () => screen.queryByText('Have a calm crossing.');
+  const vessel = screen.getByLabelText(/Vessel/);
+  const finger = { pointerType: 'touch' };
+  fireEvent.pointerDown(document.body, finger);
+  fireEvent.pointerUp(document.body, finger);
+  // Only now the browser makes the presses of a mouse of it, by which the input is left.
+  fireEvent.change(vessel, { target: { value: 'Tern' } });
+  fireEvent.blur(vessel);
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(message()).not.toBeNull();
+  fireEvent.click(document.body);
+  await waitFor(() => expect(message()).toBeNull());
+});
+
 test('the other buttons of a mouse hold nothing', async () => {
   await opened();
   fireEvent.pointerDown(document.body, { button: 2 });
