@@ -84,6 +84,7 @@ test('workspaces are copied, renamed, archived, removed and brought back', async
   await expect(row('Winter harbour')).toHaveCount(0);
   await page.getByRole('button', { name: 'Archive (1)' }).click();
   await page.getByRole('button', { name: /^Take out of the archive: Winter/ }).click();
+  await expect(page.getByText('Nothing is archived.')).toBeVisible();
   await page.getByRole('button', { name: 'Back to the workspaces' }).click();
   await page.getByRole('button', { name: 'Remove Winter harbour' }).click();
   await expect(page.getByText('Winter harbour was removed.').first()).toBeVisible();
