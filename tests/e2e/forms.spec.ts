@@ -123,6 +123,7 @@ test('the page of forms: copied, renamed, removed and back; sorted and searched;
   await expect(page.getByRole('row').nth(1)).toContainText('Waste declaration');
   await page.getByRole('button', { name: 'Remove Night works' }).click();
   await expect(page.getByText('Night works was removed.')).toBeVisible();
+  await expect(row('copy_of_quay_works_permit')).toHaveCount(0);
   // Another form lists its records.
   await page
     .getByRole('row')
