@@ -53,6 +53,15 @@ export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { childre
   );
 }
 
+/** Something could not be had from the server; `what` is a sentence without its end. */
+export function OutOfReach({ what, onAgain }: { what: string; onAgain: () => void }) {
+  return (
+    <Notice tone="error">
+      {what}: the server is out of reach. <Button onClick={onAgain}>Try again</Button>
+    </Notice>
+  );
+}
+
 /** A link within the app that reads as one. */
 export function TextLink({
   href,

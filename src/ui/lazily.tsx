@@ -1,7 +1,7 @@
 'use client';
 /** Parts of a page that are loaded by those who use them. */
 import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
-import { Button, Notice } from './kit';
+import { OutOfReach } from './kit';
 
 /**
  * A component that is loaded when it is first drawn; `waiting` stands in its place meanwhile. A server that is out of
@@ -32,12 +32,10 @@ export function lazily<P extends object>(
     if (Loaded !== null) return <Loaded {...props} />;
     if (!tried.failed) return waiting(props);
     return (
-      <Notice tone="error">
-        This part of the page could not be loaded: the server is out of reach.{' '}
-        <Button onClick={() => setTried(({ times }) => ({ times: times + 1, failed: false }))}>
-          Try again
-        </Button>
-      </Notice>
+      <OutOfReach
+        what="This part of the page could not be loaded"
+        onAgain={() => setTried(({ times }) => ({ times: times + 1, failed: false }))}
+      />
     );
   };
 }

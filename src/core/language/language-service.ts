@@ -644,30 +644,16 @@ function registryOfFiles(): ts.DocumentRegistry {
       : { languageVersion: options ?? ts.ScriptTarget.ES2022 }),
     jsDocParsingMode: modeOf(name),
   });
+  const reading =
+    (
+      does: 'acquireDocumentWithKey' | 'updateDocumentWithKey',
+    ): ts.DocumentRegistry['acquireDocumentWithKey'] =>
+    (name, path, settings, key, snapshot, version, kind, options) =>
+      of(name)[does](name, path, settings, key, snapshot, version, kind, how(name, options));
   return {
     ...read,
-    acquireDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) =>
-      of(name).acquireDocumentWithKey(
-        name,
-        path,
-        settings,
-        key,
-        snapshot,
-        version,
-        kind,
-        how(name, options),
-      ),
-    updateDocumentWithKey: (name, path, settings, key, snapshot, version, kind, options) =>
-      of(name).updateDocumentWithKey(
-        name,
-        path,
-        settings,
-        key,
-        snapshot,
-        version,
-        kind,
-        how(name, options),
-      ),
+    acquireDocumentWithKey: reading('acquireDocumentWithKey'),
+    updateDocumentWithKey: reading('updateDocumentWithKey'),
     releaseDocumentWithKey: (
       path: ts.Path,
       key: ts.DocumentRegistryBucketKey,

@@ -18,7 +18,7 @@ import { ChildRecordsList, type RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
 import { addressHere } from '../address';
 import { useDates } from '../dates';
-import { Button, Notice } from '../kit';
+import { Button, Notice, OutOfReach } from '../kit';
 import { useHeldWhilePressed } from '../press';
 import { useAnswer } from '../server-data';
 import type { BenchStore } from './store';
@@ -337,12 +337,7 @@ function PastBanner({
 
 function CannotStart({ bench }: { bench: BenchStore }) {
   if (!useBench(bench, ({ cannotStart }) => cannotStart)) return null;
-  return (
-    <Notice tone="error">
-      What the form runs in could not be loaded: the server is out of reach.{' '}
-      <Button onClick={bench.tryAgain}>Try again</Button>
-    </Notice>
-  );
+  return <OutOfReach what="What the form runs in could not be loaded" onAgain={bench.tryAgain} />;
 }
 
 /** What the last replay brought; by itself, since it says something at every edit and the sheet mostly does not. */

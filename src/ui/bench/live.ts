@@ -84,7 +84,8 @@ export function liveSession(
     const mine = live;
     try {
       const answer = await work();
-      set({ cannotStart: false });
+      // Each step comes by here, and setting what is so already would be looked at by every pane.
+      if (get().cannotStart) set({ cannotStart: false });
       return answer;
     } catch (caught) {
       if (live !== mine) return null;

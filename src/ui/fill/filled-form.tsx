@@ -9,7 +9,7 @@ import { call, get } from '../api';
 import { useLeaving } from '../draft/leaving';
 import type { ChildListProps, RelatedRecords } from '../form/child-list';
 import { FormSheet } from '../form/sheet';
-import { Button, Notice } from '../kit';
+import { Button, OutOfReach } from '../kit';
 import { lazily } from '../lazily';
 import { Window, WindowTitle } from '../window';
 import type { HandedOut } from './handed-out';
@@ -148,10 +148,7 @@ export function FilledForm(props: FilledFormProps) {
               onTakeLeft={(take) => void takeLeft(take)}
             />
             {session.cannotOpen ? (
-              <Notice tone="error">
-                The form could not be opened: the server is out of reach.{' '}
-                <Button onClick={session.tryAgain}>Try again</Button>
-              </Notice>
+              <OutOfReach what="The form could not be opened" onAgain={session.tryAgain} />
             ) : answer === null && outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
