@@ -6,9 +6,12 @@
  */
 import { NextResponse, type NextRequest } from 'next/server';
 import { apiError, pageError } from '@/server/http/guard';
-import { splitAddress, WORKSPACE_HEADER } from '@/server/workspaces/address';
+import { isWorkspaceName, splitAddress, WORKSPACE_HEADER } from '@/server/workspaces/address';
 
 const HEADER = 'content-security-policy';
+
+/** For pages under an address that names no workspace: a name that none can have, in letters that a header takes. */
+const NO_WORKSPACE = '-';
 
 export function proxy(request: NextRequest): NextResponse {
   const { workspace, path } = splitAddress(request.nextUrl.pathname);
@@ -28,7 +31,8 @@ export function proxy(request: NextRequest): NextResponse {
   headers.set('x-nonce', nonce);
   // Nobody but the address says which workspace a page is about.
   headers.delete(WORKSPACE_HEADER);
-  if (workspace !== null) headers.set(WORKSPACE_HEADER, workspace);
+  if (workspace !== null)
+    headers.set(WORKSPACE_HEADER, isWorkspaceName(workspace) ? workspace : NO_WORKSPACE);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set(HEADER, own);
   return response;

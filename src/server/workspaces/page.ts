@@ -1,7 +1,7 @@
 /** Pages in the workspace that their address names. */
 import { headers } from 'next/headers';
 import { notFound } from 'next/navigation';
-import { WORKSPACE_HEADER } from './address';
+import { isWorkspaceName, WORKSPACE_HEADER } from './address';
 import { HOME, inWorkspace } from './current';
 import { findWorkspace } from './registry';
 
@@ -17,5 +17,5 @@ export async function here<T>(work: () => Promise<T>): Promise<T> {
 /** What stands before every address of the workspace: nothing for the root addresses. */
 export async function basePath(): Promise<string> {
   const name = (await headers()).get(WORKSPACE_HEADER);
-  return name === null ? '' : `/w/${name}`;
+  return name === null || !isWorkspaceName(name) ? '' : `/w/${name}`;
 }

@@ -1,7 +1,7 @@
 /** The list of workspaces, in a schema of its own, and finding the one that an address names. */
 import * as z from 'zod';
 import { connectionTo } from '../database';
-import { splitAddress } from './address';
+import { isWorkspaceName, splitAddress } from './address';
 import { HOME, type WorkspaceRef } from './current';
 
 /** The schema that holds the list. */
@@ -73,6 +73,7 @@ const found = (kept.tavroFound ??= new Map());
 
 /** The workspace that an address calls so; null when there is none. Archived ones are there, removed ones are not. */
 export async function findWorkspace(name: string): Promise<WorkspaceRef | null> {
+  if (!isWorkspaceName(name)) return null;
   const known = found.get(name);
   if (known !== undefined && Date.now() - known.at < FRESH) return known.ref;
   const [row] = await askRegistry(
