@@ -91,9 +91,9 @@ async function made(
   record: Opening['record'],
   step: Case['step'],
 ): Promise<Case> {
-  const sandbox = new Sandbox(await startModule(), {
+  const sandbox = new Sandbox(await startModule(512 * 1024 * 1024), {
     temporal: false,
-    limits: { memory: 512 * 1024 * 1024, milliseconds: 120_000 },
+    limits: { polls: Infinity },
   });
   sandbox.load(
     materialOf(form, { tables: [], services: [] }, [{ name: 'a.ts', text: script }], 'untraced'),

@@ -85,7 +85,8 @@ export const HALF_FILLED_KEPT = 30 * DAY;
 /** Milliseconds by which a browser's clock may run ahead of the server's: clocks set by hand differ by less. */
 export const CLOCK_AHEAD = 60 * SECOND;
 
-// What a script may do. Fuel ends a run at the same place on every machine; real time only ends what fuel cannot see.
+// What a script may do. Fuel and polls end a run at the same place on every machine, however busy it is; time only ends
+// what neither sees.
 
 /** Loop rounds and function calls of one run. About 0.2 s in the slowest machine that counts. */
 export const FUEL_PER_RUN = 250_000;
@@ -113,10 +114,20 @@ export const SAID_CHARACTERS = 2000;
 export const MACHINE_BYTES = 96 * MIB;
 /** Bytes of a machine's stack. More lets deeply nested data overflow the host's own. */
 export const MACHINE_STACK_BYTES = 128 * KIB;
-/** Real milliseconds of one run where the machine still answers; fuel comes long before. */
-export const RUN_MILLISECONDS = 1200;
-/** Real milliseconds for checking one text against a pattern: honest ones take a thousandth of it. */
-export const PATTERN_MILLISECONDS = 250;
+/**
+ * How often the machine may ask within one run whether to go on, once in ten thousand calls, branches and steps of a
+ * pattern. Scripts that end by their fuel ask 150 times at most; a pattern that backtracks uses these up in about a second.
+ */
+export const RUN_POLLS = 1200;
+/** The same while one text is checked against a pattern: honest ones never ask. */
+export const PATTERN_POLLS = 250;
+
+/**
+ * Real milliseconds without any sign of a machine after which nobody waits for it any more. Not a limit on scripts, which
+ * are measured by what they have worked: on the busiest machine seen (load 24 on two cores) what takes longest between two
+ * signs takes a tenth of it.
+ */
+export const ENGINE_UNHEARD = 120 * SECOND;
 
 /** Details of one run that are kept: a loop of a thousand rounds over ten statements. */
 export const DETAILS_PER_RUN = 20_000;

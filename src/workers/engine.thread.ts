@@ -5,6 +5,7 @@ import { parentPort } from 'node:worker_threads';
 import { readImage } from '../core/sandbox/image';
 import { serve } from '../core/sandbox/serve';
 import { IMAGES } from './machine-images';
+import { threadNumber } from './thread-time';
 
 /** What the images were made of; set by scripts/build-node.mjs, and absent in a bundle made for a test. */
 declare const TAVRO_MACHINE: string | undefined;
@@ -20,5 +21,7 @@ function imageOf(temporal: boolean) {
 }
 
 const port = parentPort!;
+const thread = threadNumber();
+if (thread !== null) port.postMessage({ thread });
 const handle = serve((message) => port.postMessage(message), imageOf);
 port.on('message', (message) => void handle(message));

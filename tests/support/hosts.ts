@@ -216,7 +216,6 @@ export async function bootMachine(): Promise<void> {
   // Budgets are fuel and steps; time is no measure on a loaded machine.
   machine ??= new Sandbox(await startModule(), {
     temporal: true,
-    limits: { ...LIMITS, milliseconds: 60_000 },
   });
 }
 

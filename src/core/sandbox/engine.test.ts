@@ -1,9 +1,10 @@
-/** What an engine does when its worker cannot start or is lost: the worker's half runs here, and is lost at will. */
-import { afterEach, expect, test } from 'vitest';
+/** What an engine does when its worker cannot start, is lost or silent: the worker's half runs here, and is so at will. */
+import { afterEach, describe, expect, test } from 'vitest';
 import { formWith, number, text } from '../../../tests/support/forms';
 import { materialFor, openingOf } from '../../../tests/support/hosts';
-import { CannotStart, Engine, type Port } from './engine';
+import { CannotStart, Engine, TookTooLong, type Port } from './engine';
 import { serve } from './serve';
+import { TICK, WorkingTime } from './working-time';
 
 const form = formWith([text('note'), number('changes')]);
 const material = materialFor(
@@ -52,6 +53,129 @@ function begun(missing = 0): Engine {
 }
 
 afterEach(() => engine.close());
+
+/** What a worker does with what it is asked: answers it, or is silent in it. */
+type Does = 'answers' | 'is silent' | 'answers late';
+
+/**
+ * An engine whose workers do as they are told, one after the other, each request of `play` or `step`; `used` is the
+ * processor time that they say they have used since they were asked.
+ */
+function told(
+  does: Does[],
+  used: (() => number) | null,
+): { engine: Engine; watched: () => number } {
+  let watched = 0;
+  engine = new Engine(
+    () => {
+      let hear: (message: unknown) => void = () => undefined;
+      const handle = serve((message) => hear(structuredClone(message)));
+      return {
+        post: (message) => {
+          if (message.do === 'load') watched += message.watched ? 1 : 0;
+          const now = message.do === 'load' ? 'answers' : (does.shift() ?? 'answers');
+          if (now === 'answers') void handle(structuredClone(message));
+          if (now === 'answers late') setTimeout(() => void handle(structuredClone(message)), LATE);
+        },
+        onMessage: (listener) => void (hear = listener),
+        onLost: () => undefined,
+        end: () => void (hear = () => undefined),
+        ...(used === null ? {} : { used }),
+      };
+    },
+    { silence: 100, step: 1000, unheard: 3000 },
+  );
+  return { engine, watched: () => watched };
+}
+/** Many times the patience for silence. */
+const LATE = 800;
+
+describe('a busy machine', () => {
+  test('a worker that got no processor time is waited for, whatever the clock says', async () => {
+    const { watched } = told(['answers late', 'answers late'], () => 0);
+    await engine.load(material);
+    await engine.play(opening, []);
+    const answer = await engine.step({ set: 'note', to: 'Tern' });
+    expect(answer.changes.changes).toEqual({ value: 1 });
+    expect([engine.stuck, watched()]).toEqual([[], 0]);
+  });
+
+  test('one that was silent and comes through alone is held against nobody', async () => {
+    let used = 0;
+    const { watched } = told(['answers', 'is silent', 'answers', 'answers'], () => (used += 20));
+    await engine.load(material);
+    await engine.play(opening, []);
+    const answer = await engine.step({ set: 'note', to: 'Tern' });
+    expect(answer.changes.changes).toEqual({ value: 1 });
+    expect([engine.stuck, watched()]).toEqual([[], 1]);
+    // The session goes on as if nothing had been.
+    expect((await engine.step({ set: 'note', to: 'Gull' })).changes.changes).toEqual({ value: 2 });
+  });
+
+  test('one that is silent again and again, but not while it is watched, is given up without blame', async () => {
+    let used = 0;
+    const again = ['is silent', 'answers'] as const;
+    told(['answers', ...again, ...again, ...again, ...again], () => (used += 20));
+    await engine.load(material);
+    await engine.play(opening, []);
+    await expect(engine.step({ set: 'note', to: 'Tern' })).rejects.toThrow(TookTooLong);
+    expect(engine.stuck).toEqual([]);
+    // What was refused was not done, and the next step is.
+    const next = await engine.step({ set: 'note', to: 'Gull' });
+    expect(next.changes.changes).toEqual({ value: 1 });
+  });
+
+  test('a worker that is never heard of and never works is given up in the end, and nobody is blamed', async () => {
+    told(['answers', 'is silent'], () => 0);
+    await engine.load(material);
+    await engine.play(opening, []);
+    await expect(engine.step({ set: 'note', to: 'Tern' })).rejects.toThrow(TookTooLong);
+    expect(engine.stuck).toEqual([]);
+    const next = await engine.step({ set: 'note', to: 'Gull' });
+    expect(next.changes.changes).toEqual({ value: 1 });
+  });
+
+  test('what a worker has said already is heard before anything is decided', async () => {
+    let used = 0;
+    const { watched } = told([], () => (used += 10_000));
+    await engine.load(material);
+    // The answers are there while this thread is kept busy, and its timer is long due.
+    const playing = engine.play(opening, []);
+    await Promise.resolve();
+    const until = Date.now() + 400;
+    while (Date.now() < until);
+    await playing;
+    expect([engine.stuck, watched()]).toEqual([[], 0]);
+  });
+
+  test('with nothing but a clock, only time counts in which the one who watches was on time', () => {
+    let now = 0;
+    const working = new WorkingTime(
+      () => null,
+      () => now,
+    );
+    for (let i = 0; i < 10; i++) {
+      now += TICK;
+      working.look();
+    }
+    expect(working.look()).toBe(10 * TICK);
+    // Kept waiting itself for a minute, it counts no more than two looks.
+    now += 60_000;
+    expect(working.look()).toBe(12 * TICK);
+  });
+
+  test('a worker that says late what it has used is not charged for what was before', () => {
+    let used: number | null = null;
+    const working = new WorkingTime(
+      () => used,
+      () => 0,
+    );
+    used = 5000;
+    expect(working.look()).toBe(0);
+    used = 5300;
+    expect(working.look()).toBe(300);
+  });
+});
 
 test('a worker that finds no code is told apart from a script that got stuck, at once', async () => {
   await expect(begun(1).load(material)).rejects.toThrow(CannotStart);

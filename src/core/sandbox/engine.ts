@@ -1,8 +1,9 @@
 /**
- * A session that cannot hang its host. The sandbox runs in a worker; when a step takes too long in real time or the
- * machine dies, the worker is ended, a new one does everything again while telling where it is, the script it got
- * stuck in is taken out with its line named, and the session goes on. Nothing a person did is lost, since the engine
- * keeps the opening and the steps.
+ * A session that cannot hang its host. The sandbox runs in a worker; when it is silent or the machine dies, the worker is
+ * ended, and a new one does everything again alone, with ten times the patience, while telling where it is. Only a script
+ * in which that one is silent too is taken out, with its line named, and the session goes on. Nothing a person did is
+ * lost, since the engine keeps the opening and the steps. What is measured is how long the worker could work
+ * (`working-time.ts`), so that a busy machine is not blamed on a script.
  */
 import type { Line } from '../wire/line';
 import type { CompiledScript } from '../session/ties';
@@ -14,6 +15,8 @@ import { readReply, type BriefAnswer } from './reply';
 import { allowanceFor, allowanceForTables, rowsIn } from './allowance';
 import type { Inspection, Wanted } from './inspector';
 import type { Listens } from './sandbox';
+import { TICK, WorkingTime } from './working-time';
+import { ENGINE_UNHEARD } from '../limits';
 
 /** A worker, whatever the host makes of it. */
 export interface Port {
@@ -21,22 +24,28 @@ export interface Port {
   onMessage(listener: (message: unknown) => void): void;
   /** Its code could not be loaded, or it is gone; the reason is for the log alone. */
   onLost(listener: (why: unknown) => void): void;
+  /** Milliseconds of processor time that it has used so far; null, or no such function, where the host cannot tell. */
+  used?(): number | null;
   end(): void;
 }
 
-/** Real milliseconds that an engine waits. */
+/** Milliseconds of work that an engine waits for; each protects a person from waiting for ever. */
 export interface Patience {
   /** Without a sign of life, after which a worker is ended. A machine gives signs wherever its scripts still yield. */
   silence: number;
-  /** The same while looking for the culprit, since its last whereabouts. */
-  watched: number;
-  /** More for a fresh worker, which has to start first. */
-  boot: number;
   /** For one step, however alive the machine is: every run of it may be within its fuel. */
   step: number;
+  /** Of time itself, whatever the worker could do, after which it is given up and nobody is blamed. */
+  unheard: number;
 }
 
-const PATIENCE: Patience = { silence: 700, watched: 300, boot: 10_000, step: 6000 };
+const PATIENCE: Patience = { silence: 700, step: 6000, unheard: ENGINE_UNHEARD };
+
+/** How many times as long a worker may be silent that does everything again alone. */
+const ALONE = 10;
+
+/** How many times as long a step may take there, whose machine does give signs. */
+const STEP_ALONE = 3;
 
 /** More for each step of several that are done at once. */
 const PER_STEP = 20;
@@ -44,7 +53,10 @@ const PER_STEP = 20;
 /** How many times as long running in detail may take. */
 const INSPECTING = 4;
 
-/** A session that ran again did not come to its end in time: something asked on the way, or turned round, never ends. */
+/**
+ * A session did not come to its end in time: something asked on the way, or turned round, never ends, or the machine is
+ * too busy. No script is to blame; it was not done and can be tried again.
+ */
 export class TookTooLong extends Error {
   constructor() {
     super('That took too long and was stopped.');
@@ -72,7 +84,20 @@ type Done = Partial<{
   inspection: Inspection;
   reached: number[];
 }>;
-type Outcome = ({ ok: true } & Done) | { ok: false; at: Stuck | null };
+interface Failed {
+  ok: false;
+  /** Where it was, as far as that is known. */
+  at: Stuck | null;
+  /** The worker itself is gone, for reasons of its own. */
+  isLost: boolean;
+}
+type Outcome = ({ ok: true } & Done) | Failed;
+
+/** How long an answer may take, in milliseconds of work. */
+interface Waits {
+  silence: number;
+  most: number;
+}
 
 export class Engine {
   readonly #spawn: () => Port;
@@ -89,7 +114,7 @@ export class Engine {
     id: number;
     settle: (outcome: Outcome) => void;
     fail: (why: Error) => void;
-    sign: (at: Stuck | null) => void;
+    sign: (at: Stuck | null, isFirst: boolean) => void;
   } | null = null;
   #material: Material | null = null;
   #listens: Listens = { input: [], focus: [], blur: [] };
@@ -164,13 +189,10 @@ export class Engine {
 
   async #doLast(): Promise<Answer> {
     if (this.#isLoaded) {
-      const outcome = await this.#ask(
-        { do: 'step', step: this.#steps.at(-1)! },
-        this.#patience.silence + this.#allowance(),
-        this.#patience.step + this.#allowance(),
-      );
+      const outcome = await this.#ask({ do: 'step', step: this.#steps.at(-1)! }, this.#waits(0));
       if (outcome.ok) return outcome.answers![0] as Answer;
-      await this.#takeOutCulprit(outcome.at);
+      const blamed = await this.#judge(outcome);
+      return (await this.#playAll(false, !blamed)).at(-1) as Answer;
     }
     return (await this.#playAll(false)).at(-1) as Answer;
   }
@@ -184,11 +206,10 @@ export class Engine {
       this.#opening = opening;
       this.#steps = [...steps];
       await this.#loadIfLost();
-      const allowance = this.#allowance();
+      const { silence, most } = this.#waits(steps.length);
       const outcome = await this.#ask(
         { do: 'inspect', opening, steps: [...steps], wanted },
-        INSPECTING * this.#patience.silence + allowance,
-        INSPECTING * (this.#patience.step + PER_STEP * steps.length + allowance),
+        { silence: INSPECTING * silence, most: INSPECTING * most },
       );
       if (outcome.ok) return outcome.inspection!;
       throw new TookTooLong();
@@ -209,11 +230,9 @@ export class Engine {
       this.#opening = opening;
       this.#steps = [...steps];
       await this.#loadIfLost();
-      const allowance = this.#allowance();
       const outcome = await this.#ask(
         { do: 'try', opening, steps: [...steps], mutant, reachedOf },
-        this.#patience.silence + allowance,
-        this.#patience.step + PER_STEP * steps.length + allowance,
+        this.#waits(steps.length),
       );
       if (outcome.ok) return { answers: outcome.answers as Answer[], reached: outcome.reached! };
       throw new TookTooLong();
@@ -240,29 +259,40 @@ export class Engine {
     return result;
   }
 
-  /** More time for sessions with many rows. */
-  #allowance(): number {
-    return this.#opening === null
-      ? 0
-      : allowanceFor(
-          rowsIn(this.#opening) + this.#steps.reduce((rows, step) => rows + rowsIn(step), 0),
-        );
+  /** How long doing so many steps may take; longer for sessions with many rows. */
+  #waits(steps: number): Waits {
+    const rows =
+      this.#opening === null
+        ? 0
+        : rowsIn(this.#opening) + this.#steps.reduce((sum, step) => sum + rowsIn(step), 0);
+    const more = allowanceFor(rows) + allowanceForTables(this.#material?.tables ?? []);
+    return {
+      silence: this.#patience.silence + more,
+      most: this.#patience.step + PER_STEP * steps + more,
+    };
+  }
+
+  /** The same for a worker that does everything again alone. */
+  #waitsAlone(steps: number): Waits {
+    const { silence, most } = this.#waits(steps);
+    return { silence: ALONE * silence, most: STEP_ALONE * most };
   }
 
   async #load(): Promise<void> {
+    let waits = this.#waits(0);
     for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
-      const outcome = await this.#ask(
-        { do: 'load', material: this.#material!, watched: false },
-        this.#patience.boot,
-        this.#patience.boot + this.#patience.step,
-      );
+      const outcome = await this.#askToLoad(false, waits);
       if (outcome.ok) {
         this.#listens = outcome.listens!;
         return;
       }
-      await this.#takeOutCulprit(outcome.at);
+      if (!(await this.#judge(outcome))) waits = this.#waitsAlone(0);
     }
-    throw new Error('the scripts could not be loaded');
+    throw new TookTooLong();
+  }
+
+  #askToLoad(watched: boolean, waits: Waits): Promise<Outcome> {
+    return this.#ask({ do: 'load', material: this.#material!, watched }, waits);
   }
 
   /** The worker that had the material is gone, and another one has none yet. */
@@ -270,109 +300,116 @@ export class Engine {
     if (!this.#isLoaded) await this.#load();
   }
 
-  async #playAll(brief: boolean): Promise<(Answer | BriefAnswer)[]> {
+  /** Does everything again. `alone` where that came through before when nothing was to blame. */
+  async #playAll(brief: boolean, alone = false): Promise<(Answer | BriefAnswer)[]> {
+    let patient = alone;
     for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
-      const outcome = await this.#play(false, brief);
+      await this.#loadIfLost();
+      const outcome = await this.#play(patient, brief);
       if (outcome.ok) return outcome.answers!;
-      await this.#takeOutCulprit(outcome.at);
+      patient = !(await this.#judge(outcome));
     }
-    throw new Error('the session could not be brought back');
+    throw new TookTooLong();
   }
 
-  async #play(watched: boolean, brief: boolean): Promise<Outcome> {
-    await this.#loadIfLost();
-    const allowance = this.#allowance();
-    const silence = (watched ? this.#patience.watched : this.#patience.silence) + allowance;
+  #play(alone: boolean, brief: boolean): Promise<Outcome> {
+    const steps = this.#steps.length;
     return this.#ask(
       { do: 'play', opening: this.#opening!, steps: this.#steps, brief },
-      silence,
-      this.#patience.step + PER_STEP * this.#steps.length + allowance,
+      alone ? this.#waitsAlone(steps) : this.#waits(steps),
     );
   }
 
   /**
-   * Takes out the script that got stuck, and loads what is left: a suspect, where there is one, else the one found by
-   * doing all again in a watched machine until it gets stuck there too.
+   * Something was silent, or died. Takes out the script that is to blame: a suspect, where there is one, else the one in
+   * which a watched machine gets stuck that does all again alone. Whether one was to blame: where everything came through
+   * this time, none is. What is left has to be loaded again.
    */
-  async #takeOutCulprit(at: Stuck | null): Promise<void> {
-    const [known] = this.#suspects.splice(0, 1);
+  async #judge({ at, isLost }: Failed): Promise<boolean> {
+    const [known] = isLost ? [] : this.#suspects.splice(0, 1);
     const culprit = known ?? at ?? (await this.#findCulprit());
-    if (culprit !== null) {
-      this.#stuck.push(culprit);
-      this.#material = without(this.#material!, culprit);
-    }
-    await this.#load();
+    this.#isLoaded = false;
+    if (culprit === null) return false;
+    this.#stuck.push(culprit);
+    this.#material = without(this.#material!, culprit);
+    return true;
   }
 
   async #findCulprit(): Promise<Stuck | null> {
-    const loaded = await this.#ask(
-      { do: 'load', material: this.#material!, watched: true },
-      this.#patience.boot,
-      this.#patience.boot + this.#patience.step,
-      this.#patience.watched + allowanceForTables(this.#material!.tables),
-    );
+    const loaded = await this.#askToLoad(true, this.#waitsAlone(0));
     if (!loaded.ok) return loaded.at;
     if (this.#opening === null) return null;
     const played = await this.#play(true, true);
     return played.ok ? null : played.at;
   }
 
-  /** Asks the worker. It is ended when it is silent for too long, or takes `most` in all; `silenceOnceSeen` is the patience after its first sign. */
-  #ask(
-    request: Unnumbered<Request>,
-    silence: number,
-    most: number,
-    silenceOnceSeen = Math.min(
-      silence,
-      this.#patience.silence + this.#allowance() + allowanceForTables(this.#material!.tables),
-    ),
-  ): Promise<Outcome> {
+  /**
+   * Asks the worker. It is ended when it is silent for too long, or takes too long in all, of what it could work. Throws
+   * TookTooLong where it was not heard of for longer than anybody waits, however little of that it could work, and
+   * CannotStart for one that was never heard of.
+   */
+  #ask(request: Unnumbered<Request>, { silence, most }: Waits): Promise<Outcome> {
     const id = ++this.#ids;
     return new Promise((resolve, reject) => {
       if (this.#closed) return reject(new Error('the engine was closed'));
-      const until = Date.now() + most;
+      const port = this.#connect();
+      const working = new WorkingTime(() => port.used?.() ?? null);
       let at: Stuck | null = null;
+      let worked = 0;
+      let heardWorked = 0;
+      let begunWorked = 0;
+      let heardAt = performance.now();
+      let isTurning = false;
       let timer: ReturnType<typeof setTimeout>;
-      let sparing: ReturnType<typeof setTimeout>;
       const over = () => {
         clearTimeout(timer);
-        clearTimeout(sparing);
+        this.#waiting = null;
       };
       const done = (outcome: Outcome) => {
         over();
-        this.#waiting = null;
         if (outcome.ok && request.do === 'load') this.#isLoaded = true;
         resolve(outcome);
       };
-      const giveUp = () => {
-        this.#discard();
-        done({ ok: false, at });
-      };
-      const wait = (patience: number) => {
+      const fail = (why: Error) => {
         over();
-        const left = Math.max(0, Math.min(patience, until - Date.now()));
-        timer = setTimeout(giveUp, left);
-        sparing = setTimeout(() => (this.#spare ??= this.#start()), left / 2);
+        this.#discard();
+        reject(why);
       };
-      wait(silence);
+      const look = () => {
+        worked = working.look();
+        const isUnheard = performance.now() - heardAt > this.#patience.unheard;
+        // A worker whose code is still being loaded has no script to be silent in.
+        const isSilent =
+          this.#isAlive && (worked - heardWorked > silence || worked - begunWorked > most);
+        if (!isSilent && !isUnheard) isTurning = false;
+        else if (!isTurning)
+          // What it said may be here already: the loop turns once before anything is decided.
+          isTurning = true;
+        else if (isSilent) {
+          this.#discard();
+          return done({ ok: false, at, isLost: false });
+        } else return fail(this.#isAlive ? new TookTooLong() : new CannotStart('silence'));
+        if (this.#isAlive && worked - heardWorked > silence / 2) this.#spare ??= this.#start();
+        timer = setTimeout(look, isTurning ? 0 : TICK);
+      };
+      timer = setTimeout(look, TICK);
       this.#waiting = {
         id,
         settle: (outcome) => {
           if (!outcome.ok) this.#discard();
-          done(outcome.ok ? outcome : { ok: false, at });
+          done(outcome.ok ? outcome : { ...outcome, at });
         },
-        fail: (why) => {
-          over();
-          this.#waiting = null;
-          this.#discard();
-          reject(why);
-        },
-        sign: (place) => {
+        fail,
+        sign: (place, isFirst) => {
           at = place ?? at;
-          wait(silenceOnceSeen);
+          heardAt = performance.now();
+          heardWorked = worked = working.look();
+          // What starting took is not held against what it is asked.
+          if (isFirst) begunWorked = worked;
+          isTurning = false;
         },
       };
-      this.#connect().post({ ...request, id } as Request);
+      port.post({ ...request, id } as Request);
     });
   }
 
@@ -399,17 +436,18 @@ export class Engine {
     if (port !== this.#port) return;
     const waiting = this.#waiting;
     if (waiting === null) this.#discard();
-    else if (this.#isAlive) waiting.settle({ ok: false, at: null });
+    else if (this.#isAlive) waiting.settle({ ok: false, at: null, isLost: true });
     else waiting.fail(new CannotStart(why));
   }
 
   #hear(message: unknown): void {
     const reply = readReply(message);
+    const isFirst = !this.#isAlive;
     this.#isAlive = true;
     const waiting = this.#waiting;
     if (waiting === null) return;
-    if (reply.type === 'at') return waiting.sign(reply);
-    if (reply.type === 'alive') return waiting.sign(null);
+    if (reply.type === 'at') return waiting.sign(reply, isFirst);
+    if (reply.type === 'alive') return waiting.sign(null, isFirst);
     if (reply.id !== waiting.id) return;
     switch (reply.type) {
       case 'listens':
@@ -421,7 +459,7 @@ export class Engine {
       case 'inspected':
         return waiting.settle({ ok: true, inspection: reply.inspection });
       case 'died':
-        return waiting.settle({ ok: false, at: null });
+        return waiting.settle({ ok: false, at: null, isLost: false });
       case 'failed':
         return waiting.fail(new Error(reply.how));
     }

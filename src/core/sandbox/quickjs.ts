@@ -1,18 +1,14 @@
 /**
- * The guest in QuickJS in WebAssembly, with memory, stack and time limited, and put back to an earlier moment by a
+ * The guest in QuickJS in WebAssembly, with memory, stack and work limited, and put back to an earlier moment by a
  * snapshot. Its calls cross without the wrappers of quickjs-emscripten, which cost fifteen times as much as the
  * crossing itself: the function handle is called by pointer, and the one host function is answered by replacing
  * `module.callbacks.callFunction` (typed in @jitl/quickjs-ffi-types; versions are pinned, and a test holds it).
  */
-import {
-  MACHINE_BYTES,
-  MACHINE_STACK_BYTES,
-  PATTERN_MILLISECONDS,
-  RUN_MILLISECONDS,
-} from '../limits';
+import { MACHINE_BYTES, MACHINE_STACK_BYTES, PATTERN_POLLS, RUN_POLLS } from '../limits';
 import variant from '@jitl/quickjs-wasmfile-release-sync';
 import {
   newQuickJSWASMModuleFromVariant,
+  newVariant,
   type QuickJSContext,
   type QuickJSHandle,
   type QuickJSWASMModule,
@@ -24,18 +20,13 @@ import type { Image } from './image';
 import { regionsOf, Snapshot, type Regions } from './snapshot';
 
 export interface Limits {
-  /** Bytes the machine may use: what scripts hold and the little that runs beside them. */
-  memory: number;
-  /** Real milliseconds one run may take where the machine still polls; deterministic fuel comes long before. */
-  milliseconds: number;
+  /** How often it may ask within one run whether to go on. Counted, not timed: it is the same on every machine. */
+  polls: number;
 }
 
-/** Fewer polls than these interrupt no run, whatever the clock says. */
-const FEWEST_POLLS = 20;
+export const LIMITS: Limits = { polls: RUN_POLLS };
 
-export const LIMITS: Limits = { memory: MACHINE_BYTES, milliseconds: RUN_MILLISECONDS };
-
-/** What runs scripts, for which no time is set aside but theirs; the guest's own work is trusted to end. */
+/** What runs scripts, which may not end; the guest's own work is trusted to. */
 const RUN_SCRIPTS: ReadonlySet<Entry> = new Set([
   'load',
   'loadModule',
@@ -45,9 +36,21 @@ const RUN_SCRIPTS: ReadonlySet<Entry> = new Set([
   'resume',
 ]);
 
-/** Starts the WebAssembly module of a machine. Each call gives a fresh one, since snapshots need it to themselves. */
-export function startModule(): Promise<QuickJSWASMModule> {
-  return newQuickJSWASMModuleFromVariant(variant);
+const PAGE = 64 * 1024;
+/** Bytes with which the module begins: its own data, its stack and room for a small heap. It accepts no less. */
+const FIRST_BYTES = 16 * 1024 * 1024;
+
+/**
+ * Starts the WebAssembly module of a machine, whose heap grows by so many bytes at most. Each call gives a fresh one, since
+ * snapshots need it to themselves. The limit that QuickJS has itself counts allocations and not bytes in WebAssembly,
+ * where it cannot ask how large one is.
+ */
+export function startModule(bytes = MACHINE_BYTES): Promise<QuickJSWASMModule> {
+  const wasmMemory = new WebAssembly.Memory({
+    initial: FIRST_BYTES / PAGE,
+    maximum: Math.ceil((FIRST_BYTES + bytes) / PAGE),
+  });
+  return newQuickJSWASMModuleFromVariant(newVariant(variant, { wasmMemory }));
 }
 
 /** What is used of the library below its own surface. */
@@ -90,10 +93,11 @@ export class QuickJS implements Machine {
   readonly #functions: Readonly<Record<GuestFunction, number>>;
   readonly #memory: WebAssembly.Memory;
   readonly #regions: Regions;
-  readonly #milliseconds: number;
+  readonly #mostPolls: number;
   /** Called again and again while the machine is at work. */
   readonly #alive: () => void;
-  #deadline = Infinity;
+  /** How often it may ask before what goes on is stopped. */
+  #allowed = Infinity;
   #cells: Int32Array;
   #floats: Float64Array;
   #ask: () => void = () => undefined;
@@ -118,15 +122,13 @@ export class QuickJS implements Machine {
     }: { temporal: boolean; limits: Limits; alive: () => void; image: Image | null },
   ) {
     this.#alive = alive;
-    this.#milliseconds = limits.milliseconds;
+    this.#mostPolls = limits.polls;
     this.#memory = wasm.getWasmMemory();
     const runtime = wasm.newRuntime();
     runtime.setMaxStackSize(MACHINE_STACK_BYTES);
-    runtime.setMemoryLimit(limits.memory);
     runtime.setInterruptHandler(() => {
       alive();
-      // A run that was polled this seldom has done little: its thread was kept waiting by others.
-      if (++this.#polls < FEWEST_POLLS || Date.now() <= this.#deadline) return false;
+      if (++this.#polls <= this.#allowed) return false;
       this.#interrupted = true;
       return true;
     });
@@ -214,9 +216,9 @@ export class QuickJS implements Machine {
   call(entry: Entry): boolean {
     const { ffi } = this.#below;
     const context = this.#pointer;
-    const outer = this.#deadline;
+    const outer = this.#allowed;
     if (outer === Infinity && RUN_SCRIPTS.has(entry)) {
-      this.#deadline = Date.now() + this.#milliseconds;
+      this.#allowed = this.#mostPolls;
       this.#interrupted = false;
       this.#polls = 0;
       this.#alive();
@@ -231,7 +233,7 @@ export class QuickJS implements Machine {
     } catch (caught) {
       throw new MachineDied(String(caught));
     } finally {
-      this.#deadline = outer;
+      this.#allowed = outer;
     }
   }
 
@@ -276,14 +278,14 @@ export class QuickJS implements Machine {
   }
 
   fits(pattern: string, text: string): boolean | null {
-    const outer = this.#deadline;
-    this.#deadline = Math.min(outer, Date.now() + PATTERN_MILLISECONDS);
+    const [outer, before] = [this.#allowed, this.#polls];
+    this.#allowed = PATTERN_POLLS;
     this.#polls = 0;
     try {
       const answer = this.#callFunction('fits', [pattern, text]);
       return answer === null ? null : answer === 'yes';
     } finally {
-      this.#deadline = outer;
+      [this.#allowed, this.#polls] = [outer, before];
       this.#interrupted = false;
     }
   }
