@@ -144,6 +144,16 @@ export const TABLE_REQUEST_BYTES = 32 * MIB;
 export const ZIP_BYTES = 32 * MIB;
 /** Bytes that browsers go on sending once a page is left: 64 KiB in all (Fetch standard, keepalive), less a little. */
 export const LEAVING_BYTES = 60 * KIB;
+/**
+ * Real milliseconds that a submission waits for a machine before it is asked to come again (503). Protects the queue; on a
+ * busy machine more are asked to come again, and nothing is said about their forms.
+ */
+export const SUBMISSION_WAITS = 30 * SECOND;
+/**
+ * Real milliseconds that a submission may keep a machine before it is asked to come again (503). The engine ends scripts
+ * by what they have worked long before.
+ */
+export const SUBMISSION_TAKES = 120 * SECOND;
 /** Letters that a search of records needs: shorter texts are in nearly every record. */
 export const SEARCH_LETTERS = 3;
 

@@ -14,7 +14,8 @@ import type { SubmitOutcome, TimedStep } from '../../core/session/step';
 import { ask, atOnce } from '../database';
 import { missingFile } from '../files';
 import { Refusal } from '../http/refusal';
-import { Busy, TookTooLong } from '../machines/pool';
+import { CannotStart, TookTooLong } from '../../core/sandbox/engine';
+import { Busy } from '../machines/pool';
 import { currentWorkspace } from '../workspaces/current';
 import { lineInWords } from '../../core/wire/line';
 import type { Because } from '../../core/scenario/recording';
@@ -75,7 +76,7 @@ const refused = (says: string, status: 404 | 422 = 422): SubmissionResult => ({
   says,
 });
 
-/** Does a submission. Throws a Refusal for a filling-in that is not the person's, and 503 when too many wait. */
+/** Does a submission. Throws a Refusal for a filling-in that is not the person's, and 503 when too many wait or it could not be done in time. */
 export async function submit(
   form: string,
   submission: Submission,
@@ -106,7 +107,11 @@ export async function submit(
   const answers = await doAgain(filling, made).catch(async (caught: unknown) => {
     if (!(caught instanceof TookTooLong)) throw caught;
     await keep('too long', caught.message);
-    throw new Refusal(422, `${caught.message} Nothing was saved.`);
+    throw new Refusal(
+      503,
+      'The server did not get through what was entered in time. Nothing was saved. Try again in a few seconds.',
+      { 'retry-after': '10' },
+    );
   });
   const refusal = answers.findIndex((answer) => answer.refused !== null);
   if (refusal >= 0) {
@@ -202,6 +207,12 @@ async function doAgain(filling: Filling, steps: TimedStep[]): Promise<BriefAnswe
   } catch (caught) {
     if (caught instanceof Busy)
       throw new Refusal(503, caught.message, { 'retry-after': String(caught.retryAfter) });
+    if (caught instanceof CannotStart) {
+      console.error(caught);
+      throw new Refusal(503, 'The server is busy. Nothing was saved. Try again in a few seconds.', {
+        'retry-after': '10',
+      });
+    }
     throw caught;
   }
 }

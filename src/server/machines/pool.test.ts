@@ -1,15 +1,17 @@
 /** Forms take turns at the machines, none has all of them, and what got stuck once is known. Against engines that do as they are told. */
 import { describe, expect, test } from 'vitest';
-import type { Engine, Stuck } from '../../core/sandbox/engine';
+import { TookTooLong, type Engine, type Stuck } from '../../core/sandbox/engine';
 import type { Material } from '../../core/session/session';
 import type { Opening } from '../../core/session/step';
-import { Busy, MachinePool, TookTooLong, type PoolOptions } from './pool';
+import { Busy, MachinePool, type PoolOptions } from './pool';
 
 interface Played {
   release: string;
   /** Which machine it was. */
   machine: number;
   end: (stuck?: Stuck[]) => void;
+  /** Finds one to be stuck, and goes on. */
+  find: (stuck: Stuck) => void;
 }
 
 /** A pool whose plays end when they are told to. */
@@ -45,6 +47,7 @@ function pool(options: Partial<PoolOptions> = {}) {
           playing.push({
             release,
             machine,
+            find: (found) => void (stuck = [...stuck, found]),
             end: (found = []) => {
               stuck = [...stuck, ...found];
               resolve([]);
@@ -173,6 +176,17 @@ describe('a release whose behaviour got stuck', () => {
       { machine: 1, release: 'a', out: [], suspects: [] },
       { machine: 1, release: 'a', out: [], suspects: [{ behaviour: 'a', line: 7 }] },
     ]);
+  });
+
+  test('is known although there was no time to look for the rest: the next one goes on from there', async () => {
+    const { play, playing, loads, settled } = pool({ limit: 60 });
+    const first = play('a');
+    await settled();
+    playing[0]!.find({ behaviour: 'a', line: 7 });
+    await expect(first).rejects.toBeInstanceOf(TookTooLong);
+    void play('a');
+    await settled();
+    expect(loads.at(-1)!.suspects).toEqual([{ behaviour: 'a', line: 7 }]);
   });
 
   test('at its top level, has it out from the start', async () => {

@@ -3,7 +3,7 @@
  * submission at a time, so that nothing of one reaches another. Forms take turns, and one form never has all machines:
  * whatever its behaviours do, the others are served.
  */
-import { without, type Engine, type Stuck } from '../../core/sandbox/engine';
+import { TookTooLong, without, type Engine, type Stuck } from '../../core/sandbox/engine';
 import type { BriefAnswer } from '../../core/sandbox/reply';
 import type { Material } from '../../core/session/session';
 import type { Opening, TimedStep } from '../../core/session/step';
@@ -14,8 +14,12 @@ export interface PoolOptions {
   /** Submissions of one form, and of all together, that may wait. */
   mostWaitingOfForm: number;
   mostWaiting: number;
-  /** Real milliseconds that a submission may wait for a machine, and take once it has one. */
+  /** Real milliseconds that a submission may wait for a machine, which it is refused for and can be sent again. */
   patience: number;
+  /**
+   * Real milliseconds that it may keep a machine once it has one. Far longer than the engine lets scripts work: it is
+   * reached on a machine so busy that nobody gets on, or by several scripts that are found to be stuck one by one.
+   */
   limit: number;
 }
 
@@ -28,9 +32,6 @@ export class Busy extends Error {
     this.retryAfter = retryAfter;
   }
 }
-
-/** A submission took longer than any may. */
-export class TookTooLong extends Error {}
 
 /** A release to play, by names that no other workspace gives to its own. */
 export interface Playable {
@@ -47,6 +48,9 @@ interface Machine {
   /** The form it was used for last. */
   form: string;
   used: boolean;
+  /** How many scripts it had found to be stuck when that was looked at last. */
+  stuckBefore: number;
+  isLoading: boolean;
 }
 
 interface Waiting {
@@ -84,8 +88,9 @@ export class MachinePool {
   ): Promise<BriefAnswer[]> {
     const machine = await this.#take(release.form);
     try {
-      return await this.#limited(machine, () => this.#play(machine, release, opening, steps));
+      return await this.#limited(() => this.#play(machine, release, opening, steps));
     } catch (caught) {
+      this.#learn(machine, release);
       this.#end(machine);
       throw caught;
     } finally {
@@ -104,35 +109,42 @@ export class MachinePool {
     opening: Opening,
     steps: readonly TimedStep[],
   ): Promise<BriefAnswer[]> {
-    const known = this.#known.get(release.id) ?? { atLoad: [], suspects: [] };
+    const known = this.#knownOf(release);
     // A release with suspects is loaded again, since each use of it may take one out.
     if (machine.loaded !== release.id || known.suspects.length > 0) {
       machine.loaded = null;
+      machine.stuckBefore = 0;
+      machine.isLoading = true;
       await machine.engine.load(leftOut(release.material, known.atLoad), known.suspects);
-      if (machine.engine.stuck.length > 0)
-        this.#remember(release.id, {
-          ...known,
-          atLoad: [...known.atLoad, ...machine.engine.stuck],
-        });
+      this.#learn(machine, release);
       machine.loaded = release.id;
     }
-    const before = machine.engine.stuck.length;
     const answers = await machine.engine.playInBrief(opening, steps);
-    const stuck = machine.engine.stuck.slice(before);
-    if (stuck.length > 0) {
-      const now = this.#known.get(release.id) ?? known;
-      this.#remember(release.id, {
-        ...now,
-        suspects: [
-          ...now.suspects.filter(
-            (one) => !stuck.some(({ behaviour }) => behaviour === one.behaviour),
-          ),
-          ...stuck,
-        ],
-      });
-      machine.loaded = null;
-    }
+    if (this.#learn(machine, release)) machine.loaded = null;
     return answers;
+  }
+
+  #knownOf({ id }: Playable): Known {
+    return this.#known.get(id) ?? { atLoad: [], suspects: [] };
+  }
+
+  /** Remembers which scripts a machine has found to be stuck since it was asked last, whatever came of the rest. Whether there were any. */
+  #learn(machine: Machine, release: Playable): boolean {
+    const stuck = machine.engine.stuck.slice(machine.stuckBefore);
+    const { isLoading } = machine;
+    machine.stuckBefore = machine.engine.stuck.length;
+    machine.isLoading = false;
+    if (stuck.length === 0) return false;
+    const known = this.#knownOf(release);
+    const others = (of: readonly Stuck[]) =>
+      of.filter((one) => !stuck.some(({ behaviour }) => behaviour === one.behaviour));
+    this.#remember(
+      release.id,
+      isLoading
+        ? { ...known, atLoad: [...others(known.atLoad), ...stuck] }
+        : { ...known, suspects: [...others(known.suspects), ...stuck] },
+    );
+    return true;
   }
 
   #remember(release: string, known: Known): void {
@@ -140,18 +152,10 @@ export class MachinePool {
     this.#known.set(release, known);
   }
 
-  async #limited<T>(machine: Machine, work: () => Promise<T>): Promise<T> {
+  async #limited<T>(work: () => Promise<T>): Promise<T> {
     let timer: ReturnType<typeof setTimeout>;
     const late = new Promise<never>((_, reject) => {
-      timer = setTimeout(
-        () =>
-          reject(
-            new TookTooLong(
-              'The behaviours of this form took too long to go through what was entered.',
-            ),
-          ),
-        this.#options.limit,
-      );
+      timer = setTimeout(() => reject(new TookTooLong()), this.#options.limit);
     });
     const working = work();
     // It is refused when the machine is ended, and nobody listens any more.
@@ -202,7 +206,14 @@ export class MachinePool {
     const free = this.#machines.filter(({ used }) => !used);
     let machine = free.find((one) => one.form === form) ?? free[0] ?? null;
     if (machine === null && this.#machines.length < size) {
-      machine = { engine: this.#make(), loaded: null, form, used: false };
+      machine = {
+        engine: this.#make(),
+        loaded: null,
+        form,
+        used: false,
+        stuckBefore: 0,
+        isLoading: false,
+      };
       this.#machines.push(machine);
     }
     if (machine === null) return null;

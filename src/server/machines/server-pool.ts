@@ -1,6 +1,7 @@
 /** The pool of this process. Nothing that matters lives in it alone: another process on the same database has its own. */
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
+import { SUBMISSION_TAKES, SUBMISSION_WAITS } from '../../core/limits';
 import { engineInThread } from '../../workers/engine-in-thread';
 import { MachinePool } from './pool';
 
@@ -13,8 +14,8 @@ export function machines(): MachinePool {
       size: Math.max(3, Math.min(16, availableParallelism())),
       mostWaitingOfForm: 200,
       mostWaiting: 1000,
-      patience: 30_000,
-      limit: 20_000,
+      patience: SUBMISSION_WAITS,
+      limit: SUBMISSION_TAKES,
     },
   ));
 }
