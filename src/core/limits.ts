@@ -154,6 +154,18 @@ export const SUBMISSION_WAITS = 30 * SECOND;
  * by what they have worked long before.
  */
 export const SUBMISSION_TAKES = 120 * SECOND;
+/**
+ * Real milliseconds that a task of the server waits for a thread before whoever asked is asked to come again (503).
+ * Protects the queue. How much a task may work once it has one stands in `server/tasks.ts`, and is no real time.
+ */
+export const TASK_WAITS = 60 * SECOND;
+/**
+ * Real milliseconds after which a task is given up (503), however little of that its thread could work, as one that waits
+ * for a disk that never answers. Five times as long as any may work.
+ */
+export const TASK_TAKES = 300 * SECOND;
+/** Megabytes of a task's thread: checking the largest form takes a quarter. */
+export const TASK_MEGABYTES = 1500;
 /** Letters that a search of records needs: shorter texts are in nearly every record. */
 export const SEARCH_LETTERS = 3;
 

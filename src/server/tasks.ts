@@ -1,11 +1,17 @@
-/** The threads in which tasks run (`workers/tasks.ts`). One that takes too long is ended, and whoever asked is told. */
+/** The threads in which tasks run (`workers/tasks.ts`). One that takes too much is ended, its thread is replaced, and whoever asked is told. */
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import { TASK_MEGABYTES, TASK_TAKES, TASK_WAITS } from '../core/limits';
+import { TICK, WorkingTime } from '../core/sandbox/working-time';
 import type { AnswerOf, RequestOf, TaskName, TaskReply } from '../workers/tasks';
-import { Refusal } from './http/refusal';
+import { BegunSchema, threadTime } from '../workers/thread-time';
+import { CutShort, Refusal } from './http/refusal';
+import { Busy, Turns } from './turns';
+import { whoseWork } from './workspaces/current';
 
-/** Real milliseconds a task may take, the wait for a thread not counted. */
+/** Milliseconds that a thread may work on a task: of its processor time, so that a busy machine ends none. */
 const LIMITS: Readonly<Record<TaskName, number>> = {
   compile: 20_000,
   material: 20_000,
@@ -52,45 +58,103 @@ const TOO_LONG: Readonly<Record<TaskName, string>> = {
   savings: 'The folder takes too long to be taken.',
 };
 
-const kept = globalThis as { tavroTasks?: Piscina };
+/** Threads; one workspace never has all of them. */
+const THREADS = Math.max(3, availableParallelism());
 
-function threads(): Piscina {
-  return (kept.tavroTasks ??= new Piscina({
-    filename: join(process.cwd(), 'dist/tasks.thread.mjs'),
-    minThreads: 0,
-    maxThreads: Math.max(2, availableParallelism() - 1),
-    idleTimeout: 60_000,
-    maxQueue: 500,
-  }));
+const kept = globalThis as { tavroTasks?: { pool: Piscina; turns: Turns } };
+
+function threads(): { pool: Piscina; turns: Turns } {
+  return (kept.tavroTasks ??= {
+    pool: new Piscina({
+      filename: join(process.cwd(), 'dist/tasks.thread.mjs'),
+      minThreads: 0,
+      maxThreads: THREADS,
+      idleTimeout: 60_000,
+      resourceLimits: { maxOldGenerationSizeMb: TASK_MEGABYTES },
+    }),
+    turns: new Turns({
+      size: THREADS,
+      mostWaitingOfOne: 300,
+      mostWaiting: 500,
+      patience: TASK_WAITS,
+    }),
+  });
 }
 
-/** Runs a task. Throws a Refusal: 422 with words for what people got wrong or what takes too long, 503 when too much waits. */
+/**
+ * Runs a task. Throws a Refusal: 422 with words for what people got wrong or what takes too much work or memory; CutShort
+ * where too many wait or the machine is too busy, which says nothing about what was asked.
+ */
 export async function task<N extends TaskName>(
   name: N,
   request: RequestOf<N>,
 ): Promise<AnswerOf<N>> {
-  const limit = new AbortController();
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  // The clock starts with the work, not with the wait for a thread.
-  const started = () => (timer ??= setTimeout(() => limit.abort(), LIMITS[name]));
-  const pool = threads();
-  if (pool.queueSize >= 500)
-    throw new Refusal(503, 'The server is busy. Try again in a few seconds.', {
-      'retry-after': '5',
-    });
-  const waiting = setInterval(() => {
-    if (pool.queueSize === 0) started();
-  }, 50);
-  if (pool.queueSize === 0) started();
+  const { pool, turns } = threads();
+  const endTurn = await turns.take(whoseWork()).catch((caught: unknown) => {
+    throw caught instanceof Busy ? new CutShort(caught.message, caught.retryAfter) : caught;
+  });
+  const clock = new TaskClock(LIMITS[name]);
   try {
-    const reply = (await pool.run({ name, request }, { signal: limit.signal })) as TaskReply;
+    const reply = (await pool.run(
+      { name, request, begun: clock.port },
+      { signal: clock.signal, transferList: [clock.port] },
+    )) as TaskReply;
     if (!reply.ok) throw new Refusal(422, reply.says);
     return reply.answer as AnswerOf<N>;
   } catch (caught) {
-    if (limit.signal.aborted) throw new Refusal(422, TOO_LONG[name]);
+    if (clock.ended === 'too much work') throw new Refusal(422, TOO_LONG[name]);
+    if (clock.ended === 'too long') throw new CutShort();
+    if ((caught as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
+      throw new Refusal(422, 'This needs more memory than the server has for it. Split it.');
     throw caught;
   } finally {
-    clearTimeout(timer);
-    clearInterval(waiting);
+    clock.close();
+    endTurn();
+  }
+}
+
+/** Measures a task from the moment at which a thread says that it has taken it up, and ends one that goes too far. */
+class TaskClock {
+  readonly #limit: AbortController = new AbortController();
+  readonly #channel = new MessageChannel();
+  readonly #most: number;
+  #timer: ReturnType<typeof setTimeout>;
+  #unheardUntil = performance.now() + TASK_TAKES;
+  ended: 'too much work' | 'too long' | null = null;
+
+  constructor(most: number) {
+    this.#most = most;
+    this.#timer = setTimeout(() => this.#look(null), TICK);
+    this.#channel.port1.once('message', (message: unknown) => {
+      const { thread } = BegunSchema.parse(message);
+      clearTimeout(this.#timer);
+      this.#unheardUntil = performance.now() + TASK_TAKES;
+      this.#look(new WorkingTime(() => (thread === null ? null : threadTime(thread))));
+    });
+  }
+
+  get signal(): AbortSignal {
+    return this.#limit.signal;
+  }
+
+  /** Goes to the thread, which says by it that it begins. */
+  get port(): MessagePort {
+    return this.#channel.port2;
+  }
+
+  close(): void {
+    clearTimeout(this.#timer);
+    this.#channel.port1.close();
+  }
+
+  #look(working: WorkingTime | null): void {
+    if (working !== null && working.look() > this.#most) this.#end('too much work');
+    else if (performance.now() > this.#unheardUntil) this.#end('too long');
+    else this.#timer = setTimeout(() => this.#look(working), TICK);
+  }
+
+  #end(why: 'too much work' | 'too long'): void {
+    this.ended = why;
+    this.#limit.abort();
   }
 }

@@ -3,6 +3,7 @@
  * their files. Each task is a function of its request alone, run in a thread that can be ended.
  */
 import { createHash } from 'node:crypto';
+import { MessagePort } from 'node:worker_threads';
 import * as z from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
@@ -35,6 +36,7 @@ import type { FileError } from '../core/workspace/json';
 import { syncOf } from '../core/workspace/syncing';
 import { writeWorkspace } from '../core/workspace/write';
 import { readFolder } from './files';
+import { threadNumber } from './thread-time';
 import { changesOf, digestsOf, savingsOf } from '../core/workspace/taking';
 import {
   BrokenWorkspace,
@@ -287,10 +289,16 @@ export type TaskReply = { ok: true; answer: unknown } | { ok: false; says: strin
 const TaskMessage = z.object({
   name: z.enum(Object.keys(TASKS) as [TaskName, ...TaskName[]]),
   request: z.unknown(),
+  /** Whoever measures is told by it that the work begins, and in which thread. */
+  begun: z.instanceof(MessagePort),
 });
 
+const thread = threadNumber();
+
 export function runTask(message: unknown): TaskReply {
-  const { name, request } = TaskMessage.parse(message);
+  const { name, request, begun } = TaskMessage.parse(message);
+  begun.postMessage({ thread });
+  begun.close();
   const { request: schema, work } = TASKS[name] as unknown as Task<unknown, unknown>;
   try {
     return { ok: true, answer: work(schema.parse(request)) };

@@ -11,6 +11,9 @@ const CLOCK_TICK = 10;
 /** What a thread says of itself as soon as it is there. */
 export const ThreadSchema = z.object({ thread: z.number().int().positive() });
 
+/** What a thread says when it takes up a task; its number is null where the system does not tell. */
+export const BegunSchema = ThreadSchema.extend({ thread: ThreadSchema.shape.thread.nullable() });
+
 /** The system's number of the thread that asks; null on systems that do not tell. */
 export function threadNumber(): number | null {
   try {

@@ -15,7 +15,7 @@ import { ask, atOnce } from '../database';
 import { missingFile } from '../files';
 import { Refusal } from '../http/refusal';
 import { CannotStart, TookTooLong } from '../../core/sandbox/engine';
-import { Busy } from '../machines/pool';
+import { Busy } from '../turns';
 import { currentWorkspace } from '../workspaces/current';
 import { lineInWords } from '../../core/wire/line';
 import type { Because } from '../../core/scenario/recording';

@@ -8,3 +8,10 @@ export class Refusal extends Error {
     this.headers = headers;
   }
 }
+
+/** What was asked was not done for want of time, which is nobody's fault: it can be asked again (503, RFC 9110, 15.6.4). */
+export class CutShort extends Refusal {
+  constructor(says = 'The server is busy. Try again in a few seconds.', retryAfter = 10) {
+    super(503, says, { 'retry-after': String(retryAfter) });
+  }
+}

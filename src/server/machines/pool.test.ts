@@ -3,7 +3,8 @@ import { describe, expect, test } from 'vitest';
 import { TookTooLong, type Engine, type Stuck } from '../../core/sandbox/engine';
 import type { Material } from '../../core/session/session';
 import type { Opening } from '../../core/session/step';
-import { Busy, MachinePool, type PoolOptions } from './pool';
+import { Busy } from '../turns';
+import { MachinePool, type PoolOptions } from './pool';
 
 interface Played {
   release: string;
@@ -59,7 +60,7 @@ function pool(options: Partial<PoolOptions> = {}) {
   };
   const made = new MachinePool(make, {
     size: 3,
-    mostWaitingOfForm: 4,
+    mostWaitingOfOne: 4,
     mostWaiting: 6,
     patience: 10_000,
     limit: 10_000,
@@ -101,7 +102,7 @@ describe('machines', () => {
   });
 
   test('forms that wait take turns, however many of one there are', async () => {
-    const { play, playing, settled } = pool({ size: 2, mostWaitingOfForm: 10, mostWaiting: 20 });
+    const { play, playing, settled } = pool({ size: 2, mostWaitingOfOne: 10, mostWaiting: 20 });
     const all = [play('a'), play('b'), play('a'), play('a'), play('a'), play('c'), play('d')];
     for (let done = 0; done < all.length; done++) {
       await settled();

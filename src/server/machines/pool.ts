@@ -7,30 +7,14 @@ import { TookTooLong, without, type Engine, type Stuck } from '../../core/sandbo
 import type { BriefAnswer } from '../../core/sandbox/reply';
 import type { Material } from '../../core/session/session';
 import type { Opening, TimedStep } from '../../core/session/step';
+import { Turns, type TurnsOptions } from '../turns';
 
-export interface PoolOptions {
-  /** Machines at most; at least two, so that one is left for other forms. */
-  size: number;
-  /** Submissions of one form, and of all together, that may wait. */
-  mostWaitingOfForm: number;
-  mostWaiting: number;
-  /** Real milliseconds that a submission may wait for a machine, which it is refused for and can be sent again. */
-  patience: number;
+export interface PoolOptions extends TurnsOptions {
   /**
-   * Real milliseconds that it may keep a machine once it has one. Far longer than the engine lets scripts work: it is
-   * reached on a machine so busy that nobody gets on, or by several scripts that are found to be stuck one by one.
+   * Real milliseconds that a submission may keep a machine once it has one. Far longer than the engine lets scripts work:
+   * it is reached on a machine so busy that nobody gets on, or by several scripts that are found to be stuck one by one.
    */
   limit: number;
-}
-
-/** Too many wait, or it took too long until one was free. */
-export class Busy extends Error {
-  /** Seconds after which it is worth trying again. */
-  readonly retryAfter: number;
-  constructor(retryAfter: number) {
-    super('Too many forms are being submitted at the moment. Try again in a few seconds.');
-    this.retryAfter = retryAfter;
-  }
 }
 
 /** A release to play, by names that no other workspace gives to its own. */
@@ -53,12 +37,6 @@ interface Machine {
   isLoading: boolean;
 }
 
-interface Waiting {
-  form: string;
-  /** Takes the machine, or is refused. */
-  settle: (machine: Machine | Busy) => void;
-}
-
 /** What is known of a release whose behaviours got stuck. */
 interface Known {
   /** Stuck at their top level, which comes out alike every time: they are out. */
@@ -69,15 +47,15 @@ interface Known {
 
 export class MachinePool {
   readonly #make: () => Engine;
-  readonly #options: PoolOptions;
+  readonly #limit: number;
+  readonly #turns: Turns;
   readonly #machines: Machine[] = [];
-  /** By form, in the order in which forms take turns. */
-  readonly #waiting = new Map<string, Waiting[]>();
   readonly #known = new Map<string, Known>();
 
   constructor(make: () => Engine, options: PoolOptions) {
     this.#make = make;
-    this.#options = options;
+    this.#limit = options.limit;
+    this.#turns = new Turns(options);
   }
 
   /** Opens a release and does steps. Throws Busy or TookTooLong; then nothing was done. */
@@ -86,7 +64,8 @@ export class MachinePool {
     opening: Opening,
     steps: readonly TimedStep[],
   ): Promise<BriefAnswer[]> {
-    const machine = await this.#take(release.form);
+    const endTurn = await this.#turns.take(release.form);
+    const machine = this.#take(release.form);
     try {
       return await this.#limited(() => this.#play(machine, release, opening, steps));
     } catch (caught) {
@@ -94,7 +73,8 @@ export class MachinePool {
       this.#end(machine);
       throw caught;
     } finally {
-      this.#giveBack(machine);
+      machine.used = false;
+      endTurn();
     }
   }
 
@@ -155,7 +135,7 @@ export class MachinePool {
   async #limited<T>(work: () => Promise<T>): Promise<T> {
     let timer: ReturnType<typeof setTimeout>;
     const late = new Promise<never>((_, reject) => {
-      timer = setTimeout(() => reject(new TookTooLong()), this.#options.limit);
+      timer = setTimeout(() => reject(new TookTooLong()), this.#limit);
     });
     const working = work();
     // It is refused when the machine is ended, and nobody listens any more.
@@ -167,45 +147,11 @@ export class MachinePool {
     }
   }
 
-  #take(form: string): Promise<Machine> {
-    const free = this.#freeFor(form);
-    if (free !== null) return Promise.resolve(free);
-    const ofForm = this.#waiting.get(form) ?? [];
-    const all = [...this.#waiting.values()].reduce((sum, waiting) => sum + waiting.length, 0);
-    if (ofForm.length >= this.#options.mostWaitingOfForm || all >= this.#options.mostWaiting)
-      return Promise.reject(new Busy(5));
-    return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => waiting.settle(new Busy(10)), this.#options.patience);
-      const waiting: Waiting = {
-        form,
-        settle: (machine) => {
-          clearTimeout(timer);
-          this.#drop(waiting);
-          if (machine instanceof Busy) reject(machine);
-          else resolve(machine);
-        },
-      };
-      this.#waiting.set(form, [...ofForm, waiting]);
-    });
-  }
-
-  #drop(waiting: Waiting): void {
-    const left = (this.#waiting.get(waiting.form) ?? []).filter((one) => one !== waiting);
-    // A form that was served goes behind the others.
-    this.#waiting.delete(waiting.form);
-    if (left.length > 0) this.#waiting.set(waiting.form, left);
-  }
-
-  /** A machine for a form: one that has it loaded, else any that is free. Null when there is none, or when the form has all but one. */
-  #freeFor(form: string): Machine | null {
-    const { size } = this.#options;
-    if (
-      this.#machines.filter((one) => one.used && one.form === form).length >= Math.max(1, size - 1)
-    )
-      return null;
+  /** A machine for a form whose turn it is: a free one that has it loaded, else any that is free, else a new one. */
+  #take(form: string): Machine {
     const free = this.#machines.filter(({ used }) => !used);
-    let machine = free.find((one) => one.form === form) ?? free[0] ?? null;
-    if (machine === null && this.#machines.length < size) {
+    let machine = free.find((one) => one.form === form) ?? free[0];
+    if (machine === undefined) {
       machine = {
         engine: this.#make(),
         loaded: null,
@@ -216,7 +162,6 @@ export class MachinePool {
       };
       this.#machines.push(machine);
     }
-    if (machine === null) return null;
     machine.form = form;
     machine.used = true;
     return machine;
@@ -226,14 +171,6 @@ export class MachinePool {
     machine.engine.close();
     const at = this.#machines.indexOf(machine);
     if (at >= 0) this.#machines.splice(at, 1);
-  }
-
-  #giveBack(machine: Machine): void {
-    machine.used = false;
-    for (const [form, [first]] of this.#waiting) {
-      const free = this.#freeFor(form);
-      if (free !== null) return first!.settle(free);
-    }
   }
 }
 

@@ -12,7 +12,7 @@ export function machines(): MachinePool {
     () => engineInThread(join(process.cwd(), 'dist/engine.thread.mjs')),
     {
       size: Math.max(3, Math.min(16, availableParallelism())),
-      mostWaitingOfForm: 200,
+      mostWaitingOfOne: 200,
       mostWaiting: 1000,
       patience: SUBMISSION_WAITS,
       limit: SUBMISSION_TAKES,

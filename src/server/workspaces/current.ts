@@ -38,6 +38,11 @@ export function currentWorkspace(): WorkspaceRef {
   return workspace;
 }
 
+/** What turns are taken by: the workspace that the work at hand is about, or the empty text for the app's own work. */
+export function whoseWork(): string {
+  return (storage.getStore() ?? kept.tavroAlone)?.schema ?? '';
+}
+
 /** Something kept in memory for each workspace by itself. */
 export function perWorkspace<T>(make: () => T): () => T {
   const made = new Map<string, T>();
