@@ -41,7 +41,10 @@ await build({
 await import(pathToFileURL(join(root, 'dist/make-images.mjs')));
 await build({
   ...common,
-  entryPoints: { 'tasks.thread': 'src/workers/tasks.thread.ts' },
+  entryPoints: {
+    'tasks.thread': 'src/workers/tasks.thread.ts',
+    'watch.thread': 'src/workers/watch.thread.ts',
+  },
   external: ['typescript-classic'],
 });
 /** Of all that what is compiled, found in scripts and read from files depends on: the command line keeps it under that. */

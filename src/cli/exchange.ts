@@ -3,8 +3,8 @@
  * folder keeps what both had in common last (`.tavro-base.json`), so that what changed on both sides is known.
  */
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import * as z from 'zod';
 import { differences } from '../core/workspace/difference';
 import { reconcile } from '../core/workspace/reconcile';
@@ -13,7 +13,7 @@ import { filesOfUnit, placeOfUnit, unitOf } from '../core/workspace/units';
 import { readWorkspace, type Workspace } from '../core/workspace/workspace';
 import { writeWorkspace } from '../core/workspace/write';
 import { BASE_FILE, baseIn, textsIn } from '../core/workspace/zip';
-import { writeWhole } from '../workers/files';
+import { writeIntoFolder, writeWhole } from '../workers/files';
 import { filesOf, InvalidCall, type Call, type Command } from './call';
 
 const DEFAULT_APP = 'http://127.0.0.1:3000';
@@ -119,15 +119,13 @@ async function pullInto(call: Call): Promise<number> {
   const { fromApp, conflicts, base } = reconcile(readBase(folder), appHas, folderHas);
   const wanted = call.force === true ? [...fromApp, ...conflicts] : fromApp;
   const texts = writeWorkspace(theirs);
-  for (const path of wanted.flatMap(filesOfUnit)) {
-    const text = texts.get(path);
-    const file = join(folder, path);
-    if (text === undefined) rmSync(file, { force: true });
-    else {
-      mkdirSync(dirname(file), { recursive: true });
-      writeWhole(file, text);
-    }
-  }
+  const writes = wanted
+    .flatMap(filesOfUnit)
+    .map((path) => ({ path, text: texts.get(path) ?? null }));
+  if (!writeIntoFolder(folder, writes))
+    throw new InvalidCall(
+      `${folder} holds links or other things where files of the workspace belong; nothing is written through them.`,
+    );
   for (const unit of wanted) {
     const has = appHas.get(unit);
     if (has === undefined) base.delete(unit);

@@ -1,5 +1,4 @@
 /** `--watch`: does a command again whenever something in the folder changes, however many files change at once. */
-import { isWorkspaceFile } from '../core/workspace/path';
 import type { Call } from './call';
 import { errorInWords } from './error';
 
@@ -11,7 +10,7 @@ export const WATCH = { says: 'does it again whenever a file changes, until Ctrl-
 /** Runs a command, again and again where the call says so. */
 export async function watched(call: Call, run: (call: Call) => Promise<number>): Promise<number> {
   if (call.watch !== true) return run(call);
-  const { watch } = await import('chokidar');
+  const { watchFolder } = await import('../workers/watch-folder');
   let timer: ReturnType<typeof setTimeout> | undefined;
   let running = false;
   let again = false;
@@ -25,18 +24,16 @@ export async function watched(call: Call, run: (call: Call) => Promise<number>):
     running = false;
     if (again) await go();
   };
-  const watcher = watch(call.folder, {
-    ignoreInitial: true,
-    ignored: (path, stats) =>
-      /(?:^|\/)(?:\.[^/]+|node_modules)$/.test(path.slice(call.folder.length)) ||
-      (stats?.isFile() === true &&
-        !isWorkspaceFile(path.slice(call.folder.length).replace(/^\/+/, ''))),
-  });
-  watcher.on('all', () => {
-    clearTimeout(timer);
-    timer = setTimeout(() => void go(), REST);
-  });
-  await new Promise<void>((resolve) => watcher.once('ready', () => resolve()));
+  await new Promise<void>((resolve) =>
+    watchFolder(call.folder, {
+      changed: () => {
+        clearTimeout(timer);
+        timer = setTimeout(() => void go(), REST);
+      },
+      failed: (says) => void process.stderr.write(`${says}\n`),
+      ready: () => resolve(),
+    }),
+  );
   await go();
   return new Promise(() => undefined);
 }

@@ -31,6 +31,9 @@ const LIMITS: Readonly<Record<TaskName, number>> = {
   readDirectory: 20_000,
   sync: 20_000,
   settle: 20_000,
+  write: 20_000,
+  offered: 10_000,
+  allowed: 2000,
   changes: 20_000,
   savings: 20_000,
 };
@@ -54,6 +57,9 @@ const TOO_LONG: Readonly<Record<TaskName, string>> = {
   readDirectory: 'The folder takes too long to be read.',
   sync: 'The folder takes too long to be read.',
   settle: 'The folder takes too long to be read.',
+  write: 'The folder takes too long to be written.',
+  offered: 'The folders take too long to be looked through.',
+  allowed: 'The folder takes too long to be found.',
   changes: 'The folder takes too long to be compared.',
   savings: 'The folder takes too long to be taken.',
 };

@@ -1,72 +1,117 @@
-/** Reading a workspace folder from disk. */
-import { WORKSPACE_FILE_BYTES } from '../core/limits';
+/** Reading a workspace folder from disk, and writing into one: regular files and real folders alone (`directory.ts`). */
 import {
-  readdirSync,
-  readFileSync,
-  realpathSync,
-  renameSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs';
-import { join } from 'node:path';
+  ERRORS_PER_FILE,
+  FILES_PER_WORKSPACE,
+  WORKSPACE_BYTES,
+  WORKSPACE_FILE_BYTES,
+} from '../core/limits';
+import { renameSync, rmSync, writeFileSync } from 'node:fs';
 import type { FileError } from '../core/workspace/json';
-import { isWorkspaceFile } from '../core/workspace/path';
+import { isPassedOver, isWorkspaceFile, isWorkspacePlace } from '../core/workspace/path';
 import { BrokenWorkspace } from '../core/workspace/workspace';
+import { Directory, NotOpened } from './directory';
 
-/** The texts of a workspace folder by path. Throws with a plain message when there is no such folder, and BrokenWorkspace for files that cannot be read as texts. */
-export function readFolder(folder: string): Map<string, string> {
-  const files = new Map<string, string>();
-  const errors: FileError[] = [];
-  const walk = (below: string, above: ReadonlySet<string>) => {
-    const real = realpathSync(join(folder, below));
-    // A link that leads back to where it stands.
-    if (above.has(real)) return;
-    for (const entry of readdirSync(join(folder, below)).sort()) {
-      const path = below === '' ? entry : `${below}/${entry}`;
-      if (entry.startsWith('.') || entry === 'node_modules') continue;
-      const stat = statSync(join(folder, path), { throwIfNoEntry: false });
-      if (stat?.isDirectory() === true) walk(path, new Set([...above, real]));
-      else if (isWorkspaceFile(path)) {
-        const text = textOf(join(folder, path), stat?.size ?? null);
-        if ('says' in text) errors.push({ file: path, line: text.line, path: [], says: text.says });
-        else files.set(path, text.text);
-      }
-    }
-  };
-  walk('', new Set());
-  if (errors.length > 0) throw new BrokenWorkspace(errors);
-  return files;
+const MIB = 1024 * 1024;
+
+export interface FolderRead {
+  /** The texts by path. */
+  texts: Map<string, string>;
+  /** What else stands there that is neither a file nor a folder, in words; none of it is looked into. */
+  odd: string[];
 }
 
-function textOf(
-  file: string,
-  size: number | null,
-): { text: string } | { says: string; line: number } {
-  if (size === null) return { says: 'is a link that leads nowhere', line: 1 };
-  if (size > WORKSPACE_FILE_BYTES)
-    return {
-      says: `has ${Math.round(size / 1024 / 1024)} MB; a file of a workspace has at most ${WORKSPACE_FILE_BYTES / 1024 / 1024}`,
-      line: 1,
-    };
-  let bytes: Buffer;
+/** The texts of a workspace folder by path. Throws what the system says when there is no such folder, and BrokenWorkspace for files that cannot be read as texts. */
+export function readFolder(folder: string): Map<string, string> {
+  return lookThrough(folder).texts;
+}
+
+/** The same, with what is left out. */
+export function lookThrough(folder: string): FolderRead {
+  const reading = new Reading();
+  const root = Directory.at(folder);
   try {
-    bytes = readFileSync(file);
-  } catch (caught) {
-    const { code } = caught as { code?: string };
-    return {
-      says:
-        code === 'EACCES'
-          ? 'may not be read by this user'
-          : `cannot be read (${code ?? 'no reason is known'})`,
-      line: 1,
-    };
+    reading.walk(root, '');
+  } finally {
+    root.close();
   }
-  try {
-    // A byte order mark says what UTF-8 is anyway, and is left out.
-    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes) };
-  } catch {
-    return { says: 'is not a text in UTF-8', line: lineOfFirstOdd(bytes) };
+  if (reading.errors.length > 0) throw new BrokenWorkspace(reading.errors);
+  return { texts: reading.texts, odd: reading.odd };
+}
+
+class Reading {
+  readonly texts = new Map<string, string>();
+  readonly odd: string[] = [];
+  readonly errors: FileError[] = [];
+  #bytes = 0;
+
+  walk(directory: Directory, below: string): void {
+    const names = directory.names(FILES_PER_WORKSPACE);
+    if (names === null) return this.#wrong(below, `has more than ${FILES_PER_WORKSPACE} files`);
+    for (const name of names) {
+      const path = below === '' ? name : `${below}/${name}`;
+      if (isPassedOver(path)) continue;
+      try {
+        this.#take(directory, name, path);
+      } catch (caught) {
+        if (!(caught instanceof NotOpened)) throw caught;
+        // It went while it was looked at.
+        if (caught.why === 'gone') continue;
+        const isOdd = caught.why !== 'refused';
+        if (isWorkspaceFile(path) || isWorkspacePlace(path))
+          this.#wrong(
+            path,
+            isOdd
+              ? `${caught.message}. Only files and folders of its own are read: put the file itself here`
+              : caught.message,
+          );
+        else if (isOdd && this.odd.length < ERRORS_PER_FILE)
+          this.odd.push(`${path} ${caught.message} and is not looked into`);
+      }
+    }
+  }
+
+  #take(directory: Directory, name: string, path: string): void {
+    const sort = directory.sort(name);
+    if (sort === 'folder') {
+      if (!isWorkspacePlace(path)) return;
+      const inner = directory.folder(name);
+      try {
+        this.walk(inner, path);
+      } finally {
+        inner.close();
+      }
+    } else if (isWorkspaceFile(path)) {
+      const bytes = directory.read(name, WORKSPACE_FILE_BYTES);
+      if (bytes === null)
+        return this.#wrong(
+          path,
+          `has more than ${WORKSPACE_FILE_BYTES / MIB} MB, which no file of a workspace may`,
+        );
+      this.#bytes += bytes.length;
+      if (this.#bytes > WORKSPACE_BYTES || this.texts.size >= FILES_PER_WORKSPACE)
+        throw new BrokenWorkspace([
+          {
+            file: path,
+            line: 1,
+            path: [],
+            says: `is one too many: a workspace has at most ${FILES_PER_WORKSPACE} files and ${WORKSPACE_BYTES / MIB} MB`,
+          },
+        ]);
+      this.#keep(path, bytes);
+    }
+  }
+
+  #keep(path: string, bytes: Buffer): void {
+    try {
+      // A byte order mark says what UTF-8 is anyway, and is left out.
+      this.texts.set(path, new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+    } catch {
+      this.#wrong(path, 'is not a text in UTF-8', lineOfFirstOdd(bytes));
+    }
+  }
+
+  #wrong(file: string, says: string, line = 1): void {
+    this.errors.push({ file, line, path: [], says });
   }
 }
 
@@ -85,6 +130,58 @@ function lineOfFirstOdd(bytes: Buffer): number {
     }
   }
   return bytes.subarray(0, low).toString('utf8').split('\n').length;
+}
+
+/** A file of a workspace that is to become this text, or go. */
+export interface Write {
+  path: string;
+  text: string | null;
+  /** What it has to be still, null for not being there; absent where that does not matter. */
+  was?: string | null | undefined;
+}
+
+/** Writes files of a workspace into a folder; whether all were: not those that are something else by now. */
+export function writeIntoFolder(folder: string, writes: readonly Write[]): boolean {
+  const root = Directory.at(folder);
+  try {
+    return writes.map((write) => writeBelow(root, write.path.split('/'), write)).every(Boolean);
+  } finally {
+    root.close();
+  }
+}
+
+function writeBelow(directory: Directory, [name, ...rest]: string[], write: Write): boolean {
+  const { text, was } = write;
+  try {
+    if (rest.length > 0) {
+      const inner = directory.folder(name!, text !== null);
+      try {
+        return writeBelow(inner, rest, write);
+      } finally {
+        inner.close();
+      }
+    }
+    const now = textNow(directory, name!);
+    if (was !== undefined && now !== was) return false;
+    if (text === null) directory.remove(name!);
+    else directory.write(name!, text);
+    return true;
+  } catch (caught) {
+    // In a folder that is not there, there is nothing to remove.
+    if (caught instanceof NotOpened) return caught.why === 'gone' && text === null;
+    throw caught;
+  }
+}
+
+function textNow(directory: Directory, name: string): string | null {
+  try {
+    return (directory.read(name, WORKSPACE_FILE_BYTES) ?? Buffer.alloc(0))
+      .toString('utf8')
+      .replace(/^\uFEFF/, '');
+  } catch (caught) {
+    if (caught instanceof NotOpened && caught.why === 'gone') return null;
+    throw caught;
+  }
 }
 
 /** Writes a file whole or not at all: whoever reads it meanwhile, or is killed, finds the former text or the new one. */

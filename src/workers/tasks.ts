@@ -35,7 +35,8 @@ import { SpellingSchema } from '../core/workspace/csv-spelling';
 import type { FileError } from '../core/workspace/json';
 import { syncOf } from '../core/workspace/syncing';
 import { writeWorkspace } from '../core/workspace/write';
-import { readFolder } from './files';
+import { lookThrough, readFolder, writeIntoFolder } from './files';
+import { allowedFolder, foldersOffered } from './folders-offered';
 import { threadNumber } from './thread-time';
 import { changesOf, digestsOf, savingsOf } from '../core/workspace/taking';
 import {
@@ -232,9 +233,27 @@ const TASKS = {
     ({ folder, app, base }) =>
       orBroken(() => {
         if (filesRead.folder !== folder) Object.assign(filesRead, { folder, files: new Map() });
-        const found = syncOf(app, readFolder(folder), new Map(base), digest, filesRead.files);
-        return { ...found, base: [...found.base] };
+        const { texts, odd } = lookThrough(folder);
+        const found = syncOf(app, texts, new Map(base), digest, filesRead.files);
+        return { ...found, odd, base: [...found.base] };
       }),
+  ),
+  write: task(
+    z.object({
+      folder: z.string(),
+      writes: z.array(
+        z.object({
+          path: z.string(),
+          text: z.string().nullable(),
+          was: z.string().nullable().optional(),
+        }),
+      ),
+    }),
+    ({ folder, writes }) => writeIntoFolder(folder, writes),
+  ),
+  offered: task(z.object({ named: z.array(z.string()) }), ({ named }) => foldersOffered(named)),
+  allowed: task(z.object({ asked: z.string(), named: z.array(z.string()) }), ({ asked, named }) =>
+    allowedFolder(asked, named),
   ),
   settle: task(
     z.object({

@@ -1,4 +1,5 @@
 /** Live folders: what is saved in the app is in the folder within a second, and the other way round; nothing is lost. */
+import { execFileSync } from 'node:child_process';
 import {
   cpSync,
   existsSync,
@@ -7,6 +8,7 @@ import {
   readdirSync,
   readFileSync,
   rmSync,
+  symlinkSync,
   writeFileSync,
 } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -14,7 +16,9 @@ import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { firstWorkspace } from '../../src/core/workspace/first';
 import { writeWorkspace } from '../../src/core/workspace/write';
+import { connectionTo } from '../../src/server/database';
 import { Refusal } from '../../src/server/http/refusal';
+import { writeIntoFolder } from '../../src/workers/files';
 import { folderState, leaveFolder, settleConflict } from '../../src/server/folders/live';
 import { closeFolder, offeredFolders, openFolder } from '../../src/server/folders/open-folders';
 import { newestNumber } from '../../src/server/releases';
@@ -277,13 +281,41 @@ describe('opening', () => {
       join(above, 'there'),
     ]);
     expect(await says(openFolder(join(elsewhere, 'x')))).toContain(
-      'is not below a folder that the app was started with',
+      'is not a folder below one that the app was started with',
     );
-    expect(await says(openFolder(join(above, '../')))).toContain('is not below');
+    expect(await says(openFolder(join(above, '../')))).toContain('is not a folder below');
     expect(await says(openFolder(join(above, 'nowhere')))).toContain('There is no folder');
     expect(await says(openFolder(join(above, 'empty')))).toContain(
       'workspace.json:1: this file is missing',
     );
+    rmSync(elsewhere, { recursive: true });
+  });
+
+  test('a path outside is answered alike, whether anything stands there or not', async () => {
+    folderWith(FIRST(), 'there');
+    const elsewhere = mkdtempSync(join(tmpdir(), 'tavro-elsewhere-'));
+    cpSync(join(above, 'there'), join(elsewhere, 'x'), { recursive: true });
+    symlinkSync(elsewhere, join(above, 'linked'));
+    const answers = await Promise.all(
+      [
+        join(elsewhere, 'x'),
+        join(elsewhere, 'nothing'),
+        join(above, 'linked'),
+        join(above, 'linked/x'),
+        join(above, 'linked/nothing'),
+        join(above, 'there/../../nothing'),
+        `${above}x`,
+        '/proc/self/root',
+        '/etc/passwd',
+      ].map(async (path) => (await says(openFolder(path))).replace(/\S*\/\S*|^there/g, 'PATH')),
+    );
+    expect(new Set(answers)).toEqual(
+      new Set([
+        'PATH is not a folder below one that the app was started with. Start it with npm start -- PATH',
+      ]),
+    );
+    // Nothing is found through the link either.
+    expect((await offeredFolders()).map(({ folder }) => folder)).toEqual([join(above, 'there')]);
     rmSync(elsewhere, { recursive: true });
   });
 
@@ -301,5 +333,140 @@ describe('opening', () => {
     expect(folderState(workspace)).toBe(null);
     expect((await offeredFolders())[0]!.workspace).toBe(null);
     expect((await within(workspace, readForms)).length).toBe(1);
+  });
+});
+
+describe('what is no file or folder of its own', () => {
+  /** The text of everything that is kept of a workspace, its history included. */
+  const everything = async (workspace: WorkspaceRef) => {
+    const { rows } = await connectionTo(workspace.schema).pool.query<{ all: string }>(
+      'select string_agg(content::text, chr(10)) as all from revision',
+    );
+    return rows[0]!.all;
+  };
+  let elsewhere: string;
+  beforeEach(() => {
+    elsewhere = mkdtempSync(join(tmpdir(), 'tavro-elsewhere-'));
+  });
+  afterEach(() => rmSync(elsewhere, { recursive: true, force: true }));
+
+  test('a link to the whole disk is named and not looked into, and the app goes on', async () => {
+    const folder = folderWith(FIRST());
+    symlinkSync('/', join(folder, 'notes'));
+    const workspace = await open(folder);
+    await vi.waitFor(
+      () => expect(folderState(workspace)!.odd).toEqual(['notes is a link and is not looked into']),
+      SOON,
+    );
+    // Changes still come through.
+    writeFileSync(join(folder, REASON), '// changed\n');
+    await vi.waitFor(
+      async () =>
+        expect((await within(workspace, () => readBehaviours('first_form')))[0]!.text).toBe(
+          '// changed\n',
+        ),
+      SOON,
+    );
+  });
+
+  test('a link in the place of a behaviour is not read, nor written through', async () => {
+    const folder = folderWith(FIRST());
+    const secret = join(elsewhere, 'secret.ts');
+    writeFileSync(secret, '// Zephyrine');
+    const workspace = await open(folder);
+    symlinkSync(secret, join(folder, 'forms/first_form/behaviours/90-x.ts'));
+    await vi.waitFor(
+      () => expect(folderState(workspace)!.errors[0]).toMatch(/90-x\.ts:1: is a link/),
+      SOON,
+    );
+    // In the place of one that the app has, it stands where it is, and what it leads to stays as it is.
+    rmSync(join(folder, 'forms/first_form/behaviours/90-x.ts'));
+    rmSync(join(folder, REASON));
+    symlinkSync(secret, join(folder, REASON));
+    const key = { kind: 'behaviour', form: 'first_form', name: '10-reason.ts' } as const;
+    const { revision } = (await within(workspace, () => readDocument(key)))!;
+    await within(workspace, () => saveDocument(key, '// from the app\n', revision, 'first'));
+    await vi.waitFor(
+      () => expect(folderState(workspace)!.errors[0]).toMatch(/10-reason\.ts:1: is a link/),
+      SOON,
+    );
+    expect(readFileSync(secret, 'utf8')).toBe('// Zephyrine');
+    expect(await everything(workspace)).not.toContain('Zephyrine');
+    // Mended, it goes on; the app has its own text still.
+    rmSync(join(folder, REASON));
+    writeFileSync(join(folder, REASON), '// of its own\n');
+    await vi.waitFor(() => expect(folderState(workspace)!.errors).toEqual([]), SOON);
+    expect(readFileSync(secret, 'utf8')).toBe('// Zephyrine');
+  });
+
+  test('a link in the place of a form is neither read nor written through', async () => {
+    const folder = folderWith(FIRST());
+    const workspace = await open(folder);
+    await vi.waitFor(() => expect(folderState(workspace)!.errors).toEqual([]), SOON);
+    cpSync(join(folder, 'forms/first_form'), join(elsewhere, 'first_form'), { recursive: true });
+    writeFileSync(join(elsewhere, 'first_form/behaviours/10-reason.ts'), '// Zephyrine');
+    const before = readdirSync(elsewhere, { recursive: true }).length;
+    rmSync(join(folder, 'forms/first_form'), { recursive: true });
+    symlinkSync(join(elsewhere, 'first_form'), join(folder, 'forms/first_form'));
+    await vi.waitFor(
+      () => expect(folderState(workspace)!.errors[0]).toMatch(/forms\/first_form:1: is a link/),
+      SOON,
+    );
+    const key = { kind: 'behaviour', form: 'first_form', name: '10-reason.ts' } as const;
+    const { revision } = (await within(workspace, () => readDocument(key)))!;
+    await within(workspace, () => saveDocument(key, '// from the app\n', revision, 'first'));
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    expect(readdirSync(elsewhere, { recursive: true })).toHaveLength(before);
+    expect(readFileSync(join(elsewhere, 'first_form/behaviours/10-reason.ts'), 'utf8')).toBe(
+      '// Zephyrine',
+    );
+    expect(await everything(workspace)).not.toContain('Zephyrine');
+    // It is not taken for a removal.
+    expect((await within(workspace, readForms)).length).toBe(1);
+  });
+
+  test('a pipe keeps no thread waiting, however often it is looked at', async () => {
+    const folder = folderWith(FIRST());
+    execFileSync('mkfifo', [
+      join(folder, 'pipe'),
+      join(folder, 'forms/first_form/behaviours/80-pipe.ts'),
+    ]);
+    const workspace = await open(folder).catch((caught: unknown) => caught);
+    expect(workspace).toBeInstanceOf(Refusal);
+    expect((workspace as Refusal).message).toMatch(/80-pipe\.ts:1: is a pipe/);
+    rmSync(join(folder, 'forms/first_form/behaviours/80-pipe.ts'));
+    const opened = await open(folder);
+    for (let look = 0; look < 8; look++) {
+      writeFileSync(join(folder, REASON), `// ${look}\n`);
+      await vi.waitFor(
+        async () =>
+          expect((await within(opened, () => readBehaviours('first_form')))[0]!.text).toBe(
+            `// ${look}\n`,
+          ),
+        SOON,
+      );
+    }
+    expect(folderState(opened)!.odd).toEqual(['pipe is a pipe and is not looked into']);
+  });
+
+  test('what is put in the place of a folder while it is written is not written through', () => {
+    const folder = folderWith(FIRST());
+    const target = join(elsewhere, 'behaviours');
+    mkdirSync(target);
+    let through = 0;
+    // What a rename beside the writer would bring about between looking and writing.
+    for (let i = 0; i < 200; i++) {
+      const place = join(folder, 'forms/first_form/behaviours');
+      if (i % 2 === 0) {
+        rmSync(place, { recursive: true, force: true });
+        symlinkSync(target, place);
+      } else {
+        rmSync(place, { recursive: true, force: true });
+        mkdirSync(place);
+      }
+      if (writeIntoFolder(folder, [{ path: REASON, text: `// ${i}` }])) through++;
+    }
+    expect(through).toBe(100);
+    expect(readdirSync(target)).toEqual([]);
   });
 });

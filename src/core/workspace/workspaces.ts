@@ -8,8 +8,11 @@ export interface WorkspaceRow {
   /** The one at the root addresses, which is always there. */
   first: boolean;
   archived: boolean;
-  /** The folder that it is kept the same as, with how many things are wrong there or in conflict; null for none. */
-  folder: { path: string; kept: boolean; wrong: number } | null;
+  /**
+   * The folder that it is kept the same as, with how many things are wrong there or in conflict, and what they are, with
+   * what else stands there that is not looked into, in words; null for none.
+   */
+  folder: { path: string; kept: boolean; wrong: number; says: string[] } | null;
   forms: number;
   /** What the last checks found; `unchecked` forms have none, or have changed since. */
   errors: number;

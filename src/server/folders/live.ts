@@ -3,15 +3,10 @@
  * app is written into the folder, what an editor or a checkout changes there is taken into the app, each within a second;
  * what both changed at once is left as it is and shown.
  */
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { dirname, join } from 'node:path';
-import { watch, type FSWatcher } from 'chokidar';
 import { sql } from 'drizzle-orm';
 import { ERRORS_PER_FILE } from '../../core/limits';
-import { isWorkspaceFile } from '../../core/workspace/path';
 import type { Conflict } from '../../core/workspace/syncing';
 import { filesOfUnit } from '../../core/workspace/units';
-import { writeWhole } from '../../workers/files';
 import { database, transaction } from '../database';
 import { Refusal } from '../http/refusal';
 import { savedNow } from '../revisions/documents';
@@ -20,6 +15,7 @@ import { task } from '../tasks';
 import { inWorkspace, type WorkspaceRef } from '../workspaces/current';
 import { readFolderOf } from '../workspaces/folder';
 import { revisionsNow, saveAll } from '../workspaces/taking';
+import { watcher } from './watcher';
 
 /** Milliseconds without another change after which a change in the folder is looked at: a checkout changes many files. */
 const REST = 80;
@@ -34,6 +30,8 @@ export interface FolderState {
   /** What is wrong in the folder, by file and line: it is not taken until that is mended. */
   errors: string[];
   conflicts: Conflict[];
+  /** What stands there besides and is left alone, such as links, in words. */
+  odd: string[];
 }
 
 // On globalThis, since Next.js bundles pages and routes apart.
@@ -75,7 +73,7 @@ export async function leaveFolder({ schema: of }: WorkspaceRef): Promise<void> {
 export class LiveFolder {
   readonly #workspace: WorkspaceRef;
   readonly #folder: string;
-  #watcher: FSWatcher | null = null;
+  #unwatch: () => void = () => undefined;
   #rest: ReturnType<typeof setTimeout> | undefined;
   #look: ReturnType<typeof setInterval> | undefined;
   /** The work that goes on; everything is done one after the other. */
@@ -90,25 +88,18 @@ export class LiveFolder {
   constructor(workspace: WorkspaceRef, folder: string) {
     this.#workspace = workspace;
     this.#folder = folder;
-    this.state = { folder, errors: [], conflicts: [] };
+    this.state = { folder, errors: [], conflicts: [], odd: [] };
   }
 
   begin(): void {
-    this.#watcher = watch(this.#folder, {
-      ignoreInitial: true,
-      ignored: (path, stats) => {
-        const below = path.slice(this.#folder.length).replace(/^\/+/, '');
-        return (
-          /(?:^|\/)(?:\.[^/]+|node_modules)$/.test(below) ||
-          (stats?.isFile() === true && !isWorkspaceFile(below))
-        );
+    this.#unwatch = watcher().watch({
+      folder: this.#folder,
+      changed: () => {
+        clearTimeout(this.#rest);
+        this.#rest = setTimeout(() => this.sync(), REST);
       },
+      failed: (says) => this.#failed(new Error(says)),
     });
-    this.#watcher.on('all', () => {
-      clearTimeout(this.#rest);
-      this.#rest = setTimeout(() => this.sync(), REST);
-    });
-    this.#watcher.on('error', (error) => this.#failed(error));
     this.#look = setInterval(() => void this.#lookAtApp(), LOOK);
     // Nobody waits for it: what there is to do is done soon.
     void this.sync();
@@ -117,7 +108,7 @@ export class LiveFolder {
   async end(): Promise<void> {
     clearTimeout(this.#rest);
     clearInterval(this.#look);
-    await this.#watcher?.close();
+    this.#unwatch();
     await this.#work.catch(() => undefined);
   }
 
@@ -169,7 +160,7 @@ export class LiveFolder {
       this.#seen = seen;
       return;
     }
-    const { savings, writes, conflicts, errors, base: next } = found;
+    const { savings, writes, conflicts, errors, odd, base: next } = found;
     try {
       await transaction(async (tx) => {
         if (savings.length > 0) await saveAll(tx, savings, before, 'the folder', null);
@@ -179,30 +170,18 @@ export class LiveFolder {
       if (!(caught instanceof Refusal)) throw caught;
       return;
     }
-    let whole = true;
-    for (const { path, text, was } of writes) whole = this.#write(path, text, was) && whole;
+    const whole =
+      writes.length === 0 || (await task('write', { folder: this.#folder, writes: [...writes] }));
     // What was not written is still to be done.
     if (whole) await keepBase(base, new Map(next));
     this.state = {
       folder: this.#folder,
       errors: errors.slice(0, ERRORS_PER_FILE),
       conflicts,
+      odd,
     };
     this.#seen = savings.length > 0 ? await savedNow() : seen;
     if (!whole) this.#rest = setTimeout(() => this.sync(), REST);
-  }
-
-  /** Writes a file that is still what it was. */
-  #write(path: string, text: string | null, was: string | null): boolean {
-    const file = join(this.#folder, path);
-    const now = existsSync(file) ? readFileSync(file, 'utf8').replace(/^\uFEFF/, '') : null;
-    if (now !== was) return false;
-    if (text === null) rmSync(file, { force: true });
-    else {
-      mkdirSync(dirname(file), { recursive: true });
-      writeWhole(file, text);
-    }
-    return true;
   }
 
   /** Makes one side of a conflict what both had last, so that the other one goes there. Whether there was that conflict. */
@@ -221,11 +200,13 @@ export class LiveFolder {
       if (take === 'folder')
         await transaction((tx) => saveAll(tx, found.savings, before, 'the folder', by));
       else
-        for (const path of filesOfUnit(unit)) {
-          const text = found.texts.find(([one]) => one === path)?.[1] ?? null;
-          const file = join(this.#folder, path);
-          this.#write(path, text, existsSync(file) ? readFileSync(file, 'utf8') : null);
-        }
+        await task('write', {
+          folder: this.#folder,
+          writes: filesOfUnit(unit).map((path) => ({
+            path,
+            text: found.texts.find(([one]) => one === path)?.[1] ?? null,
+          })),
+        });
       await this.#sync();
       return true;
     });

@@ -1,7 +1,5 @@
 /** Opening folders as workspaces: those that the start command names, and those below one of them. */
-import { existsSync, readdirSync, realpathSync } from 'node:fs';
-import { basename, delimiter, join } from 'node:path';
-import { FOLDERS_LISTED } from '../../core/limits';
+import { basename, delimiter } from 'node:path';
 import { environment } from '../environment';
 import { Refusal } from '../http/refusal';
 import { database } from '../database';
@@ -13,18 +11,8 @@ import { madeFrom } from '../workspaces/manage';
 import { askRegistry, findWorkspace, listWorkspaces } from '../workspaces/registry';
 import { forgetBase, keepBase, keepLive, leaveFolder } from './live';
 
-/** How deep below a folder that the start command names others are looked for. */
-const DEPTH = 3;
-
-/** The folders that the start command names, as they really are. */
-export function namedFolders(): string[] {
-  return environment('TAVRO_FOLDERS')
-    .split(delimiter)
-    .filter((folder) => folder !== '' && existsSync(folder))
-    .map((folder) => realpathSync(folder));
-}
-
-const isWorkspace = (folder: string) => existsSync(join(folder, 'workspace.json'));
+/** The folders that the start command names. */
+const named = () => environment('TAVRO_FOLDERS').split(delimiter).filter(Boolean);
 
 export interface OfferedFolder {
   folder: string;
@@ -40,32 +28,28 @@ export async function offeredFolders(): Promise<OfferedFolder[]> {
       folder === null || removedAt !== null ? [] : [[folder, name] as const],
     ),
   );
-  const found: OfferedFolder[] = [];
-  const look = (folder: string, depth: number) => {
-    if (found.length >= FOLDERS_LISTED) return;
-    if (isWorkspace(folder)) {
-      found.push({ folder, name: basename(folder), workspace: open.get(folder) ?? null });
-      return;
-    }
-    if (depth === 0) return;
-    for (const entry of readdirSync(folder, { withFileTypes: true }))
-      if (entry.isDirectory() && !entry.name.startsWith('.') && entry.name !== 'node_modules')
-        look(join(folder, entry.name), depth - 1);
-  };
-  for (const folder of namedFolders()) look(folder, DEPTH);
-  return found;
+  return (await task('offered', { named: named() })).map((folder) => ({
+    folder,
+    name: basename(folder),
+    workspace: open.get(folder) ?? null,
+  }));
 }
 
-/** Opens a folder as a workspace and keeps both the same from now on. Its name in addresses. Throws a Refusal: 403 for one that the start command does not allow, 422 where it holds no workspace. */
+/**
+ * Opens a folder as a workspace and keeps both the same from now on. Its name in addresses. Throws a Refusal: 403 for
+ * whatever the start command does not allow, there or not, 404 where there is none below what it allows, 422 where it
+ * holds no workspace.
+ */
 export async function openFolder(asked: string): Promise<string> {
-  if (!existsSync(asked)) throw new Refusal(404, `There is no folder ${asked}.`);
-  const folder = realpathSync(asked);
-  const isBelow = (above: string) => folder === above || folder.startsWith(`${above}/`);
-  if (!namedFolders().some(isBelow))
-    throw new Refusal(
-      403,
-      `${asked} is not below a folder that the app was started with. Start it with npm start -- ${asked}`,
-    );
+  const found = await task('allowed', { asked, named: named() });
+  if ('not' in found)
+    throw found.not === 'there'
+      ? new Refusal(404, `There is no folder ${asked}.`)
+      : new Refusal(
+          403,
+          `${asked} is not a folder below one that the app was started with. Start it with npm start -- ${asked}`,
+        );
+  const { folder } = found;
   const known = (await listWorkspaces()).find(
     (one) => one.folder === folder && one.removedAt === null,
   );
@@ -108,16 +92,19 @@ async function releaseEach(name: string, forms: readonly string[]): Promise<void
 
 /** Keeps all open folders live that are still there and allowed; called once when the app starts. */
 export async function keepOpenFolders(): Promise<void> {
-  const named = namedFolders();
-  for (const folder of named)
-    if (isWorkspace(folder))
-      await openFolder(folder)
-        .then((name) => console.log(`tavro: ${folder} is open at /w/${name}`))
-        .catch((caught: unknown) =>
-          console.error(
-            `tavro: ${folder} was not opened:\n${caught instanceof Error ? caught.message : String(caught)}`,
-          ),
-        );
+  const offered = new Set(await task('offered', { named: named() }));
+  for (const asked of named()) {
+    const found = await task('allowed', { asked, named: named() });
+    // One that only has workspaces below it is offered on the page of workspaces.
+    if ('not' in found || !offered.has(found.folder)) continue;
+    await openFolder(found.folder)
+      .then((name) => console.log(`tavro: ${found.folder} is open at /w/${name}`))
+      .catch((caught: unknown) =>
+        console.error(
+          `tavro: ${found.folder} was not opened:\n${caught instanceof Error ? caught.message : String(caught)}`,
+        ),
+      );
+  }
   for (const { folder, removedAt } of await listWorkspaces())
     if (folder !== null && removedAt === null)
       await openFolder(folder).catch(() =>

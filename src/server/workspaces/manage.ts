@@ -85,13 +85,24 @@ function asRow(
   };
 }
 
-function folderHealth(workspace: WorkspaceRef): { kept: boolean; wrong: number } {
+function folderHealth(
+  workspace: WorkspaceRef,
+): Pick<NonNullable<WorkspaceRow['folder']>, 'kept' | 'wrong' | 'says'> {
   const state = folderState(workspace);
+  const { errors, conflicts, odd } = state ?? { errors: [], conflicts: [], odd: [] };
+  const all = [...errors, ...conflicts.map(({ unit }) => `${unit} changed on both sides`), ...odd];
   return {
     kept: state !== null,
-    wrong: (state?.errors.length ?? 0) + (state?.conflicts.length ?? 0),
+    wrong: errors.length + conflicts.length,
+    says:
+      all.length > FOLDER_LINES
+        ? [...all.slice(0, FOLDER_LINES), `… and ${all.length - FOLDER_LINES} more`]
+        : all,
   };
 }
+
+/** Lines about a folder on the page of workspaces. */
+const FOLDER_LINES = 8;
 
 /** What a workspace begins with, so that somebody is there to open its forms. */
 const FIRST_HEAD = {

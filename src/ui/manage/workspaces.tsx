@@ -223,7 +223,7 @@ function Soundness({ row }: { row: WorkspaceRow }) {
 
 /** The folder of a workspace, and whether all is well there. */
 function Folder({
-  folder: { path, kept, wrong },
+  folder: { path, kept, wrong, says },
 }: {
   folder: NonNullable<WorkspaceRow['folder']>;
 }) {
@@ -234,6 +234,11 @@ function Folder({
         : wrong > 0
           ? `× ${path}: ${wrong === 1 ? 'one thing' : `${wrong} things`} to settle, shown on the bench`
           : `kept the same as ${path}`}
+      {says.map((line) => (
+        <Box key={line} overflowWrap="anywhere">
+          {line}
+        </Box>
+      ))}
     </Box>
   );
 }
