@@ -1,4 +1,5 @@
 /** `tavro both-ways`: each option and back again, on new and saved forms, at load and by hand. */
+import { untilDone } from '../core/sandbox/cut-short';
 import { namesFor } from '../core/tape/words';
 import {
   bothWays as tryBothWays,
@@ -39,7 +40,9 @@ async function run(call: Call): Promise<number> {
       );
       const tried = await spread(engines, pieces, (engine, { field, from }) => {
         shown.at(field.name);
-        return tryBothWays(field, from, ground, (opening, steps) => engine.play(opening, steps));
+        return tryBothWays(field, from, ground, (opening, steps) =>
+          untilDone(() => engine.play(opening, steps)),
+        );
       });
       return tried.flat();
     });

@@ -1,4 +1,5 @@
 /** `tavro check`: the problems of a workspace as the app lists them, each as `file:line:column: text`. */
+import { untilDone } from '../core/sandbox/cut-short';
 import * as z from 'zod';
 import {
   inWeight,
@@ -35,7 +36,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
         scenarios,
         workspace,
         { people: workspace.people, records, forms: workspace.forms, scenarios },
-        (opening, steps) => engine.play(opening, steps),
+        (opening, steps) => untilDone(() => engine.play(opening, steps)),
       )),
     );
   }

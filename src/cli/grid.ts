@@ -1,4 +1,5 @@
 /** `tavro grid`: what comes of each combination of what varies. */
+import { untilDone } from '../core/sandbox/cut-short';
 import { writeFileSync } from 'node:fs';
 import type { Form } from '../core/form/definition';
 import { fieldsOf } from '../core/form/fields';
@@ -71,7 +72,7 @@ async function run(call: Call): Promise<number> {
     const each = await spread(engines, pieces, (engine, piece): Promise<Combination[]> => {
       shown.at(`${piece.length}`);
       return playGrid(scenario, { axes, parts }, piece, ground, (opening, steps) =>
-        engine.play(opening, steps),
+        untilDone(() => engine.play(opening, steps)),
       );
     });
     return each.flat();

@@ -1,4 +1,5 @@
 /** `tavro play`: opens a form, does steps, prints what came out as JSON (docs/schemas/play-result.schema.json). */
+import { untilDone } from '../core/sandbox/cut-short';
 import { variablesAt } from '../core/debugging/notes';
 import type { Form } from '../core/form/definition';
 import type { Engine } from '../core/sandbox/engine';
@@ -28,7 +29,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
     return 0;
   }
   await load(engine, new Cache(), workspace, entry, call.tape === true ? 'traced' : 'untraced');
-  const answers = await engine.play(opening, steps);
+  const answers = await untilDone(() => engine.play(opening, steps));
   print(resultOf(answers, entry.form, call.tape === true));
   return 0;
 }

@@ -1,4 +1,5 @@
 /** `tavro test`: runs the scenarios of a workspace. */
+import { untilDone } from '../core/sandbox/cut-short';
 import { baseName, isOwn } from '../core/script/script-name';
 import { writeFileSync } from 'node:fs';
 import type { Scenario } from '../core/scenario/definition';
@@ -104,7 +105,7 @@ async function runForm(
       workspace,
       castOf(workspace, entry),
       async (opening, steps) => {
-        if (coverage === null) return engine.play(opening, steps);
+        if (coverage === null) return untilDone(() => engine.play(opening, steps));
         const { answers, runs } = await engine.inspect(opening, steps, EVERYTHING);
         coverage.add(runs);
         return answers;
@@ -149,7 +150,7 @@ async function sayWhy(
   for (const miss of result.misses.slice(0, EXPLAINED)) {
     if (miss.part === '@open') continue;
     const { open: how, steps } = sessionAt(scenario, miss.at, { form: entry.form, cast });
-    const answers = await engine.play(openingOf(how, entry.form, cast), steps);
+    const answers = await untilDone(() => engine.play(openingOf(how, entry.form, cast), steps));
     const why = whyMissed(miss, answers, names);
     if (why !== null) miss.why = why;
   }

@@ -15,7 +15,7 @@ import { indexRecords } from './records/columns';
 import { task } from './tasks';
 import * as schema from './schema';
 import { perWorkspace } from './workspaces/current';
-import { readParts } from './workspace/overview';
+import { readParts, stateOf } from './workspace/overview';
 import {
   readForm,
   readForms,
@@ -63,21 +63,32 @@ export interface HowMade {
 /** A behaviour does not compile, so no release was made. */
 export class CannotRelease extends Error {}
 
+/** Something of the form was saved after it was checked, so no release was made. */
+export class ChangedMeanwhile extends Error {}
+
 const { release } = schema;
 
 /** Makes the next release of a form. Its indexes are made meanwhile: lists work without them, only slower, so nobody waits for them. */
-export async function makeRelease(name: string, how?: HowMade): Promise<{ number: number }> {
-  const { number, form } = await insertRelease(name, how);
+export async function makeRelease(
+  name: string,
+  how?: HowMade,
+  state?: string,
+): Promise<{ number: number }> {
+  const { number, form } = await insertRelease(name, how, state);
   void indexForm(form).catch((caught: unknown) =>
     console.error('the indexes of the records were not made', caught),
   );
   return { number };
 }
 
-/** Makes the next release. Throws CannotRelease when a behaviour does not compile or there is no such form. */
+/**
+ * Makes the next release. Where a `state` of the form is given that was checked, it is made of that alone. Throws
+ * CannotRelease when a behaviour does not compile or there is no such form, and ChangedMeanwhile.
+ */
 export async function insertRelease(
   name: string,
   how: HowMade = { by: null, reason: null, failing: [] },
+  state?: string,
 ): Promise<{ number: number; form: Form }> {
   // Before anything else is read: what is saved meanwhile counts as changed.
   const parts = (await readParts([name])).get(name) ?? {};
@@ -105,6 +116,8 @@ export async function insertRelease(
   return transaction(async (tx) => {
     // Two people releasing at once get two numbers.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`release ${name}`}, 0))`);
+    // Everything was read after that state and before this question: where it is the same still, it is what was read.
+    if (state !== undefined && (await stateOf(name, tx)) !== state) throw new ChangedMeanwhile();
     const [last] = await tx
       .select({ number: release.number })
       .from(release)
@@ -204,7 +217,7 @@ export async function releaseNumbered(form: string, number: number): Promise<Rel
 }
 
 /** Releases that were read; they never change. */
-const releases = perWorkspace(() => new Map<number, Release>());
+const releases = perWorkspace('releases', () => new Map<number, Release>());
 const MOST_READ = 200;
 
 export async function releaseById(id: number): Promise<Release | null> {

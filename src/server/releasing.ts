@@ -8,9 +8,10 @@ import type { Scenario } from '../core/scenario/definition';
 import { differences } from '../core/workspace/difference';
 import { gridCellsChanged, type ReleaseChanges } from '../core/workspace/release-changes';
 import type { Workspace } from '../core/workspace/workspace';
-import { Refusal } from './http/refusal';
-import { CannotRelease, makeRelease, newestRelease } from './releases';
-import { checkForm } from './workspace/problems';
+import { CutShort, Refusal } from './http/refusal';
+import { CannotRelease, ChangedMeanwhile, makeRelease, newestRelease } from './releases';
+import { stateOf } from './workspace/overview';
+import { checkForm, NotToItsEnd } from './workspace/problems';
 import { existingForm } from './workspace/forms';
 import { readScenarios, readScripts, readTables } from './workspace/read';
 
@@ -86,28 +87,46 @@ async function failingOf(form: Form): Promise<string[]> {
   try {
     problems = await checkForm(form);
   } catch (caught) {
-    // What could not be run to its end has not passed.
-    if (caught instanceof Refusal) return [caught.message];
+    // What takes more work than the server does for it has not passed.
+    if (caught instanceof NotToItsEnd) return [caught.message];
     throw caught;
   }
   return problems.flatMap(({ at, says }) => (at.is === 'scenario' ? [`${at.title}: ${says}`] : []));
 }
 
-/** Makes the next release. Throws a Refusal: 409 while something fails and no reason is given, 422 where a behaviour does not compile. */
+/**
+ * Makes the next release, of exactly what was checked. Throws a Refusal: 409 while something fails and no reason is given
+ * and where somebody saves meanwhile, 422 where a behaviour does not compile, 503 where the server is too busy to check.
+ */
 export async function releaseForm(
   name: string,
   reason: string | null,
   by: string,
 ): Promise<{ number: number }> {
-  const failing = await failingOf(await existingForm(name));
+  // Before anything is read: what is saved from here on was not checked.
+  const state = await stateOf(name);
+  const form = await existingForm(name);
+  const failing = await failingOf(form).catch((caught: unknown) => {
+    if (caught instanceof CutShort && reason !== null) return [caught.message];
+    throw caught;
+  });
   if (failing.length > 0 && reason === null)
     throw new Refusal(
       409,
       `${failing.length === 1 ? '1 scenario fails' : `${failing.length} scenarios fail`}. Say why the release is made all the same: ${failing[0]}`,
     );
   try {
-    return await makeRelease(name, { by, reason: failing.length > 0 ? reason : null, failing });
+    return await makeRelease(
+      name,
+      { by, reason: failing.length > 0 ? reason : null, failing },
+      state ?? undefined,
+    );
   } catch (caught) {
+    if (caught instanceof ChangedMeanwhile)
+      throw new Refusal(
+        409,
+        'Something of this form was saved while its scenarios were run, so no release was made. Make it again.',
+      );
     throw caught instanceof CannotRelease ? new Refusal(422, caught.message) : caught;
   }
 }

@@ -88,10 +88,10 @@ test('a check is asked after until it is through, and not before it is wanted', 
   );
   expect(asked).toEqual([]);
   rerender({ wanted: true });
-  await answered('/api/problems', 202, { problems: [], done: 1, of: 3 });
+  await answered('/api/problems', 202, { problems: [], done: 1, of: 3, cutShort: [] });
   await waitFor(() => expect([result.current.done, result.current.over]).toEqual([1, false]));
   await waitFor(() => expect(asked).toHaveLength(2));
-  await act(async () => asked[1]!.answer(200, { problems: [], done: 3, of: 3 }));
+  await act(async () => asked[1]!.answer(200, { problems: [], done: 3, of: 3, cutShort: [] }));
   await waitFor(() => expect([result.current.done, result.current.over]).toEqual([3, true]));
   await new Promise((resolve) => setTimeout(resolve, 500));
   expect(asked).toHaveLength(2);

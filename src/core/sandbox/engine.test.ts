@@ -2,7 +2,8 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { formWith, number, text } from '../../../tests/support/forms';
 import { materialFor, openingOf } from '../../../tests/support/hosts';
-import { CannotStart, Engine, TookTooLong, type Port } from './engine';
+import { Engine, type Port } from './engine';
+import { CannotStart, TookTooLong } from './cut-short';
 import { serve } from './serve';
 import { TICK, WorkingTime } from './working-time';
 

@@ -11,6 +11,7 @@ import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import type { Request } from './protocol';
+import { CannotStart, TookTooLong } from './cut-short';
 import { readReply, type BriefAnswer } from './reply';
 import { allowanceFor, allowanceForTables, rowsIn } from './allowance';
 import type { Inspection, Wanted } from './inspector';
@@ -52,23 +53,6 @@ const PER_STEP = 20;
 
 /** How many times as long running in detail may take. */
 const INSPECTING = 4;
-
-/**
- * A session did not come to its end in time: something asked on the way, or turned round, never ends, or the machine is
- * too busy. No script is to blame; it was not done and can be tried again.
- */
-export class TookTooLong extends Error {
-  constructor() {
-    super('That took too long and was stopped.');
-  }
-}
-
-/** A worker whose code cannot be loaded, as from a server that is out of reach. Asked again, the engine starts another. */
-export class CannotStart extends Error {
-  constructor(cause: unknown) {
-    super('What the form runs in could not be loaded.', { cause });
-  }
-}
 
 /** Where a script was when it got stuck. */
 export interface Stuck {
@@ -123,12 +107,18 @@ export class Engine {
   #suspects: Stuck[] = [];
   #stuck: Stuck[] = [];
   #closed = false;
+  #worked = 0;
   /** Calls are done one after the other. */
   #last: Promise<unknown> = Promise.resolve();
 
   constructor(spawn: () => Port, patience = PATIENCE) {
     this.#spawn = spawn;
     this.#patience = patience;
+  }
+
+  /** Milliseconds that its workers have worked for what was asked, all together. */
+  get worked(): number {
+    return this.#worked;
   }
 
   get listens(): Listens {
@@ -363,6 +353,7 @@ export class Engine {
       let timer: ReturnType<typeof setTimeout>;
       const over = () => {
         clearTimeout(timer);
+        this.#worked += working.look();
         this.#waiting = null;
       };
       const done = (outcome: Outcome) => {

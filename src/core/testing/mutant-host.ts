@@ -1,5 +1,6 @@
 /** Mutants tried on an engine. */
-import { TookTooLong, type Engine } from '../sandbox/engine';
+import type { Engine } from '../sandbox/engine';
+import { TookTooLong } from '../sandbox/cut-short';
 import type { Material } from '../session/session';
 import type { MutantHost } from './mutation';
 

@@ -14,7 +14,7 @@ import type { SubmitOutcome, TimedStep } from '../../core/session/step';
 import { ask, atOnce } from '../database';
 import { missingFile } from '../files';
 import { Refusal } from '../http/refusal';
-import { CannotStart, TookTooLong } from '../../core/sandbox/engine';
+import { CannotStart, TookTooLong } from '../../core/sandbox/cut-short';
 import { Busy } from '../turns';
 import { currentWorkspace } from '../workspaces/current';
 import { lineInWords } from '../../core/wire/line';

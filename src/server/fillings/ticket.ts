@@ -29,7 +29,7 @@ export type Ticket = z.infer<typeof TicketSchema>;
 const NAME = 'ticket';
 
 /** The same for all processes on one database; made when it is first needed, and never changed. */
-const known = perWorkspace((): { secret: string | null } => ({ secret: null }));
+const known = perWorkspace('signing key', (): { secret: string | null } => ({ secret: null }));
 
 async function secret(): Promise<string> {
   const mine = known();

@@ -1,6 +1,7 @@
 /** Forms take turns at the machines, none has all of them, and what got stuck once is known. Against engines that do as they are told. */
 import { describe, expect, test } from 'vitest';
-import { TookTooLong, type Engine, type Stuck } from '../../core/sandbox/engine';
+import type { Engine, Stuck } from '../../core/sandbox/engine';
+import { TookTooLong } from '../../core/sandbox/cut-short';
 import type { Material } from '../../core/session/session';
 import type { Opening } from '../../core/session/step';
 import { Busy } from '../turns';

@@ -3,7 +3,8 @@
  * submission at a time, so that nothing of one reaches another. Forms take turns, and one form never has all machines:
  * whatever its behaviours do, the others are served.
  */
-import { TookTooLong, without, type Engine, type Stuck } from '../../core/sandbox/engine';
+import { without, type Engine, type Stuck } from '../../core/sandbox/engine';
+import { TookTooLong } from '../../core/sandbox/cut-short';
 import type { BriefAnswer } from '../../core/sandbox/reply';
 import type { Material } from '../../core/session/session';
 import type { Opening, TimedStep } from '../../core/session/step';

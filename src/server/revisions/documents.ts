@@ -72,7 +72,7 @@ export interface Document<K extends Kind> {
 }
 
 /** Contents by document and revision, which never change: most requests find everything as the last one left it. */
-const contents = perWorkspace(() => new Map<string, unknown>());
+const contents = perWorkspace('contents by revision', () => new Map<string, unknown>());
 const MOST_READ = 5000;
 
 function contentOf<K extends Kind>(
@@ -118,6 +118,7 @@ const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: s
  * read the same few documents. Each is read after it was asked for, so nobody gets what was there before.
  */
 const reading = perWorkspace(
+  'documents that are being read',
   () =>
     new DataLoader<Key, Row | null, string>(readAtOnce, {
       cache: false,

@@ -11,7 +11,7 @@ import {
   type RecordsOfForm,
   type RemovedForm,
 } from '../../core/workspace/overview';
-import { database } from '../database';
+import { database, type Database } from '../database';
 
 const Row = z.object({
   name: z.string(),
@@ -159,8 +159,11 @@ export async function readRemovedForms(): Promise<RemovedForm[]> {
 }
 
 /** What the scenario results of a form depend on, in a word; null when there is no such form. */
-export async function stateOf(form: string): Promise<string | null> {
-  const { rows } = await database().execute(
+export async function stateOf(
+  form: string,
+  on: Pick<Database, 'execute'> = database(),
+): Promise<string | null> {
+  const { rows } = await on.execute(
     sql`select ${STATE} as state from document f where f.kind = 'form' and f.name = ${form} and f.content is not null`,
   );
   return rows.length === 0 ? null : z.object({ state: z.string() }).parse(rows[0]).state;

@@ -12,7 +12,8 @@ import { inWeight, problemsInScenarios, type Problem } from '../../core/problems
 import { engineInThread } from '../../workers/engine-in-thread';
 import { compiledScripts, compiledServices } from '../compiled';
 import { database } from '../database';
-import { Refusal } from '../http/refusal';
+import { untilDone, wasCutShort } from '../../core/sandbox/cut-short';
+import { CutShort, Refusal } from '../http/refusal';
 import * as schema from '../schema';
 import { savedNow } from '../revisions/documents';
 import { task } from '../tasks';
@@ -39,6 +40,8 @@ export interface Checking {
   of: number;
   /** Those that are checked. */
   forms: { name: string; title: string }[];
+  /** Those whose check was cut short, with the reason: nothing is known of them, and they are checked again when asked. */
+  cutShort: { name: string; title: string; says: string }[];
 }
 
 /** Forms checked at once. */
@@ -46,10 +49,11 @@ const AT_ONCE = Math.max(1, availableParallelism() - 1);
 
 /** What was found in a form, with what it was found in. */
 const kept = perWorkspace(
+  'checks',
   () => new Map<string, { of: string; problems: Problem[]; state: string | null }>(),
 );
 /** What is being checked, by the script whose forms are; the empty text for all. */
-const running = perWorkspace(() => new Map<string, Running>());
+const running = perWorkspace('checks that go on', () => new Map<string, Running>());
 
 /**
  * What is wrong in the workspace, or in the forms that use a shared script. Where checking takes longer than `patience`
@@ -65,7 +69,8 @@ export async function workspaceProblems(
   const found = mine.get(key) ?? begin(script, saved);
   if (!mine.has(key)) {
     mine.set(key, found);
-    void found.over.finally(() => mine.delete(key));
+    // Whoever asks is told what went wrong; nobody need ask any more.
+    void found.over.catch(() => undefined).finally(() => mine.delete(key));
   }
   let through = false;
   await Promise.race([
@@ -91,7 +96,7 @@ interface Running {
 }
 
 function begin(script: string | null, saved: string): Running {
-  const checking: Checking = { problems: [], done: 0, of: 0, forms: [] };
+  const checking: Checking = { problems: [], done: 0, of: 0, forms: [], cutShort: [] };
   return { saved, checking, over: checkAll(checking, script) };
 }
 
@@ -99,13 +104,27 @@ async function checkAll(checking: Checking, script: string | null): Promise<void
   const forms = script === null ? await readForms() : await formsUsing(script);
   checking.forms = forms.map(({ name, title }) => ({ name, title }));
   checking.of = forms.length;
-  checking.problems.push(...(await checkShared(forms)));
+  await checkShared(forms).then(
+    (problems) => void checking.problems.push(...problems),
+    (caught: unknown) => {
+      if (!(caught instanceof CutShort)) throw caught;
+      checking.cutShort.push({ name: '', title: 'Shared code', says: caught.message });
+    },
+  );
   const left = [...forms];
   const work = async () => {
     for (let form = left.shift(); form !== undefined; form = left.shift()) {
-      checking.problems.push(
-        ...(await checkForm(form).catch((caught: unknown) => unchecked(form, caught))),
-      );
+      try {
+        checking.problems.push(...(await checkForm(form)));
+      } catch (caught) {
+        if (caught instanceof CutShort || caught instanceof NotToItsEnd)
+          checking.cutShort.push({
+            name: form.name,
+            title: form.title,
+            says: caught.message,
+          });
+        else checking.problems.push(...unchecked(form, caught));
+      }
       checking.done++;
     }
   };
@@ -152,7 +171,38 @@ function unchecked(form: Form, caught: unknown): Problem[] {
   ];
 }
 
-/** What is wrong with a form, from what was worked out before where nothing has changed. */
+/** Scenarios take more work than the server does for one form; how they would come out is not known. */
+export class NotToItsEnd extends Error {
+  constructor() {
+    super(
+      `The scenarios of this form take more than ${SCENARIOS_ON_SERVER / 1000} s of work and were not run to their end on the server. Run them with tavro test, or let some go.`,
+    );
+  }
+}
+
+/** Forgets what was found, so that everything is checked anew; of one form, or of all. */
+export function forgetChecks(form?: string): void {
+  if (form === undefined) kept().clear();
+  else kept().delete(form);
+}
+
+/** A bench has found out how the scenarios of a form come out: where that is not what was found here, it is checked again. */
+export function takeOver(
+  form: string,
+  { passed, failed }: { passed: number; failed: number },
+): void {
+  const known = kept().get(form);
+  if (known === undefined) return;
+  const failing = new Set(
+    known.problems.flatMap(({ at }) => (at.is === 'scenario' ? [at.name] : [])),
+  ).size;
+  if (failing !== failed || passed + failed === 0) forgetChecks(form);
+}
+
+/**
+ * What is wrong with a form, from what was worked out before where nothing has changed. Throws CutShort where the server
+ * was too busy, and NotToItsEnd; neither is kept.
+ */
 export async function checkForm(form: Form): Promise<Problem[]> {
   const [head, tables, services, sources, scenarios, state] = await Promise.all([
     readHead(),
@@ -187,25 +237,25 @@ export async function checkForm(form: Form): Promise<Problem[]> {
     compiledServices(services),
   ]);
   const engine = engineInThread(join(process.cwd(), 'dist/engine.thread.mjs'));
-  const until = Date.now() + SCENARIOS_ON_SERVER;
   try {
-    await engine.load({ form, tables, services, answering, ...compiled, traced: false });
+    await untilDone(() =>
+      engine.load({ form, tables, services, answering, ...compiled, traced: false }),
+    );
     const found = await problemsInScenarios(
       form,
       scenarios,
       { tables },
       { people: head.people, ...cast, scenarios },
       (opening, steps) => {
-        if (Date.now() > until)
-          throw new Refusal(
-            422,
-            `The scenarios of this form take longer than ${SCENARIOS_ON_SERVER / 1000} s on the server and were stopped. Run them with tavro test, or let some go.`,
-          );
-        return engine.play(opening, steps);
+        if (engine.worked > SCENARIOS_ON_SERVER) throw new NotToItsEnd();
+        return untilDone(() => engine.play(opening, steps));
       },
     );
     problems.push(...found);
     if (state !== null) await keepOutcome(form.name, problems, scenarios.length, state);
+  } catch (caught) {
+    if (!wasCutShort(caught)) throw caught;
+    throw new CutShort('The server was too busy to run the scenarios of this form to their end.');
   } finally {
     engine.close();
   }

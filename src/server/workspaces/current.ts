@@ -18,6 +18,7 @@ export const HOME: WorkspaceRef = { name: 'home', schema: 'public' };
 const kept = globalThis as {
   tavroWorkspace?: AsyncLocalStorage<WorkspaceRef>;
   tavroAlone?: WorkspaceRef;
+  tavroPerWorkspace?: Map<string, Map<string, unknown>>;
 };
 const storage = (kept.tavroWorkspace ??= new AsyncLocalStorage<WorkspaceRef>());
 
@@ -43,11 +44,13 @@ export function whoseWork(): string {
   return (storage.getStore() ?? kept.tavroAlone)?.schema ?? '';
 }
 
-/** Something kept in memory for each workspace by itself. */
-export function perWorkspace<T>(make: () => T): () => T {
-  const made = new Map<string, T>();
+/** Something kept in memory for each workspace by itself, under a name: pages and routes that ask for it mean the same. */
+export function perWorkspace<T>(name: string, make: () => T): () => T {
+  const all = (kept.tavroPerWorkspace ??= new Map<string, Map<string, unknown>>());
   return () => {
     const { schema } = currentWorkspace();
+    let made = all.get(name) as Map<string, T> | undefined;
+    if (made === undefined) all.set(name, (made = new Map<string, T>()));
     let one = made.get(schema);
     if (one === undefined) made.set(schema, (one = make()));
     return one;

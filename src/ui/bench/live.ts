@@ -4,7 +4,8 @@ import type { Value } from '@/core/form/value';
 import type { Open } from '@/core/scenario/definition';
 import type { SampleRecord } from '@/core/scenario/opening';
 import { seenAt, type Seen } from '@/core/scenario/seen';
-import { CannotStart, type Engine } from '@/core/sandbox/engine';
+import type { Engine } from '@/core/sandbox/engine';
+import { untilDone, wasCutShort } from '@/core/sandbox/cut-short';
 import type { Answer, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { BenchCore } from './core';
@@ -77,19 +78,19 @@ export function liveSession(
   }
 
   /**
-   * What the engine answers; where its worker cannot be loaded, as soon as somebody tries again and it can. Null for
-   * whoever has left meanwhile.
+   * What the engine answers; where its worker cannot be loaded or the machine is too busy, as soon as somebody tries again
+   * and it can. Null for whoever has left meanwhile.
    */
   async function untilStarted<T>(work: () => Promise<T>): Promise<T | null> {
     const mine = live;
     try {
-      const answer = await work();
+      const answer = await untilDone(work);
       // Each step comes by here, and setting what is so already would be looked at by every pane.
       if (get().cannotStart) set({ cannotStart: false });
       return answer;
     } catch (caught) {
       if (live !== mine) return null;
-      if (!(caught instanceof CannotStart)) throw caught;
+      if (!wasCutShort(caught)) throw caught;
     }
     set({ cannotStart: true });
     await new Promise<void>((resolve) => stopped.push(resolve));

@@ -17,7 +17,7 @@ export function OtherForms({ bench, script }: { bench: BenchStore; script: Behav
   const here = useStore(bench.store, ({ material }) => material.form.name);
   const { revision, saving, name } = script;
   // Each form is checked with its scenarios, by the server, once what is typed is saved.
-  const { forms, problems, over, says } = useWorkspaceCheck(
+  const { forms, problems, over, cutShort, says } = useWorkspaceCheck(
     revision > 0 && saving.state === 'saved',
     revision,
     name,
@@ -33,7 +33,10 @@ export function OtherForms({ bench, script }: { bench: BenchStore; script: Behav
           : others.length === 0
             ? `No other form ${isModule(name) ? 'uses it' : 'has it'}.`
             : `Also in ${others.map(({ title }) => title).join(', ')}: `)}
-      {over && others.length > 0 && wrong.length === 0 && (
+      {over && cutShort.length > 0 && (
+        <chakra.span>not checked to the end yet, and tried again by itself </chakra.span>
+      )}
+      {over && others.length > 0 && wrong.length === 0 && cutShort.length === 0 && (
         <chakra.span color="act">✓ nothing found there</chakra.span>
       )}
       {wrong.slice(0, SHOWN).map((problem, i) => (

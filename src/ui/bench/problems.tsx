@@ -77,7 +77,9 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
                 ? `Checking every form: ${everywhere.done} of ${Math.max(everywhere.of, material.others.length)}…`
                 : elsewhere.length > 0
                   ? 'In the other forms'
-                  : 'Nothing in the other forms'}
+                  : everywhere.cutShort.length > 0
+                    ? 'The other forms are not checked to the end yet; that is tried again by itself'
+                    : 'Nothing in the other forms'}
             </Box>
             <ProblemList problems={elsewhere} formTitle={titleOf} onGo={go} />
           </>

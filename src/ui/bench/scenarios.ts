@@ -9,11 +9,15 @@ import { baseName } from '@/core/script/script-name';
 import type { Run } from '@/core/tape/tape';
 import { namesFor } from '@/core/tape/words';
 import { whyMissed } from '@/core/testing/why-missed';
+import { untilDone, wasCutShort } from '@/core/sandbox/cut-short';
 import type { Engine } from '@/core/sandbox/engine';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { ReleaseChanges } from '@/core/workspace/release-changes';
 import { call } from '../api';
 import type { BenchCore } from './core';
+
+/** Milliseconds until scenarios that were cut short are run again by themselves. */
+const CUT_SHORT_AGAIN = 10_000;
 
 type Kept = { name: string; scenario: Scenario; revision: number };
 
@@ -30,6 +34,7 @@ export function benchScenarios(
   let engine: Engine | null = null;
   /** Asked for while they run: what they run against may have changed meanwhile. */
   let wantedAgain = false;
+  let laterAgain: ReturnType<typeof setTimeout> | undefined;
 
   async function runScenarios(): Promise<void> {
     if (get().runningScenarios) {
@@ -37,6 +42,7 @@ export function benchScenarios(
       return;
     }
     wantedAgain = false;
+    clearTimeout(laterAgain);
     set({ runningScenarios: true });
     engine ??= engineInWorker();
     const { results } = get();
@@ -53,11 +59,18 @@ export function benchScenarios(
       await engine.load({ ...engineMaterial(), traced: false });
       for (const { name, scenario } of scenarios) {
         const result = await runScenario(scenario, form(), material, cast(), (opening, steps) =>
-          engine!.play(opening, steps),
+          untilDone(() => engine!.play(opening, steps)),
         );
         set((state) => ({ results: new Map(state.results).set(name, result) }));
       }
       await sayWhy();
+    } catch (caught) {
+      if (!wasCutShort(caught)) throw caught;
+      // Nothing is known of them, whatever they came to before.
+      set({ results: new Map() });
+      clearTimeout(laterAgain);
+      laterAgain = setTimeout(() => void runScenarios(), CUT_SHORT_AGAIN);
+      return;
     } finally {
       // Whatever went wrong, they can be run again.
       set({ runningScenarios: false });
@@ -278,6 +291,9 @@ export function benchScenarios(
     keepSample,
     releaseChanges,
     makeRelease,
-    end: () => engine?.close(),
+    end: () => {
+      clearTimeout(laterAgain);
+      engine?.close();
+    },
   };
 }

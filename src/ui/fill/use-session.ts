@@ -6,6 +6,7 @@
  */
 import { useEffect, useRef, useState } from 'react';
 import { NOTHING_SEEN, seenAfter, type Seen } from '@/core/scenario/seen';
+import { untilDone } from '@/core/sandbox/cut-short';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Material } from '@/core/session/session';
 import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';
@@ -103,9 +104,10 @@ export function useSession(
       if (gone) return;
       made = engineInWorker();
       engine.current = made;
-      await made.load(material);
-      const answers = await made.play(first, steps.current);
-      setListens(made.listens);
+      const own = made;
+      await untilDone(() => own.load(material));
+      const answers = await untilDone(() => own.play(first, steps.current));
+      setListens(own.listens);
       setSeen(answers.reduce(seenAfter, NOTHING_SEEN));
       setAnswer(answers.at(-1)!);
       if (first.viewing !== true) setLeft(await leftUnder<KeptFilling>(key));
@@ -147,7 +149,8 @@ export function useSession(
     if ('submit' in done && first.viewing !== true) {
       await begin();
       // The engine reads the steps in its turn, when those that it was doing have been answered and stand among them.
-      if (opening.current !== first) await engine.current!.play(opening.current, steps.current);
+      if (opening.current !== first)
+        await untilDone(() => engine.current!.play(opening.current, steps.current));
     } else if (isEntry(done) && first.viewing !== true) void begin().catch(() => undefined);
     if ('set' in done && typed.current?.part === done.set) typed.current = null;
     const timed: TimedStep = { ...done, at: Date.now() - began.current };
@@ -155,7 +158,7 @@ export function useSession(
     setUnderway((before) => before + entering);
     let result: Answer;
     try {
-      result = await engine.current!.step(timed);
+      result = await untilDone(() => engine.current!.step(timed));
     } finally {
       setUnderway((before) => before - entering);
     }
@@ -182,7 +185,7 @@ export function useSession(
 
   async function takeBack(): Promise<void> {
     steps.current = steps.current.slice(0, -1);
-    const answers = await engine.current!.play(opening.current, steps.current);
+    const answers = await untilDone(() => engine.current!.play(opening.current, steps.current));
     setSeen(answers.reduce(seenAfter, NOTHING_SEEN));
     setAnswer({ ...answers.at(-1)!, submit: null, messages: [] });
   }

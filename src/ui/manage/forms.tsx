@@ -8,6 +8,7 @@ import type { Person } from '@/core/form/table';
 import { changesInWords, type FormRow, type RemovedForm } from '@/core/workspace/overview';
 import { call } from '../api';
 import { useWorkspaceCheck, type WorkspaceCheck } from '../check-workspace';
+import { CutShort } from '../cut-short';
 import { Button, Cell, countInWords, HeadCell, Labelled, Line, Mono, TextLink } from '../kit';
 import { useDates } from '../dates';
 import { SaidNotice, useAsking } from './asking';
@@ -82,12 +83,22 @@ export function Forms({ workspace, people, person, removed, ...now }: FormsProps
           <NewForm empty={forms.length === 0} />
           <FormFrom onMade={(name) => router.push(addressHere(`/bench/${name}`))} />
           <Box color="soft" role="status" pb="4px" ml="auto">
-            {checking === null
-              ? search !== '' && `${rows.length} of ${forms.length} forms`
-              : (checking.says ??
-                `Checking: ${checking.done} of ${Math.max(checking.of, forms.length)} forms…`)}
+            {checking.going
+              ? (checking.says ??
+                `Checking: ${checking.done} of ${Math.max(checking.of, forms.length)} forms…`)
+              : search !== '' && `${rows.length} of ${forms.length} forms`}
           </Box>
+          {forms.length > 0 && (
+            <Button
+              look="text"
+              disabled={checking.going && checking.says === null}
+              onClick={checking.runAgain}
+            >
+              Run again
+            </Button>
+          )}
         </Flex>
+        <CutShort forms={checking.over ? checking.cutShort : []} />
         <SaidNotice said={said} onUndo={(undo) => void restore(undo)} />
         {forms.length === 0 ? (
           <Box color="soft">
@@ -213,8 +224,8 @@ export function Forms({ workspace, people, person, removed, ...now }: FormsProps
 }
 
 /** Checks what has changed since it was last checked, once, while the page is looked at. */
-function useCheck(forms: readonly FormRow[]): WorkspaceCheck | null {
-  const [needed] = useState(
+function useCheck(forms: readonly FormRow[]): WorkspaceCheck & { going: boolean } {
+  const [needed, setNeeded] = useState(
     () =>
       !forms.every(
         ({ check, run, scenarios }) =>
@@ -225,8 +236,16 @@ function useCheck(forms: readonly FormRow[]): WorkspaceCheck | null {
   const router = useRouter();
   useEffect(() => {
     if (checking.over) router.refresh();
-  }, [checking.over]);
-  return needed && !checking.over ? checking : null;
+    // What was cut short comes later.
+  }, [checking.over, checking.cutShort.length]);
+  return {
+    ...checking,
+    going: needed && !checking.over,
+    runAgain: () => {
+      setNeeded(true);
+      checking.runAgain();
+    },
+  };
 }
 
 const HEADS: Readonly<Record<Column, string>> = {

@@ -1,10 +1,11 @@
 'use client';
 /** Everything that is wrong in the workspace; the server checks form by form, and what was found is shown meanwhile. */
-import { Box } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { addressHere } from '../address';
 import { useWorkspaceCheck } from '../check-workspace';
-import { Notice } from '../kit';
+import { CutShort } from '../cut-short';
+import { Button, Notice } from '../kit';
 import { PageHead } from '../page-head';
 import { addressOf, ProblemList } from '../problem-list';
 
@@ -15,7 +16,7 @@ export function ProblemsPage({
   title: string;
   forms: { name: string; title: string }[];
 }) {
-  const { problems, done, of, over, says } = useWorkspaceCheck(true);
+  const { problems, done, of, over, cutShort, says, runAgain } = useWorkspaceCheck(true);
   const router = useRouter();
   const found = problems.length === 1 ? '1 problem' : `${problems.length} problems`;
   return (
@@ -25,14 +26,25 @@ export function ProblemsPage({
         {says !== null ? (
           <Notice tone="error">{says}</Notice>
         ) : (
-          <Box role="status" color={over && problems.length === 0 ? 'act' : 'soft'} pb="6px">
-            {over
-              ? problems.length === 0
-                ? `✓ nothing found in ${forms.length} forms`
-                : found
-              : `Checking types, mistakes and scenarios: ${done} of ${Math.max(of, forms.length)} forms, ${found} so far…`}
-          </Box>
+          <Flex gap="14px" align="baseline" pb="6px">
+            <Box
+              role="status"
+              color={over && problems.length + cutShort.length === 0 ? 'act' : 'soft'}
+            >
+              {over
+                ? problems.length === 0
+                  ? cutShort.length === 0
+                    ? `✓ nothing found in ${forms.length} forms`
+                    : 'nothing found so far'
+                  : found
+                : `Checking types, mistakes and scenarios: ${done} of ${Math.max(of, forms.length)} forms, ${found} so far…`}
+            </Box>
+            <Button look="text" disabled={!over} onClick={runAgain}>
+              Run again
+            </Button>
+          </Flex>
         )}
+        <CutShort forms={over ? cutShort : []} />
         <ProblemList
           problems={problems}
           formTitle={(form) => forms.find(({ name }) => name === form)?.title ?? form}

@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { answer, readQuery } from '@/server/http/request';
+import { answer, readBodyIfAny, readQuery } from '@/server/http/request';
 import { scriptName } from '@/server/workspace/behaviours';
-import { workspaceProblems } from '@/server/workspace/problems';
+import { forgetChecks, workspaceProblems } from '@/server/workspace/problems';
 
 /** Real milliseconds after which what was found so far is answered. */
 const PATIENCE = 1500;
@@ -17,5 +17,14 @@ export async function GET(request: Request) {
       script === undefined ? null : scriptName(script),
     );
     return Response.json(checking, { status: over ? 200 : 202 });
+  });
+}
+
+/** Lets everything be checked anew by whoever asks next. */
+export async function POST(request: Request) {
+  return answer(request, async () => {
+    await readBodyIfAny(request, z.strictObject({}));
+    forgetChecks();
+    return Response.json({}, { status: 202 });
   });
 }

@@ -1,4 +1,5 @@
 /** Each option and back again, tried on the bench. */
+import { untilDone } from '@/core/sandbox/cut-short';
 import type { Scenario } from '@/core/scenario/definition';
 import {
   bothWays,
@@ -33,7 +34,7 @@ export function bothWaysRuns(
             field,
             open,
             { ...ground(), tables: material.tables },
-            (opening, steps) => engine.play(opening, steps),
+            (opening, steps) => untilDone(() => engine.play(opening, steps)),
           );
           if (mine()) change('bothWays', { underway: { done: ++done, of: pieces.length } });
           return findings;

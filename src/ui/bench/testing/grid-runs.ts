@@ -1,4 +1,5 @@
 /** Outcome grids tried on the bench: anew when asked, and again by themselves after an edit. */
+import { untilDone } from '@/core/sandbox/cut-short';
 import type { StoreApi } from 'zustand/vanilla';
 import type { Value } from '@/core/form/value';
 import type { Open, Scenario } from '@/core/scenario/definition';
@@ -90,7 +91,7 @@ export function gridRuns(
             { axes, parts },
             piece,
             ground(),
-            (opening, steps) => engine.play(opening, steps),
+            (opening, steps) => untilDone(() => engine.play(opening, steps)),
             () => {
               if (mine()) change('grid', { underway: { done: ++done, of: tried.length } });
               return mine();

@@ -4,6 +4,7 @@ import { Refusal } from '@/server/http/refusal';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { stateOf } from '@/server/workspace/overview';
+import { takeOver } from '@/server/workspace/problems';
 import { addPastRun, keepScenarioRun, pastRuns } from '@/server/workspace/scenarios';
 
 type Context = { params: Promise<{ form: string }> };
@@ -30,6 +31,7 @@ export async function PUT(request: Request, { params }: Context) {
     const of = await stateOf(form);
     if (of === null) throw new Refusal(404, `There is no form "${form}".`);
     await keepScenarioRun(form, { ...run, of });
+    takeOver(form, run);
     const { passed, failed } = run;
     await addPastRun(form, { passed, failed, failing }, (await currentPerson()).key);
     return Response.json({});
