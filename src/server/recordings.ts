@@ -56,7 +56,7 @@ export async function keepForPerson(
       `There are ${RECORDINGS_BY_PEOPLE} recordings of this form. Remove some first.`,
     );
   const what = { opening: done.opening, steps: [...done.steps], ended: done.ended };
-  const kept = masks ? masked(what, form) : what;
+  const kept = masks ? masked(what, done.release.material) : what;
   return insert(done.filling, by.key, {
     ...headOf(done, 'asked', says),
     masked: masks,
