@@ -21,6 +21,7 @@ import {
   type Command,
 } from './call';
 import { progress } from './progress-line';
+import { onOneLine, print } from './print';
 
 async function run(call: Call): Promise<number> {
   const workspace = open(call);
@@ -49,17 +50,15 @@ async function run(call: Call): Promise<number> {
     shown.end();
     found.push({ form: entry.form.name, findings: grouped(findings) });
   }
-  if (call.reporter === 'json') process.stdout.write(`${JSON.stringify(found, null, 2)}\n`);
+  if (call.reporter === 'json') print(`${JSON.stringify(found, null, 2)}\n`);
   else
     for (const { form, findings } of found) {
       const entry = forms.find((one) => one.form.name === form)!;
       const names = namesFor(entry.form, [], workspace.people);
-      process.stdout.write(
-        `${form}: ${findings.length === 0 ? 'nothing found' : `${findings.length} found`}\n`,
-      );
+      print(`${form}: ${findings.length === 0 ? 'nothing found' : `${findings.length} found`}\n`);
       for (const { finding, records } of findings)
-        process.stdout.write(
-          `  ${findingInWords(finding, names.part)} (${records.map((id) => id ?? 'new').join(', ')})\n`,
+        print(
+          `  ${onOneLine(findingInWords(finding, names.part))} (${records.map((id) => id ?? 'new').join(', ')})\n`,
         );
     }
   return found.some(({ findings }) => findings.length > 0) ? 1 : 0;

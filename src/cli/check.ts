@@ -17,6 +17,7 @@ import { Cache } from './cache';
 import { formsOf, load, open, type Call, type Command, withEngine } from './call';
 import { progress } from './progress-line';
 import { WATCH, watched } from './watch';
+import { onOneLine, print } from './print';
 
 async function run(call: Call, engine: Engine): Promise<number> {
   const workspace = open(call);
@@ -42,10 +43,10 @@ async function run(call: Call, engine: Engine): Promise<number> {
   }
   shown.end();
   for (const problem of inWeight(problems))
-    process.stdout.write(
-      `${placeOf(call.folder, problem)}: ${problem.severity}: ${problem.says} (${problem.code})\n`,
+    print(
+      `${placeOf(call.folder, problem)}: ${problem.severity}: ${onOneLine(problem.says)} (${problem.code})\n`,
     );
-  process.stdout.write(problems.length === 0 ? 'nothing found\n' : `${problems.length} found\n`);
+  print(problems.length === 0 ? 'nothing found\n' : `${problems.length} found\n`);
   return problems.length === 0 ? 0 : 1;
 }
 

@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as z from 'zod';
+import { ZIP_BYTES } from '../core/limits';
 import { differences } from '../core/workspace/difference';
 import { reconcile } from '../core/workspace/reconcile';
 import { digestsOf } from '../core/workspace/taking';
@@ -15,6 +16,7 @@ import { writeWorkspace } from '../core/workspace/write';
 import { BASE_FILE, baseIn, textsIn } from '../core/workspace/zip';
 import { writeIntoFolder, writeWhole } from '../workers/files';
 import { filesOf, InvalidCall, type Call, type Command } from './call';
+import { complain, onOneLine, print } from './print';
 
 const DEFAULT_APP = 'http://127.0.0.1:3000';
 
@@ -36,7 +38,7 @@ function appOf({ app, workspace }: Call): URL {
   return url;
 }
 
-async function ask(app: URL, path: string, body?: object): Promise<Response> {
+async function ask(app: URL, path: string, body?: object): Promise<Buffer> {
   const response = await fetch(`${app.origin}${app.pathname === '/' ? '' : app.pathname}${path}`, {
     ...(body === undefined
       ? {}
@@ -45,6 +47,8 @@ async function ask(app: URL, path: string, body?: object): Promise<Response> {
           body: JSON.stringify(body),
           headers: { 'content-type': 'application/json', origin: app.origin },
         }),
+    // What is sent goes to the app that was named, and nowhere else.
+    redirect: 'manual',
     signal: AbortSignal.timeout(PATIENCE),
   }).catch((caught: unknown) => {
     const slow = caught instanceof Error && caught.name === 'TimeoutError';
@@ -54,13 +58,46 @@ async function ask(app: URL, path: string, body?: object): Promise<Response> {
         : `no app answers at ${app.origin}. Start one with npm start, or name it with --app.`,
     );
   });
-  if (response.ok) return response;
-  const refused = z.object({ says: z.string() }).safeParse(await response.json().catch(() => null));
+  if (response.status >= 300 && response.status < 400)
+    throw new InvalidCall(
+      `the app at ${app.origin} answered that it is elsewhere. Nothing was sent there; name it with --app if that is meant.`,
+    );
+  const bytes = await bounded(response, app);
+  if (response.ok) return bytes;
+  const refused = z.object({ says: z.string() }).safeParse(jsonIn(bytes));
   throw new InvalidCall(
     refused.success
       ? refused.data.says
       : `the app at ${app.origin} answered with status ${response.status}${response.status === 404 ? ': it has no such workspace' : ''}.`,
   );
+}
+
+/** The whole body, which is read no further than any answer of an app is long. */
+async function bounded(response: Response, app: URL): Promise<Buffer> {
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  try {
+    for await (const chunk of response.body ?? []) {
+      size += (chunk as Uint8Array).length;
+      if (size > ZIP_BYTES)
+        throw new InvalidCall(
+          `what ${app.origin} answers is larger than any workspace (${ZIP_BYTES / 1024 / 1024} MB), so it is no such app.`,
+        );
+      chunks.push(chunk as Uint8Array);
+    }
+  } catch (caught) {
+    if (caught instanceof InvalidCall) throw caught;
+    throw new InvalidCall(`the answer of ${app.origin} broke off. Try again.`);
+  }
+  return Buffer.concat(chunks);
+}
+
+function jsonIn(bytes: Buffer): unknown {
+  try {
+    return JSON.parse(bytes.toString('utf8'));
+  } catch {
+    return null;
+  }
 }
 
 /** What the folder and the app had in common last. */
@@ -78,16 +115,13 @@ function keepBase(folder: string, base: ReadonlyMap<string, string>): void {
 /** What differs, said for some units alone. */
 function tell(before: Workspace, after: Workspace, units: ReadonlySet<string>): void {
   for (const { file, says } of differences(before, after))
-    if (units.has(unitOf(file) ?? file)) process.stdout.write(`${file}: ${says}\n`);
+    if (units.has(unitOf(file) ?? file)) print(`${file}: ${onOneLine(says)}\n`);
 }
 
 function tellConflicts(conflicts: readonly string[], how: string): number {
-  for (const unit of conflicts)
-    process.stderr.write(`${unit}: changed here and in the app; left as it is\n`);
+  for (const unit of conflicts) complain(`${unit}: changed here and in the app; left as it is\n`);
   if (conflicts.length === 0) return 0;
-  process.stderr.write(
-    `${conflicts.length === 1 ? '1 conflict' : `${conflicts.length} conflicts`}. ${how}\n`,
-  );
+  complain(`${conflicts.length === 1 ? '1 conflict' : `${conflicts.length} conflicts`}. ${how}\n`);
   return 1;
 }
 
@@ -105,7 +139,7 @@ async function pullInto(call: Call): Promise<number> {
   const { folder } = call;
   const app = appOf(call);
   const zip = await ask(app, '/api/workspace');
-  const theirs = readWorkspace(textsIn(new Uint8Array(await zip.arrayBuffer())));
+  const theirs = readWorkspace(textsIn(zip));
   mkdirSync(folder, { recursive: true });
   const files = filesOf(folder);
   const mine = files.size === 0 ? EMPTY : readWorkspace(files);
@@ -133,7 +167,7 @@ async function pullInto(call: Call): Promise<number> {
   }
   keepBase(folder, base);
   tell(mine, theirs, new Set(wanted));
-  process.stdout.write(wanted.length === 0 ? 'nothing to pull\n' : `pulled ${wanted.length}\n`);
+  print(wanted.length === 0 ? 'nothing to pull\n' : `pulled ${wanted.length}\n`);
   return call.force === true
     ? 0
     : tellConflicts(conflicts, 'Settle them by hand, or take what the app has with --force.');
@@ -156,9 +190,12 @@ async function pushFrom(call: Call): Promise<number> {
     files: [...files, [BASE_FILE, JSON.stringify(Object.fromEntries(base))] as [string, string]],
   };
   const records = call.records === true;
-  const { changes } = Plan.parse(
-    await (await ask(app, '/api/workspace/changes', { folder: sent, records })).json(),
+  const plan = Plan.safeParse(
+    jsonIn(await ask(app, '/api/workspace/changes', { folder: sent, records })),
   );
+  if (!plan.success)
+    throw new InvalidCall(`what answers at ${app.origin} is no app of this version.`);
+  const { changes } = plan.data;
   const wanted = changes.filter(({ conflict }) => !conflict || call.force === true);
   if (wanted.length > 0)
     await ask(app, '/api/workspace/takings', {
@@ -168,7 +205,7 @@ async function pushFrom(call: Call): Promise<number> {
     });
   for (const { unit, says } of wanted)
     for (const line of says.length === 0 ? ['changed'] : says)
-      process.stdout.write(`${unit}: ${line}\n`);
+      print(`${unit}: ${onOneLine(line)}\n`);
   const left = new Set(
     changes.flatMap(({ unit }) => (wanted.some((one) => one.unit === unit) ? [] : [unit])),
   );
@@ -184,7 +221,7 @@ async function pushFrom(call: Call): Promise<number> {
     }
   }
   keepBase(folder, base);
-  process.stdout.write(wanted.length === 0 ? 'nothing to push\n' : `pushed ${wanted.length}\n`);
+  print(wanted.length === 0 ? 'nothing to push\n' : `pushed ${wanted.length}\n`);
   return tellConflicts([...left], 'Pull first and settle them, or push what is here with --force.');
 }
 

@@ -3,14 +3,13 @@ import { join } from 'node:path';
 import { uncanonical } from '../core/workspace/canonical';
 import { writeWhole } from '../workers/files';
 import { filesOf, type Call, type Command } from './call';
+import { print } from './print';
 
 async function run(call: Call): Promise<number> {
   const files = uncanonical(filesOf(call.folder));
   for (const [path, text] of files) {
     if (call.check !== true) writeWhole(join(call.folder, path), text);
-    process.stdout.write(
-      `${call.check === true ? 'not formatted:' : 'formatted'} ${join(call.folder, path)}\n`,
-    );
+    print(`${call.check === true ? 'not formatted:' : 'formatted'} ${join(call.folder, path)}\n`);
   }
   return call.check === true && files.size > 0 ? 1 : 0;
 }

@@ -39,6 +39,7 @@ import {
   type Command,
 } from './call';
 import { progress } from './progress-line';
+import { print } from './print';
 
 /** Combinations that one engine takes at a time. */
 const AT_ONCE = 50;
@@ -116,7 +117,7 @@ async function run(call: Call): Promise<number> {
         )
         .join('\n')}`,
   );
-  process.stdout.write(`${notes.join('\n')}\n\n${lines.join('\n')}\n`);
+  print(`${notes.join('\n')}\n\n${lines.join('\n')}\n`);
   return 0;
 }
 

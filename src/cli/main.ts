@@ -19,6 +19,7 @@ import { play } from './play';
 import { test } from './test';
 import { types } from './types';
 import { why } from './why';
+import { complain, print } from './print';
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   new: create,
@@ -59,13 +60,13 @@ function usageOf(name: string, { says, options, folders = ONE }: Command): strin
 
 async function main([name, ...rest]: string[]): Promise<number> {
   if (name === undefined || name === '--help' || name === '-h') {
-    process.stdout.write(usage());
+    print(usage());
     return name === undefined ? 2 : 0;
   }
   const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name]! : null;
   if (command === null) throw new InvalidCall(`there is no command "${name}".\n\n${usage()}`);
   if (rest.includes('--help') || rest.includes('-h')) {
-    process.stdout.write(usageOf(name, command));
+    print(usageOf(name, command));
     return 0;
   }
   return command.run(readCall(name, command, rest));
@@ -120,7 +121,7 @@ export function runCommandLine(given: string[]): Promise<void> {
       process.exitCode = code;
     },
     (error: unknown) => {
-      process.stderr.write(errorInWords(error));
+      complain(errorInWords(error));
       process.exitCode = 2;
     },
   );

@@ -30,6 +30,7 @@ import {
   type Command,
 } from './call';
 import { progress } from './progress-line';
+import { print } from './print';
 
 interface Judged {
   form: string;
@@ -45,14 +46,14 @@ async function run(call: Call): Promise<number> {
   const all: Judged[] = [];
   for (const entry of formsOf(call, workspace)) all.push(await mutateForm(workspace, entry));
   if (call.reporter === 'json')
-    process.stdout.write(
+    print(
       `${JSON.stringify(
         all.map((one) => ({ ...one, score: scoreOf(one.verdicts.map(({ verdict }) => verdict)) })),
         null,
         2,
       )}\n`,
     );
-  else for (const judged of all) process.stdout.write(inWords(judged));
+  else for (const judged of all) print(inWords(judged));
   if (all.some(({ failing }) => failing.length > 0)) return 1;
   const worst = Math.min(
     ...all.map(({ verdicts }) => scoreOf(verdicts.map(({ verdict }) => verdict)).share),

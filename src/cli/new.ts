@@ -5,6 +5,7 @@ import { firstWorkspace } from '../core/workspace/first';
 import { writeWorkspace } from '../core/workspace/write';
 import { writeWhole } from '../workers/files';
 import { InvalidCall, type Call, type Command } from './call';
+import { print } from './print';
 
 async function run({ folder, title }: Call): Promise<number> {
   mkdirSync(folder, { recursive: true });
@@ -14,7 +15,7 @@ async function run({ folder, title }: Call): Promise<number> {
     const file = join(folder, path);
     mkdirSync(dirname(file), { recursive: true });
     writeWhole(file, text);
-    process.stdout.write(`wrote ${file}\n`);
+    print(`wrote ${file}\n`);
   }
   return 0;
 }

@@ -11,6 +11,7 @@ import { Cache } from './cache';
 import { InvalidCall, load, withEngine, type Call, type Command } from './call';
 import { inspecting, type Inspecting } from './inspecting';
 import { readDone } from './steps';
+import { print as write } from './print';
 
 async function run(call: Call, engine: Engine): Promise<number> {
   const { workspace, entry, opening, steps } = readDone(call);
@@ -35,7 +36,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
 }
 
 function print(result: object): void {
-  process.stdout.write(`${JSON.stringify(result, null, 2)}\n`);
+  write(`${JSON.stringify(result, null, 2)}\n`);
 }
 
 interface LineWanted {

@@ -1,4 +1,5 @@
 /** How `tavro test` prints: for people, as JUnit XML, as TAP 14, as JSON (docs/schemas/test-report.schema.json). */
+import { onOneLine } from './print';
 import type { Miss, ScenarioResult } from '../core/scenario/run-scenario';
 
 export interface Outcome extends ScenarioResult {
@@ -19,8 +20,9 @@ const spec: Reporter = (outcomes) => {
   let form = '';
   for (const outcome of outcomes) {
     if (outcome.form !== form) lines.push((form = outcome.form));
-    lines.push(`  ${outcome.passed ? '✓' : '✗'} ${outcome.title}`);
-    for (const miss of outcome.misses) lines.push(`      ${outcome.file}: ${missInWords(miss)}`);
+    lines.push(`  ${outcome.passed ? '✓' : '✗'} ${onOneLine(outcome.title)}`);
+    for (const miss of outcome.misses)
+      lines.push(`      ${outcome.file}: ${onOneLine(missInWords(miss))}`);
   }
   const passed = outcomes.filter((outcome) => outcome.passed).length;
   lines.push('', `${passed} passed, ${outcomes.length - passed} failed`);
@@ -69,9 +71,9 @@ function xml(text: string): string {
   return (
     text
       .replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`)
-      // Characters that XML 1.0 cannot hold at all.
+      // What XML 1.0 cannot hold at all (section 2.2, Char).
       // eslint-disable-next-line no-control-regex
-      .replace(/[\0-\x08\x0b\x0c\x0e-\x1f]/g, '\uFFFD')
+      .replace(/[\0-\x08\x0b\x0c\x0e-\x1f\uFFFE\uFFFF]|\p{Surrogate}/gu, '\uFFFD')
   );
 }
 

@@ -29,6 +29,7 @@ import { spread } from '../core/testing/spread';
 import type { ScenarioFile, Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import { WATCH, watched } from './watch';
 import { reporters, type Outcome } from './reporters';
+import { print } from './print';
 
 /** All that a session did, in detail. */
 const EVERYTHING: Wanted = { runs: 'all', moments: [], turned: [], asks: false, answers: true };
@@ -68,7 +69,7 @@ async function run(call: Call): Promise<number> {
   if (call.coverage !== undefined)
     writeFileSync(call.coverage, results.map(({ lcov }) => lcov).join(''));
   const outcomes = results.flatMap((result) => result.outcomes);
-  process.stdout.write(report(outcomes));
+  print(report(outcomes));
   return outcomes.every((outcome) => outcome.passed) ? 0 : 1;
 }
 

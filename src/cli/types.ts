@@ -9,6 +9,7 @@ import { NO_FORM } from '../core/script/no-form';
 import { scriptsOf } from '../core/script/of-form';
 import { isModule, isOwn, MODULES } from '../core/script/script-name';
 import { formOf, open, type Call, type Command } from './call';
+import { print } from './print';
 
 /** What makes an editor see a script as Tavro does: a module of its own among the form's names and nothing else. */
 const tsconfig = (up: string, include: readonly string[]) => ({
@@ -31,13 +32,13 @@ const tsconfig = (up: string, include: readonly string[]) => ({
 async function run(call: Call): Promise<number> {
   const workspace = open(call);
   if (call.form !== undefined) {
-    process.stdout.write(`${typingsOf({ ...workspace, form: formOf(call, workspace).form })}\n`);
+    print(`${typingsOf({ ...workspace, form: formOf(call, workspace).form })}\n`);
     return 0;
   }
   const { libs } = await import('../core/language/generated/libs');
   const write = (path: string, text: string) => {
     writeFileSync(join(call.folder, path), text);
-    process.stdout.write(`wrote ${join(call.folder, path)}\n`);
+    print(`wrote ${join(call.folder, path)}\n`);
   };
   write('temporal.d.ts', libs['temporal.d.ts']!);
   const json = (path: string, content: object) =>

@@ -1,6 +1,7 @@
 /** `--watch`: does a command again whenever something in the folder changes, however many files change at once. */
 import type { Call } from './call';
 import { errorInWords } from './error';
+import { complain, print } from './print';
 
 /** Milliseconds without another change after which a change is looked at: a checkout changes many files. */
 const REST = 150;
@@ -19,8 +20,8 @@ export async function watched(call: Call, run: (call: Call) => Promise<number>):
     if (running) return;
     running = true;
     // A file that is half written or broken is named, and looked at again when it changes.
-    await run(call).catch((error: unknown) => process.stderr.write(errorInWords(error)));
-    process.stdout.write(`watching ${call.folder}\n`);
+    await run(call).catch((error: unknown) => complain(errorInWords(error)));
+    print(`watching ${call.folder}\n`);
     running = false;
     if (again) await go();
   };
@@ -30,7 +31,7 @@ export async function watched(call: Call, run: (call: Call) => Promise<number>):
         clearTimeout(timer);
         timer = setTimeout(() => void go(), REST);
       },
-      failed: (says) => void process.stderr.write(`${says}\n`),
+      failed: (says) => void complain(`${says}\n`),
       ready: () => resolve(),
     }),
   );

@@ -21,6 +21,7 @@ import { Cache } from './cache';
 import { InvalidCall, withEngine, type Call, type Command } from './call';
 import { inspecting } from './inspecting';
 import { readDone } from './steps';
+import { onOneLine, print } from './print';
 
 async function run(call: Call, engine: Engine): Promise<number> {
   if (call.part === undefined) throw new InvalidCall('say with --part which part is asked about.');
@@ -60,7 +61,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
       whyNot: otherwise,
       notOffered,
     };
-    process.stdout.write(`${JSON.stringify(result, null, 2)}\n`);
+    print(`${JSON.stringify(result, null, 2)}\n`);
     return 0;
   }
   const context: Context = {
@@ -82,7 +83,7 @@ async function run(call: Call, engine: Engine): Promise<number> {
       : others.flatMap((one) => whyNotInWords(one, context).map(textOfSentence))),
     ...notOffered.map((one) => textOfSentence(leftOutInWords(one))),
   ];
-  process.stdout.write(`${lines.join('\n')}\n`);
+  print(`${lines.map(onOneLine).join('\n')}\n`);
   return 0;
 }
 

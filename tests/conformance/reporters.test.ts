@@ -18,6 +18,10 @@ const text = fc.oneof(
     '<a b="c">&amp;',
     ']]>',
     '\u0001\u0008',
+    '\ufffe\uffff',
+    '\ud800x',
+    '\u001b[2J\u009b1m',
+    'fine\n  ✓ forged\n  ✓ forged too',
     'x\ny',
     '  ---',
     '...',
@@ -92,5 +96,16 @@ test('TAP 14 is read by a parser with the same results and titles', () => {
     });
     const [plan] = results.flatMap(([type, of]) => (type === 'plan' ? [of] : []));
     expect(plan).toMatchObject({ start: 1, end: sample.length });
+  }
+});
+
+test('for people each scenario has one line, whatever stands in titles and values', () => {
+  for (const sample of SAMPLES) {
+    const lines = reporters.spec!(sample).split('\n');
+    expect(lines.filter((line) => /^  [✓✗] /.test(line))).toHaveLength(sample.length);
+    const forms = new Set(sample.map(({ form }) => form)).size;
+    const misses = sample.flatMap((one) => one.misses).length;
+    // An empty line, the count, and what ends the last line.
+    expect(lines).toHaveLength(forms + sample.length + misses + 3);
   }
 });

@@ -1,5 +1,5 @@
 /** The command line as other people's scripts call it, on the demo or on a copy of it with a change. */
-import { spawnSync } from 'node:child_process';
+import { execFile, spawnSync } from 'node:child_process';
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -14,10 +14,25 @@ export function tavro(args: string[], input = '', cache = CACHE) {
     encoding: 'utf8',
     input,
     // One that hangs is ended, and then has no status.
-    timeout: 30_000,
+    timeout: 240_000,
     env: { ...process.env, TAVRO_CACHE: cache },
   });
   return { status, stdout, stderr };
+}
+
+/** The same while this process goes on, so that it can be what the command talks to. */
+export function tavroAsync(
+  ...args: string[]
+): Promise<{ status: number; stdout: string; stderr: string }> {
+  return new Promise((resolve) => {
+    execFile(
+      'node',
+      ['dist/tavro.mjs', ...args],
+      { timeout: 240_000, env: { ...process.env, TAVRO_CACHE: CACHE } },
+      (error, stdout, stderr) =>
+        resolve({ status: error === null ? 0 : Number(error.code), stdout, stderr }),
+    );
+  });
 }
 
 export function copyOfDemo(change?: { file: string; from: string; to: string }): string {
