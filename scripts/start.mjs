@@ -1,50 +1,68 @@
 // npm start: everything from a fresh machine to the demo in a browser. PORT (3000) and TAVRO_DB_PORT (54329) can be set.
 // npm start -- DIR: opens the workspace folder DIR as well and keeps both the same; folders below DIR can be opened in the app.
-import { statSync } from 'node:fs';
-import { delimiter, resolve } from 'node:path';
-import {
-  buildApp,
-  fail,
-  needModules,
-  needPackages,
-  needPort,
-  packages,
-  prepareDatabase,
-  say,
-  serve,
-  startDatabase,
-  stopDatabase,
-} from './steps.mjs';
+//
+// This process does nothing itself but watch over the one that does (start-app.mjs), which is a process group of its own:
+// so it hears at every moment that it is to end, by Ctrl-C, by a signal to it or to npm, or because npm is gone, and ends
+// all of them and the database that it started.
+import { spawn } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { isDatabaseListening, root, say, stopDatabase } from './steps.mjs';
 
-const folders = process.argv.slice(2).map((dir) => resolve(process.env.INIT_CWD ?? '.', dir));
-for (const folder of folders)
-  if (!statSync(folder, { throwIfNoEntry: false })?.isDirectory())
-    fail(`there is no folder ${folder}. tavro new makes one with a form to begin with.`);
-process.env.TAVRO_FOLDERS = [process.env.TAVRO_FOLDERS ?? '', ...folders]
-  .filter(Boolean)
-  .join(delimiter);
-const port = Number(process.env.PORT ?? 3000);
-await needPort(port, 'PORT=3001 npm start');
-needPackages([packages.postgresql]);
-needModules();
-buildApp();
-say('starting PostgreSQL');
-const { url, started } = startDatabase();
-prepareDatabase(url);
-say(`serving on http://127.0.0.1:${port}`);
-const server = serve(url, port);
+/** Milliseconds between two looks at whether whoever started this is still there, and until what hangs is killed. */
+const LOOK = 500;
+const PATIENCE = 8000;
+
+const wasListening = isDatabaseListening();
+const work = spawn('node', ['scripts/start-app.mjs', ...process.argv.slice(2)], {
+  cwd: root,
+  stdio: 'inherit',
+  detached: true,
+  env: { ...process.env, INIT_CWD: process.env.INIT_CWD ?? process.cwd() },
+});
+
 let ending = false;
-const end = () => {
+function end() {
   if (ending) return;
   ending = true;
-  server.kill('SIGTERM');
-  // A server that hangs hears no signal of its own.
-  setTimeout(() => server.kill('SIGKILL'), 3000).unref();
-};
-process.on('SIGINT', end);
-process.on('SIGTERM', end);
-server.on('exit', (code) => {
-  if (started)
+  kill('SIGTERM');
+  setTimeout(() => kill('SIGKILL'), PATIENCE).unref();
+}
+
+function kill(signal) {
+  try {
+    process.kill(-work.pid, signal);
+  } catch {
+    // There is nobody left in the group.
+  }
+}
+
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, end);
+
+/** The processes above this one that stand for `npm start`: npm, and the shell in which it runs scripts. */
+function above() {
+  const parents = [process.ppid];
+  try {
+    if (/^(?:sh|dash|bash)$/.test(nameOf(process.ppid))) parents.push(parentOf(process.ppid));
+  } catch {
+    // Where the system does not tell, the parent alone is watched.
+  }
+  return parents.join(' ');
+}
+const nameOf = (pid) => readFileSync(`/proc/${pid}/comm`, 'utf8').trim();
+const parentOf = (pid) =>
+  Number(/^PPid:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))[1]);
+
+const startedBy = above();
+// Started with nohup or by a service manager, it has no npm above it that could go.
+if (process.env.npm_lifecycle_event === 'start')
+  setInterval(() => {
+    if (above() !== startedBy) end();
+  }, LOOK).unref();
+
+work.on('exit', (code) => {
+  // Whatever is left of its group.
+  kill('SIGKILL');
+  if (!wasListening && isDatabaseListening())
     say(stopDatabase() ? 'PostgreSQL is stopped' : 'another app goes on using PostgreSQL');
   process.exit(ending ? 0 : (code ?? 1));
 });

@@ -146,6 +146,11 @@ export function prepareDatabase(url) {
     process.exit(1);
 }
 
+/** Whether anything listens where the database would. */
+export function isDatabaseListening(env = {}) {
+  return isListening(Number({ ...process.env, ...env }.TAVRO_DB_PORT ?? 54329));
+}
+
 function isListening(port) {
   try {
     execFileSync('bash', ['-c', `exec 3<>/dev/tcp/127.0.0.1/${port}`], { stdio: 'ignore' });
@@ -167,15 +172,16 @@ export function needPort(port, elsewhere) {
 }
 
 export function serve(url, port) {
-  return spawn(
-    'node',
-    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],
-    {
-      cwd: root,
-      stdio: 'inherit',
-      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1' },
+  return spawn('node', ['scripts/serve.mjs', String(port)], {
+    cwd: root,
+    stdio: 'inherit',
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      DATABASE_URL: url,
+      NEXT_TELEMETRY_DISABLED: '1',
     },
-  );
+  });
 }
 
 export function makeFolder(path) {

@@ -136,6 +136,12 @@ export const ASKED_IN_ALL = 5000;
 
 // What a request may bring or ask for.
 
+/** The largest number of a revision, a release or a recording: PostgreSQL's integer (manual, 8.1.1). */
+export const LARGEST_INTEGER = 2 ** 31 - 1;
+/** When a session's clock may stand, in milliseconds since 1970: the years 1 to 9998, which every date of a form can be. */
+export const EARLIEST_CLOCK = -62_135_596_800_000;
+export const LATEST_CLOCK = Date.UTC(9998, 11, 31);
+
 /** Bytes of a request's body, unless it says otherwise. A filled-in form of thousands of steps stays far below it. */
 export const REQUEST_BYTES = 2 * MIB;
 /** Bytes of a request that brings a table: 100,000 rows as CSV. */

@@ -326,6 +326,9 @@ export function runTask(message: unknown): TaskReply {
       return { ok: false, says: caught.message };
     if (caught instanceof SyntaxError && name === 'search')
       return { ok: false, says: caught.message };
+    // Readers call themselves once for each level of what they read.
+    if (caught instanceof RangeError && /call stack/.test(caught.message))
+      return { ok: false, says: 'This is nested too deeply to be read.' };
     throw caught;
   }
 }

@@ -51,7 +51,7 @@ export const ServiceShape = z.strictObject({
     description: 'Milliseconds until an answer comes: 300 unless said.',
   }),
   slow: z
-    .strictObject({ every: z.number().int().min(1), delay: Milliseconds })
+    .strictObject({ every: z.number().int().min(1).max(1_000_000), delay: Milliseconds })
     .optional()
     .meta({ description: 'Every nth call takes this long instead.' }),
   fails: z.string().optional().meta({ description: 'Every call fails, for this reason.' }),

@@ -9,6 +9,7 @@ import * as z from 'zod';
 import { Name } from '../form/definition';
 import {
   LineSchema,
+  SEEDS,
   ServiceMoods,
   StepSchema,
   ValueSchema,
@@ -30,7 +31,7 @@ export const OpenSchema = z.strictObject({
     .optional()
     .meta({ description: 'When the form is opened, 2031-05-02T09:00:00Z unless said.' }),
   zone: Zone.optional(),
-  seed: z.number().int().optional(),
+  seed: z.number().int().min(-SEEDS).max(SEEDS).optional(),
   viewing: z.boolean().optional().meta({ description: 'The record is only looked at.' }),
   parent: z
     .strictObject({ form: Name, record: z.string() })

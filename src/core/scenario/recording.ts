@@ -4,7 +4,7 @@
  */
 import * as z from 'zod';
 import { Name } from '../form/definition';
-import { STEPS_PER_SESSION } from '../limits';
+import { LARGEST_INTEGER, STEPS_PER_SESSION } from '../limits';
 import { OpeningSchema, TimedStepSchema, ValuesSchema } from '../session/schema';
 
 /** Why it was kept. */
@@ -30,6 +30,7 @@ export const RecordingSchema = z.strictObject({
     .number()
     .int()
     .min(1)
+    .max(LARGEST_INTEGER)
     .nullable()
     .meta({ description: 'The number of the release that it happened in; null for none.' }),
   keptAt: z.iso.datetime(),
@@ -37,7 +38,7 @@ export const RecordingSchema = z.strictObject({
   says: z.string().max(2000).meta({ description: 'What the person, or the server, said of it.' }),
   masked: z
     .boolean()
-    .meta({ description: 'Letters and digits of typed texts were replaced before it was kept.' }),
+    .meta({ description: 'What is not known to be harmless was replaced before it was kept.' }),
   opening: OpeningSchema,
   steps: z.array(TimedStepSchema).max(STEPS_PER_SESSION),
   ended: ValuesSchema.nullable().meta({

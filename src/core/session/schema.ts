@@ -1,5 +1,5 @@
 /** The Zod schemas of what goes into a session, for every host that reads it from outside. */
-import { ROWS_PER_FIELD } from '../limits';
+import { CALLS_WAITING, EARLIEST_CLOCK, LATEST_CLOCK, ROWS_PER_FIELD } from '../limits';
 import * as z from 'zod';
 import { FieldSchema, Name } from '../form/definition';
 import { ServiceMood } from '../form/service';
@@ -26,6 +26,9 @@ export const LineSchema = z.union([
 ]);
 
 export const ValuesSchema = z.record(Name, ValueSchema);
+
+/** Seeds that differ give other random numbers: 32 bits of them count. */
+export const SEEDS = 2 ** 32;
 
 const PartName = z.string().min(1).max(200);
 
@@ -65,7 +68,7 @@ const steps = {
       .boolean()
       .optional()
       .meta({ description: 'As the service itself would answer, whatever its delay.' }),
-    which: z.number().int().min(0).optional().meta({
+    which: z.number().int().min(0).max(CALLS_WAITING).optional().meta({
       description: 'Which of the calls of this name that wait, the oldest being 0.',
     }),
   }),
@@ -102,9 +105,9 @@ export const OpeningSchema = z.strictObject({
   }),
   record: z.strictObject({ id: z.string(), values: ValuesSchema }).nullable(),
   launch: ValuesSchema,
-  clock: z.number().int(),
+  clock: z.number().int().min(EARLIEST_CLOCK).max(LATEST_CLOCK),
   zone: Zone.optional(),
-  seed: z.number().int(),
+  seed: z.number().int().min(-SEEDS).max(SEEDS),
   newId: z.string(),
   viewing: z.boolean().optional(),
   records: z.array(z.strictObject({ id: z.string(), values: ValuesSchema })).optional(),

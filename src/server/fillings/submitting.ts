@@ -13,6 +13,7 @@ import { TimedStepSchema, ValuesSchema } from '../../core/session/schema';
 import type { SubmitOutcome, TimedStep } from '../../core/session/step';
 import { ask, atOnce } from '../database';
 import { missingFile } from '../files';
+import { Revision } from '../http/numbers';
 import { Refusal } from '../http/refusal';
 import { CannotStart, TookTooLong } from '../../core/sandbox/cut-short';
 import { Busy } from '../turns';
@@ -47,7 +48,7 @@ export const SubmissionSchema = z
       description:
         'What the browser showed; where the server comes to another result, nothing is saved yet.',
     }),
-    overRevision: z.number().int().optional().meta({
+    overRevision: Revision.optional().meta({
       description: 'The revision of the other saving that was seen and is to be replaced.',
     }),
   })

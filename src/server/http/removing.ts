@@ -1,4 +1,5 @@
 /** What a request that removes something says: the revision it was seen at. */
 import * as z from 'zod';
+import { RevisionInAddress } from './numbers';
 
-export const Removing = z.strictObject({ from: z.coerce.number().int().min(1) });
+export const Removing = z.strictObject({ from: RevisionInAddress });

@@ -35,7 +35,11 @@ export interface ListPage {
   total: Count | null;
 }
 
-const Cursor = z.tuple([z.union([z.string(), z.number(), z.null()]), z.number(), z.string()]);
+const Cursor = z.tuple([
+  z.union([z.string(), z.number(), z.null()]),
+  z.number().int().min(-Number.MAX_SAFE_INTEGER).max(Number.MAX_SAFE_INTEGER),
+  z.string(),
+]);
 
 /** A page of records. Throws a Refusal (400) for a column that the list does not have, and for a search that is too short. */
 export async function listRecords(form: Form, query: ListQuery): Promise<ListPage> {

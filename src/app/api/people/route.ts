@@ -2,8 +2,9 @@ import * as z from 'zod';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { HeadSchema, saveHead } from '@/server/workspace/reference-data';
+import { OfRevision } from '@/server/http/numbers';
 
-const Saving = z.strictObject({ head: HeadSchema, from: z.number().int().min(1) });
+const Saving = z.strictObject({ head: HeadSchema, from: OfRevision });
 
 /** Saves the workspace's title, roles and people. */
 export async function PUT(request: Request) {

@@ -5,10 +5,11 @@ import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { removeService, saveService } from '@/server/workspace/reference-data';
+import { Revision } from '@/server/http/numbers';
 
 type Props = { params: Promise<{ name: string }> };
 
-const Saving = z.strictObject({ service: ServiceSchema, from: z.number().int().min(0) });
+const Saving = z.strictObject({ service: ServiceSchema, from: Revision });
 
 /** Saves a service, unless somebody else has saved it meanwhile. */
 export async function PUT(request: Request, { params }: Props) {

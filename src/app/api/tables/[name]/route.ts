@@ -7,10 +7,11 @@ import { answer, readBody, readQuery } from '@/server/http/request';
 import { Removing } from '@/server/http/removing';
 import { currentPerson } from '@/server/person';
 import { readTable, removeTable, saveTable } from '@/server/workspace/reference-data';
+import { Revision } from '@/server/http/numbers';
 
 type Props = { params: Promise<{ name: string }> };
 
-const Saving = z.strictObject({ table: TableSchema, from: z.number().int().min(0) });
+const Saving = z.strictObject({ table: TableSchema, from: Revision });
 const Wanted = z.strictObject({ formulas: z.literal('yes').optional() });
 
 /** The rows as CSV. Cells that a spreadsheet would read as formulas are kept from it, unless `formulas=yes`. */

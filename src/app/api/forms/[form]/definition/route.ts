@@ -4,8 +4,9 @@ import { Refusal } from '@/server/http/refusal';
 import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { saveDefinition } from '@/server/workspace/forms';
+import { OfRevision } from '@/server/http/numbers';
 
-const Saving = z.strictObject({ form: FormSchema, from: z.number().int().min(1) });
+const Saving = z.strictObject({ form: FormSchema, from: OfRevision });
 
 /** Saves the structure of a form, unless somebody else has saved another meanwhile. */
 export async function PUT(request: Request, { params }: { params: Promise<{ form: string }> }) {

@@ -10,8 +10,8 @@ import { addPastRun, keepScenarioRun, pastRuns } from '@/server/workspace/scenar
 type Context = { params: Promise<{ form: string }> };
 
 const Run = z.strictObject({
-  passed: z.number().int().min(0),
-  failed: z.number().int().min(0),
+  passed: z.number().int().min(0).max(SCENARIOS_PER_FORM),
+  failed: z.number().int().min(0).max(SCENARIOS_PER_FORM),
   /** Titles of those that failed. */
   failing: z.array(z.string().max(1000)).max(SCENARIOS_PER_FORM).default([]),
   /** Statements reached, in percent. */

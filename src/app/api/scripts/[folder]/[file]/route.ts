@@ -4,10 +4,11 @@ import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { removeScript, saveScript, sharedScript } from '@/server/workspace/behaviours';
+import { Revision } from '@/server/http/numbers';
 
 const Body = z.strictObject({
   text: z.string().max(BEHAVIOUR_CHARACTERS),
-  from: z.number().int().min(0),
+  from: Revision,
 });
 
 interface Context {

@@ -5,10 +5,11 @@ import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { ownScript, removeScript, saveScript } from '@/server/workspace/behaviours';
 import { needForm } from '@/server/workspace/forms';
+import { Revision } from '@/server/http/numbers';
 
 const Body = z.strictObject({
   text: z.string().max(BEHAVIOUR_CHARACTERS),
-  from: z.number().int().min(0),
+  from: Revision,
 });
 
 interface Context {

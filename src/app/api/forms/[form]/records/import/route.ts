@@ -5,12 +5,13 @@ import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { enterRecords } from '@/server/records/bring';
 import { needForm } from '@/server/workspace/forms';
+import { LARGEST_INTEGER } from '@/core/limits';
 
 const Body = z.strictObject({
   records: z
     .array(
       z.strictObject({
-        line: z.number().int().min(1),
+        line: z.number().int().min(1).max(LARGEST_INTEGER),
         id: z.string().min(1).max(60).nullable(),
         values: ValuesSchema,
       }),

@@ -6,8 +6,9 @@ import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { removeScenario, saveScenario } from '@/server/workspace/scenarios';
+import { Revision } from '@/server/http/numbers';
 
-const Body = z.strictObject({ scenario: ScenarioSchema, from: z.number().int().min(0) });
+const Body = z.strictObject({ scenario: ScenarioSchema, from: Revision });
 
 /** Saves a scenario made from revision `from`, 0 for one that was removed and is brought back. */
 export async function PUT(

@@ -3,9 +3,10 @@ import { answer, readBody } from '@/server/http/request';
 import { currentPerson } from '@/server/person';
 import { sharedScript } from '@/server/workspace/behaviours';
 import { renameExport } from '@/server/workspace/structure';
+import { BEHAVIOUR_CHARACTERS } from '@/core/limits';
 
 const Body = z.strictObject({
-  position: z.number().int().min(0),
+  position: z.number().int().min(0).max(BEHAVIOUR_CHARACTERS),
   to: z.string().max(200),
   apply: z.boolean(),
 });

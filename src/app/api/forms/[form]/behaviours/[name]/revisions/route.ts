@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { answer, readQuery } from '@/server/http/request';
 import { ownScript, scriptHistory } from '@/server/workspace/behaviours';
+import { RevisionInAddress } from '@/server/http/numbers';
 
-const Query = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
+const Query = z.strictObject({ before: RevisionInAddress.optional() });
 
 /** Texts a behaviour has had, the newest first; a page of them, before a revision when one is given. */
 export async function GET(

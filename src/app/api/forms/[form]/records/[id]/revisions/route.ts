@@ -1,8 +1,9 @@
 import * as z from 'zod';
 import { answer, readQuery } from '@/server/http/request';
 import { recordHistory } from '@/server/records/read';
+import { RevisionInAddress } from '@/server/http/numbers';
 
-const Query = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
+const Query = z.strictObject({ before: RevisionInAddress.optional() });
 
 /** Earlier states of a record, the newest first. */
 export async function GET(
