@@ -1,9 +1,11 @@
-/** Connections, one pool for each workspace. Kept on globalThis, since development servers load modules again and must not open pools again. */
+/** The database of the workspace at hand, what is done in it at once, and what its failures mean. */
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
-import { Pool } from 'pg';
-import { environment } from './environment';
+import type { Pool } from 'pg';
+import { endConnections, poolOf } from './connections';
 import * as schema from './schema';
 import { currentWorkspace } from './workspaces/current';
+
+export { EXTENSIONS } from './connections';
 
 export type Database = NodePgDatabase<typeof schema>;
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
@@ -14,39 +16,23 @@ interface Connection {
 }
 
 const kept = globalThis as { tavroDatabases?: Map<string, Connection> };
-const connections = () => (kept.tavroDatabases ??= new Map<string, Connection>());
-
-/** Connections whose unqualified names mean what stands in a schema, and the extensions. */
-export function connect(schemaName: string, url = environment('DATABASE_URL')): Connection {
-  const pool = new Pool({
-    connectionString: url,
-    options: `-c search_path=${schemaName},${EXTENSIONS}`,
-    max: 12,
-    idleTimeoutMillis: 10_000,
-    connectionTimeoutMillis: 5000,
-    statement_timeout: 60_000,
-  });
-  // A connection that breaks is replaced at the next query, and whoever uses it is told there; it must not end the process.
-  pool.on('error', () => undefined);
-  pool.on('connect', (client) => void client.on('error', () => undefined));
-  return { database: drizzle(pool, { schema }), pool };
-}
-
-/** The schema that holds PostgreSQL's extensions for all workspaces. */
-export const EXTENSIONS = 'extensions';
+const databases = () => (kept.tavroDatabases ??= new Map<string, Connection>());
 
 /** The connections to a schema: of a workspace, or of the list of them. */
 export function connectionTo(schemaName: string): Connection {
-  let found = connections().get(schemaName);
-  if (found === undefined) connections().set(schemaName, (found = connect(schemaName)));
+  let found = databases().get(schemaName);
+  if (found === undefined) {
+    const pool = poolOf(schemaName);
+    found = { database: drizzle(pool, { schema }), pool };
+    databases().set(schemaName, found);
+  }
   return found;
 }
 
 /** Ends all connections; the next question opens others. */
 export async function disconnect(): Promise<void> {
-  const all = [...connections().values()];
-  connections().clear();
-  await Promise.all(all.map(({ pool }) => pool.end()));
+  databases().clear();
+  await endConnections();
 }
 
 const connection = () => connectionTo(currentWorkspace().schema);
@@ -57,11 +43,7 @@ export function database(): Database {
 
 /** Asks what every submission asks, by a name under which each connection plans it once. Gives the rows. */
 export async function ask(name: string, statement: string, values: unknown[]): Promise<unknown[]> {
-  const { rows } = await connection().pool.query<Record<string, unknown>>({
-    name,
-    text: statement,
-    values,
-  });
+  const { rows } = await connection().pool.query({ name, text: statement, values });
   return rows;
 }
 

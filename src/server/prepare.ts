@@ -9,6 +9,7 @@ import { readHead } from './workspace/read';
 import { HOME, inWorkspace } from './workspaces/current';
 import {
   dropRemoved,
+  dropUnfinished,
   EXTENSIONS_APART,
   fillWorkspace,
   migrateWorkspace,
@@ -42,6 +43,7 @@ try {
       await database().execute(sql`analyze record`);
     });
   await dropRemoved(Date.now());
+  await dropUnfinished();
 } catch (caught) {
   failed = isOutOfRoom(caught)
     ? 'the disk of the database is full. Make room, then start again'

@@ -4,8 +4,10 @@
  */
 
 export interface TurnsOptions {
-  /** How many there are; with two or more, one is left for others. */
+  /** How many there are. */
   size: number;
+  /** The most that one has at once; one less than there are, unless said. */
+  mostOfOne?: number;
   /** Of one, and of all together, that may wait. */
   mostWaitingOfOne: number;
   mostWaiting: number;
@@ -54,9 +56,9 @@ export class Turns {
   }
 
   #isFreeFor(whose: string): boolean {
-    const { size } = this.#options;
+    const { size, mostOfOne = Math.max(1, size - 1) } = this.#options;
     const all = [...this.#taken.values()].reduce((sum, taken) => sum + taken, 0);
-    return all < size && (this.#taken.get(whose) ?? 0) < Math.max(1, size - 1);
+    return all < size && (this.#taken.get(whose) ?? 0) < mostOfOne;
   }
 
   #count(whose: string, by: 1 | -1): void {

@@ -13,7 +13,7 @@ import { saveDocument } from '../../src/server/revisions/documents';
 import { HOME, inWorkspace } from '../../src/server/workspaces/current';
 import { packWorkspace } from '../../src/server/workspaces/folder';
 import { workspaceFromZip } from '../../src/server/workspaces/from-zip';
-import { dropRemoved } from '../../src/server/workspaces/making';
+import { dropRemoved, dropUnfinished, withNewSchema } from '../../src/server/workspaces/making';
 import {
   addWorkspace,
   archiveWorkspace,
@@ -160,4 +160,22 @@ test('a zip becomes a workspace, and a broken one leaves nothing behind', async 
   const before = await listWorkspaces();
   expect(await says(workspaceFromZip(Buffer.from('junk')))).toContain('no zip, or is damaged');
   expect(await listWorkspaces()).toEqual(before);
+});
+
+test('a workspace whose app was killed while it was made is dropped by the next start, and none that is being made', async () => {
+  const schemas = async () =>
+    (await askRegistry("select nspname from pg_namespace where nspname ~ '^ws_'")).length;
+  const before = await schemas();
+  // What a killed app leaves behind: a schema on no list, and no lock on it.
+  await askRegistry('create schema ws_777777');
+  await askRegistry('create table ws_777777.half (done text)');
+  let during = 0;
+  await withNewSchema(async () => {
+    expect(await schemas()).toBe(before + 2);
+    await dropUnfinished();
+    during = await schemas();
+    return Promise.reject(new Error('enough'));
+  }).catch(() => undefined);
+  expect(during).toBe(before + 1);
+  expect(await schemas()).toBe(before);
 });

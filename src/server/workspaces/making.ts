@@ -8,7 +8,7 @@ import { importWorkspace } from '../import';
 import { indexForm, insertRelease } from '../releases';
 import { readForms } from '../workspace/read';
 import { currentWorkspace, HOME, inWorkspace, type WorkspaceRef } from './current';
-import { askRegistry, listWorkspaces } from './registry';
+import { askRegistry, listWorkspaces, REGISTRY } from './registry';
 
 /** Extensions stand in a schema of their own, which every workspace looks into; older installations had them in `public`. */
 export const EXTENSIONS_APART = `
@@ -40,12 +40,53 @@ export async function fillWorkspace(workspace: Workspace): Promise<void> {
   }
 }
 
-/** A schema that no workspace has had. */
-export async function newSchema(): Promise<string> {
+/** Held while a workspace is made, by whoever makes it, and let go when that app is gone. */
+const MAKING = "hashtextextended('workspace ' || $1, 0)";
+
+/**
+ * Does work with a schema that no workspace has had. One whose work fails is dropped, and one whose app is killed
+ * meanwhile by the next that starts (`dropUnfinished`).
+ */
+export async function withNewSchema<T>(work: (schema: string) => Promise<T>): Promise<T> {
   const [row] = await askRegistry("select 'ws_' || nextval('workspace_schema') as schema");
   const { schema } = z.object({ schema: z.string().regex(/^ws_\d+$/) }).parse(row);
-  await askRegistry(`create schema ${schema}`);
-  return schema;
+  const maker = await connectionTo(REGISTRY).pool.connect();
+  try {
+    await maker.query(`select pg_advisory_lock(${MAKING})`, [schema]);
+    await askRegistry(`create schema ${schema}`);
+    try {
+      return await work(schema);
+    } catch (caught) {
+      await askRegistry(`drop schema if exists ${schema} cascade`);
+      throw caught;
+    }
+  } finally {
+    // The lock goes with the connection.
+    maker.release(true);
+  }
+}
+
+const Unlisted = z.object({ schema: z.string().regex(/^ws_\d+$/) });
+
+/** Drops schemas that stand on no list and that nobody is filling: their app was killed while it made them. */
+export async function dropUnfinished(): Promise<void> {
+  const rows = await askRegistry(
+    "select nspname as schema from pg_namespace where nspname ~ '^ws_[0-9]+$' and nspname not in (select schema from workspace)",
+  );
+  for (const { schema } of z.array(Unlisted).parse(rows)) {
+    const client = await connectionTo(REGISTRY).pool.connect();
+    try {
+      const { rows: got } = await client.query(`select pg_try_advisory_lock(${MAKING}) as free`, [
+        schema,
+      ]);
+      if (!z.tuple([z.object({ free: z.boolean() })]).parse(got)[0].free) continue;
+      // It may have come onto the list just now.
+      const listed = await client.query('select 1 from workspace where schema = $1', [schema]);
+      if (listed.rows.length === 0) await client.query(`drop schema if exists ${schema} cascade`);
+    } finally {
+      client.release(true);
+    }
+  }
 }
 
 const Column = z.object({ table_name: z.string(), columns: z.string() });
@@ -92,7 +133,8 @@ export async function copyInto(from: WorkspaceRef, to: WorkspaceRef): Promise<vo
 export async function dropRemoved(now: number): Promise<void> {
   for (const { name, schema, removedAt } of await listWorkspaces()) {
     if (removedAt === null || now - removedAt.getTime() < REMOVED_WORKSPACE_KEPT) continue;
-    await askRegistry(`drop schema if exists ${schema} cascade`);
+    // In this order, so that one killed between leaves a schema that is on no list, and no workspace without one.
     await askRegistry('delete from workspace where name = $1', [name]);
+    await askRegistry(`drop schema if exists ${schema} cascade`);
   }
 }

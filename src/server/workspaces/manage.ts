@@ -12,7 +12,7 @@ import { readDocument, saveDocument } from '../revisions/documents';
 import { addForm } from '../workspace/forms';
 import { HEAD } from '../workspace/read';
 import { HOME, inWorkspace, type WorkspaceRef } from './current';
-import { copyInto, migrateWorkspace, newSchema } from './making';
+import { copyInto, migrateWorkspace, withNewSchema } from './making';
 import {
   askRegistry,
   findWorkspace,
@@ -136,18 +136,14 @@ export async function madeFrom(
   const listed = await listWorkspaces();
   if (listed.length >= WORKSPACES)
     throw new Refusal(422, `There are at most ${WORKSPACES} workspaces. Remove one first.`);
-  const schema = await newSchema();
-  const workspace = { name: schema, schema };
-  try {
+  return withNewSchema(async (schema) => {
+    const workspace = { name: schema, schema };
     await inWorkspace(workspace, async () => {
       await migrateWorkspace();
       await fill(workspace);
     });
-    return await enter(title, schema);
-  } catch (caught) {
-    await askRegistry(`drop schema if exists ${schema} cascade`);
-    throw caught;
-  }
+    return enter(title, schema);
+  });
 }
 
 /** Puts a workspace on the list under a name that none has. */

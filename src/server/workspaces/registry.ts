@@ -56,7 +56,7 @@ const asListed = (row: unknown): ListedWorkspace => {
 
 /** Asks the list of workspaces. */
 export async function askRegistry(text: string, values: unknown[] = []): Promise<unknown[]> {
-  const { rows } = await connectionTo(REGISTRY).pool.query<Record<string, unknown>>(text, values);
+  const { rows } = await connectionTo(REGISTRY).pool.query(text, values);
   return rows;
 }
 
