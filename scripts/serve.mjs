@@ -1,5 +1,6 @@
 // The app, built before, on 127.0.0.1: node scripts/serve.mjs PORT. What Next.js answers nothing to or a fault is answered
 // here, and every answer has its headers, redirects too. SIGTERM and SIGINT let what is being answered come to its end.
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { createServer } from 'node:http';
 import next from 'next';
 
@@ -22,6 +23,9 @@ function refuse(response, status, says, headers = {}) {
   response.end(JSON.stringify({ says }));
 }
 
+/** By which the app says the status of a page that it cannot make (src/app/drawn.tsx). */
+const answers = (globalThis.tavroAnswer = new AsyncLocalStorage());
+
 const server = createServer();
 const app = next({ dev: false, hostname, port, httpServer: server });
 await app.prepare();
@@ -32,7 +36,7 @@ server.on('request', (request, response) => {
     return refuse(response, 405, 'Nothing here is asked for in this way.', {
       allow: 'GET, HEAD, POST, PUT, PATCH, DELETE, OPTIONS',
     });
-  handle(request, response).catch((caught) => {
+  answers.run(response, () => handle(request, response)).catch((caught) => {
     console.error(caught);
     if (response.headersSent) response.destroy();
     else refuse(response, 500, 'Something went wrong on the server.');

@@ -1,14 +1,14 @@
 import { currentPerson } from '@/server/person';
 import { readOverview, readRemovedForms } from '@/server/workspace/overview';
 import { readHead } from '@/server/workspace/read';
-import { here } from '@/server/workspaces/page';
 import { Forms } from '@/ui/manage/forms';
 import { ServerData } from '@/ui/server-data';
+import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 
 export default function Home() {
-  return here(async () => {
+  return drawn(async () => {
     const [head, forms, removed, person] = await Promise.all([
       readHead(),
       readOverview(),

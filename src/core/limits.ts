@@ -40,6 +40,8 @@ export const BEGINNINGS = 20;
 export const SAMPLES_PER_FORM = 500;
 /** Columns of a table. More is a spreadsheet turned on its side. */
 export const TABLE_COLUMNS = 500;
+/** Lines of a CSV file: twice the rows of the largest table, so that empty ones and line ends in cells do not matter. */
+export const TABLE_LINES = 1_000_000;
 /** Bytes of one file of a workspace: a table of 500,000 rows. */
 export const WORKSPACE_FILE_BYTES = 64 * MIB;
 /** Files of one workspace that are unpacked from a zip: 200 forms with twenty files each, and some. */

@@ -54,10 +54,18 @@ export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { childre
 }
 
 /** Something could not be had from the server; `what` is a sentence without its end. */
-export function OutOfReach({ what, onAgain }: { what: string; onAgain: () => void }) {
+export function OutOfReach({
+  what,
+  missing = 'the server',
+  onAgain,
+}: {
+  what: string;
+  missing?: string;
+  onAgain: () => void;
+}) {
   return (
     <Notice tone="error">
-      {what}: the server is out of reach. <Button onClick={onAgain}>Try again</Button>
+      {what}: {missing} is out of reach. <Button onClick={onAgain}>Try again</Button>
     </Notice>
   );
 }

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { listRecordings } from '@/server/recordings';
 import { readForms, readHead } from '@/server/workspace/read';
-import { here } from '@/server/workspaces/page';
 import { RecordingsPage } from '@/ui/manage/recordings-page';
+import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Recordings' };
@@ -13,7 +13,7 @@ interface Props {
 
 /** Filling-ins that were kept to be looked into. `form` and `record` narrow them down. */
 export default function Recordings({ searchParams }: Props) {
-  return here(async () => {
+  return drawn(async () => {
     const { form, record } = await searchParams;
     const narrowed = {
       form: typeof form === 'string' ? form : undefined,

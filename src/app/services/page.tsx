@@ -1,13 +1,13 @@
 import type { Metadata } from 'next';
 import { readHead, readServices } from '@/server/workspace/read';
-import { here } from '@/server/workspaces/page';
 import { Services } from '@/ui/manage/services';
+import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Services' };
 
 export default function Page() {
-  return here(async () => {
+  return drawn(async () => {
     const [head, services] = await Promise.all([readHead(), readServices()]);
     return (
       <Services

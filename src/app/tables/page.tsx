@@ -1,13 +1,13 @@
 import type { Metadata } from 'next';
 import { readHead, readTables } from '@/server/workspace/read';
-import { here } from '@/server/workspaces/page';
 import { Tables } from '@/ui/manage/tables';
+import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Tables' };
 
 export default function Page() {
-  return here(async () => {
+  return drawn(async () => {
     const [head, tables] = await Promise.all([readHead(), readTables()]);
     return (
       <Tables

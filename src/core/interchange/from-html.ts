@@ -18,16 +18,20 @@ import {
 
 type Element = Tree.Element;
 
+/** Fields that are taken: a form of more is none for people. */
+const FIELDS_TAKEN = 2000;
+
 /** Elements looked at; a page of more is no form for people. */
 const ELEMENTS = 100_000;
 
 /** Throws NothingToTake, in words, for a page without a form. */
 export function fromHtml(text: string, called: string): Taken {
   const elements = elementsIn(parse(text));
-  const forms = elements.filter(({ tagName }) => tagName === 'form');
-  const counted = (form: Element) => elementsIn(form).filter(isControl).length;
-  const form = forms.toSorted((a, b) => counted(b) - counted(a))[0] ?? elements[0];
-  if (form === undefined || counted(form) === 0)
+  const forms = elements
+    .filter(({ tagName }) => tagName === 'form')
+    .map((form) => ({ form, controls: elementsIn(form).filter(isControl).length }));
+  const form = forms.toSorted((a, b) => b.controls - a.controls)[0]?.form ?? elements[0];
+  if (form === undefined || !elementsIn(form).some(isControl))
     throw new NothingToTake('The page has no form with something to fill in.');
   return new Reading(elements, form, forms.length).take(called);
 }
@@ -49,11 +53,20 @@ const has = (element: Element, name: string) => attribute(element, name) !== und
 
 const isControl = ({ tagName }: Element) => ['input', 'select', 'textarea'].includes(tagName);
 
+/** Nodes that are read for the texts of one page, which labels within labels would have read again and again. */
+const NODES_READ = 3_000_000;
+/** Ids of a list that are looked up. */
+const IDS_READ = 20;
+
 /** The texts within a node, in their order. Not a function that calls itself: pages nest as deep as they like. */
-function textOf(node: Tree.Node, without: (element: Element) => boolean = () => false): string {
+function textOf(
+  node: Tree.Node,
+  without: (element: Element) => boolean = () => false,
+  nodes = { left: NODES_READ },
+): string {
   const texts: string[] = [];
   const left: Tree.Node[] = [node];
-  for (let at = left.pop(); at !== undefined; at = left.pop()) {
+  for (let at = left.pop(); at !== undefined && nodes.left-- > 0; at = left.pop()) {
     if ('value' in at && at.nodeName === '#text') texts.push((at as Tree.TextNode).value);
     else if ('childNodes' in at && !('tagName' in at && without(at)))
       left.push(...at.childNodes.toReversed());
@@ -73,11 +86,51 @@ class Reading {
   readonly #names = new Names();
   readonly #notes: string[] = [];
   readonly #rules: string[] = [];
+  // What is asked of many elements is found once, so that a page takes time as it is long.
+  readonly #byId = new Map<string, Element>();
+  readonly #labels = new Map<string, Element[]>();
+  readonly #groups = new Map<string, Element[]>();
+  readonly #controls: ReadonlyMap<Element, Controls>;
+  readonly #nodes = { left: NODES_READ };
+  readonly #texts = new Once((node: Tree.Node) => textOf(node, () => false, this.#nodes));
+  readonly #labelText = new Once((node: Tree.Node) =>
+    textOf(node, (one) => isControl(one) || one.tagName === 'button', this.#nodes),
+  );
+  readonly #legends = new Once((fieldset: Element) => childOf(fieldset, 'legend'));
+  readonly #fieldsets = new Nearest(({ tagName }) => tagName === 'fieldset');
+  readonly #titled = new Nearest(
+    (one) =>
+      one.tagName === 'fieldset' &&
+      !this.#isGroup(one) &&
+      asLabel(this.#texts.of(this.#legends.of(one) ?? this.#none)) !== '',
+  );
+  readonly #labelled = new Nearest(({ tagName }) => tagName === 'label');
+  readonly #roles = new Nearest((one) =>
+    ['group', 'radiogroup'].includes(attribute(one, 'role') ?? ''),
+  );
 
   constructor(elements: readonly Element[], form: Element, forms: number) {
     this.#elements = elements;
     this.#form = form;
+    this.#controls = controlsWithin(elements);
     if (forms > 1) this.#notes.push(`the page has ${forms} forms, of which the largest is taken`);
+    for (const element of elements) {
+      const id = attribute(element, 'id');
+      if (id !== undefined && !this.#byId.has(id)) this.#byId.set(id, element);
+      if (element.tagName === 'label') addTo(this.#labels, attribute(element, 'for'), element);
+      if (element.tagName === 'input') {
+        const type = (attribute(element, 'type') ?? '').toLowerCase();
+        addTo(this.#groups, groupKey(attribute(element, 'name') ?? '', type), element);
+      }
+    }
+  }
+
+  /** The texts of those elements that a list of ids names. */
+  #textOfIds(ids: string): string {
+    return ids
+      .split(/\s+/, IDS_READ)
+      .map((id) => this.#texts.of(this.#byId.get(id) ?? this.#none))
+      .join(' ');
   }
 
   take(called: string): Taken {
@@ -88,7 +141,12 @@ class Reading {
     const id = attribute(this.#form, 'id');
     // A control belongs to the form that it stands in, or that it names.
     const own = new Set(elementsIn(this.#form));
+    let fields = 0;
     for (const element of this.#elements) {
+      if (fields === FIELDS_TAKEN) {
+        this.#notes.push(`only the first ${FIELDS_TAKEN} fields are taken`);
+        break;
+      }
       const named = attribute(element, 'form');
       if (!(named === undefined ? own.has(element) : id !== undefined && named === id)) continue;
       if (element.tagName === 'button') this.#button(element, 'submit');
@@ -97,6 +155,7 @@ class Reading {
       if (drafted === null) continue;
       const section = this.#sectionFor(element, sections, title);
       const name = attribute(element, 'name') ?? attribute(element, 'id') ?? drafted.label;
+      fields++;
       section.fields.push(
         fieldFrom<Field>({
           name: this.#names.next(name.replace(/\[\]$/, ''), 'field'),
@@ -144,17 +203,11 @@ class Reading {
 
   /** The section of the nearest fieldset with a legend; controls outside of all stand in one of their own. */
   #sectionFor(element: Element, sections: Section[], title: string): Section {
-    let legend = '';
-    for (
-      let at: Tree.Node | null = element.parentNode;
-      at !== null && 'tagName' in at;
-      at = at.parentNode
-    ) {
-      if (at.tagName !== 'fieldset' || isGroup(at)) continue;
-      legend = asLabel(textOf(childOf(at, 'legend') ?? this.#none));
-      if (legend !== '') break;
-    }
-    const called = legend || title;
+    const fieldset = this.#titled.above(element);
+    const called =
+      fieldset === null
+        ? title
+        : asLabel(this.#texts.of(this.#legends.of(fieldset) ?? this.#none)) || title;
     // Controls that come after a fieldset stand behind it, in a section of the same title.
     const last = sections.at(-1);
     if (last !== undefined && last.title === (called.slice(0, 400) || 'Form')) return last;
@@ -170,22 +223,13 @@ class Reading {
   #labelFor(element: Element): string {
     const by = attribute(element, 'aria-labelledby');
     const id = attribute(element, 'id');
-    const byId = (wanted: string) => this.#elements.find((one) => attribute(one, 'id') === wanted);
-    const within = (one: Element) => isControl(one) || one.tagName === 'button';
     const candidates = [
-      by === undefined
-        ? ''
-        : by
-            .split(/\s+/)
-            .map((one) => textOf(byId(one) ?? this.#none))
-            .join(' '),
+      by === undefined ? '' : this.#textOfIds(by),
       attribute(element, 'aria-label') ?? '',
-      ...this.#elements
-        .filter(
-          (one) => one.tagName === 'label' && id !== undefined && attribute(one, 'for') === id,
-        )
-        .map((one) => textOf(one, within)),
-      textOf(ancestorOf(element, 'label') ?? this.#none, within),
+      ...(id === undefined ? [] : (this.#labels.get(id) ?? []).slice(0, IDS_READ)).map((one) =>
+        this.#labelText.of(one),
+      ),
+      this.#labelText.of(this.#labelled.above(element) ?? this.#none),
       attribute(element, 'title') ?? '',
       attribute(element, 'placeholder') ?? '',
       labelFrom(
@@ -271,16 +315,7 @@ class Reading {
 
   #hintOf(element: Element): { hint?: string } {
     const by = attribute(element, 'aria-describedby');
-    const described =
-      by === undefined
-        ? ''
-        : by
-            .split(/\s+/)
-            .map((id) =>
-              textOf(this.#elements.find((one) => attribute(one, 'id') === id) ?? this.#none),
-            )
-            .join(' ');
-    const hint = shortened(described);
+    const hint = shortened(by === undefined ? '' : this.#textOfIds(by));
     return hint === '' ? {} : { hint };
   }
 
@@ -425,28 +460,25 @@ class Reading {
     });
   }
 
+  /** A fieldset around the buttons of one group is that group, and no section. */
+  #isGroup(fieldset: Element): boolean {
+    const { count, name, areBoxes } = this.#controls.get(fieldset) ?? NO_CONTROLS;
+    return count > 1 && name !== null && areBoxes;
+  }
+
   #group(name: string, type: string): Element[] {
-    return this.#elements.filter(
-      (one) =>
-        one.tagName === 'input' &&
-        attribute(one, 'name') === name &&
-        (attribute(one, 'type') ?? '').toLowerCase() === type,
-    );
+    return this.#groups.get(groupKey(name, type)) ?? [];
   }
 
   #groupLabel(element: Element, name: string): string {
-    const fieldset = ancestorOf(element, 'fieldset');
-    const legend = fieldset !== null && isGroup(fieldset) ? childOf(fieldset, 'legend') : null;
-    const within = ancestorWith(element, 'role', ['group', 'radiogroup']);
+    const fieldset = this.#fieldsets.above(element);
+    const legend = fieldset !== null && this.#isGroup(fieldset) ? this.#legends.of(fieldset) : null;
+    const within = this.#roles.above(element);
     const by = within === null ? undefined : attribute(within, 'aria-labelledby');
     return (
-      asLabel(textOf(legend ?? this.#none)) ||
+      asLabel(this.#texts.of(legend ?? this.#none)) ||
       asLabel(within === null ? '' : (attribute(within, 'aria-label') ?? '')) ||
-      asLabel(
-        by === undefined
-          ? ''
-          : textOf(this.#elements.find((one) => attribute(one, 'id') === by) ?? this.#none),
-      ) ||
+      asLabel(by === undefined ? '' : this.#texts.of(this.#byId.get(by) ?? this.#none)) ||
       labelFrom(name.replace(/\[\]$/, '')) ||
       'Choice'
     );
@@ -550,35 +582,97 @@ function childOf(element: Element, tag: string): Element | null {
   );
 }
 
-function ancestorOf(element: Element, tag: string): Element | null {
-  for (
-    let at: Tree.Node | null = element.parentNode;
-    at !== null && 'tagName' in at;
-    at = at.parentNode
-  )
-    if (at.tagName === tag) return at;
-  return null;
+/** The nearest element above another of which something is true. */
+class Nearest {
+  readonly #is: (element: Element) => boolean;
+  readonly #known = new Map<Element, Element | null>();
+
+  constructor(is: (element: Element) => boolean) {
+    this.#is = is;
+  }
+
+  above(element: Element): Element | null {
+    const passed: Element[] = [];
+    let found: Element | null = null;
+    for (
+      let at: Tree.Node | null = element.parentNode;
+      at !== null && 'tagName' in at;
+      at = at.parentNode
+    ) {
+      const known = this.#known.get(at);
+      if (known !== undefined) {
+        found = known;
+        break;
+      }
+      passed.push(at);
+      if (this.#is(at)) {
+        found = at;
+        break;
+      }
+    }
+    for (const one of passed) this.#known.set(one, found);
+    return found;
+  }
 }
 
-function ancestorWith(element: Element, name: string, values: readonly string[]): Element | null {
-  for (
-    let at: Tree.Node | null = element.parentNode;
-    at !== null && 'tagName' in at;
-    at = at.parentNode
-  )
-    if (values.includes(attribute(at, name) ?? '')) return at;
-  return null;
+/** What is worked out for a node, once. */
+class Once<N extends Tree.Node, T> {
+  readonly #work: (node: N) => T;
+  readonly #known = new Map<N, T>();
+
+  constructor(work: (node: N) => T) {
+    this.#work = work;
+  }
+
+  of(node: N): T {
+    if (!this.#known.has(node)) this.#known.set(node, this.#work(node));
+    return this.#known.get(node)!;
+  }
 }
 
-/** A fieldset around the buttons of one group is that group, and no section. */
-function isGroup(fieldset: Element): boolean {
-  const controls = elementsIn(fieldset).filter(isControl);
-  const names = new Set(controls.map((one) => attribute(one, 'name')));
-  return (
-    controls.length > 1 &&
-    names.size === 1 &&
-    controls.every((one) =>
-      ['radio', 'checkbox'].includes((attribute(one, 'type') ?? '').toLowerCase()),
-    )
-  );
+function addTo(map: Map<string, Element[]>, key: string | undefined, element: Element): void {
+  if (key === undefined) return;
+  const there = map.get(key);
+  if (there === undefined) map.set(key, [element]);
+  else there.push(element);
+}
+
+const groupKey = (name: string, type: string) => `${type} ${name}`;
+
+/** What is known of the controls within an element. */
+interface Controls {
+  count: number;
+  /** Null where they differ. */
+  name: string | undefined | null;
+  /** Buttons of a group, all of them. */
+  areBoxes: boolean;
+}
+
+const NO_CONTROLS: Controls = { count: 0, name: undefined, areBoxes: true };
+
+/** The controls within each element that holds any. `elements` stand in the order of the page. */
+function controlsWithin(elements: readonly Element[]): ReadonlyMap<Element, Controls> {
+  const found = new Map<Element, Controls>();
+  const add = (to: Tree.Node | null, { count, name, areBoxes }: Controls) => {
+    if (to === null || !('tagName' in to)) return;
+    const there = found.get(to);
+    if (there === undefined) found.set(to, { count, name, areBoxes });
+    else {
+      there.count += count;
+      if (there.name !== name) there.name = null;
+      there.areBoxes &&= areBoxes;
+    }
+  };
+  // From the last to the first, what stands within an element comes before it.
+  for (const element of elements.toReversed()) {
+    if (isControl(element))
+      add(element.parentNode, {
+        count: 1,
+        name: attribute(element, 'name'),
+        areBoxes: ['radio', 'checkbox'].includes((attribute(element, 'type') ?? '').toLowerCase()),
+      });
+    const within = found.get(element);
+    if (within !== undefined) add(element.parentNode, within);
+  }
+  return found;
 }

@@ -2,7 +2,7 @@
  * Pages with forms, held against the HTML standard's own words (https://html.spec.whatwg.org/multipage/input.html and
  * form-elements.html), which stand beside each case in quotes.
  */
-import { describe, expect, test } from 'vitest';
+import { describe, expect, test, vi } from 'vitest';
 import type { Field } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import { fromHtml } from './from-html';
@@ -226,4 +226,61 @@ test('a page that is large or nested deep is read in bounds', () => {
   expect(fieldsOf(fromHtml(`<form>${label}`, 'x').form)[0]!.label).toBe('Name');
   const many = '<input name=a>'.repeat(1500);
   expect(fieldsOf(fromHtml(`<form>${many}</form>`, 'x').form)).toHaveLength(1500);
+});
+
+describe('a page takes time as it is long', () => {
+  const page = (body: string) => `<form>${body}</form>`;
+  const many = (count: number, of: (i: number) => string) =>
+    Array.from({ length: count }, (_, i) => of(i)).join('');
+  /** Steps of work, as the number of attributes that are read. */
+  const work = (html: string): number => {
+    const find = vi.spyOn(Array.prototype, 'find');
+    const filter = vi.spyOn(Array.prototype, 'filter');
+    try {
+      fromHtml(html, 'x');
+      return [...find.mock.contexts, ...filter.mock.contexts].reduce<number>(
+        (sum, list) => sum + (list as unknown[]).length,
+        0,
+      );
+    } finally {
+      find.mockRestore();
+      filter.mockRestore();
+    }
+  };
+  test.each([
+    ['inputs', (n: number) => many(n, () => '<input name=a>')],
+    [
+      'inputs with labels',
+      (n: number) => many(n, (i) => `<label for=i${i}>L</label><input id=i${i}>`),
+    ],
+    [
+      'inputs in one label',
+      (n: number) => `<label>${many(n, (i) => `<input name=n${i}>`)}</label>`,
+    ],
+    [
+      'inputs that name one text',
+      (n: number) =>
+        `<p id=t>${'long '.repeat(n)}</p>${many(n, () => '<input aria-labelledby="t t t t">')}`,
+    ],
+    ['radio groups', (n: number) => many(n, (i) => `<input type=radio name=r${i}>`)],
+    [
+      'nested fieldsets',
+      (n: number) => `${'<fieldset>'.repeat(n)}${many(n, () => '<input name=a>')}`,
+    ],
+    ['forms', (n: number) => many(n, () => '</form><form><input name=a>')],
+    [
+      'a fieldset without a legend',
+      (n: number) => `<fieldset>${many(n, () => '<input name=a>')}</fieldset>`,
+    ],
+  ])('%s', (_what, of) => {
+    const [short, long] = [work(page(of(300))), work(page(of(1200)))];
+    // Four times as long, it takes four times the work, and not sixteen.
+    expect(long / short).toBeLessThan(6);
+  });
+
+  test('of sixty thousand inputs the first are taken, and the rest is said to be left out', () => {
+    const { form, notes } = fromHtml(page(many(60_000, () => '<input name=a>')), 'x');
+    expect(form.pages[0]!.sections[0]!.fields).toHaveLength(2000);
+    expect(notes).toContain('only the first 2000 fields are taken');
+  });
 });

@@ -28,11 +28,16 @@ export type Drafted = {
 /** Gives names that are technical and not taken. */
 export class Names {
   readonly #taken = new Set<string>();
+  readonly #last = new Map<string, number>();
 
   /** A name as near as can be to what it was called. */
   next(called: string, fallback: string): string {
     const stem = isName(called) ? called : slugOf(called, '_').replace(/^\d+_?/, '') || fallback;
-    const name = freeName(isName(stem) ? stem : fallback, this.#taken, '_');
+    const wanted = isName(stem) ? stem : fallback;
+    let name = wanted;
+    // Where many are called the same, the number goes on from the last one.
+    for (let i = this.#last.get(wanted) ?? 1; this.#taken.has(name); name = `${wanted}_${i}`)
+      this.#last.set(wanted, ++i);
     this.#taken.add(name);
     return name;
   }

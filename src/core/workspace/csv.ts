@@ -2,7 +2,7 @@
  * Tables as CSV (RFC 4180): reading rows, with every bad cell named by line and column, and guessing the columns of a
  * file that nobody has described yet.
  */
-import { ERRORS_PER_FILE, TABLE_COLUMNS } from '../limits';
+import { ERRORS_PER_FILE, TABLE_COLUMNS, TABLE_LINES } from '../limits';
 import { parse as parseCsv } from 'csv-parse/sync';
 import type { CellValue, Row, TableShape } from '../form/table';
 import {
@@ -35,6 +35,15 @@ export function linesOf(
   delimiter: Spelling['delimiter'],
   errors: FileError[],
 ): Line[] | null {
+  if (hasMoreLines(text, TABLE_LINES)) {
+    errors.push({
+      file,
+      line: TABLE_LINES + 1,
+      path: [],
+      says: `there are more than ${TABLE_LINES.toLocaleString('en-GB')} lines, which no table may have`,
+    });
+    return null;
+  }
   try {
     const lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true, delimiter });
     return lines as unknown as Line[];
@@ -43,6 +52,13 @@ export function linesOf(
     errors.push({ file, line, path: [], says: NO_CSV[code] ?? 'this line cannot be read as CSV' });
     return null;
   }
+}
+
+function hasMoreLines(text: string, most: number): boolean {
+  let lines = 0;
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1))
+    if (++lines > most) return true;
+  return false;
 }
 
 /** What is wrong with a text that is no CSV, by the parser's codes, and what to do. */

@@ -17,7 +17,6 @@ import { currentWorkspace } from '@/server/workspaces/current';
 import { idOf, readRecording } from '@/server/recordings';
 import { newestNumber, releaseNumbered, type Release } from '@/server/releases';
 import { readDocument } from '@/server/revisions/documents';
-import { here } from '@/server/workspaces/page';
 import {
   readBehaviours,
   readShared,
@@ -32,6 +31,7 @@ import {
 import { Bench } from '@/ui/bench/bench';
 import type { BenchPlace } from '@/ui/bench/state';
 import { ServerData } from '@/ui/server-data';
+import { drawn, titled } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 
@@ -43,7 +43,7 @@ interface Props {
 }
 
 export function generateMetadata({ params }: Props): Promise<Metadata> {
-  return here(async () => {
+  return titled(async () => {
     const form = await readForm((await params).form);
     return { title: form === null ? 'No such form' : form.title };
   });
@@ -51,7 +51,7 @@ export function generateMetadata({ params }: Props): Promise<Metadata> {
 
 /** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at; `structure` a part whose label is to be written. `recording` is a kept filling-in to play, in its release or, with `code=today`, with the code of today. */
 export default function BenchPage({ params, searchParams }: Props) {
-  return here(async () => {
+  return drawn(async () => {
     const { form: name } = await params;
     const definition = await readDocument({ kind: 'form', name });
     if (definition === null) notFound();

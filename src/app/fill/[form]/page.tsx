@@ -6,10 +6,10 @@ import { currentPerson } from '@/server/person';
 import { childrenOf, neighboursOf, readRecord } from '@/server/records/read';
 import { newestRelease } from '@/server/releases';
 import { readForm, readHead } from '@/server/workspace/read';
-import { here } from '@/server/workspaces/page';
 import { CannotBeOpened } from '@/ui/fill/cannot-open';
 import { Fill } from '@/ui/fill/fill';
 import { NoRelease } from '@/ui/fill/no-release';
+import { drawn, titled } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 
@@ -21,7 +21,7 @@ interface Props {
 }
 
 export function generateMetadata({ params }: Props): Promise<Metadata> {
-  return here(async () => {
+  return titled(async () => {
     const form = await readForm((await params).form);
     return { title: form === null ? 'No such form' : form.title };
   });
@@ -29,7 +29,7 @@ export function generateMetadata({ params }: Props): Promise<Metadata> {
 
 /** Hands the newest release out, which saves nothing. `record` opens one, `view` only to look at; every other parameter is a launch parameter. */
 export default function FillPage({ params, searchParams }: Props) {
-  return here(async () => {
+  return drawn(async () => {
     const { form: name } = await params;
     const { record: id, view, ...query } = await searchParams;
     const [form, head, release, person] = await Promise.all([

@@ -3,15 +3,15 @@ import { notFound } from 'next/navigation';
 import { currentPerson } from '@/server/person';
 import { listRecords } from '@/server/records/list';
 import { readForm, readHead, readTables } from '@/server/workspace/read';
-import { here } from '@/server/workspaces/page';
 import { Records } from '@/ui/records/records';
 import { ServerData } from '@/ui/server-data';
+import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Records' };
 
 export default function RecordsPage({ params }: { params: Promise<{ form: string }> }) {
-  return here(async () => {
+  return drawn(async () => {
     const form = await readForm((await params).form);
     if (form === null) notFound();
     const [head, tables, first, person] = await Promise.all([

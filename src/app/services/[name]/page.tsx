@@ -3,15 +3,15 @@ import { notFound } from 'next/navigation';
 import { Name } from '@/core/form/definition';
 import { readService } from '@/server/workspace/reference-data';
 import { readHead, readTables } from '@/server/workspace/read';
-import { here } from '@/server/workspaces/page';
 import { ServicePage } from '@/ui/manage/service-page';
+import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Service' };
 
 /** A service, or with a name that no service has yet the beginning of one. */
 export default function Page({ params }: { params: Promise<{ name: string }> }) {
-  return here(async () => {
+  return drawn(async () => {
     const { name } = await params;
     if (!Name.safeParse(name).success) notFound();
     const [head, tables, found] = await Promise.all([readHead(), readTables(), readService(name)]);

@@ -4,6 +4,7 @@ import { Refusal } from '@/server/http/refusal';
 import { sharedScript, type ScriptKey } from '@/server/workspace/behaviours';
 import { formsUsing, readForms } from '@/server/workspace/read';
 import { basePath, here } from '@/server/workspaces/page';
+import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';
 
@@ -23,7 +24,7 @@ function keyOf(folder: string, file: string): ScriptKey | null {
 
 /** A shared script on the bench of the first form that uses it. */
 export default function ScriptPage({ params, searchParams }: Props) {
-  return here(async () => {
+  return drawn(async () => {
     const { folder, file } = await params;
     const { line } = await searchParams;
     const key = keyOf(folder, file);
