@@ -12,16 +12,16 @@ interface Offered extends Record<string, (text: string) => string> {
 
 /** Workers that answer every text but `stuck` with itself, after 10 ms, and refuse `bad`. */
 function asked() {
-  const workers: { got: string[]; ended: boolean }[] = [];
+  const workers: { got: string[]; ended: boolean; slow: boolean }[] = [];
   const start = (): Asking<Offered> => {
-    const worker = { got: [] as string[], ended: false };
+    const worker = { got: [] as string[], ended: false, slow: false };
     workers.push(worker);
     let stuck = false;
     const answer = (text: string) => {
       worker.got.push(text);
       stuck ||= text === 'stuck';
       return new Promise<string>((resolve, reject) => {
-        if (!stuck)
+        if (!stuck && !worker.slow)
           setTimeout(() => (text === 'bad' ? reject(new Error(text)) : resolve(text)), 10);
       });
     };
@@ -57,13 +57,32 @@ test('the request it got stuck at is answered with what was set aside, the other
   const rest = Promise.all([ask('stuck'), ask('b'), ask('c')]);
   await vi.advanceTimersByTimeAsync(4900);
   expect(workers).toHaveLength(1);
+  // Alone it has ten times as long, once the new worker has started.
   await vi.advanceTimersByTimeAsync(300);
+  expect([workers.length, over]).toEqual([2, []]);
+  await vi.advanceTimersByTimeAsync(49_000);
+  expect(workers).toHaveLength(2);
+  await vi.advanceTimersByTimeAsync(62_000);
   expect([await first, await rest]).toEqual(['a', ['not stuck', 'b', 'c']]);
-  expect([workers[0]!.ended, workers[1]!.got, over]).toEqual([
-    true,
-    ['known', 'b', 'c'],
+  expect([workers.map(({ ended }) => ended), workers.map(({ got }) => got), over]).toEqual([
+    [true, true, false],
+    [
+      ['a', 'stuck', 'b', 'c'],
+      ['known', 'stuck', 'b', 'c'],
+      ['known', 'b', 'c'],
+    ],
     ['stuck'],
   ]);
+});
+
+test('one that was only kept waiting by a busy machine is asked again, and nothing is said of it', async () => {
+  const { ask, workers, over } = asked();
+  void ask('a');
+  await vi.advanceTimersByTimeAsync(100);
+  workers[0]!.slow = true;
+  const answer = ask('b');
+  await vi.advanceTimersByTimeAsync(6000);
+  expect([await answer, workers.length, over]).toEqual(['b', 2, []]);
 });
 
 test('a new worker has longer, since it has to start first', async () => {
@@ -71,8 +90,10 @@ test('a new worker has longer, since it has to start first', async () => {
   const answer = ask('stuck');
   await vi.advanceTimersByTimeAsync(59_000);
   expect(workers).toHaveLength(1);
-  await vi.advanceTimersByTimeAsync(2000);
-  expect([await answer, workers.length]).toEqual(['not stuck', 2]);
+  await vi.advanceTimersByTimeAsync(7000);
+  expect(workers).toHaveLength(2);
+  await vi.advanceTimersByTimeAsync(111_000);
+  expect([await answer, workers.length]).toEqual(['not stuck', 3]);
 });
 
 test('one that is closed is not started again', async () => {

@@ -1,9 +1,11 @@
 /**
  * Asking a worker, and giving its answers to who asked. Whatever text it is given, it cannot keep anybody waiting: a
- * worker that is silent for five seconds is ended and restarted, the question it was at gets the answer that was set
- * aside for that case, and the others are asked again.
+ * worker that is silent for five seconds is ended and restarted, and asked the same again with ten times the patience,
+ * since the machine may only have been busy. Silent once more, the question gets the answer that was set aside for that
+ * case. The others are asked again. Time counts where the one who watches was on time himself (`working-time.ts`).
  */
 import type { Remote } from 'comlink';
+import { TICK, WorkingTime } from '../core/sandbox/working-time';
 
 /** Functions that a worker offers, by name. */
 type Offered = Readonly<Record<string, (...given: never[]) => unknown>>;
@@ -24,11 +26,15 @@ export interface Question<F extends Offered> {
 interface Waiting<F extends Offered> extends Question<F> {
   settle: (answer: unknown) => void;
   fail: (reason: unknown) => void;
-  /** What is answered when the worker had to be ended over it. */
+  /** What is answered when the worker had to be ended over it, twice. */
   otherwise: unknown;
+  isAgain: boolean;
 }
 
-/** Real milliseconds without an answer, after which a worker is ended; a new one has to load the compiler first. */
+/** How many times as long a question may take that is asked again. */
+const ALONE = 10;
+
+/** Milliseconds without an answer, after which a worker is ended; a new one has to load the compiler first. */
 interface Patience {
   silence: number;
   start: number;
@@ -75,6 +81,7 @@ export class Asked<F extends Offered> {
         settle: resolve as (answer: unknown) => void,
         fail: reject,
         otherwise,
+        isAgain: false,
       });
     });
   }
@@ -101,11 +108,16 @@ export class Asked<F extends Offered> {
 
   #wait(): void {
     clearTimeout(this.#timer);
-    if (this.#waiting.size > 0)
-      this.#timer = setTimeout(
-        () => this.#restart(),
-        this.#warm ? this.#patience.silence : this.#patience.start,
-      );
+    const [first] = this.#waiting;
+    if (first === undefined) return;
+    const { silence, start } = this.#patience;
+    const patience = (first.isAgain ? ALONE * silence : silence) + (this.#warm ? 0 : start);
+    const working = new WorkingTime(() => null);
+    const look = () => {
+      if (working.look() > patience) this.#restart();
+      else this.#timer = setTimeout(look, TICK);
+    };
+    this.#timer = setTimeout(look, TICK);
   }
 
   #restart(): void {
@@ -115,15 +127,17 @@ export class Asked<F extends Offered> {
     this.#worker = this.#start();
     this.#warm = false;
     if (culprit === undefined) return;
-    this.#restarting?.ended(culprit);
+    if (culprit.isAgain) this.#restarting?.ended(culprit);
     for (const question of this.#restarting?.begun() ?? [])
       this.#send({
         ...question,
         settle: () => undefined,
         fail: () => undefined,
         otherwise: undefined,
+        isAgain: true,
       });
-    culprit.settle(culprit.otherwise);
+    if (culprit.isAgain) culprit.settle(culprit.otherwise);
+    else this.#send({ ...culprit, isAgain: true });
     for (const other of others) this.#send(other);
   }
 }
