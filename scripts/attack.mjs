@@ -1,7 +1,8 @@
 // npm run attack: everything that docs/trust.md reports, tried against the app as it runs, in minutes. With a name, such
-// as `npm run attack -- requests`, only that part. `npm test` runs a quick part of the same.
+// as `npm run attack -- requests`, only that part; the experiments of unit and conformance tests, of which `npm test` does a
+// twentieth, are called experiments. `npm test` runs a quick part of the same.
 import { spawnSync } from 'node:child_process';
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import {
   buildApp,
   dropAll,
@@ -26,7 +27,7 @@ const DATABASE = {
 const RESULTS = `${root}/.data/attacks`;
 
 await needPort(PORT, 'TAVRO_ATTACK_PORT=3920 npm run attack');
-needPackages([packages.postgresql]);
+needPackages([packages.postgresql, packages.chromium]);
 needModules();
 buildApp();
 const [only, ...more] = process.argv.slice(2);
@@ -37,30 +38,68 @@ let failed = false;
 try {
   dropAll(url);
   prepareDatabase(url);
-  failed = await served(url, PORT, () => {
-    const { status } = spawnSync(
-      'node_modules/.bin/vitest',
-      ['run', '--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`, ...more])],
-      {
-        cwd: root,
-        stdio: 'inherit',
-        env: {
-          ...process.env,
-          ...DATABASE,
-          TAVRO_ATTACK: 'all',
-          TAVRO_URL: `http://127.0.0.1:${PORT}`,
-          DATABASE_URL: url,
-          TZ: 'UTC',
-        },
-      },
-    );
-    return status !== 0;
-  });
+  if (only === undefined || only === 'experiments') failed = !experiments();
+  if (only !== 'experiments') failed = (await served(url, PORT, () => attacks())) || failed;
   if (!failed) tell();
 } finally {
   stopDatabase(DATABASE);
 }
 process.exit(failed ? 1 : 0);
+
+/** The attacks, with the app that is served. Whether any failed. */
+function attacks() {
+  return run(
+    ['--project=attack', ...(only === undefined ? [] : [`tests/attack/${only}`, ...more])],
+    [],
+  );
+}
+
+/** Everything that is tried at random, whole. Whether all of it passed. */
+function experiments() {
+  const files = ['src', 'tests'].flatMap((folder) =>
+    readdirSync(`${root}/${folder}`, { recursive: true })
+      .map((name) => `${folder}/${name}`)
+      .filter(
+        (name) =>
+          /\.test\.tsx?$/.test(name) &&
+          !name.startsWith('tests/attack/') &&
+          readFileSync(`${root}/${name}`, 'utf8').includes('support/thorough'),
+      ),
+  );
+  const output = `${root}/.data/experiments.json`;
+  const failed = run(
+    ['--project=unit', '--project=conformance', ...files],
+    ['--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
+  );
+  const { numPassedTests: passed } = JSON.parse(readFileSync(output, 'utf8'));
+  mkdirSync(RESULTS, { recursive: true });
+  writeFileSync(
+    `${RESULTS}/experiments.json`,
+    JSON.stringify({
+      attack: 'Experiments of unit and conformance tests, whole',
+      tried: passed,
+      came: `in ${files.length} files: sessions, programs, messages and edits made at random, each held against something that knows better`,
+    }),
+  );
+  return !failed;
+}
+
+/** Runs tests with all that there is. Whether any failed. */
+function run(what, reporters) {
+  const { status } = spawnSync('node_modules/.bin/vitest', ['run', ...what, ...reporters], {
+    cwd: root,
+    stdio: 'inherit',
+    env: {
+      ...process.env,
+      ...DATABASE,
+      TAVRO_ATTACK: 'all',
+      TAVRO_URL: `http://127.0.0.1:${PORT}`,
+      DATABASE_URL: url,
+      TZ: 'UTC',
+    },
+  });
+  return status !== 0;
+}
 
 /** Puts what was tried and what came of it into the table of docs/trust.md. */
 function tell() {

@@ -1,14 +1,23 @@
-// npm run bench: the benchmarks of bench/, each in a process of its own. Needs the npm packages and nothing else.
-import { build } from 'esbuild';
+// npm run bench: the benchmarks of bench/, each in a process of its own; npm run bench -- NAME … does those alone.
 import { readdirSync } from 'node:fs';
-import { buildParts, needModules, root, run } from './steps.mjs';
+import { buildParts, fail, needModules, needPackages, packages, root, run } from './steps.mjs';
 
+const all = readdirSync(`${root}/bench`)
+  .filter((name) => name.endsWith('.ts'))
+  .map((name) => name.replace(/\.ts$/, ''));
+const asked = process.argv.slice(2);
+const unknown = asked.filter((name) => !all.includes(name));
+if (unknown.length > 0)
+  fail(`there is no benchmark "${unknown.join('", "')}". There is ${all.join(', ')}.`);
+needPackages([packages.chromium]);
 needModules();
 buildParts();
-for (const file of readdirSync(`${root}/bench`).filter((name) => name.endsWith('.ts'))) {
-  const outfile = `dist/bench/${file.replace(/\.ts$/, '.mjs')}`;
+// Only now is it there on a new machine.
+const { build } = await import('esbuild');
+for (const name of asked.length === 0 ? all : asked) {
+  const outfile = `dist/bench/${name}.mjs`;
   await build({
-    entryPoints: [`bench/${file}`],
+    entryPoints: [`bench/${name}.ts`],
     absWorkingDir: root,
     outfile,
     bundle: true,

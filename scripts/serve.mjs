@@ -36,11 +36,13 @@ server.on('request', (request, response) => {
     return refuse(response, 405, 'Nothing here is asked for in this way.', {
       allow: 'GET, HEAD, POST, PUT, PATCH, DELETE, OPTIONS',
     });
-  answers.run(response, () => handle(request, response)).catch((caught) => {
-    console.error(caught);
-    if (response.headersSent) response.destroy();
-    else refuse(response, 500, 'Something went wrong on the server.');
-  });
+  answers
+    .run(response, () => handle(request, response))
+    .catch((caught) => {
+      console.error(caught);
+      if (response.headersSent) response.destroy();
+      else refuse(response, 500, 'Something went wrong on the server.');
+    });
 });
 // Whoever asks to speak another protocol is not answered in it.
 server.on('connect', (_request, socket) =>

@@ -1,9 +1,9 @@
 /** What the attacks share: how thorough they are, and the report of what was tried and what came out. */
 import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { thorough } from '../support/thorough';
 
-/** `npm run attack` tries everything; `npm test` a quick part of it. */
-export const thorough = process.env.TAVRO_ATTACK === 'all';
+export { thorough };
 
 /** Every so many-th of a list, so that the quick part still meets every sort of it. */
 export function someOf<T>(all: readonly T[], every: number): T[] {

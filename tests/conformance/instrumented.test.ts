@@ -15,9 +15,10 @@ import {
 } from '../support/hosts';
 import { istanbul, plain, sorted, sourceOf, without, type Told } from '../support/istanbul';
 import { HANDWRITTEN, randomPrograms, type Program } from '../support/programs';
+import { shareOf } from '../support/thorough';
 
 const form = formWith([text('one')]);
-const PROGRAMS = [...HANDWRITTEN, ...randomPrograms(300, 20310503)];
+const PROGRAMS = [...HANDWRITTEN, ...randomPrograms(shareOf(300), 20310503)];
 
 /** Long enough for everything that the programs wait for. */
 const STEPS: TimedStep[] = [{ wait: 1000 }];
@@ -36,7 +37,7 @@ function inDetail(program: Program): ReturnType<typeof detailedMaterial> {
 }
 
 test(`results of ${PROGRAMS.length} programs are the same plain, traced and in detail`, async () => {
-  expect(PROGRAMS.length).toBeGreaterThanOrEqual(300);
+  expect(PROGRAMS.length).toBeGreaterThanOrEqual(shareOf(300));
   for (const program of PROGRAMS) {
     const expected = await plain(sourceOf(program));
     const setting = settingOf(program);

@@ -17,6 +17,7 @@ import { readWorkspace } from '../../src/core/workspace/workspace';
 import { readFolder } from '../../src/workers/files';
 import { choices, formWith, number, text, yesNo } from '../support/forms';
 import { bootMachine, inMachine } from '../support/hosts';
+import { thorough } from '../support/thorough';
 
 beforeAll(bootMachine);
 
@@ -132,9 +133,12 @@ function submitted(seed: number): { form: string; values: Values } | null {
   return null;
 }
 
-test('whatever 1,000 random sessions submit is valid by the schema of their form', () => {
+/** A tenth in npm test, so that each form is among them. */
+const SESSIONS = thorough ? 1000 : 100;
+
+test('whatever random sessions submit is valid by the schema of their form', () => {
   const counts = new Map<string, number>();
-  for (let seed = 1; seed <= 1000; seed++) {
+  for (let seed = 1; seed <= SESSIONS; seed++) {
     const came = submitted(seed);
     if (came === null) continue;
     counts.set(came.form, (counts.get(came.form) ?? 0) + 1);
@@ -145,7 +149,9 @@ test('whatever 1,000 random sessions submit is valid by the schema of their form
   }
   // Of every form, and not a handful of them.
   expect([...counts.keys()].toSorted()).toEqual(forms.map(({ form }) => form.name).toSorted());
-  expect([...counts.values()].reduce((sum, count) => sum + count, 0)).toBeGreaterThan(300);
+  expect([...counts.values()].reduce((sum, count) => sum + count, 0)).toBeGreaterThan(
+    0.3 * SESSIONS,
+  );
 }, 240_000);
 
 describe.each(forms.map((one) => [one.form.name, one] as const))(

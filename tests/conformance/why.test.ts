@@ -20,6 +20,7 @@ import {
   type Setting,
   type Use,
 } from '../support/hosts';
+import { shareOf } from '../support/thorough';
 
 const TARGETS = ['one', 'two'].flatMap((part) =>
   ['shown', 'required', 'hint', 'warning'].map((aspect) => ({ part, aspect })),
@@ -62,11 +63,11 @@ interface Share {
 /** So many settings of the other inputs are tried, for what makes a difference only together with them. */
 const SETTINGS = 150;
 
-test('what is named makes a difference, and what is not named makes none: 500 sessions', async () => {
+test('what is named makes a difference, and what is not named makes none', async () => {
   const share: Share = { named: 0, alone: 0, together: 0, unnamed: 0, none: 0 };
   const wrong: string[] = [];
   const contradicted: string[] = [];
-  for (const { script, steps } of fc.sample(anySession, { seed, numRuns: 500 })) {
+  for (const { script, steps } of fc.sample(anySession, { seed, numRuns: shareOf(500) })) {
     const experiment = new Experiment(script);
     for (const target of TARGETS) {
       const decision = await experiment.decide(steps, target);
@@ -223,7 +224,7 @@ function lastOf(steps: readonly TimedStep[], input: string): Value {
 }
 
 test('what is named as in the way is: with it the other way round the line is reached', async () => {
-  const sessions = fc.sample(anySession, { seed: seed + 1, numRuns: 500 });
+  const sessions = fc.sample(anySession, { seed: seed + 1, numRuns: shareOf(500) });
   const share = { kept: 0, reached: 0, unexplained: 0 };
   for (const { script, steps } of sessions) {
     const setting = { form, scripts: { '10-x': script } };
@@ -258,6 +259,6 @@ test('what is named as in the way is: with it the other way round the line is re
     }
   }
   console.log(share);
-  expect(share.kept).toBeGreaterThan(500);
+  expect(share.kept).toBeGreaterThan(shareOf(500));
   expect(share.reached).toBe(share.kept);
 }, 300_000);

@@ -15,7 +15,7 @@ import { Host as ScriptsHost } from '../../src/core/sandbox/host';
 import type { Ground } from '../../src/core/debugging/ground';
 import { Inspector, type Inspection, type Wanted } from '../../src/core/sandbox/inspector';
 import { Tape } from '../../src/core/tape/tape';
-import { LIMITS, startModule } from '../../src/core/sandbox/quickjs';
+import { startModule } from '../../src/core/sandbox/quickjs';
 import { Sandbox } from '../../src/core/sandbox/sandbox';
 import { partSeen, seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/seen';
 import type { Entry } from '../../src/core/session/entries';
@@ -213,7 +213,6 @@ let machine: Sandbox | null = null;
 
 /** To be awaited once before `inMachine` is used. */
 export async function bootMachine(): Promise<void> {
-  // Budgets are fuel and steps; time is no measure on a loaded machine.
   machine ??= new Sandbox(await startModule(), {
     temporal: true,
   });

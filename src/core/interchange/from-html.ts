@@ -66,7 +66,8 @@ function textOf(
 ): string {
   const texts: string[] = [];
   const left: Tree.Node[] = [node];
-  for (let at = left.pop(); at !== undefined && nodes.left-- > 0; at = left.pop()) {
+  for (let at = left.pop(); at !== undefined; at = left.pop()) {
+    if (--nodes.left < 0) break;
     if ('value' in at && at.nodeName === '#text') texts.push((at as Tree.TextNode).value);
     else if ('childNodes' in at && !('tagName' in at && without(at)))
       left.push(...at.childNodes.toReversed());

@@ -12,6 +12,7 @@ import { parse } from './parse';
 import { FormLanguage } from './language-service';
 import { readFolder } from '../../workers/files';
 import { readWorkspace } from '../workspace/workspace';
+import { thorough } from '../../../tests/support/thorough';
 
 const TITLES = [
   '/** a-bc',
@@ -58,7 +59,10 @@ test('every prefix of titles and of the demo’s behaviours is answered, in Type
   const texts = [
     ...TITLES.flatMap((text) => prefixes(text, 1)),
     ...workspace.forms.flatMap(({ behaviours }) =>
-      behaviours.flatMap(({ text }) => [...prefixes(text.slice(0, 200), 4), ...prefixes(text, 97)]),
+      behaviours.flatMap(({ text }) => [
+        ...prefixes(text.slice(0, 200), thorough ? 4 : 40),
+        ...prefixes(text, thorough ? 97 : 970),
+      ]),
     ),
   ];
   const sources = [...new Set(texts)].flatMap((text) => [
@@ -73,11 +77,11 @@ test('every prefix of titles and of the demo’s behaviours is answered, in Type
   const { stdout, signal } = spawnSync(
     'node',
     [parser, write('surface', { ...workspace, form: entry!.form }), write('sources', sources)],
-    { encoding: 'utf8', timeout: 240_000 },
+    { encoding: 'utf8', timeout: 600_000 },
   );
   expect(signal).toBeNull();
   expect(Number(stdout)).toBe(sources.length);
-}, 260_000);
+}, 620_000);
 
 test.each([
   ['3,000 nested parentheses', `log(${'('.repeat(3000)}1${')'.repeat(3000)});`],

@@ -84,7 +84,7 @@ function told(
         ...(used === null ? {} : { used }),
       };
     },
-    { silence: 100, step: 1000, unheard: 3000 },
+    { silence: 40, step: 400, unheard: 2500 },
   );
   return { engine, watched: () => watched };
 }

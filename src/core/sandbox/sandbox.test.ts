@@ -134,7 +134,7 @@ describe('the image of a machine', () => {
 });
 
 /** What is told apart is told by the thread's own time, so that these need not be long on a busy machine. */
-const PATIENT = { silence: 400, step: 60_000, unheard: 120_000 };
+const PATIENT = { silence: 150, step: 60_000, unheard: 120_000 };
 
 describe('the engine around it', () => {
   const thread = join(process.cwd(), 'node_modules/.cache/tavro-test/engine.thread.mjs');

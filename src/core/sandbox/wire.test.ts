@@ -30,6 +30,7 @@ import type { Entry, Machine } from './machine';
 import { guest, temporal } from './generated/guest';
 import { LIMITS, startModule } from './quickjs';
 import { Sandbox } from './sandbox';
+import { shareOf } from '../../../tests/support/thorough';
 
 const fields = [
   number('a'),
@@ -98,7 +99,7 @@ describe('crossings', () => {
     );
     sandbox.open(opening);
     const before = sandbox.bytesUsed;
-    for (let i = 0; i < 60_000; i++) {
+    for (let i = 0; i < shareOf(60_000); i++) {
       const answer = sandbox.step({ set: 'note', to: `text ${i}` });
       if (answer.changes.b?.hint !== `text ${i}!`)
         throw new Error(`step ${i} gave ${JSON.stringify(answer.changes)}`);
@@ -500,7 +501,7 @@ test('a machine that lies can only be refused: a hundred thousand random and man
   let told = 0;
   let seed = 1;
   let refused = 0;
-  while (told < 100_000) {
+  while (told < shareOf(100_000)) {
     // mulberry32, so that a failing round can be done again.
     let state = seed++;
     const random = () => {
@@ -536,7 +537,7 @@ test('a machine that lies can only be refused: a hundred thousand random and man
     expect(({} as { polluted?: unknown }).polluted).toBeUndefined();
     told += liar.asked;
   }
-  expect(refused).toBeGreaterThan(1000);
+  expect(refused).toBeGreaterThan(shareOf(1000));
 }, 240_000);
 
 test('an honest guest that meets odd values gives the same as one that does not cross', () => {

@@ -21,6 +21,7 @@ import { fieldsOf } from '../form/fields';
 import type { Values } from '../form/value';
 import { cellState } from '../scenario/seen';
 import type { TimedStep } from './step';
+import { shareOf } from '../../../tests/support/thorough';
 
 beforeAll(bootMachine);
 
@@ -144,7 +145,7 @@ const anyUse = fc.record({
   steps: fc.array(anyStep, { minLength: 1, maxLength: 18 }),
 });
 
-const runs = (numRuns: number) => ({ seed: 20310502, numRuns });
+const runs = (numRuns: number) => ({ seed: 20310502, numRuns: shareOf(numRuns) });
 
 test('nothing hidden is checked, no row leaks, and a removed row’s state is gone', () => {
   fc.assert(

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { formWith, number, page, rows, section, text, yesNo } from '../../../tests/support/forms';
 import { both, bootMachine, direct } from '../../../tests/support/hosts';
+import { shareOf } from '../../../tests/support/thorough';
 
 beforeAll(bootMachine);
 
@@ -226,6 +227,6 @@ test('shuffling rules that speak of different things changes no state at rest', 
         }
       },
     ),
-    { seed: 20310502, numRuns: 300 },
+    { seed: 20310502, numRuns: shareOf(300) },
   );
 });

@@ -11,6 +11,7 @@ import type { Mutant, MutantKind } from '../script/mutants';
 import { inTrialOrder, judge, prepare, scoreOf, type MutantHost, type Verdict } from './mutation';
 import { randomSessions } from './random-session';
 import { mentionedIn } from './values';
+import { shareOf } from '../../../tests/support/thorough';
 
 const form = {
   ...formWith([
@@ -245,7 +246,7 @@ test('with no mutant switched on, scripts do what they do without any, on their 
     seed: 1,
     newId: 'new',
   };
-  const programs = randomPrograms(120, 20310601);
+  const programs = randomPrograms(shareOf(120), 20310601);
   let count = 0;
   for (const { lines, name } of programs) {
     const source = { name: '10-a.ts', text: ['on.load(async () => {', ...lines, '});'].join('\n') };
@@ -265,7 +266,7 @@ test('with no mutant switched on, scripts do what they do without any, on their 
     });
     expect(came[0], `${name}\n${source.text}\n${script.code}`).toBe(came[1]);
   }
-  expect(count).toBeGreaterThan(500);
+  expect(count).toBeGreaterThan(shareOf(500));
 });
 
 test('places are named by line and words, numbers go on from script to script', () => {

@@ -158,14 +158,19 @@ export function useSession(
     setUnderway((before) => before + entering);
     let result: Answer;
     try {
-      result = await untilDone(() => engine.current!.step(timed));
+      result = await untilDone(() =>
+        // In the same moment as the engine has answered: what it does next may read the steps.
+        engine.current!.step(timed).then((came) => {
+          // A step that came too late, such as on a field just hidden, is none.
+          if (came.refused === null) {
+            steps.current.push(timed);
+            if (isEntry(done) && !('submit' in done)) keepNow();
+          }
+          return came;
+        }),
+      );
     } finally {
       setUnderway((before) => before - entering);
-    }
-    // A step that came too late, such as on a field just hidden, is none.
-    if (result.refused === null) {
-      steps.current.push(timed);
-      if (isEntry(done) && !('submit' in done)) keepNow();
     }
     setSeen((before) => seenAfter(before, result));
     setAnswer(result);

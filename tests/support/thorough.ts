@@ -1,0 +1,9 @@
+/** How much is tried: a part of it in `npm test`, all of it in `npm run attack`. */
+
+/** Whether everything is tried. */
+export const thorough = process.env.TAVRO_ATTACK === 'all';
+
+/** How many of so many sessions, programs or messages made at random are tried: a twentieth where not all are. */
+export function shareOf(whole: number): number {
+  return thorough ? whole : Math.ceil(whole / 20);
+}
