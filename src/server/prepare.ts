@@ -13,6 +13,7 @@ import {
   EXTENSIONS_APART,
   fillWorkspace,
   migrateWorkspace,
+  releaseUnreleased,
 } from './workspaces/making';
 import { askRegistry, listWorkspaces, REGISTRY, REGISTRY_TABLES } from './workspaces/registry';
 
@@ -29,7 +30,9 @@ try {
     if (!(await holdsWorkspace(database()))) {
       await fillWorkspace(readWorkspace(readFolder('demo')));
       console.log('tavro: loaded the demo workspace');
-    }
+    } else if ((await listWorkspaces()).length === 0)
+      // It is put on the list last: the start that filled it was killed on the way.
+      await releaseUnreleased();
     const { title } = await readHead();
     await askRegistry(
       'insert into workspace (name, schema, title) values ($1, $2, $3) on conflict do nothing',

@@ -29,6 +29,10 @@ export function watchFolder(
     },
   });
   watcher.on('all', () => told.changed());
+  // What chokidar makes nothing of, such as a link that leads to itself, the system still tells of.
+  watcher.on('raw', (_event, path) => {
+    if (!isPassedOver(path) && !path.endsWith('.tavro-new')) told.changed();
+  });
   watcher.on('error', (error) =>
     told.failed(error instanceof Error ? error.message : String(error)),
   );

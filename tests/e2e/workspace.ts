@@ -65,19 +65,16 @@ export const test = base.extend<object, { file: string; app: string }>({
       // Folders below this one can be opened.
       const folders = mkdtempSync(join(tmpdir(), 'tavro-e2e-'));
       process.env.TAVRO_E2E_FOLDERS = folders;
-      const server = spawn(
-        'node',
-        ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)],
-        {
-          stdio: ['ignore', 'ignore', 'inherit'],
-          env: {
-            ...process.env,
-            DATABASE_URL: database,
-            TAVRO_FOLDERS: folders,
-            NEXT_TELEMETRY_DISABLED: '1',
-          },
+      const server = spawn('node', ['scripts/serve.mjs', String(port)], {
+        stdio: ['ignore', 'ignore', 'inherit'],
+        env: {
+          ...process.env,
+          NODE_ENV: 'production',
+          DATABASE_URL: database,
+          TAVRO_FOLDERS: folders,
+          NEXT_TELEMETRY_DISABLED: '1',
         },
-      );
+      });
       const gone = new Promise((resolve) => server.once('exit', resolve));
       try {
         process.env.TAVRO_URL = `http://127.0.0.1:${port}`;

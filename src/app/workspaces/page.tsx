@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { drawn } from '@/app/drawn';
 import { offeredFolders } from '@/server/folders/open-folders';
 import { readWorkspaces } from '@/server/workspaces/manage';
 import { Workspaces } from '@/ui/manage/workspaces';
@@ -6,6 +7,8 @@ import { Workspaces } from '@/ui/manage/workspaces';
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Workspaces' };
 
-export default async function Page() {
-  return <Workspaces {...await readWorkspaces()} offered={await offeredFolders()} />;
+export default function Page() {
+  return drawn(async () => (
+    <Workspaces {...await readWorkspaces()} offered={await offeredFolders()} />
+  ));
 }

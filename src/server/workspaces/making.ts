@@ -5,7 +5,7 @@ import { REMOVED_WORKSPACE_KEPT } from '../../core/limits';
 import type { Workspace } from '../../core/workspace/workspace';
 import { connectionTo, database, EXTENSIONS } from '../database';
 import { importWorkspace } from '../import';
-import { indexForm, insertRelease } from '../releases';
+import { indexForm, insertRelease, newestNumber } from '../releases';
 import { readForms } from '../workspace/read';
 import { currentWorkspace, HOME, inWorkspace, type WorkspaceRef } from './current';
 import { askRegistry, listWorkspaces, REGISTRY } from './registry';
@@ -33,9 +33,13 @@ export async function migrateWorkspace(): Promise<void> {
 /** Puts what was read from a folder into the empty workspace at hand, and makes the first release of each form that has none. */
 export async function fillWorkspace(workspace: Workspace): Promise<void> {
   await importWorkspace(database(), workspace);
-  // So that each form can be filled in at once.
-  for (const { form } of workspace.forms) {
-    await insertRelease(form.name);
+  await releaseUnreleased();
+}
+
+/** Makes the first release of each form that has none, so that it can be filled in at once. */
+export async function releaseUnreleased(): Promise<void> {
+  for (const form of await readForms()) {
+    if ((await newestNumber(form.name)) === null) await insertRelease(form.name);
     await indexForm(form);
   }
 }
