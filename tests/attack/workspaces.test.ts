@@ -146,7 +146,6 @@ const NO_WORKSPACE = [
   '/w/constructor',
   `/w/${'a'.repeat(300)}`,
   '/w/-',
-  '/w/%2e',
   '/w/m%2561rked',
   '/w/marked%00',
   '/w/marked%20',
