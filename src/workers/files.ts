@@ -16,16 +16,20 @@ const MIB = 1024 * 1024;
 export interface FolderRead {
   /** The texts by path. */
   texts: Map<string, string>;
+  /** What is wrong with files and folders in the places of a workspace, so that it is not taken. */
+  errors: FileError[];
   /** What else stands there that is neither a file nor a folder, in words; none of it is looked into. */
   odd: string[];
 }
 
 /** The texts of a workspace folder by path. Throws what the system says when there is no such folder, and BrokenWorkspace for files that cannot be read as texts. */
 export function readFolder(folder: string): Map<string, string> {
-  return lookThrough(folder).texts;
+  const { texts, errors } = lookThrough(folder);
+  if (errors.length > 0) throw new BrokenWorkspace(errors);
+  return texts;
 }
 
-/** The same, with what is left out. */
+/** The same, with what is wrong and what is left out. */
 export function lookThrough(folder: string): FolderRead {
   const reading = new Reading();
   const root = Directory.at(folder);
@@ -34,8 +38,8 @@ export function lookThrough(folder: string): FolderRead {
   } finally {
     root.close();
   }
-  if (reading.errors.length > 0) throw new BrokenWorkspace(reading.errors);
-  return { texts: reading.texts, odd: reading.odd };
+  const { texts, errors, odd } = reading;
+  return { texts, errors, odd };
 }
 
 class Reading {

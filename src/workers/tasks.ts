@@ -69,12 +69,18 @@ function orBroken<T extends object>(work: () => T): ({ ok: true } & T) | Broken 
     return { ok: true, ...work() };
   } catch (caught) {
     if (!(caught instanceof BrokenWorkspace)) throw caught;
-    return { ok: false, errors: caught.errors.slice(0, ERRORS_PER_FILE).map(fileErrorInWords) };
+    return {
+      ok: false,
+      errors: caught.errors.slice(0, ERRORS_PER_FILE).map(fileErrorInWords),
+      odd: [...caught.odd],
+    };
   }
 }
 interface Broken {
   ok: false;
   errors: string[];
+  /** What else stands there and is not looked into. */
+  odd: string[];
 }
 
 /** What the last folder that was brought up to date held: most of its files are the same the next time. */
@@ -233,7 +239,8 @@ const TASKS = {
     ({ folder, app, base }) =>
       orBroken(() => {
         if (filesRead.folder !== folder) Object.assign(filesRead, { folder, files: new Map() });
-        const { texts, odd } = lookThrough(folder);
+        const { texts, errors, odd } = lookThrough(folder);
+        if (errors.length > 0) throw new BrokenWorkspace(errors, odd);
         const found = syncOf(app, texts, new Map(base), digest, filesRead.files);
         return { ...found, odd, base: [...found.base] };
       }),

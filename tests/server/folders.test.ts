@@ -392,6 +392,12 @@ describe('what is no file or folder of its own', () => {
     );
     expect(readFileSync(secret, 'utf8')).toBe('// Zephyrine');
     expect(await everything(workspace)).not.toContain('Zephyrine');
+    // What stands beside is named all the same.
+    symlinkSync('/', join(folder, 'notes'));
+    await vi.waitFor(
+      () => expect(folderState(workspace)!.odd).toEqual(['notes is a link and is not looked into']),
+      SOON,
+    );
     // Mended, it goes on; the app has its own text still.
     rmSync(join(folder, REASON));
     writeFileSync(join(folder, REASON), '// of its own\n');

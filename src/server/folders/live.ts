@@ -156,7 +156,7 @@ export class LiveFolder {
       base: [...base],
     });
     if (!found.ok) {
-      this.state = { ...this.state, errors: found.errors };
+      this.state = { ...this.state, errors: found.errors, odd: found.odd };
       this.#seen = seen;
       return;
     }
