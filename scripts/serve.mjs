@@ -10,13 +10,15 @@ const hostname = '127.0.0.1';
 const UNKNOWN = new Set(['TRACE', 'CONNECT', 'TRACK']);
 /** Of whatever is not said otherwise by next.config.ts or src/proxy.ts. */
 const HEADERS = {
-  'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
   'x-content-type-options': 'nosniff',
   'referrer-policy': 'same-origin',
   'cross-origin-opener-policy': 'same-origin',
   'cross-origin-resource-policy': 'same-origin',
   'x-frame-options': 'DENY',
 };
+
+/** Likewise, but not of the app's own files: a worker would be held to the policy that its script comes with. */
+const POLICY = "default-src 'none'; frame-ancestors 'none'";
 
 function refuse(response, status, says, headers = {}) {
   response.writeHead(status, { 'content-type': 'application/json', ...headers });
@@ -32,6 +34,7 @@ await app.prepare();
 const handle = app.getRequestHandler();
 server.on('request', (request, response) => {
   for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+  if (!request.url.startsWith('/_next/')) response.setHeader('content-security-policy', POLICY);
   if (UNKNOWN.has(request.method))
     return refuse(response, 405, 'Nothing here is asked for in this way.', {
       allow: 'GET, HEAD, POST, PUT, PATCH, DELETE, OPTIONS',
