@@ -288,6 +288,22 @@ describe.each(all)('%s', (route) => {
   });
 });
 
+test('redirects have their headers, methods that nobody knows are refused, and files of the app carry no policy', async () => {
+  const { headers, status } = await fetch(`${base}/people/`, { redirect: 'manual' });
+  expect([status, headers.get('x-frame-options'), headers.get('x-content-type-options')]).toEqual([
+    308,
+    'DENY',
+    'nosniff',
+  ]);
+  expect(headers.get('content-security-policy')).toContain("default-src 'none'");
+  for (const path of ['/', '/api/handbook', '/w/nobody/api/forms'])
+    expect((await ask('TRACE', path, { what: 'traced' })).status, path).toBe(405);
+  // Workers are held to the policy that their script comes with.
+  const file = /\/_next\/static\/[^"]+\.js/.exec(await (await fetch(`${base}/`)).text())![0];
+  const script = await fetch(`${base}${file}`);
+  expect([script.status, script.headers.get('content-security-policy')]).toEqual([200, null]);
+});
+
 test('every page and answer says what may be done with it', async () => {
   for (const path of [
     '/',

@@ -112,3 +112,49 @@ test.skipIf(process.getuid?.() !== 0 || !thorough).each([
     rmSync(mount, { recursive: true, force: true });
   }
 });
+
+const APP_PORT = 54_892;
+const answers = (at: number) =>
+  fetch(`http://127.0.0.1:${at}/`).then(
+    () => true,
+    () => false,
+  );
+
+test.each(
+  someOf(
+    [
+      ['SIGTERM', 'npm'],
+      ['SIGINT', 'the group'],
+      ['SIGKILL', 'npm'],
+      ['SIGHUP', 'npm'],
+    ] as const,
+    4,
+  ),
+)(
+  'npm start, ended by %s to %s, leaves neither server nor database',
+  async (signal, whom) => {
+    const npm = spawn('npm', ['start'], {
+      env: { ...env(), PORT: String(APP_PORT) },
+      stdio: 'ignore',
+      detached: true,
+    });
+    const until = async (there: boolean) => {
+      for (let i = 0; (await answers(APP_PORT)) !== there; i++) {
+        expect(i, `${there ? 'served' : 'ended'} in time`).toBeLessThan(2400);
+        await new Promise((resolve) => setTimeout(resolve, 100));
+      }
+    };
+    await until(true);
+    process.kill(whom === 'npm' ? npm.pid! : -npm.pid!, signal);
+    tried++;
+    await until(false);
+    const running = () =>
+      spawnSync('pgrep', ['-f', `${data}/postgres|serve.mjs ${APP_PORT}`], { encoding: 'utf8' })
+        .stdout;
+    for (let i = 0; running() !== ''; i++) {
+      expect(i, `left: ${running()}`).toBeLessThan(300);
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  },
+  600_000,
+);
