@@ -1,6 +1,6 @@
 /** Looking into what was done: travel, why and why not, breakpoints and watches, the prompt, recordings. */
 import type { Page } from '@playwright/test';
-import { copyOf, editor, expect, openBench, OWN, seriousOn, test } from './workspace';
+import { breakAt, copyOf, editor, expect, openBench, OWN, seriousOn, test } from './workspace';
 
 test.use({ file: 'debugging' });
 
@@ -20,15 +20,6 @@ async function released(page: Page): Promise<string> {
 async function type(page: Page, label: string, value: string): Promise<void> {
   await sheet(page).getByLabel(label, { exact: false }).first().fill(value);
   await page.keyboard.press('Tab');
-}
-
-/** A press beside a line of the code, where breakpoints are set. */
-async function breakAt(page: Page, line: number): Promise<void> {
-  const number = page.locator('.cm-lineNumbers .cm-gutterElement', {
-    hasText: new RegExp(`^${line}$`),
-  });
-  const box = (await number.boundingBox())!;
-  await page.mouse.click(box.x - 5, box.y + box.height / 2);
 }
 
 test('arrow keys travel: into a run, from line to line, out again, and Esc goes back to now', async ({

@@ -1,7 +1,7 @@
 /** What somebody hostile types or saves, on the pages of the app: texts stay texts, and nothing that never ends stops a page. */
 import type { Page } from '@playwright/test';
 import { thorough } from '../support/thorough';
-import { copyOf, expect, openBench, OWN, test, visited } from './workspace';
+import { breakAt, copyOf, expect, openBench, OWN, test, visited } from './workspace';
 
 test.use({ file: 'hostile' });
 
@@ -104,7 +104,7 @@ test('a condition of a breakpoint that never ends is stopped in words, and the f
 }) => {
   await openBench(page, 'Berths that fit');
   await goesOn(page, '6.0');
-  await page.locator('.cm-lineNumbers .cm-gutterElement').filter({ hasText: /^13$/ }).click();
+  await breakAt(page, 13);
   const condition = page.getByLabel(/Condition of the breakpoint/);
   await expect(condition).toBeVisible();
   for (const [i, expression] of (thorough ? NEVER.slice(0, 6) : NEVER.slice(0, 1)).entries()) {

@@ -199,3 +199,12 @@ export async function replaceInScript(page: Page, from: string, to: string): Pro
   await search.locator('button[name=replaceAll]').click();
   await page.keyboard.press('Escape');
 }
+
+/** A press beside a line of the code, where breakpoints are set. */
+export async function breakAt(page: Page, line: number): Promise<void> {
+  const number = page.locator('.cm-lineNumbers .cm-gutterElement', {
+    hasText: new RegExp(`^${line}$`),
+  });
+  const box = (await number.boundingBox())!;
+  await page.mouse.click(box.x - 5, box.y + box.height / 2);
+}
