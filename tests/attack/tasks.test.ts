@@ -14,7 +14,7 @@ async function ask(method: string, path: string, body?: unknown) {
   return {
     status: response.status,
     again: response.headers.get('retry-after'),
-    says: /^\{"says"/.test(text) ? (JSON.parse(text) as { says: string }).says : text,
+    says: text.startsWith('{"says"') ? (JSON.parse(text) as { says: string }).says : text,
   };
 }
 let tried = 0;
