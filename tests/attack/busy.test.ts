@@ -12,7 +12,7 @@ import { formWith, number, text } from '../support/forms';
 import { STATEMENTS } from './hostile-behaviours';
 import { base, OWN_ORIGIN, report, someOf, thorough } from './support';
 
-const BUSY = thorough ? 8 : 4;
+const BUSY = thorough ? 8 : 3;
 const SUBMISSIONS = thorough ? 300 : 20;
 const HEAVY = thorough ? 40 : 4;
 
@@ -174,7 +174,7 @@ test('all scenarios and a tape come to the same, to the byte', async () => {
   expect(await tape()).toBe(quiet.tape);
 }, 1_800_000);
 
-const hostile = someOf(STATEMENTS, 24);
+const hostile = someOf(STATEMENTS, 48);
 test('hostile behaviours are contained, and the honest one beside them is not blamed', async () => {
   const form = formWith([number('a'), number('b'), text('note'), number('c')]);
   const material = (code: string) => ({
