@@ -8,7 +8,7 @@ import { TICK, WorkingTime } from '../core/sandbox/working-time';
 import type { AnswerOf, RequestOf, TaskName, TaskReply } from '../workers/tasks';
 import { BegunSchema, threadTime } from '../workers/thread-time';
 import { CutShort, Refusal } from './http/refusal';
-import { Busy, Turns } from './turns';
+import { Turns } from './turns';
 import { whoseWork } from './workspaces/current';
 
 /** Milliseconds that a thread may work on a task: of its processor time, so that a busy machine ends none. */
@@ -96,9 +96,7 @@ export async function task<N extends TaskName>(
   request: RequestOf<N>,
 ): Promise<AnswerOf<N>> {
   const { pool, turns } = threads();
-  const endTurn = await turns.take(whoseWork()).catch((caught: unknown) => {
-    throw caught instanceof Busy ? new CutShort(caught.message, caught.retryAfter) : caught;
-  });
+  const endTurn = await turns.take(whoseWork());
   const clock = new TaskClock(LIMITS[name]);
   try {
     const reply = (await pool.run(

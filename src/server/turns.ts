@@ -3,6 +3,8 @@
  * is, and nobody ever has all of them: whatever one does, the others are served.
  */
 
+import { CutShort } from './http/refusal';
+
 export interface TurnsOptions {
   /** How many there are. */
   size: number;
@@ -16,14 +18,7 @@ export interface TurnsOptions {
 }
 
 /** Too many wait, or it took too long until it was one's turn. */
-export class Busy extends Error {
-  /** Seconds after which it is worth trying again. */
-  readonly retryAfter: number;
-  constructor(retryAfter: number) {
-    super('The server is busy. Try again in a few seconds.');
-    this.retryAfter = retryAfter;
-  }
-}
+export class Busy extends CutShort {}
 
 interface Waiting {
   whose: string;
@@ -73,7 +68,7 @@ export class Turns {
     const all = [...this.#waiting.values()].reduce((sum, waiting) => sum + waiting.length, 0);
     if (ofOne.length >= mostWaitingOfOne || all >= mostWaiting) return Promise.reject(new Busy(5));
     return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => waiting.settle(new Busy(10)), patience);
+      const timer = setTimeout(() => waiting.settle(new Busy()), patience);
       const waiting: Waiting = {
         whose,
         settle: (busy) => {

@@ -98,7 +98,7 @@ export class Engine {
     id: number;
     settle: (outcome: Outcome) => void;
     fail: (why: Error) => void;
-    sign: (at: Stuck | null, isFirst: boolean) => void;
+    sign: (at: Stuck | null) => void;
   } | null = null;
   #material: Material | null = null;
   #listens: Listens = { input: [], focus: [], blur: [] };
@@ -178,13 +178,13 @@ export class Engine {
   }
 
   async #doLast(): Promise<Answer> {
+    let alone = false;
     if (this.#isLoaded) {
       const outcome = await this.#ask({ do: 'step', step: this.#steps.at(-1)! }, this.#waits(0));
       if (outcome.ok) return outcome.answers![0] as Answer;
-      const blamed = await this.#judge(outcome);
-      return (await this.#playAll(false, !blamed)).at(-1) as Answer;
+      alone = !(await this.#judge(outcome));
     }
-    return (await this.#playAll(false)).at(-1) as Answer;
+    return (await this.#playAll(false, alone)).at(-1) as Answer;
   }
 
   /**
@@ -290,14 +290,13 @@ export class Engine {
     if (!this.#isLoaded) await this.#load();
   }
 
-  /** Does everything again. `alone` where that came through before when nothing was to blame. */
+  /** Does everything again; with the patience of one that is `alone` where nothing was to blame for the last silence. */
   async #playAll(brief: boolean, alone = false): Promise<(Answer | BriefAnswer)[]> {
-    let patient = alone;
     for (let tries = this.#material!.scripts.length; tries >= 0; tries--) {
       await this.#loadIfLost();
-      const outcome = await this.#play(patient, brief);
+      const outcome = await this.#play(alone, brief);
       if (outcome.ok) return outcome.answers!;
-      patient = !(await this.#judge(outcome));
+      alone = !(await this.#judge(outcome));
     }
     throw new TookTooLong();
   }
@@ -345,9 +344,9 @@ export class Engine {
       const port = this.#connect();
       const working = new WorkingTime(() => port.used?.() ?? null);
       let at: Stuck | null = null;
-      let worked = 0;
       let heardWorked = 0;
-      let begunWorked = 0;
+      /** What it had worked when it was first heard of: starting is not held against what it is asked. */
+      let begunWorked = this.#isAlive ? 0 : null;
       let heardAt = performance.now();
       let isTurning = false;
       let timer: ReturnType<typeof setTimeout>;
@@ -367,11 +366,11 @@ export class Engine {
         reject(why);
       };
       const look = () => {
-        worked = working.look();
+        const worked = working.look();
         const isUnheard = performance.now() - heardAt > this.#patience.unheard;
         // A worker whose code is still being loaded has no script to be silent in.
         const isSilent =
-          this.#isAlive && (worked - heardWorked > silence || worked - begunWorked > most);
+          begunWorked !== null && (worked - heardWorked > silence || worked - begunWorked > most);
         if (!isSilent && !isUnheard) isTurning = false;
         else if (!isTurning)
           // What it said may be here already: the loop turns once before anything is decided.
@@ -379,8 +378,9 @@ export class Engine {
         else if (isSilent) {
           this.#discard();
           return done({ ok: false, at, isLost: false });
-        } else return fail(this.#isAlive ? new TookTooLong() : new CannotStart('silence'));
-        if (this.#isAlive && worked - heardWorked > silence / 2) this.#spare ??= this.#start();
+        } else return fail(begunWorked === null ? new CannotStart('silence') : new TookTooLong());
+        if (begunWorked !== null && worked - heardWorked > silence / 2)
+          this.#spare ??= this.#start();
         timer = setTimeout(look, isTurning ? 0 : TICK);
       };
       timer = setTimeout(look, TICK);
@@ -391,12 +391,11 @@ export class Engine {
           done(outcome.ok ? outcome : { ...outcome, at });
         },
         fail,
-        sign: (place, isFirst) => {
+        sign: (place) => {
           at = place ?? at;
           heardAt = performance.now();
-          heardWorked = worked = working.look();
-          // What starting took is not held against what it is asked.
-          if (isFirst) begunWorked = worked;
+          heardWorked = working.look();
+          begunWorked ??= heardWorked;
           isTurning = false;
         },
       };
@@ -433,12 +432,11 @@ export class Engine {
 
   #hear(message: unknown): void {
     const reply = readReply(message);
-    const isFirst = !this.#isAlive;
     this.#isAlive = true;
     const waiting = this.#waiting;
     if (waiting === null) return;
-    if (reply.type === 'at') return waiting.sign(reply, isFirst);
-    if (reply.type === 'alive') return waiting.sign(null, isFirst);
+    if (reply.type === 'at') return waiting.sign(reply);
+    if (reply.type === 'alive') return waiting.sign(null);
     if (reply.id !== waiting.id) return;
     switch (reply.type) {
       case 'listens':

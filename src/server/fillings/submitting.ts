@@ -14,9 +14,8 @@ import type { SubmitOutcome, TimedStep } from '../../core/session/step';
 import { ask, atOnce } from '../database';
 import { missingFile } from '../files';
 import { Revision } from '../http/numbers';
-import { Refusal } from '../http/refusal';
+import { CutShort } from '../http/refusal';
 import { CannotStart, TookTooLong } from '../../core/sandbox/cut-short';
-import { Busy } from '../turns';
 import { currentWorkspace } from '../workspaces/current';
 import { lineInWords } from '../../core/wire/line';
 import type { Because } from '../../core/scenario/recording';
@@ -108,10 +107,9 @@ export async function submit(
   const answers = await doAgain(filling, made).catch(async (caught: unknown) => {
     if (!(caught instanceof TookTooLong)) throw caught;
     await keep('too long', caught.message);
-    throw new Refusal(
-      503,
+    throw new CutShort(
+      10,
       'The server did not get through what was entered in time. Nothing was saved. Try again in a few seconds.',
-      { 'retry-after': '10' },
     );
   });
   const refusal = answers.findIndex((answer) => answer.refused !== null);
@@ -206,13 +204,9 @@ async function doAgain(filling: Filling, steps: TimedStep[]): Promise<BriefAnswe
     const playable = { id: `${schema}:${id}`, form: `${schema}:${material.form.name}`, material };
     return await machines().play(playable, filling.opening, steps);
   } catch (caught) {
-    if (caught instanceof Busy)
-      throw new Refusal(503, caught.message, { 'retry-after': String(caught.retryAfter) });
     if (caught instanceof CannotStart) {
       console.error(caught);
-      throw new Refusal(503, 'The server is busy. Nothing was saved. Try again in a few seconds.', {
-        'retry-after': '10',
-      });
+      throw new CutShort(10, 'The server is busy. Nothing was saved. Try again in a few seconds.');
     }
     throw caught;
   }

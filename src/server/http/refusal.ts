@@ -11,7 +11,10 @@ export class Refusal extends Error {
 
 /** What was asked was not done for want of time, which is nobody's fault: it can be asked again (503, RFC 9110, 15.6.4). */
 export class CutShort extends Refusal {
-  constructor(says = 'The server is busy. Try again in a few seconds.', retryAfter = 10) {
+  /** Seconds after which it is worth trying again. */
+  readonly retryAfter: number;
+  constructor(retryAfter = 10, says = 'The server is busy. Try again in a few seconds.') {
     super(503, says, { 'retry-after': String(retryAfter) });
+    this.retryAfter = retryAfter;
   }
 }

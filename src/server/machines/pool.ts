@@ -35,7 +35,6 @@ interface Machine {
   used: boolean;
   /** How many scripts it had found to be stuck when that was looked at last. */
   stuckBefore: number;
-  isLoading: boolean;
 }
 
 /** What is known of a release whose behaviours got stuck. */
@@ -95,7 +94,6 @@ export class MachinePool {
     if (machine.loaded !== release.id || known.suspects.length > 0) {
       machine.loaded = null;
       machine.stuckBefore = 0;
-      machine.isLoading = true;
       await machine.engine.load(leftOut(release.material, known.atLoad), known.suspects);
       this.#learn(machine, release);
       machine.loaded = release.id;
@@ -112,16 +110,15 @@ export class MachinePool {
   /** Remembers which scripts a machine has found to be stuck since it was asked last, whatever came of the rest. Whether there were any. */
   #learn(machine: Machine, release: Playable): boolean {
     const stuck = machine.engine.stuck.slice(machine.stuckBefore);
-    const { isLoading } = machine;
     machine.stuckBefore = machine.engine.stuck.length;
-    machine.isLoading = false;
     if (stuck.length === 0) return false;
     const known = this.#knownOf(release);
     const others = (of: readonly Stuck[]) =>
       of.filter((one) => !stuck.some(({ behaviour }) => behaviour === one.behaviour));
     this.#remember(
       release.id,
-      isLoading
+      // Until it is through with loading, it has none loaded.
+      machine.loaded === null
         ? { ...known, atLoad: [...others(known.atLoad), ...stuck] }
         : { ...known, suspects: [...others(known.suspects), ...stuck] },
     );
@@ -159,7 +156,6 @@ export class MachinePool {
         form,
         used: false,
         stuckBefore: 0,
-        isLoading: false,
       };
       this.#machines.push(machine);
     }

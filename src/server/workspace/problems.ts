@@ -255,7 +255,10 @@ export async function checkForm(form: Form): Promise<Problem[]> {
     if (state !== null) await keepOutcome(form.name, problems, scenarios.length, state);
   } catch (caught) {
     if (!wasCutShort(caught)) throw caught;
-    throw new CutShort('The server was too busy to run the scenarios of this form to their end.');
+    throw new CutShort(
+      10,
+      'The server was too busy to run the scenarios of this form to their end.',
+    );
   } finally {
     engine.close();
   }
