@@ -61,13 +61,22 @@ export class Directory {
     this.#path = path;
   }
 
-  /** The folder at a path, which may lead there through links. Throws what the system says where there is none. */
-  static at(path: string): Directory {
-    return new Directory(openSync(path, O_RDONLY | O_DIRECTORY), path);
+  /** Does work in the folder at a path, which may lead there through links. Throws what the system says where there is none. */
+  static in<T>(path: string, work: (directory: Directory) => T): T {
+    return Directory.#held(new Directory(openSync(path, O_RDONLY | O_DIRECTORY), path), work);
   }
 
-  close(): void {
-    closeSync(this.#fd);
+  /** Does work in the folder of a name, made where `make` says so. Throws NotOpened. */
+  within<T>(name: string, work: (inner: Directory) => T, make = false): T {
+    return Directory.#held(this.#folder(name, make), work);
+  }
+
+  static #held<T>(directory: Directory, work: (directory: Directory) => T): T {
+    try {
+      return work(directory);
+    } finally {
+      closeSync(directory.#fd);
+    }
   }
 
   /** The path by which a name below this folder is reached. */
@@ -102,8 +111,7 @@ export class Directory {
     }
   }
 
-  /** The folder of a name, to be closed by whoever asked; made where `make` says so. Throws NotOpened. */
-  folder(name: string, make = false): Directory {
+  #folder(name: string, make: boolean): Directory {
     try {
       if (make) mkdirSync(this.#of(name), { recursive: false });
     } catch (caught) {

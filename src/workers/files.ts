@@ -32,12 +32,7 @@ export function readFolder(folder: string): Map<string, string> {
 /** The same, with what is wrong and what is left out. */
 export function lookThrough(folder: string): FolderRead {
   const reading = new Reading();
-  const root = Directory.at(folder);
-  try {
-    reading.walk(root, '');
-  } finally {
-    root.close();
-  }
+  Directory.in(folder, (root) => reading.walk(root, ''));
   const { texts, errors, odd } = reading;
   return { texts, errors, odd };
 }
@@ -78,12 +73,7 @@ class Reading {
     const sort = directory.sort(name);
     if (sort === 'folder') {
       if (!isWorkspacePlace(path)) return;
-      const inner = directory.folder(name);
-      try {
-        this.walk(inner, path);
-      } finally {
-        inner.close();
-      }
+      directory.within(name, (inner) => this.walk(inner, path));
     } else if (isWorkspaceFile(path)) {
       const bytes = directory.read(name, WORKSPACE_FILE_BYTES);
       if (bytes === null)
@@ -146,25 +136,16 @@ export interface Write {
 
 /** Writes files of a workspace into a folder; whether all were: not those that are something else by now. */
 export function writeIntoFolder(folder: string, writes: readonly Write[]): boolean {
-  const root = Directory.at(folder);
-  try {
-    return writes.map((write) => writeBelow(root, write.path.split('/'), write)).every(Boolean);
-  } finally {
-    root.close();
-  }
+  return Directory.in(folder, (root) =>
+    writes.map((write) => writeBelow(root, write.path.split('/'), write)).every(Boolean),
+  );
 }
 
 function writeBelow(directory: Directory, [name, ...rest]: string[], write: Write): boolean {
   const { text, was } = write;
   try {
-    if (rest.length > 0) {
-      const inner = directory.folder(name!, text !== null);
-      try {
-        return writeBelow(inner, rest, write);
-      } finally {
-        inner.close();
-      }
-    }
+    if (rest.length > 0)
+      return directory.within(name!, (inner) => writeBelow(inner, rest, write), text !== null);
     const now = textNow(directory, name!);
     if (was !== undefined && now !== was) return false;
     if (text === null) directory.remove(name!);

@@ -12,7 +12,7 @@ const DEPTH = 3;
 const ENTRIES = 20 * FILES_PER_WORKSPACE;
 
 /** The folders that the start command names, as they really are; those that are not there are left out. */
-export function namedFolders(named: readonly string[]): string[] {
+function namedFolders(named: readonly string[]): string[] {
   return named.filter((folder) => existsSync(folder)).map((folder) => realpathSync(folder));
 }
 
@@ -29,18 +29,19 @@ export function foldersOffered(named: readonly string[]): string[] {
       return;
     }
     if (depth === 0) return;
-    for (const name of names)
-      if (!isPassedOver(name))
-        within(directory, name, (inner) => look(inner, join(path, name), depth - 1));
-  };
-  for (const folder of namedFolders(named)) {
-    const root = Directory.at(folder);
-    try {
-      look(root, folder, DEPTH);
-    } finally {
-      root.close();
+    for (const name of names) {
+      if (isPassedOver(name)) continue;
+      try {
+        if (directory.sort(name) === 'folder')
+          directory.within(name, (inner) => look(inner, join(path, name), depth - 1));
+      } catch (caught) {
+        // What may not be opened offers nothing.
+        if (!(caught instanceof NotOpened)) throw caught;
+      }
     }
-  }
+  };
+  for (const folder of namedFolders(named))
+    Directory.in(folder, (root) => look(root, folder, DEPTH));
   return found;
 }
 
@@ -67,35 +68,12 @@ export function allowedFolder(
 }
 
 function missingBelow(root: string, names: readonly string[]): 'there' | 'allowed' | null {
-  let directory = Directory.at(root);
+  const down = (directory: Directory, [name, ...rest]: readonly string[]): null =>
+    name === undefined ? null : directory.within(name, (inner) => down(inner, rest));
   try {
-    for (const name of names) {
-      const inner = directory.folder(name);
-      directory.close();
-      directory = inner;
-    }
-    return null;
+    return Directory.in(root, (directory) => down(directory, names));
   } catch (caught) {
     if (!(caught instanceof NotOpened)) throw caught;
     return caught.why === 'gone' ? 'there' : 'allowed';
-  } finally {
-    directory.close();
-  }
-}
-
-/** Does something with a folder of a name, where there is a real one. */
-function within(directory: Directory, name: string, work: (inner: Directory) => void): void {
-  let inner: Directory;
-  try {
-    if (directory.sort(name) !== 'folder') return;
-    inner = directory.folder(name);
-  } catch (caught) {
-    if (caught instanceof NotOpened) return;
-    throw caught;
-  }
-  try {
-    work(inner);
-  } finally {
-    inner.close();
   }
 }
