@@ -5,7 +5,7 @@ import { isUnreachable } from '@/server/database';
 import { here } from '@/server/workspaces/page';
 import { DatabaseAway } from '@/ui/database-away';
 
-/** What scripts/serve.mjs lets be said of the answer that is being made; absent where another server runs the app. */
+/** The response being made, whose status scripts/serve.mjs lets a page set; absent under another server. */
 const answer = globalThis as { tavroAnswer?: { getStore(): { statusCode: number } | undefined } };
 
 /** A page, or words that say that the database is out of reach, with status 503; the page then comes by itself. */
@@ -20,7 +20,7 @@ export async function drawn(work: () => Promise<ReactNode>): Promise<ReactNode> 
   }
 }
 
-/** What the head of a page says; without a database that is nothing of its own. */
+/** The metadata of a page; a plain title while the database is out of reach. */
 export async function titled(work: () => Promise<Metadata>): Promise<Metadata> {
   try {
     return await here(work);

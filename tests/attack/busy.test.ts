@@ -10,7 +10,7 @@ import { compile } from '../../src/core/language/compile';
 import { engineInThread } from '../../src/workers/engine-in-thread';
 import { formWith, number, text } from '../support/forms';
 import { STATEMENTS } from './hostile-behaviours';
-import { base, OWN_ORIGIN, report, someOf, thorough } from './support';
+import { base, OWN_ORIGIN, report, someOf, thorough, VISIT } from './support';
 
 const BUSY = thorough ? 8 : 3;
 const SUBMISSIONS = thorough ? 300 : 20;
@@ -77,17 +77,6 @@ const tape = () =>
     );
   });
 
-const VALUES = {
-  vessel: 'Aurelle',
-  vessel_kind: 'survey',
-  length: 42.5,
-  draught: 3.1,
-  contact: 'desk@varrick.example',
-  arrival: '2031-06-01',
-  departure: '2031-06-02',
-  berth: 'sq1',
-  pilot_choice: 'none',
-};
 /** Within its fuel, and most of it: what an honest behaviour may take. */
 const HEAVY_CODE = `on.change(fields.length, ({ value }) => {
   let sum = 0;
@@ -132,7 +121,7 @@ afterAll(async () => {
 
 test('honest submissions are saved, with what they come to on a quiet machine', async () => {
   const came = await spread(SUBMISSIONS, 20, () =>
-    insisted('POST', '/api/fill/berth_visit/submissions', { values: VALUES }),
+    insisted('POST', '/api/fill/berth_visit/submissions', { values: VISIT }),
   );
   expect(came.map(({ status }) => status)).toEqual(came.map(() => 201));
   const dues = came.map(({ body }) => (body.values as { dues: number }).dues);
@@ -141,7 +130,7 @@ test('honest submissions are saved, with what they come to on a quiet machine', 
 
 test('heavy ones too', async () => {
   const came = await spread(HEAVY, 8, () =>
-    insisted('POST', `/w/${heavy}/api/fill/berth_visit/submissions`, { values: VALUES }),
+    insisted('POST', `/w/${heavy}/api/fill/berth_visit/submissions`, { values: VISIT }),
   );
   expect(came.map(({ status, body }) => [status, body.says])).toEqual(
     came.map(() => [201, undefined]),

@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { Client } from 'pg';
 import { afterAll, expect, test } from 'vitest';
 import { App } from './app';
-import { report, thorough } from './support';
+import { report, thorough, VISIT } from './support';
 
 const app = new App(Number(process.env.TAVRO_KILL_PORT ?? 3931));
 const { at, headers } = app;
@@ -120,22 +120,11 @@ async function saveOn(key: string, until: () => boolean, told: Told[]): Promise<
 
 /** Fills the form in over and over; keeps the ids it was told. */
 async function submitOn(until: () => boolean, ids: string[]): Promise<void> {
-  const values = {
-    vessel: 'Aurelle',
-    vessel_kind: 'survey',
-    length: 42.5,
-    draught: 3.1,
-    contact: 'desk@varrick.example',
-    arrival: '2031-06-01',
-    departure: '2031-06-02',
-    berth: 'sq1',
-    pilot_choice: 'none',
-  };
   while (!until()) {
     const reply = await fetch(`${at}/api/fill/berth_visit/submissions`, {
       method: 'POST',
       headers,
-      body: JSON.stringify({ values }),
+      body: JSON.stringify({ values: VISIT }),
     }).then(
       async (response) => ({
         status: response.status,

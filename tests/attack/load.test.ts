@@ -4,20 +4,9 @@ import { readFileSync } from 'node:fs';
 import { Agent, request as httpRequest } from 'node:http';
 import { Client } from 'pg';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { base, OWN_ORIGIN, percentile, report, thorough } from './support';
+import { base, OWN_ORIGIN, percentile, report, thorough, VISIT } from './support';
 
 const headers = { ...OWN_ORIGIN, 'content-type': 'application/json' };
-const VALUES = {
-  vessel: 'Aurelle',
-  vessel_kind: 'survey',
-  length: 42.5,
-  draught: 3.1,
-  contact: 'desk@varrick.example',
-  arrival: '2031-06-01',
-  departure: '2031-06-02',
-  berth: 'sq1',
-  pilot_choice: 'none',
-};
 /** Connections are kept, as browsers keep them; `fetch` would take twice the time of the two cores that the server needs too. */
 const agent = new Agent({ keepAlive: true });
 const send = (method: string, path: string, body?: unknown, at = base) =>
@@ -44,7 +33,7 @@ const send = (method: string, path: string, body?: unknown, at = base) =>
     sent.end(body === undefined ? undefined : JSON.stringify(body));
   });
 afterAll(() => agent.destroy());
-const submit = (form = 'berth_visit', values: object = VALUES) =>
+const submit = (form = 'berth_visit', values: object = VISIT) =>
   send('POST', `/api/fill/${form}/submissions`, { values });
 const timed = async <T>(work: () => Promise<T>): Promise<[number, T]> => {
   const from = performance.now();
@@ -186,7 +175,7 @@ describe('two apps on one database', () => {
     ]);
     expect(begun.map(({ status }) => status)).toEqual([201, 201]);
     expect(begun[0]!.body).toEqual(begun[1]!.body);
-    const steps = [...Object.entries(VALUES).map(([set, to]) => ({ set, to })), { submit: true }];
+    const steps = [...Object.entries(VISIT).map(([set, to]) => ({ set, to })), { submit: true }];
     const sent = await Promise.all([
       send('POST', '/api/fill/berth_visit/submissions', { filling: begun[0]!.body.filling, steps }),
       send(
