@@ -3,8 +3,9 @@
  * why, filtering a tape of 10,000 entries, doing the steps again after an edit, and tracing against not tracing. All in
  * one run, in the machine as the browser's worker has it.
  */
-import { decide } from '../src/core/debugging/decision';
+import { decide } from '../src/core/debugging/decide';
 import { ALL, listed } from '../src/core/debugging/filter';
+import { groundOver } from '../src/core/debugging/ground';
 import { compileDetailed } from '../src/core/language/compile';
 import { materialOf } from '../src/core/language/material';
 import type { Wanted } from '../src/core/sandbox/inspector';
@@ -112,12 +113,7 @@ const why = await measure('why, at the end', 40, (i) => {
     aspect: string;
   };
   return decide(
-    {
-      form,
-      tape,
-      sites,
-      inspect: (wanted, turned = []) => Promise.resolve(inspect({ runs: wanted, turned }).runs),
-    },
+    groundOver({ form, tape, sites }, (wanted) => Promise.resolve(inspect(wanted))),
     { part: effect.part, aspect: effect.aspect, before: null },
   );
 });

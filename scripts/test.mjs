@@ -40,6 +40,7 @@ needModules();
 buildParts();
 makeFolder('test-results');
 const total = checkAll();
+const failures = [];
 
 let database = null;
 try {
@@ -61,6 +62,8 @@ try {
   if (database !== null) stopDatabase(DATABASE);
 }
 
+// Named at the end too: what they printed stands far above.
+for (const name of failures) console.log(`failed: ${name}`);
 console.log(`${total.passed} passed, ${total.failed} failed`);
 process.exit(total.failed === 0 ? 0 : 1);
 
@@ -83,9 +86,17 @@ function runVitest(env, projects) {
     ],
     { cwd: root, stdio: 'inherit', env },
   );
-  const { numPassedTests: passed, numFailedTests: failed } = JSON.parse(
-    readFileSync(`${root}/${output}`, 'utf8'),
-  );
+  const {
+    numPassedTests: passed,
+    numFailedTests: failed,
+    testResults,
+  } = JSON.parse(readFileSync(`${root}/${output}`, 'utf8'));
+  for (const { name, status: outcome, message, assertionResults } of testResults) {
+    const tests = assertionResults.filter((one) => one.status === 'failed');
+    for (const { fullName, failureMessages } of tests)
+      failures.push(`${name}: ${fullName}\n${failureMessages.join('\n')}`);
+    if (outcome === 'failed' && tests.length === 0) failures.push(`${name}\n${message}`);
+  }
   // A file that cannot be loaded counts no test, but is a failure.
   return { passed, failed: status !== 0 && failed === 0 ? 1 : failed };
 }
@@ -96,10 +107,16 @@ function runBrowser(env) {
     stdio: 'inherit',
     env,
   });
-  const { stats } = JSON.parse(readFileSync(`${root}/test-results/e2e.json`, 'utf8'));
+  const { stats, suites } = JSON.parse(readFileSync(`${root}/test-results/e2e.json`, 'utf8'));
+  for (const { file, specs } of suites.flatMap(suitesWithin))
+    for (const { title, line, ok } of specs) if (!ok) failures.push(`${file}:${line} ${title}`);
   const failed = stats.unexpected;
   return {
     passed: stats.expected + stats.flaky,
     failed: status !== 0 && failed === 0 ? 1 : failed,
   };
+}
+
+function suitesWithin(suite) {
+  return [suite, ...(suite.suites ?? []).flatMap(suitesWithin)];
 }

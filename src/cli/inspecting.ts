@@ -1,6 +1,6 @@
 /** A session of the command line run again in detail: what `tavro why` and `tavro play --at` ask of it. */
 import * as z from 'zod';
-import type { Ground } from '../core/debugging/ground';
+import { groundOver, type Ground } from '../core/debugging/ground';
 import type { SitesOf } from '../core/debugging/instances';
 import type { DetailedScript } from '../core/language/compile';
 import { takingPart, type Source } from '../core/script/header';
@@ -18,7 +18,16 @@ import { compiledAnswering } from './call';
 
 const Control = z.object({ site: z.number(), holds: z.boolean().nullable() });
 const SiteSchema: z.ZodType<Site> = z.object({
-  kind: z.enum(['function', 'statement', 'item', 'condition', 'switch', 'comparison', 'operand']),
+  kind: z.enum([
+    'function',
+    'statement',
+    'item',
+    'condition',
+    'switch',
+    'comparison',
+    'operand',
+    'returned',
+  ]),
   line: z.number(),
   start: z.number(),
   end: z.number(),
@@ -32,7 +41,8 @@ const SiteSchema: z.ZodType<Site> = z.object({
   leaves: z.array(Control),
   chooses: z.number().nullable(),
   op: z.string().nullable(),
-  marks: z.array(z.enum(['clock', 'random'])),
+  marks: z.array(z.enum(['clock', 'random', 'previous'])),
+  passedTo: z.string().nullable(),
 });
 const DetailedSchema = z.object({ script: CompiledSchema, sites: z.array(SiteSchema) });
 
@@ -101,12 +111,10 @@ export async function inspecting(
     sites,
     answers,
     inspect,
-    ground: {
-      form: entry.form,
-      tape: new Tape(answers.flatMap(({ tape }) => tape)),
-      sites,
-      inspect: async (runs, turned = []) => (await inspect({ runs, turned })).runs,
-    },
+    ground: groundOver(
+      { form: entry.form, tape: new Tape(answers.flatMap(({ tape }) => tape)), sites },
+      inspect,
+    ),
   };
 }
 

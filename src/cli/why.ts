@@ -3,20 +3,17 @@
  * it is not otherwise. As JSON (docs/schemas/why-result.schema.json), or as sentences with `--words`.
  */
 import { decideInTurn, type Chain } from '../core/debugging/chain';
-import { ASKED_ABOUT, usualAspect, type Question } from '../core/debugging/decision';
-import {
-  decisionInWords,
-  leftOutInWords,
-  textOfSentence,
-  whyNotInWords,
-  type Context,
-} from '../core/debugging/in-words';
 import { leftOut } from '../core/debugging/left-out';
+import { textOfSentence, type Context } from '../core/debugging/pieces';
+import { ASKED_ABOUT, SUBMISSION, usualAspect, type Question } from '../core/debugging/question';
+import { leftOutInWords, whyNotInWords } from '../core/debugging/why-not-words';
+import { decisionInWords } from '../core/debugging/why-words';
 import { otherLines, whyNot } from '../core/debugging/why-not';
 import { readHeader } from '../core/script/header';
 import { nameOnTape, partSeen, seenAt } from '../core/scenario/seen';
 import type { Engine } from '../core/sandbox/engine';
-import { namesFor } from '../core/tape/words';
+import { FORM } from '../core/session/tree';
+import { namesFor, withPlaces } from '../core/tape/words';
 import { Cache } from './cache';
 import { InvalidCall, withEngine, type Call, type Command } from './call';
 import { inspecting } from './inspecting';
@@ -38,12 +35,12 @@ async function run(call: Call, engine: Engine): Promise<number> {
   );
   const seen = seenAt(answers, answers.length - 1);
   const state = partSeen(seen, entry.form, call.part);
-  if (state === undefined)
+  if (state === undefined && call.part !== FORM && call.part !== SUBMISSION)
     throw new InvalidCall(
-      `the form ${entry.form.name} has no part "${call.part}" then. There is ${Object.keys(seen.parts).join(', ')}.`,
+      `the form ${entry.form.name} has no part "${call.part}" then. There is ${[...Object.keys(seen.parts), FORM, SUBMISSION].join(', ')}.`,
     );
   const address = nameOnTape(seen, call.part);
-  if (call.aspect !== undefined && !(ASKED_ABOUT as readonly string[]).includes(call.aspect))
+  if (call.aspect !== undefined && !isAskable(call.aspect))
     throw new InvalidCall(`--aspect is one of ${ASKED_ABOUT.join(', ')}.`);
   const question: Question = {
     part: address,
@@ -65,10 +62,13 @@ async function run(call: Call, engine: Engine): Promise<number> {
     return 0;
   }
   const context: Context = {
-    names: namesFor(
-      entry.form,
-      sources.map(({ name, text }) => ({ name, title: readHeader({ name, text }).title })),
-      workspace.people,
+    names: withPlaces(
+      namesFor(
+        entry.form,
+        sources.map(({ name, text }) => ({ name, title: readHeader({ name, text }).title })),
+        workspace.people,
+      ),
+      seen.rows,
     ),
     who: opening.person.name,
     tape: ground.tape,
@@ -85,6 +85,11 @@ async function run(call: Call, engine: Engine): Promise<number> {
   ];
   print(`${lines.map(onOneLine).join('\n')}\n`);
   return 0;
+}
+
+/** Rows can be asked for their number and sums too. */
+function isAskable(aspect: string): boolean {
+  return ASKED_ABOUT.includes(aspect) || /^(?:count|order|sum:\w+)$/.test(aspect);
 }
 
 /** Each decision with those behind it, further in by two spaces. */

@@ -5,7 +5,8 @@
  */
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { decide, questionOf, type Cause, type Decision } from '../../src/core/debugging/decision';
+import { decide, questionOf } from '../../src/core/debugging/decide';
+import type { Cause, Decision } from '../../src/core/debugging/decision';
 import { whyNot } from '../../src/core/debugging/why-not';
 import { writersOf } from '../../src/core/language/writers';
 import type { Ground } from '../../src/core/debugging/ground';
@@ -238,7 +239,7 @@ test('what is named as in the way is: with it the other way round the line is re
         before: null,
       })) {
         if (outcome.is === 'not reached') share.unexplained++;
-        if (outcome.is !== 'kept' || outcome.by.some(({ wanted }) => wanted === null)) continue;
+        if (outcome.is !== 'kept' || outcome.by.some(({ needs }) => needs === null)) continue;
         share.kept++;
         const turned = outcome.by.map(({ script: of, site }) => ({ script: of, site }));
         const again = inspectedHere(

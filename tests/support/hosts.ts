@@ -12,7 +12,7 @@ import { materialOf } from '../../src/core/language/material';
 import type { Watch } from '../../src/core/language/watches';
 import type { Site } from '../../src/core/script/sites';
 import { Host as ScriptsHost } from '../../src/core/sandbox/host';
-import type { Ground } from '../../src/core/debugging/ground';
+import { groundOver, type Ground } from '../../src/core/debugging/ground';
 import { Inspector, type Inspection, type Wanted } from '../../src/core/sandbox/inspector';
 import { Tape } from '../../src/core/tape/tape';
 import { startModule } from '../../src/core/sandbox/quickjs';
@@ -153,15 +153,13 @@ export function inspectedHere(
 export function groundOf(setting: Setting, steps: readonly TimedStep[]): Ground {
   const { material, sites } = detailedFor(setting);
   const all = inspectedHere(setting, steps, { runs: [] }, material);
-  return {
-    form: setting.form,
-    tape: new Tape(all.answers.flatMap(({ tape }) => tape)),
-    sites,
-    inspect: (runs, turned = []) =>
+  return groundOver(
+    { form: setting.form, tape: new Tape(all.answers.flatMap(({ tape }) => tape)), sites },
+    (wanted) =>
       Promise.resolve(
-        inspectedHere(setting, steps, { runs, turned, answers: false }, material).runs,
+        inspectedHere(setting, steps, { runs: [], ...wanted, answers: false }, material),
       ),
-  };
+  );
 }
 
 export function openingOf(setting: Setting): Opening {

@@ -1,6 +1,8 @@
 /** A decision with those behind it, down to the steps of people, the opening and the definition. */
-import { decide, questionOf, type Decision, type Question } from './decision';
+import { decide, questionOf } from './decide';
+import type { Decision } from './decision';
 import type { Ground } from './ground';
+import type { Question } from './question';
 
 export interface Chain extends Decision {
   /** For each cause in turn, why it was so; null for what has no cause of its own, or was told before. */

@@ -2,6 +2,7 @@
 import type { Form } from '../form/definition';
 import type { Place } from '../session/detail';
 import type { DetailedRun } from '../session/detail';
+import type { Look } from '../session/looking';
 import type { Run, Tape } from '../tape/tape';
 import { Instances, type SitesOf } from './instances';
 
@@ -11,6 +12,43 @@ export interface Ground {
   sites: SitesOf;
   /** Runs the session again and gives these runs in detail, by the numbers of their entries. */
   inspect(runs: readonly number[], turned?: readonly Place[]): Promise<readonly DetailedRun[]>;
+  /** Runs it again and gives all that stood right before this entry; at the end of the tape for null. */
+  lookBefore(entry: number | null): Promise<Look | null>;
+}
+
+/** A moment of a session that runs again: right after an entry, or after so many details of its run; nulls for the end. */
+interface Moment {
+  entry: number | null;
+  detail: number | null;
+}
+
+/** Runs a session again and says what is wanted of it. */
+export type RunAgain = (wanted: {
+  runs?: readonly number[];
+  turned?: readonly Place[];
+  moments?: readonly Moment[];
+}) => Promise<{ runs: readonly DetailedRun[]; looks: readonly (Look | null)[] }>;
+
+/** What answers stand on, by whoever can run the session again; `end` is where the tape ends, if not at its last step. */
+export function groundOver(
+  on: Pick<Ground, 'form' | 'tape' | 'sites'>,
+  again: RunAgain,
+  end: Moment = { entry: null, detail: null },
+): Ground {
+  const looks = new Map<number | null, Promise<Look | null>>();
+  return {
+    ...on,
+    inspect: async (runs, turned = []) => (await again({ runs, turned })).runs,
+    lookBefore(entry) {
+      const known = looks.get(entry);
+      if (known !== undefined) return known;
+      // Right before an entry is right after the one before.
+      const moment = entry === null ? end : { entry: Math.max(0, entry - 1), detail: null };
+      const made = again({ moments: [moment] }).then((found) => found.looks[0] ?? null);
+      looks.set(entry, made);
+      return made;
+    },
+  };
 }
 
 /** A run with the stretches before it, where it went on after a wait. Their entries, in order. */

@@ -41,6 +41,10 @@ export interface Instance {
   asked: { what: string; value: Value }[];
   /** What waits in it came to. */
   answers: Value[];
+  /** Entries that it put on the tape, by their numbers. */
+  entries: number[];
+  /** Events that it stopped, with what it said. */
+  stopped: { part: string | null; says: string }[];
   /** Functions that it called, by their activation. */
   calls: number[];
   /** Conditions looked at within it. */
@@ -49,6 +53,8 @@ export interface Instance {
   operands: Map<number, Value>;
   /** Of a condition or `switch`, what it came to; undefined while it has not. */
   value: Value | undefined;
+  /** Of a `return`, or the expression that a function is, what it gave back; undefined of any other. */
+  returned: Value | undefined;
 }
 
 interface Frame {
@@ -130,9 +136,14 @@ export class Instances {
         open.length = at;
         return;
       }
-      case 'operand':
-        this.#current()?.operands.set(detail.site, detail.value);
+      case 'operand': {
+        const current = this.#current();
+        if (current === null) return;
+        if (this.sites.get(detail.script)![detail.site]!.kind === 'returned')
+          current.returned = detail.value;
+        else current.operands.set(detail.site, detail.value);
         return;
+      }
       case 'read':
         this.#current()?.reads.push(detail);
         return;
@@ -149,8 +160,13 @@ export class Instances {
       case 'asked':
         this.#current()?.asked.push(detail);
         return;
-      case 'value':
       case 'entry':
+        this.#current()?.entries.push(detail.n);
+        return;
+      case 'stopped':
+        this.#current()?.stopped.push(detail);
+        return;
+      case 'value':
         return;
     }
   }
@@ -174,10 +190,13 @@ export class Instances {
       said: [],
       asked: [],
       answers: [],
+      entries: [],
+      stopped: [],
       calls: [],
       conditions: [],
       operands: new Map(),
       value: undefined,
+      returned: undefined,
     };
     this.all.push(instance);
     return instance;

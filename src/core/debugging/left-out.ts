@@ -3,13 +3,15 @@
  * option's key, or at the row that has it, and the comparison in it that came out against it.
  */
 import type { Form, Option } from '../form/definition';
-import { fieldsOf } from '../form/fields';
+import { cellsOf, fieldsOf } from '../form/fields';
 import type { Table } from '../form/table';
 import type { Value } from '../form/value';
 import type { Comparison } from './comparison';
-import { conditionMet, type Decision } from './decision';
+import type { Decision } from './decision';
+import { conditionMet } from './explained';
 import { inDetail, type Ground } from './ground';
 import type { Instance, Instances } from './instances';
+import { inRow } from './question';
 
 export interface LeftOut {
   key: string;
@@ -49,7 +51,12 @@ interface Offer {
 }
 
 function offersOf(form: Form, tables: readonly Table[], part: string): Offer[] {
-  const field = fieldsOf(form).find(({ name }) => name === part);
+  const within = inRow(part);
+  const named = fieldsOf(form).find(({ name }) => name === (within?.rows ?? part));
+  const field =
+    within === null || named === undefined
+      ? named
+      : cellsOf(named).find(({ name }) => name === within.cell);
   if (field === undefined) return [];
   if ('options' in field)
     return (field.options as readonly Option[]).map(({ key, label }) => ({

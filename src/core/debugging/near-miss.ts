@@ -16,7 +16,9 @@ export type NearMiss =
   /** One side is empty. */
   | { is: 'empty' }
   /** No option has this key. */
-  | { is: 'unknown key'; key: string; keys: string[] };
+  | { is: 'unknown key'; key: string; keys: string[] }
+  /** A value was read of a part that is off screen, where nobody sees it. */
+  | { is: 'hidden'; part: string };
 
 const EQUALITIES = new Set(['===', '==', '!==', '!=', 'includes']);
 
@@ -36,7 +38,7 @@ export function nearMisses(
   }
   const pairs: [Value, Value][] = Array.isArray(a) ? a.map((item) => [item, b]) : [[a, b]];
   for (const [one, other] of pairs) found.push(...ofPair(one, other));
-  found.push(...ofOptions(pairs, form, parts));
+  found.push(...ofOptions(pairs, form, parts, Array.isArray(a)));
   if (found.length === 0 && (a === null || b === null)) found.push({ is: 'empty' });
   return unique(found);
 }
@@ -60,12 +62,16 @@ function ofOptions(
   pairs: readonly [Value, Value][],
   form: Form,
   parts: readonly string[],
+  ofList: boolean,
 ): NearMiss[] {
   const options = parts.flatMap((part) => optionsOf(form, part));
   if (options.length === 0) return [];
   const keys = new Set(options.map(({ key }) => key));
+  const labelOf = (key: string) => options.find((option) => option.key === key)?.label;
   return pairs.flatMap(([a, b]): NearMiss[] => {
     if (typeof a !== 'string' || typeof b !== 'string' || a === b) return [];
+    // Of a list only what was nearly the value is of interest.
+    if (ofList && labelOf(b) !== a && labelOf(a) !== b && keys.has(b)) return [];
     return [a, b].flatMap((text): NearMiss[] => {
       if (keys.has(text)) return [];
       const meant = options.find(({ label }) => label === text);

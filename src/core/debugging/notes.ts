@@ -4,8 +4,8 @@ import type { Detail, DetailedRun } from '../session/detail';
 import type { LineNote } from '../tape/lines';
 import { placeOf } from '../wire/line';
 import { valueInWords } from '../tape/words';
-import { conditionMet } from './decision';
-import { comparisonInWords } from './in-words';
+import { conditionMet } from './explained';
+import { comparisonInWords } from './comparison-words';
 import { Instances, type SitesOf } from './instances';
 import { placeAt } from './travel';
 

@@ -6,19 +6,22 @@
  */
 import type { Value } from '../form/value';
 import type { Place } from '../session/detail';
-import type { Control } from '../script/sites';
+import type { Control, Mark } from '../script/sites';
+import { holds } from './comparison';
 import type { Instance, Instances, Read } from './instances';
 
 export interface Slice {
   reads: Read[];
   /** Conditions in the order in which they were looked at. */
   conditions: Instance[];
+  /** Statements whose values it comes from, in the order in which they ran. */
+  statements: Instance[];
   asked: { what: string; value: Value }[];
   /** What waits came to. */
   answers: Value[];
   /** It uses what the handler was given: its event, or the row of a rule for each row. */
   given: boolean;
-  marks: ReadonlySet<'clock' | 'random'>;
+  marks: ReadonlySet<Mark>;
   /** Variables that outlive runs and were given their values in other ones. */
   variables: { script: string; name: string }[];
 }
@@ -41,7 +44,7 @@ class Slicer {
   readonly #conditions = new Set<Instance>();
   readonly #asked = new Map<string, { what: string; value: Value }>();
   readonly #answers: Value[] = [];
-  readonly #marks = new Set<'clock' | 'random'>();
+  readonly #marks = new Set<Mark>();
   readonly #variables = new Map<string, { script: string; name: string }>();
   #given = false;
   /** To be looked at: not by calling itself, since a loop of a thousand rounds is a chain of as many. */
@@ -58,6 +61,10 @@ class Slicer {
     return {
       reads: [...this.#reads.values()],
       conditions: [...this.#conditions].sort((a, b) => a.index - b.index),
+      statements: [...this.#data]
+        .sort((a, b) => a - b)
+        .map((index) => this.#instances.all[index]!)
+        .filter(({ site }) => site.kind === 'statement'),
       asked: [...this.#asked.values()],
       answers: this.#answers,
       given: this.#given,
@@ -91,7 +98,7 @@ class Slicer {
       this.#conditions.add(condition);
       this.#addData(condition);
     }
-    for (const frame of instance.calls) this.#returned(frame);
+    for (const frame of this.#thatMattered(instance.calls)) this.#returned(frame);
     if (site.kind === 'function') this.#parameters(instance);
     if (site.kind === 'item') this.#item(instance, place);
   }
@@ -149,13 +156,36 @@ class Slicer {
     this.#variables.set(`${script}:${variable}`, { script, name });
   }
 
-  /** What a function gave back: its last `return`, with what led there. */
-  #returned(frame: number): void {
-    const last = this.#instances.lastBefore(
+  /**
+   * Of the calls that a statement made, those that its value comes from: of the rounds of `some` or `find` the one that
+   * held, where one did; of `every` the one that did not.
+   */
+  #thatMattered(frames: readonly number[]): readonly number[] {
+    const ending = new Map<number, boolean>();
+    for (const frame of frames) {
+      const site = this.#instances.entered(frame)?.site;
+      const ends = site?.passedTo == null ? undefined : ENDED_BY[site.passedTo];
+      const came = ends === undefined ? undefined : this.#lastOf(frame)?.returned;
+      if (came !== undefined && holds(came) === ends) ending.set(site!.start, ends!);
+    }
+    if (ending.size === 0) return frames;
+    return frames.filter((frame) => {
+      const ends = ending.get(this.#instances.entered(frame)?.site.start ?? -1);
+      return ends === undefined || holds(this.#lastOf(frame)?.returned ?? null) === ends;
+    });
+  }
+
+  /** The last `return` of a function, or the expression that it is. */
+  #lastOf(frame: number): Instance | null {
+    return this.#instances.lastBefore(
       this.#instances.all.length,
       (one) => one.frame === frame && one.site.kind === 'statement' && returns(one),
     );
-    this.#whole(last);
+  }
+
+  /** What a function gave back: its last `return`, with what led there. */
+  #returned(frame: number): void {
+    this.#whole(this.#lastOf(frame));
   }
 
   /** What led to an instance. */
@@ -191,6 +221,16 @@ class Slicer {
     this.#whole(condition);
   }
 }
+
+/** Methods that go no further once a callback gives this. */
+const ENDED_BY: Readonly<Record<string, boolean>> = {
+  some: true,
+  find: true,
+  findIndex: true,
+  findLast: true,
+  findLastIndex: true,
+  every: false,
+};
 
 function returns({ site }: Instance): boolean {
   return site.text.startsWith('return') || !/[;}]$/.test(site.text);

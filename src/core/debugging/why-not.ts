@@ -3,32 +3,33 @@
  * condition is what kept it is tried and not guessed: the run is done again with the condition the other way round,
  * until the line is reached or something else stands in its way.
  */
-import type { Value } from '../form/value';
+import { equal, type Value } from '../form/value';
 import type { Failure } from '../wire/failures';
+import type { Line } from '../wire/line';
 import type { Place } from '../session/detail';
-import type { Effect, Run, Tape } from '../tape/tape';
+import type { Run, Tape } from '../tape/tape';
 import type { Writer } from '../language/writers';
-import {
-  conditionMet,
-  effectBefore,
-  explained,
-  type Cause,
-  type ConditionMet,
-  type Decision,
-  type Question,
-} from './decision';
-import { inDetail, type Ground } from './ground';
 import { holds } from './comparison';
+import type { Cause, ConditionMet, Decision } from './decision';
+import { causesOf, conditionMet, nearIn, onTheWay } from './explained';
+import { inDetail, type Ground } from './ground';
 import type { Instance, Instances } from './instances';
-import { nearMisses, type NearMiss } from './near-miss';
+import type { NearMiss } from './near-miss';
+import { inRow, type Question } from './question';
 import { sliceOfData } from './slice';
+import { effectBefore, standingBefore } from './standing';
+import { failureOf } from './taken-back';
 
 /** A condition that kept a line from being reached. */
 export interface Kept extends ConditionMet {
-  /** How it would have had to come out; null for a `switch`. */
-  wanted: boolean | null;
+  /** How it needs to come out; null for a `switch`. */
+  needs: boolean | null;
+  /** Conditions and comparisons that it comes from: those of a helper that it calls. */
+  from: ConditionMet[];
   near: NearMiss[];
   causes: Cause[];
+  /** What it read and is otherwise by now. */
+  now: { part: string; aspect: string; value: Value }[];
 }
 
 export type Outcome =
@@ -38,16 +39,18 @@ export type Outcome =
   | { is: 'kept'; by: Kept[] }
   /** It was reached and said this, and it shows. */
   | { is: 'said'; value: Value }
+  /** It said this, and a later line of the same run said it anew. */
+  | { is: 'overwritten'; value: Value; line: Line }
   /** It said this, and something later was said over it. */
   | {
       is: 'overruled';
       value: Value;
       by: { entry: number; behaviour: string; title: string } | null;
     }
-  /** Its run failed before it came there. */
-  | { is: 'failed'; failure: Failure }
-  /** Its run waits. */
-  | { is: 'waits' }
+  /** Its run failed, be it before it came there or after: then what it had said was taken back. */
+  | { is: 'failed'; failure: Failure; said: { value: Value } | null }
+  /** Its run waits; `restarted` is the entry of an earlier run that goes no further since it was started again. */
+  | { is: 'waits'; restarted: number | null }
   /** It was not reached, and no condition that can be named is why. */
   | { is: 'not reached' };
 
@@ -64,11 +67,14 @@ const MOST_TURNED = 5;
 /** What became of the lines that did not decide. */
 export function otherLines(
   found: readonly WhyNot[],
-  { line, run }: Pick<Decision, 'line' | 'run'>,
+  { line, run, decided }: Pick<Decision, 'line' | 'run' | 'decided'>,
 ): WhyNot[] {
   return found.filter(
     ({ writer, outcome }) =>
-      outcome.is !== 'said' || writer.line !== line || writer.script !== run?.behaviour,
+      decided === 'withdrawn' ||
+      outcome.is === 'failed' ||
+      writer.line !== line ||
+      writer.script !== run?.behaviour,
   );
 }
 
@@ -92,26 +98,33 @@ async function ofWriter(ground: Ground, writer: Writer, question: Question): Pro
   if (run === null) return { writer, run: null, outcome: { is: 'never ran' } };
   const about = { writer, run: run.n };
   const { instances } = await inDetail(ground, run);
-  const said = instances.all
+  const all = instances.all
     .flatMap((one) => one.said)
-    .findLast(
-      (one) =>
-        one.part === question.part && one.aspect === question.aspect && one.line === writer.line,
-    );
-  if (said !== undefined) return { ...about, outcome: became(tape, run, said.value, question) };
+    .filter(({ part, aspect }) => part === question.part && aspect === question.aspect)
+    .sort((a, b) => a.detail - b.detail);
+  const said = all.findLast(({ line }) => line === writer.line);
+  const failure = tape.takenBackAfter(run)?.failure ?? failureOf(tape, run);
+  if (tape.isStruck(run) && failure !== null)
+    return {
+      ...about,
+      outcome: { is: 'failed', failure, said: said === undefined ? null : { value: said.value } },
+    };
+  const last = all.at(-1);
+  if (said !== undefined && last !== undefined && last.line !== writer.line)
+    return { ...about, outcome: { is: 'overwritten', value: said.value, line: last.line } };
+  if (said !== undefined)
+    return { ...about, outcome: became(tape, run, writer, said.value, question) };
   const kept = await keptBy(ground, run, writer, question);
   if (kept.length > 0) return { ...about, outcome: { is: 'kept', by: kept } };
-  if (run.outcome === 'failed') {
-    const error = tape.childrenOf(run).find(({ type }) => type === 'error');
-    if (error?.type === 'error')
-      return { ...about, outcome: { is: 'failed', failure: error.failure } };
-  }
-  return { ...about, outcome: { is: run.outcome === 'open' ? 'waits' : 'not reached' } };
+  if (run.outcome === 'open')
+    return { ...about, outcome: { is: 'waits', restarted: restartedBefore(tape, run) } };
+  return { ...about, outcome: { is: 'not reached' } };
 }
 
 /** The last run of the handler or rule before the moment; of a cell, one of its own row. */
 function lastRun(tape: Tape, writer: Writer, { part, before }: Question): Run | null {
-  const row = /^(\w+#\d+)/.exec(part)?.[1];
+  const within = inRow(part);
+  const row = within === null ? null : `${within.rows}#${within.id}`;
   return (
     (tape.entries.findLast((entry) => {
       if (
@@ -123,7 +136,7 @@ function lastRun(tape: Tape, writer: Writer, { part, before }: Question): Run | 
         entry.line !== writer.tiedAt
       )
         return false;
-      if (row === undefined) return true;
+      if (row === null) return true;
       const touches = (name: string | null) => name === row || name?.startsWith(`${row}.`) === true;
       const cause = tape.causeOf(entry);
       return (
@@ -136,43 +149,46 @@ function lastRun(tape: Tape, writer: Writer, { part, before }: Question): Run | 
 }
 
 /** What became of something that was said. */
-function became(tape: Tape, run: Run, value: Value, question: Question): Outcome {
+function became(tape: Tape, run: Run, writer: Writer, value: Value, question: Question): Outcome {
   const shows = effectBefore(tape, question);
-  if (shows === null || tape.causeOf(shows) === run || shows.n < run.n) {
+  if (shows === null) return { is: 'said', value };
+  const by = tape.runOf(shows);
+  // The same line said it again in a later run, or says what shows already.
+  const isSame = by !== null && by.behaviour === writer.script && shows.line === writer.line;
+  const winner =
+    shows.again === undefined
+      ? { entry: shows.n, behaviour: by?.behaviour ?? '', title: by?.title ?? '' }
+      : { entry: shows.n, behaviour: shows.again.behaviour, title: shows.again.title };
+  if (tape.causeOf(shows) === run || shows.n < run.n) {
     const covered = tape
       .childrenOf(run)
-      .find(
-        (entry): entry is Effect =>
+      .some(
+        (entry) =>
           entry.type === 'effect' &&
           entry.part === question.part &&
           entry.aspect === question.aspect &&
           'covered' in entry,
       );
-    return covered === undefined
-      ? { is: 'said', value }
-      : { is: 'overruled', value, by: winnerOver(tape, question) };
+    return (covered || !equal(shows.to, value)) && !isSame
+      ? { is: 'overruled', value, by: winner }
+      : { is: 'said', value };
   }
-  const by = tape.causeOf(shows);
-  return {
-    is: 'overruled',
-    value,
-    by:
-      by?.type === 'run'
-        ? { entry: shows.n, behaviour: (by as Run).behaviour, title: (by as Run).title }
-        : { entry: shows.n, behaviour: '', title: '' },
-  };
+  return isSame || equal(shows.to, value)
+    ? { is: 'said', value }
+    : { is: 'overruled', value, by: winner };
 }
 
-/** The rule whose word shows over a covered one. */
-function winnerOver(
-  tape: Tape,
-  { part, aspect, before }: Question,
-): { entry: number; behaviour: string; title: string } | null {
-  const shows = effectBefore(tape, { part, aspect, before });
-  const run = shows === null ? null : tape.runOf(shows);
-  return shows === null || run === null
-    ? null
-    : { entry: shows.n, behaviour: run.behaviour, title: run.title };
+/** The entry that says that an earlier run of the same handler goes no further; null where there is none. */
+function restartedBefore(tape: Tape, run: Run): number | null {
+  const found = tape.entries.findLast(
+    (entry) =>
+      entry.type === 'superseded' &&
+      entry.n > tape.since &&
+      entry.n < run.n &&
+      entry.behaviour === run.behaviour &&
+      entry.line === run.line,
+  );
+  return found?.n ?? null;
 }
 
 /** The conditions that kept a line from being reached, found by turning each round and looking further. */
@@ -195,27 +211,32 @@ async function keptBy(
     if (reached && turned.length > 0) return kept;
     const blocking = blockerOf(instances, writer, turned);
     if (blocking === null) return kept;
-    const { instance, wanted } = blocking;
-    const met = conditionMet(instances, instance);
-    const slice = sliceOfData(instances, instance);
-    kept.push({
-      ...met,
-      wanted,
-      near: met.comparisons
-        .filter(({ came, op }) => came === (op === '!==' || op === '!='))
-        .flatMap((comparison) =>
-          nearMisses(
-            comparison,
-            ground.form,
-            slice.reads.map(({ part }) => part),
-          ),
-        ),
-      causes: explained(ground, instances, slice, run, question.before ?? Infinity).causes,
-    });
-    if (wanted === null) return kept;
-    turned.push(instance.place);
+    kept.push(keeping(ground, run, instances, blocking, question));
+    if (blocking.needs === null) return kept;
+    turned.push(blocking.instance.place);
   }
   return kept;
+}
+
+function keeping(
+  ground: Ground,
+  run: Run,
+  instances: Instances,
+  { instance, needs }: { instance: Instance; needs: boolean | null },
+  { before }: Question,
+): Kept {
+  const met = conditionMet(instances, instance);
+  const slice = sliceOfData(instances, instance);
+  const from = onTheWay(instances, instance, slice);
+  const compared = [met, ...from].flatMap(({ comparisons }) => comparisons);
+  const causes = causesOf(ground.tape, slice, run, run.sort === 'rule' ? before : run.n);
+  const now = slice.reads.flatMap(({ part, aspect, value: was }) => {
+    // What rows are made of is no aspect that the tape tells.
+    if (effectBefore(ground.tape, { part, aspect, before }) === null) return [];
+    const value = standingBefore(ground, { part, aspect, before });
+    return equal(value, was) ? [] : [{ part, aspect, value }];
+  });
+  return { ...met, needs, from, near: nearIn(ground, compared, slice, before), causes, now };
 }
 
 /** The first condition in the way of a line that came out the other way than it would have had to. */
@@ -223,8 +244,8 @@ function blockerOf(
   instances: Instances,
   { script, conditions }: Writer,
   turned: readonly Place[],
-): { instance: Instance; wanted: boolean | null } | null {
-  for (const { start, end, holds: wanted } of conditions) {
+): { instance: Instance; needs: boolean | null } | null {
+  for (const { start, end, holds: needs } of conditions) {
     const instance = instances.all.findLast(
       ({ place, site }) =>
         place.script === script &&
@@ -233,10 +254,10 @@ function blockerOf(
         (site.kind === 'condition' || site.kind === 'switch'),
     );
     if (instance === undefined || turned.some(({ site }) => site === instance.place.site)) continue;
-    if (instance.site.kind === 'switch') return { instance, wanted: null };
+    if (instance.site.kind === 'switch') return { instance, needs: null };
     const came = instance.value;
     if (came === undefined) continue;
-    if (holds(came) !== wanted) return { instance, wanted };
+    if (holds(came) !== needs) return { instance, needs };
   }
   return null;
 }

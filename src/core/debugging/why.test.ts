@@ -13,8 +13,12 @@ import type { TimedStep } from '../session/step';
 import { writersOf } from '../language/writers';
 import { namesFor } from '../tape/words';
 import { decideInTurn } from './chain';
-import { decide, usualAspect, type Decision } from './decision';
-import { decisionInWords, leftOutInWords, textOfSentence, whyNotInWords } from './in-words';
+import { decide } from './decide';
+import type { Decision } from './decision';
+import { textOfSentence } from './pieces';
+import { usualAspect } from './question';
+import { leftOutInWords, whyNotInWords } from './why-not-words';
+import { decisionInWords } from './why-words';
 import { leftOut, type LeftOut } from './left-out';
 import { otherLines, whyNot, type WhyNot } from './why-not';
 
@@ -134,7 +138,7 @@ describe('why', () => {
     const steps: TimedStep[] = [{ set: 'paid', to: true }];
     const asked = { script: '', steps, more: { record } };
     expect(await inWords({ ...asked, part: 'paid', aspect: 'value' })).toEqual([
-      'Paid is true because Mira set Paid to true.',
+      'Paid is true because Mira set Paid to true (step 1).',
     ]);
     expect(await inWords({ ...asked, part: 'length', aspect: 'value' })).toEqual([
       'Length is 80: it came with the record.',
@@ -158,8 +162,12 @@ describe('why', () => {
       { set: 'paid', to: false },
     ];
     const decision = await why({ script, steps, part: 'note', aspect: 'hint' });
-    expect(decision).toMatchObject({ decided: 'withdrawn', value: null });
-    expect(decision.causes).toEqual([]);
+    expect(decision).toMatchObject({ decided: 'withdrawn', value: null, line: 2 });
+    // What keeps it silent is told, and can be asked about in turn.
+    expect(decision.conditions).toMatchObject([
+      { text: 'fields.paid.value === true', came: false },
+    ]);
+    expect(decision.causes).toMatchObject([{ is: 'read', part: 'paid', value: false }]);
   });
 
   test('says that the form itself cleared what is no longer offered, and what made it so', async () => {
@@ -402,7 +410,7 @@ describe('why not', () => {
       aspect: 'required',
     });
     expect(words).toEqual([
-      'Line 3 of 10-x was not reached: line 2 wanted fields.kind.value === "Tug": "tug" ≠ "Tug".',
+      'Line 3 of 10-x was not reached: line 2 needs fields.kind.value === "Tug": "tug" ≠ "Tug".',
       'The two differ in capital letters alone.',
       '“Tug” is the label of an option; scripts compare its key, "tug".',
     ]);
@@ -425,8 +433,8 @@ describe('why not', () => {
     expect(found[0]!.outcome).toMatchObject({
       is: 'kept',
       by: [
-        { line: 2, wanted: false },
-        { line: 3, wanted: true },
+        { line: 2, needs: false },
+        { line: 3, needs: true },
       ],
     });
   });
@@ -439,7 +447,7 @@ describe('why not', () => {
       aspect: 'hint',
     });
     expect(words).toEqual([
-      'Line 2 of 10-x runs on change of Kind, which has not happened since the form was opened.',
+      'Line 2 of 10-x runs on a change of Kind, which has not happened since the form was opened.',
     ]);
   });
 
@@ -455,7 +463,7 @@ describe('why not', () => {
     });
     expect(found.map(({ outcome }) => outcome.is)).toEqual(['overruled']);
     expect(words[0]).toBe(
-      'Line 2 of 10-x says "one", and “second” of 10-x says otherwise after it.',
+      'Line 2 of 10-x said "one", and “second” of 10-x says otherwise after it.',
     );
   });
 
@@ -474,7 +482,7 @@ describe('why not', () => {
       part: 'note',
       aspect: 'hint',
     });
-    expect(waits[0]!.outcome).toEqual({ is: 'waits' });
+    expect(waits[0]!.outcome).toEqual({ is: 'waits', restarted: null });
   });
 
   test('of a switch names what it looked at', async () => {
@@ -493,7 +501,7 @@ describe('why not', () => {
     });
     expect(found[0]!.outcome).toMatchObject({
       is: 'kept',
-      by: [{ text: 'fields.kind.value', came: 'tug', wanted: null }],
+      by: [{ text: 'fields.kind.value', came: 'tug', needs: null }],
     });
   });
 });

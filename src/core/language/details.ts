@@ -4,7 +4,7 @@
  * stands what depends on what within the script. `instrument.ts` puts the reports in where this says.
  */
 import ts from 'typescript-classic';
-import type { Control, Site, SiteKind } from '../script/sites';
+import type { Control, Mark, Site, SiteKind } from '../script/sites';
 import { CHANGING } from './flow-syntax';
 import { Scopes, type Variable } from './scopes';
 
@@ -198,6 +198,11 @@ export class Details {
     );
   }
 
+  /** What a function gives back. */
+  returned(node: ts.Expression, visited: ts.Expression): ts.Expression {
+    return this.#compared(this.#site(node, 'returned'), visited);
+  }
+
   /** A wait, or a generator's: what runs meanwhile is not this function. */
   wait(operand: ts.Expression, around: (operand: ts.Expression) => ts.Expression): ts.Expression {
     const frame = this.#f.createIdentifier(FRAME);
@@ -209,6 +214,7 @@ export class Details {
     return this.#probe('o', this.#num(site), this.#f.createIdentifier(FRAME), visited);
   }
 
+  /** Tells what the expression of a site came to. */
   #compared(site: number, expression: ts.Expression): ts.Expression {
     return this.#probe('o', this.#num(site), this.#f.createIdentifier(FRAME), expression);
   }
@@ -269,6 +275,7 @@ export class Details {
       chooses: kind === 'condition' ? this.#choosing(node) : null,
       op: null,
       marks: [],
+      passedTo: kind === 'function' ? methodGiven(node) : null,
       ...more,
     };
     this.sites.push(site);
@@ -296,7 +303,7 @@ export class Details {
     const uses = new Set<number>();
     const defines = new Set<number>();
     const changes = new Set<number>();
-    const marks = new Set<'clock' | 'random'>();
+    const marks = new Set<Mark>();
     const numberOf = (name: ts.Identifier) => this.#scopes.find(name.text, name)?.number ?? null;
     const add = (to: Set<number>, name: ts.Identifier) => {
       const number = numberOf(name);
@@ -355,6 +362,7 @@ export class Details {
       }
       if (ts.isIdentifier(inner)) {
         if (inner.text === 'Date' || inner.text === 'Temporal') marks.add('clock');
+        if (inner.text === 'previous' && !isDeclared(inner)) marks.add('previous');
         if (isValueUse(inner)) add(uses, inner);
       }
       if (
@@ -587,6 +595,20 @@ function isValueUse(node: ts.Identifier): boolean {
       ts.isSetAccessor(parent)) &&
     parent.name === node
   );
+}
+
+/** Whether a name stands where a variable of that name is made. */
+function isDeclared({ parent }: ts.Identifier): boolean {
+  return ts.isVariableDeclaration(parent) || ts.isParameter(parent);
+}
+
+/** The method that a function is handed to where it stands; null for any other function. */
+function methodGiven({ parent }: ts.Node): string | null {
+  return parent !== undefined &&
+    ts.isCallExpression(parent) &&
+    ts.isPropertyAccessExpression(parent.expression)
+    ? parent.expression.name.text
+    : null;
 }
 
 function isOptionalChain(node: ts.Expression): boolean {

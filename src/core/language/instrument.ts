@@ -39,6 +39,10 @@ export function instrument(
     const all = details;
     const visited = (node: ts.Expression) => ts.visitNode(node, visit) as ts.Expression;
 
+    /** What a function gives back that is one expression. */
+    const given = (node: ts.Expression) =>
+      details === null ? visited(node) : details.returned(node, visited(node));
+
     const mark = (line: number): ts.Statement =>
       f.createExpressionStatement(
         traced
@@ -245,8 +249,11 @@ export function instrument(
         );
       }
       if (ts.isReturnStatement(node) && node.expression !== undefined && traced) {
-        const returned = ts.visitNode(node.expression, visit) as ts.Expression;
-        return f.updateReturnStatement(node, value(node, returned, 'return'));
+        const returned = value(node, visited(node.expression), 'return');
+        return f.updateReturnStatement(
+          node,
+          details === null ? returned : details.returned(node.expression, returned),
+        );
       }
       if (ts.isConditionalExpression(node)) {
         const done = ts.visitEachChild(node, visit, context);
@@ -340,14 +347,14 @@ export function instrument(
               burn(lineOf(node.body)),
               ...told(node, [
                 ...(details === null ? [] : [details.statement(node.body)]),
-                f.createReturnStatement(visited(node.body)),
+                f.createReturnStatement(given(node.body)),
               ]),
             ];
         return rebuild(asGenerator(node, statements));
       }
       if (ts.isBlock(node.body))
         return rebuild(functionBody(node as typeof node & { body: ts.Block }, isPlain(node)));
-      const body = visited(node.body);
+      const body = given(node.body);
       const line = num(lineOf(node.body));
       if (!callsByName(node.body)) {
         const costs = traced ? [call('s', line), call('f', line)] : [call('f', line)];

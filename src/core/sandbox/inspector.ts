@@ -9,6 +9,7 @@ import type { Aspect } from '../session/aspects';
 import type { Detail, DetailedRun, Place } from '../session/detail';
 import type { Entry } from '../session/entries';
 import type { Look } from '../session/looking';
+import type { Part } from '../session/parts';
 import type { Observer } from '../session/observer';
 import type { Answer } from '../session/step';
 import { forTape } from '../session/tape-writer';
@@ -122,6 +123,10 @@ export class Inspector implements Observer, Reports {
 
   asked(what: string, value: unknown): void {
     if (this.#run !== null) this.#add({ is: 'asked', what, value: forTape(value as Value) });
+  }
+
+  stopped(part: Part | null, says: string): void {
+    if (this.#run !== null) this.#add({ is: 'stopped', part: part?.name ?? null, says });
   }
 
   taped(entry: Entry): void {

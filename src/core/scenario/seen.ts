@@ -153,12 +153,19 @@ export function partSeen(seen: Seen, form: Form, address: string): PartState | u
 }
 
 /** A part as the tape names it: rows by their id, `cargo#1.weight` for `cargo[0].weight`. */
-export function nameOnTape(seen: Seen, address: string): string {
+export function nameOnTape(seen: Pick<Seen, 'rows'>, address: string): string {
   const found = readRowAddress(address);
   const row = found === null ? undefined : seen.rows[found.rows]?.order[found.place];
   if (found === null || row === undefined) return address;
   const name = `${found.rows}#${row}`;
   return found.cell === null ? name : `${name}.${found.cell}`;
+}
+
+/** The other way round: a part of the tape as it is named by its place now; as it is where its row is gone. */
+export function addressNow(seen: Pick<Seen, 'rows'>, name: string): string {
+  const [, rows, id, cell = ''] = /^(\w+)#(\d+)(\.\w+)?$/.exec(name) ?? [];
+  const place = rows === undefined ? -1 : (seen.rows[rows]?.order.indexOf(id!) ?? -1);
+  return place < 0 ? name : `${rows}[${place}]${cell}`;
 }
 
 function withRows(seen: Seen, name: string): PartState {

@@ -26,7 +26,9 @@ export type SiteKind =
   /** A comparison within whatever expression. */
   | 'comparison'
   /** A side of a comparison. */
-  | 'operand';
+  | 'operand'
+  /** What a function gives back. */
+  | 'returned';
 
 export interface Site {
   kind: SiteKind;
@@ -54,5 +56,10 @@ export interface Site {
   /** Of a comparison, how it compares: `===`, `<`, `includes`. */
   op: string | null;
   /** Whether it uses what is no part of the form and no variable. */
-  marks: readonly ('clock' | 'random')[];
+  marks: readonly Mark[];
+  /** Of a function that is handed to a method where it stands, the name of that: `some`, `filter`. */
+  passedTo: string | null;
 }
+
+/** Something that a place uses besides parts and variables; `previous` is what stood before the event. */
+export type Mark = 'clock' | 'random' | 'previous';

@@ -363,6 +363,7 @@ export class Desk {
     const { noted } = this.#runs.demand('event.stop() was called');
     if (!this.#stopping.stop(event, says, part, noted ?? NOTHING_READ))
       this.#wrong('wrong_use', words.stopTooLate);
+    this.#observer?.stopped(part, says);
   }
 
   /** Ties may be made at the top level and while a record is loaded. */

@@ -22,6 +22,8 @@ export type Detail =
   | { is: 'read'; part: string; aspect: string; value: Value }
   | { is: 'said'; part: string; aspect: string; value: Value; withdrawn?: true; line: Line }
   | { is: 'asked'; what: string; value: Value }
+  /** A handler stopped its event. */
+  | { is: 'stopped'; part: string | null; says: string }
   /** An entry of the tape, by its number. */
   | { is: 'entry'; n: number };
 

@@ -6,6 +6,7 @@ import type { Value } from '../form/value';
 import type { Entry } from './entries';
 import type { Aspect } from './aspects';
 import type { Line } from '../wire/line';
+import type { Part } from './parts';
 
 export interface Observer {
   /** A run, or one stretch of it, begins; its entry on the tape is the number. */
@@ -16,5 +17,7 @@ export interface Observer {
   said(aspect: Aspect, value: Value | undefined, line: Line): void;
   /** Something was asked that is no aspect: who opened the form and how, a random number, the parent's values. */
   asked(what: string, value: unknown): void;
+  /** An event was stopped, with a text on a part. */
+  stopped(part: Part | null, says: string): void;
   taped(entry: Entry): void;
 }

@@ -10,6 +10,8 @@ export class Tape {
   readonly entries: readonly Entry[];
   readonly #byNumber = new Map<number, Entry>();
   readonly #children = new Map<number, Entry[]>();
+  /** Where all that scripts did in a step was taken back: the entry that says so, its step and why. */
+  #takenBack: { n: number; root: number; error: Entry & { type: 'error' } }[] | null = null;
   /** The number of the entry that opened the record that is open: what came before is another record's. */
   readonly since: number;
 
@@ -45,6 +47,52 @@ export class Tape {
   runOf(effect: Effect): Run | null {
     const cause = this.causeOf(effect);
     return cause?.type === 'run' ? (cause as Run) : null;
+  }
+
+  /** The step or opening in which it happened. */
+  rootOf(entry: Entry): Entry {
+    let root = entry;
+    for (let cause = this.causeOf(root); cause !== null; cause = this.causeOf(root)) root = cause;
+    return root;
+  }
+
+  /**
+   * The number of the step in which it happened, as steps are counted by whoever does them: 0 for the opening. A
+   * submission that a script asked for belongs to the step before it.
+   */
+  stepOf(entry: Entry): number {
+    const root = this.rootOf(entry);
+    let step = 0;
+    for (const one of this.entries) {
+      if (one.n > root.n) break;
+      if (one.type === 'step' && (one.by !== 'script' || !('submit' in one.step))) step++;
+    }
+    return step;
+  }
+
+  /** Whether it was undone again: its run failed, or all that scripts did in its step was taken back. */
+  isStruck(entry: Entry): boolean {
+    if ('struck' in entry && entry.struck) return true;
+    const run = this.#runAround(entry);
+    if (run === null) return false;
+    return run.outcome === 'failed' || this.takenBackAfter(run) !== null;
+  }
+
+  /** The error for which all that scripts did in the step of a run was taken back; null where nothing was. */
+  takenBackAfter(run: Run): (Entry & { type: 'error' }) | null {
+    this.#takenBack ??= this.entries.flatMap((entry) => {
+      const error = entry.type === 'takenBack' ? this.causeOf(entry) : null;
+      return error?.type === 'error' ? [{ n: entry.n, root: this.rootOf(entry).n, error }] : [];
+    });
+    if (this.#takenBack.length === 0) return null;
+    const root = this.rootOf(run).n;
+    return this.#takenBack.find((one) => one.n > run.n && one.root === root)?.error ?? null;
+  }
+
+  #runAround(entry: Entry): Run | null {
+    for (let at: Entry | null = entry; at !== null; at = this.causeOf(at))
+      if (at.type === 'run') return at as Run;
+    return null;
   }
 
   /** All that happened to a part since its record was opened, in order, without what was taken back. */

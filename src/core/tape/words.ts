@@ -49,6 +49,22 @@ function inRows(name: string, labels: ReadonlyMap<string, string>): string | nul
   return cell === undefined ? of : `${labels.get(`${field}.${cell}`) ?? cell} in ${of}`;
 }
 
+/** The same names, with rows by the place that they have now in place of their ids. */
+export function withPlaces(
+  names: Names,
+  rows: Readonly<Record<string, { order: readonly string[] }>>,
+): Names {
+  return {
+    ...names,
+    part: (name) => {
+      const [, field, id, cell = ''] = /^(\w+)#(\d+)(\.\w+)?$/.exec(name) ?? [];
+      if (field === undefined) return names.part(name);
+      const place = rows[field]?.order.indexOf(id!) ?? -1;
+      return names.part(place < 0 ? name : `${field}[${place}]${cell}`);
+    },
+  };
+}
+
 /** What stands in a circle: a part for its value, or a part and what is said of it, as `stay:shown`. */
 export function placeInWords(place: string, names: Names): string {
   const [part, aspect] = place.split(':') as [string, string?];

@@ -107,6 +107,7 @@ const ConditionMet = z.object({
   site: z.number().int(),
   line: z.number().int(),
   text: z.string(),
+  is: z.enum(['condition', 'switch', 'statement']),
   came: ValueSchema,
   comparisons: z.array(Comparison),
 });
@@ -119,6 +120,12 @@ const Cause = z.union([
     part: z.string(),
     aspect: z.string(),
     value: ValueSchema,
+    entry: Entry.nullable(),
+  }),
+  z.object({
+    is: z.literal('row'),
+    part: z.string(),
+    did: z.enum(['brought', 'added', 'moved', 'removed']),
     entry: Entry.nullable(),
   }),
   z.object({
@@ -140,16 +147,40 @@ const Cause = z.union([
   z.object({ is: z.literal('variable'), script: z.string(), name: z.string() }),
 ]);
 
+const RunMet = z.object({
+  entry: Entry,
+  sort: z.string(),
+  behaviour: z.string(),
+  title: z.string(),
+});
+
 /** A decision with those behind it (`debugging/chain.ts`). */
 const Decision = z.object({
   part: z.string(),
   aspect: z.string(),
   value: ValueSchema,
-  decided: z.enum(['said', 'withdrawn', 'entered', 'corrected', 'row', 'record', 'definition']),
+  decided: z.enum([
+    'said',
+    'withdrawn',
+    'entered',
+    'corrected',
+    'row',
+    'record',
+    'definition',
+    'derived',
+    'checked',
+    'stopped',
+    'saved',
+    'refused',
+    'never',
+  ]),
   entry: Entry.nullable(),
-  run: z
-    .object({ entry: Entry, sort: z.string(), behaviour: z.string(), title: z.string() })
-    .nullable(),
+  step: z
+    .number()
+    .int()
+    .nullable()
+    .meta({ description: 'The step in which it was decided, 0 being the opening.' }),
+  run: RunMet.nullable(),
   line: LineSchema.nullable(),
   statement: z.string().nullable(),
   comparisons: z.array(Comparison).meta({ description: 'In the statement, as they came out.' }),
@@ -158,6 +189,19 @@ const Decision = z.object({
     description: 'What is often wrong with comparisons that came out as these did.',
   }),
   causes: z.array(Cause),
+  asOf: Entry.nullable().meta({
+    description: 'What it depends on stood so right before this entry; at the end for null.',
+  }),
+  takenBack: z
+    .object({
+      why: z.enum(['failed', 'superseded', 'circle']),
+      run: RunMet,
+      said: z.object({ value: ValueSchema, line: LineSchema.nullable() }).nullable(),
+      says: z.string().nullable(),
+      failedAt: LineSchema.nullable(),
+    })
+    .nullable()
+    .meta({ description: 'What a script said of it, or would have, and no longer counts.' }),
 });
 type Why = z.infer<typeof Decision> & { because: (Why | null)[] };
 const Why: z.ZodType<Why> = Decision.extend({
@@ -168,14 +212,19 @@ const Why: z.ZodType<Why> = Decision.extend({
 }).meta({ id: 'why' });
 
 const Outcome = z.union([
-  z.object({ is: z.enum(['never ran', 'waits', 'not reached']) }),
+  z.object({ is: z.enum(['never ran', 'not reached']) }),
+  z.object({ is: z.literal('waits'), restarted: Entry.nullable() }),
   z.object({
     is: z.literal('kept'),
     by: z.array(
       ConditionMet.extend({
-        wanted: z.boolean().nullable(),
+        needs: z.boolean().nullable(),
+        from: z.array(ConditionMet),
         near: z.array(NearMiss),
         causes: z.array(Cause),
+        now: z
+          .array(z.object({ part: z.string(), aspect: z.string(), value: ValueSchema }))
+          .meta({ description: 'What it read and is otherwise by now.' }),
       }),
     ),
   }),
@@ -185,7 +234,12 @@ const Outcome = z.union([
     value: ValueSchema,
     by: z.object({ entry: Entry, behaviour: z.string(), title: z.string() }).nullable(),
   }),
-  z.object({ is: z.literal('failed'), failure: Failure }),
+  z.object({ is: z.literal('overwritten'), value: ValueSchema, line: LineSchema }),
+  z.object({
+    is: z.literal('failed'),
+    failure: Failure,
+    said: z.object({ value: ValueSchema }).nullable(),
+  }),
 ]);
 
 /** What `tavro why` prints. */

@@ -5,7 +5,7 @@
  * what was done.
  */
 import { createStore } from 'zustand/vanilla';
-import { usualAspect } from '@/core/debugging/decision';
+import { usualAspect } from '@/core/debugging/question';
 import { nameOnTape, partSeen, seenAt } from '@/core/scenario/seen';
 import { readHeader } from '@/core/script/header';
 import { Tape } from '@/core/tape/tape';

@@ -6,21 +6,16 @@ import { useStore } from 'zustand';
 import type { Form } from '@/core/form/definition';
 import type { Value } from '@/core/form/value';
 import { lineSince } from '@/core/debugging/changed-line';
-import { ASKED_ABOUT } from '@/core/debugging/decision';
-import {
-  decisionInWords,
-  leftOutInWords,
-  questionInWords,
-  whyNotInWords,
-  type Context,
-  type Piece,
-  type Sentence,
-} from '@/core/debugging/in-words';
+import type { Context, Piece, Sentence } from '@/core/debugging/pieces';
+import { askedOf } from '@/core/debugging/question';
+import { questionInWords } from '@/core/debugging/standing-words';
+import { leftOutInWords, whyNotInWords } from '@/core/debugging/why-not-words';
+import { decisionInWords } from '@/core/debugging/why-words';
 import { baseName } from '@/core/script/script-name';
 import type { PartState } from '@/core/session/step';
-import type { Seen } from '@/core/scenario/seen';
+import { addressNow, partSeen, type Seen } from '@/core/scenario/seen';
 import type { Tape } from '@/core/tape/tape';
-import type { Names } from '@/core/tape/words';
+import { withPlaces, type Names } from '@/core/tape/words';
 import { placeOf, type Line } from '@/core/wire/line';
 import { useDates } from '../dates';
 import { Button, Mono, Select } from '../kit';
@@ -51,11 +46,11 @@ export function WhyPane({
         outline.
       </Box>
     );
-  const context: Context = { names, who, tape };
-  const state = seen.parts[question.part];
-  const aspects = ASKED_ABOUT.filter((aspect) => state?.[aspect as keyof PartState] !== undefined);
-  const hiddenBy =
-    state?.shown === true && state.onScreen === false ? parentOf(form, question.part) : null;
+  const context: Context = { names: withPlaces(names, seen.rows), who, tape };
+  const address = addressNow(seen, question.part);
+  const state = partSeen(seen, form, address);
+  const aspects = askedOf(question.part, state);
+  const isHiddenAround = state?.shown === true && state.onScreen === false;
   const now = state?.[question.aspect as keyof PartState];
   return (
     <Box fontSize="12.8px" lineHeight="19px">
@@ -65,14 +60,8 @@ export function WhyPane({
             ‹ back
           </Button>
         )}
-        <b>
-          {questionInWords(
-            names.part(question.part),
-            question.aspect,
-            decision?.value ?? (now as Value) ?? null,
-          )}
-        </b>
-        <Mono color="soft">{question.part}</Mono>
+        <b>{questionInWords(context.names, question, decision?.value ?? (now as Value) ?? null)}</b>
+        <Mono color="soft">{address}</Mono>
         {aspects.length > 0 && (
           <Select
             aria-label="Which aspect"
@@ -94,17 +83,17 @@ export function WhyPane({
           only this part
         </Button>
       </Flex>
-      {hiddenBy !== null && question.aspect === 'shown' && (
+      {isHiddenAround && question.aspect === 'shown' && (
         <Box mb="3px">
-          It is off screen all the same, since{' '}
+          It is{' '}
           <Ask
             onClick={() =>
-              void bench.askWhy({ part: hiddenBy, aspect: 'shown', before: null }, true)
+              void bench.askWhy({ ...question, aspect: 'onScreen', before: null }, true)
             }
           >
-            {names.part(hiddenBy)}
+            off screen
           </Ask>{' '}
-          around it is hidden.
+          all the same.
         </Box>
       )}
       {asking && decision === null && <Box color="soft">Running it again…</Box>}
@@ -256,14 +245,4 @@ function Ask({ children, onClick }: { children: React.ReactNode; onClick: () => 
       {children}
     </chakra.button>
   );
-}
-
-/** The section or page around a part. */
-function parentOf(form: Form, part: string): string | null {
-  for (const page of form.pages)
-    for (const section of page.sections) {
-      if (section.name === part) return page.name;
-      if (section.fields.some(({ name }) => name === part)) return section.name;
-    }
-  return null;
 }

@@ -1,6 +1,7 @@
 /** Asking why an aspect of a part is as it is, and why not otherwise. */
-import { decide, type Question } from '@/core/debugging/decision';
-import type { Ground } from '@/core/debugging/ground';
+import { decide } from '@/core/debugging/decide';
+import { groundOver, type Ground } from '@/core/debugging/ground';
+import type { Question } from '@/core/debugging/question';
 import { leftOut } from '@/core/debugging/left-out';
 import { entriesUntil } from '@/core/debugging/travel';
 import { otherLines, whyNot } from '@/core/debugging/why-not';
@@ -16,15 +17,15 @@ export function asking({ core, looking, debug, set, tapes, attempt }: DebugCore)
     const entries = tapes()
       .slice(0, get().at + 1)
       .flat();
-    return {
-      form: form(),
-      tape: new Tape(standing === null ? entries : entriesUntil(entries, standing)),
-      get sites() {
-        return looking.sites();
+    return groundOver(
+      {
+        form: form(),
+        tape: new Tape(standing === null ? entries : entriesUntil(entries, standing)),
+        sites: looking.sites(),
       },
-      inspect: async (runs, turned = []) =>
-        (await looking.inspect({ runs, turned }, { steps: get().steps.slice(0, get().at) })).runs,
-    };
+      (wanted) => looking.inspect(wanted, { steps: get().steps.slice(0, get().at) }),
+      standing ?? undefined,
+    );
   }
 
   /** Asks why an aspect of a part is as it is, and why not otherwise. `inTurn` keeps the question before it to go back to. */
@@ -41,9 +42,9 @@ export function asking({ core, looking, debug, set, tapes, attempt }: DebugCore)
     core.set({ asked: { part: question.part, aspect: question.aspect } });
     return attempt('why', async (mine) => {
       try {
-        const on = ground();
         // The sites come with the first run in detail.
         await looking.inspect({}, { steps: [] });
+        const on = ground();
         const decision = await decide(on, question);
         if (!mine()) return;
         set({ decision });

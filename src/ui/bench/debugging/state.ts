@@ -1,6 +1,7 @@
 /** What is known while somebody looks into what was done, and what all that do so share. */
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Decision, Question } from '@/core/debugging/decision';
+import type { Decision } from '@/core/debugging/decision';
+import type { Question } from '@/core/debugging/question';
 import type { Difference } from '@/core/debugging/differences';
 import { ALL, type Filter } from '@/core/debugging/filter';
 import type { SitesOf } from '@/core/debugging/instances';

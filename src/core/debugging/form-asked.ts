@@ -1,0 +1,85 @@
+/** About the form as a whole: which page is open, and the last message. */
+import type { Entry } from '../session/entries';
+import { FORM } from '../session/tree';
+import type { Run } from '../tape/tape';
+import { nobodys, runMet, type Decision } from './decision';
+import { causesOf, runCauses, toldOf } from './explained';
+import type { Ground } from './ground';
+import type { Question } from './question';
+import { placed } from './saying';
+import { sliceOf } from './slice';
+
+/** The page that is open: who turned to it. */
+export async function aboutPage(ground: Ground, { aspect, before }: Question): Promise<Decision> {
+  const { tape } = ground;
+  const turned = lastOf(ground, 'page', before);
+  // The opening turns to the first page that is shown.
+  const cause = turned === null ? null : tape.causeOf(turned);
+  if (turned === null || cause === null || cause.type === 'opened') {
+    const page = turned?.to ?? ground.form.pages[0]?.name ?? null;
+    return nobodys(FORM, aspect, page, 'definition');
+  }
+  const decision = { ...nobodys(FORM, aspect, turned.to, 'entered'), ...at(ground, turned) };
+  if (cause.type === 'run') return byScript(ground, decision, turned, cause as Run);
+  const byPerson = cause.type === 'step' && 'turnTo' in cause.step;
+  if (byPerson) return decision;
+  const hidden = turned.from;
+  return {
+    ...decision,
+    decided: 'corrected',
+    asOf: turned.n,
+    causes:
+      hidden === null
+        ? []
+        : [{ is: 'read', part: hidden, aspect: 'shown', value: false, entry: null }],
+  };
+}
+
+/** The last message that a handler gave. */
+export async function aboutMessages(
+  ground: Ground,
+  { aspect, before }: Question,
+): Promise<Decision> {
+  const message = lastOf(ground, 'message', before);
+  if (message === null) return nobodys(FORM, aspect, null, 'never');
+  const decision = { ...nobodys(FORM, aspect, message.text, 'said'), ...at(ground, message) };
+  const cause = ground.tape.causeOf(message);
+  return cause?.type === 'run'
+    ? byScript(ground, decision, message, cause as Run)
+    : { ...decision, decided: 'corrected' };
+}
+
+function at({ tape }: Ground, entry: Entry): Pick<Decision, 'entry' | 'step'> {
+  return { entry: entry.n, step: tape.stepOf(entry) };
+}
+
+function lastOf<T extends Entry['type']>(
+  { tape }: Ground,
+  type: T,
+  before: number | null,
+): Extract<Entry, { type: T }> | null {
+  const found = tape.entries.findLast(
+    (entry) =>
+      entry.type === type && (before === null || entry.n < before) && !tape.isStruck(entry),
+  );
+  return (found as Extract<Entry, { type: T }> | undefined) ?? null;
+}
+
+async function byScript(
+  ground: Ground,
+  decision: Decision,
+  entry: Extract<Entry, { type: 'page' | 'message' }>,
+  run: Run,
+): Promise<Decision> {
+  const found = await placed(ground, run, { entry: entry.n, line: entry.line });
+  const said = { ...decision, decided: 'said' as const, run: runMet(run), line: entry.line };
+  if (found === null) return { ...said, causes: runCauses(ground.tape, run) };
+  const slice = sliceOf(found.instances, found.instance);
+  return {
+    ...said,
+    statement: found.instance.site.text,
+    ...toldOf(ground, found.instances, found.instance, slice, entry.n),
+    causes: causesOf(ground.tape, slice, run, entry.n),
+    asOf: entry.n,
+  };
+}
