@@ -1,10 +1,13 @@
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM } from './tests/support/chromium';
+import { thorough } from './tests/support/thorough';
 
 /** Run by scripts/test.mjs, which prepares the database that each file of tests copies (tests/e2e/workspace.ts). */
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: 2,
+  // Where not everything is tried; see tests/e2e/workspace.ts.
+  ...(thorough ? {} : { grepInvert: /@whole/ }),
   // On a loaded machine a page may be slower than a test believes; one that fails each time, in a fresh workspace, has failed.
   retries: 2,
   // There to end what hangs; a loaded machine is slow at honest work too.

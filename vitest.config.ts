@@ -25,10 +25,8 @@ export default defineConfig({
         extends: true,
         test: { name: 'attack', include: ['tests/attack/**/*.test.ts'], fileParallelism: false },
       },
-      {
-        extends: true,
-        test: { name: 'server', include: ['tests/server/**/*.test.ts'], fileParallelism: false },
-      },
+      // Each file has a database of its own.
+      { extends: true, test: { name: 'server', include: ['tests/server/**/*.test.ts'] } },
     ],
   },
 });

@@ -1,6 +1,6 @@
 // npm run attack: everything that docs/trust.md reports, tried against the app as it runs, in minutes. With a name, such
-// as `npm run attack -- requests`, only that part; the experiments of unit and conformance tests, of which `npm test` does a
-// twentieth, are called experiments. `npm test` runs a quick part of the same.
+// as `npm run attack -- requests`, only that part; the experiments of other tests, of which `npm test` does a twentieth, are
+// called experiments, and all tests in the browser `browser`. `npm test` runs a quick part of the same.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import {
@@ -28,6 +28,8 @@ const DATABASE = {
 /** The demo as it is at first, which each file of browser tests copies. */
 const TEMPLATE = 'tavro_demo';
 const RESULTS = `${root}/.data/attacks`;
+/** Whose tests try things at random. */
+const EXPERIMENTING = ['unit', 'conformance', 'command line', 'server'];
 
 await needPort(PORT, 'TAVRO_ATTACK_PORT=3920 npm run attack');
 needPackages([packages.postgresql, packages.chromium]);
@@ -73,7 +75,7 @@ function experiments() {
   );
   const output = `${root}/.data/experiments.json`;
   const failed = run(
-    ['--project=unit', '--project=conformance', ...files],
+    [...EXPERIMENTING.map((project) => `--project=${project}`), ...files],
     ['--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
   );
   const { numPassedTests: passed } = JSON.parse(readFileSync(output, 'utf8'));
@@ -81,7 +83,7 @@ function experiments() {
   writeFileSync(
     `${RESULTS}/experiments.json`,
     JSON.stringify({
-      attack: 'Experiments of unit and conformance tests, whole',
+      attack: 'Experiments of all tests, whole',
       tried: passed,
       came: `in ${files.length} files: sessions, programs, messages and edits made at random, each held against something that knows better`,
     }),
@@ -89,20 +91,21 @@ function experiments() {
   return !failed;
 }
 
-/** What is tried in Chromium. Whether all of it passed. */
+/** All tests in the browser, those that `npm test` leaves out too. Whether all of it passed. */
 function inBrowser() {
   copyDatabase(url, TEMPLATE);
-  const { status } = spawnSync(
-    'node_modules/.bin/playwright',
-    ['test', 'tests/e2e/hostile.spec.ts', 'tests/e2e/trust.spec.ts'],
-    { cwd: root, stdio: 'inherit', env: { ...environment(), TAVRO_E2E_TEMPLATE: TEMPLATE } },
-  );
+  const { status } = spawnSync('node_modules/.bin/playwright', ['test'], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...environment(), TAVRO_E2E_TEMPLATE: TEMPLATE },
+  });
   const { stats } = JSON.parse(readFileSync(`${root}/test-results/e2e.json`, 'utf8'));
   mkdirSync(RESULTS, { recursive: true });
   writeFileSync(
     `${RESULTS}/in-chromium.json`,
     JSON.stringify({
-      attack: 'In Chromium: texts, drafts, prompts, breakpoints, grids, mutation, both ways',
+      attack:
+        'In Chromium: texts, drafts, prompts, breakpoints, grids, mutation, both ways, and all that people do',
       tried: stats.expected + stats.flaky,
       came: 'text was shown as it stands everywhere; what never ends was stopped and the page went on; nothing typed was lost in a crash, by two tabs or without a server',
     }),

@@ -24,6 +24,8 @@ import {
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
 /** Those that need no app; the attacks follow once there is one. */
 const PROJECTS = ['unit', 'conformance', 'command line', 'server'];
+/** The attacks that are quick enough for every change; `npm run attack` runs them all. */
+const ATTACKS = ['requests', 'workspaces', 'behaviours'];
 /** The demo as it is at first, which each file of browser tests copies. */
 const TEMPLATE = 'tavro_demo';
 // A data folder and port of its own, so that tests never touch what somebody works on.
@@ -56,7 +58,7 @@ try {
   prepareDatabase(database.url);
   copyDatabase(database.url, TEMPLATE);
   const at = { ...env, ...DATABASE, TAVRO_URL: `http://127.0.0.1:${PORT}` };
-  count(await served(database.url, PORT, () => runVitest(at, ['attack'])));
+  count(await served(database.url, PORT, () => runVitest(at, ['attack'], ATTACKS)));
   count(runBrowser({ ...env, TAVRO_E2E_TEMPLATE: TEMPLATE }));
 } finally {
   if (database !== null) stopDatabase(DATABASE);
@@ -72,7 +74,7 @@ function count({ passed, failed }) {
   total.failed += failed;
 }
 
-function runVitest(env, projects) {
+function runVitest(env, projects, files = []) {
   const output = 'test-results/vitest.json';
   rmSync(`${root}/${output}`, { force: true });
   const { status } = spawnSync(
@@ -80,6 +82,7 @@ function runVitest(env, projects) {
     [
       'run',
       ...projects.map((name) => `--project=${name}`),
+      ...files.map((name) => `tests/attack/${name}.test.ts`),
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${output}`,

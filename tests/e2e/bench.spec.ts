@@ -1,6 +1,6 @@
 /** The bench as a developer uses it: react on change, live replay after an edit, errors, scenarios, conflicts. */
 import type { Page } from '@playwright/test';
-import { editor, expect, openBench, replaceInScript, seriousOn, test } from './workspace';
+import { editor, expect, openBench, replaceInScript, seriousOn, test, WHOLE } from './workspace';
 
 test.use({ file: 'bench' });
 
@@ -31,7 +31,7 @@ test('the form reacts on change, the margin and the tape say which line did it, 
     'rule “asked only with a pilot” of Pilot details says so on line',
   );
   await why.getByRole('button', { name: 'Pilot ("own")' }).click();
-  await expect(why).toContainText('Pilot is own because Mira Oldane set Pilot to own.');
+  await expect(why).toContainText('Pilot is own because Mira Oldane set Pilot to own (step 1).');
   await expect(page.getByTestId('announcements')).toContainText('Pilot details is shown.');
 });
 
@@ -82,36 +82,38 @@ test('a failing script says so in the line, on the tape and as a bar, in the sam
   await expect(sheet(page).getByRole('alert')).toHaveCount(0);
 });
 
-test('a script stuck in a built-in is stopped within seconds, and what was typed is still there', async ({
-  page,
-}) => {
-  const form = await openBench(page, 'Dues');
-  await type(page, 'Draught', '5');
-  await page.getByRole('button', { name: '+ new' }).click();
-  await page.getByLabel('Title of the new behaviour').fill('Stuck');
-  await page.keyboard.press('Enter');
-  await editor(page).click();
-  await page.keyboard.press('Control+End');
-  await page.keyboard.insertText(
-    'on.change(fields.length, () => {\n  const list: number[] = [];\n  list.length = 2 ** 32 - 1;\n  list.indexOf(1);\n});\n',
-  );
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  await type(page, 'Length over all', '20');
-  await expect(
-    sheet(page)
-      .getByRole('alert')
-      .filter({ hasText: 'kept the form busy in a single built-in call' }),
-  ).toBeVisible();
-  await expect(page.locator('#field-draught')).toHaveValue('5.0');
-  await expect(page.locator('#field-length')).toHaveValue('20.0');
-  await editor(page).click();
-  await page.keyboard.press('Control+a');
-  await page.keyboard.insertText('/** Stuck: no longer. */\n');
-  // Left at once: what was typed is saved all the same.
-  await page.goto('/');
-  await openBench(page, 'Stuck', form);
-  await expect(editor(page)).toHaveText('/** Stuck: no longer. */');
-});
+test(
+  'a script stuck in a built-in is stopped within seconds, and what was typed is still there',
+  WHOLE,
+  async ({ page }) => {
+    const form = await openBench(page, 'Dues');
+    await type(page, 'Draught', '5');
+    await page.getByRole('button', { name: '+ new' }).click();
+    await page.getByLabel('Title of the new behaviour').fill('Stuck');
+    await page.keyboard.press('Enter');
+    await editor(page).click();
+    await page.keyboard.press('Control+End');
+    await page.keyboard.insertText(
+      'on.change(fields.length, () => {\n  const list: number[] = [];\n  list.length = 2 ** 32 - 1;\n  list.indexOf(1);\n});\n',
+    );
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    await type(page, 'Length over all', '20');
+    await expect(
+      sheet(page)
+        .getByRole('alert')
+        .filter({ hasText: 'kept the form busy in a single built-in call' }),
+    ).toBeVisible();
+    await expect(page.locator('#field-draught')).toHaveValue('5.0');
+    await expect(page.locator('#field-length')).toHaveValue('20.0');
+    await editor(page).click();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.insertText('/** Stuck: no longer. */\n');
+    // Left at once: what was typed is saved all the same.
+    await page.goto('/');
+    await openBench(page, 'Stuck', form);
+    await expect(editor(page)).toHaveText('/** Stuck: no longer. */');
+  },
+);
 
 test('what was clicked becomes a scenario, it runs, and a failing one opens at its step', async ({
   page,
@@ -144,33 +146,35 @@ test('what was clicked becomes a scenario, it runs, and a failing one opens at i
   await expect(failed).toHaveCount(0);
 });
 
-test('a long tape scrolls in its place, with its buttons and the step looked at in sight', async ({
-  page,
-}) => {
-  await openBench(page);
-  for (const key of [
-    'own',
-    'none',
-    'own',
-    'none',
-    'own',
-    'none',
-    'own',
-    'none',
-    'own',
-    'none',
-    'own',
-    'none',
-  ])
-    await page.selectOption('#field-pilot_choice', key);
-  await expect(page.getByText('Live form after step 12 of 12')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Undo step' })).toBeInViewport();
-  await expect(
-    tape(page)
-      .getByRole('listitem')
-      .filter({ has: page.locator('[aria-current=step]') }),
-  ).toBeInViewport();
-});
+test(
+  'a long tape scrolls in its place, with its buttons and the step looked at in sight',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    for (const key of [
+      'own',
+      'none',
+      'own',
+      'none',
+      'own',
+      'none',
+      'own',
+      'none',
+      'own',
+      'none',
+      'own',
+      'none',
+    ])
+      await page.selectOption('#field-pilot_choice', key);
+    await expect(page.getByText('Live form after step 12 of 12')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Undo step' })).toBeInViewport();
+    await expect(
+      tape(page)
+        .getByRole('listitem')
+        .filter({ has: page.locator('[aria-current=step]') }),
+    ).toBeInViewport();
+  },
+);
 
 test('the tape can be looked back through, and the form is as it was then', async ({ page }) => {
   await openBench(page);
@@ -201,68 +205,74 @@ test('every action has a name in the command list', async ({ page }) => {
   await expect(page.getByText('Live form after step 0 of 0')).toBeVisible();
 });
 
-test('from anywhere to any pane and any behaviour in two presses, and an empty one begins with the cursor in it', async ({
-  page,
-}) => {
-  await openBench(page);
-  await page.keyboard.press('Alt+b');
-  await page.keyboard.press('4');
-  await expect(page.getByRole('tab', { name: 'Dues', selected: true })).toBeVisible();
-  await expect(editor(page)).toBeFocused();
-  const pane = () =>
-    page.evaluate(() => document.activeElement?.closest('main [aria-label]')?.ariaLabel ?? '');
-  const within = async (label: string) =>
-    expect(
-      await page.evaluate(
-        (name) =>
-          document.querySelector(`main [aria-label="${name}"]`)!.contains(document.activeElement),
-        label,
-      ),
-      await pane(),
-    ).toBe(true);
-  await page.keyboard.press('F6');
-  await expect(async () => within('Live form')).toPass();
-  await page.keyboard.press('F6');
-  await expect(async () => within('Tape')).toPass();
-  await page.keyboard.press('F6');
-  await expect(async () => within('Outline')).toPass();
-  await page.keyboard.press('Shift+F6');
-  await expect(async () => within('Tape')).toPass();
-  // Esc gives the focus back to where it was.
-  await page.keyboard.press('Shift+F6');
-  await page.keyboard.press('Shift+F6');
-  await expect(editor(page)).toBeFocused();
-  await page.keyboard.press('Alt+k');
-  await expect(page.getByLabel('Find a command')).toBeFocused();
-  await page.keyboard.press('Escape');
-  await expect(editor(page)).toBeFocused();
-  await page.keyboard.press('Alt+e');
-  await page.keyboard.type('Night rate');
-  await page.getByLabel('What it is for').selectOption('js');
-  await page.getByLabel('Title of the new behaviour').press('Enter');
-  await expect(page.getByRole('tab', { name: 'Night rate', selected: true })).toBeVisible();
-  await expect(editor(page)).toBeFocused();
-  await page.keyboard.type('log(1);');
-  await expect(editor(page)).toContainText('log(1);');
-  await page.keyboard.press('Alt+k');
-  await page.keyboard.type('delete the behaviour');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('“Night rate” is deleted.')).toBeVisible();
-});
+test(
+  'from anywhere to any pane and any behaviour in two presses, and an empty one begins with the cursor in it',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    await page.keyboard.press('Alt+b');
+    await page.keyboard.press('4');
+    await expect(page.getByRole('tab', { name: 'Dues', selected: true })).toBeVisible();
+    await expect(editor(page)).toBeFocused();
+    const pane = () =>
+      page.evaluate(() => document.activeElement?.closest('main [aria-label]')?.ariaLabel ?? '');
+    const within = async (label: string) =>
+      expect(
+        await page.evaluate(
+          (name) =>
+            document.querySelector(`main [aria-label="${name}"]`)!.contains(document.activeElement),
+          label,
+        ),
+        await pane(),
+      ).toBe(true);
+    await page.keyboard.press('F6');
+    await expect(async () => within('Live form')).toPass();
+    await page.keyboard.press('F6');
+    await expect(async () => within('Tape')).toPass();
+    await page.keyboard.press('F6');
+    await expect(async () => within('Outline')).toPass();
+    await page.keyboard.press('Shift+F6');
+    await expect(async () => within('Tape')).toPass();
+    // Esc gives the focus back to where it was.
+    await page.keyboard.press('Shift+F6');
+    await page.keyboard.press('Shift+F6');
+    await expect(editor(page)).toBeFocused();
+    await page.keyboard.press('Alt+k');
+    await expect(page.getByLabel('Find a command')).toBeFocused();
+    await page.keyboard.press('Escape');
+    await expect(editor(page)).toBeFocused();
+    await page.keyboard.press('Alt+e');
+    await page.keyboard.type('Night rate');
+    await page.getByLabel('What it is for').selectOption('js');
+    await page.getByLabel('Title of the new behaviour').press('Enter');
+    await expect(page.getByRole('tab', { name: 'Night rate', selected: true })).toBeVisible();
+    await expect(editor(page)).toBeFocused();
+    await page.keyboard.type('log(1);');
+    await expect(editor(page)).toContainText('log(1);');
+    await page.keyboard.press('Alt+k');
+    await page.keyboard.type('delete the behaviour');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('“Night rate” is deleted.')).toBeVisible();
+  },
+);
 
-test('opened as somebody else and with a record, the form is as they meet it', async ({ page }) => {
-  await openBench(page, undefined, 'berth_visit');
-  await page.getByLabel('As whom').selectOption({ label: 'Teo Varrick' });
-  await expect(sheet(page).getByText('Welcome, Teo Varrick.')).toBeVisible();
-  await page.getByLabel('Which record').selectOption('4');
-  await expect(page.locator('#field-vessel')).toHaveValue('Sable Meridian');
-  await expect(page.locator('#field-pilot_licence')).toHaveValue('QH-0417');
-  await sheet(page).getByRole('button', { name: '2 Cargo and dues' }).click();
-  await expect(page.locator('#field-dues_accepted')).toBeEnabled();
-  await page.getByLabel('As whom').selectOption({ label: 'Mira Oldane' });
-  await sheet(page).getByRole('button', { name: '2 Cargo and dues' }).click();
-  await expect(page.locator('#field-dues_accepted')).toBeDisabled();
-});
+test(
+  'opened as somebody else and with a record, the form is as they meet it',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, undefined, 'berth_visit');
+    await page.getByLabel('As whom').selectOption({ label: 'Teo Varrick' });
+    await expect(sheet(page).getByText('Welcome, Teo Varrick.')).toBeVisible();
+    await page.getByLabel('Which record').selectOption('4');
+    await expect(page.locator('#field-vessel')).toHaveValue('Sable Meridian');
+    await expect(page.locator('#field-pilot_licence')).toHaveValue('QH-0417');
+    await sheet(page).getByRole('button', { name: '2 Cargo and dues' }).click();
+    await expect(page.locator('#field-dues_accepted')).toBeEnabled();
+    await page.getByLabel('As whom').selectOption({ label: 'Mira Oldane' });
+    await sheet(page).getByRole('button', { name: '2 Cargo and dues' }).click();
+    await expect(page.locator('#field-dues_accepted')).toBeDisabled();
+  },
+);
 
 test('two tabs that edit one behaviour get a conflict that shows both', async ({
   page,

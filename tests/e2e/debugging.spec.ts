@@ -1,6 +1,16 @@
 /** Looking into what was done: travel, why and why not, breakpoints and watches, the prompt, recordings. */
 import type { Page } from '@playwright/test';
-import { breakAt, copyOf, editor, expect, openBench, OWN, seriousOn, test } from './workspace';
+import {
+  breakAt,
+  copyOf,
+  editor,
+  expect,
+  openBench,
+  OWN,
+  seriousOn,
+  test,
+  WHOLE,
+} from './workspace';
 
 test.use({ file: 'debugging' });
 
@@ -60,7 +70,9 @@ test('why and why not: the line, its sides, each cause in turn, and the option t
   await expect(why(page)).toContainText('North quay 1 ("nq1") is not offered');
   await expect(why(page)).toContainText('left it out, since 6.2 < 6.9');
   await why(page).getByRole('button', { name: 'Draught (6.4)' }).click();
-  await expect(why(page)).toContainText('Draught is 6.4 because Mira Oldane set Draught to 6.4.');
+  await expect(why(page)).toContainText(
+    'Draught is 6.4 because Mira Oldane set Draught to 6.4 (step 2).',
+  );
   await why(page).getByRole('button', { name: '‹ back' }).click();
   await expect(why(page)).toContainText('Berth offers 4 options');
   await why(page).getByRole('button', { name: 'Since when?' }).click();
@@ -72,6 +84,49 @@ test('why and why not: the line, its sides, each cause in turn, and the option t
   await sheet(page).getByRole('button', { name: 'Reason for going without a pilot' }).click();
   await expect(why(page)).toContainText('Reason for going without a pilot is hidden');
   await expect(why(page)).toContainText('needed does not hold');
+});
+
+test('why goes on through a sum to its rows and the steps behind them, by key from the field in focus', async ({
+  page,
+}) => {
+  await openBench(page);
+  const form = sheet(page);
+  await form.getByRole('button', { name: '2 Cargo and dues' }).click();
+  for (const weight of ['4', '3']) {
+    await form.getByRole('button', { name: /^Add/ }).first().click();
+    await form
+      .getByLabel(/^Weight.*row/)
+      .last()
+      .fill(weight);
+    await page.keyboard.press('Tab');
+  }
+  await form.getByRole('button', { name: 'Why is cargo like that?' }).click();
+  await expect(why(page)).toContainText('has the hint “7 t in 2 lots.”');
+  await why(page)
+    .getByRole('button', { name: /^the sum of Weight/ })
+    .click();
+  await expect(why(page)).toContainText(/The sum of Weight.* is 7: 4 in row 1 and 3 in row 2\./);
+  await why(page).getByRole('button', { name: 'row 2' }).click();
+  await expect(why(page)).toContainText(
+    /Weight.* in row 2 of .* is 3 because Mira Oldane set .* \(step 4\)\./,
+  );
+  // The same from the keyboard.
+  await form
+    .getByLabel(/^Weight.*row/)
+    .first()
+    .focus();
+  await page.keyboard.press('Alt+y');
+  await expect(why(page)).toContainText(
+    /in row 1 of .* is 4 because Mira Oldane set .* \(step 2\)\./,
+  );
+});
+
+test('what submitting came to can be asked, and who stopped it', async ({ page }) => {
+  await openBench(page);
+  await sheet(page).getByRole('button', { name: 'Submit', exact: true }).click();
+  await sheet(page).getByRole('button', { name: 'Why what submitting came to?' }).click();
+  await expect(why(page)).toContainText('Not saved in step 1: the check found');
+  await expect(why(page)).toContainText('required (true)');
 });
 
 test('a breakpoint with a condition lists all its hits, with watches as columns, and each can be stood on', async ({
@@ -134,61 +189,69 @@ test('the prompt reads everything at the moment that is stood on, shows trees an
   await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
 });
 
-test('going on from a moment drops the later steps, and they can be brought back', async ({
-  page,
-}) => {
-  await openBench(page);
-  for (const key of ['own', 'none', 'own']) await page.selectOption('#field-pilot_choice', key);
-  await expect(page.getByText('Live form after step 3 of 3')).toBeVisible();
-  await page.keyboard.press('Alt+ArrowLeft');
-  await page.keyboard.press('Alt+ArrowLeft');
-  await page.getByRole('button', { name: 'Go on from here' }).click();
-  await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
-  await expect(page.locator('#field-pilot_choice')).toBeEnabled();
-  await page.getByRole('button', { name: 'Bring the 2 later steps back' }).click();
-  await expect(page.getByText('Live form after step 3 of 3')).toBeVisible();
-});
+test(
+  'going on from a moment drops the later steps, and they can be brought back',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    for (const key of ['own', 'none', 'own']) await page.selectOption('#field-pilot_choice', key);
+    await expect(page.getByText('Live form after step 3 of 3')).toBeVisible();
+    await page.keyboard.press('Alt+ArrowLeft');
+    await page.keyboard.press('Alt+ArrowLeft');
+    await page.getByRole('button', { name: 'Go on from here' }).click();
+    await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
+    await expect(page.locator('#field-pilot_choice')).toBeEnabled();
+    await page.getByRole('button', { name: 'Bring the 2 later steps back' }).click();
+    await expect(page.getByText('Live form after step 3 of 3')).toBeVisible();
+  },
+);
 
-test('values are told with who decides them, and copied as JSON', async ({ page, context }) => {
-  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-  await openBench(page);
-  await type(page, 'Draught', '6.4');
-  await page.keyboard.press('Alt+t');
-  const values = tape(page).getByRole('region', { name: 'Values' });
-  await expect(values).toContainText('Berths that fit, line 13');
-  await values.getByRole('button', { name: 'copy' }).click();
-  const copied = JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as Record<
-    string,
-    unknown
-  >;
-  expect(copied.berth).toMatchObject({ said: [{ aspect: 'options' }, {}, {}] });
-  await page.getByLabel('Which values').selectOption('sent');
-  await values.getByRole('button', { name: 'copy' }).click();
-  await expect
-    .poll(
-      async () => JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as object,
-    )
-    .toMatchObject({ draught: 6.4, vessel: null });
-});
+test(
+  'values are told with who decides them, and copied as JSON',
+  WHOLE,
+  async ({ page, context }) => {
+    await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+    await openBench(page);
+    await type(page, 'Draught', '6.4');
+    await page.keyboard.press('Alt+t');
+    const values = tape(page).getByRole('region', { name: 'Values' });
+    await expect(values).toContainText('Berths that fit, line 13');
+    await values.getByRole('button', { name: 'copy' }).click();
+    const copied = JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as Record<
+      string,
+      unknown
+    >;
+    expect(copied.berth).toMatchObject({ said: [{ aspect: 'options' }, {}, {}] });
+    await page.getByLabel('Which values').selectOption('sent');
+    await values.getByRole('button', { name: 'copy' }).click();
+    await expect
+      .poll(
+        async () => JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as object,
+      )
+      .toMatchObject({ draught: 6.4, vessel: null });
+  },
+);
 
-test('the same steps under other conditions, and what an edit changed, are told in words', async ({
-  page,
-}) => {
-  await openBench(page, 'Berths that fit');
-  await type(page, 'Draught', '6.4');
-  await page.keyboard.press('Alt+t');
-  await page.getByRole('tab', { name: 'Other conditions' }).click();
-  await page.getByLabel('Under which conditions').selectOption({ label: 'as Teo Varrick' });
-  await page.getByRole('button', { name: 'Compare' }).click();
-  await expect(tape(page).getByText('as Teo Varrick', { exact: true }).last()).toBeVisible();
-  await expect(
-    tape(page)
-      .getByText(/Nothing differs|:/)
-      .first(),
-  ).toBeVisible();
-  await page.getByRole('button', { name: 'Orders of answers' }).click();
-  await expect(tape(page).getByText(/Fewer than two calls wait now/)).toBeVisible();
-});
+test(
+  'the same steps under other conditions, and what an edit changed, are told in words',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Berths that fit');
+    await type(page, 'Draught', '6.4');
+    await page.keyboard.press('Alt+t');
+    await page.getByRole('tab', { name: 'Other conditions' }).click();
+    await page.getByLabel('Under which conditions').selectOption({ label: 'as Teo Varrick' });
+    await page.getByRole('button', { name: 'Compare' }).click();
+    await expect(tape(page).getByText('as Teo Varrick', { exact: true }).last()).toBeVisible();
+    await expect(
+      tape(page)
+        .getByText(/Nothing differs|:/)
+        .first(),
+    ).toBeVisible();
+    await page.getByRole('button', { name: 'Orders of answers' }).click();
+    await expect(tape(page).getByText(/Fewer than two calls wait now/)).toBeVisible();
+  },
+);
 
 test('a recording from the fill page opens in its release, is travelled through, and is played with today’s code', async ({
   page,
@@ -243,47 +306,53 @@ test('a recording from the fill page opens in its release, is travelled through,
   await expect(page.locator('#field-berth option')).toHaveCount(4);
 });
 
-test('a recording goes out as a file and comes in again; what is none is refused in words', async ({
-  page,
-}) => {
-  const form = await released(page);
-  await page.goto(`/fill/${form}`);
-  await page.locator('#field-draught').fill('4');
-  await page.keyboard.press('Tab');
-  await page.getByRole('button', { name: /Keep a recording/ }).click();
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByRole('heading', { name: /Kept as recording/ })).toBeVisible();
-  await page.goto(`/recordings?form=${form}`);
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('link', { name: /Save recording \d+ as a file/ }).click(),
-  ]);
-  const file = await download.path();
-  await page.getByRole('button', { name: /Remove recording/ }).click();
-  await expect(page.getByText('Nothing has been kept.')).toBeVisible();
-  await page.getByRole('button', { name: 'Bring it back' }).click();
-  await expect(page.getByRole('link', { name: /^Recording \d+/ })).toBeVisible();
-  const chooser = page.getByLabel('A recording as a file');
-  await chooser.setInputFiles({
-    name: 'x.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from('{"a":1}'),
-  });
-  await expect(page.getByText(/x.json was not taken/)).toBeVisible();
-  await chooser.setInputFiles(file);
-  await page.waitForURL(/recording=\d+/);
-  await expect(page.locator('#field-draught')).toHaveValue('4.0');
-});
+test(
+  'a recording goes out as a file and comes in again; what is none is refused in words',
+  WHOLE,
+  async ({ page }) => {
+    const form = await released(page);
+    await page.goto(`/fill/${form}`);
+    await page.locator('#field-draught').fill('4');
+    await page.keyboard.press('Tab');
+    await page.getByRole('button', { name: /Keep a recording/ }).click();
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByRole('heading', { name: /Kept as recording/ })).toBeVisible();
+    await page.goto(`/recordings?form=${form}`);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: /Save recording \d+ as a file/ }).click(),
+    ]);
+    const file = await download.path();
+    await page.getByRole('button', { name: /Remove recording/ }).click();
+    await expect(page.getByText('Nothing has been kept.')).toBeVisible();
+    await page.getByRole('button', { name: 'Bring it back' }).click();
+    await expect(page.getByRole('link', { name: /^Recording \d+/ })).toBeVisible();
+    const chooser = page.getByLabel('A recording as a file');
+    await chooser.setInputFiles({
+      name: 'x.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from('{"a":1}'),
+    });
+    await expect(page.getByText(/x.json was not taken/)).toBeVisible();
+    await chooser.setInputFiles(file);
+    await page.waitForURL(/recording=\d+/);
+    await expect(page.locator('#field-draught')).toHaveValue('4.0');
+  },
+);
 
-test('axe finds nothing serious in the drawer and on the page of recordings', async ({ page }) => {
-  await openBench(page);
-  await type(page, 'Draught', '6.4');
-  await sheet(page).getByRole('button', { name: 'Why is berth like that?' }).click();
-  await expect(why(page)).toContainText('Berth offers');
-  for (const tab of ['Values', 'Watches', 'Calls', 'Other conditions', 'Cost']) {
-    await page.getByRole('tab', { name: tab, exact: true }).click();
-    expect(await seriousOn(page), tab).toEqual([]);
-  }
-  await page.goto('/recordings');
-  expect(await seriousOn(page)).toEqual([]);
-});
+test(
+  'axe finds nothing serious in the drawer and on the page of recordings',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    await type(page, 'Draught', '6.4');
+    await sheet(page).getByRole('button', { name: 'Why is berth like that?' }).click();
+    await expect(why(page)).toContainText('Berth offers');
+    for (const tab of ['Values', 'Watches', 'Calls', 'Other conditions', 'Cost']) {
+      await page.getByRole('tab', { name: tab, exact: true }).click();
+      expect(await seriousOn(page), tab).toEqual([]);
+    }
+    await page.goto('/recordings');
+    expect(await seriousOn(page)).toEqual([]);
+  },
+);

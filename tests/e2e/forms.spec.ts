@@ -1,6 +1,6 @@
 /** The workspace as a whole: a form from its title to its first option, keys changed everywhere, copies, removal and its undo. */
 import type { Page } from '@playwright/test';
-import { beSomebody, copyOf, expect, seriousOn, test } from './workspace';
+import { beSomebody, copyOf, expect, seriousOn, test, WHOLE } from './workspace';
 
 test.use({ file: 'forms' });
 
@@ -64,35 +64,37 @@ test('a new form begins in Structure at its first label; options are typed one a
   await expect(page.locator('#field-first_field')).toHaveValue('2');
 });
 
-test('a key in use is changed everywhere after a look, with the steps kept, and back', async ({
-  page,
-}) => {
-  await page.goto(`/bench/${await copyOf(page.request, 'berth_visit')}`);
-  await page.selectOption('#field-pilot_choice', 'own');
-  await page.getByRole('tab', { name: 'Structure' }).click();
-  const part = page.getByRole('region', { name: 'The part chosen' });
-  await page
-    .getByRole('region', { name: 'Parts in their order' })
-    .getByRole('button', { name: 'Pilot', exact: true })
-    .click();
-  await part.getByLabel('Key of Own pilot').fill('own_one');
-  await page.keyboard.press('Enter');
-  const preview = part.getByRole('region', { name: 'What renaming changes' });
-  await expect(preview.getByText('own_one').first()).toBeVisible();
-  expect(await focused(page)).toBe('The key own is in use');
-  await part.getByRole('button', { name: 'Change it everywhere' }).click();
-  const done = page.getByText('own is own_one everywhere now.');
-  await expect(done).toBeVisible({ timeout: 20_000 });
-  await expect(page.locator('#field-pilot_choice')).toHaveValue('own_one');
-  await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
-    timeout: 30_000,
-  });
-  await done.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('#field-pilot_choice')).toHaveValue('own', { timeout: 20_000 });
-  await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
-    timeout: 30_000,
-  });
-});
+test(
+  'a key in use is changed everywhere after a look, with the steps kept, and back',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto(`/bench/${await copyOf(page.request, 'berth_visit')}`);
+    await page.selectOption('#field-pilot_choice', 'own');
+    await page.getByRole('tab', { name: 'Structure' }).click();
+    const part = page.getByRole('region', { name: 'The part chosen' });
+    await page
+      .getByRole('region', { name: 'Parts in their order' })
+      .getByRole('button', { name: 'Pilot', exact: true })
+      .click();
+    await part.getByLabel('Key of Own pilot').fill('own_one');
+    await page.keyboard.press('Enter');
+    const preview = part.getByRole('region', { name: 'What renaming changes' });
+    await expect(preview.getByText('own_one').first()).toBeVisible();
+    expect(await focused(page)).toBe('The key own is in use');
+    await part.getByRole('button', { name: 'Change it everywhere' }).click();
+    const done = page.getByText('own is own_one everywhere now.');
+    await expect(done).toBeVisible({ timeout: 20_000 });
+    await expect(page.locator('#field-pilot_choice')).toHaveValue('own_one');
+    await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
+      timeout: 30_000,
+    });
+    await done.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.locator('#field-pilot_choice')).toHaveValue('own', { timeout: 20_000 });
+    await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
+      timeout: 30_000,
+    });
+  },
+);
 
 test('the page of forms: copied, renamed, removed and back; sorted and searched; what changed since the release', async ({
   page,
@@ -135,7 +137,7 @@ test('the page of forms: copied, renamed, removed and back; sorted and searched;
   ).toBeVisible();
 });
 
-test('from anywhere to everywhere', async ({ page }) => {
+test('from anywhere to everywhere', WHOLE, async ({ page }) => {
   await beSomebody(page, 'mira');
   await page.goto('/bench/vessel');
   for (const section of ['Records', 'Tables', 'Services', 'People', 'Problems', 'Forms']) {

@@ -1,7 +1,7 @@
 /** What somebody hostile types or saves, on the pages of the app: texts stay texts, and nothing that never ends stops a page. */
 import type { Page } from '@playwright/test';
 import { thorough } from '../support/thorough';
-import { breakAt, copyOf, expect, openBench, OWN, test, visited } from './workspace';
+import { breakAt, copyOf, expect, openBench, OWN, test, visited, WHOLE } from './workspace';
 
 test.use({ file: 'hostile' });
 
@@ -12,7 +12,7 @@ const MARKUP =
 const pwned = (page: Page) =>
   page.evaluate(() => (globalThis as { pwned?: unknown }).pwned === undefined);
 
-test('text is shown as it stands, wherever it stands', async ({ page }) => {
+test('text is shown as it stands, wherever it stands', WHOLE, async ({ page }) => {
   const dialogs: string[] = [];
   page.on('dialog', (dialog) => {
     dialogs.push(dialog.message());
@@ -80,44 +80,48 @@ async function goesOn(page: Page, value: string): Promise<void> {
   await expect(page.locator('#field-draught')).toHaveValue(value);
 }
 
-test('what is asked at the prompt is answered, or stopped in words, whatever it is', async ({
-  page,
-}) => {
-  await openBench(page);
-  await page.selectOption('#field-vessel_kind', { index: 2 });
-  await page.keyboard.press('Alt+t');
-  await page.getByRole('tab', { name: 'Watches' }).click();
-  const prompt = page.getByLabel('Ask at this moment');
-  for (const [i, expression] of (thorough ? NEVER : NEVER.slice(0, 2)).entries()) {
-    await prompt.fill(expression);
+test(
+  'what is asked at the prompt is answered, or stopped in words, whatever it is',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    await page.selectOption('#field-vessel_kind', { index: 2 });
+    await page.keyboard.press('Alt+t');
+    await page.getByRole('tab', { name: 'Watches' }).click();
+    const prompt = page.getByLabel('Ask at this moment');
+    for (const [i, expression] of (thorough ? NEVER : NEVER.slice(0, 2)).entries()) {
+      await prompt.fill(expression);
+      await prompt.press('Enter');
+      await expect(prompt).toHaveValue('', { timeout: 180_000 });
+      await goesOn(page, `${i + 2}.0`);
+    }
+    await prompt.fill('tables.berths.rows.length + 1');
     await prompt.press('Enter');
-    await expect(prompt).toHaveValue('', { timeout: 180_000 });
-    await goesOn(page, `${i + 2}.0`);
-  }
-  await prompt.fill('tables.berths.rows.length + 1');
-  await prompt.press('Enter');
-  await expect(page.getByText('12', { exact: true })).toBeVisible({ timeout: 180_000 });
-});
+    await expect(page.getByText('12', { exact: true })).toBeVisible({ timeout: 180_000 });
+  },
+);
 
-test('a condition of a breakpoint that never ends is stopped in words, and the form goes on', async ({
-  page,
-}) => {
-  await openBench(page, 'Berths that fit');
-  await goesOn(page, '6.0');
-  await breakAt(page, 13);
-  const condition = page.getByLabel(/Condition of the breakpoint/);
-  await expect(condition).toBeVisible();
-  for (const [i, expression] of (thorough ? NEVER.slice(0, 6) : NEVER.slice(0, 1)).entries()) {
-    await condition.fill(expression);
+test(
+  'a condition of a breakpoint that never ends is stopped in words, and the form goes on',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Berths that fit');
+    await goesOn(page, '6.0');
+    await breakAt(page, 13);
+    const condition = page.getByLabel(/Condition of the breakpoint/);
+    await expect(condition).toBeVisible();
+    for (const [i, expression] of (thorough ? NEVER.slice(0, 6) : NEVER.slice(0, 1)).entries()) {
+      await condition.fill(expression);
+      await page.keyboard.press('Enter');
+      await goesOn(page, `${i + 3}.0`);
+    }
+    await condition.fill('draught > 1');
     await page.keyboard.press('Enter');
-    await goesOn(page, `${i + 3}.0`);
-  }
-  await condition.fill('draught > 1');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('table', { name: 'Hits' }).getByRole('row').nth(1)).toBeVisible({
-    timeout: 180_000,
-  });
-});
+    await expect(page.getByRole('table', { name: 'Hits' }).getByRole('row').nth(1)).toBeVisible({
+      timeout: 180_000,
+    });
+  },
+);
 
 // Minutes each, so only where everything is tried.
 for (const code of thorough ? NEVER.slice(0, 6) : [])

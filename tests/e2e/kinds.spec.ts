@@ -1,7 +1,7 @@
 /** Rows, pages, search, files, parent and child: the larger parts of a form as people and developers meet them. */
 import { createHash } from 'node:crypto';
 import type { Locator, Page } from '@playwright/test';
-import { beSomebody, copyOf, expect, OWN, seriousOn, test, visited } from './workspace';
+import { beSomebody, copyOf, expect, OWN, seriousOn, test, visited, WHOLE } from './workspace';
 
 test.use({ file: 'kinds' });
 
@@ -48,29 +48,33 @@ test('rows by keyboard: Enter goes down and adds, arrows go up and down, Alt wit
   expect(await seriousOn(page)).toEqual([]);
 });
 
-test('five thousand rows scroll, and only those in view are drawn', async ({ page, request }) => {
-  test.slow();
-  const cargo = Array.from({ length: 5000 }, (_, i) => ({
-    goods: `Lot ${i + 1}`,
-    goods_class: i % 7 === 0 ? 'class_3' : 'general',
-    weight: 1,
-    un_number: i % 7 === 0 ? '1263' : null,
-  }));
-  const id = await visited(request, { vessel: 'Long Haul', cargo });
-  await page.goto(`/fill/berth_visit?record=${id}`);
-  await page.getByRole('button', { name: '2 Cargo and dues' }).click();
-  const table = page.getByRole('table', { name: /Cargo on board/ });
-  await expect(page.getByText('5000 rows')).toBeVisible();
-  const drawn = await table.getByRole('row').count();
-  expect(drawn).toBeLessThan(60);
-  await page
-    .getByRole('region', { name: /Cargo on board/ })
-    .evaluate((element) => element.scrollTo({ top: element.scrollHeight }));
-  await expect(table.getByLabel('Goods, row 5000')).toHaveValue('Lot 5000');
-  await table.getByLabel('Weight, row 5000').fill('2');
-  await page.keyboard.press('Tab');
-  await expect(page.getByText('5001 t in 5000 lots.')).toBeVisible();
-});
+test(
+  'five thousand rows scroll, and only those in view are drawn',
+  WHOLE,
+  async ({ page, request }) => {
+    test.slow();
+    const cargo = Array.from({ length: 5000 }, (_, i) => ({
+      goods: `Lot ${i + 1}`,
+      goods_class: i % 7 === 0 ? 'class_3' : 'general',
+      weight: 1,
+      un_number: i % 7 === 0 ? '1263' : null,
+    }));
+    const id = await visited(request, { vessel: 'Long Haul', cargo });
+    await page.goto(`/fill/berth_visit?record=${id}`);
+    await page.getByRole('button', { name: '2 Cargo and dues' }).click();
+    const table = page.getByRole('table', { name: /Cargo on board/ });
+    await expect(page.getByText('5000 rows')).toBeVisible();
+    const drawn = await table.getByRole('row').count();
+    expect(drawn).toBeLessThan(60);
+    await page
+      .getByRole('region', { name: /Cargo on board/ })
+      .evaluate((element) => element.scrollTo({ top: element.scrollHeight }));
+    await expect(table.getByLabel('Goods, row 5000')).toHaveValue('Lot 5000');
+    await table.getByLabel('Weight, row 5000').fill('2');
+    await page.keyboard.press('Tab');
+    await expect(page.getByText('5001 t in 5000 lots.')).toBeVisible();
+  },
+);
 
 test('a page is checked when it is left, and what is wrong on another page is gone to at the submission', async ({
   page,
@@ -185,7 +189,7 @@ test('next and previous record without leaving the form; changes are asked about
   await expect(page.getByRole('button', { name: 'Save' })).toHaveCount(0);
 });
 
-test('a table of ten thousand rows is searched while typing', async ({ page, request }) => {
+test('a table of ten thousand rows is searched while typing', WHOLE, async ({ page, request }) => {
   const rows = Array.from({ length: 10_000 }, (_, i) => ({
     code: `p${i}`,
     name: `Port ${i} of ${['Ostrel', 'Venn', 'Caldmoor'][i % 3]}`,
@@ -354,25 +358,29 @@ test('a table is edited, and CSV comes in after a preview that names bad cells',
   ).toBeVisible();
 });
 
-test('people and services are edited; what is changed is saved by itself', async ({ page }) => {
-  await page.goto('/people');
-  await page.getByLabel('Name of a new person').fill('Orla Fenwick');
-  await page.keyboard.press('Enter');
-  const roles = page.getByRole('group', { name: 'Roles of Orla Fenwick' });
-  await expect(roles.getByLabel('Harbour clerk')).toBeChecked();
-  await expect(roles.getByLabel('Harbour clerk')).toBeDisabled();
-  await roles.getByLabel('Harbour master').check();
-  await roles.getByLabel('Harbour clerk').uncheck();
-  await expect(roles.getByLabel('Harbour master')).toBeDisabled();
-  await expect(page.getByText('saved', { exact: true })).toBeVisible();
-  expect(await seriousOn(page)).toEqual([]);
-  await page.goto('/services/ship_register');
-  await page.getByLabel('Answers after, ms').fill('150');
-  await expect(page.getByText('saved', { exact: true })).toBeVisible();
-  expect(await seriousOn(page)).toEqual([]);
-  await page.goto('/bench/vessel');
-  await expect(page.getByLabel('As whom')).toContainText('Orla Fenwick');
-});
+test(
+  'people and services are edited; what is changed is saved by itself',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/people');
+    await page.getByLabel('Name of a new person').fill('Orla Fenwick');
+    await page.keyboard.press('Enter');
+    const roles = page.getByRole('group', { name: 'Roles of Orla Fenwick' });
+    await expect(roles.getByLabel('Harbour clerk')).toBeChecked();
+    await expect(roles.getByLabel('Harbour clerk')).toBeDisabled();
+    await roles.getByLabel('Harbour master').check();
+    await roles.getByLabel('Harbour clerk').uncheck();
+    await expect(roles.getByLabel('Harbour master')).toBeDisabled();
+    await expect(page.getByText('saved', { exact: true })).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
+    await page.goto('/services/ship_register');
+    await page.getByLabel('Answers after, ms').fill('150');
+    await expect(page.getByText('saved', { exact: true })).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
+    await page.goto('/bench/vessel');
+    await expect(page.getByLabel('As whom')).toContainText('Orla Fenwick');
+  },
+);
 
 test('a form replaced by a message offers its last answer again, and no submission', async ({
   page,
@@ -405,76 +413,81 @@ test('a launch parameter of another kind is refused before the form is opened', 
   ).toBe(422);
 });
 
-test('opened in another time zone, date-times are shown there and scripts reckon in it; a warning does not stop the form', async ({
-  page,
-}) => {
-  await page.goto('/bench/works_permit');
-  await page.keyboard.press('Alt+o');
-  await page.getByLabel('Time zone').fill('Nowhere/Else');
-  await page.getByRole('button', { name: 'Open like this' }).click();
-  await expect(page.getByText('“Nowhere/Else” is not the name of a time zone')).toBeVisible();
-  await page.getByLabel('Time zone').fill('Asia/Tokyo');
-  await page.getByRole('button', { name: 'Open like this' }).click();
-  const form = page.getByRole('region', { name: 'Live form' });
-  await page.locator('#field-begins').fill('2031-06-02T18:00');
-  await page.locator('#field-ends').fill('2031-06-02T23:00');
-  await page.keyboard.press('Tab');
-  await expect(
-    form.getByText('The works go into the night: a watchman stays with them.'),
-  ).toBeVisible();
-  await expect(page.locator('#field-ends')).toHaveValue('2031-06-02 23:00');
-  await expect(page.locator('#field-ends')).toHaveAttribute('aria-invalid', 'false');
-  await expect(page.getByText('2031-06-02T14:00:00Z').first()).toBeVisible();
-  expect(await seriousOn(page)).toEqual([]);
-});
+test(
+  'opened in another time zone, date-times are shown there and scripts reckon in it; a warning does not stop the form',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/bench/works_permit');
+    await page.keyboard.press('Alt+o');
+    await page.getByLabel('Time zone').fill('Nowhere/Else');
+    await page.getByRole('button', { name: 'Open like this' }).click();
+    await expect(page.getByText('“Nowhere/Else” is not the name of a time zone')).toBeVisible();
+    await page.getByLabel('Time zone').fill('Asia/Tokyo');
+    await page.getByRole('button', { name: 'Open like this' }).click();
+    const form = page.getByRole('region', { name: 'Live form' });
+    await page.locator('#field-begins').fill('2031-06-02T18:00');
+    await page.locator('#field-ends').fill('2031-06-02T23:00');
+    await page.keyboard.press('Tab');
+    await expect(
+      form.getByText('The works go into the night: a watchman stays with them.'),
+    ).toBeVisible();
+    await expect(page.locator('#field-ends')).toHaveValue('2031-06-02 23:00');
+    await expect(page.locator('#field-ends')).toHaveAttribute('aria-invalid', 'false');
+    await expect(page.getByText('2031-06-02T14:00:00Z').first()).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
+  },
+);
 
-test('on the bench a service is answered by hand, slow or failing for this session', async ({
-  page,
-}) => {
-  await page.goto('/bench/vessel');
-  await expect(page.getByRole('heading', { name: 'Vessel', level: 2 })).toBeVisible();
-  await page.keyboard.press('Alt+o');
-  await page.getByLabel('ship_register.find').selectOption({ label: 'I answer by hand' });
-  await page.getByRole('button', { name: 'Open like this' }).click();
-  await page.locator('#field-imo').fill('9900033');
-  await page.keyboard.press('Tab');
-  await expect(
-    page.getByText(/Waiting for ship_register.find .* until it is answered by hand/),
-  ).toBeVisible();
-  await page.getByRole('button', { name: 'Answer…' }).click();
-  const answer = page.getByLabel('What ship_register.find answers, as JSON');
-  await answer.fill(
-    '{"imo":"9900033","name":"By Hand","call_sign":"QX","kind":"tug","length":30,"draught":3}',
-  );
-  await page.getByRole('button', { name: 'Send this answer' }).click();
-  await expect(page.locator('#field-name')).toHaveValue('By Hand');
-  await page.locator('#field-imo').fill('9900045');
-  await page.keyboard.press('Tab');
-  await page.getByRole('button', { name: 'Fail', exact: true }).click();
-  await expect(
-    page
-      .getByRole('region', { name: 'Live form' })
-      .getByText('The register does not answer. Fill the vessel in by hand.'),
-  ).toBeVisible();
-});
+test(
+  'on the bench a service is answered by hand, slow or failing for this session',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/bench/vessel');
+    await expect(page.getByRole('heading', { name: 'Vessel', level: 2 })).toBeVisible();
+    await page.keyboard.press('Alt+o');
+    await page.getByLabel('ship_register.find').selectOption({ label: 'I answer by hand' });
+    await page.getByRole('button', { name: 'Open like this' }).click();
+    await page.locator('#field-imo').fill('9900033');
+    await page.keyboard.press('Tab');
+    await expect(
+      page.getByText(/Waiting for ship_register.find .* until it is answered by hand/),
+    ).toBeVisible();
+    await page.getByRole('button', { name: 'Answer…' }).click();
+    const answer = page.getByLabel('What ship_register.find answers, as JSON');
+    await answer.fill(
+      '{"imo":"9900033","name":"By Hand","call_sign":"QX","kind":"tug","length":30,"draught":3}',
+    );
+    await page.getByRole('button', { name: 'Send this answer' }).click();
+    await expect(page.locator('#field-name')).toHaveValue('By Hand');
+    await page.locator('#field-imo').fill('9900045');
+    await page.keyboard.press('Tab');
+    await page.getByRole('button', { name: 'Fail', exact: true }).click();
+    await expect(
+      page
+        .getByRole('region', { name: 'Live form' })
+        .getByText('The register does not answer. Fill the vessel in by hand.'),
+    ).toBeVisible();
+  },
+);
 
-test('on the bench too a form opened from another hands its value back, and it settles there', async ({
-  page,
-  context,
-}) => {
-  test.slow();
-  await page.goto('/bench/vessel?record=v-021');
-  await expect(page.locator('#field-name')).toHaveValue('Marrow Star');
-  const opened = context.waitForEvent('page');
-  await page.getByRole('button', { name: 'Add to visits of this vessel' }).click();
-  const child = await opened;
-  await expect(child.locator('#field-vessel')).toHaveValue('Marrow Star');
-  await fillVisit(child);
-  await child.getByRole('button', { name: 'Submit' }).click();
-  await expect(child.getByText('✓ would be saved')).toBeVisible();
-  await expect(page.locator('#field-latest_visit')).toHaveValue('new');
-  await expect(page.getByLabel('Known')).toBeChecked();
-  await page.bringToFront();
-  await page.keyboard.press('Alt+t');
-  await expect(page.getByText('a form opened from here set Latest visit to new')).toBeVisible();
-});
+test(
+  'on the bench too a form opened from another hands its value back, and it settles there',
+  WHOLE,
+  async ({ page, context }) => {
+    test.slow();
+    await page.goto('/bench/vessel?record=v-021');
+    await expect(page.locator('#field-name')).toHaveValue('Marrow Star');
+    const opened = context.waitForEvent('page');
+    await page.getByRole('button', { name: 'Add to visits of this vessel' }).click();
+    const child = await opened;
+    await expect(child.locator('#field-vessel')).toHaveValue('Marrow Star');
+    await fillVisit(child);
+    await child.getByRole('button', { name: 'Submit' }).click();
+    await expect(child.getByText('✓ would be saved')).toBeVisible();
+    await expect(page.locator('#field-latest_visit')).toHaveValue('new');
+    await expect(page.getByLabel('Known')).toBeChecked();
+    await page.bringToFront();
+    await page.keyboard.press('Alt+t');
+    await expect(page.getByText('a form opened from here set Latest visit to new')).toBeVisible();
+  },
+);

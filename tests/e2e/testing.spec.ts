@@ -1,6 +1,15 @@
 /** The tests of a form on the bench: scenarios, tables, grids, options both ways, mutation, releases. */
 import { readFileSync } from 'node:fs';
-import { copyOf, expect, openBench, OWN, replaceInScript, seriousOn, test } from './workspace';
+import {
+  copyOf,
+  expect,
+  openBench,
+  OWN,
+  replaceInScript,
+  seriousOn,
+  test,
+  WHOLE,
+} from './workspace';
 import type { Page } from '@playwright/test';
 
 test.use({ file: 'testing' });
@@ -54,36 +63,38 @@ test('a scenario is edited beside the live form, fails with its reason, opens at
   await expect(page.getByLabel('Part of step 7')).toHaveCount(0);
 });
 
-test('one that shows a wrong part besides fails, since nothing else was to change', async ({
-  page,
-}) => {
-  await openBench(page, 'Pilot details');
-  await page.selectOption('#field-pilot_choice', 'harbour_pilot');
-  await page.getByRole('button', { name: 'Keep as scenario' }).click();
-  await page.getByLabel('Title', { exact: true }).fill('Boarding at the buoy');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
-  await page.getByRole('tab', { name: 'Pilot details' }).click();
-  await replaceInScript(
-    page,
-    'fields.pilot_boarding.value = "fairway_buoy";',
-    'fields.pilot_boarding.value = "fairway_buoy"; fields.contact.locked = true;',
-  );
-  await expect(page.getByRole('button', { name: /of 8 fail/ })).toBeVisible();
-  await openTests(page);
-  await expect(page.getByText('contact.locked').first()).toBeVisible();
-  // On purpose after all.
-  await page.getByRole('button', { name: 'Review' }).click();
-  await page.getByRole('button', { name: 'Accept all' }).click();
-  await expect(page.getByText('8 of 8 passed')).toBeVisible();
-  // A title that exists is replaced only when that is asked for.
-  await page.getByLabel('Title of a new scenario').fill('Boarding at the buoy');
-  await expect(page.getByText('it would be replaced')).toBeVisible();
-  await page.getByRole('button', { name: 'Remove Boarding at the buoy' }).click();
-  await expect(page.getByText('7 of 7 passed')).toBeVisible();
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(page.getByText('8 of 8 passed')).toBeVisible();
-});
+test(
+  'one that shows a wrong part besides fails, since nothing else was to change',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Pilot details');
+    await page.selectOption('#field-pilot_choice', 'harbour_pilot');
+    await page.getByRole('button', { name: 'Keep as scenario' }).click();
+    await page.getByLabel('Title', { exact: true }).fill('Boarding at the buoy');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+    await page.getByRole('tab', { name: 'Pilot details' }).click();
+    await replaceInScript(
+      page,
+      'fields.pilot_boarding.value = "fairway_buoy";',
+      'fields.pilot_boarding.value = "fairway_buoy"; fields.contact.locked = true;',
+    );
+    await expect(page.getByRole('button', { name: /of 8 fail/ })).toBeVisible();
+    await openTests(page);
+    await expect(page.getByText('contact.locked').first()).toBeVisible();
+    // On purpose after all.
+    await page.getByRole('button', { name: 'Review' }).click();
+    await page.getByRole('button', { name: 'Accept all' }).click();
+    await expect(page.getByText('8 of 8 passed')).toBeVisible();
+    // A title that exists is replaced only when that is asked for.
+    await page.getByLabel('Title of a new scenario').fill('Boarding at the buoy');
+    await expect(page.getByText('it would be replaced')).toBeVisible();
+    await page.getByRole('button', { name: 'Remove Boarding at the buoy' }).click();
+    await expect(page.getByText('7 of 7 passed')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await expect(page.getByText('8 of 8 passed')).toBeVisible();
+  },
+);
 
 test('steps of any kind are made by choosing, rows and cells among them, and run on the way', async ({
   page,
@@ -221,7 +232,7 @@ test('a grid is tried, accepted, and broken by an edit, with before and after', 
   await expect(page.getByText('7 of 8 passed')).toBeVisible();
 });
 
-test('a grid varies numbers that are written, and what is handed over', async ({ page }) => {
+test('a grid varies numbers that are written, and what is handed over', WHOLE, async ({ page }) => {
   await openBench(page);
   await openTests(page, 'Outcome grid');
   await page.getByLabel('Add what varies').selectOption('length');
@@ -242,47 +253,53 @@ test('a grid varies numbers that are written, and what is handed over', async ({
   await expect(outcomes.getByRole('button', { name: /^Vessel value Aurelle/ })).toHaveCount(3);
 });
 
-test('each option is tried both ways, and a finding is opened and kept', async ({ page }) => {
-  await openBench(page);
-  await openTests(page, 'Both ways');
-  await page.getByRole('button', { name: 'Try the options of 6 fields' }).click();
-  await expect(page.getByText(/\d+ found\. Some of it may be meant\./)).toBeVisible({
-    timeout: 60_000,
-  });
-  const pilot = page.getByRole('listitem').filter({ hasText: 'Pilot set to “harbour_pilot”' });
-  await expect(pilot).toContainText('does not come back');
-  await expect(pilot).toContainText('Boarding at value nothing → “fairway_buoy”');
-  await pilot.getByRole('button', { name: /^Open/ }).click();
-  await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
-  await pilot.getByRole('button', { name: /^Keep as a scenario/ }).click();
-  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
-});
+test(
+  'each option is tried both ways, and a finding is opened and kept',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    await openTests(page, 'Both ways');
+    await page.getByRole('button', { name: 'Try the options of 6 fields' }).click();
+    await expect(page.getByText(/\d+ found\. Some of it may be meant\./)).toBeVisible({
+      timeout: 60_000,
+    });
+    const pilot = page.getByRole('listitem').filter({ hasText: 'Pilot set to “harbour_pilot”' });
+    await expect(pilot).toContainText('does not come back');
+    await expect(pilot).toContainText('Boarding at value nothing → “fairway_buoy”');
+    await pilot.getByRole('button', { name: /^Open/ }).click();
+    await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
+    await pilot.getByRole('button', { name: /^Keep as a scenario/ }).click();
+    await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+  },
+);
 
-test('mutation is stopped, goes on, and offers a scenario for what nobody notices', async ({
-  page,
-}) => {
-  await openBench(page);
-  await openTests(page, 'Mutation');
-  await page.getByRole('button', { name: 'Try the changes' }).click();
-  await expect(page.getByText(/of 136 changes/)).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByText(/\d+ % of the changes were noticed/)).toBeVisible({
-    timeout: 60_000,
-  });
-  await page.getByRole('button', { name: 'Stop' }).click();
-  const left = page.getByText(/\d+ are not tried yet\./);
-  await expect(left).toBeVisible();
-  await page.getByRole('button', { name: 'Go on', exact: true }).click();
-  await expect(page.getByText(/9\d % of the changes were noticed: 114 of 12\d\./)).toBeVisible({
-    timeout: 90_000,
-  });
-  await page
-    .getByRole('button', { name: 'Keep a scenario that notices line 26 of 10-arrival' })
-    .click();
-  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
-  await expect(page.getByLabel('Title of the scenario')).toHaveValue(/Line 26 of 10-arrival/);
-});
+test(
+  'mutation is stopped, goes on, and offers a scenario for what nobody notices',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    await openTests(page, 'Mutation');
+    await page.getByRole('button', { name: 'Try the changes' }).click();
+    await expect(page.getByText(/of 136 changes/)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByText(/\d+ % of the changes were noticed/)).toBeVisible({
+      timeout: 60_000,
+    });
+    await page.getByRole('button', { name: 'Stop' }).click();
+    const left = page.getByText(/\d+ are not tried yet\./);
+    await expect(left).toBeVisible();
+    await page.getByRole('button', { name: 'Go on', exact: true }).click();
+    await expect(page.getByText(/9\d % of the changes were noticed: 114 of 12\d\./)).toBeVisible({
+      timeout: 90_000,
+    });
+    await page
+      .getByRole('button', { name: 'Keep a scenario that notices line 26 of 10-arrival' })
+      .click();
+    await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+    await expect(page.getByLabel('Title of the scenario')).toHaveValue(/Line 26 of 10-arrival/);
+  },
+);
 
-test('coverage leads to lines that nothing reached', async ({ page }) => {
+test('coverage leads to lines that nothing reached', WHOLE, async ({ page }) => {
   await openBench(page);
   await openTests(page, 'Coverage');
   await page.getByRole('button', { name: 'Measure' }).click();
@@ -337,7 +354,7 @@ test('a release is refused while a scenario fails, and made with a reason that i
   await dialog.getByRole('button', { name: 'Cancel' }).click();
 });
 
-test('axe finds nothing serious in the tests', async ({ page }) => {
+test('axe finds nothing serious in the tests', WHOLE, async ({ page }) => {
   await openBench(page);
   await openTests(page);
   await expect(passed(page)).toBeVisible();

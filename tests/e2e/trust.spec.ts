@@ -1,6 +1,6 @@
 /** What is typed is never lost: on leaving, after a crash, with two tabs, without a server. */
 import type { Page } from '@playwright/test';
-import { copyOf, expect, test } from './workspace';
+import { copyOf, expect, test, WHOLE } from './workspace';
 
 test.use({ file: 'trust' });
 
@@ -55,7 +55,7 @@ test('a behaviour typed while the server is out of reach is there again after a 
   await expect(next.getByText('you left changes here')).toHaveCount(0);
 });
 
-test('what another tab is typing is offered to nobody', async ({ page, context }) => {
+test('what another tab is typing is offered to nobody', WHOLE, async ({ page, context }) => {
   const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
   await page.goto(bench);
   await expect(page.getByText(/saved, revision/)).toBeVisible();
@@ -118,88 +118,93 @@ test('a text over 64 KiB is saved', async ({ page }) => {
   await expect(page.getByText('saved, revision 3')).toBeVisible();
 });
 
-test('a title that kept the compiler busy for ever is typed, and everything goes on', async ({
-  page,
-}) => {
-  await page.goto(`/bench/${await copyOf(page.request, 'crew_change')}`);
-  await expect(page.getByText('no problems', { exact: true })).toBeVisible();
-  await type(page, '\n/** Follow-ups of a visit');
-  await expect(page.getByText(/× line/)).toBeVisible();
-  await page.keyboard.type(' */');
-  await expect(page.getByText('no problems', { exact: true })).toBeVisible();
-  expect((await page.request.get('/')).status()).toBe(200);
-});
+test(
+  'a title that kept the compiler busy for ever is typed, and everything goes on',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto(`/bench/${await copyOf(page.request, 'crew_change')}`);
+    await expect(page.getByText('no problems', { exact: true })).toBeVisible();
+    await type(page, '\n/** Follow-ups of a visit');
+    await expect(page.getByText(/× line/)).toBeVisible();
+    await page.keyboard.type(' */');
+    await expect(page.getByText('no problems', { exact: true })).toBeVisible();
+    expect((await page.request.get('/')).status()).toBe(200);
+  },
+);
 
-test('a tab that does not know of another order makes no behaviour anew', async ({
-  page,
-  context,
-}) => {
-  const form = await copyOf(page.request, 'works_permit');
-  await page.goto(`/bench/${form}`);
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  const other = await context.newPage();
-  await other.goto(`/bench/${form}`);
-  await expect(other.getByText(/saved, revision/)).toBeVisible();
-  const second = page
-    .getByRole('region', { name: 'Behaviours' })
-    .locator('[data-behaviour]')
-    .nth(1);
-  const name = await second.getAttribute('data-behaviour');
-  // The one that comes first now gets a number before the other's.
-  await other
-    .getByRole('button', { name: /^What to do with/ })
-    .first()
-    .click();
-  await other.getByRole('menuitem', { name: 'Later' }).click();
-  await expect
-    .poll(
-      async () =>
-        (
-          await other.request
-            .get(`/api/forms/${form}/behaviours/${name}/revisions`)
-            .then((response) => response.json() as Promise<unknown[]>)
-        ).length,
-    )
-    .toBe(0);
-  await second.locator('button[aria-current], button').nth(1).click();
-  await type(page, '// from the stale tab');
-  await expect(
-    page.getByText('Somebody else removed or moved this behaviour meanwhile.'),
-  ).toBeVisible();
-  await page.getByRole('button', { name: 'Let it go' }).click();
-  await page.reload();
-  await expect(page.locator('[data-behaviour]')).toHaveCount(4);
-});
+test(
+  'a tab that does not know of another order makes no behaviour anew',
+  WHOLE,
+  async ({ page, context }) => {
+    const form = await copyOf(page.request, 'works_permit');
+    await page.goto(`/bench/${form}`);
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    const other = await context.newPage();
+    await other.goto(`/bench/${form}`);
+    await expect(other.getByText(/saved, revision/)).toBeVisible();
+    const second = page
+      .getByRole('region', { name: 'Behaviours' })
+      .locator('[data-behaviour]')
+      .nth(1);
+    const name = await second.getAttribute('data-behaviour');
+    // The one that comes first now gets a number before the other's.
+    await other
+      .getByRole('button', { name: /^What to do with/ })
+      .first()
+      .click();
+    await other.getByRole('menuitem', { name: 'Later' }).click();
+    await expect
+      .poll(
+        async () =>
+          (
+            await other.request
+              .get(`/api/forms/${form}/behaviours/${name}/revisions`)
+              .then((response) => response.json() as Promise<unknown[]>)
+          ).length,
+      )
+      .toBe(0);
+    await second.locator('button[aria-current], button').nth(1).click();
+    await type(page, '// from the stale tab');
+    await expect(
+      page.getByText('Somebody else removed or moved this behaviour meanwhile.'),
+    ).toBeVisible();
+    await page.getByRole('button', { name: 'Let it go' }).click();
+    await page.reload();
+    await expect(page.locator('[data-behaviour]')).toHaveCount(4);
+  },
+);
 
-test('an option’s key typed and another option added right after are both kept', async ({
-  page,
-}) => {
-  const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
-  await page.goto(bench);
-  await page.getByRole('tab', { name: 'Structure' }).click();
-  await page
-    .locator('[data-item="standing"]')
-    .getByRole('button', { name: /^Standing/ })
-    .click();
-  const pane = page.getByRole('region', { name: 'The part chosen' });
-  // The look-up of whether the key is in use takes until it is let go on.
-  let goOn: () => void = () => undefined;
-  const held = new Promise<void>((resolve) => (goOn = resolve));
-  await page.route('**/uses?**', (route) => held.then(() => route.continue()));
-  const label = pane.getByLabel('Label of a new option');
-  await label.fill('For now');
-  await page.keyboard.press('Enter');
-  await pane.getByLabel('Key of For now').fill('barred_for_now');
-  await label.fill('Another');
-  await page.keyboard.press('Enter');
-  await expect(pane.getByLabel('Key of Another')).toHaveValue('another');
-  const looked = page.waitForResponse('**/uses?**');
-  goOn();
-  await looked;
-  await expect(page.getByText('structure saved')).toBeVisible();
-  await expect(pane.getByLabel('Key of Another')).toHaveValue('another');
-  await expect(pane.getByLabel('Key of For now')).toHaveValue('barred_for_now');
-});
+test(
+  'an option’s key typed and another option added right after are both kept',
+  WHOLE,
+  async ({ page }) => {
+    const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
+    await page.goto(bench);
+    await page.getByRole('tab', { name: 'Structure' }).click();
+    await page
+      .locator('[data-item="standing"]')
+      .getByRole('button', { name: /^Standing/ })
+      .click();
+    const pane = page.getByRole('region', { name: 'The part chosen' });
+    // The look-up of whether the key is in use takes until it is let go on.
+    let goOn: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (goOn = resolve));
+    await page.route('**/uses?**', (route) => held.then(() => route.continue()));
+    const label = pane.getByLabel('Label of a new option');
+    await label.fill('For now');
+    await page.keyboard.press('Enter');
+    await pane.getByLabel('Key of For now').fill('barred_for_now');
+    await label.fill('Another');
+    await page.keyboard.press('Enter');
+    await expect(pane.getByLabel('Key of Another')).toHaveValue('another');
+    const looked = page.waitForResponse('**/uses?**');
+    goOn();
+    await looked;
+    await expect(page.getByText('structure saved')).toBeVisible();
+    await expect(pane.getByLabel('Key of Another')).toHaveValue('another');
+    await expect(pane.getByLabel('Key of For now')).toHaveValue('barred_for_now');
+  },
+);
 
 test('a form that is being filled in is there again after a crash, down to the word that was being typed', async ({
   page,

@@ -111,6 +111,9 @@ function pressLikePeople(page: Page): void {
 
 export { expect };
 
+/** Marks a test that `npm run attack` runs and `npm test` leaves out: what it shows is shown elsewhere too, in less time. */
+export const WHOLE = { tag: '@whole' };
+
 /** Requests that change something say where they come from, as the app's own pages do. */
 export const OWN = {
   get origin() {

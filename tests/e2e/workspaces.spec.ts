@@ -1,6 +1,6 @@
 /** Workspaces of one's own: from a new one to a filled-in record, out as a folder and in again, removed and back. */
 import { readFileSync } from 'node:fs';
-import { expect, seriousOn, test } from './workspace';
+import { expect, seriousOn, test, WHOLE } from './workspace';
 
 test.use({ file: 'workspaces' });
 
@@ -49,49 +49,57 @@ test('from a new workspace to a filled-in record, and nothing of it in the demo'
   await expect(page.getByText('The form or record does not exist.')).toBeVisible();
 });
 
-test('a workspace goes out as a zip and comes in again; a broken one is refused by file and line', async ({
-  page,
-}) => {
-  await page.goto('/workspaces');
-  const downloading = page.waitForEvent('download');
-  await page.getByRole('link', { name: /^Download Quillhaven harbour office/ }).click();
-  const zip = await (await downloading).path();
-  await page.getByLabel('Zip of a workspace folder').setInputFiles({
-    name: 'broken.zip',
-    mimeType: 'application/zip',
-    buffer: readFileSync(zip).subarray(0, 2000),
-  });
-  await expect(page.getByText('broken.zip was not taken.')).toBeVisible();
-  await expect(page.getByText('it is no zip, or is damaged')).toBeVisible();
-  await page.getByLabel('Zip of a workspace folder').setInputFiles(zip);
-  await expect(page).toHaveURL(/\/w\/quillhaven-harbour-office$/);
-  await expect(page.getByRole('link', { name: 'Berth visit request', exact: true })).toBeVisible();
-});
+test(
+  'a workspace goes out as a zip and comes in again; a broken one is refused by file and line',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/workspaces');
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('link', { name: /^Download Quillhaven harbour office/ }).click();
+    const zip = await (await downloading).path();
+    await page.getByLabel('Zip of a workspace folder').setInputFiles({
+      name: 'broken.zip',
+      mimeType: 'application/zip',
+      buffer: readFileSync(zip).subarray(0, 2000),
+    });
+    await expect(page.getByText('broken.zip was not taken.')).toBeVisible();
+    await expect(page.getByText('it is no zip, or is damaged')).toBeVisible();
+    await page.getByLabel('Zip of a workspace folder').setInputFiles(zip);
+    await expect(page).toHaveURL(/\/w\/quillhaven-harbour-office$/);
+    await expect(
+      page.getByRole('link', { name: 'Berth visit request', exact: true }),
+    ).toBeVisible();
+  },
+);
 
-test('workspaces are copied, renamed, archived, removed and brought back', async ({ page }) => {
-  await page.goto('/workspaces');
-  expect(await seriousOn(page)).toEqual([]);
-  const row = (title: string) => page.getByRole('row').filter({ hasText: title });
-  await page.getByRole('button', { name: 'Copy Quillhaven harbour office' }).first().click();
-  const title = page.getByLabel('Title of Copy of Quillhaven harbour office');
-  await expect(title).toBeFocused();
-  await title.fill('Winter harbour');
-  await page.keyboard.press('Enter');
-  await expect(
-    row('Winter harbour').getByRole('link', { name: 'Winter harbour', exact: true }),
-  ).toBeVisible();
-  await page.getByRole('button', { name: 'Archive Winter harbour' }).click();
-  await expect(row('Winter harbour')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Archive (1)' }).click();
-  await page.getByRole('button', { name: /^Take out of the archive: Winter/ }).click();
-  await expect(page.getByText('Nothing is archived.')).toBeVisible();
-  await page.getByRole('button', { name: 'Back to the workspaces' }).click();
-  await page.getByRole('button', { name: 'Remove Winter harbour' }).click();
-  await expect(page.getByText('Winter harbour was removed.').first()).toBeVisible();
-  await expect(row('Winter harbour')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(row('Winter harbour')).toHaveCount(1);
-  await expect(page.getByRole('button', { name: /^Remove Quillhaven harbour office/ })).toHaveCount(
-    1,
-  );
-});
+test(
+  'workspaces are copied, renamed, archived, removed and brought back',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/workspaces');
+    expect(await seriousOn(page)).toEqual([]);
+    const row = (title: string) => page.getByRole('row').filter({ hasText: title });
+    await page.getByRole('button', { name: 'Copy Quillhaven harbour office' }).first().click();
+    const title = page.getByLabel('Title of Copy of Quillhaven harbour office');
+    await expect(title).toBeFocused();
+    await title.fill('Winter harbour');
+    await page.keyboard.press('Enter');
+    await expect(
+      row('Winter harbour').getByRole('link', { name: 'Winter harbour', exact: true }),
+    ).toBeVisible();
+    await page.getByRole('button', { name: 'Archive Winter harbour' }).click();
+    await expect(row('Winter harbour')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Archive (1)' }).click();
+    await page.getByRole('button', { name: /^Take out of the archive: Winter/ }).click();
+    await expect(page.getByText('Nothing is archived.')).toBeVisible();
+    await page.getByRole('button', { name: 'Back to the workspaces' }).click();
+    await page.getByRole('button', { name: 'Remove Winter harbour' }).click();
+    await expect(page.getByText('Winter harbour was removed.').first()).toBeVisible();
+    await expect(row('Winter harbour')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(row('Winter harbour')).toHaveCount(1);
+    await expect(
+      page.getByRole('button', { name: /^Remove Quillhaven harbour office/ }),
+    ).toHaveCount(1);
+  },
+);

@@ -1,6 +1,6 @@
 /** Writing a behaviour: an editor that knows the form, names in reach, starters, behaviours as a set, history, problems, the handbook. */
 import type { Page } from '@playwright/test';
-import { copyOf, editor, expect, seriousOn, test } from './workspace';
+import { copyOf, editor, expect, seriousOn, test, WHOLE } from './workspace';
 
 test.use({ file: 'writing' });
 
@@ -346,7 +346,7 @@ test('the problems of the workspace lead to their places', async ({ page }) => {
   await expect(page.locator('.cm-activeLine', { hasText: 'on.load' })).toBeVisible();
 });
 
-test('axe finds nothing serious in what writing needs, light and dark', async ({ page }) => {
+test('axe finds nothing serious in what writing needs, light and dark', WHOLE, async ({ page }) => {
   test.slow();
   await openBench(page, 'vessel');
   const audit = async (what: string) => {

@@ -23,6 +23,7 @@ import {
 import { readFolder } from '../../src/workers/files';
 import { anyWorkspace } from '../support/random-workspaces';
 import { freshDatabase } from './support';
+import { shareOf } from '../support/thorough';
 
 beforeAll(() => freshDatabase('tavro_taking_test'));
 
@@ -195,7 +196,7 @@ test('what is no folder of a workspace is refused by file and line', async () =>
   expect(await says(readBrought({ zip: Buffer.from('junk') }))).toContain('no zip');
 });
 
-test('300 workspaces of whatever a folder can hold come through the database as they were', async () => {
+test('workspaces of whatever a folder can hold come through the database as they were', async () => {
   const name = await addWorkspace('Random', null);
   const workspace = (await findWorkspace(name))!;
   await inWorkspace(workspace, async () => {
@@ -211,7 +212,7 @@ test('300 workspaces of whatever a folder can hold come through the database as 
         expect(content(out)).toEqual(content(wanted));
         expect(digestsOf(readWorkspace(out), digest)).toEqual(digestsOf(read, digest));
       }),
-      { seed: 20310502, numRuns: 300 },
+      { seed: 20310502, numRuns: shareOf(300) },
     );
   });
   expect((await inWorkspace(HOME, readForms)).length).toBeGreaterThan(3);

@@ -45,7 +45,7 @@ const EVENTS_OF: Readonly<Record<string, string>> = {
 };
 
 export function whyNotInWords({ writer, run, outcome }: WhyNot, context: Context): Sentence[] {
-  const { names, tape } = context;
+  const { names } = context;
   const title = names.behaviour(writer.script);
   const where: Piece[] = [
     { text: `Line ${writer.line}`, line: { script: writer.script, line: writer.line } },

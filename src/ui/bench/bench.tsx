@@ -10,9 +10,11 @@ import {
   useRef,
   useState,
   useSyncExternalStore,
+  type ComponentProps,
   type ReactNode,
 } from 'react';
 import { readHeader } from '@/core/script/header';
+import { baseName } from '@/core/script/script-name';
 import type { Open } from '@/core/scenario/definition';
 import { differences } from '@/core/debugging/differences';
 import { notesAt } from '@/core/debugging/notes';
@@ -25,6 +27,7 @@ import { useStore } from 'zustand';
 import { FolderNotice } from './folder-notice';
 import { Button, Notice } from '../kit';
 import { inIdleTime, lazily } from '../lazily';
+import { Pane } from '../pane';
 import { BehaviourList } from './behaviours';
 import { Code, Tabs } from './code-pane';
 import { BenchHead } from './head';
@@ -158,7 +161,7 @@ function Layout({ bench }: { bench: BenchStore }) {
     bench.rememberDebug();
   }, [bench]);
 
-  const { open, standing, look, detailed, sites } = useStore(bench.debug);
+  const { open, standing, look } = useStore(bench.debug);
   const whole = useRef<HTMLDivElement>(null);
   const folded = useFolded(whole, sizes !== null);
   const seen = useMemo(() => {
@@ -178,20 +181,6 @@ function Layout({ bench }: { bench: BenchStore }) {
   );
   const names = useMemo(() => namesFor(material.form, titles, material.people), [material, titles]);
   const there = titles.some(({ name }) => name === active);
-  const bare = active.replace(/\.[jt]s$/, '');
-  const notes = useMemo(() => {
-    if (detailed === null || standing === null) return linesOf(answers[at]?.tape ?? [], bare);
-    const run = tape.entry(detailed.entry);
-    const behaviour = run?.type === 'run' ? (run as Run).behaviour : bare;
-    return notesAt(detailed, standing.detail ?? detailed.details.length, sites, bare, behaviour);
-  }, [answers, at, bare, detailed, standing, sites, tape]);
-  const line = useMemo(() => {
-    const place =
-      detailed === null || standing?.detail == null ? null : placeAt(detailed, standing.detail);
-    return place === null || place.script !== bare
-      ? null
-      : (sites.get(place.script)?.[place.site]?.line ?? null);
-  }, [detailed, standing, sites, bare]);
   const who = material.people.find((person) => person.key === state.open.as)?.name ?? state.open.as;
   const marked = useMemo(() => new Set(words.keys()), [words]);
 
@@ -203,79 +192,89 @@ function Layout({ bench }: { bench: BenchStore }) {
 
   const sideLabel = state.side === 'form' ? 'Live form' : 'Handbook';
   const outline = (
-    <Outline
-      form={material.form}
-      seen={seen}
-      said={marked}
-      asked={state.asked?.part ?? null}
-      behaviours={
-        <>
-          <BehaviourList bench={bench} seen={seen} tape={tape} />
-          <ScenarioResults bench={bench} />
-        </>
-      }
-      tree={state.pane === 'structure' ? <StructureTree bench={bench} /> : null}
-      onAsk={bench.ask}
-      onInsert={onInsert}
-      onPoint={onPoint}
-    />
+    <Pane what="The outline">
+      <Outline
+        form={material.form}
+        seen={seen}
+        said={marked}
+        asked={state.asked?.part ?? null}
+        behaviours={
+          <>
+            <BehaviourList bench={bench} seen={seen} tape={tape} />
+            <ScenarioResults bench={bench} />
+          </>
+        }
+        tree={state.pane === 'structure' ? <StructureTree bench={bench} /> : null}
+        onAsk={bench.ask}
+        onInsert={onInsert}
+        onPoint={onPoint}
+      />
+    </Pane>
   );
   const code = (
     <Flex direction="column" height="100%" width="100%" bg="sheet" minW={0}>
       <Tabs bench={bench} active={active} pane={state.pane} />
       <FolderNotice bench={bench} />
-      {state.pane === 'structure' ? (
-        <StructurePane bench={bench} />
-      ) : state.pane === 'map' ? (
-        <MapPane bench={bench} />
-      ) : state.pane === 'tests' ? (
-        <TestsPane bench={bench} />
-      ) : !there ? (
-        <Box p="14px">
-          This form has no behaviour yet. In the outline, “+ for a need” makes one from what you
-          pick of the form (Alt+W), “+ new” an empty one (Alt+E).
-        </Box>
-      ) : state.pane === 'history' ? (
-        <HistoryPane key={active} bench={bench} name={active} />
-      ) : (
-        <Code
-          bench={bench}
-          name={active}
-          seen={seen}
-          notes={notes}
-          standing={line}
-          goTo={state.goTo?.behaviour === active ? state.goTo : null}
-        />
-      )}
+      <Pane what="This pane" of={`${state.pane} ${active}`}>
+        {state.pane === 'structure' ? (
+          <StructurePane bench={bench} />
+        ) : state.pane === 'map' ? (
+          <MapPane bench={bench} />
+        ) : state.pane === 'tests' ? (
+          <TestsPane bench={bench} />
+        ) : !there ? (
+          <Box p="14px">
+            This form has no behaviour yet. In the outline, “+ for a need” makes one from what you
+            pick of the form (Alt+W), “+ new” an empty one (Alt+E).
+          </Box>
+        ) : state.pane === 'history' ? (
+          <HistoryPane key={active} bench={bench} name={active} />
+        ) : (
+          <CodeAt
+            bench={bench}
+            name={active}
+            seen={seen}
+            tape={tape}
+            goTo={state.goTo?.behaviour === active ? state.goTo : null}
+          />
+        )}
+      </Pane>
     </Flex>
   );
-  const side =
-    state.side === 'form' ? (
-      <LiveForm bench={bench} seen={seen} words={words} names={names} changed={changed} />
-    ) : (
-      <HandbookPane bench={bench} />
-    );
+  const side = (
+    <Pane what={state.side === 'form' ? 'The live form' : 'The handbook'} of={state.side}>
+      {state.side === 'form' ? (
+        <LiveForm bench={bench} seen={seen} words={words} names={names} changed={changed} />
+      ) : (
+        <HandbookPane bench={bench} />
+      )}
+    </Pane>
+  );
   const strip = (
-    <StepsStrip
-      bench={bench}
-      steps={steps}
-      answers={answers}
-      at={at}
-      openedAs={state.open.record == null ? 'new' : `record ${state.open.record}`}
-      names={names}
-      who={who}
-    />
+    <Pane what="The strip of steps" of={answers}>
+      <StepsStrip
+        bench={bench}
+        steps={steps}
+        answers={answers}
+        at={at}
+        openedAs={state.open.record == null ? 'new' : `record ${state.open.record}`}
+        names={names}
+        who={who}
+      />
+    </Pane>
   );
   const drawer = (
-    <Drawer
-      bench={bench}
-      form={material.form}
-      answers={answers}
-      at={at}
-      seen={seen}
-      names={names}
-      who={who}
-    />
+    <Pane what="The tape" of={answers}>
+      <Drawer
+        bench={bench}
+        form={material.form}
+        answers={answers}
+        at={at}
+        seen={seen}
+        names={names}
+        who={who}
+      />
+    </Pane>
   );
 
   return (
@@ -360,6 +359,33 @@ function Layout({ bench }: { bench: BenchStore }) {
       )}
     </Flex>
   );
+}
+
+/** The code of a behaviour with what stands beside its lines at the moment that is looked at. */
+function CodeAt({
+  bench,
+  name,
+  seen,
+  tape,
+  goTo,
+}: Pick<ComponentProps<typeof Code>, 'bench' | 'name' | 'seen' | 'goTo'> & { tape: Tape }) {
+  const { answers, at } = useBench(bench, (state) => ({ answers: state.answers, at: state.at }));
+  const { standing, detailed, sites } = useStore(bench.debug);
+  const script = baseName(name);
+  const notes = useMemo(() => {
+    if (detailed === null || standing === null) return linesOf(answers[at]?.tape ?? [], script);
+    const run = tape.entry(detailed.entry);
+    const behaviour = run?.type === 'run' ? (run as Run).behaviour : script;
+    return notesAt(detailed, standing.detail ?? detailed.details.length, sites, script, behaviour);
+  }, [answers, at, script, detailed, standing, sites, tape]);
+  const line = useMemo(() => {
+    const place =
+      detailed === null || standing?.detail == null ? null : placeAt(detailed, standing.detail);
+    return place === null || place.script !== script
+      ? null
+      : (sites.get(place.script)?.[place.site]?.line ?? null);
+  }, [detailed, standing, sites, script]);
+  return <Code bench={bench} name={name} seen={seen} notes={notes} standing={line} goTo={goTo} />;
 }
 
 /** What happened, over the page, so that nothing moves under the pointer. */

@@ -2,7 +2,9 @@
 /** Everything that can be done on the bench, with its name and keys: one table for the keyboard and for the command list. */
 import { Box } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
+import { SUBMISSION } from '@/core/debugging/question';
 import { readHeader } from '@/core/script/header';
+import { FORM } from '@/core/session/tree';
 import { Line, Mono } from '../kit';
 import type { BenchStore } from './store';
 import { WindowTitle } from '../window';
@@ -29,6 +31,9 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
       key: 't',
       run: () => bench.showDrawer(!bench.debug.getState().open),
     },
+    { name: 'Why this field', key: 'y', run: () => askWhyHere(bench) },
+    { name: 'Why the submission came out so', run: () => bench.ask(SUBMISSION) },
+    { name: 'Why this page is open', run: () => bench.ask(FORM, 'page') },
     { name: 'Back to now', run: () => void bench.standOn(null) },
     { name: 'Go on from the step that is looked at', run: () => void bench.goOnFromHere() },
     { name: 'Next error on the tape', run: () => void bench.goNearest({ is: 'error' }, true) },
@@ -86,6 +91,13 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
     ...behaviourCommands(bench).map(({ name, run }) => ({ name: `Go to ${name}`, run })),
     { name: 'Commands', key: 'k', run: () => show('commands') },
   ];
+}
+
+/** Asks about the part that has the focus in the live form. */
+function askWhyHere(bench: BenchStore): void {
+  const part = document.activeElement?.closest<HTMLElement>('[data-part]')?.dataset.part;
+  if (part === undefined) bench.say('Put the focus into a field of the live form, then ask again.');
+  else bench.ask(part);
 }
 
 /** A command for each behaviour, to go to it. */

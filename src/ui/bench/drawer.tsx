@@ -10,6 +10,7 @@ import type { Answer } from '@/core/session/step';
 import { Tape } from '@/core/tape/tape';
 import type { Names } from '@/core/tape/words';
 import { lazily } from '../lazily';
+import { Pane } from '../pane';
 import { Button } from '../kit';
 import type { DrawerTab } from './debugging/state';
 import { ComparePane, CostPane, ValuesPane, WatchesPane } from './drawer-panes';
@@ -115,16 +116,18 @@ export function Drawer({
         gridTemplateColumns="minmax(0, 34fr) minmax(0, 34fr) minmax(0, 32fr)"
       >
         <Box minH={0} overflow="hidden">
-          <TapeTree
-            bench={bench}
-            tape={tape}
-            names={names}
-            who={who}
-            asked={question?.part ?? null}
-            all={all}
-            scope={scope}
-            onScope={setScope}
-          />
+          <Pane what="The tree of the tape" of={tape}>
+            <TapeTree
+              bench={bench}
+              tape={tape}
+              names={names}
+              who={who}
+              asked={question?.part ?? null}
+              all={all}
+              scope={scope}
+              onScope={setScope}
+            />
+          </Pane>
         </Box>
         <Flex direction="column" minH={0} borderLeftWidth="1px" borderColor="line">
           <TabStrip
@@ -146,11 +149,13 @@ export function Drawer({
             role="region"
             aria-label={TABS.find(({ key }) => key === tab)!.label}
           >
-            {tab === 'values' && <ValuesPane bench={bench} names={names} />}
-            {tab === 'watches' && <WatchesPane bench={bench} names={names} />}
-            {tab === 'calls' && <CallsPane bench={bench} tape={whole} />}
-            {tab === 'compare' && <ComparePane bench={bench} names={names} />}
-            {tab === 'cost' && <CostPane bench={bench} names={names} />}
+            <Pane what="This tab" of={`${tab} ${at} ${answers.length}`}>
+              {tab === 'values' && <ValuesPane bench={bench} names={names} />}
+              {tab === 'watches' && <WatchesPane bench={bench} names={names} />}
+              {tab === 'calls' && <CallsPane bench={bench} tape={whole} />}
+              {tab === 'compare' && <ComparePane bench={bench} names={names} />}
+              {tab === 'cost' && <CostPane bench={bench} names={names} />}
+            </Pane>
           </Box>
         </Flex>
         <Box
@@ -164,7 +169,9 @@ export function Drawer({
           role="region"
           aria-label="Why"
         >
-          <WhyPane bench={bench} form={form} seen={seen} tape={whole} names={names} who={who} />
+          <Pane what="The answer" of={question}>
+            <WhyPane bench={bench} form={form} seen={seen} tape={whole} names={names} who={who} />
+          </Pane>
         </Box>
       </Box>
       <Flex

@@ -1,5 +1,7 @@
 'use client';
 /** The live form: the sheet with its margin, what failed and what is waited for, and the records it can turn to. */
+import { SUBMISSION } from '@/core/debugging/question';
+import { FORM } from '@/core/session/tree';
 import { lineInWords, type Line } from '@/core/wire/line';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
@@ -223,7 +225,10 @@ export function LiveForm({
       )}
       {answers[at]?.messages.map((message, i) => (
         <Notice key={i} tone={message.tone}>
-          {message.text}
+          {message.text}{' '}
+          {i === answers[at]!.messages.length - 1 && (
+            <WhyMark what="this message" onAsk={() => bench.ask(FORM, 'messages')} />
+          )}
         </Notice>
       ))}
       {answers.length > 0 && (
@@ -256,7 +261,8 @@ export function LiveForm({
               <chakra.span role="status" color={seen.submit.saved ? 'act' : 'bad'}>
                 {seen.submit.saved
                   ? '✓ would be saved'
-                  : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}
+                  : `× not saved: ${seen.submit.stops[0]?.says ?? ''}`}{' '}
+                <WhyMark what="what submitting came to" onAsk={() => bench.ask(SUBMISSION)} />
               </chakra.span>
             )}
             {seen.submit?.saved === true && submittedLast && unreleased && (
@@ -271,6 +277,23 @@ export function LiveForm({
         </FormSheet>
       )}
     </Flex>
+  );
+}
+
+/** Asks why something is as it is that is no part with a name beside it. */
+function WhyMark({ what, onAsk }: { what: string; onAsk: () => void }) {
+  return (
+    <chakra.button
+      type="button"
+      aria-label={`Why ${what}?`}
+      title="Why?"
+      color="act"
+      cursor="pointer"
+      px="3px"
+      onClick={onAsk}
+    >
+      ?
+    </chakra.button>
   );
 }
 

@@ -229,13 +229,15 @@ export function createBench(
       const seen = seenAt(answers, at);
       const name = nameOnTape(seen, part);
       looks.showDrawer(true);
-      looks.filterTape({ part: name });
+      // The form as a whole and a submission are no part that entries are of.
+      looks.filterTape({ part: name.startsWith('@') ? null : name });
       void looks.askWhy({
         part: name,
         aspect: aspect ?? usualAspect(tape, name, partSeen(seen, core.form(), part)),
         before: null,
       });
     },
+    say: core.complain,
     tryOut: starters.tryOut,
     saveAll: drafts.saveAll,
     unsaved: drafts.unsaved,
