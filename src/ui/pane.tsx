@@ -19,21 +19,24 @@ export function Pane({
     <ErrorBoundary
       resetKeys={[of]}
       onError={(error) => console.error(`${what} could not be drawn`, error)}
-      fallbackRender={(props) => <Fallen what={what} {...props} />}
+      fallbackRender={fallenIn(what)}
     >
       {children}
     </ErrorBoundary>
   );
 }
 
-function Fallen({ what, error, resetErrorBoundary }: FallbackProps & { what: string }) {
-  return (
-    <Box p="10px" width="100%">
-      <Notice tone="error">
-        {what} could not be drawn: {error instanceof Error ? error.message : String(error)}.
-        Everything else goes on, and nothing is lost.{' '}
-        <Button onClick={resetErrorBoundary}>Try again</Button>
-      </Notice>
-    </Box>
-  );
+/** What stands in place of a pane. */
+function fallenIn(what: string) {
+  return function Fallen({ error, resetErrorBoundary }: FallbackProps) {
+    return (
+      <Box p="10px" width="100%">
+        <Notice tone="error">
+          {what} could not be drawn: {error instanceof Error ? error.message : String(error)}.
+          Everything else goes on, and nothing is lost.{' '}
+          <Button onClick={resetErrorBoundary}>Try again</Button>
+        </Notice>
+      </Box>
+    );
+  };
 }

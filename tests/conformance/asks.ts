@@ -579,7 +579,8 @@ export const ASKS: Ask[] = [
     kind: 'overwritten',
     about: 'a later rule wins over an earlier one',
     script: 'keep("soft", () => {\n  fields.note.hint = "Soft.";\n});',
-    second: 'keep("hard", () => {\n  if (fields.paid.value === true) fields.note.hint = "Hard.";\n});',
+    second:
+      'keep("hard", () => {\n  if (fields.paid.value === true) fields.note.hint = "Hard.";\n});',
     steps: [{ set: 'paid', to: true }],
     part: 'note',
     aspect: 'hint',

@@ -22,7 +22,9 @@ const of = (schema: string, work: () => Promise<unknown>) =>
   inWorkspace({ name: schema, schema }, work);
 
 test('searches that never end are each answered, and the threads are there afterwards', async () => {
-  const came = await Promise.allSettled(Array.from({ length: thorough ? 12 : 5 }, () => search(...BACKTRACKS)));
+  const came = await Promise.allSettled(
+    Array.from({ length: thorough ? 12 : 5 }, () => search(...BACKTRACKS)),
+  );
   for (const one of came) {
     expect(one.status).toBe('rejected');
     const { reason } = one as PromiseRejectedResult;

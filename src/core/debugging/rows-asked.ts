@@ -38,14 +38,12 @@ export async function madeOfRows(ground: Ground, question: Question): Promise<De
             .filter(({ entry }) => entry !== null),
         )
       : []),
-    ...gone
-      .slice(-MOST_ROWS)
-      .map(({ row, n }): Cause => ({
-        is: 'row',
-        part: `${part}#${row}`,
-        did: 'removed',
-        entry: n,
-      })),
+    ...gone.slice(-MOST_ROWS).map(({ row, n }): Cause => ({
+      is: 'row',
+      part: `${part}#${row}`,
+      did: 'removed',
+      entry: n,
+    })),
   ];
   return {
     ...nobodys(part, aspect, valueOf(rows, aspect, summed), 'derived'),
