@@ -6,6 +6,7 @@ import type { Temporal as TemporalNamespace } from 'temporal-polyfill';
 import { ScriptError, words } from '../wire/failures';
 import { Cell, Double, Op } from '../wire/layout';
 import type { Wire } from './wire';
+import { makeDate } from './zoned-date';
 
 export interface GuestClock {
   Date: DateConstructor;
@@ -15,7 +16,7 @@ export interface GuestClock {
 
 /** `zone` is the IANA name of the session's time zone. */
 export function makeClock(
-  { cells, floats, call }: Wire,
+  { cells, floats, call, act }: Wire,
   temporal: typeof TemporalNamespace | null,
   zone: () => string,
 ): GuestClock {
@@ -24,17 +25,6 @@ export function makeClock(
     if (Number.isNaN(now)) throw new ScriptError('wrong_use', words.topLevel(`${what} was asked`));
     return now;
   };
-
-  class SessionDate extends Date {
-    constructor(...parts: [] | [number | string | Date]) {
-      if (parts.length === 0) super(read('the time'));
-      else super(...parts);
-    }
-    static override now(): number {
-      return read('the time');
-    }
-  }
-  Object.freeze(SessionDate.prototype);
 
   const math = Object.create(null) as Record<string, unknown>;
   for (const name of Object.getOwnPropertyNames(Math)) math[name] = Math[name as keyof Math];
@@ -46,7 +36,13 @@ export function makeClock(
   };
 
   return {
-    Date: Object.freeze(SessionDate) as unknown as DateConstructor,
+    Date: makeDate({
+      now: () => read('the time'),
+      wallClock: (at) => {
+        read('the time zone');
+        return act('zone', { zone: zone(), at });
+      },
+    }),
     Math: Object.freeze(math) as unknown as Math,
     Temporal: temporal === null ? undefined : temporalOn(temporal),
   };

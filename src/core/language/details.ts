@@ -6,7 +6,7 @@
 import ts from 'typescript-classic';
 import type { Control, Mark, Site, SiteKind } from '../script/sites';
 import { CHANGING } from './flow-syntax';
-import { Scopes, type Variable } from './scopes';
+import { isValueUse, Scopes, type Variable } from './scopes';
 
 /** How a comparison is written on the page of sites. */
 const COMPARES: ReadonlyMap<ts.SyntaxKind, string> = new Map([
@@ -575,26 +575,6 @@ function rootOf(node: ts.Expression): ts.Identifier | null {
 
 function isAssignment(kind: ts.SyntaxKind): boolean {
   return kind >= ts.SyntaxKind.FirstAssignment && kind <= ts.SyntaxKind.LastAssignment;
-}
-
-/** Whether a name stands for a variable's value, and is not a member's, a key or a declaration. */
-function isValueUse(node: ts.Identifier): boolean {
-  const { parent } = node;
-  if (ts.isPropertyAccessExpression(parent)) return parent.name !== node;
-  if (ts.isPropertyAssignment(parent)) return parent.name !== node;
-  if (ts.isBindingElement(parent)) return parent.initializer === node;
-  if (ts.isVariableDeclaration(parent) || ts.isParameter(parent))
-    return parent.initializer === node;
-  return !(
-    (ts.isMethodDeclaration(parent) ||
-      ts.isFunctionDeclaration(parent) ||
-      ts.isFunctionExpression(parent) ||
-      ts.isClassDeclaration(parent) ||
-      ts.isPropertyDeclaration(parent) ||
-      ts.isGetAccessor(parent) ||
-      ts.isSetAccessor(parent)) &&
-    parent.name === node
-  );
 }
 
 /** Whether a name stands where a variable of that name is made. */

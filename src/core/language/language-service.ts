@@ -16,7 +16,7 @@ import { mapOf, type FormMap } from './map';
 import { mistakes } from './mistakes';
 import { idleParts, type PartFinding } from './mistakes/idle-part';
 import { KnownParts } from './mistakes/known-parts';
-import type { Edit, Finding, Fix, Subject } from './mistakes/mistake';
+import { foundBy, type Edit, type Finding, type Fix, type Subject } from './mistakes/mistake';
 import { parse } from './parse';
 import { topLevelMisuse } from './top-level';
 import { typingsOf, type Surface } from './typings';
@@ -297,9 +297,9 @@ export class FormLanguage {
         says,
       })),
     };
-    return mistakes.flatMap(({ code, severity, find }) =>
-      find(subject).map(({ from, to, says, fixes }: Finding) =>
-        at(file, from, to, { severity, says, code, fixes }),
+    return mistakes.flatMap((mistake) =>
+      foundBy(mistake, subject).map(({ from, to, says, fixes }: Finding) =>
+        at(file, from, to, { severity: mistake.severity, says, code: mistake.code, fixes }),
       ),
     );
   }

@@ -127,3 +127,23 @@ function varsIn(node: ts.Node): ts.VariableDeclaration[] {
   ts.forEachChild(node, look);
   return found;
 }
+
+/** Whether a name stands for a variable's value, and is not a member's, a key or a declaration. */
+export function isValueUse(node: ts.Identifier): boolean {
+  const { parent } = node;
+  if (ts.isPropertyAccessExpression(parent)) return parent.name !== node;
+  if (ts.isPropertyAssignment(parent)) return parent.name !== node;
+  if (ts.isBindingElement(parent)) return parent.initializer === node;
+  if (ts.isVariableDeclaration(parent) || ts.isParameter(parent))
+    return parent.initializer === node;
+  return !(
+    (ts.isMethodDeclaration(parent) ||
+      ts.isFunctionDeclaration(parent) ||
+      ts.isFunctionExpression(parent) ||
+      ts.isClassDeclaration(parent) ||
+      ts.isPropertyDeclaration(parent) ||
+      ts.isGetAccessor(parent) ||
+      ts.isSetAccessor(parent)) &&
+    parent.name === node
+  );
+}

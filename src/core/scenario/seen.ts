@@ -79,7 +79,7 @@ function rowsAfter(before: Seen['rows'], changes: Answer['rows']): Seen['rows'] 
   const after = bare(before);
   for (const name of names) {
     const change = changes[name]!;
-    const was = before[name] ?? { order: [], byId: {} };
+    const was = (change.anew ? null : before[name]) ?? { order: [], byId: {} };
     const byId: Record<string, RowState> = { ...was.byId };
     for (const [id, row] of Object.entries(change.rows)) byId[id] = rowAfter(byId[id], row);
     if (change.order !== undefined) {

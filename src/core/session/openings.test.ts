@@ -33,6 +33,27 @@ const between = (script: string) =>
   both({ form, scripts: { a: script }, record: records[1]!, opening: { records } });
 
 describe('next and previous record', () => {
+  test('nothing of the former record’s rows is left in what is seen', () => {
+    const records = [
+      { id: '1', values: { cargo: [{ goods: 'Acid', weight: 3 }] } },
+      { id: '2', values: { cargo: [{ goods: 'Sand', weight: 4 }] } },
+    ];
+    const open = both({
+      form: formWith([rows('cargo', [text('goods'), number('weight')])]),
+      scripts: {
+        a: 'keep.each(fields.cargo, "acid", (row) => { if (row.fields.goods.value === "Acid") { row.fields.weight.required = true; row.fields.weight.hint = "Weigh it."; row.warning = "Acid."; } });',
+      },
+      record: records[0]!,
+      opening: { records },
+    });
+    expect(open.part('cargo[0].weight')).toMatchObject({ required: true, hint: 'Weigh it.' });
+    open.do({ next: true });
+    expect(open.part('cargo[0].weight')).toMatchObject({ value: 4, required: false, hint: null });
+    expect(open.part('cargo[0]')).toMatchObject({ warning: null });
+    open.do({ previous: true });
+    expect(open.part('cargo[0].weight')).toMatchObject({ required: true, hint: 'Weigh it.' });
+  });
+
   test('load fires for each, and the values are those of the record', () => {
     const open = between('on.load(() => log(form.record, form.isNew));');
     const logged = [

@@ -70,6 +70,8 @@ export class Rows {
   /** The rules that hold for each row. */
   each: readonly EachRule[] = [];
   toldOrder: readonly Row[] | null = null;
+  /** Its rows were let go for those of another record, and nobody was told yet. */
+  anew = false;
   readonly #nesting: Nesting;
   readonly #derived = new Map<string, Aspect>();
   #value: readonly Value[] | null = null;
@@ -185,6 +187,7 @@ export class Rows {
 
   clear(): void {
     this.list = [];
+    this.anew = true;
     this.initial = { list: [], values: [] };
     this.differing.clear();
     this.#next = 1;

@@ -160,6 +160,8 @@ export type CellState = Partial<
 /** What changed among the rows of a field: their order by id when rows came, went or moved, and the rows that changed. */
 export interface RowsChange {
   order?: string[];
+  /** They are those of another record: what was told of rows by these ids was of others. */
+  anew?: true;
   /** `values` and `cells` hold only what changed. */
   rows: Record<string, Partial<RowState>>;
 }

@@ -101,7 +101,10 @@ export function partNow(state: State, part: Part): PartState {
 function tellOrder(rows: Rows, rowsOf: (field: Part) => RowsChange): void {
   if (rows.toldOrder === rows.list) return;
   rows.toldOrder = rows.list;
-  rowsOf(rows.field).order = rows.list.map((row) => row.id);
+  const change = rowsOf(rows.field);
+  change.order = rows.list.map((row) => row.id);
+  if (rows.anew) change.anew = true;
+  rows.anew = false;
 }
 
 function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => RowsChange): void {

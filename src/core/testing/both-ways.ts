@@ -1,23 +1,26 @@
 /**
- * Each option and back again, as practitioners click it by hand: on a new form and on saved ones, entered and as it is
- * when the form is opened with it. What does not come back, what differs between opening and entering, and what throws are
+ * From each option to each other and back again, and to numbers around those that scripts mention, as practitioners click
+ * it by hand: on a new form for each set of roles and on saved forms, entered and as it is when the form is opened with
+ * it. What does not come back, what differs between opening and entering, and what throws are
  * findings. What is lost by going there and back is a fault more often than not; some of it is meant, and stays listed.
  */
 import type { Field, Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
+import { emptyOf } from '../form/kinds';
 import type { Table } from '../form/table';
 import { equal, type Value } from '../form/value';
 import { outcomeChanges, outcomeOf, type CellChange, type GridGround } from '../scenario/grid';
 import type { Open, Scenario } from '../scenario/definition';
 import { openingOf, type Cast } from '../scenario/opening';
 import { recordScenario } from '../scenario/record';
-import { NOTHING_SEEN, seenAfter, type Seen } from '../scenario/seen';
+import { NOTHING_SEEN, rowValues, seenAfter, type Seen } from '../scenario/seen';
 import type { Answer, Opening, Step } from '../session/step';
-import { valuesFor } from './values';
+import { mentionedIn, valuesFor } from './values';
 
 export type BothWaysFinding = {
   field: string;
-  /** What the field was set to. */
+  /** What the field was before, and what it was set to. */
+  from: Value;
   option: Value;
   open: Open;
   /** Leads to the moment at which it shows. */
@@ -31,6 +34,8 @@ export type BothWaysFinding = {
 
 export interface BothWaysGround extends GridGround {
   tables: readonly Table[];
+  /** The scripts of the form, for the numbers that they mention. */
+  sources: readonly { text: string }[];
 }
 
 type Player = (opening: Opening, steps: readonly Step[]) => Promise<Answer[]>;
@@ -38,18 +43,46 @@ type Player = (opening: Opening, steps: readonly Step[]) => Promise<Answer[]>;
 /** Saved records that are tried besides a new form. */
 const RECORDS = 5;
 
-/** The fields that have options to try: choices, references and yes-or-no. */
-export function drivingFields(form: Form): Field[] {
+/** From so many options of a field each other one is tried. */
+const FROM = 6;
+
+/** So many numbers of the scripts that mention a field are tried in it, each with those around it. */
+const NUMBERS = 8;
+
+const CHOSEN: readonly Field['kind'][] = ['choice', 'choices', 'reference', 'yes_no'];
+const COUNTED: readonly Field['kind'][] = ['number', 'money'];
+
+/** The fields that can be tried: those with options, and numbers that scripts mention beside other numbers. */
+export function drivingFields(form: Form, sources: readonly { text: string }[]): Field[] {
   return fieldsOf(form).filter(
-    ({ kind, scriptOnly }) =>
-      scriptOnly !== true && ['choice', 'choices', 'reference', 'yes_no'].includes(kind),
+    (field) =>
+      field.scriptOnly !== true &&
+      (CHOSEN.includes(field.kind) ||
+        (COUNTED.includes(field.kind) && numbersBeside(field, sources).length > 0)),
   );
 }
 
-/** New, and the first saved records, by the first person. */
-export function contextsOf({ people, records }: Cast): Open[] {
+/** Numbers in the scripts that mention a field. */
+function numbersBeside({ name }: Field, sources: readonly { text: string }[]): readonly number[] {
+  const mention = new RegExp(`\\bfields\\s*\\.\\s*${name}\\b|["'\`]${name}["'\`]`);
+  return mentionedIn(sources.filter(({ text }) => mention.test(text))).numbers.slice(0, NUMBERS);
+}
+
+/** What a field is tried from: a new form for each set of roles, and the first saved records by the first person. */
+export function contextsOf({ people, records }: Cast, field: Field): Open[] {
   const { key } = people[0]!;
-  return [{ as: key }, ...records.slice(0, RECORDS).map(({ id }) => ({ as: key, record: id }))];
+  const byRoles = new Map(
+    people
+      .toReversed()
+      .map((person) => [JSON.stringify(person.roles.toSorted()), person.key] as const),
+  );
+  const saved = records.slice(0, COUNTED.includes(field.kind) ? 1 : RECORDS);
+  return [
+    ...people
+      .filter((person) => [...byRoles.values()].includes(person.key))
+      .map((person) => ({ as: person.key })),
+    ...saved.map(({ id }) => ({ as: key, record: id })),
+  ];
 }
 
 /** Tries every option of one field from one opening. */
@@ -73,40 +106,65 @@ export async function bothWays(
   if (!own.editable || !own.onScreen) return [];
   const from = own.value ?? null;
   const offered = own.options?.map(({ key }) => key) ?? null;
-  const options = valuesFor(field, tables, { numbers: [], texts: [] }).filter(
+  const mentioned = { numbers: numbersBeside(field, ground.sources), texts: [] };
+  const options = valuesFor(field, tables, mentioned).filter(
     (value) =>
       !equal(value, from) &&
       (offered === null || [value].flat().every((key) => isOffered(key, offered))),
   );
   const atStart = stateOf(opened);
-  const again = stateOf(await play(reopened(opening, first), []));
+  const again = stateOf(await play(reopened(opening, first, form), []));
   // A saved form may well differ from a new one; what counts is what the option adds to that.
   const usual = new Set(outcomeChanges(atStart, again).map(nameOf));
   const findings: BothWaysFinding[] = [];
-  for (const option of options) {
-    const there: Step[] = [{ set: field.name, to: option }];
-    const back: Step[] = [...there, { set: field.name, to: from }];
-    const answers = await play(opening, back);
-    const of = { field: field.name, option, open };
+
+  /** There and back from where some steps lead. Whether the way can be gone at all. */
+  const there = async (before: Step[], was: Value, option: Value): Promise<Answer[] | null> => {
+    const steps: Step[] = [
+      ...before,
+      { set: field.name, to: option },
+      { set: field.name, to: was },
+    ];
+    const answers = await play(opening, steps);
+    const of = { field: field.name, from: was, option, open };
     const says = answers.flatMap(({ errors }) =>
       errors.map(
         ({ behaviour, line, says: what }) =>
           `${behaviour}${line === null ? '' : `, line ${line}`}: ${what}`,
       ),
     );
-    if (says.length > 0)
-      findings.push({ ...of, steps: back, is: 'threw', says: [...new Set(says)] });
+    if (says.length > 0) findings.push({ ...of, steps, is: 'threw', says: [...new Set(says)] });
     // What cannot be chosen, or not be taken back, is no way there and back.
-    if (answers.some(({ refused }) => refused !== null)) continue;
-    const notBack = outcomeChanges(atStart, stateOf(answers));
-    if (notBack.length > 0) findings.push({ ...of, steps: back, is: 'not back', changes: notBack });
+    if (answers.some(({ refused }) => refused !== null)) return null;
+    const start = stateOf(answers.slice(0, 1 + before.length));
+    const changes = outcomeChanges(start, stateOf(answers));
+    if (changes.length > 0) findings.push({ ...of, steps, is: 'not back', changes });
+    return answers;
+  };
+
+  for (const option of options) {
+    const answers = await there([], from, option);
+    if (answers === null) continue;
     const byHand = answers.slice(0, 2);
-    const loaded = stateOf(await play(reopened(opening, seenOf(byHand)), []));
-    const atLoad = outcomeChanges(stateOf(byHand), loaded).filter(
+    const loaded = stateOf(await play(reopened(opening, seenOf(byHand), form), []));
+    const changes = outcomeChanges(stateOf(byHand), loaded).filter(
       (change) => !usual.has(nameOf(change)),
     );
-    if (atLoad.length > 0) findings.push({ ...of, steps: there, is: 'at load', changes: atLoad });
+    if (changes.length > 0)
+      findings.push({
+        field: field.name,
+        from,
+        option,
+        open,
+        steps: [{ set: field.name, to: option }],
+        is: 'at load',
+        changes,
+      });
   }
+  if (COUNTED.includes(field.kind)) return findings;
+  for (const was of options.slice(0, FROM))
+    for (const option of options)
+      if (!equal(option, was)) await there([{ set: field.name, to: was }], was, option);
   return findings;
 }
 
@@ -118,37 +176,37 @@ function isOffered(key: Value, offered: readonly string[]): boolean {
   return key === null || typeof key === 'boolean' || offered.includes(String(key));
 }
 
-/** The form opened as it was saved just now: the same values, as a record. */
-function reopened(opening: Opening, seen: Seen): Opening {
+/** The form opened as it was saved just now: the values that are kept, rows among them, as a record. */
+function reopened(opening: Opening, seen: Seen, form: Form): Opening {
   const values = Object.fromEntries(
-    Object.entries(seen.parts)
-      .filter(([, { value }]) => value !== undefined)
-      .map(([name, { value }]) => [
-        name,
-        seen.rows[name] === undefined
-          ? value!
-          : seen.rows[name].order.map((id) => seen.rows[name]!.byId[id]!.values),
-      ]),
+    fieldsOf(form).map((field) => {
+      const { onScreen, value = null } = seen.parts[field.name]!;
+      if (field.whenHidden === 'omit' && !onScreen) return [field.name, emptyOf(field)];
+      return [
+        field.name,
+        seen.rows[field.name] === undefined ? value : rowValues(seen, field.name),
+      ];
+    }),
   );
   return { ...opening, record: { id: opening.record?.id ?? 'tried', values } };
 }
 
 /** A finding as a scenario that passes as things are, for its expectations to be put right. */
 export function findingAsScenario(
-  { field, option, open, steps, is }: BothWaysFinding,
+  finding: BothWaysFinding,
   form: Form,
   answers: readonly Answer[],
 ): Scenario {
-  const to = option === null ? 'nothing' : JSON.stringify(option);
-  const title = `${field} to ${to}${is === 'at load' ? '' : ' and back'}`;
+  const { field, open, steps, is } = finding;
+  const title = `${field} ${wayInWords(finding)}${is === 'at load' ? '' : ' and back'}`;
   return recordScenario(title.slice(0, 110), open, form, steps, answers);
 }
 
 /** What differs, in a sentence. */
 export function findingInWords(finding: BothWaysFinding, label: (part: string) => string): string {
-  const to = finding.option === null ? 'nothing' : JSON.stringify(finding.option);
+  const way = wayInWords(finding);
   if (finding.is === 'threw')
-    return `${label(finding.field)} set to ${to} and back: ${finding.says.join('; ')}`;
+    return `${label(finding.field)} set ${way} and back: ${finding.says.join('; ')}`;
   const what = finding.changes
     .map(
       ({ part, aspect, before, now }) =>
@@ -156,25 +214,43 @@ export function findingInWords(finding: BothWaysFinding, label: (part: string) =
     )
     .join('; ');
   return finding.is === 'not back'
-    ? `${label(finding.field)} set to ${to} and back does not come back: ${what}`
-    : `${label(finding.field)} ${to}: the form differs between setting it and being opened with it: ${what}`;
+    ? `${label(finding.field)} set ${way} and back does not come back: ${what}`
+    : `${label(finding.field)} set ${way}: the form differs between setting it and being opened with it: ${what}`;
 }
 
-/** The same finding from several openings, once; a null among the records is a new form. */
-export function grouped(
-  findings: readonly BothWaysFinding[],
-): { finding: BothWaysFinding; records: (string | null)[] }[] {
-  const groups = new Map<string, { finding: BothWaysFinding; records: (string | null)[] }>();
-  for (const finding of findings) {
-    const { field, option, is } = finding;
+/** `to "own"`, or `from "none" to "own"` where it was not there from the start. */
+function wayInWords({ from, option, steps }: BothWaysFinding): string {
+  const spelled = (value: Value) => (value === null ? 'nothing' : JSON.stringify(value));
+  return `${steps.length > 2 ? `from ${spelled(from)} ` : ''}to ${spelled(option)}`;
+}
+
+export interface Grouped {
+  finding: BothWaysFinding;
+  /** Every opening in which it was found. */
+  openings: Open[];
+}
+
+/** The same finding from several openings and from several options, once: the shortest way there. */
+export function grouped(findings: readonly BothWaysFinding[]): Grouped[] {
+  const groups = new Map<string, Grouped>();
+  for (const finding of findings.toSorted((a, b) => a.steps.length - b.steps.length)) {
+    const { field, option, is, open } = finding;
     const what =
       finding.is === 'threw'
         ? finding.says
         : finding.changes.map(({ part, aspect }) => [part, aspect]);
     const key = JSON.stringify([field, option, is, what]);
-    const group = groups.get(key) ?? { finding, records: [] };
-    group.records.push(finding.open.record ?? null);
+    const group = groups.get(key) ?? { finding, openings: [] };
+    if (!group.openings.some((one) => equal(one as Value, open as Value)))
+      group.openings.push(open);
     groups.set(key, group);
   }
   return [...groups.values()];
+}
+
+/** An opening as it is named beside a finding: `new`, `record 3`, `new, as Tom Ferrel`. */
+export function openingInWords({ as, record }: Open, people: Cast['people']): string {
+  const who =
+    as === people[0]?.key ? '' : `, as ${people.find(({ key }) => key === as)?.name ?? as}`;
+  return `${record == null ? 'new' : `record ${record}`}${who}`;
 }

@@ -4,6 +4,7 @@
  */
 import ts from 'typescript-classic';
 import { actsOf, bare, type ActOf, type Block, type Condition } from '../acts';
+import { isValueUse, Scopes } from '../scopes';
 
 type Write = ActOf<'write'>;
 type Constant = string | number | boolean | null;
@@ -26,6 +27,9 @@ const SETTLING_CALLS = /^(?:Math\.(?:min|max|round|floor|ceil|trunc|abs)|round|c
 class OwnValue {
   readonly #reads: ReadonlySet<ts.Node>;
   readonly #file: ts.SourceFile;
+  readonly #scopes = new Scopes();
+  /** Declarations that are being looked at: one that leads back to itself adds nothing. */
+  readonly #within = new Set<ts.Node>();
 
   constructor(block: Block, { part }: Write, file: ts.SourceFile) {
     this.#file = file;
@@ -45,20 +49,23 @@ class OwnValue {
     if (!ts.isIdentifier(inner)) return false;
     const declared = this.#declarationOf(inner);
     if (declared === null) return false;
-    return ts.isBindingElement(declared)
-      ? this.#reads.has(declared)
-      : declared.initializer !== undefined && this.#isOwn(declared.initializer);
+    if (ts.isBindingElement(declared)) return this.#reads.has(declared);
+    const { initializer } = declared;
+    return (
+      initializer !== undefined && this.#lookingAt(declared, false, () => this.#isOwn(initializer))
+    );
   }
 
-  /** The nearest constant of that name before it. */
+  /** Where the variable that a name means is declared; null for what is no variable of the script. */
   #declarationOf(name: ts.Identifier): ts.VariableDeclaration | ts.BindingElement | null {
+    const variable = isValueUse(name) ? this.#scopes.find(name.text, name) : null;
+    if (variable === null) return null;
     let found: ts.VariableDeclaration | ts.BindingElement | null = null;
     const look = (node: ts.Node): void => {
-      if (node.pos > name.pos) return;
+      if (node.pos > variable.declared || node.end < variable.declared) return;
       if (
         (ts.isVariableDeclaration(node) || ts.isBindingElement(node)) &&
-        ts.isIdentifier(node.name) &&
-        node.name.text === name.text
+        node.name.getStart(this.#file) === variable.declared
       )
         found = node;
       ts.forEachChild(node, look);
@@ -67,13 +74,22 @@ class OwnValue {
     return found;
   }
 
+  #lookingAt(declared: ts.Node, inCircles: boolean, look: () => boolean): boolean {
+    if (this.#within.has(declared)) return inCircles;
+    this.#within.add(declared);
+    const found = look();
+    this.#within.delete(declared);
+    return found;
+  }
+
   /** Whether nothing of the own value is in an expression. */
   #isFree(node: ts.Node): boolean {
     if (ts.isExpression(node) && this.#isOwn(node)) return false;
     if (ts.isIdentifier(node)) {
       const declared = this.#declarationOf(node);
-      if (declared?.initializer !== undefined && ts.isVariableDeclaration(declared))
-        return this.#isFree(declared.initializer);
+      const initializer = declared?.initializer;
+      if (initializer !== undefined && ts.isVariableDeclaration(declared!))
+        return this.#lookingAt(declared, true, () => this.#isFree(initializer));
     }
     let free = true;
     ts.forEachChild(node, (child) => {

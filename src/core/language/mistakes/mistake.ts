@@ -59,3 +59,20 @@ export interface MistakeSetting {
   tables: readonly Table[];
   roles: readonly Role[];
 }
+
+/** What a check finds; one that fails says so in the place of its findings, and takes nothing from the others. */
+export function foundBy({ title, find }: Mistake, subject: Subject): Finding[] {
+  try {
+    return find(subject);
+  } catch (caught) {
+    const why = caught instanceof Error ? caught.message : String(caught);
+    return [
+      {
+        from: 0,
+        to: 0,
+        says: `This script could not be checked for “${title}” (${why}). Everything else was checked.`,
+        fixes: [],
+      },
+    ];
+  }
+}

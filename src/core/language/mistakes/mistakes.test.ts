@@ -3,6 +3,7 @@ import { scriptsOf } from '../../script/of-form';
 import { describe, expect, test } from 'vitest';
 import { demo, foundIn, languageOf, mended } from '../../../../tests/support/demo-language';
 import { mistakes } from '.';
+import { foundBy, type Mistake, type Subject } from './mistake';
 
 interface Cases {
   form?: string;
@@ -211,6 +212,8 @@ const cases: Record<string, Cases> = {
       'keep(() => { const { value } = fields.draught; if (value === 3) fields.draught.value = 4; else fields.draught.value = 3; });',
       'keep(() => { const next = (fields.draught.value ?? 0) + 1; fields.draught.value = Math.max(next, fields.draught.value ?? 0); });',
       'keep(() => { fields.vessel.value = (fields.vessel.value ?? "").replace("a", "aa"); });',
+      'keep(() => { const draught = (fields.draught.value ?? 0) + 1; fields.draught.value = Math.max(fields.draught.value ?? 0, draught); });',
+      'keep(() => { const again = (): number => again() + (fields.draught.value ?? 0); fields.draught.value = Math.max(fields.draught.value ?? 0, again()); });',
     ],
     right: [
       'keep(() => { fields.dues.value = (fields.length.value ?? 0) * 2; });',
@@ -220,6 +223,9 @@ const cases: Record<string, Cases> = {
       'on.change(fields.draught, () => { if (fields.length.value === null) fields.length.value = 20; });',
       'keep(() => { fields.draught.problem = (fields.draught.value ?? 0) > 20 ? "Too deep." : null; });',
       'keep(() => { fields.dues.value = round(fields.tariff.sum("amount"), 2); });',
+      'keep(() => { const length = fields.length.value ?? 0; fields.draught.value = Math.max(fields.draught.value ?? 2, length); });',
+      'keep(() => { const draught = fields.draught.value; fields.draught.value = Math.min(draught ?? 2, 9); });',
+      'keep(() => { const least = (): number => least(); fields.draught.value = Math.max(fields.draught.value ?? 2, least()); });',
     ],
   },
   'carried-state': {
@@ -385,6 +391,24 @@ describe.each(mistakes.map(({ code }) => code))('%s', (code) => {
       true,
     );
   });
+});
+
+test('a check that fails says so and costs only its own findings', () => {
+  const failing: Mistake = {
+    code: 'fails',
+    title: 'A check that fails',
+    severity: 'warning',
+    find: () => {
+      throw new RangeError('Maximum call stack size exceeded');
+    },
+  };
+  expect(foundBy(failing, {} as Subject)).toMatchObject([
+    {
+      from: 0,
+      to: 0,
+      says: 'This script could not be checked for “A check that fails” (Maximum call stack size exceeded). Everything else was checked.',
+    },
+  ]);
 });
 
 test('the demo has none', () => {

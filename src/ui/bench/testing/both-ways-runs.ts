@@ -14,7 +14,7 @@ import type { BenchCore } from '../core';
 import type { TestWorkers } from './workers';
 
 export function bothWaysRuns(
-  { material, form, cast, openingFor }: BenchCore,
+  { get, material, form, cast, openingFor }: BenchCore,
   { change, work, loaded, ground }: TestWorkers,
   keep: (scenario: Scenario) => Promise<void>,
 ) {
@@ -22,9 +22,9 @@ export function bothWaysRuns(
     tryBothWays: (): Promise<void> =>
       work('bothWays', async (mine) => {
         change('bothWays', { findings: null });
-        const contexts = contextsOf(cast());
-        const pieces = drivingFields(form()).flatMap((field) =>
-          contexts.map((open) => ({ field, open })),
+        const sources = get().behaviours;
+        const pieces = drivingFields(form(), sources).flatMap((field) =>
+          contextsOf(cast(), field).map((open) => ({ field, open })),
         );
         const hosts = await loaded(pieces.length);
         let done = 0;
@@ -33,7 +33,7 @@ export function bothWaysRuns(
           const findings = await bothWays(
             field,
             open,
-            { ...ground(), tables: material.tables },
+            { ...ground(), tables: material.tables, sources },
             (opening, steps) => untilDone(() => engine.play(opening, steps)),
           );
           if (mine()) change('bothWays', { underway: { done: ++done, of: pieces.length } });

@@ -2,7 +2,7 @@
 /** Each option and back again: what does not come back, differs between load and by hand, or throws. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
-import { drivingFields, type BothWaysFinding } from '@/core/testing/both-ways';
+import { drivingFields, openingInWords, type BothWaysFinding } from '@/core/testing/both-ways';
 import type { Value } from '@/core/form/value';
 import { Button } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
@@ -19,20 +19,25 @@ const KINDS: Readonly<Record<BothWaysFinding['is'], string>> = {
 
 export function BothWaysTab({ bench }: { bench: BenchStore }) {
   const { underway, findings } = useHeldWhilePressed(useStore(bench.tests).bothWays);
-  const form = useBench(bench, (state) => state.material.form);
+  const { form, people, behaviours } = useBench(bench, (state) => ({
+    form: state.material.form,
+    people: state.material.people,
+    behaviours: state.behaviours,
+  }));
   const names = useNames(bench);
-  const fields = drivingFields(form);
+  const fields = drivingFields(form, behaviours);
   return (
     <>
       <Box color="soft" mb="6px">
-        Every option of every field and back again, on a new form and on saved ones, set by hand and
-        opened with it.
+        From every option of every field to every other and back again, and to numbers around those
+        in the code: on a new form for each set of roles and on saved ones, set by hand and opened
+        with it.
       </Box>
       {fields.length === 0 ? (
         <Box>This form has no field with options to choose from.</Box>
       ) : (
         <Button look="go" disabled={underway !== null} onClick={() => void bench.tryBothWays()}>
-          Try the options of {fields.length === 1 ? 'one field' : `${fields.length} fields`}
+          Try {fields.length === 1 ? 'one field' : `${fields.length} fields`}
         </Button>
       )}
       {underway !== null && (
@@ -46,17 +51,23 @@ export function BothWaysTab({ bench }: { bench: BenchStore }) {
         </Box>
       )}
       <Box as="ul" listStyleType="none">
-        {(findings ?? []).map(({ finding, records }, i) => (
+        {(findings ?? []).map(({ finding, openings }, i) => (
           <Box as="li" key={i} py="5px" borderTopWidth="1px" borderColor="line">
             <Flex gap="8px" align="baseline" wrap="wrap">
               <Box flex="1" minW="200px">
-                <b>{names.part(finding.field)}</b> set to <Shown value={finding.option} />
+                <b>{names.part(finding.field)}</b> set{' '}
+                {finding.steps.length > 2 && (
+                  <>
+                    from <Shown value={finding.from} />{' '}
+                  </>
+                )}
+                to <Shown value={finding.option} />
                 {finding.is === 'at load' ? ' ' : ' and back '}
                 <chakra.span color={finding.is === 'threw' ? 'bad' : 'said'}>
                   {KINDS[finding.is]}
                 </chakra.span>{' '}
                 <chakra.span color="soft">
-                  ({records.map((id) => (id === null ? 'new' : `record ${id}`)).join(', ')})
+                  ({openings.map((one) => openingInWords(one, people)).join('; ')})
                 </chakra.span>
               </Box>
               <Button

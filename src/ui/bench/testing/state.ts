@@ -2,7 +2,7 @@
 import type { Axis, GridTest, Scenario } from '@/core/scenario/definition';
 import type { Strength } from '@/core/scenario/covering';
 import type { Mutant } from '@/core/script/mutants';
-import type { grouped } from '@/core/testing/both-ways';
+import type { Grouped } from '@/core/testing/both-ways';
 import type { CoverageShares, ScriptCoverage } from '@/core/testing/coverage';
 import type { Verdict } from '@/core/testing/mutation';
 
@@ -56,7 +56,7 @@ export interface TestsState {
   scenario: string | null;
   undoable: Undoable[];
   grid: GridState;
-  bothWays: { underway: Underway | null; findings: ReturnType<typeof grouped> | null };
+  bothWays: { underway: Underway | null; findings: readonly Grouped[] | null };
   mutation: {
     underway: Underway | null;
     /** All mutants of the code that they were made of. */
