@@ -1,5 +1,5 @@
 // npm run check: lint with boundaries, format, types and dead code, in seconds.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { needModules, root, run } from './steps.mjs';
 
 const CHECKS = [
@@ -9,22 +9,30 @@ const CHECKS = [
   ['dead code', 'knip', ['--no-progress']],
 ];
 
-/** Runs all checks; gives how many passed and failed. */
-export function checkAll() {
+/** Runs all checks beside each other; gives how many passed and failed. */
+export async function checkAll() {
   for (const script of ['build-guest', 'build-libs']) run('node', [`scripts/${script}.mjs`]);
-  let passed = 0;
-  for (const [name, command, args] of CHECKS) {
-    const { status } = spawnSync(`node_modules/.bin/${command}`, args, {
-      cwd: root,
-      stdio: 'inherit',
-    });
-    console.log(`tavro: ${name} ${status === 0 ? 'passed' : 'failed'}`);
-    if (status === 0) passed++;
-  }
+  const outcomes = await Promise.all(CHECKS.map(checkOne));
+  const passed = outcomes.filter((isRight) => isRight).length;
   return { passed, failed: CHECKS.length - passed };
+}
+
+/** Whether a check passed; what it says is printed when it is over, so that none speaks into another. */
+function checkOne([name, command, args]) {
+  return new Promise((resolve) => {
+    const child = spawn(`node_modules/.bin/${command}`, args, { cwd: root });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => said.push(text));
+    child.once('error', (caught) => said.push(Buffer.from(`${caught}\n`)));
+    child.once('close', (status) => {
+      process.stdout.write(Buffer.concat(said));
+      console.log(`tavro: ${name} ${status === 0 ? 'passed' : 'failed'}`);
+      resolve(status === 0);
+    });
+  });
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {
   needModules();
-  process.exit(checkAll().failed === 0 ? 0 : 1);
+  process.exit((await checkAll()).failed === 0 ? 0 : 1);
 }

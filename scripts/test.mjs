@@ -41,7 +41,7 @@ needPackages([packages.postgresql, packages.chromium]);
 needModules();
 buildParts();
 makeFolder('test-results');
-const total = checkAll();
+const total = await checkAll();
 const failures = [];
 
 let database = null;

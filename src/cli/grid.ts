@@ -49,7 +49,7 @@ async function run(call: Call): Promise<number> {
   const entry = formOf(call, workspace);
   if (call.axes === undefined)
     throw new InvalidCall(
-      'say with --axes what varies, such as --axes vessel_kind,shore_power,@as.',
+      `say with --axes what varies, such as --axes ${fieldsOf(entry.form)[0]?.name ?? 'kind'},@as.`,
     );
   const axes = call.axes.split(',').map((text) => axisOf(text.trim(), entry, workspace));
   const strength = strengthOf(call.strength);

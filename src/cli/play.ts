@@ -50,7 +50,7 @@ function readMoment(at: string, count: number): LineWanted {
   const [, step, script, line] = /^(\d+):(?:(.+):)?(\d+)$/.exec(at) ?? [];
   if (step === undefined || line === undefined)
     throw new InvalidCall(
-      `--at ${at} is no moment: write STEP:LINE or STEP:BEHAVIOUR:LINE, such as 2:20-pilot:14.`,
+      `--at ${at} is no moment: write STEP:LINE or STEP:BEHAVIOUR:LINE, such as 2:10-start:14.`,
     );
   if (Number(step) > count)
     throw new InvalidCall(`there is no step ${step}: 0 is the opening, ${count} the last step.`);

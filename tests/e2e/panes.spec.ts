@@ -23,7 +23,7 @@ const PANES: Fallen[] = [
   { pane: 'The answer', draws: 'Ask about any part', open: drawer },
   {
     pane: 'This tab',
-    draws: 'watch an expression, such as',
+    draws: 'Watch an expression',
     open: async (page) => (await drawer(page), tab('Watches')(page)),
   },
   { pane: 'This pane', draws: 'What to add', open: tab('Structure') },

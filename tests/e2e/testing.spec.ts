@@ -295,7 +295,13 @@ test(
       .getByRole('button', { name: 'Keep a scenario that notices line 26 of 10-arrival' })
       .click();
     await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
-    await expect(page.getByLabel('Title of the scenario')).toHaveValue(/Line 26 of 10-arrival/);
+    // The list stays, with the title that it was given; the others are kept all at once.
+    await expect(page.getByText(/✓ kept as “/)).toHaveCount(1);
+    await page.getByRole('button', { name: /^keep a scenario for each of the \d+/ }).click();
+    await expect(page.getByRole('button', { name: /^Keep a scenario that notices/ })).toHaveCount(
+      0,
+    );
+    await expect(page.getByRole('button', { name: /✓ (?:9|1\d) scenarios/ })).toBeVisible();
   },
 );
 

@@ -7,6 +7,7 @@ import { isFor, readHeader, type Source } from '../script/header';
 import { NO_FORM } from '../script/no-form';
 import { isModule } from '../script/script-name';
 import { ofDiagnostic, type Problem } from './problems';
+import { fieldsOf } from '../form/fields';
 
 /** Modules by their types, and behaviours for several forms by the forms that they name. Problems have the empty text as their form. */
 export function problemsInShared(
@@ -41,7 +42,7 @@ function problemsOfForms(source: Source, forms: readonly Form[]): Problem[] {
     return [
       problem(
         'error',
-        'Says for which forms it is nowhere. Add a line to its first comment: "@forms berth_visit, quay_permit", or "@forms with amount" for every form with that part.',
+        `Says for which forms it is nowhere. Add a line to its first comment: "@forms ${namesOf(forms)}", or "@forms with ${partOf(forms)}" for every form with that part.`,
       ),
     ];
   if ('with' in wanted)
@@ -64,3 +65,12 @@ function lineOfForms(text: string): number {
   const at = text.search(/@forms\b/);
   return at < 0 ? 1 : text.slice(0, at).split('\n').length;
 }
+
+/** Forms at hand, as an example. */
+const namesOf = (forms: readonly Form[]): string =>
+  forms
+    .slice(0, 2)
+    .map(({ name }) => name)
+    .join(', ');
+
+const partOf = (forms: readonly Form[]): string => forms.flatMap(fieldsOf)[0]?.name ?? 'amount';

@@ -60,7 +60,7 @@ export function casesFromCsv(
   const expected = names.filter(isExpected).map((name) => name.replace(/^(?:→|->)\s*/, ''));
   if (names[0]?.toLowerCase() !== 'title' || inputs.length === 0)
     return {
-      says: 'The first line names the columns: title, then the inputs, then each expectation behind an arrow, such as “title,length,→ pilot.required”.',
+      says: 'The first line names the columns: title, then the inputs, then each expectation behind an arrow, such as “title,amount,→ note.required”.',
     };
   if (rows.length > CASES_PER_SCENARIO)
     return { says: `There are ${rows.length} rows; a table has at most ${CASES_PER_SCENARIO}.` };

@@ -155,7 +155,7 @@ export const CasesSchema = z
     steps: z.array(StepSchema).optional().meta({ description: 'Done after the inputs are set.' }),
     expected: z
       .array(z.string().min(1))
-      .meta({ description: 'A part for its value, or a part and an aspect: pilot.required.' }),
+      .meta({ description: 'A part for its value, or a part and an aspect: note.required.' }),
     rows: z
       .array(
         z.strictObject({

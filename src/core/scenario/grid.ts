@@ -228,7 +228,7 @@ export async function gridMisses(
   scenario: Scenario,
   ground: GridGround,
   play: Player,
-): Promise<{ misses: (Unmet & { at: number })[]; steps: number }> {
+): Promise<{ misses: (Unmet & { at: number; after: number })[]; steps: number }> {
   const { axes, parts, accepted } = scenario.grid!;
   const tried = accepted.rows.map(([places]) => places);
   const combinations = await playGrid(
@@ -238,10 +238,13 @@ export async function gridMisses(
     ground,
     play,
   );
+  // An outcome is what stands after all the steps of its combination.
+  const lengths = tried.map((places) => sessionOf(scenario, axes, places, ground).steps.length);
   const misses = combinations.flatMap(({ outcome }, at) =>
     outcomeChanges(unfolded(accepted, accepted.rows[at]![1]), outcome).map(
       ({ part, aspect, before, now }) => ({
         at,
+        after: lengths[at]!,
         part: part === '@form' ? `@${aspect}` : part,
         aspect: part === '@form' ? null : aspect,
         says: `with ${combinationInWords(axes, tried[at]!)}: ${part}.${aspect} is ${JSON.stringify(now)}, accepted was ${JSON.stringify(before)}`,
@@ -250,7 +253,10 @@ export async function gridMisses(
       }),
     ),
   );
-  return { misses: misses.slice(0, MOST_MISSES), steps: combinations.length };
+  return {
+    misses: misses.slice(0, MOST_MISSES),
+    steps: lengths.reduce((sum, length) => sum + length, 0),
+  };
 }
 
 export function combinationInWords(axes: readonly Axis[], places: readonly number[]): string {

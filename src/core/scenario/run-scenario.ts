@@ -73,9 +73,7 @@ export async function runScenario(
     if (grid !== undefined) {
       const { misses, steps } = await gridMisses(scenario, ground, play);
       result.steps += steps;
-      result.misses.push(
-        ...misses.map((miss) => ({ ...miss, entry: scenario.steps.length, after: steps })),
-      );
+      result.misses.push(...misses.map((miss) => ({ ...miss, entry: scenario.steps.length })));
     }
   } catch (caught) {
     if (!(caught instanceof NoSuchOpening)) throw caught;

@@ -192,6 +192,21 @@ describe.each(Object.entries(OPERATORS))('%s', (kind, { script, steps, equivalen
   });
 });
 
+test('what tells one apart is kept in as few steps as it takes, with a title a person would give', async () => {
+  const verdicts = await verdictsOf(
+    'on.change(fields.size, () => { if ((fields.size.value ?? 0) > 5) fields.note.required = true; });',
+    [],
+  );
+  const witnesses = verdicts.flatMap(([, verdict]) =>
+    verdict.is === 'survived' && verdict.witness !== null ? [verdict.witness] : [],
+  );
+  expect(witnesses.length).toBeGreaterThan(2);
+  for (const { title, steps } of witnesses) {
+    expect(title).toMatch(/^With Size -?\d+, Note is (?:not )?required$/);
+    expect(steps.filter((step) => !('expect' in step))).toHaveLength(1);
+  }
+});
+
 test('an else behind a dropped effect stays with its own if', async () => {
   const verdicts = await verdictsOf(
     'on.change(fields.kind, ({ value }) => { if (value === "oil") fields.dues.value = 1; else if (value === "tug") fields.dues.value = 2; else fields.dues.value = 3; });',

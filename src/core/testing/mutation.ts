@@ -7,13 +7,13 @@
 import type { Mutant } from '../script/mutants';
 import type { Answer, Opening, Step } from '../session/step';
 import { beginningOf } from '../scenario/beginning';
-import { TITLE_CHARACTERS } from '../limits';
 import { changedAspects } from '../scenario/aspects';
 import type { Expectation, PartExpectation, Scenario } from '../scenario/definition';
 import { seenAt, type Seen } from '../scenario/seen';
 import { outcomeChanges, outcomeOf, sessionOf, unfolded } from '../scenario/grid';
 import { NoSuchOpening, openingOf, type NamedScenario } from '../scenario/opening';
 import { recordScenario } from '../scenario/record';
+import { differenceAsTitle } from './titles';
 import { missesOf, scriptOf, type ScenarioGround } from '../scenario/run-scenario';
 import type { SessionPlan } from './random-session';
 
@@ -166,42 +166,77 @@ export async function judge(mutant: Mutant, bench: Bench, host: MutantHost): Pro
     if (!session.reached.has(number)) continue;
     const came = await play(session.opening, session.steps);
     if (came !== null && textOf(came.answers) === session.came) continue;
-    const witness = witnessOf(mutant, session, came?.answers ?? null, bench);
+    const told = untilItDiffers(session, came?.answers ?? null);
+    // Loaded with a mutant, the host knows no session without it.
+    const shortest = atLoad ? told : await shortened(told, number, host);
+    const witness = witnessOf(shortest, bench);
     return { is: 'survived', reached: reaching.length > 0, witness };
   }
   return { is: 'equivalent', reached: reaching.length > 0 };
 }
 
-/**
- * The session as far as it takes to tell the mutant apart, as a scenario of how it should be. `answers` is what came of
- * it with the mutant; null where it did not come to its end.
- */
-function witnessOf(
-  mutant: Mutant,
-  session: RandomSession,
-  answers: readonly Answer[] | null,
-  { ground }: Bench,
-): Scenario | null {
-  const differs = (answers ?? []).findIndex(
-    (answer, i) => JSON.stringify(answer) !== JSON.stringify(session.answers[i]),
-  );
-  const count = answers === null ? session.steps.length : differs;
+/** A session that ends where a mutant makes a difference. */
+interface Telling {
+  session: RandomSession;
+  steps: readonly Step[];
+  should: readonly Answer[];
+  /** What came of it with the mutant; null where it did not come to its end. */
+  did: readonly Answer[] | null;
+}
+
+/** A session up to the first step in which something is otherwise. */
+function untilItDiffers(session: RandomSession, did: readonly Answer[] | null): Telling {
+  const count =
+    did === null
+      ? session.steps.length
+      : did.findIndex((one, i) => !isSame(one, session.answers[i]!));
+  return {
+    session,
+    steps: session.steps.slice(0, count),
+    should: session.answers.slice(0, count + 1),
+    did: did?.slice(0, count + 1) ?? null,
+  };
+}
+
+const isSame = (a: Answer, b: Answer): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Leaves out every step without which the last one still makes a difference, the latest first. */
+async function shortened(told: Telling, mutant: number, host: MutantHost): Promise<Telling> {
+  let shortest = told;
+  for (let i = told.steps.length - 2; i >= 0; i--) {
+    const steps = shortest.steps.toSpliced(i, 1);
+    const { opening } = told.session;
+    const [should, did] = [
+      await host.play(opening, steps, 0),
+      await host.play(opening, steps, mutant),
+    ];
+    if (should === null || should.answers.some(({ refused }) => refused !== null)) continue;
+    const differs =
+      did === null
+        ? told.did === null
+        : told.did !== null &&
+          did.answers.findIndex((one, at) => !isSame(one, should.answers[at]!)) === steps.length;
+    if (differs) shortest = { ...told, steps, should: should.answers, did: did?.answers ?? null };
+  }
+  return shortest;
+}
+
+/** A session that tells a mutant apart, as a scenario of how it should be; null where no expectation can. */
+function witnessOf({ session, steps, should, did }: Telling, { ground }: Bench): Scenario | null {
+  const [right, wrong] = [should, did ?? should].map((all) => seenAt(all, steps.length));
+  const expect = differing(right!, wrong!);
   const recorded = recordScenario(
-    `Line ${mutant.line} of ${mutant.script}: ${mutant.before}`.slice(0, TITLE_CHARACTERS),
+    differenceAsTitle(steps.at(-1) ?? null, expect, ground.form),
     session.open,
     ground.form,
-    session.steps.slice(0, count),
-    session.answers.slice(0, count + 1),
+    steps,
+    should,
   );
-  if (answers === null) return recorded;
+  if (did === null) return recorded;
   // Of the opening nothing is recorded, and of a step only what it changed.
-  const [should, did] = [session.answers, answers].map((all) => seenAt(all, count));
-  const scenario: Scenario = {
-    ...recorded,
-    steps: [...recorded.steps, { expect: differing(should!, did!) }],
-  };
+  const scenario: Scenario = { ...recorded, steps: [...recorded.steps, { expect }] };
   const script = scriptOf(scenario, beginningOf(scenario, []), ground, null);
-  const misses = missesOf(script, answers.slice(0, count + 1), ground, scenario.steps.length);
+  const misses = missesOf(script, did, ground, scenario.steps.length);
   return misses.length > 0 ? scenario : null;
 }
 

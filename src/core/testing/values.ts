@@ -65,7 +65,7 @@ export function valuesFor(
     case 'datetime':
       return [null, ...DAYS.map((days) => `${day(today + days * DAY)}T10:15`)];
     case 'text':
-      return [null, 'x', 'Quay 4', ...texts];
+      return [null, 'x', 'No. 4', ...texts];
     case 'file':
       return [null];
     case 'rows':

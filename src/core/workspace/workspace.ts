@@ -169,7 +169,7 @@ function readShared(files: Files, errors: FileError[]): Source[] {
 }
 
 const BEHAVIOUR_NAMED =
-  'a behaviour is named like 10-pilot.ts: lower-case letters, digits, - and _, at most 80 characters';
+  'a behaviour is named like 10-start.ts: lower-case letters, digits, - and _, at most 80 characters';
 
 /** The scripts right in a folder. */
 function readScripts(

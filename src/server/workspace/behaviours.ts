@@ -25,7 +25,7 @@ import type { StoredBehaviour } from './read';
 
 /** The file of a behaviour. Throws a Refusal (400) for anything else. */
 function behaviourName(name: string): string {
-  if (!isBehaviourName(name)) throw new Refusal(400, 'A behaviour is named like 10-pilot.ts.');
+  if (!isBehaviourName(name)) throw new Refusal(400, 'A behaviour is named like 10-start.ts.');
   return name;
 }
 

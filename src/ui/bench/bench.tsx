@@ -21,7 +21,7 @@ import { notesAt } from '@/core/debugging/notes';
 import { entriesUntil, placeAt } from '@/core/debugging/travel';
 import type { Form } from '@/core/form/definition';
 import { linesOf } from '@/core/tape/lines';
-import { seenAt, type Seen } from '@/core/scenario/seen';
+import { seenAt } from '@/core/scenario/seen';
 import { standingWords, Tape, type Run } from '@/core/tape/tape';
 import { useStore } from 'zustand';
 import { FolderNotice } from './folder-notice';
@@ -170,7 +170,19 @@ function Layout({ bench }: { bench: BenchStore }) {
     const { parts, rows, page, clock } = look;
     return { ...atStep, parts, rows, page, clock };
   }, [answers, at, standing, look]);
-  const changed = useChanged(seen, material.form, standing !== null || at < steps.length);
+  const isPast = standing !== null || at < steps.length;
+  // Against the step before, wherever one came from.
+  const changed = useMemo(
+    () =>
+      !isPast || at === 0
+        ? []
+        : [
+            ...new Set(
+              differences(seenAt(answers, at - 1), seen, material.form).map(({ part }) => part),
+            ),
+          ],
+    [isPast, answers, at, seen, material.form],
+  );
   const tape = useMemo(
     () => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)),
     [answers, at],
@@ -453,22 +465,6 @@ function useFolded(whole: React.RefObject<HTMLDivElement | null>, drawn: boolean
     return () => observer.disconnect();
   }, [whole, drawn]);
   return folded;
-}
-
-/** The parts that differ from what was looked at before, while somebody looks back. */
-function useChanged(seen: Seen, form: Form, past: boolean): readonly string[] {
-  const before = useRef<Seen | null>(null);
-  const [changed, setChanged] = useState<readonly string[]>([]);
-  useEffect(() => {
-    const last = before.current;
-    before.current = seen;
-    setChanged(
-      !past || last === null
-        ? []
-        : [...new Set(differences(last, seen, form).map(({ part }) => part))],
-    );
-  }, [seen, form, past]);
-  return changed;
 }
 
 /** On a narrow screen one pane is seen at a time. */

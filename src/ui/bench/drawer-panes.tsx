@@ -8,12 +8,13 @@ import type { Difference } from '@/core/debugging/differences';
 import { variablesAt } from '@/core/debugging/notes';
 import { valuesAt, type Decider } from '@/core/debugging/values';
 import { FUEL_PER_RUN } from '@/core/limits';
+import { fieldsOf } from '@/core/form/fields';
 import type { Value } from '@/core/form/value';
 import { becameInWords, valueInWords, type Names } from '@/core/tape/words';
 import type { SaidName } from '@/core/session/aspects';
 import { lineInWords } from '@/core/wire/line';
 import { Button, Line, Mono, Select } from '../kit';
-import type { Breakpoint, Hit } from './debugging/state';
+import { sessionKey, type Breakpoint, type Compared, type Hit } from './debugging/state';
 import type { BenchStore } from './store';
 import { useBench } from './use-bench';
 
@@ -180,6 +181,10 @@ function Tree({ value, open = false }: { value: Value; open?: boolean }) {
 
 export function WatchesPane({ bench, names }: { bench: BenchStore; names: Names }) {
   const { breakpoints, watches, hits, watched, prompt, standing } = useStore(bench.debug);
+  const example = useBench(bench, ({ material: { form } }) => {
+    const field = fieldsOf(form).find(({ kind }) => kind !== 'rows');
+    return field === undefined ? 'form.isNew' : `fields.${field.name}.value`;
+  });
   return (
     <Box fontSize="12.5px">
       <b>Watches</b>
@@ -202,7 +207,7 @@ export function WatchesPane({ bench, names }: { bench: BenchStore; names: Names 
       <Expression
         bench={bench}
         label="Watch an expression"
-        placeholder="watch an expression, such as fields.berth.value"
+        placeholder={`watch an expression, such as ${example}`}
         onEnter={(expression) => void bench.addWatch(expression)}
       />
       <Box mt="8px">
@@ -483,8 +488,14 @@ function OnChange({ bench, names }: { bench: BenchStore; names: Names }) {
   );
 }
 
+const NONE_COMPARED: readonly Compared[] = [];
+
 export function ComparePane({ bench, names }: { bench: BenchStore; names: Names }) {
-  const compared = useStore(bench.debug, (state) => state.compared);
+  const session = useBench(bench, sessionKey);
+  // Of a session that went on, or was opened otherwise, nothing is known.
+  const compared = useStore(bench.debug, (state) =>
+    state.comparedOf === session ? state.compared : NONE_COMPARED,
+  );
   const { open, people, services, replayed, records } = useBench(bench, (state) => ({
     open: state.open,
     people: state.material.people,

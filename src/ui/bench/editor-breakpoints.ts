@@ -33,7 +33,16 @@ const breakpoints = StateField.define<RangeSet<GutterMarker>>({
   },
 });
 
-/** `press` is told the line beside which somebody pressed. */
+/** What a gutter listens to; `press` is told the line beside which somebody pressed. */
+export function pressedBeside(press: (line: number) => void) {
+  return {
+    mousedown(view: EditorView, block: { from: number }): boolean {
+      press(view.state.doc.lineAt(block.from).number);
+      return true;
+    },
+  };
+}
+
 export function breakpointGutter(press: (line: number) => void): Extension {
   return [
     breakpoints,
@@ -41,12 +50,7 @@ export function breakpointGutter(press: (line: number) => void): Extension {
       class: 'tv-breakpoints',
       markers: (view) => view.state.field(breakpoints),
       initialSpacer: () => DOT,
-      domEventHandlers: {
-        mousedown(view, block) {
-          press(view.state.doc.lineAt(block.from).number);
-          return true;
-        },
-      },
+      domEventHandlers: pressedBeside(press),
     }),
   ];
 }

@@ -31,7 +31,13 @@ import type { Diagnostic as ScriptDiagnostic } from '@/core/language/language-se
 import type { LineNote } from '@/core/tape/lines';
 import { helpFor, lightUp, type HelpProps } from './editor-help';
 import { editorLook } from './editor-look';
-import { breakpointGutter, setBreakpoints, setStanding, standingLine } from './editor-breakpoints';
+import {
+  breakpointGutter,
+  pressedBeside,
+  setBreakpoints,
+  setStanding,
+  standingLine,
+} from './editor-breakpoints';
 import { gapsOf } from '@/core/testing/coverage';
 import { coverageGutter, setGaps } from './editor-coverage';
 import { lineNotes, setNotes } from './editor-notes';
@@ -152,16 +158,16 @@ export default function Editor(props: EditorProps) {
       (handle[what] as () => void)();
       return true;
     };
+    const pressed = (line: number) =>
+      void bench.addBreakpoint({ is: 'line', script: baseName(name), line });
     const made: EditorView = new EditorView({
       parent: host.current!,
       state: EditorState.create({
         doc: latest.current.text,
         selection: { anchor: Math.min(bench.cursors.get(name) ?? 0, latest.current.text.length) },
         extensions: [
-          breakpointGutter((line) =>
-            bench.addBreakpoint({ is: 'line', script: baseName(name), line }),
-          ),
-          lineNumbers(),
+          breakpointGutter(pressed),
+          lineNumbers({ domEventHandlers: pressedBeside(pressed) }),
           standingLine,
           lineNotes,
           coverageGutter,

@@ -173,7 +173,11 @@ export function benchScenarios(
   }
 
   /** Keeps a scenario, or what was done in the live form, and runs it; gives its name, null where it could not be kept. */
-  async function keepScenario(title: string, scenario?: Scenario): Promise<string | null> {
+  async function keepScenario(
+    title: string,
+    scenario?: Scenario,
+    runs = true,
+  ): Promise<string | null> {
     const { open, steps, answers } = get();
     const reply = await call<Kept>(
       'POST',
@@ -188,7 +192,7 @@ export function benchScenarios(
       scenarios: [...state.scenarios, reply.body],
       notice: { tone: 'info', text: `Kept as the scenario “${title}”.` },
     }));
-    await runScenarios();
+    if (runs) await runScenarios();
     return reply.body.name;
   }
 

@@ -57,6 +57,7 @@ export function createBench(
     keepScenario: prove.keepScenario,
     editScenario: prove.editScenario,
     removeScenario: prove.removeScenario,
+    runScenarios: prove.runScenarios,
     keepRun: prove.keepRun,
   });
   const checks = checking(core, {
@@ -237,7 +238,6 @@ export function createBench(
         before: null,
       });
     },
-    say: core.complain,
     tryOut: starters.tryOut,
     saveAll: drafts.saveAll,
     unsaved: drafts.unsaved,
@@ -281,6 +281,7 @@ const CHANGES = [
   'editStructure',
   'rename',
   'keepScenario',
+  'keepWitnesses',
   'editScenario',
   'changeScenario',
   'dropScenario',

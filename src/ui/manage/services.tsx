@@ -56,7 +56,7 @@ function NewService({ taken }: { taken: readonly string[] }) {
         <Line
           fontFamily="mono"
           width="210px"
-          placeholder="berth_planning"
+          placeholder="technical_name"
           value={name}
           onChange={(event) => setName(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && go()}

@@ -70,12 +70,13 @@ export function breakpoints(
   async function addWatch(expression: string): Promise<void> {
     const fault = await languageWorker().expressionFault(expression);
     if (fault !== null) return void set({ says: `That ${fault}` });
-    set({ watches: [...debug().watches, expression], says: null });
+    keepOpen({ watches: [...debug().watches, expression] });
+    set({ says: null });
     await Promise.all([refreshHits(), refreshWatched(() => true)]);
   }
 
   async function removeWatch(at: number): Promise<void> {
-    set({ watches: debug().watches.filter((_, i) => i !== at) });
+    keepOpen({ watches: debug().watches.filter((_, i) => i !== at) });
     await Promise.all([refreshHits(), refreshWatched(() => true)]);
   }
 

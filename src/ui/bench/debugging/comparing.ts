@@ -7,7 +7,7 @@ import type { Material } from '@/core/session/session';
 import type { Answer, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import { call } from '../../api';
-import type { Compared, DebugCore } from './state';
+import { sessionKey, type Compared, type DebugCore } from './state';
 
 export function comparing({ core, looking, debug, set, keepOpen, attempt }: DebugCore) {
   const { get, form } = core;
@@ -17,8 +17,7 @@ export function comparing({ core, looking, debug, set, keepOpen, attempt }: Debu
     return attempt('comparison', async (mine) => {
       const open = { ...get().open, ...changes };
       const { answers } = await looking.inspect({ answers: true }, { open });
-      if (mine())
-        set({ compared: [comparedWith(title, answers), ...debug().compared].slice(0, 8) });
+      if (mine()) tell([comparedWith(title, answers)]);
     });
   }
 
@@ -32,14 +31,21 @@ export function comparing({ core, looking, debug, set, keepOpen, attempt }: Debu
       try {
         await engine.load(reply.body);
         const answers = await engine.play(core.openingFor(get().open), get().steps);
-        if (mine())
-          set({
-            compared: [comparedWith('today’s code', answers), ...debug().compared].slice(0, 8),
-          });
+        if (mine()) tell([comparedWith('today’s code', answers)]);
       } finally {
         engine.close();
       }
     });
+  }
+
+  /** So many results are listed. */
+  const MOST = 8;
+
+  /** Puts results before those of the same session. */
+  function tell(compared: readonly Compared[]): void {
+    const of = sessionKey(get());
+    const before = debug().comparedOf === of ? debug().compared : [];
+    set({ compared: [...compared, ...before].slice(0, MOST), comparedOf: of });
   }
 
   function comparedWith(title: string, answers: readonly Answer[]): Compared {
@@ -87,6 +93,7 @@ export function comparing({ core, looking, debug, set, keepOpen, attempt }: Debu
         };
       });
       set({
+        comparedOf: sessionKey(get()),
         compared:
           compared.length > 0
             ? compared
@@ -101,7 +108,7 @@ export function comparing({ core, looking, debug, set, keepOpen, attempt }: Debu
     });
   }
 
-  return { compare, compareWithToday, tryOrders, forgetCompared: () => set({ compared: [] }) };
+  return { compare, compareWithToday, tryOrders };
 }
 
 /** Steps that answer calls in an order, each as the service itself would. */

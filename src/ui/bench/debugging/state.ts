@@ -82,6 +82,8 @@ export interface DebugState {
   watched: { value: Value; failed: string | null }[];
   prompt: readonly PromptLine[];
   compared: readonly Compared[];
+  /** The session that was compared; of another one nothing is known. */
+  comparedOf: string | null;
   /** Steps that were dropped to go on from an earlier moment. */
   dropped: readonly Step[];
   /** What could not be done. */
@@ -101,8 +103,8 @@ export interface DebugCore {
   store: StoreApi<DebugState>;
   debug: StoreApi<DebugState>['getState'];
   set: StoreApi<DebugState>['setState'];
-  /** Opens or shuts the drawer, or another of its panes, and remembers that for the next visit. */
-  keepOpen(changes: Partial<Pick<DebugState, 'open' | 'tab'>>): void;
+  /** Opens or shuts the drawer, or another of its panes, or changes the watches, and remembers that for the next visit. */
+  keepOpen(changes: Partial<Pick<DebugState, 'open' | 'tab' | 'watches'>>): void;
   /** Reads from the last visit what was open then; only in a browser. */
   remember(): void;
   /** The tape of the opening, then of each step. */
@@ -139,6 +141,7 @@ export function debugCore(core: BenchCore, looking: DebugCore['looking']): Debug
     watched: [],
     prompt: [],
     compared: [],
+    comparedOf: null,
     dropped: [],
     says: null,
   }));
@@ -150,24 +153,36 @@ export function debugCore(core: BenchCore, looking: DebugCore['looking']): Debug
   const tapes = (): Answer['tape'][] => get().answers.map(({ tape }) => tape);
   /** All that happened so far, the later steps too. */
   const wholeTape = (): Tape => new Tape(tapes().flat());
-  /** Reads from the last visit what was open then; only in a browser. */
+  const formName = (): string => core.form().name;
+
+  /** Reads from the last visit what was open then, and the watches of this form; only in a browser. */
   function remember(): void {
     try {
       const kept = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<DebugState>;
+      const watches = (kept.watches as unknown as Record<string, unknown> | undefined)?.[
+        formName()
+      ];
       set({
         open: kept.open === true,
         tab: (kept.tab ?? 'values') as DrawerTab,
+        watches: Array.isArray(watches)
+          ? watches.filter((one): one is string => typeof one === 'string')
+          : [],
       });
     } catch {
       // What was open is a convenience.
     }
   }
 
-  function keepOpen(changes: Partial<Pick<DebugState, 'open' | 'tab'>>): void {
+  function keepOpen(changes: Partial<Pick<DebugState, 'open' | 'tab' | 'watches'>>): void {
     set(changes);
-    const { open, tab } = debug();
+    const { open, tab, watches } = debug();
     try {
-      localStorage.setItem(KEPT, JSON.stringify({ open, tab }));
+      const kept = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as { watches?: object };
+      localStorage.setItem(
+        KEPT,
+        JSON.stringify({ open, tab, watches: { ...kept.watches, [formName()]: watches } }),
+      );
     } catch {
       // Likewise.
     }
@@ -220,4 +235,9 @@ export function debugCore(core: BenchCore, looking: DebugCore['looking']): Debug
 
 export function inWords(caught: unknown): string {
   return caught instanceof Error ? caught.message : String(caught);
+}
+
+/** A session by how it was opened and all that was done, to tell whether it is still the one that was compared. */
+export function sessionKey({ open, steps }: { open: unknown; steps: readonly unknown[] }): string {
+  return JSON.stringify([open, steps]);
 }

@@ -3,12 +3,19 @@ import type { StoreApi } from 'zustand/vanilla';
 import type { Scenario } from '@/core/scenario/definition';
 import { recordScenario } from '@/core/scenario/record';
 import type { BenchCore } from '../core';
-import type { TestsState } from './state';
+import type { TestsState, Undoable } from './state';
 
 export interface Keeping {
-  keepScenario(title: string, scenario: Scenario): Promise<string | null>;
+  /** Without `runs` whoever keeps several runs them once, when all are kept. */
+  keepScenario(title: string, scenario: Scenario, runs?: boolean): Promise<string | null>;
+  runScenarios(): Promise<void>;
   editScenario(name: string, scenario: Scenario): Promise<void>;
   removeScenario(name: string): Promise<boolean>;
+}
+
+/** The last change that can be undone, of one scenario or of any. */
+export function lastOf(undoable: readonly Undoable[], name: string | null): Undoable | undefined {
+  return undoable.findLast((one) => name === null || one.name === name);
 }
 
 /** Changes that can be undone. */
@@ -29,7 +36,8 @@ export function changingScenarios(
     }));
   }
 
-  const forgetLast = () => tests.setState(({ undoable }) => ({ undoable: undoable.slice(0, -1) }));
+  const forget = (gone: Undoable) =>
+    tests.setState(({ undoable }) => ({ undoable: undoable.filter((one) => one !== gone) }));
 
   return {
     changeScenario(name: string, scenario: Scenario, says: string): Promise<void> {
@@ -40,13 +48,14 @@ export function changingScenarios(
     async dropScenario(name: string): Promise<void> {
       remember(name, `“${scenarioOf(name)?.title}” was removed`);
       // One that could not be removed is still there.
-      if (!(await removeScenario(name))) forgetLast();
+      if (!(await removeScenario(name))) forget(tests.getState().undoable.at(-1)!);
     },
 
-    async undoScenario(): Promise<void> {
-      const last = tests.getState().undoable.at(-1);
+    /** Undoes the last change, of this scenario or of any. */
+    async undoScenario(name: string | null = null): Promise<void> {
+      const last = lastOf(tests.getState().undoable, name);
       if (last === undefined) return;
-      forgetLast();
+      forget(last);
       if (last.before === null) await removeScenario(last.name);
       else await editScenario(last.name, last.before);
     },

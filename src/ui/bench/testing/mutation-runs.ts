@@ -14,6 +14,7 @@ import { randomSessions } from '@/core/testing/random-session';
 import { spread } from '@/core/testing/spread';
 import { mentionedIn } from '@/core/testing/values';
 import type { BenchCore } from '../core';
+import type { Keeping } from './changing';
 import type { TestsState } from './state';
 import type { TestWorkers } from './workers';
 
@@ -21,6 +22,7 @@ export function mutationRuns(
   { get, form, cast, engineMaterial, material, languageWorker }: BenchCore,
   tests: StoreApi<TestsState>,
   { change, work, some, ground, compiled }: TestWorkers,
+  { keepScenario, runScenarios }: Keeping,
 ) {
   /** What the verdicts stand on. */
   const stateOfTests = () =>
@@ -46,7 +48,11 @@ export function mutationRuns(
       const of = stateOfTests();
       const { mutation } = tests.getState();
       const known = mutation.of === of ? mutation.verdicts : new Map<number, Verdict>();
-      change('mutation', { underway: { done: known.size, of: known.size }, verdicts: known });
+      change('mutation', {
+        underway: { done: known.size, of: known.size },
+        verdicts: known,
+        kept: mutation.of === of ? mutation.kept : new Set(),
+      });
       const mutants: Mutant[] = [];
       const hosts = await hostsFor(mutants);
       await Promise.all(hosts.map((host) => host.load(0)));
@@ -82,5 +88,21 @@ export function mutationRuns(
     });
   }
 
-  return { tryMutants };
+  /** Keeps a scenario for each of these mutants that nothing notices yet; two that one scenario tells apart share it. */
+  async function keepWitnesses(numbers: readonly number[]): Promise<void> {
+    const made = new Set<string>();
+    for (const number of numbers) {
+      const { verdicts, kept } = tests.getState().mutation;
+      const verdict = verdicts.get(number);
+      if (verdict?.is !== 'survived' || verdict.witness === null || kept.has(number)) continue;
+      const { title, ...session } = verdict.witness;
+      const key = JSON.stringify(session);
+      if (!made.has(key) && (await keepScenario(title, verdict.witness, false)) === null) break;
+      made.add(key);
+      change('mutation', { kept: new Set(tests.getState().mutation.kept).add(number) });
+    }
+    await runScenarios();
+  }
+
+  return { tryMutants, keepWitnesses };
 }

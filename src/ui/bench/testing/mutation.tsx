@@ -11,7 +11,7 @@ import { useBench } from '../use-bench';
 import { Progress } from './progress';
 
 export function MutationTab({ bench }: { bench: BenchStore }) {
-  const { underway, mutants, verdicts, failing } = useHeldWhilePressed(
+  const { underway, mutants, verdicts, failing, kept } = useHeldWhilePressed(
     useStore(bench.tests).mutation,
   );
   const behaviours = useBench(bench, (state) =>
@@ -20,6 +20,12 @@ export function MutationTab({ bench }: { bench: BenchStore }) {
   const tried = mutants.filter(({ number }) => verdicts.has(number));
   const score = scoreOf(verdicts.values());
   const of = (is: Verdict['is']) => tried.filter(({ number }) => verdicts.get(number)!.is === is);
+  const offered = of('survived').flatMap(({ number }) => {
+    const verdict = verdicts.get(number);
+    return verdict?.is === 'survived' && verdict.witness !== null && !kept.has(number)
+      ? [number]
+      : [];
+  });
   const done = mutants.length > 0 && tried.length === mutants.length;
   const fileOf = (script: string) =>
     behaviours.split('\n').find((name) => name.replace(/\.[jt]s$/, '') === script) ?? script;
@@ -46,7 +52,16 @@ export function MutationTab({ bench }: { bench: BenchStore }) {
           {!done && ` ${mutants.length - tried.length} are not tried yet.`}
         </Box>
       )}
-      {of('survived').length > 0 && <Box fontWeight={620}>Not noticed</Box>}
+      {of('survived').length > 0 && (
+        <Flex gap="10px" align="baseline">
+          <Box fontWeight={620}>Not noticed</Box>
+          {offered.length > 1 && (
+            <Button look="text" onClick={() => void bench.keepWitnesses(offered)}>
+              keep a scenario for each of the {offered.length}
+            </Button>
+          )}
+        </Flex>
+      )}
       <Box as="ul" listStyleType="none">
         {of('survived').map((mutant) => {
           const verdict = verdicts.get(mutant.number) as Extract<Verdict, { is: 'survived' }>;
@@ -59,11 +74,14 @@ export function MutationTab({ bench }: { bench: BenchStore }) {
                   <chakra.span color="soft">
                     what differs is nothing that a scenario can expect
                   </chakra.span>
+                ) : kept.has(mutant.number) ? (
+                  <span>✓ kept as “{verdict.witness.title}”</span>
                 ) : (
                   <Button
                     look="text"
+                    title={verdict.witness.title}
                     aria-label={`Keep a scenario that notices line ${mutant.line} of ${mutant.script}`}
-                    onClick={() => void bench.keepOffered(verdict.witness!)}
+                    onClick={() => void bench.keepWitnesses([mutant.number])}
                   >
                     keep a scenario that notices it
                   </Button>

@@ -1,5 +1,6 @@
 'use client';
 /** The scenarios of a form: how each came out, and the one that is open, to be edited beside the live form. */
+import { lastOf } from './changing';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
@@ -26,7 +27,7 @@ export function ScenariosTab({ bench }: { bench: BenchStore }) {
   const [title, setTitle] = useState('');
   const shown = scenarios.find(({ name }) => name === open) ?? null;
   const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false);
-  const last = undoable.at(-1);
+  const last = lastOf(undoable, shown === null ? null : shown.name);
   const taken = scenarios.find(({ scenario }) => scenario.title === title.trim());
   const keep = async () => {
     const made = bench.asScenario(title.trim());
@@ -43,7 +44,7 @@ export function ScenariosTab({ bench }: { bench: BenchStore }) {
       <>
         <Flex gap="10px" align="center" mb="8px" wrap="wrap">
           <Button onClick={() => bench.tests.setState({ scenario: null })}>‹ All scenarios</Button>
-          <Undo bench={bench} says={last?.says ?? null} />
+          <Undo bench={bench} name={shown.name} says={last?.says ?? null} />
         </Flex>
         <ScenarioEditor bench={bench} name={shown.name} scenario={shown.scenario} />
       </>
@@ -59,7 +60,7 @@ export function ScenariosTab({ bench }: { bench: BenchStore }) {
             ? 'There is no scenario yet. Do steps in the live form, then keep them here.'
             : `${scenarios.length - failed.length} of ${scenarios.length} passed`}
         </span>
-        <Undo bench={bench} says={last?.says ?? null} />
+        <Undo bench={bench} name={null} says={last?.says ?? null} />
       </Flex>
       <Flex
         as="form"
@@ -288,12 +289,21 @@ function Review({ bench, names }: { bench: BenchStore; names: readonly string[] 
   );
 }
 
-function Undo({ bench, says }: { bench: BenchStore; says: string | null }) {
+function Undo({
+  bench,
+  name,
+  says,
+}: {
+  bench: BenchStore;
+  /** The scenario that is undone; null for whichever changed last. */
+  name: string | null;
+  says: string | null;
+}) {
   if (says === null) return null;
   return (
     <Flex gap="6px" align="center" color="soft" fontSize="13px">
       <span>{says}.</span>
-      <Button look="text" onClick={() => void bench.undoScenario()}>
+      <Button look="text" onClick={() => void bench.undoScenario(name)}>
         Undo
       </Button>
     </Flex>

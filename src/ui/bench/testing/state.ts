@@ -63,6 +63,8 @@ export interface TestsState {
     mutants: readonly Mutant[];
     verdicts: ReadonlyMap<number, Verdict>;
     failing: readonly string[];
+    /** Those for which a scenario was kept. */
+    kept: ReadonlySet<number>;
     /** Of which state of code and scenarios; null where nothing was tried. */
     of: string | null;
   };
@@ -92,7 +94,14 @@ export const NO_TESTS: TestsState = {
     before: null,
   },
   bothWays: { underway: null, findings: null },
-  mutation: { underway: null, mutants: [], verdicts: new Map(), failing: [], of: null },
+  mutation: {
+    underway: null,
+    mutants: [],
+    verdicts: new Map(),
+    failing: [],
+    kept: new Set(),
+    of: null,
+  },
   coverage: { underway: null, scripts: null, keys: [], offers: [] },
   says: null,
 };

@@ -78,7 +78,7 @@ export function benchTesting(core: BenchCore, bench: TestingWork) {
     ...changing,
     ...gridRuns(core, tests, workers, { showSession, keepOrReplace }),
     ...bothWaysRuns(core, workers, keepOffered),
-    ...mutationRuns(core, tests, workers),
+    ...mutationRuns(core, tests, workers, bench),
     ...coverageRuns(core, workers, bench.keepRun),
   };
 }
