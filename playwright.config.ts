@@ -5,7 +5,8 @@ import { thorough } from './tests/support/thorough';
 /** Run by scripts/test.mjs, which prepares the database that each file of tests copies (tests/e2e/workspace.ts). */
 export default defineConfig({
   testDir: 'tests/e2e',
-  workers: 2,
+  // One more than cores: a page waits for its server, and both for what is drawn.
+  workers: 3,
   // Where not everything is tried; see tests/e2e/workspace.ts.
   ...(thorough ? {} : { grepInvert: /@whole/ }),
   // On a loaded machine a page may be slower than a test believes; one that fails each time, in a fresh workspace, has failed.

@@ -80,4 +80,5 @@ for (const { pane, draws, open } of PANES)
     // A step may have drawn it again already.
     await page.getByRole('button', { name: 'Try again' }).click();
     await expect(says).toHaveCount(0);
+    await page.unrouteAll({ behavior: 'ignoreErrors' });
   });

@@ -56,9 +56,14 @@ export function usualAspect(tape: Tape, part: string, state: PartState | undefin
   if (part === FORM) return 'messages';
   if (state?.shown === false) return 'shown';
   if (state?.onScreen === false) return 'onScreen';
+  if (state?.fault != null) return 'fault';
   const last = tape
     .lifeOf(part)
-    .findLast(({ by, aspect }) => by === 'script' && SAID.includes(aspect as 'shown'));
+    // That there is no hint, or nothing wrong, is seldom what somebody wonders about.
+    .findLast(
+      ({ by, aspect, to }) =>
+        by === 'script' && SAID.includes(aspect as 'shown') && (to !== null || aspect === 'value'),
+    );
   if (last !== undefined) return last.aspect;
   return state?.value === undefined ? 'shown' : 'value';
 }

@@ -1,7 +1,7 @@
 /** Starters about how a form begins and ends: prefilled, cleared, checked, asked beyond itself, handed to a parent. */
 import type { Field } from '../form/definition';
 import { fieldsOf } from '../form/fields';
-import type { Service } from '../form/service';
+import type { Service, ServiceFunction } from '../form/service';
 import type { Value } from '../form/value';
 import type { Scenario, ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
@@ -315,10 +315,47 @@ interface Callable {
   name: string;
 }
 
-function callables({ services }: StarterSetting): Callable[] {
+/** Something that an answer holds; null for the answer itself, where a script gives but one value. */
+interface Answered {
+  name: string | null;
+  kind: keyof typeof KINDS;
+}
+
+/** What the answer of a function holds: the columns of a row, or the members of what a script gives. */
+function answered({ answers }: ServiceFunction, tables: StarterSetting['tables']): Answered[] {
+  if (answers.from === 'table')
+    return answers.many === true
+      ? []
+      : (tables.find(({ name }) => name === answers.table)?.columns ?? []).map(
+          ({ name, kind }) => ({
+            name,
+            kind,
+          }),
+        );
+  const kindOf = (type: string): string | undefined =>
+    GIVEN[type.replace(/\s*\|\s*null\b/g, '').trim()];
+  const whole = kindOf(answers.gives);
+  if (whole !== undefined) return [{ name: null, kind: whole }];
+  // One object of plain members, as services declare them; of any other type nothing is known.
+  const members = /^\{([^{}[\]()]*)\}(?:\s*\|\s*null)?$/.exec(answers.gives.trim())?.[1];
+  return (members ?? '').split(/[;,]/).flatMap((member): Answered[] => {
+    const [, name, type] = /^\s*(?:readonly\s+)?(\w+)\??\s*:\s*(.+?)\s*$/.exec(member) ?? [];
+    const kind = type === undefined ? undefined : kindOf(type);
+    return kind === undefined ? [] : [{ name: name!, kind }];
+  });
+}
+
+/** Kinds by the types that scripts of services give. */
+const GIVEN: Readonly<Record<string, string>> = {
+  string: 'text',
+  number: 'number',
+  boolean: 'yes_no',
+};
+
+function callables({ services, tables: tablesOf }: StarterSetting): Callable[] {
   return services.flatMap((service) =>
     Object.entries(service.functions).flatMap(([name, made]) =>
-      made.parameters.length === 1 && made.answers.from === 'table' && made.answers.many !== true
+      made.parameters.length === 1 && answered(made, tablesOf).length > 0
         ? [
             {
               key: `${service.name}.${name}`,
@@ -348,9 +385,14 @@ export const fetchFrom: Starter = {
     if (calls.length === 0)
       return {
         missing:
-          'The workspace has no service with a function of one parameter that answers with a row.',
+          'The workspace has no service with a function of one parameter that answers with a row, a value or an object of values.',
       };
-    const call = calls.find(({ key }) => key === picked.call?.[0]) ?? calls[0]!;
+    // First one that some field of the form could ask, and whose answer some field could take.
+    const fits = (one: Callable) => {
+      const asking = fieldChoices(setting.form, KINDS[parameterOf(one)]!);
+      return asking.length > 0 && fillsOf(setting, one, asking[0]!.key).length > 0;
+    };
+    const call = calls.find(({ key }) => key === picked.call?.[0]) ?? calls.find(fits) ?? calls[0]!;
     const { parameters } = call.service.functions[call.name]!;
     const drivers = fieldChoices(setting.form, KINDS[parameters[0]!.kind]!);
     if (drivers.length === 0)
@@ -378,23 +420,27 @@ export const fetchFrom: Starter = {
     const parameter = made.parameters[0]!.name;
     const by = driver![0]!;
     const pairs = fills!.map((fill) => fill.split('>') as [string, string]);
+    const member = (from: string) => (from === '' ? 'found' : `found?.${from}`);
     const title = `${listed(pairs.map(([, field]) => labelOf(setting.form, field)))} from ${service.title}`;
     const table = setting.tables.find(
       (one) => made.answers.from === 'table' && one.name === made.answers.table,
-    )!;
+    );
     const column = made.answers.from === 'table' ? Object.keys(made.answers.where)[0]! : '';
-    const row = table.rows.find(
+    const row = table?.rows.find(
       (one) =>
         one[column] !== null &&
         pairs.every(([from]) => one[from] !== null && one[from] !== undefined),
     );
+    // What a script answers is known only once it runs.
+    const asked =
+      table === undefined ? sampleValue(setting, fieldNamed(setting.form, by)) : row?.[column];
     const wait: Step = { wait: 30_000 };
     const filled = (empty: boolean): ScenarioStep => ({
       expect: Object.fromEntries(
         pairs.map(([from, to]) => [to, { value: (empty ? null : (row?.[from] ?? null)) as Value }]),
       ),
     });
-    const known = row === undefined ? [] : [set(by, row[column] as Value), wait];
+    const known = asked === undefined ? [] : [set(by, asked as Value), wait];
     return {
       title,
       purpose: `asks when ${labelOf(setting.form, by)} changes, and says when there is no answer.`,
@@ -404,7 +450,7 @@ export const fetchFrom: Starter = {
   try {
     const found = await services.${service.name}.${name}({ ${parameter}: value });
     if (found === null) fields.${by}.hint = "${service.title} does not know it.";
-${pairs.map(([from, to]) => `    fields.${to}.value = found?.${from} ?? null;`).join('\n')}
+${pairs.map(([from, to]) => `    fields.${to}.value = ${member(from)} ?? null;`).join('\n')}
   } catch (error) {
     if (!(error instanceof ServiceError)) throw error;
     fields.${by}.hint = "${service.title} does not answer. Fill it in by hand.";
@@ -425,10 +471,12 @@ ${pairs.map(([from, to]) => `    fields.${to}.value = found?.${from} ?? null;`).
       ],
       watched: [by, ...pairs.map(([, to]) => to)],
       scenarios:
-        row === undefined
+        asked === undefined
           ? []
           : [
-              { title, open: openAs(setting), steps: [...known, filled(false)] },
+              ...(row === undefined
+                ? []
+                : [{ title, open: openAs(setting), steps: [...known, filled(false)] }]),
               {
                 title: `${title}: not answering`,
                 open: openAs(setting, { services: { [service.name]: { fails: 'no answer' } } }),
@@ -447,18 +495,18 @@ ${pairs.map(([from, to]) => `    fields.${to}.value = found?.${from} ?? null;`).
   },
 };
 
+function parameterOf({ service, name }: Callable): string {
+  return service.functions[name]!.parameters[0]!.kind;
+}
+
 function fillsOf(setting: StarterSetting, { service, name }: Callable, driver: string): Choice[] {
-  const { answers } = service.functions[name]!;
-  const table = setting.tables.find(
-    (one) => answers.from === 'table' && one.name === answers.table,
-  );
-  return (table?.columns ?? []).flatMap((column) =>
+  return answered(service.functions[name]!, setting.tables).flatMap((one) =>
     fieldsOf(setting.form).flatMap((field) =>
-      field.name !== driver && KINDS[column.kind]!.includes(field.kind)
+      field.name !== driver && KINDS[one.kind]!.includes(field.kind)
         ? [
             {
-              key: `${column.name}>${field.name}`,
-              label: `${field.label} (${field.name}) with ${column.name}`,
+              key: `${one.name ?? ''}>${field.name}`,
+              label: `${field.label} (${field.name}) with ${one.name ?? 'the answer'}`,
             },
           ]
         : [],

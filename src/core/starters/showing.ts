@@ -396,7 +396,11 @@ export const replaceForm: Starter = {
       ? NO_DRIVER
       : [
           ...decided.picks,
-          words('text', 'Say instead', 'Nothing more is needed. Everything is known that has to be.'),
+          words(
+            'text',
+            'Say instead',
+            'Nothing more is needed. Everything is known that has to be.',
+          ),
         ];
   },
   make(setting, { driver, values, text }) {

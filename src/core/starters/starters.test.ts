@@ -276,6 +276,10 @@ const picks: Record<string, { form: string; picked: Picked }[]> = {
         fills: ['name>name', 'length>length'],
       },
     },
+    {
+      form: 'berth_visit',
+      picked: { driver: ['arrival'], call: ['tide_gauge.level'], fills: ['level>draught'] },
+    },
   ],
   'hand-to-parent': [{ form: 'berth_visit', picked: { target: ['vessel.latest_visit'] } }],
 };

@@ -167,8 +167,7 @@ export async function judge(mutant: Mutant, bench: Bench, host: MutantHost): Pro
     const came = await play(session.opening, session.steps);
     if (came !== null && textOf(came.answers) === session.came) continue;
     const told = untilItDiffers(session, came?.answers ?? null);
-    // Loaded with a mutant, the host knows no session without it.
-    const shortest = atLoad ? told : await shortened(told, number, host);
+    const shortest = await shortened(told, mutant, host);
     const witness = witnessOf(shortest, bench);
     return { is: 'survived', reached: reaching.length > 0, witness };
   }
@@ -201,15 +200,21 @@ function untilItDiffers(session: RandomSession, did: readonly Answer[] | null): 
 const isSame = (a: Answer, b: Answer): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** Leaves out every step without which the last one still makes a difference, the latest first. */
-async function shortened(told: Telling, mutant: number, host: MutantHost): Promise<Telling> {
+async function shortened(
+  told: Telling,
+  { number, atLoad }: Mutant,
+  host: MutantHost,
+): Promise<Telling> {
+  const { opening } = told.session;
+  const play = async (steps: readonly Step[], which: number) => {
+    if (atLoad) await host.load(which);
+    return host.play(opening, steps, which);
+  };
   let shortest = told;
   for (let i = told.steps.length - 2; i >= 0; i--) {
     const steps = shortest.steps.toSpliced(i, 1);
-    const { opening } = told.session;
-    const [should, did] = [
-      await host.play(opening, steps, 0),
-      await host.play(opening, steps, mutant),
-    ];
+    const should = await play(steps, 0);
+    const did = await play(steps, number);
     if (should === null || should.answers.some(({ refused }) => refused !== null)) continue;
     const differs =
       did === null

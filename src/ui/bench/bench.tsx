@@ -19,7 +19,6 @@ import type { Open } from '@/core/scenario/definition';
 import { differences } from '@/core/debugging/differences';
 import { notesAt } from '@/core/debugging/notes';
 import { entriesUntil, placeAt } from '@/core/debugging/travel';
-import type { Form } from '@/core/form/definition';
 import { linesOf } from '@/core/tape/lines';
 import { seenAt } from '@/core/scenario/seen';
 import { standingWords, Tape, type Run } from '@/core/tape/tape';
