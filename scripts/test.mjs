@@ -1,13 +1,13 @@
 // npm test: lint with boundaries, types, dead code, unit, conformance, command line, server and browser tests, on a
 // machine that needs nothing but Node.js and apt. The last line counts them all.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { checkAll } from './check.mjs';
 import {
-  buildApp,
   buildParts,
   copyDatabase,
   dropAll,
+  fail,
   makeFolder,
   needModules,
   needPackages,
@@ -41,7 +41,10 @@ needPackages([packages.postgresql, packages.chromium]);
 needModules();
 buildParts();
 makeFolder('test-results');
+// The build leaves one core idle most of the time, and most checks use one.
+const building = inBackground('scripts/build-app.mjs');
 const total = await checkAll();
+if ((await building) !== 0) fail('The app could not be built.');
 const failures = [];
 
 let database = null;
@@ -53,7 +56,6 @@ try {
 
   count(runVitest(env, PROJECTS));
 
-  buildApp();
   dropAll(database.url);
   prepareDatabase(database.url);
   copyDatabase(database.url, TEMPLATE);
@@ -68,6 +70,16 @@ try {
 for (const name of failures) console.log(`failed: ${name}`);
 console.log(`${total.passed} passed, ${total.failed} failed`);
 process.exit(total.failed === 0 ? 0 : 1);
+
+/** Runs a script; gives its exit code once it is over. What it prints stands where it comes. */
+function inBackground(script) {
+  return new Promise((resolve) => {
+    spawn('node', [script], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] }).once(
+      'close',
+      resolve,
+    );
+  });
+}
 
 function count({ passed, failed }) {
   total.passed += passed;

@@ -60,27 +60,29 @@ test('an edit is seen at once, with everything done so far replayed; one that do
   await expect(editor(page)).toContainText('UNDER_KEEL = 0.5');
 });
 
-test('a failing script says so in the line, on the tape and as a bar, in the same words, and the form goes on', async ({
-  page,
-}) => {
-  await openBench(page, 'Pilot details');
-  await replaceInScript(
-    page,
-    'if (value === "harbour_pilot" && by',
-    'while (value === "none") {}\n  if (value === "harbour_pilot" && by',
-  );
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  await page.selectOption('#field-pilot_choice', 'none');
-  const words =
-    'ran too long without coming to an end. Look for a loop whose condition never becomes false.';
-  await expect(sheet(page).getByRole('alert').filter({ hasText: words })).toBeVisible();
-  await expect(tape(page).getByText(words)).toBeVisible();
-  await expect(page.locator('.tv-failed', { hasText: words })).toBeVisible();
-  await type(page, 'Draught', '4');
-  await expect(page.locator('#field-draught')).toHaveValue('4.0');
-  await page.selectOption('#field-pilot_choice', 'own');
-  await expect(sheet(page).getByRole('alert')).toHaveCount(0);
-});
+test(
+  'a failing script says so in the line, on the tape and as a bar, in the same words, and the form goes on',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Pilot details');
+    await replaceInScript(
+      page,
+      'if (value === "harbour_pilot" && by',
+      'while (value === "none") {}\n  if (value === "harbour_pilot" && by',
+    );
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    await page.selectOption('#field-pilot_choice', 'none');
+    const words =
+      'ran too long without coming to an end. Look for a loop whose condition never becomes false.';
+    await expect(sheet(page).getByRole('alert').filter({ hasText: words })).toBeVisible();
+    await expect(tape(page).getByText(words)).toBeVisible();
+    await expect(page.locator('.tv-failed', { hasText: words })).toBeVisible();
+    await type(page, 'Draught', '4');
+    await expect(page.locator('#field-draught')).toHaveValue('4.0');
+    await page.selectOption('#field-pilot_choice', 'own');
+    await expect(sheet(page).getByRole('alert')).toHaveCount(0);
+  },
+);
 
 test(
   'a script stuck in a built-in is stopped within seconds, and what was typed is still there',
@@ -176,20 +178,24 @@ test(
   },
 );
 
-test('the tape can be looked back through, and the form is as it was then', async ({ page }) => {
-  await openBench(page);
-  await page.selectOption('#field-pilot_choice', 'own');
-  await page.selectOption('#field-pilot_choice', 'none');
-  await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
-  await page.keyboard.press('Alt+ArrowLeft');
-  await expect(page.getByText('Live form after step 1 of 2')).toBeVisible();
-  await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
-  await expect(page.locator('#field-pilot_choice')).toBeDisabled();
-  await page.getByRole('button', { name: 'The step after' }).click();
-  await page.getByRole('button', { name: 'Undo step' }).click();
-  await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
-  await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
-});
+test(
+  'the tape can be looked back through, and the form is as it was then',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    await page.selectOption('#field-pilot_choice', 'own');
+    await page.selectOption('#field-pilot_choice', 'none');
+    await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
+    await page.keyboard.press('Alt+ArrowLeft');
+    await expect(page.getByText('Live form after step 1 of 2')).toBeVisible();
+    await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
+    await expect(page.locator('#field-pilot_choice')).toBeDisabled();
+    await page.getByRole('button', { name: 'The step after' }).click();
+    await page.getByRole('button', { name: 'Undo step' }).click();
+    await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
+    await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
+  },
+);
 
 test('every action has a name in the command list', async ({ page }) => {
   await openBench(page);
@@ -274,25 +280,26 @@ test(
   },
 );
 
-test('two tabs that edit one behaviour get a conflict that shows both', async ({
-  page,
-  context,
-}) => {
-  const form = await openBench(page, 'Dues');
-  const other = await context.newPage();
-  await openBench(other, 'Dues', form);
-  await replaceInScript(page, 'a tenth less', 'one tenth less');
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  await replaceInScript(other, 'a tenth less', 'ten percent less');
-  await expect(other.getByText('Somebody else saved this behaviour meanwhile.')).toBeVisible();
-  await expect(other.getByLabel('Their version')).toContainText('one tenth less');
-  await expect(editor(other)).toContainText('ten percent less');
-  await other.getByRole('button', { name: 'Keep mine' }).click();
-  await expect(other.getByText(/saved, revision/)).toBeVisible();
-  await page.reload();
-  await page.getByRole('tab', { name: 'Dues' }).click();
-  await expect(editor(page)).toContainText('ten percent less');
-});
+test(
+  'two tabs that edit one behaviour get a conflict that shows both',
+  WHOLE,
+  async ({ page, context }) => {
+    const form = await openBench(page, 'Dues');
+    const other = await context.newPage();
+    await openBench(other, 'Dues', form);
+    await replaceInScript(page, 'a tenth less', 'one tenth less');
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    await replaceInScript(other, 'a tenth less', 'ten percent less');
+    await expect(other.getByText('Somebody else saved this behaviour meanwhile.')).toBeVisible();
+    await expect(other.getByLabel('Their version')).toContainText('one tenth less');
+    await expect(editor(other)).toContainText('ten percent less');
+    await other.getByRole('button', { name: 'Keep mine' }).click();
+    await expect(other.getByText(/saved, revision/)).toBeVisible();
+    await page.reload();
+    await page.getByRole('tab', { name: 'Dues' }).click();
+    await expect(editor(page)).toContainText('ten percent less');
+  },
+);
 
 test('when the server is gone the bench says what is not saved, and saves it when it is back', async ({
   page,

@@ -154,31 +154,33 @@ test('a breakpoint with a condition lists all its hits, with watches as columns,
   await expect(sheet(page).getByText('2 of 11 offered')).toHaveCount(0);
 });
 
-test('the prompt reads everything at the moment that is stood on, shows trees and changes nothing', async ({
-  page,
-}) => {
-  await openBench(page);
-  await page.selectOption('#field-vessel_kind', { index: 2 });
-  await page.keyboard.press('Alt+t');
-  await page.getByRole('tab', { name: 'Watches' }).click();
-  const prompt = page.getByLabel('Ask at this moment');
-  await prompt.fill('fields.vessel_kind.r');
-  const list = `#${await prompt.getAttribute('list')}`.replaceAll(':', '\\:');
-  await expect(page.locator(`${list} option[value="fields.vessel_kind.row"]`)).toBeAttached();
-  await prompt.fill('fields.vessel_kind.row');
-  await prompt.press('Enter');
-  await expect(tape(page).getByText('pilot_required')).toBeVisible();
-  await prompt.fill('tables.berths.rows.length + 1');
-  await prompt.press('Enter');
-  await expect(tape(page).getByText('12', { exact: true })).toBeVisible();
-  await prompt.fill('log("mine")');
-  await prompt.press('Enter');
-  await prompt.fill('fields.draught.value = 4.5');
-  await prompt.press('Enter');
-  // An assignment is done as a step, and shows as one.
-  await expect(page.locator('#field-draught')).toHaveValue('4.5');
-  await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
-});
+test(
+  'the prompt reads everything at the moment that is stood on, shows trees and changes nothing',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page);
+    await page.selectOption('#field-vessel_kind', { index: 2 });
+    await page.keyboard.press('Alt+t');
+    await page.getByRole('tab', { name: 'Watches' }).click();
+    const prompt = page.getByLabel('Ask at this moment');
+    await prompt.fill('fields.vessel_kind.r');
+    const list = `#${await prompt.getAttribute('list')}`.replaceAll(':', '\\:');
+    await expect(page.locator(`${list} option[value="fields.vessel_kind.row"]`)).toBeAttached();
+    await prompt.fill('fields.vessel_kind.row');
+    await prompt.press('Enter');
+    await expect(tape(page).getByText('pilot_required')).toBeVisible();
+    await prompt.fill('tables.berths.rows.length + 1');
+    await prompt.press('Enter');
+    await expect(tape(page).getByText('12', { exact: true })).toBeVisible();
+    await prompt.fill('log("mine")');
+    await prompt.press('Enter');
+    await prompt.fill('fields.draught.value = 4.5');
+    await prompt.press('Enter');
+    // An assignment is done as a step, and shows as one.
+    await expect(page.locator('#field-draught')).toHaveValue('4.5');
+    await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
+  },
+);
 
 test(
   'going on from a moment drops the later steps, and they can be brought back',

@@ -1,5 +1,5 @@
 /** Release, fill, record: what the people meet for whom the forms are made. */
-import { beSomebody, expect, OWN, seriousOn, test, visited } from './workspace';
+import { beSomebody, expect, OWN, seriousOn, test, visited, WHOLE } from './workspace';
 
 test.use({ file: 'fill' });
 
@@ -14,7 +14,7 @@ test('a form without a release cannot be filled in and says so', async ({ page }
   expect(await seriousOn(page)).toEqual([]);
 });
 
-test('a release is made on the bench and stands in the list of forms', async ({ page }) => {
+test('a release is made on the bench and stands in the list of forms', WHOLE, async ({ page }) => {
   await page.goto('/bench/berth_visit');
   await page.getByRole('button', { name: 'Make release 2' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Make release 2' }).click();

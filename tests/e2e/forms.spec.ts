@@ -96,46 +96,48 @@ test(
   },
 );
 
-test('the page of forms: copied, renamed, removed and back; sorted and searched; what changed since the release', async ({
-  page,
-}) => {
-  await page.goto('/');
-  const row = (title: string) => page.getByRole('row').filter({ hasText: title });
-  await expect(row('Quay works permit').getByText('✓ no problems')).toBeVisible({
-    timeout: 60_000,
-  });
-  await expect(row('Quay works permit').getByText('nothing changed since')).toBeVisible();
-  expect(await seriousOn(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Copy Quay works permit' }).click();
-  const title = page.getByLabel('Title of Copy of Quay works permit');
-  await expect(title).toBeFocused();
-  await title.fill('Night works');
-  await page.keyboard.press('Enter');
-  await expect(row('Night works').getByText('copy_of_quay_works_permit')).toBeVisible();
-  await page.getByLabel('Search').fill('night');
-  await expect(page.getByRole('row')).toHaveCount(2);
-  await page.getByRole('button', { name: 'Remove Night works' }).click();
-  await expect(page.getByText('Night works was removed.')).toBeVisible();
-  await expect(page.getByText('No form is called that.')).toBeVisible();
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(row('Night works')).toHaveCount(1);
-  await page.getByLabel('Search').fill('');
-  await page.getByRole('button', { name: 'Form', exact: false }).first().focus();
-  await page.getByRole('columnheader', { name: /^Form/ }).getByRole('button').click();
-  await expect(page.getByRole('row').nth(1)).toContainText('Waste declaration');
-  await page.getByRole('button', { name: 'Remove Night works' }).click();
-  await expect(page.getByText('Night works was removed.')).toBeVisible();
-  await expect(row('copy_of_quay_works_permit')).toHaveCount(0);
-  // Another form lists its records.
-  await page
-    .getByRole('row')
-    .filter({ has: page.getByText('berth_visit', { exact: true }) })
-    .getByRole('button', { name: 'Remove Berth visit request' })
-    .click();
-  await expect(
-    page.getByRole('alert').getByText('Vessel lists records of this form'),
-  ).toBeVisible();
-});
+test(
+  'the page of forms: copied, renamed, removed and back; sorted and searched; what changed since the release',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/');
+    const row = (title: string) => page.getByRole('row').filter({ hasText: title });
+    await expect(row('Quay works permit').getByText('✓ no problems')).toBeVisible({
+      timeout: 60_000,
+    });
+    await expect(row('Quay works permit').getByText('nothing changed since')).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Copy Quay works permit' }).click();
+    const title = page.getByLabel('Title of Copy of Quay works permit');
+    await expect(title).toBeFocused();
+    await title.fill('Night works');
+    await page.keyboard.press('Enter');
+    await expect(row('Night works').getByText('copy_of_quay_works_permit')).toBeVisible();
+    await page.getByLabel('Search').fill('night');
+    await expect(page.getByRole('row')).toHaveCount(2);
+    await page.getByRole('button', { name: 'Remove Night works' }).click();
+    await expect(page.getByText('Night works was removed.')).toBeVisible();
+    await expect(page.getByText('No form is called that.')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(row('Night works')).toHaveCount(1);
+    await page.getByLabel('Search').fill('');
+    await page.getByRole('button', { name: 'Form', exact: false }).first().focus();
+    await page.getByRole('columnheader', { name: /^Form/ }).getByRole('button').click();
+    await expect(page.getByRole('row').nth(1)).toContainText('Waste declaration');
+    await page.getByRole('button', { name: 'Remove Night works' }).click();
+    await expect(page.getByText('Night works was removed.')).toBeVisible();
+    await expect(row('copy_of_quay_works_permit')).toHaveCount(0);
+    // Another form lists its records.
+    await page
+      .getByRole('row')
+      .filter({ has: page.getByText('berth_visit', { exact: true }) })
+      .getByRole('button', { name: 'Remove Berth visit request' })
+      .click();
+    await expect(
+      page.getByRole('alert').getByText('Vessel lists records of this form'),
+    ).toBeVisible();
+  },
+);
 
 test('from anywhere to everywhere', WHOLE, async ({ page }) => {
   await beSomebody(page, 'mira');

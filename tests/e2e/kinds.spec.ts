@@ -143,33 +143,35 @@ test('a file is kept by the server with the record, and only when its content ha
   ]);
 });
 
-test('a vessel lists its visits; one added from there sets the vessel’s field when it is saved, and that settles there', async ({
-  page,
-}) => {
-  await page.goto('/fill/vessel?record=v-021');
-  await expect(page.getByText('0 records')).toBeVisible();
-  await expect(page.getByLabel('Not seen yet')).toBeChecked();
-  await page.getByRole('button', { name: 'Add to visits of this vessel' }).click();
-  const child = page.getByRole('dialog');
-  await expect(child.locator('#over-field-vessel')).toHaveValue('Marrow Star');
-  await expect(child.locator('#over-field-vessel_record')).toHaveValue('v-021');
-  await expect(child.locator('#over-field-vessel')).toHaveAttribute('readonly', '');
-  await fillVisit(child);
-  expect(await seriousOn(page)).toEqual([]);
-  await child.getByRole('button', { name: 'Submit' }).click();
-  await expect(child).toHaveCount(0);
-  await expect(page.getByText('1 record', { exact: true })).toBeVisible();
-  await expect(page.getByLabel('Known')).toBeChecked();
-  const latest = await page.locator('#field-latest_visit').inputValue();
-  expect(latest).not.toBe('');
-  await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('Saved as record v-021')).toBeVisible();
-  await page.goto('/fill/vessel');
-  await page.locator('#field-imo').fill('9900033');
-  await page.keyboard.press('Tab');
-  await expect(page.getByText('Asking the ship register…')).toBeVisible();
-  await expect(page.locator('#field-name')).toHaveValue('Aurelle');
-});
+test(
+  'a vessel lists its visits; one added from there sets the vessel’s field when it is saved, and that settles there',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/fill/vessel?record=v-021');
+    await expect(page.getByText('0 records')).toBeVisible();
+    await expect(page.getByLabel('Not seen yet')).toBeChecked();
+    await page.getByRole('button', { name: 'Add to visits of this vessel' }).click();
+    const child = page.getByRole('dialog');
+    await expect(child.locator('#over-field-vessel')).toHaveValue('Marrow Star');
+    await expect(child.locator('#over-field-vessel_record')).toHaveValue('v-021');
+    await expect(child.locator('#over-field-vessel')).toHaveAttribute('readonly', '');
+    await fillVisit(child);
+    expect(await seriousOn(page)).toEqual([]);
+    await child.getByRole('button', { name: 'Submit' }).click();
+    await expect(child).toHaveCount(0);
+    await expect(page.getByText('1 record', { exact: true })).toBeVisible();
+    await expect(page.getByLabel('Known')).toBeChecked();
+    const latest = await page.locator('#field-latest_visit').inputValue();
+    expect(latest).not.toBe('');
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('Saved as record v-021')).toBeVisible();
+    await page.goto('/fill/vessel');
+    await page.locator('#field-imo').fill('9900033');
+    await page.keyboard.press('Tab');
+    await expect(page.getByText('Asking the ship register…')).toBeVisible();
+    await expect(page.locator('#field-name')).toHaveValue('Aurelle');
+  },
+);
 
 test('next and previous record without leaving the form; changes are asked about, and viewing changes nothing', async ({
   page,
@@ -326,37 +328,39 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   await part.getByRole('button', { name: 'Keep it' }).click();
 });
 
-test('a table is edited, and CSV comes in after a preview that names bad cells', async ({
-  page,
-}) => {
-  await page.goto('/tables/waste_tariffs');
-  const csv = (text: string) => ({
-    name: 'tariffs.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(text),
-  });
-  await page.getByRole('button', { name: 'Import CSV…' }).click();
-  const box = page.getByRole('region', { name: 'Import CSV' });
-  await box
-    .locator('input[type=file]')
-    .setInputFiles(csv('code,name,rate\noily,Oily waste,dear\nash,Ash,12\n'));
-  await expect(box.getByText('line 2, rate: "dear" is not a number')).toBeVisible();
-  await expect(box.getByRole('button', { name: 'Replace all rows' })).toBeDisabled();
-  await box.locator('input[type=file]').setInputFiles(csv('code,name,rate\nash,Ash,12\n'));
-  await box.getByRole('button', { name: 'Add rows with new keys' }).click();
-  await expect(page.getByLabel('Name, row 5')).toHaveValue('Ash');
-  await page.getByLabel('Crowns a cubic metre, row 5').fill('13');
-  await page.keyboard.press('Tab');
-  await expect(page.getByText('saved', { exact: true })).toBeVisible();
-  expect(await seriousOn(page)).toEqual([]);
-  expect(await (await page.request.get('/api/tables/waste_tariffs')).text()).toContain(
-    'ash,Ash,13',
-  );
-  await page.getByRole('button', { name: 'Remove table' }).click();
-  await expect(
-    page.getByText('The behaviour 30-fee.ts of waste_declaration uses this table. It stays.'),
-  ).toBeVisible();
-});
+test(
+  'a table is edited, and CSV comes in after a preview that names bad cells',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/tables/waste_tariffs');
+    const csv = (text: string) => ({
+      name: 'tariffs.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(text),
+    });
+    await page.getByRole('button', { name: 'Import CSV…' }).click();
+    const box = page.getByRole('region', { name: 'Import CSV' });
+    await box
+      .locator('input[type=file]')
+      .setInputFiles(csv('code,name,rate\noily,Oily waste,dear\nash,Ash,12\n'));
+    await expect(box.getByText('line 2, rate: "dear" is not a number')).toBeVisible();
+    await expect(box.getByRole('button', { name: 'Replace all rows' })).toBeDisabled();
+    await box.locator('input[type=file]').setInputFiles(csv('code,name,rate\nash,Ash,12\n'));
+    await box.getByRole('button', { name: 'Add rows with new keys' }).click();
+    await expect(page.getByLabel('Name, row 5')).toHaveValue('Ash');
+    await page.getByLabel('Crowns a cubic metre, row 5').fill('13');
+    await page.keyboard.press('Tab');
+    await expect(page.getByText('saved', { exact: true })).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
+    expect(await (await page.request.get('/api/tables/waste_tariffs')).text()).toContain(
+      'ash,Ash,13',
+    );
+    await page.getByRole('button', { name: 'Remove table' }).click();
+    await expect(
+      page.getByText('The behaviour 30-fee.ts of waste_declaration uses this table. It stays.'),
+    ).toBeVisible();
+  },
+);
 
 test(
   'people and services are edited; what is changed is saved by itself',

@@ -96,49 +96,51 @@ test(
   },
 );
 
-test('steps of any kind are made by choosing, rows and cells among them, and run on the way', async ({
-  page,
-}) => {
-  const form = await copyOf(page.request, 'crew_change');
-  await openBench(page, undefined, form, 'Crew change');
-  await openTests(page);
-  await page.getByLabel('Title of a new scenario').fill('By choosing');
-  await page.getByRole('button', { name: 'Keep', exact: true }).last().click();
-  await expect(page.getByLabel('Title of the scenario')).toHaveValue('By choosing');
-  const add = page.getByLabel('Add a step');
-  await add.selectOption('set');
-  await page.getByLabel('Part of step 1').selectOption('on_board');
-  await page.getByLabel('Value of step 1').fill('many');
-  await expect(page.getByText('This takes a number.')).toBeVisible();
-  await page.getByLabel('Value of step 1').fill('14');
-  await page.keyboard.press('Enter');
-  await add.selectOption('addRow');
-  await page.getByLabel('A cell of the row in step 2').selectOption('movement');
-  await page.getByLabel('Movement of step 2').selectOption('sign_on');
-  await add.selectOption('set');
-  await page.getByLabel('Part of step 3').selectOption('people_rows[0].name');
-  // Digits in a text stay a text.
-  await page.getByLabel('Value of step 3').fill('0815');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Run to step 3' }).click();
-  await expect(page.getByText('Live form after step 3 of 3')).toBeVisible();
-  await expect(page.getByText('✓ passed')).toBeVisible();
-  await page.getByRole('button', { name: 'expect what this step changed' }).nth(1).click();
-  await expect(page.getByText('✓ passed')).toBeVisible();
-  await add.selectOption('removeRow');
-  await page.getByLabel('Row of step 4').fill('2');
-  // There is no second row to remove.
-  await expect(page.getByText('× failed')).toBeVisible();
-  await page.getByLabel('Row of step 4').fill('1');
-  await expect(page.getByText('✓ passed')).toBeVisible();
-  // It is opened by somebody else, with all else left as it is.
-  await page.getByLabel('Opened by').selectOption('teo');
-  await page.reload();
-  await openTests(page);
-  await page.getByRole('button', { name: 'By choosing', exact: true }).click();
-  await expect(page.getByLabel('Opened by')).toHaveValue('teo');
-  await expect(page.getByLabel('Value of step 3')).toHaveValue('0815');
-});
+test(
+  'steps of any kind are made by choosing, rows and cells among them, and run on the way',
+  WHOLE,
+  async ({ page }) => {
+    const form = await copyOf(page.request, 'crew_change');
+    await openBench(page, undefined, form, 'Crew change');
+    await openTests(page);
+    await page.getByLabel('Title of a new scenario').fill('By choosing');
+    await page.getByRole('button', { name: 'Keep', exact: true }).last().click();
+    await expect(page.getByLabel('Title of the scenario')).toHaveValue('By choosing');
+    const add = page.getByLabel('Add a step');
+    await add.selectOption('set');
+    await page.getByLabel('Part of step 1').selectOption('on_board');
+    await page.getByLabel('Value of step 1').fill('many');
+    await expect(page.getByText('This takes a number.')).toBeVisible();
+    await page.getByLabel('Value of step 1').fill('14');
+    await page.keyboard.press('Enter');
+    await add.selectOption('addRow');
+    await page.getByLabel('A cell of the row in step 2').selectOption('movement');
+    await page.getByLabel('Movement of step 2').selectOption('sign_on');
+    await add.selectOption('set');
+    await page.getByLabel('Part of step 3').selectOption('people_rows[0].name');
+    // Digits in a text stay a text.
+    await page.getByLabel('Value of step 3').fill('0815');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Run to step 3' }).click();
+    await expect(page.getByText('Live form after step 3 of 3')).toBeVisible();
+    await expect(page.getByText('✓ passed')).toBeVisible();
+    await page.getByRole('button', { name: 'expect what this step changed' }).nth(1).click();
+    await expect(page.getByText('✓ passed')).toBeVisible();
+    await add.selectOption('removeRow');
+    await page.getByLabel('Row of step 4').fill('2');
+    // There is no second row to remove.
+    await expect(page.getByText('× failed')).toBeVisible();
+    await page.getByLabel('Row of step 4').fill('1');
+    await expect(page.getByText('✓ passed')).toBeVisible();
+    // It is opened by somebody else, with all else left as it is.
+    await page.getByLabel('Opened by').selectOption('teo');
+    await page.reload();
+    await openTests(page);
+    await page.getByRole('button', { name: 'By choosing', exact: true }).click();
+    await expect(page.getByLabel('Opened by')).toHaveValue('teo');
+    await expect(page.getByLabel('Value of step 3')).toHaveValue('0815');
+  },
+);
 
 test('a table of inputs says of each row how it came out, goes out as CSV and comes in', async ({
   page,

@@ -71,41 +71,43 @@ test('what another tab is typing is offered to nobody', WHOLE, async ({ page, co
   await expect(page.getByText('saved, revision 2')).toBeVisible();
 });
 
-test('leaving with something unsaved is asked about, and leaving at once saves', async ({
-  page,
-}) => {
-  const form = await copyOf(page.request, 'vessel');
-  const bench = `/bench/${form}`;
-  await page.goto(bench);
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  await cutOff(page);
-  await type(page, '// not saved');
-  await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
-  let asked = '';
-  page.once('dialog', (dialog) => {
-    asked = dialog.message();
-    void dialog.dismiss();
-  });
-  await page.getByRole('link', { name: 'tavro' }).click();
-  expect(asked).toContain('Something on this page is not saved');
-  expect(page.url()).toContain(bench);
-  await page.unroute('**/api/**');
-  await expect(page.getByText('saved, revision 2')).toBeVisible();
-  await type(page, ' and gone at once');
-  await page.getByRole('link', { name: 'tavro' }).click();
-  await expect(page).toHaveURL(/\/$/);
-  await expect
-    .poll(async () =>
-      JSON.stringify(
-        await (
-          await page.request.get(`/api/forms/${form}/behaviours/10-register.ts/revisions`)
-        ).json(),
-      ),
-    )
-    .toContain('not saved and gone at once');
-});
+test(
+  'leaving with something unsaved is asked about, and leaving at once saves',
+  WHOLE,
+  async ({ page }) => {
+    const form = await copyOf(page.request, 'vessel');
+    const bench = `/bench/${form}`;
+    await page.goto(bench);
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    await cutOff(page);
+    await type(page, '// not saved');
+    await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
+    let asked = '';
+    page.once('dialog', (dialog) => {
+      asked = dialog.message();
+      void dialog.dismiss();
+    });
+    await page.getByRole('link', { name: 'tavro' }).click();
+    expect(asked).toContain('Something on this page is not saved');
+    expect(page.url()).toContain(bench);
+    await page.unroute('**/api/**');
+    await expect(page.getByText('saved, revision 2')).toBeVisible();
+    await type(page, ' and gone at once');
+    await page.getByRole('link', { name: 'tavro' }).click();
+    await expect(page).toHaveURL(/\/$/);
+    await expect
+      .poll(async () =>
+        JSON.stringify(
+          await (
+            await page.request.get(`/api/forms/${form}/behaviours/10-register.ts/revisions`)
+          ).json(),
+        ),
+      )
+      .toContain('not saved and gone at once');
+  },
+);
 
-test('a text over 64 KiB is saved', async ({ page }) => {
+test('a text over 64 KiB is saved', WHOLE, async ({ page }) => {
   const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
   await page.goto(bench);
   await expect(page.getByText(/saved, revision/)).toBeVisible();

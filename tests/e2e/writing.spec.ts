@@ -125,26 +125,28 @@ test('a mistake is explained with the form’s own parts, read on in the handboo
   await expect(editor(page)).toContainText('fields.leader.value');
 });
 
-test('a name pressed in the live form goes into the code, and the part under the pointer lights up there', async ({
-  page,
-}) => {
-  await openBench(page, 'works_permit');
-  await newBehaviour(page, 'Inserted');
-  await page.keyboard.insertText('on.load(() => log());');
-  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft');
-  await sheet(page).getByRole('button', { name: 'works_kind', exact: true }).click();
-  await expect(editor(page)).toContainText('log(fields.works_kind)');
-  await page.locator('#field-works_kind').hover();
-  await expect(page.locator('.tv-lit', { hasText: 'fields.works_kind' })).toBeVisible();
-  await expect(
-    page.locator('#field-works_kind option', { hasText: 'Diving · diving' }),
-  ).toHaveCount(1);
-  // From under Structure the code is opened for it.
-  await page.getByRole('tab', { name: 'Structure' }).click();
-  await sheet(page).getByRole('button', { name: 'description', exact: true }).click();
-  await expect(page.getByRole('tab', { name: 'Inserted', selected: true })).toBeVisible();
-  await expect(editor(page)).toContainText('fields.description');
-});
+test(
+  'a name pressed in the live form goes into the code, and the part under the pointer lights up there',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'works_permit');
+    await newBehaviour(page, 'Inserted');
+    await page.keyboard.insertText('on.load(() => log());');
+    for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft');
+    await sheet(page).getByRole('button', { name: 'works_kind', exact: true }).click();
+    await expect(editor(page)).toContainText('log(fields.works_kind)');
+    await page.locator('#field-works_kind').hover();
+    await expect(page.locator('.tv-lit', { hasText: 'fields.works_kind' })).toBeVisible();
+    await expect(
+      page.locator('#field-works_kind option', { hasText: 'Diving · diving' }),
+    ).toHaveCount(1);
+    // From under Structure the code is opened for it.
+    await page.getByRole('tab', { name: 'Structure' }).click();
+    await sheet(page).getByRole('button', { name: 'description', exact: true }).click();
+    await expect(page.getByRole('tab', { name: 'Inserted', selected: true })).toBeVisible();
+    await expect(editor(page)).toContainText('fields.description');
+  },
+);
 
 test('from a need to a behaviour with a scenario that proves it both ways', async ({ page }) => {
   await openBench(page, 'waste_declaration');
@@ -290,48 +292,50 @@ test('the map tells who steers what, from the sources and from the tape, and say
   ).toBeVisible();
 });
 
-test('a helper is gone to, renamed and formatted, and all scripts of the workspace are searched', async ({
-  page,
-}) => {
-  await openBench(page, 'vessel');
-  await newBehaviour(page, 'Helped');
-  await page.keyboard.insertText(
-    'const deep=(metres: number|null)=>(metres??0)>9;\non.load(()=>log(deep(fields.draught.value)));\n',
-  );
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  await page.keyboard.press('Shift+Alt+f');
-  await expect(
-    page
-      .locator('.cm-line')
-      .filter({ hasText: 'const deep = (metres: number | null) => (metres ?? 0) > 9;' }),
-  ).toBeVisible();
-  await page.keyboard.press('Control+Home');
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('ArrowDown');
-  for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('F2');
-  await page.getByRole('textbox', { name: 'New name' }).fill('isDeep');
-  await page.keyboard.press('Enter');
-  await expect(editor(page)).toContainText('log(isDeep(fields.draught.value))');
-  await editor(page).click();
-  await page.keyboard.press('Alt+g');
-  await page.getByLabel('Search for').fill('services\\.\\w+\\.level');
-  await page.getByLabel('pattern').check();
-  await page.getByRole('dialog').getByRole('button', { name: 'Search', exact: true }).click();
-  await expect(
-    page.getByRole('dialog').getByRole('button', { name: /^works_permit\/40-safety\.ts, \d+/ }),
-  ).toHaveCount(1);
-  await page.getByLabel('Search for').fill('isDeep');
-  await page.getByRole('dialog').getByRole('button', { name: 'Search', exact: true }).click();
-  await expect(page.getByRole('dialog').getByText('2 places')).toBeVisible();
-  await page
-    .getByRole('dialog')
-    .getByRole('button', { name: /^vessel_\d+\/.*helped\.ts, 4/ })
-    .click();
-  await expect(page.getByRole('tab', { name: 'Helped', selected: true })).toBeVisible();
-});
+test(
+  'a helper is gone to, renamed and formatted, and all scripts of the workspace are searched',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'vessel');
+    await newBehaviour(page, 'Helped');
+    await page.keyboard.insertText(
+      'const deep=(metres: number|null)=>(metres??0)>9;\non.load(()=>log(deep(fields.draught.value)));\n',
+    );
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    await page.keyboard.press('Shift+Alt+f');
+    await expect(
+      page
+        .locator('.cm-line')
+        .filter({ hasText: 'const deep = (metres: number | null) => (metres ?? 0) > 9;' }),
+    ).toBeVisible();
+    await page.keyboard.press('Control+Home');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('F2');
+    await page.getByRole('textbox', { name: 'New name' }).fill('isDeep');
+    await page.keyboard.press('Enter');
+    await expect(editor(page)).toContainText('log(isDeep(fields.draught.value))');
+    await editor(page).click();
+    await page.keyboard.press('Alt+g');
+    await page.getByLabel('Search for').fill('services\\.\\w+\\.level');
+    await page.getByLabel('pattern').check();
+    await page.getByRole('dialog').getByRole('button', { name: 'Search', exact: true }).click();
+    await expect(
+      page.getByRole('dialog').getByRole('button', { name: /^works_permit\/40-safety\.ts, \d+/ }),
+    ).toHaveCount(1);
+    await page.getByLabel('Search for').fill('isDeep');
+    await page.getByRole('dialog').getByRole('button', { name: 'Search', exact: true }).click();
+    await expect(page.getByRole('dialog').getByText('2 places')).toBeVisible();
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /^vessel_\d+\/.*helped\.ts, 4/ })
+      .click();
+    await expect(page.getByRole('tab', { name: 'Helped', selected: true })).toBeVisible();
+  },
+);
 
-test('the problems of the workspace lead to their places', async ({ page }) => {
+test('the problems of the workspace lead to their places', WHOLE, async ({ page }) => {
   await openBench(page, 'vessel');
   await newBehaviour(page, 'Faulty');
   await page.keyboard.insertText('on.load(() => { fields.draught.value = "3"; });\n');

@@ -6,7 +6,7 @@
  */
 import { createStore } from 'zustand/vanilla';
 import { usualAspect } from '@/core/debugging/question';
-import { nameOnTape, partSeen, seenAt } from '@/core/scenario/seen';
+import { addressNow, nameOnTape, partSeen, seenAt } from '@/core/scenario/seen';
 import { readHeader } from '@/core/script/header';
 import { Tape } from '@/core/tape/tape';
 import type { FormMap } from '@/core/language/map';
@@ -234,7 +234,8 @@ export function createBench(
       looks.filterTape({ part: name.startsWith('@') ? null : name });
       void looks.askWhy({
         part: name,
-        aspect: aspect ?? usualAspect(tape, name, partSeen(seen, core.form(), part)),
+        aspect:
+          aspect ?? usualAspect(tape, name, partSeen(seen, core.form(), addressNow(seen, name))),
         before: null,
       });
     },
