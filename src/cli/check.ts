@@ -70,8 +70,8 @@ async function foundInSources(
 
 /** What is found in the code that forms share, likewise. */
 async function foundInShared(workspace: Workspace, cache: Cache): Promise<Problem[]> {
-  if (workspace.shared.length === 0) return [];
   const { tables, services, roles, shared } = workspace;
+  if (shared.length === 0 && services.length === 0) return [];
   const forms = workspace.forms.map(({ form }) => form);
   return kept(cache, { forms, tables, services, roles }, shared, async () => {
     const [{ language }, { problemsInShared }] = await Promise.all([
@@ -119,6 +119,8 @@ function placeOf(folder: string, { form, at }: Problem): string {
         : `${folder}/${at.name}:${at.line}:${at.column}${form === '' ? '' : `: in ${form}`}`;
     case 'form':
       return `${path}/form.json:1:1`;
+    case 'service':
+      return `${folder}/services/${at.service}.json:1:1: ${at.called}, line ${at.line} of its script`;
     case 'part':
       return `${path}/form.json:1:1: ${at.part}`;
     case 'scenario':

@@ -56,6 +56,8 @@ function placeInWords({ at }: Problem): string {
       return 'the form as a whole';
     case 'part':
       return `part ${at.part}`;
+    case 'service':
+      return `service ${at.title}, script of ${at.called}, line ${at.line}`;
     case 'scenario':
       return `scenario “${at.title}”, step ${at.step}`;
   }
@@ -63,6 +65,7 @@ function placeInWords({ at }: Problem): string {
 
 /** The address on the bench that leads to a problem. */
 export function addressOf({ form, at }: Problem): string {
+  if (at.is === 'service') return `/services/${at.service}`;
   const query: Record<string, string> =
     at.is === 'behaviour'
       ? { behaviour: at.name, line: String(at.line) }

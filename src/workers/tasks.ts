@@ -15,6 +15,7 @@ import { materialOf } from '../core/language/material';
 import { searched } from '../core/language/search';
 import { FormLanguage } from '../core/language/language-service';
 import { problemsInSources } from '../core/problems/problems';
+import { problemsInServices } from '../core/problems/services';
 import { problemsInShared } from '../core/problems/shared';
 import { fromHtml } from '../core/interchange/from-html';
 import { fromJsonSchema } from '../core/interchange/from-json-schema';
@@ -131,6 +132,11 @@ const TASKS = {
       roles: z.array(RoleSchema),
     }),
     ({ shared, ...rest }) => problemsInShared(shared, rest, new FormLanguage(libs)),
+  ),
+  checkService: task(
+    z.object({ service: ServiceSchema, tables: Shared.tables, roles: z.array(RoleSchema) }),
+    ({ service, ...rest }) =>
+      problemsInServices({ ...rest, services: [service] }, new FormLanguage(libs)),
   ),
   check: task(
     z.object({ ...Shared, form: FormSchema, sources: z.array(Source), roles: z.array(RoleSchema) }),

@@ -17,6 +17,9 @@ import {
   saveTable,
 } from '../../src/server/workspace/reference-data';
 import { renamePart, whatUses } from '../../src/server/workspace/structure';
+import { tryService } from '../../src/server/workspace/try-service';
+import { workspaceProblems } from '../../src/server/workspace/problems';
+import type { Service } from '../../src/core/form/service';
 import { freshDatabase, revisionOf } from './support';
 
 const BY = 'mira';
@@ -263,5 +266,60 @@ describe('structure', () => {
       scenarios: [],
     });
     expect(await says(whatUses('nowhere', 'x', null))).toBe('There is no form "nowhere".');
+  });
+});
+
+describe('a service tried on its page', () => {
+  const answering = (script: string, more: Partial<Service> = {}): Service => ({
+    name: 'gauge',
+    title: 'Gauge',
+    functions: {
+      level: {
+        parameters: [{ name: 'day', kind: 'date' }],
+        answers: { from: 'script', script, gives: 'unknown' },
+      },
+    },
+    ...more,
+  });
+  const day = { day: '2031-05-02' };
+
+  test('answers what its script, or its table, gives', async () => {
+    expect(await tryService(answering('return { day, deep: true };'), 'level', day)).toEqual({
+      answers: { day: '2031-05-02', deep: true },
+    });
+    const { service } = (await readService('ship_register'))!;
+    const [called] = Object.keys(service.functions);
+    const { parameters } = service.functions[called!]!;
+    expect(
+      await tryService(
+        service,
+        called!,
+        Object.fromEntries(parameters.map(({ name }) => [name, 'x'])),
+      ),
+    ).toEqual({ answers: null });
+  });
+
+  test('says why it fails: by definition, by an error, by work without an end', async () => {
+    expect(
+      await tryService(answering('return 1;', { fails: 'closed today' }), 'level', day),
+    ).toEqual({ fails: expect.stringContaining('closed today') });
+    expect(await tryService(answering('return nowhere.day;'), 'level', day)).toEqual({
+      fails: expect.stringContaining('nowhere'),
+    });
+    expect(await tryService(answering('while (true);'), 'level', day)).toMatchObject({
+      fails: expect.any(String),
+    });
+    // The next one is served.
+    expect(await tryService(answering('return 2;'), 'level', day)).toEqual({ answers: 2 });
+  });
+
+  test('a wrong script is a problem of the workspace', async () => {
+    expect(await saveService(answering('return day * 2;'), 0, BY)).toMatchObject({ saved: true });
+    let checking = await workspaceProblems(60_000);
+    for (; !checking.over; checking = await workspaceProblems(60_000));
+    expect(checking.problems.filter(({ at }) => at.is === 'service')).toMatchObject([
+      { form: '', at: { service: 'gauge', called: 'level', line: 1 }, severity: 'error' },
+    ]);
+    await dropService('gauge');
   });
 });

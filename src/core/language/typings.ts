@@ -116,11 +116,16 @@ function serviceEntry(service: Service): string {
   const functions = Object.entries(service.functions).map(([name, made]) => {
     const parameters = made.parameters.map(
       (parameter) =>
-        `${parameter.name}${parameter.optional ? '?' : ''}: ${COLUMN_TYPES[parameter.kind]}${parameter.optional ? ' | null' : ''}`,
+        `${parameter.name}${parameter.optional ? '?' : ''}: ${typeOfParameter(parameter)}`,
     );
     return `    /** ${comment(made.title ?? service.title)} */\n    ${name}(${parameters.length === 0 ? '' : `given: { ${parameters.join('; ')} }`}): Promise<${answerType(made)}>;`;
   });
   return `  /** ${comment(service.title)} */\n  readonly ${service.name}: {\n${functions.join('\n')}\n  };`;
+}
+
+/** The type of a parameter of a service, as its function takes it and as its script has it. */
+export function typeOfParameter({ kind, optional }: ServiceFunction['parameters'][number]): string {
+  return `${COLUMN_TYPES[kind]}${optional ? ' | null' : ''}`;
 }
 
 function answerType({ answers }: ServiceFunction): string {

@@ -17,7 +17,7 @@ import { runScenario, type Player, type ScenarioResult } from '../scenario/run-s
 export const ProblemSchema = z.strictObject({
   /** The empty text for what belongs to several. */
   form: z.string(),
-  /** The behaviour's file, the part or the scenario it leads to, or the form as a whole. */
+  /** The behaviour's file, the part, the scenario or the service it leads to, or the form as a whole. */
   at: z.discriminatedUnion('is', [
     z.strictObject({ is: z.literal('form') }),
     z.strictObject({
@@ -28,6 +28,15 @@ export const ProblemSchema = z.strictObject({
       column: z.number(),
     }),
     z.strictObject({ is: z.literal('part'), part: z.string() }),
+    /** The script of a function of a service, by the line within it. */
+    z.strictObject({
+      is: z.literal('service'),
+      service: z.string(),
+      title: z.string(),
+      called: z.string(),
+      line: z.number(),
+      column: z.number(),
+    }),
     z.strictObject({
       is: z.literal('scenario'),
       name: z.string(),

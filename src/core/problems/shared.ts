@@ -1,4 +1,4 @@
-/** What is wrong with the code that forms share, apart from what each form finds in it. */
+/** What is wrong with the code that forms share, that of services included, apart from what each form finds in it. */
 import type { Form } from '../form/definition';
 import { nearest } from '../wire/failures';
 import type { Surface } from '../language/typings';
@@ -7,6 +7,7 @@ import { isFor, readHeader, type Source } from '../script/header';
 import { NO_FORM } from '../script/no-form';
 import { isModule } from '../script/script-name';
 import { ofDiagnostic, type Problem } from './problems';
+import { problemsInServices } from './services';
 import { fieldsOf } from '../form/fields';
 
 /** Modules by their types, and behaviours for several forms by the forms that they name. Problems have the empty text as their form. */
@@ -25,6 +26,7 @@ export function problemsInShared(
     ...shared
       .filter(({ name }) => !isModule(name))
       .flatMap((source) => problemsOfForms(source, forms)),
+    ...problemsInServices(rest, language),
   ];
 }
 

@@ -134,12 +134,12 @@ async function checkAll(checking: Checking, script: string | null): Promise<void
 /** The code that forms share, apart from what each of them finds in it. */
 async function checkShared(forms: readonly Form[]): Promise<Problem[]> {
   const shared = await readShared();
-  if (shared.length === 0) return [];
   const [{ roles }, tables, services] = await Promise.all([
     readHead(),
     readTables(),
     readServices(),
   ]);
+  if (shared.length === 0 && services.length === 0) return [];
   const asked = {
     shared: shared.map(({ name, text }) => ({ name, text })),
     forms: [...forms],

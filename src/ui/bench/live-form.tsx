@@ -214,7 +214,7 @@ export function LiveForm({
         </Flex>
         <CannotStart bench={bench} />
         <Failing bench={bench} seen={seen} names={names} />
-        <WaitingBar bench={bench} seen={seen} material={material} frozen={past} />
+        <WaitingBar bench={bench} seen={seen} frozen={past} />
       </Flex>
       {material.recording !== null && (
         <RecordingBanner bench={bench} recording={material.recording} />

@@ -44,7 +44,7 @@ export function Problems({ bench, onDone }: { bench: BenchStore; onDone: () => v
   const go = (problem: Problem) => {
     onDone();
     const { at } = problem;
-    if (problem.form !== material.form.name)
+    if (problem.form !== material.form.name || at.is === 'service')
       window.open(addressHere(addressOf(problem)), '_blank', 'noopener');
     else
       bench.goToPlace(

@@ -1,23 +1,20 @@
 'use client';
 /** What the live form waits for, with a way to answer a service's call by hand. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { Seen } from '@/core/scenario/seen';
 import type { Value } from '@/core/form/value';
 import { Button, Mono, Notice } from '../kit';
 import type { BenchStore } from './store';
-import type { BenchMaterial } from './state';
 import { valueInWords } from '@/core/tape/words';
 
 export function WaitingBar({
   bench,
   seen,
-  material,
   frozen,
 }: {
   bench: BenchStore;
   seen: Seen;
-  material: BenchMaterial;
   frozen: boolean;
 }) {
   const [answering, setAnswering] = useState<string | null>(null);
@@ -66,8 +63,9 @@ export function WaitingBar({
             )}
             {answering === name && (
               <Answer
+                key={name}
+                bench={bench}
                 name={name}
-                sample={sampleOf(name, material)}
                 onAnswer={(value) => (
                   setAnswering(null),
                   void bench.step({ answer: name, with: value })
@@ -81,26 +79,34 @@ export function WaitingBar({
   );
 }
 
-/** What the service could answer: the first row of its table. */
-function sampleOf(name: string, { services, tables }: BenchMaterial): Value {
-  const [service, called] = name.split('.');
-  const answers = services.find((one) => one.name === service)?.functions[called!]?.answers;
-  if (answers?.from !== 'table') return {};
-  const row = (tables.find((table) => table.name === answers.table)?.rows[0] ?? null) as Value;
-  return answers.many === true ? [row] : row;
-}
-
+/** Begins with what the service itself would answer this call. */
 function Answer({
+  bench,
   name,
-  sample,
   onAnswer,
 }: {
+  bench: BenchStore;
   name: string;
-  sample: Value;
   onAnswer: (value: Value) => void;
 }) {
-  const [text, setText] = useState(JSON.stringify(sample, null, 1));
+  const [text, setText] = useState<string | null>(null);
   const [says, setSays] = useState<string | null>(null);
+  useEffect(() => {
+    let here = true;
+    void bench.usualAnswer(name).then(
+      (usual) => here && setText(JSON.stringify(usual, null, 1)),
+      () => here && setText('null'),
+    );
+    return () => {
+      here = false;
+    };
+  }, [bench, name]);
+  if (text === null)
+    return (
+      <Box width="100%" color="soft">
+        Working out what it would answer…
+      </Box>
+    );
   const send = () => {
     try {
       onAnswer(JSON.parse(text) as Value);

@@ -11,6 +11,8 @@ import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
+import type { Problem } from '@/core/problems/problems';
+import { ScriptProblems, Trial, useScriptProblems } from './service-trial';
 
 interface TableInfo {
   name: string;
@@ -44,6 +46,7 @@ export function ServicePage({
   const [name, setName] = useState('');
   const [says, setSays] = useState<string | null>(null);
   const router = useRouter();
+  const problems = useScriptProblems(service);
   const good = isName(name) && service.functions[name] === undefined;
   const add = () => {
     const [table] = tables;
@@ -137,7 +140,8 @@ export function ServicePage({
         {Object.entries(service.functions).map(([called, made]) => (
           <Called
             key={called}
-            service={service.name}
+            service={service}
+            problems={problems}
             called={called}
             made={made}
             tables={tables}
@@ -205,7 +209,8 @@ function NumberLine({
 }
 
 interface CalledProps {
-  service: string;
+  service: Service;
+  problems: readonly Problem[];
   called: string;
   made: ServiceFunction;
   tables: TableInfo[];
@@ -213,7 +218,7 @@ interface CalledProps {
   onRemove: () => void;
 }
 
-function Called({ service, called, made, tables, onPut, onRemove }: CalledProps) {
+function Called({ service, problems, called, made, tables, onPut, onRemove }: CalledProps) {
   const { parameters, answers } = made;
   const [parameter, setParameter] = useState('');
   const table =
@@ -227,12 +232,12 @@ function Called({ service, called, made, tables, onPut, onRemove }: CalledProps)
       pt="8px"
       borderTopWidth="1px"
       borderColor="line"
-      aria-label={`${service}.${called}`}
+      aria-label={`${service.name}.${called}`}
     >
       <Flex gap="10px" align="center">
         <chakra.h2 fontSize="14px" fontWeight={620}>
           <Mono>
-            services.{service}.{called}
+            services.{service.name}.{called}
           </Mono>
         </chakra.h2>
         <Button
@@ -402,12 +407,14 @@ function Called({ service, called, made, tables, onPut, onRemove }: CalledProps)
               }
             />
           </Labelled>
+          <ScriptProblems problems={problems} called={called} />
           <Notice tone="info" mt="6px">
             It has its parameters by name, and <Mono>tables</Mono>. What it returns is the answer;
             it cannot wait.
           </Notice>
         </Box>
       )}
+      <Trial service={service} called={called} parameters={parameters} />
     </Box>
   );
 }

@@ -5,6 +5,7 @@
 import type { Filter } from '@/core/debugging/filter';
 import type { Step } from '@/core/session/step';
 import type { BenchCore } from '../core';
+import { answers } from './answers';
 import { asking } from './asking';
 import { breakpoints } from './breakpoints';
 import { comparing } from './comparing';
@@ -42,6 +43,7 @@ export function debugging(
     replayedAgain: replayed,
     ...stands,
     ...ofStops,
+    ...answers(shared),
     ...asking(shared),
     ...comparing(shared),
     filterTape: (changes: Partial<Filter>) => set({ filter: { ...debug().filter, ...changes } }),

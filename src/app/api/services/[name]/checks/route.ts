@@ -1,0 +1,14 @@
+import * as z from 'zod';
+import { ServiceSchema } from '@/core/form/service';
+import { answer, readBody } from '@/server/http/request';
+import { task } from '@/server/tasks';
+import { readHead, readTables } from '@/server/workspace/read';
+
+/** What is wrong with the scripts of a service as it stands on its page, saved or not. */
+export async function POST(request: Request) {
+  return answer(request, async () => {
+    const { service } = await readBody(request, z.strictObject({ service: ServiceSchema }));
+    const [{ roles }, tables] = await Promise.all([readHead(), readTables()]);
+    return Response.json(await task('checkService', { service, tables, roles }));
+  });
+}
