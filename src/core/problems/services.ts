@@ -45,8 +45,11 @@ function problemsInService(service: Service, language: FormLanguage): Problem[] 
       language.put({ name, text: `${before}${answers.script}\n};` });
       const found = language.diagnose(name).filter(({ code }) => code.startsWith('TS'));
       language.remove(name);
-      return found.map(({ line, column, severity, says, code }) => {
-        const isBefore = line === 1 && column <= before.length;
+      const lines = answers.script.split('\n');
+      return found.map(({ line: at, column, severity, says, code }) => {
+        // What is unfinished is missed only behind the script.
+        const line = Math.min(at, lines.length);
+        const isBefore = at === 1 && column <= before.length;
         return {
           form: '',
           at: {
@@ -55,7 +58,12 @@ function problemsInService(service: Service, language: FormLanguage): Problem[] 
             title: service.title,
             called,
             line,
-            column: line === 1 ? Math.max(1, column - before.length) : column,
+            column:
+              at > line
+                ? lines.at(-1)!.length + 1
+                : line === 1
+                  ? Math.max(1, column - before.length)
+                  : column,
           },
           sort: 'types',
           severity,
