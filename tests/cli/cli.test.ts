@@ -483,27 +483,29 @@ describe('--watch', () => {
     let heard = '';
     child.stdout.on('data', (text: Buffer) => (heard += text.toString()));
     child.stderr.on('data', (text: Buffer) => (heard += text.toString()));
-    /** What is said until the command waits again. */
-    const round = async () => {
-      await vi.waitFor(() => expect(heard).toContain(`watching ${folder}\n`), {
-        timeout: 60_000,
-        interval: 50,
-      });
-      const said = heard;
+    /** Waits until it has said this and waits again; a file is written in two strokes, each of which may be noticed. */
+    const says = async (text: string) => {
+      await vi.waitFor(
+        () => expect(heard.slice(heard.lastIndexOf(text))).toContain(`watching ${folder}\n`),
+        { timeout: 60_000, interval: 50 },
+      );
+      expect(heard).toContain(text);
       heard = '';
-      return said;
     };
+    const pause = () => new Promise((resolve) => setTimeout(resolve, 600));
     try {
-      expect(await round()).toContain('8 passed, 0 failed');
+      await says('8 passed, 0 failed');
       const file = join(folder, 'forms/vessel/scenarios/measures.json');
       const text = readFileSync(file, 'utf8');
       writeFileSync(file, text.slice(0, 40));
-      expect(await round()).toContain('forms/vessel/scenarios/measures.json:');
+      await says('forms/vessel/scenarios/measures.json:');
       writeFileSync(file, text);
-      expect(await round()).toContain('8 passed, 0 failed');
+      await says('8 passed, 0 failed');
+      await pause();
+      heard = '';
       // What is no file of the workspace is not looked at.
       writeFileSync(join(folder, 'notes.txt'), 'x');
-      await new Promise((resolve) => setTimeout(resolve, 600));
+      await pause();
       expect(heard).toBe('');
       expect(child.exitCode).toBeNull();
     } finally {

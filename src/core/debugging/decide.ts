@@ -8,7 +8,7 @@ import type { Effect, Run } from '../tape/tape';
 import type { Entry } from '../session/entries';
 import { causesOf, toldOf } from './explained';
 import { nobodys, runMet, type Cause, type Decision } from './decision';
-import { aboutMessages, aboutPage } from './form-asked';
+import { aboutChanged, aboutMessages, aboutPage } from './form-asked';
 import type { Ground } from './ground';
 import { followsFrom, isFollowing } from './nesting';
 import { hasRows, inRow, SUBMISSION, type Question } from './question';
@@ -28,6 +28,7 @@ export async function decide(ground: Ground, question: Question): Promise<Decisi
   if (aspect === 'fault') return aboutFault(ground, question);
   if (part === FORM && aspect === 'page') return aboutPage(ground, question);
   if (part === FORM && aspect === 'messages') return aboutMessages(ground, question);
+  if (part === FORM && aspect === 'changed') return aboutChanged(ground, question);
   if (isFollowing(aspect)) return followsFrom(ground, question);
   if (row !== null && (aspect === 'there' || aspect === 'place')) return aboutRow(ground, question);
   if (row !== null && row.cell === null && (aspect === 'value' || aspect === 'values'))

@@ -8,6 +8,7 @@ import type { Ground } from './ground';
 import type { Question } from './question';
 import { placed } from './saying';
 import { sliceOf } from './slice';
+import { effectBefore } from './standing';
 
 /** The page that is open: who turned to it. */
 export async function aboutPage(ground: Ground, { aspect, before }: Question): Promise<Decision> {
@@ -47,6 +48,27 @@ export async function aboutMessages(
   return cause?.type === 'run'
     ? byScript(ground, decision, message, cause as Run)
     : { ...decision, decided: 'corrected' };
+}
+
+/** Whether anything differs from what was opened or saved: the fields that do. */
+export async function aboutChanged(
+  ground: Ground,
+  { aspect, before }: Question,
+): Promise<Decision> {
+  const { tape } = ground;
+  const look = await ground.lookBefore(before);
+  const differing = Object.keys(look?.initial ?? {});
+  return {
+    ...nobodys(FORM, aspect, differing.length > 0, 'derived'),
+    asOf: before,
+    causes: differing.map((part) => ({
+      is: 'read',
+      part,
+      aspect: 'value',
+      value: look!.parts[part]?.value ?? null,
+      entry: effectBefore(tape, { part, aspect: 'value', before })?.n ?? null,
+    })),
+  };
 }
 
 function at({ tape }: Ground, entry: Entry): Pick<Decision, 'entry' | 'step'> {

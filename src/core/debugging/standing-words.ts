@@ -3,7 +3,7 @@ import type { Value } from '../form/value';
 import type { SaidName } from '../session/aspects';
 import type { SubmitOutcome } from '../session/step';
 import { FORM } from '../session/tree';
-import { becameInWords, valueInWords, type Names } from '../tape/words';
+import { becameInWords, isSaid, valueInWords, type Names } from '../tape/words';
 import { capital, quotedValue } from './pieces';
 import type { Question } from './question';
 
@@ -45,6 +45,8 @@ export function standsInWords(
     case 'count':
     case 'order':
       return `${name} has ${rowsInWords(aspect === 'count' ? Number(value) : lengthOf(value))}`;
+    case 'changed':
+      return value === true ? `${name} has changes that are not saved` : `${name} has no changes`;
     case 'page':
       return value === null ? 'No page is open' : `${names.part(String(value))} is open`;
     case 'messages':
@@ -70,7 +72,10 @@ export function standsInWords(
   if (aspect === 'value' && isRows(value)) return `${name} has ${rowsInWords(lengthOf(value))}`;
   if (aspect === 'value' || aspect === 'values')
     return `${name} is ${value === null ? 'empty' : valueInWords(value)}`;
-  return `${name} is ${becameInWords(aspect as SaidName, value)}`;
+  // A new aspect has no words yet, and is told all the same.
+  return isSaid(aspect)
+    ? `${name} is ${becameInWords(aspect, value)}`
+    : `${name}, ${aspect}, is ${valueInWords(value)}`;
 }
 
 export function isRows(value: Value): value is readonly Value[] {

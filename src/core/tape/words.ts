@@ -169,6 +169,11 @@ export function becameInWords(aspect: SaidName, to: unknown): string {
   return BECAME[aspect](to);
 }
 
+/** Whether an aspect is one that can be said of a part, and so has words of its own. */
+export function isSaid(aspect: string): aspect is SaidName {
+  return Object.hasOwn(BECAME, aspect);
+}
+
 function effectInWords(effect: EffectEntry, names: Names): string {
   const { aspect, from, to } = effect;
   const before =
