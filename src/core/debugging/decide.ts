@@ -9,16 +9,16 @@ import type { Entry } from '../session/entries';
 import { causesOf, toldOf } from './explained';
 import { nobodys, runMet, type Cause, type Decision } from './decision';
 import { aboutChanged, aboutMessages, aboutPage } from './form-asked';
-import type { Ground } from './ground';
+import { ownOf, type Ground } from './ground';
 import { followsFrom, isFollowing } from './nesting';
 import { hasRows, inRow, SUBMISSION, type Question } from './question';
 import { aboutRow, cellWithRow, madeOfCells, madeOfRows } from './rows-asked';
-import { saidByHandler, saidByRule, saidIn, type Saying } from './saying';
+import { placed, saidByHandler, saidByRule, saidIn, type Saying } from './saying';
 import { silenced } from './silenced';
 import { sliceOf } from './slice';
-import { definedAs, effectBefore, openedRecord, openedWith } from './standing';
+import { definedAs, effectBefore, openedRecord, openedWith, partsAround } from './standing';
 import { aboutFault, aboutSubmission } from './submission-asked';
-import { failedSince, takenBackSince } from './taken-back';
+import { failedSince, refusedSince, takenBackSince } from './taken-back';
 
 /** Answers why an aspect is what it is. */
 export async function decide(ground: Ground, question: Question): Promise<Decision> {
@@ -58,9 +58,11 @@ async function aboutSaid(ground: Ground, question: Question): Promise<Decision> 
   const effect = effectBefore(tape, question);
   const cause = effect === null ? null : tape.causeOf(effect);
   const taken = takenBackSince(ground, question, effect);
+  const refused = refusedSince(ground, question, effect);
   const answered = (decision: Decision): Decision => ({
     ...decision,
     takenBack: decision.takenBack ?? taken,
+    refused,
   });
   if (effect !== null && cause?.type !== 'run' && cause?.type !== 'superseded')
     return answered(byNoScript(ground, effect, cause));
@@ -93,16 +95,27 @@ async function sayingOf(
 ): Promise<Saying | null> {
   if (effect.again !== undefined) return saidByRule(ground, effect.again, question);
   if (effect.withdrawn === true) return null;
-  return run.sort === 'rule'
-    ? saidByRule(ground, run, question)
-    : saidIn(ground, run, question, effect.line);
+  const row = inRow(question.part);
+  if (run.sort === 'rule')
+    return (
+      (await saidByRule(ground, run, question)) ??
+      // A rule that gives a rows field its value gives it to the cells.
+      (row === null || question.aspect !== 'value'
+        ? null
+        : saidByRule(ground, run, { part: row.rows, aspect: 'value', before: question.before }))
+    );
+  // What is not said of the part itself: `form.clear()`, the value of a rows field, what a row was added with.
+  return (
+    (await saidIn(ground, run, question, effect.line)) ??
+    placed(ground, run, { entry: effect.n, line: effect.line })
+  );
 }
 
 /** Who says what stands without having changed anything by it: no effect tells of that. */
 async function standingWord(ground: Ground, question: Question): Promise<Saying | null> {
   if (question.aspect === 'value') return null;
   const look = await ground.lookBefore(question.before);
-  const layers = look?.layers[question.part]?.[question.aspect];
+  const layers = ownOf(ownOf(look?.layers, question.part), question.aspect);
   const winner = layers?.rules.at(-1);
   if (winner !== undefined) return saidByRule(ground, winner, question);
   return layers?.handler === undefined ? null : saidByHandler(ground, question, layers.handler);
@@ -149,6 +162,7 @@ function byNoScript(ground: Ground, effect: Effect, cause: Entry | null): Decisi
     asOf: n,
   };
   if (effect.by !== 'form') return base;
+  const around = partsAround(ground.form, part);
   // What made the form correct it: options that changed, or something that was hidden, just before.
   const causes: Cause[] = tape.entries
     .filter(
@@ -157,7 +171,8 @@ function byNoScript(ground: Ground, effect: Effect, cause: Entry | null): Decisi
         entry.n < n &&
         entry.n > (cause?.n ?? tape.since) &&
         !tape.isStruck(entry) &&
-        ((entry.part === part && entry.aspect === 'options') || entry.aspect === 'shown'),
+        ((entry.part === part && entry.aspect === 'options') ||
+          (entry.aspect === 'shown' && around.includes(entry.part))),
     )
     .map((one) => ({
       is: 'read',

@@ -106,6 +106,8 @@ export interface Decision {
   /** What it depends on stood so right before this entry; at the end of the tape for null. */
   asOf: number | null;
   takenBack: TakenBack | null;
+  /** The last step that would have changed it and was refused, with the reason. */
+  refused: { entry: number; why: string } | null;
 }
 
 /** A decision in which nothing is known yet but what was asked. */
@@ -126,6 +128,7 @@ export function nobodys(part: string, aspect: string, value: Value, decided: Dec
     causes: [],
     asOf: null,
     takenBack: null,
+    refused: null,
   };
 }
 

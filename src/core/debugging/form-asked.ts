@@ -1,4 +1,5 @@
 /** About the form as a whole: which page is open, and the last message. */
+import { nameOnTape } from '../scenario/seen';
 import type { Entry } from '../session/entries';
 import { FORM } from '../session/tree';
 import type { Run } from '../tape/tape';
@@ -9,11 +10,14 @@ import type { Question } from './question';
 import { placed } from './saying';
 import { sliceOf } from './slice';
 import { effectBefore } from './standing';
+import { behindFault, stoppedIn } from './submission-asked';
 
 /** The page that is open: who turned to it. */
 export async function aboutPage(ground: Ground, { aspect, before }: Question): Promise<Decision> {
   const { tape } = ground;
   const turned = lastOf(ground, 'page', before);
+  const inVain = await turnInVain(ground, turned, before);
+  if (inVain !== null) return inVain;
   // The opening turns to the first page that is shown.
   const cause = turned === null ? null : tape.causeOf(turned);
   if (turned === null || cause === null || cause.type === 'opened') {
@@ -35,6 +39,49 @@ export async function aboutPage(ground: Ground, { aspect, before }: Question): P
         : [{ is: 'read', part: hidden, aspect: 'shown', value: false, entry: null }],
   };
 }
+
+/** A turn of the page since the last one that was done, which a check or a handler stopped; null where there is none. */
+async function turnInVain(
+  ground: Ground,
+  turned: (Entry & { type: 'page' }) | null,
+  before: number | null,
+): Promise<Decision | null> {
+  const { tape, form } = ground;
+  const step = tape.entries.findLast(
+    (entry) =>
+      entry.type === 'step' &&
+      'turnTo' in entry.step &&
+      entry.n > (turned?.n ?? -1) &&
+      (before === null || entry.n < before),
+  );
+  if (step === undefined) return null;
+  const page = turned?.to ?? form.pages[0]?.name ?? null;
+  const decision = {
+    ...nobodys(FORM, 'page', page, 'checked'),
+    entry: step.n,
+    step: tape.stepOf(step),
+    asOf: step.n,
+  };
+  const refused = tape.childrenOf(step).find(({ type }) => type === 'refused');
+  if (refused?.type === 'refused')
+    return { ...decision, decided: 'refused', refused: { entry: step.n, why: refused.why } };
+  const stopped = await stoppedIn(ground, step, null);
+  if (stopped !== null) return { ...decision, ...stopped };
+  const checked = tape.childrenOf(step).find(({ type }) => type === 'checked');
+  if (checked?.type !== 'checked' || checked.faults.length === 0) return null;
+  const look = await ground.lookBefore(checked.n);
+  return {
+    ...decision,
+    causes: checked.faults
+      .slice(0, MOST_FAULTS)
+      .flatMap(({ part, says }) =>
+        behindFault(ground, look === null ? part : nameOnTape(look, part), says, checked.n),
+      ),
+  };
+}
+
+/** So many faults are told. */
+const MOST_FAULTS = 10;
 
 /** The last message that a handler gave. */
 export async function aboutMessages(

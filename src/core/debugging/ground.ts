@@ -74,3 +74,11 @@ export async function inDetail(
   const details = wanted.flatMap((n) => detailed.find(({ entry }) => entry === n)?.details ?? []);
   return { instances: new Instances(details, sites), detailed };
 }
+
+/** What a look has of this name; a part may be called `constructor`. */
+export function ownOf<T>(
+  all: Readonly<Record<string, T>> | undefined,
+  name: string,
+): T | undefined {
+  return all !== undefined && Object.hasOwn(all, name) ? all[name] : undefined;
+}

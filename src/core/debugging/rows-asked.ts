@@ -5,7 +5,7 @@ import type { Look } from '../session/looking';
 import type { Run } from '../tape/tape';
 import { causesOf, toldOf } from './explained';
 import { nobodys, runMet, type Cause, type Decision } from './decision';
-import type { Ground } from './ground';
+import { ownOf, type Ground } from './ground';
 import { inRow, type Question } from './question';
 import { placed, saidByRule } from './saying';
 import { sliceOf } from './slice';
@@ -23,7 +23,7 @@ const NO_ROWS: SeenRows = { order: [], byId: {} };
 /** A sum, a count, the order of rows, or the value of the field: the rows that it is made of, and their cells. */
 export async function madeOfRows(ground: Ground, question: Question): Promise<Decision> {
   const { part, aspect, before } = question;
-  const rows = (await ground.lookBefore(before))?.rows[part] ?? NO_ROWS;
+  const rows = ownOf((await ground.lookBefore(before))?.rows, part) ?? NO_ROWS;
   const summed = /^sum:(\w+)$/.exec(aspect)?.[1] ?? null;
   const gone = entriesOf(ground, part, before).filter(({ did }) => did === 'removed');
   const told = rows.order.slice(0, MOST_ROWS);
@@ -120,7 +120,7 @@ const came = ({ did }: RowsEntry): boolean => did === 'added';
 export async function madeOfCells(ground: Ground, question: Question): Promise<Decision> {
   const { part, aspect, before } = question;
   const { rows: field, id } = inRow(part)!;
-  const rows = (await ground.lookBefore(before))?.rows[field] ?? NO_ROWS;
+  const rows = ownOf((await ground.lookBefore(before))?.rows, field) ?? NO_ROWS;
   const values = rows.byId[id]?.values ?? {};
   return {
     ...nobodys(part, aspect, values as Value, 'derived'),
@@ -150,7 +150,7 @@ export async function cellWithRow(ground: Ground, question: Question): Promise<D
   const within = inRow(part);
   if (within === null || within.cell === null || aspect !== 'value') return null;
   const look = await ground.lookBefore(before);
-  const values: Values = look?.rows[within.rows]?.byId[within.id]?.values ?? {};
+  const values: Values = ownOf(look?.rows, within.rows)?.byId[within.id]?.values ?? {};
   const value = values[within.cell] ?? null;
   const entry = entriesOf(ground, within.rows, before).findLast(
     (one) => one.row === within.id && came(one),

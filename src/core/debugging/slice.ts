@@ -98,7 +98,7 @@ class Slicer {
       this.#conditions.add(condition);
       this.#addData(condition);
     }
-    for (const frame of this.#thatMattered(instance.calls)) this.#returned(frame);
+    for (const frame of this.#thatMattered(instance)) this.#returned(frame);
     if (site.kind === 'function') this.#parameters(instance);
     if (site.kind === 'item') this.#item(instance, place);
   }
@@ -160,11 +160,12 @@ class Slicer {
    * Of the calls that a statement made, those that its value comes from: of the rounds of `some` or `find` the one that
    * held, where one did; of `every` the one that did not.
    */
-  #thatMattered(frames: readonly number[]): readonly number[] {
+  #thatMattered({ calls: frames, site: caller }: Instance): readonly number[] {
     const ending = new Map<number, boolean>();
     for (const frame of frames) {
       const site = this.#instances.entered(frame)?.site;
-      const ends = site?.passedTo == null ? undefined : ENDED_BY[site.passedTo];
+      const method = site?.passedTo ?? givenByName(caller.text);
+      const ends = method === null ? undefined : ENDED_BY[method];
       const came = ends === undefined ? undefined : this.#lastOf(frame)?.returned;
       if (came !== undefined && holds(came) === ends) ending.set(site!.start, ends!);
     }
@@ -220,6 +221,14 @@ class Slicer {
     if (condition.site.kind !== 'item') this.#conditions.add(condition);
     this.#whole(condition);
   }
+}
+
+/** The method that a statement hands a function to by its name, such as `rows.some(isHeavy)`; null where that is not clear. */
+function givenByName(text: string): string | null {
+  const found = [...text.matchAll(/\.(\w+)\(\s*[\p{ID_Start}$_][\p{ID_Continue}$]*\s*\)/gu)].filter(
+    ([, method]) => Object.hasOwn(ENDED_BY, method!),
+  );
+  return found.length === 1 ? found[0]![1]! : null;
 }
 
 /** Methods that go no further once a callback gives this. */

@@ -5,7 +5,7 @@ import type { Entry } from '../session/entries';
 import type { Run } from '../tape/tape';
 import { nobodys, runMet, type Cause, type Decision } from './decision';
 import { causesOf, toldOf } from './explained';
-import { inDetail, type Ground } from './ground';
+import { inDetail, ownOf, type Ground } from './ground';
 import { inRow, type Question } from './question';
 import { sliceOf } from './slice';
 import { effectBefore, hiddenAround, standingBefore } from './standing';
@@ -61,8 +61,8 @@ export async function aboutFault(ground: Ground, question: Question): Promise<De
   const row = inRow(part);
   const left =
     (row === null
-      ? now?.parts[part]?.fault
-      : now?.rows[row.rows]?.byId[row.id]?.cells[row.cell ?? '']?.fault) ?? null;
+      ? ownOf(now?.parts, part)?.fault
+      : ownOf(now?.rows, row.rows)?.byId[row.id]?.cells[row.cell ?? '']?.fault) ?? null;
   if (left === null) return nobodys(part, aspect, null, 'never');
   const checked = tape.entries.findLast(
     (entry): entry is Extract<Entry, { type: 'checked' }> =>
@@ -87,7 +87,7 @@ export async function aboutFault(ground: Ground, question: Question): Promise<De
 }
 
 /** What a fault comes from: a problem that a script set, else the value, and that one is required. */
-function behindFault(ground: Ground, part: string, says: string, before: number): Cause[] {
+export function behindFault(ground: Ground, part: string, says: string, before: number): Cause[] {
   const read = (aspect: string) => readOf(ground, part, aspect, before);
   if (standingBefore(ground, { part, aspect: 'problem', before }) === says)
     return [read('problem')];
@@ -111,18 +111,18 @@ function readOf(
   return { is: 'read', part, aspect, value: standingBefore(ground, question), entry };
 }
 
-/** Where a handler stopped a submission: the first of those that did, or the one that left this on a part. */
-async function stoppedIn(
+/** Where a handler stopped what a step wanted: the first of those that did, or the one that left this on a part. */
+export async function stoppedIn(
   ground: Ground,
-  outcome: Extract<Entry, { type: 'outcome' }> | null,
+  until: Entry | null,
   wanted: { part: string; says: string } | null,
 ): Promise<Partial<Decision> | null> {
   const { tape } = ground;
-  if (outcome === null) return null;
-  const root = tape.rootOf(outcome).n;
+  if (until === null) return null;
+  const root = tape.rootOf(until).n;
   const runs = tape.entries.filter((entry): entry is Run => {
-    if (entry.type !== 'run' || entry.n > outcome.n || entry.sort !== 'handler') return false;
-    return tape.rootOf(entry).n === root && isOfSubmit(ground, entry as Run);
+    if (entry.type !== 'run' || entry.sort !== 'handler') return false;
+    return tape.rootOf(entry).n === root && canStop(ground, entry as Run);
   });
   for (const run of runs) {
     const { instances } = await inDetail(ground, run);
@@ -139,9 +139,9 @@ async function stoppedIn(
         run: runMet(run),
         line: instance.site.line,
         statement: instance.site.text,
-        ...toldOf(ground, instances, instance, slice, outcome.n),
-        causes: causesOf(tape, slice, run, outcome.n),
-        asOf: outcome.n,
+        ...toldOf(ground, instances, instance, slice, run.n + 1),
+        causes: causesOf(tape, slice, run, run.n + 1),
+        asOf: run.n + 1,
       };
     }
     const failure = wanted === null && run.outcome === 'failed' ? failureOf(tape, run) : null;
@@ -163,11 +163,12 @@ async function stoppedIn(
   return null;
 }
 
-function isOfSubmit({ tape }: Ground, run: Run): boolean {
+/** Whether a run is of a handler that may stop its event. */
+function canStop({ tape }: Ground, run: Run): boolean {
   const cause = tape.causeOf(run);
-  if (cause?.type === 'event') return cause.event === 'submit';
+  if (cause?.type === 'event') return cause.event === 'submit' || cause.event === 'pageChange';
   // A stretch after a wait.
-  return cause?.type === 'answered' && /submit/.test(run.title);
+  return cause?.type === 'answered' && /submit|pageChange/.test(run.title);
 }
 
 function isSubmission({ tape }: Ground, entry: Entry): boolean {

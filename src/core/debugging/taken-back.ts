@@ -90,3 +90,21 @@ function ranWellAfter(tape: Ground['tape'], run: Run, before: number | null): bo
       !tape.isStruck(entry),
   );
 }
+
+/** The last step since `shows` that would have given it a value and was refused. */
+export function refusedSince(
+  { tape }: Ground,
+  { part, aspect, before }: Question,
+  shows: Effect | null,
+): { entry: number; why: string } | null {
+  if (aspect !== 'value' || part.includes('#')) return null;
+  const entry = tape.entries.findLast(
+    (one) =>
+      one.type === 'refused' &&
+      one.n > Math.max(tape.since, shows?.n ?? 0) &&
+      (before === null || one.n < before),
+  );
+  const step = entry === undefined ? null : tape.causeOf(entry);
+  if (entry?.type !== 'refused' || step?.type !== 'step') return null;
+  return Object.values(step.step).includes(part) ? { entry: step.n, why: entry.why } : null;
+}

@@ -21,6 +21,10 @@ export function decisionInWords(decision: Decision, context: Context): Sentence[
   const { names } = context;
   const sentences: Sentence[] = [headline(decision, context)];
   if (decision.takenBack !== null) sentences.push(takenBackInWords(decision, context));
+  if (decision.refused !== null) {
+    const step = context.tape.entry(decision.refused.entry)!;
+    sentences.push([stepPiece(step, context), `, which was refused: ${decision.refused.why}.`]);
+  }
   for (const times of bySite(decision.conditions)) sentences.push(conditionsInWords(times));
   for (const near of decision.near) sentences.push([nearMissInWords(near, names)]);
   if (decision.decided === 'derived') return sentences;
@@ -79,7 +83,9 @@ function headline(decision: Decision, context: Context): Sentence {
         return [`${named}: the form turned to it by itself, since the page before was hidden.`];
       if (aspect === 'messages') return [`${named}: the form itself gave it.`];
       return [
-        `${named}: the form itself cleared it, since the value was no longer offered or the field went off screen.`,
+        value === null || (Array.isArray(value) && value.length === 0)
+          ? `${named}: the form itself cleared it, since the value was no longer offered or the field went off screen.`
+          : `${named}: the form itself put it there, since ${Array.isArray(value) ? 'others of its keys are no longer offered' : 'it is the default, and the field is shown again'}.`,
       ];
     case 'withdrawn':
       return statement === null
@@ -95,6 +101,8 @@ function headline(decision: Decision, context: Context): Sentence {
       ];
     case 'checked': {
       const step = decision.step === null ? '' : ` in step ${decision.step}`;
+      if (aspect === 'page')
+        return [`${named}: the check of the page stopped the turn to another one${step}.`];
       return aspect === 'outcome'
         ? [`${named}${step}: the check found ${stopsInWords(value, names)}.`]
         : [`${named}: the check found it${step}.`];
@@ -104,7 +112,11 @@ function headline(decision: Decision, context: Context): Sentence {
       const stops = aspect === 'outcome' ? ` (${stopsInWords(value, names)})` : '';
       return statement === null
         ? [`${named}${step}${stops}: ${by} failed`, ...on, '.']
-        : [`${named}${step}${stops}: ${by} stopped the submission`, ...on, `${saying}.`];
+        : [
+            `${named}${step}${stops}: ${by} stopped ${aspect === 'page' ? 'the turn to another one' : 'the submission'}`,
+            ...on,
+            `${saying}.`,
+          ];
     }
     case 'saved': {
       const { without } = value as unknown as SubmitOutcome;
@@ -116,6 +128,7 @@ function headline(decision: Decision, context: Context): Sentence {
       ];
     }
     case 'refused':
+      if (aspect === 'page') return [`${named}: the turn to another one was refused.`];
       return [`${named} in step ${decision.step}: ${valueInWords(value)}.`];
     case 'never':
       return [`${named}.`];
@@ -265,7 +278,9 @@ function causeInWords(cause: Cause, decision: Decision, context: Context): Piece
         cause.fails === null ? '' : ` (failed: ${cause.fails})`,
       ];
     case 'opening':
-      return [OPENING[cause.what] ?? cause.what];
+      return [
+        OPENING[cause.what] ?? cause.what.replace(/^parent\.(\w+)$/, 'what the parent has in $1'),
+      ];
     case 'clock':
       return ['the clock'];
     case 'random':

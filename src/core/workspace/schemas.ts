@@ -202,6 +202,10 @@ const Decision = z.object({
     })
     .nullable()
     .meta({ description: 'What a script said of it, or would have, and no longer counts.' }),
+  refused: z
+    .object({ entry: Entry, why: z.string() })
+    .nullable()
+    .meta({ description: 'The last step that would have changed it and was refused.' }),
 });
 type Why = z.infer<typeof Decision> & { because: (Why | null)[] };
 const Why: z.ZodType<Why> = Decision.extend({
