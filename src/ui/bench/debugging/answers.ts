@@ -7,7 +7,9 @@ export function answers({ core, looking, tapes }: DebugCore) {
 
   /** What the service itself would answer the oldest call of this name that waits; null where it finds nothing or fails. */
   async function usualAnswer(name: string): Promise<Value> {
-    const before = tapes().slice(0, get().at + 1).flat().length;
+    const before = tapes()
+      .slice(0, get().at + 1)
+      .flat().length;
     const { answers: came } = await looking.inspect(
       { answers: true },
       { steps: [...get().steps.slice(0, get().at), { answer: name, usual: true }] },
