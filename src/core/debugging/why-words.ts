@@ -151,12 +151,17 @@ function runInWords(
     : names.behaviour(behaviour);
 }
 
+/** So many stops are told in the sentence; the others can be asked as causes. */
+const MOST_STOPS = 5;
+
 /** What stopped a submission, each with the part that it stands at. */
 function stopsInWords(outcome: Value, names: Names): string {
   const { stops } = outcome as unknown as SubmitOutcome;
-  return stops
+  const told = stops
+    .slice(0, MOST_STOPS)
     .map(({ part, says }) => (part === null ? `“${says}”` : `${names.part(part)}: “${says}”`))
     .join(', ');
+  return stops.length > MOST_STOPS ? `${told} and ${stops.length - MOST_STOPS} more` : told;
 }
 
 /** What something is made up of, each to be asked in turn. */

@@ -193,7 +193,7 @@ export function Drawer({
           </chakra.span>
         )}
         <Nearest bench={bench} what="error" letter="e" wanted={{ is: 'error' }} />
-        {question !== null && (
+        {question !== null && !question.part.startsWith('@') && (
           <Nearest
             bench={bench}
             what={`change of ${names.part(question.part)}`}

@@ -49,7 +49,10 @@ export function WhyPane({
   const context: Context = { names: withPlaces(names, seen.rows), who, tape };
   const address = addressNow(seen, question.part);
   const state = partSeen(seen, form, address);
-  const aspects = askedOf(question.part, state);
+  const offered = askedOf(question.part, state);
+  // What was asked on the way, such as a sum, is none of those that are offered.
+  const aspects = offered.includes(question.aspect) ? offered : [question.aspect, ...offered];
+  const isPart = !question.part.startsWith('@');
   const isHiddenAround = state?.shown === true && state.onScreen === false;
   const now = state?.[question.aspect as keyof PartState];
   return (
@@ -61,8 +64,8 @@ export function WhyPane({
           </Button>
         )}
         <b>{questionInWords(context.names, question, decision?.value ?? (now as Value) ?? null)}</b>
-        <Mono color="soft">{address}</Mono>
-        {aspects.length > 0 && (
+        {isPart && <Mono color="soft">{address}</Mono>}
+        {aspects.length > 1 && (
           <Select
             aria-label="Which aspect"
             fontSize="12px"
@@ -74,14 +77,16 @@ export function WhyPane({
             }
           />
         )}
-        <Button
-          look="text"
-          ml="auto"
-          title="List only what touched this part"
-          onClick={() => bench.filterTape({ part: question.part })}
-        >
-          only this part
-        </Button>
+        {isPart && (
+          <Button
+            look="text"
+            ml="auto"
+            title="List only what touched this part"
+            onClick={() => bench.filterTape({ part: question.part })}
+          >
+            only this part
+          </Button>
+        )}
       </Flex>
       {isHiddenAround && question.aspect === 'shown' && (
         <Box mb="3px">
