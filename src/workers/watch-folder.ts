@@ -1,4 +1,6 @@
 /** Watching a workspace folder: what of it is watched, for the app and for `tavro … --watch`. Links are never followed. */
+import { lstatSync } from 'node:fs';
+import { join } from 'node:path';
 import { watch, type FSWatcher } from 'chokidar';
 import { FILES_PER_WORKSPACE } from '../core/limits';
 import { isPassedOver, isWorkspaceFile, isWorkspacePlace } from '../core/workspace/path';
@@ -9,18 +11,19 @@ export function watchFolder(
   told: { changed(): void; failed(says: string): void; ready?(): void },
 ): FSWatcher {
   const seen = new Set<string>();
+  const below = (path: string) => path.slice(folder.length).replace(/^\/+/, '');
   const watcher = watch(folder, {
     ignoreInitial: true,
     followSymlinks: false,
     ignored: (path, stats) => {
-      const below = path.slice(folder.length).replace(/^\/+/, '');
-      if (below === '') return false;
-      if (isPassedOver(below)) return true;
-      const isPlace = isWorkspacePlace(below);
+      const at = below(path);
+      if (at === '') return false;
+      if (isPassedOver(at)) return true;
+      const isPlace = isWorkspacePlace(at);
       // What is no part of a workspace is noticed where a part could stand beside it, and not looked into.
-      if (stats === undefined) return below.split('/').length > 5;
-      if (stats.isDirectory() ? !isPlace : stats.isFile() && !isWorkspaceFile(below)) return true;
-      seen.add(below);
+      if (stats === undefined) return at.split('/').length > 5;
+      if (stats.isDirectory() ? !isPlace : stats.isFile() && !isWorkspaceFile(at)) return true;
+      seen.add(at);
       if (seen.size === 2 * FILES_PER_WORKSPACE) {
         void watcher.close();
         told.failed(`The folder has more files than a workspace may (${FILES_PER_WORKSPACE}).`);
@@ -30,12 +33,28 @@ export function watchFolder(
   });
   watcher.on('all', () => told.changed());
   // What chokidar makes nothing of, such as a link that leads to itself, the system still tells of.
-  watcher.on('raw', (_event, path) => {
-    if (!isPassedOver(path) && !path.endsWith('.tavro-new')) told.changed();
+  const odd = new Set<string>();
+  watcher.on('raw', (_event, name, details) => {
+    const path = below(join((details as { watchedPath?: string }).watchedPath ?? folder, name));
+    if (isPassedOver(path) || path.endsWith('.tavro-new')) return;
+    if (isOdd(join(folder, path))) odd.add(path);
+    // Something that was odd may be gone, or be a file now. Other files are nobody's concern.
+    else if (!odd.delete(path)) return;
+    told.changed();
   });
   watcher.on('error', (error) =>
     told.failed(error instanceof Error ? error.message : String(error)),
   );
   watcher.on('ready', () => told.ready?.());
   return watcher;
+}
+
+/** Whether something is neither a file nor a folder: a link, a pipe, a device. */
+function isOdd(path: string): boolean {
+  try {
+    const stats = lstatSync(path);
+    return !stats.isFile() && !stats.isDirectory();
+  } catch {
+    return false;
+  }
 }
