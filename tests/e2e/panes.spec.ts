@@ -16,6 +16,10 @@ const drawer = (page: Page) => page.keyboard.press('Alt+t');
 const tab = (name: string) => (page: Page) => page.getByRole('tab', { name, exact: true }).click();
 
 const PANES: Fallen[] = [
+  {
+    pane: 'The head of the bench',
+    draws: 'Reopen the form without the steps done so far',
+  },
   { pane: 'The outline', draws: 'Parts of the form' },
   { pane: 'The live form', draws: 'Show technical names (Alt+N)' },
   { pane: 'The strip of steps', draws: 'The step before' },

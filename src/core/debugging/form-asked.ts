@@ -9,13 +9,13 @@ import type { Ground } from './ground';
 import type { Question } from './question';
 import { placed } from './saying';
 import { sliceOf } from './slice';
-import { effectBefore } from './standing';
+import { effectBefore, lastEntry } from './standing';
 import { behindFault, stoppedIn } from './submission-asked';
 
 /** The page that is open: who turned to it. */
 export async function aboutPage(ground: Ground, { aspect, before }: Question): Promise<Decision> {
   const { tape } = ground;
-  const turned = lastOf(ground, 'page', before);
+  const turned = lastEntry(ground.tape, 'page', before);
   const inVain = await turnInVain(ground, turned, before);
   if (inVain !== null) return inVain;
   // The opening turns to the first page that is shown.
@@ -88,7 +88,7 @@ export async function aboutMessages(
   ground: Ground,
   { aspect, before }: Question,
 ): Promise<Decision> {
-  const message = lastOf(ground, 'message', before);
+  const message = lastEntry(ground.tape, 'message', before);
   if (message === null) return nobodys(FORM, aspect, null, 'never');
   const decision = { ...nobodys(FORM, aspect, message.text, 'said'), ...at(ground, message) };
   const cause = ground.tape.causeOf(message);
@@ -120,18 +120,6 @@ export async function aboutChanged(
 
 function at({ tape }: Ground, entry: Entry): Pick<Decision, 'entry' | 'step'> {
   return { entry: entry.n, step: tape.stepOf(entry) };
-}
-
-function lastOf<T extends Entry['type']>(
-  { tape }: Ground,
-  type: T,
-  before: number | null,
-): Extract<Entry, { type: T }> | null {
-  const found = tape.entries.findLast(
-    (entry) =>
-      entry.type === type && (before === null || entry.n < before) && !tape.isStruck(entry),
-  );
-  return (found as Extract<Entry, { type: T }> | undefined) ?? null;
 }
 
 async function byScript(

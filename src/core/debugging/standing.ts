@@ -2,6 +2,7 @@
 import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
 import type { Value } from '../form/value';
+import type { Entry } from '../session/entries';
 import { basesOf, ROW_BASES } from '../session/parts';
 import { FORM } from '../session/tree';
 import type { Effect, Tape } from '../tape/tape';
@@ -19,6 +20,22 @@ export function effectBefore(tape: Tape, { part, aspect, before }: Question): Ef
           (before === null || effect.n < before),
       ) ?? null
   );
+}
+
+/** The last entry of a type since the record was opened and before a moment, without what was taken back. */
+export function lastEntry<T extends Entry['type']>(
+  tape: Tape,
+  type: T,
+  before: number | null,
+): Extract<Entry, { type: T }> | null {
+  const found = tape.entries.findLast(
+    (entry) =>
+      entry.type === type &&
+      entry.n > tape.since &&
+      (before === null || entry.n < before) &&
+      !tape.isStruck(entry),
+  );
+  return (found as Extract<Entry, { type: T }> | undefined) ?? null;
 }
 
 /** What was said of an aspect, or what the definition or the record has where nobody said anything. */

@@ -8,15 +8,15 @@ import { causesOf, toldOf } from './explained';
 import { inDetail, ownOf, type Ground } from './ground';
 import { inRow, type Question } from './question';
 import { sliceOf } from './slice';
-import { effectBefore, hiddenAround, standingBefore } from './standing';
+import { effectBefore, hiddenAround, lastEntry, standingBefore } from './standing';
 import { failureOf } from './taken-back';
 
 /** What the last submission came to. */
 export async function aboutSubmission(ground: Ground, question: Question): Promise<Decision> {
   const { tape } = ground;
   const { part, before } = question;
-  const outcome = lastOf(ground, 'outcome', before);
-  const refused = lastOf(ground, 'refused', before);
+  const outcome = lastEntry(tape, 'outcome', before);
+  const refused = lastEntry(tape, 'refused', before);
   if (refused !== null && refused.n > (outcome?.n ?? -1) && isSubmission(ground, refused))
     return {
       ...nobodys(part, 'outcome', refused.why, 'refused'),
@@ -73,7 +73,7 @@ export async function aboutFault(ground: Ground, question: Question): Promise<De
         (one) => one.says === left && nameOnTape(now!, one.part) === part,
       ),
   );
-  const outcome = lastOf(ground, 'outcome', before);
+  const outcome = lastEntry(tape, 'outcome', before);
   const stopped = await stoppedIn(ground, outcome, { part, says: left });
   if (stopped !== null)
     return { ...nobodys(part, aspect, left, 'stopped'), step: tape.stepOf(outcome!), ...stopped };
@@ -174,15 +174,4 @@ function canStop({ tape }: Ground, run: Run): boolean {
 function isSubmission({ tape }: Ground, entry: Entry): boolean {
   const step = tape.causeOf(entry);
   return step?.type === 'step' && 'submit' in step.step;
-}
-
-function lastOf<T extends Entry['type']>(
-  { tape }: Ground,
-  type: T,
-  before: number | null,
-): Extract<Entry, { type: T }> | null {
-  const found = tape.entries.findLast(
-    (entry) => entry.type === type && entry.n > tape.since && (before === null || entry.n < before),
-  );
-  return (found as Extract<Entry, { type: T }> | undefined) ?? null;
 }

@@ -290,7 +290,9 @@ function Layout({ bench }: { bench: BenchStore }) {
 
   return (
     <Flex direction="column" height="100vh" minH="560px" overflow="hidden">
-      <BenchHead bench={bench} />
+      <Pane what="The head of the bench">
+        <BenchHead bench={bench} />
+      </Pane>
       <Notices bench={bench} />
       {sizes === null ? null : narrow ? (
         <OneAtATime

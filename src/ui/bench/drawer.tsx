@@ -8,7 +8,7 @@ import type { Form } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/seen';
 import type { Answer } from '@/core/session/step';
 import { Tape } from '@/core/tape/tape';
-import type { Names } from '@/core/tape/words';
+import { withPlaces, type Names } from '@/core/tape/words';
 import { lazily } from '../lazily';
 import { Pane } from '../pane';
 import { Button } from '../kit';
@@ -81,7 +81,9 @@ export function Drawer({
     () => new Tape(answers.slice(0, at + 1).flatMap((answer) => answer.tape)),
     [answers, at],
   );
-  const all = useListed({ bench, tape, names, who });
+  // Rows by the place that they have at the moment that is looked at.
+  const placed = useMemo(() => withPlaces(names, seen.rows), [names, seen.rows]);
+  const all = useListed({ bench, tape, names: placed, who });
   const shown = all.map(({ entry }) => entry.n);
   const travel = (event: KeyboardEvent<HTMLElement>): void => {
     const typing = (event.target as HTMLElement).closest('input, select, textarea, summary');
@@ -120,7 +122,7 @@ export function Drawer({
             <TapeTree
               bench={bench}
               tape={tape}
-              names={names}
+              names={placed}
               who={who}
               asked={question?.part ?? null}
               all={all}
