@@ -42,6 +42,8 @@ export function conditionsInWords(times: readonly ConditionMet[]): Sentence {
     return [at, `: ${text} (${told}${rounds.length > MOST_ROUNDS ? '; …' : ''}).`];
   }
   if (times.length === 1) return conditionInWords(first!);
+  if (times.every(({ came }) => came === null))
+    return [at, `: ${first!.text} was empty ${timesInWords(times.length)}.`];
   const held = times.filter(({ came }) => holds(came));
   const failed = times.filter(({ came }) => !holds(came));
   const told = [

@@ -40,11 +40,8 @@ export async function decide(ground: Ground, question: Question): Promise<Decisi
 
 /** How a cause is asked about in turn; null for what has no cause of its own. */
 export function questionOf(cause: Cause, { asOf }: Pick<Decision, 'asOf'>): Question | null {
-  if (
-    cause.is === 'event' &&
-    cause.part !== null &&
-    (cause.event === 'change' || cause.event === 'input')
-  )
+  // What is typed is no value yet, and a press is none at all.
+  if (cause.is === 'event' && cause.part !== null && cause.event === 'change')
     return { part: cause.part, aspect: 'value', before: cause.entry };
   if (cause.is !== 'read' && cause.is !== 'row') return null;
   const before = cause.entry === null ? asOf : cause.entry + 1;

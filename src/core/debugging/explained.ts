@@ -48,7 +48,11 @@ export function runCauses(
     const answered = tape.causeOf(stretch);
     if (
       answered?.type !== 'answered' ||
-      (slice !== null && slice.answers.length === 0 && answered.name !== 'after')
+      // One that failed goes on in a catch, whatever of its answer is used.
+      (slice !== null &&
+        slice.answers.length === 0 &&
+        answered.name !== 'after' &&
+        answered.fails === null)
     )
       continue;
     causes.push({
@@ -70,6 +74,8 @@ function metIn(instances: Instances, slice: Slice, told: Instance): ConditionMet
   // A part of a condition is told with the whole.
   const whole = slice.conditions
     .filter(({ within }) => !slice.conditions.some(({ index }) => index === within))
+    // That something is there, so that what stands behind ?? is not needed, decides nothing.
+    .filter(({ site, value = null }) => site.op !== '??' || value === null)
     .map((one) => ({ at: one.index, met: conditionMet(instances, one) }));
   const comparing = slice.statements
     .filter((one) => one !== told && !CONTROLS.test(one.site.text))

@@ -16,7 +16,7 @@ export function standsInWords(
   { part, aspect }: Pick<Question, 'part' | 'aspect'>,
   value: Value,
 ): string {
-  const name = names.part(part);
+  const name = capital(names.part(part));
   switch (aspect) {
     case 'hint':
     case 'warning':
@@ -39,9 +39,9 @@ export function standsInWords(
         ? `Nothing is marked as wrong with ${name}`
         : `${name} is marked “${valueInWords(value)}”`;
     case 'there':
-      return `${capital(name)} is ${value === true ? 'there' : 'gone'}`;
+      return `${name} is ${value === true ? 'there' : 'gone'}`;
     case 'place':
-      return `${capital(name)} is at this place`;
+      return `${name} is at this place`;
     case 'count':
     case 'order':
       return `${name} has ${rowsInWords(aspect === 'count' ? Number(value) : lengthOf(value))}`;

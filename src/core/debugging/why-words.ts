@@ -302,7 +302,7 @@ function when({ event, entry }: Cause & { is: 'event' }, context: Context): Piec
   const { tape } = context;
   const root = tape.rootOf(tape.entry(entry)!);
   if (root.type !== 'step') return [];
-  return event === 'change' || event === 'input'
+  return event === 'change'
     ? [` (step ${tape.stepOf(root)})`]
     : [', when ', stepPiece(root, context)];
 }

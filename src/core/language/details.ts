@@ -116,8 +116,9 @@ export class Details {
     node: ts.Expression,
     visited: ts.Expression,
     kind: 'condition' | 'switch' = 'condition',
+    more: Partial<Site> = {},
   ): ts.Expression {
-    const site = this.#num(this.#site(node, kind));
+    const site = this.#num(this.#site(node, kind, more));
     const frame = this.#f.createIdentifier(FRAME);
     return this.#f.createParenthesizedExpression(
       this.#f.createComma(
@@ -192,7 +193,12 @@ export class Details {
     if (!CHOOSES.has(node.operatorToken.kind)) return null;
     return this.#f.updateBinaryExpression(
       node,
-      this.condition(node.left, visit(node.left)),
+      this.condition(
+        node.left,
+        visit(node.left),
+        'condition',
+        node.operatorToken.kind === ts.SyntaxKind.QuestionQuestionToken ? { op: '??' } : {},
+      ),
       node.operatorToken,
       visit(node.right),
     );

@@ -53,7 +53,7 @@ export interface Site {
   leaves: readonly Control[];
   /** Of the condition of an `if` or a `?:`, the line at which that begins; null of any other. */
   chooses: number | null;
-  /** Of a comparison, how it compares: `===`, `<`, `includes`. */
+  /** Of a comparison, how it compares: `===`, `<`, `includes`; `??` of what stands before one. */
   op: string | null;
   /** Whether it uses what is no part of the form and no variable. */
   marks: readonly Mark[];
