@@ -1,7 +1,9 @@
 /** Trying a service on its page: what it answers to a call, in a machine like those that forms run in. */
+import * as z from 'zod';
 import type { Form } from '../../core/form/definition';
 import type { Service } from '../../core/form/service';
-import type { Value, Values } from '../../core/form/value';
+import type { Values } from '../../core/form/value';
+import { ValueSchema } from '../../core/session/schema';
 import { CannotStart, wasCutShort } from '../../core/sandbox/cut-short';
 import { compiledScripts, compiledServices } from '../compiled';
 import { CutShort } from '../http/refusal';
@@ -9,7 +11,11 @@ import { machines } from '../machines/server-pool';
 import { currentWorkspace } from '../workspaces/current';
 import { readTables } from './read';
 
-export type Tried = { answers: Value } | { fails: string };
+const TriedSchema = z.union([
+  z.strictObject({ answers: ValueSchema }),
+  z.strictObject({ fails: z.string() }),
+]);
+export type Tried = z.infer<typeof TriedSchema>;
 
 /** A form of a button that asks and a field that takes what comes. */
 const FORM: Form = {
@@ -66,11 +72,19 @@ export async function tryService(service: Service, called: string, given: Values
     );
     const [error] = answers.flatMap(({ errors }) => errors);
     const came = answers.at(-1)?.submit?.values.came;
-    if (typeof came === 'string') return JSON.parse(came) as Tried;
-    return { fails: error?.says ?? 'It did not answer.' };
+    return typeof came === 'string' ? read(came) : { fails: error?.says ?? 'It did not answer.' };
   } catch (caught) {
     if (caught instanceof CannotStart || wasCutShort(caught))
       throw new CutShort(10, 'The server was too busy to try it, or the script takes too long.');
     throw caught;
+  }
+}
+
+/** What the trial wrote down; a script may have got at how it is spelled. */
+function read(came: string): Tried {
+  try {
+    return TriedSchema.parse(JSON.parse(came));
+  } catch {
+    return { fails: 'What it answered cannot be read.' };
   }
 }
