@@ -146,7 +146,7 @@ for (const code of thorough ? NEVER.slice(0, 6) : [])
     await page.getByRole('button', { name: 'Try them' }).click();
     await expect(page.getByText(/All \d+ combinations\./)).toBeVisible({ timeout: 230_000 });
     await open('Both ways');
-    await page.getByRole('button', { name: /^Try the options of/ }).click();
+    await page.getByRole('button', { name: /^Try \d+ fields$/ }).click();
     await expect(page.getByText(/\d+ found\. Some of it may be meant\./)).toBeVisible({
       timeout: 230_000,
     });

@@ -367,17 +367,23 @@ test('a service is tried as it stands on its page, and its script is checked', a
   const level = page.getByRole('region', { name: 'tide_gauge.level' });
   await level.getByRole('textbox', { name: 'day', exact: true }).fill('2031-05-02');
   await level.getByRole('button', { name: 'Try level' }).click();
-  await expect(level.getByRole('status')).toContainText('"level": ');
+  await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
+    '"level": ',
+  );
   await level.getByLabel('Script of level').fill('return { level: dayy };');
   await expect(level.getByText('line 1')).toBeVisible();
   await expect(level).toContainText('dayy');
   await level.getByLabel('Script of level').fill('return { level: 2.5 };');
   await expect(level.getByText('line 1')).toHaveCount(0);
   await level.getByRole('button', { name: 'Try level' }).click();
-  await expect(level.getByRole('status')).toContainText('"level": 2.5');
+  await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
+    '"level": 2.5',
+  );
   await level.getByRole('textbox', { name: 'day', exact: true }).fill('soon');
   await level.getByRole('button', { name: 'Try level' }).click();
-  await expect(level.getByRole('status')).toContainText('a date such as 2031-05-02, not “soon”');
+  await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
+    'a date such as 2031-05-02, not “soon”',
+  );
 });
 
 test(

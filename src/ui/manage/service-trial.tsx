@@ -58,7 +58,7 @@ export function Trial({
         {asking ? 'Asking…' : 'Try it'}
       </Button>
       {came !== null && (
-        <Box role="status" width="100%" fontSize="13px">
+        <Box role="status" aria-label={`What ${called} answers`} width="100%" fontSize="13px">
           {'answers' in came ? (
             <>
               answers{' '}
