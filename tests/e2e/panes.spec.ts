@@ -15,6 +15,13 @@ interface Fallen {
 const drawer = (page: Page) => page.keyboard.press('Alt+t');
 const tab = (name: string) => (page: Page) => page.getByRole('tab', { name, exact: true }).click();
 
+function inDrawer(name: string) {
+  return async (page: Page) => {
+    await drawer(page);
+    await tab(name)(page);
+  };
+}
+
 const PANES: Fallen[] = [
   {
     pane: 'The head of the bench',
@@ -25,10 +32,17 @@ const PANES: Fallen[] = [
   { pane: 'The strip of steps', draws: 'The step before' },
   { pane: 'The tree of the tape', draws: 'Which steps', open: drawer },
   { pane: 'The answer', draws: 'Ask about any part', open: drawer },
+  { pane: 'The tape', draws: 'next, last', open: drawer },
+  { pane: 'This tab', draws: 'Which values', open: drawer },
+  { pane: 'This tab', draws: 'Watch an expression', open: inDrawer('Watches') },
+  { pane: 'This tab', draws: 'Calls over time', open: inDrawer('Calls') },
+  { pane: 'This tab', draws: 'Under which conditions', open: inDrawer('Other conditions') },
+  { pane: 'This tab', draws: 'Fuel of all runs so far', open: inDrawer('Cost') },
+  { pane: 'This pane', draws: 'Every saved revision and its difference' },
   {
-    pane: 'This tab',
-    draws: 'Watch an expression',
-    open: async (page) => (await drawer(page), tab('Watches')(page)),
+    pane: 'This pane',
+    draws: 'Back to the code',
+    open: (page) => page.getByRole('button', { name: 'History', exact: true }).click(),
   },
   { pane: 'This pane', draws: 'What to add', open: tab('Structure') },
   { pane: 'This pane', draws: 'Who reads and steers what', open: tab('Map') },
@@ -69,10 +83,7 @@ for (const { pane, draws, open } of PANES)
     async ({ page }) => {
       const spoilt = await spoil(page, draws);
       if (draws === 'Parts of the form' || open !== undefined) await openBench(page);
-      else {
-        await page.goto('/bench/berth_visit');
-        await expect(page.locator('.cm-content')).toBeVisible();
-      }
+      else await page.goto('/bench/berth_visit');
       await open?.(page);
       const says = page.getByText(`${pane} could not be drawn: made to fail.`);
       await expect(says).toBeVisible();
