@@ -35,7 +35,7 @@ const PANES: Fallen[] = [
   { pane: 'The tape', draws: 'next, last', open: drawer },
   { pane: 'This tab', draws: 'Which values', open: drawer },
   { pane: 'This tab', draws: 'Watch an expression', open: inDrawer('Watches') },
-  { pane: 'This tab', draws: 'Calls over time', open: inDrawer('Calls') },
+  { pane: 'This tab', draws: 'No service has been called', open: inDrawer('Calls') },
   { pane: 'This tab', draws: 'Under which conditions', open: inDrawer('Other conditions') },
   { pane: 'This tab', draws: 'Fuel of all runs so far', open: inDrawer('Cost') },
   { pane: 'This pane', draws: 'Every saved revision and its difference' },
