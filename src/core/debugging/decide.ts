@@ -6,8 +6,8 @@
 import { FORM } from '../session/tree';
 import type { Effect, Run } from '../tape/tape';
 import type { Entry } from '../session/entries';
-import { causesOf, toldOf } from './explained';
-import { nobodys, runMet, type Cause, type Decision } from './decision';
+import { explained } from './explained';
+import { nobodys, type Cause, type Decision } from './decision';
 import { aboutChanged, aboutMessages, aboutPage } from './form-asked';
 import { ownOf, type Ground } from './ground';
 import { followsFrom, isFollowing } from './nesting';
@@ -15,7 +15,6 @@ import { hasRows, inRow, SUBMISSION, type Question } from './question';
 import { aboutRow, cellWithRow, madeOfCells, madeOfRows } from './rows-asked';
 import { placed, saidByHandler, saidByRule, saidIn, type Saying } from './saying';
 import { silenced } from './silenced';
-import { sliceOf } from './slice';
 import { definedAs, effectBefore, openedRecord, openedWith, partsAround } from './standing';
 import { aboutFault, aboutSubmission } from './submission-asked';
 import { failedSince, refusedSince, takenBackSince } from './taken-back';
@@ -121,11 +120,11 @@ async function standingWord(ground: Ground, question: Question): Promise<Saying 
 function saidBy(
   ground: Ground,
   { part, aspect, before }: Question,
-  { run, instances, instance, line, isPast }: Saying & { isPast?: true },
+  saying: Saying & { isPast?: true },
   effect: Effect | null,
 ): Decision {
   const { tape } = ground;
-  const slice = sliceOf(instances, instance);
+  const { run, instance, isPast } = saying;
   const said = instance.said.findLast((one) => one.part === part && one.aspect === aspect);
   const failed = run.sort === 'rule' ? failedSince(ground, run, run, before) : null;
   // A rule holds: what it read stands as it did, or it would have run again. A handler saw what stood before it spoke.
@@ -139,12 +138,7 @@ function saidBy(
     ...nobodys(part, aspect, effect?.to ?? said?.value ?? null, 'said'),
     entry: effect?.n ?? run.n,
     step: tape.stepOf(run),
-    run: runMet(run),
-    line,
-    statement: instance.site.text,
-    ...toldOf(ground, instances, instance, slice, asOf),
-    causes: causesOf(tape, slice, run, asOf),
-    asOf,
+    ...explained(ground, saying, asOf),
     takenBack: failed,
   };
 }

@@ -3,11 +3,12 @@ import type { Form } from '../form/definition';
 import type { Value } from '../form/value';
 import type { Run, Tape } from '../tape/tape';
 import type { Comparison } from './comparison';
-import type { Cause, ConditionMet, Decision } from './decision';
+import { runMet, type Cause, type ConditionMet, type Decision } from './decision';
 import { stretchesOf } from './ground';
 import type { Instance, Instances, Read } from './instances';
 import { nearMisses, type NearMiss } from './near-miss';
-import type { Slice } from './slice';
+import type { Saying } from './saying';
+import { sliceOf, type Slice } from './slice';
 import { effectBefore, wasOnScreen } from './standing';
 
 /** What a slice depends on; `before` is the moment at which the run saw the form. */
@@ -22,7 +23,12 @@ export function causesOf(tape: Tape, slice: Slice, run: Run, before: number | nu
   return causes;
 }
 
-function causeOfRead(tape: Tape, { part, aspect, value }: Read, before: number | null): Cause {
+/** An aspect with its value before a moment as a cause, with the effect that made it so. */
+export function causeOfRead(
+  tape: Tape,
+  { part, aspect, value }: Pick<Read, 'part' | 'aspect' | 'value'>,
+  before: number | null,
+): Cause & { is: 'read' } {
   const entry = effectBefore(tape, { part, aspect, before })?.n ?? null;
   return { is: 'read', part, aspect, value, entry };
 }
@@ -178,16 +184,30 @@ export function onTheWay(instances: Instances, told: Instance, slice: Slice): Co
   );
 }
 
-/** The comparisons of the statement that said it, the conditions besides, and what is nearly right of both. */
-export function toldOf(
+/**
+ * What a script said, by the statement that said it: the run and the line, its comparisons, the conditions besides, what
+ * is nearly right of both, and what all of it depends on; `asOf` is the moment at which the run saw the form.
+ */
+export function explained(
   on: { tape: Tape; form: Form },
-  instances: Instances,
-  instance: Instance,
-  slice: Slice,
-  before: number | null,
-): Pick<Decision, 'comparisons' | 'conditions' | 'near'> {
+  { run, instances, instance, line }: Saying,
+  asOf: number | null,
+): Pick<
+  Decision,
+  'run' | 'line' | 'statement' | 'comparisons' | 'conditions' | 'near' | 'causes' | 'asOf'
+> {
+  const slice = sliceOf(instances, instance);
   const { comparisons } = conditionMet(instances, instance);
   const conditions = onTheWay(instances, instance, slice);
   const all = [...comparisons, ...conditions.flatMap((one) => one.comparisons)];
-  return { comparisons, conditions, near: nearIn(on, all, slice, before) };
+  return {
+    run: runMet(run),
+    line,
+    statement: instance.site.text,
+    comparisons,
+    conditions,
+    near: nearIn(on, all, slice, asOf),
+    causes: causesOf(on.tape, slice, run, asOf),
+    asOf,
+  };
 }

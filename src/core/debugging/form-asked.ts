@@ -4,12 +4,11 @@ import type { Entry } from '../session/entries';
 import { FORM } from '../session/tree';
 import type { Run } from '../tape/tape';
 import { nobodys, runMet, type Decision } from './decision';
-import { causesOf, runCauses, toldOf } from './explained';
+import { causeOfRead, explained, runCauses } from './explained';
 import type { Ground } from './ground';
 import type { Question } from './question';
 import { placed } from './saying';
-import { sliceOf } from './slice';
-import { effectBefore, lastEntry } from './standing';
+import { lastEntry } from './standing';
 import { behindFault, stoppedIn } from './submission-asked';
 
 /** The page that is open: who turned to it. */
@@ -108,13 +107,9 @@ export async function aboutChanged(
   return {
     ...nobodys(FORM, aspect, differing.length > 0, 'derived'),
     asOf: before,
-    causes: differing.map((part) => ({
-      is: 'read',
-      part,
-      aspect: 'value',
-      value: look!.parts[part]?.value ?? null,
-      entry: effectBefore(tape, { part, aspect: 'value', before })?.n ?? null,
-    })),
+    causes: differing.map((part) =>
+      causeOfRead(tape, { part, aspect: 'value', value: look!.parts[part]?.value ?? null }, before),
+    ),
   };
 }
 
@@ -131,12 +126,5 @@ async function byScript(
   const found = await placed(ground, run, { entry: entry.n, line: entry.line });
   const said = { ...decision, decided: 'said' as const, run: runMet(run), line: entry.line };
   if (found === null) return { ...said, causes: runCauses(ground.tape, run) };
-  const slice = sliceOf(found.instances, found.instance);
-  return {
-    ...said,
-    statement: found.instance.site.text,
-    ...toldOf(ground, found.instances, found.instance, slice, entry.n),
-    causes: causesOf(ground.tape, slice, run, entry.n),
-    asOf: entry.n,
-  };
+  return { ...said, ...explained(ground, found, entry.n), line: entry.line };
 }

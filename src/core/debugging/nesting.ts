@@ -1,9 +1,10 @@
 /** What follows for a part from what was said of it and of all around it: whether it is on screen, and editable. */
 import { fieldsOf } from '../form/fields';
-import { nobodys, type Cause, type Decision } from './decision';
+import { nobodys, type Decision } from './decision';
+import { causeOfRead } from './explained';
 import type { Ground } from './ground';
 import { inRow, type Question } from './question';
-import { effectBefore, partsAround, standingBefore } from './standing';
+import { partsAround, standingBefore } from './standing';
 
 /** What it follows from, and what of that is in the way. */
 const FOLLOWS = {
@@ -22,22 +23,15 @@ export function followsFrom(ground: Ground, { part, aspect, before }: Question):
     (one) => standingBefore(ground, { part: one, aspect: from, before }) === unless,
   );
   const value = inTheWay.length === 0 && !(aspect === 'editable' && isScriptOnly(ground, part));
-  const told = inTheWay.length > 0 ? inTheWay : around;
-  const causes = told.flatMap((one): Cause[] => {
-    const entry = effectBefore(ground.tape, { part: one, aspect: from, before })?.n ?? null;
-    // Of what is not in the way, only what somebody said matters.
-    return inTheWay.length === 0 && entry === null
-      ? []
-      : [
-          {
-            is: 'read',
-            part: one,
-            aspect: from,
-            value: inTheWay.length > 0 ? unless : !unless,
-            entry,
-          },
-        ];
-  });
+  const causesIn = (parts: readonly string[], stands: boolean) =>
+    parts.map((one) =>
+      causeOfRead(ground.tape, { part: one, aspect: from, value: stands }, before),
+    );
+  const causes =
+    inTheWay.length > 0
+      ? causesIn(inTheWay, unless)
+      : // Of what is not in the way, only what somebody said matters.
+        causesIn(around, !unless).filter(({ entry }) => entry !== null);
   return { ...nobodys(part, aspect, value, 'derived'), causes, asOf: before };
 }
 

@@ -74,6 +74,11 @@ export function inRow(part: string): { rows: string; id: string; cell: string | 
   return rows === undefined || id === undefined ? null : { rows, id, cell };
 }
 
+/** The column that an aspect sums; null for any other aspect. */
+export function summedIn(aspect: string): string | null {
+  return /^sum:(\w+)$/.exec(aspect)?.[1] ?? null;
+}
+
 /** Whether a part is a field with rows. */
 export function hasRows(form: Form, part: string): boolean {
   return fieldsOf(form).some(({ name, kind }) => name === part && kind === 'rows');

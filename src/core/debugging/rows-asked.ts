@@ -3,13 +3,11 @@ import type { Value, Values } from '../form/value';
 import type { Entry } from '../session/entries';
 import type { Look } from '../session/looking';
 import type { Run } from '../tape/tape';
-import { causesOf, toldOf } from './explained';
+import { causeOfRead, explained } from './explained';
 import { nobodys, runMet, type Cause, type Decision } from './decision';
 import { ownOf, type Ground } from './ground';
-import { inRow, type Question } from './question';
+import { inRow, summedIn, type Question } from './question';
 import { placed, saidByRule } from './saying';
-import { sliceOf } from './slice';
-import { effectBefore } from './standing';
 
 type RowsEntry = Entry & { type: 'rows' };
 
@@ -24,7 +22,7 @@ const NO_ROWS: SeenRows = { order: [], byId: {} };
 export async function madeOfRows(ground: Ground, question: Question): Promise<Decision> {
   const { part, aspect, before } = question;
   const rows = ownOf((await ground.lookBefore(before))?.rows, part) ?? NO_ROWS;
-  const summed = /^sum:(\w+)$/.exec(aspect)?.[1] ?? null;
+  const summed = summedIn(aspect);
   const gone = entriesOf(ground, part, before).filter(({ did }) => did === 'removed');
   const told = rows.order.slice(0, MOST_ROWS);
   const causes: Cause[] = [
@@ -91,15 +89,8 @@ function cellCause(
   rows: SeenRows,
   before: number | null,
 ): Cause & { is: 'read' } {
-  const name = `${part}#${id}.${cell}`;
-  const effect = effectBefore(tape, { part: name, aspect: 'value', before });
-  return {
-    is: 'read',
-    part: name,
-    aspect: 'value',
-    value: rows.byId[id]!.values[cell] ?? null,
-    entry: effect?.n ?? null,
-  };
+  const value = rows.byId[id]!.values[cell] ?? null;
+  return causeOfRead(tape, { part: `${part}#${id}.${cell}`, aspect: 'value', value }, before);
 }
 
 /** What was done to the rows of a field before a moment, without what was taken back. */
@@ -176,15 +167,5 @@ async function byRowsEntry(
       ? await saidByRule(ground, run, { part: entry.part, aspect: 'value', before: entry.n })
       : await placed(ground, run, { entry: entry.n, line: entry.line });
   if (found === null) return { ...told, run: runMet(run), line: entry.line };
-  const slice = sliceOf(found.instances, found.instance);
-  const asOf = run.sort === 'rule' ? run.n : entry.n;
-  return {
-    ...told,
-    run: runMet(found.run),
-    line: found.line,
-    statement: found.instance.site.text,
-    ...toldOf(ground, found.instances, found.instance, slice, asOf),
-    causes: causesOf(tape, slice, found.run, asOf),
-    asOf,
-  };
+  return { ...told, ...explained(ground, found, run.sort === 'rule' ? run.n : entry.n) };
 }

@@ -1,14 +1,12 @@
 /** What holds of a part as a clause, the question why it does, and what a line said of it. */
+import { rowsInWords } from '../form/reading';
 import type { Value } from '../form/value';
 import type { SaidName } from '../session/aspects';
 import type { SubmitOutcome } from '../session/step';
 import { FORM } from '../session/tree';
 import { becameInWords, isSaid, valueInWords, type Names } from '../tape/words';
 import { capital, quotedValue } from './pieces';
-import type { Question } from './question';
-
-/** A sum of a column, by its name. */
-export const SUMMED = /^sum:(\w+)$/;
+import { summedIn, type Question } from './question';
 
 /** What holds of a part, as a clause: `Pilot is hidden`, `Pilot has the hint “…”`. */
 export function standsInWords(
@@ -44,7 +42,7 @@ export function standsInWords(
       return `${name} is at this place`;
     case 'count':
     case 'order':
-      return `${name} has ${rowsInWords(aspect === 'count' ? Number(value) : lengthOf(value))}`;
+      return `${name} has ${rowsOrNone(aspect === 'count' ? Number(value) : lengthOf(value))}`;
     case 'changed':
       return value === true ? `${name} has changes that are not saved` : `${name} has no changes`;
     case 'page':
@@ -66,10 +64,10 @@ export function standsInWords(
             ? `Saved as ${(value as unknown as SubmitOutcome).id}`
             : 'Not saved';
   }
-  const summed = SUMMED.exec(aspect)?.[1];
-  if (summed !== undefined)
+  const summed = summedIn(aspect);
+  if (summed !== null)
     return `The sum of ${names.part(`${part}.${summed}`)} in ${name} is ${valueInWords(value)}`;
-  if (aspect === 'value' && isRows(value)) return `${name} has ${rowsInWords(lengthOf(value))}`;
+  if (aspect === 'value' && isRows(value)) return `${name} has ${rowsOrNone(lengthOf(value))}`;
   if (aspect === 'value' || aspect === 'values')
     return `${name} is ${value === null ? 'empty' : valueInWords(value)}`;
   // A new aspect has no words yet, and is told all the same.
@@ -84,9 +82,7 @@ export function isRows(value: Value): value is readonly Value[] {
 
 const lengthOf = (value: Value): number => (Array.isArray(value) ? value.length : 0);
 
-function rowsInWords(count: number): string {
-  return count === 0 ? 'no rows' : count === 1 ? '1 row' : `${count} rows`;
-}
+const rowsOrNone = (count: number): string => (count === 0 ? 'no rows' : rowsInWords(count));
 
 /** The question why it stands so. */
 export function questionInWords(
@@ -103,7 +99,7 @@ export function questionInWords(
   if (verb === null) return `Why: ${clause}?`;
   const subject = clause.slice(0, verb.index);
   const rest = clause.slice(verb.index + verb[0].length);
-  const asked = about.part === FORM || SUMMED.test(about.aspect) ? lowered(subject) : subject;
+  const asked = about.part === FORM || summedIn(about.aspect) !== null ? lowered(subject) : subject;
   switch (verb[1]) {
     case 'is':
       return `Why is ${asked} ${rest}?`;

@@ -1,14 +1,13 @@
 /** About submitting: what it came to, who stopped it, and what a check or a handler left on a field. */
-import type { Value } from '../form/value';
+import { isEmpty, type Value } from '../form/value';
 import { nameOnTape } from '../scenario/seen';
 import type { Entry } from '../session/entries';
 import type { Run } from '../tape/tape';
 import { nobodys, runMet, type Cause, type Decision } from './decision';
-import { causesOf, toldOf } from './explained';
+import { causeOfRead, explained } from './explained';
 import { inDetail, ownOf, type Ground } from './ground';
 import { inRow, type Question } from './question';
-import { sliceOf } from './slice';
-import { effectBefore, hiddenAround, lastEntry, standingBefore } from './standing';
+import { hiddenAround, lastEntry, standingBefore } from './standing';
 import { failureOf } from './taken-back';
 
 /** What the last submission came to. */
@@ -96,19 +95,14 @@ export function behindFault(ground: Ground, part: string, says: string, before: 
   return required && isEmpty(value.value) ? [read('required'), value] : [value];
 }
 
-function isEmpty(value: Value): boolean {
-  return value === null || (Array.isArray(value) && value.length === 0);
-}
-
 function readOf(
   ground: Ground,
   part: string,
   aspect: string,
   before: number,
 ): Cause & { is: 'read' } {
-  const question = { part, aspect, before };
-  const entry = effectBefore(ground.tape, question)?.n ?? null;
-  return { is: 'read', part, aspect, value: standingBefore(ground, question), entry };
+  const value = standingBefore(ground, { part, aspect, before });
+  return causeOfRead(ground.tape, { part, aspect, value }, before);
 }
 
 /** Where a handler stopped what a step wanted: the first of those that did, or the one that left this on a part. */
@@ -132,17 +126,8 @@ export async function stoppedIn(
       ),
     );
     if (instance !== undefined) {
-      const slice = sliceOf(instances, instance);
-      return {
-        decided: 'stopped',
-        entry: run.n + 1,
-        run: runMet(run),
-        line: instance.site.line,
-        statement: instance.site.text,
-        ...toldOf(ground, instances, instance, slice, run.n + 1),
-        causes: causesOf(tape, slice, run, run.n + 1),
-        asOf: run.n + 1,
-      };
+      const saying = { run, instances, instance, line: instance.site.line };
+      return { decided: 'stopped', entry: run.n + 1, ...explained(ground, saying, run.n + 1) };
     }
     const failure = wanted === null && run.outcome === 'failed' ? failureOf(tape, run) : null;
     if (failure !== null)

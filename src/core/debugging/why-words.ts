@@ -15,7 +15,8 @@ import {
   type Piece,
   type Sentence,
 } from './pieces';
-import { isRows, saidInWords, standsInWords, SUMMED } from './standing-words';
+import { summedIn } from './question';
+import { isRows, saidInWords, standsInWords } from './standing-words';
 
 export function decisionInWords(decision: Decision, context: Context): Sentence[] {
   const { names } = context;
@@ -190,12 +191,12 @@ function derivedFrom(decision: Decision, context: Context): Piece[] {
     ];
   }
   if (causes.length === 0)
-    return SUMMED.test(aspect) ? [`: ${names.part(part)} has no rows`] : [''];
+    return summedIn(aspect) !== null ? [`: ${names.part(part)} has no rows`] : [''];
   return [
     ': ',
     ...listed(
       causes.map((cause): Piece[] => {
-        if (cause.is === 'read' && SUMMED.test(aspect))
+        if (cause.is === 'read' && summedIn(aspect) !== null)
           return [
             `${quotedValue(cause.value)} in `,
             {
@@ -308,8 +309,8 @@ function when({ event, entry }: Cause & { is: 'event' }, context: Context): Piec
 }
 
 function readInWords({ part, aspect, value }: Cause & { is: 'read' }, names: Names): string {
-  const summed = SUMMED.exec(aspect)?.[1];
-  if (summed !== undefined)
+  const summed = summedIn(aspect);
+  if (summed !== null)
     return `the sum of ${names.part(`${part}.${summed}`)} in ${names.part(part)} (${quotedValue(value)})`;
   if (aspect === 'count')
     return `the number of rows in ${names.part(part)} (${quotedValue(value)})`;
