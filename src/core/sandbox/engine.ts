@@ -135,22 +135,23 @@ export class Engine {
    * before: when anything does again, they are not looked for but taken out at once.
    */
   load(material: Material, suspects: readonly Stuck[] = []): Promise<void> {
-    return this.#inTurn(async () => {
-      this.#material = material;
-      this.#opening = null;
-      this.#steps = [];
-      this.#suspects = [...suspects];
-      this.#stuck = [];
-      await this.#load();
-    });
+    return this.#inTurn(() => this.#take(material, suspects));
   }
 
   /** Opens the form and does steps: the answer of the opening, then one for each step. */
   play(opening: Opening, steps: readonly TimedStep[]): Promise<Answer[]> {
+    return this.#inTurn(() => this.#playFrom(opening, steps));
+  }
+
+  /** Loads and plays as one, so that a step asked for meanwhile finds the form open. */
+  loadAndPlay(
+    material: Material,
+    opening: Opening,
+    steps: readonly TimedStep[],
+  ): Promise<Answer[]> {
     return this.#inTurn(async () => {
-      this.#opening = opening;
-      this.#steps = [...steps];
-      return this.#playAll(false) as Promise<Answer[]>;
+      await this.#take(material, []);
+      return this.#playFrom(opening, steps);
     });
   }
 
@@ -174,6 +175,19 @@ export class Engine {
         this.#steps.pop();
         throw caught;
       }
+    });
+  }
+
+  /**
+   * Tells the open session the id that its new record is saved under, where it was not known when it was opened. Nothing
+   * that was done depends on it, so nothing is done again.
+   */
+  identify(newId: string): Promise<void> {
+    return this.#inTurn(async () => {
+      if (this.#opening === null) throw new Error('the form is not open');
+      this.#opening = { ...this.#opening, newId };
+      // A worker that is lost meanwhile is replaced by one that opens the form with it.
+      if (this.#isLoaded) await this.#ask({ do: 'identify', newId }, this.#waits(0));
     });
   }
 
@@ -247,6 +261,21 @@ export class Engine {
     const result = this.#last.then(work);
     this.#last = result.catch(() => undefined);
     return result;
+  }
+
+  async #take(material: Material, suspects: readonly Stuck[]): Promise<void> {
+    this.#material = material;
+    this.#opening = null;
+    this.#steps = [];
+    this.#suspects = [...suspects];
+    this.#stuck = [];
+    await this.#load();
+  }
+
+  #playFrom(opening: Opening, steps: readonly TimedStep[]): Promise<Answer[]> {
+    this.#opening = opening;
+    this.#steps = [...steps];
+    return this.#playAll(false) as Promise<Answer[]>;
   }
 
   /** How long doing so many steps may take; longer for sessions with many rows. */

@@ -62,6 +62,7 @@ export const RequestSchema = z.discriminatedUnion('do', [
     reachedOf: z.number().int().min(0).max(MUTANTS),
   }),
   z.strictObject({ id: z.number(), do: z.literal('step'), step: TimedStepSchema }),
+  z.strictObject({ id: z.number(), do: z.literal('identify'), newId: z.string() }),
   z.strictObject({
     id: z.number(),
     do: z.literal('inspect'),

@@ -83,6 +83,11 @@ export class Sandbox {
     return this.#host.reached(most);
   }
 
+  /** The id that the record of the open session is saved under, where it was not known when the session was opened. */
+  identify(newId: string): void {
+    this.#session?.identify(newId);
+  }
+
   /** Does a step. Throws MachineDied. */
   step(step: TimedStep): Answer {
     if (this.#session === null) throw new Error('the form is not open');

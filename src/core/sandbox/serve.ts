@@ -73,6 +73,11 @@ export function serve(
         reply({ type: 'tried', id, answers: tried, reached: machine.reached(reachedOf) });
         return;
       }
+      if (request.do === 'identify') {
+        machine.identify(request.newId);
+        reply({ type: 'answers', id, answers: [] });
+        return;
+      }
       const answers =
         request.do === 'step'
           ? [machine.step(request.step as TimedStep)]

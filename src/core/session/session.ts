@@ -248,6 +248,11 @@ export class Session {
     };
   }
 
+  /** The id that a new record is saved under, where it was not known at the opening. */
+  identify(newId: string): void {
+    this.#situation.newId = newId;
+  }
+
   /** Opens the form: base and record, `load` handlers, rules. To be called once, before any step. */
   open(): Answer {
     this.#records.open(this.#opening.record);

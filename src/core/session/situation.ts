@@ -7,6 +7,8 @@ export class Situation {
   /** How the session was opened. */
   readonly opening: Opening;
   isNew = true;
+  /** The id that a new record is saved under. */
+  newId: string;
   /** The record that is open; null for a new entry that is not saved yet. */
   record: string | null = null;
   page: Part | null = null;
@@ -18,6 +20,7 @@ export class Situation {
 
   constructor(opening: Opening) {
     this.opening = opening;
+    this.newId = opening.newId;
   }
 
   get viewing(): boolean {

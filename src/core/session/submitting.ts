@@ -67,7 +67,7 @@ export class Submitting {
       this.#finish(false, stops, cause);
       return null;
     }
-    this.#situation.record ??= this.#situation.opening.newId;
+    this.#situation.record ??= this.#situation.newId;
     this.#finish(true, stops, cause);
     this.#state.rebase();
     // What is saved stays: what `saved` handlers do is taken back by itself where they do not settle.

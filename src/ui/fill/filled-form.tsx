@@ -16,7 +16,7 @@ import type { HandedOut } from './handed-out';
 import { FillNotices, SavedAs } from './notices';
 import type { KeepRecordingProps } from './keep-recording';
 import { upload } from './upload';
-import { useSession } from './use-session';
+import { useFilling } from './use-filling';
 import { useSubmission } from './use-submission';
 
 const ChildRecordsList = lazily<ChildListProps>(() =>
@@ -43,7 +43,7 @@ export function FilledForm(props: FilledFormProps) {
   const { material, handout, depth = 0 } = props;
   const { form } = material;
   const { opening } = handout;
-  const session = useSession(material, handout);
+  const session = useFilling(material, handout);
   const { seen, answer } = session;
   const submission = useSubmission(form, session, props.onSaved);
   const { outcome, stops, step } = submission;
@@ -111,7 +111,7 @@ export function FilledForm(props: FilledFormProps) {
     setChild(null);
     for (const { set, to } of toParent) {
       const result = await session.step({ fromChild: set, to });
-      if (result.refused !== null)
+      if (result !== null && result.refused !== null)
         setSays(`A value that was handed back could not be set: ${result.refused}.`);
     }
     const reply = await get<Record<string, RelatedRecords>>(
@@ -147,9 +147,17 @@ export function FilledForm(props: FilledFormProps) {
               says={says}
               onTakeLeft={(take) => void takeLeft(take)}
             />
-            {session.cannotOpen ? (
-              <OutOfReach what="The form could not be opened" onAgain={session.tryAgain} />
-            ) : answer === null && outcome.kind === 'filling' ? (
+            {session.cannotStart && (
+              <OutOfReach
+                what={
+                  answer === null
+                    ? 'The form could not be opened'
+                    : 'What the form runs in could not be loaded'
+                }
+                onAgain={session.tryAgain}
+              />
+            )}
+            {answer === null && session.cannotStart ? null : answer === null && outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
               <FormSheet

@@ -8,11 +8,11 @@ import type { Values } from '@/core/form/value';
 import { call } from '../api';
 import { Button, Notice } from '../kit';
 import { WindowTitle } from '../window';
-import type { SessionInUse } from './use-session';
+import type { Filling } from './use-filling';
 
 export interface KeepRecordingProps {
   form: Form;
-  session: SessionInUse;
+  session: Filling;
   onDone: () => void;
 }
 
@@ -93,7 +93,7 @@ export function KeepRecording({ form, session, onDone }: KeepRecordingProps) {
 }
 
 /** What the person sees in the fields. */
-function valuesNow(form: Form, { seen }: SessionInUse): Values {
+function valuesNow(form: Form, { seen }: Filling): Values {
   return Object.fromEntries(
     fieldsOf(form).map(({ name }) => {
       const rows = seen.rows[name];

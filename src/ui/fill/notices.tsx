@@ -11,7 +11,7 @@ import { LeftNotice } from '../draft/use-draft';
 import { Notice } from '../kit';
 import { inIdleTime, lazily } from '../lazily';
 import type { TwoVersionsProps } from './two-versions';
-import type { SessionInUse } from './use-session';
+import type { Filling } from './use-filling';
 import type { useSubmission } from './use-submission';
 
 const loadTwoVersions = () => import('./two-versions').then((module) => module.TwoVersions);
@@ -46,7 +46,7 @@ export function SavedAs({ form, id }: { form: string; id: string }) {
 interface FillNoticesProps {
   ref: Ref<HTMLDivElement>;
   form: Form;
-  session: SessionInUse;
+  session: Filling;
   submission: ReturnType<typeof useSubmission>;
   /** What went wrong besides the submission. */
   says: string | null;

@@ -1,12 +1,12 @@
 /** Files on their way to the server. */
 import { addressHere } from '../address';
 import type { FileValue } from '@/core/form/kinds';
-import type { SessionInUse } from './use-session';
+import type { Filling } from './use-filling';
 
 /** Keeps the content of a file on the server, for this filling-in. */
 export async function upload(
   form: string,
-  session: SessionInUse,
+  session: Filling,
   file: File,
   field: string,
 ): Promise<FileValue> {

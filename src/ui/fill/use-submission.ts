@@ -6,7 +6,7 @@ import type { Value, Values } from '@/core/form/value';
 import type { Answer, Step, SubmitOutcome } from '@/core/session/step';
 import { call } from '../api';
 import { useHeldWhilePressed } from '../press';
-import type { SessionInUse } from './use-session';
+import type { Filling } from './use-filling';
 
 export type Outcome =
   | { kind: 'filling' }
@@ -23,7 +23,7 @@ export type Outcome =
 
 export function useSubmission(
   form: Form,
-  session: SessionInUse,
+  session: Filling,
   onSaved: ((id: string, toParent: { set: string; to: Value }[]) => void) | undefined,
 ) {
   const [outcome, setOutcome] = useState<Outcome>({ kind: 'filling' });
@@ -32,7 +32,7 @@ export function useSubmission(
 
   async function step(done: Step): Promise<void> {
     setStops(null);
-    let result: Answer;
+    let result: Answer | null;
     try {
       result = await session.step(done);
     } catch (caught) {
@@ -42,6 +42,7 @@ export function useSubmission(
         says: caught instanceof Error ? caught.message : 'The server is out of reach.',
       });
     }
+    if (result === null) return;
     if (result.submit?.saved === true) return send(result.submit.values, undefined);
     if (result.submit === null) return;
     setStops(result.submit.stops);
