@@ -43,12 +43,17 @@ describe('a scenario', () => {
     const { scenario, revision } = await named('vessel', 'measures');
     const next = { ...scenario, title: 'Measures' };
     const saved = await saveScenario('vessel', 'measures', next, revision, BY);
-    expect(saved.revision).toBe(revision + 1);
-    expect(await refused(saveScenario('vessel', 'measures', scenario, revision, BY))).toEqual([
-      409,
-      'Somebody else changed this scenario meanwhile. Reload to see it.',
-    ]);
-    await removeScenario('vessel', 'measures', saved.revision, BY);
+    expect(saved).toMatchObject({ saved: true, revision: revision + 1 });
+    expect(await saveScenario('vessel', 'measures', scenario, revision, BY)).toEqual({
+      saved: false,
+      says: 'Somebody else changed this scenario meanwhile. Reload to see it.',
+      theirs: { content: next, revision: revision + 1 },
+    });
+    await removeScenario('vessel', 'measures', revision + 1, BY);
+    expect(await saveScenario('vessel', 'measures', scenario, revision, BY)).toMatchObject({
+      saved: false,
+      theirs: { content: null, revision: 0 },
+    });
     await saveScenario('vessel', 'measures', scenario, 0, BY);
     expect((await named('vessel', 'measures')).scenario).toEqual(scenario);
   });

@@ -66,19 +66,23 @@ async function demandSound(
   }
 }
 
-/** Saves a scenario made from revision `from`, 0 for one that was removed. Throws a Refusal (409) when somebody was faster. */
+export type SavedScenario =
+  | ({ saved: true } & StoredScenario)
+  /** Somebody was faster; `content` is null where it was removed. */
+  | { saved: false; says: string; theirs: { content: Scenario | null; revision: number } };
+
+/** Saves a scenario made from revision `from`, 0 for one that was removed. */
 export async function saveScenario(
   form: string,
   name: string,
   scenario: Scenario,
   from: number,
   by: string,
-): Promise<StoredScenario> {
+): Promise<SavedScenario> {
   await demandSound(form, name, scenario, await readDocuments('scenario', form));
   const result = await saveDocument({ kind: 'scenario', form, name }, scenario, from, by);
-  if (!result.saved)
-    throw new Refusal(409, 'Somebody else changed this scenario meanwhile. Reload to see it.');
-  return { name, scenario, revision: result.revision };
+  if (result.saved) return { saved: true, name, scenario, revision: result.revision };
+  return { ...result, says: 'Somebody else changed this scenario meanwhile. Reload to see it.' };
 }
 
 /** Removes a scenario at revision `from`. Throws a Refusal (409) when it was changed meanwhile; one that is gone is removed. */

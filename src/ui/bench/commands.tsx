@@ -6,7 +6,7 @@ import { SUBMISSION } from '@/core/debugging/question';
 import { readHeader } from '@/core/script/header';
 import { FORM } from '@/core/session/tree';
 import { Line, Mono } from '../kit';
-import type { BenchStore } from './store';
+import type { Bench } from './create-bench';
 import { WindowTitle } from '../window';
 
 export interface Command {
@@ -21,71 +21,93 @@ export interface Command {
 export type BenchDialog =
   'release' | 'keep' | 'commands' | 'behaviours' | 'opening' | 'problems' | 'search' | 'starter';
 
-export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => void): Command[] {
-  const state = () => bench.store.getState();
+export function commandsOf(bench: Bench, show: (dialog: BenchDialog) => void): Command[] {
+  const { session } = bench.form;
+  const screen = bench.screen.store.getState;
+  const active = () => bench.code.store.getState().active;
   return [
-    { name: 'Look at the step before', key: 'ArrowLeft', run: () => bench.lookAt(state().at - 1) },
-    { name: 'Look at the step after', key: 'ArrowRight', run: () => bench.lookAt(state().at + 1) },
+    {
+      name: 'Look at the step before',
+      key: 'ArrowLeft',
+      run: () => session.lookAt(session.state.at - 1),
+    },
+    {
+      name: 'Look at the step after',
+      key: 'ArrowRight',
+      run: () => session.lookAt(session.state.at + 1),
+    },
     {
       name: 'Open or close the tape',
       key: 't',
-      run: () => bench.showDrawer(!bench.debug.getState().open),
+      run: () => bench.tape.showDrawer(!bench.tape.store.getState().open),
     },
     { name: 'Why this field', key: 'y', run: () => askWhyHere(bench) },
-    { name: 'Why the submission came out so', run: () => bench.ask(SUBMISSION) },
-    { name: 'Why this page is open', run: () => bench.ask(FORM, 'page') },
-    { name: 'Back to now', run: () => void bench.standOn(null) },
-    { name: 'Go on from the step that is looked at', run: () => void bench.goOnFromHere() },
-    { name: 'Next error on the tape', run: () => void bench.goNearest({ is: 'error' }, true) },
-    { name: 'Watches and breakpoints', run: () => bench.showDrawer(true, 'watches') },
-    { name: 'The same steps under other conditions', run: () => bench.showDrawer(true, 'compare') },
-    { name: 'What scripts cost', run: () => bench.showDrawer(true, 'cost') },
-    { name: 'Undo the last step', key: 'u', run: () => void bench.undo() },
-    { name: 'Start again', key: 'r', run: () => void bench.reopen() },
+    { name: 'Why the submission came out so', run: () => bench.tape.ask(SUBMISSION) },
+    { name: 'Why this page is open', run: () => bench.tape.ask(FORM, 'page') },
+    { name: 'Back to now', run: () => void bench.tape.standOn(null) },
+    { name: 'Go on from the step that is looked at', run: () => void bench.tape.goOnFromHere() },
+    { name: 'Next error on the tape', run: () => void bench.tape.goNearest({ is: 'error' }, true) },
+    { name: 'Watches and breakpoints', run: () => bench.tape.showDrawer(true, 'watches') },
+    {
+      name: 'The same steps under other conditions',
+      run: () => bench.tape.showDrawer(true, 'compare'),
+    },
+    { name: 'What scripts cost', run: () => bench.tape.showDrawer(true, 'cost') },
+    { name: 'Undo the last step', key: 'u', run: () => void bench.form.undo() },
+    { name: 'Start again', key: 'r', run: () => void bench.form.reopen() },
     { name: 'How the form is opened', key: 'o', run: () => show('opening') },
-    { name: 'Next record', run: () => void bench.step({ next: true }) },
-    { name: 'Previous record', run: () => void bench.step({ previous: true }) },
-    { name: 'Submit the form', key: 'Enter', run: () => void bench.step({ submit: true }) },
-    { name: 'Show or hide technical names', key: 'n', run: () => bench.showNames(!state().names) },
-    { name: 'Structure of the form', key: 'f', run: () => bench.showPane('structure') },
-    { name: 'Map of the form', key: 'm', run: () => bench.showPane('map') },
-    { name: 'Undo the last edit of the structure', run: bench.undoStructure },
+    { name: 'Next record', run: () => void bench.form.step({ next: true }) },
+    { name: 'Previous record', run: () => void bench.form.step({ previous: true }) },
+    { name: 'Submit the form', key: 'Enter', run: () => void bench.form.step({ submit: true }) },
+    {
+      name: 'Show or hide technical names',
+      key: 'n',
+      run: () => bench.screen.showNames(!screen().names),
+    },
+    { name: 'Structure of the form', key: 'f', run: () => bench.screen.showPane('structure') },
+    { name: 'Map of the form', key: 'm', run: () => bench.screen.showPane('map') },
+    { name: 'Undo the last edit of the structure', run: bench.structure.undo },
     { name: 'Problems', key: 'p', run: () => show('problems') },
     { name: 'Search all scripts', key: 'g', run: () => show('search') },
     {
       name: 'Handbook',
       key: 'h',
-      run: () => (state().side === 'handbook' ? bench.showForm() : bench.openHandbook()),
+      run: () =>
+        screen().side === 'handbook' ? bench.screen.showForm() : bench.screen.openHandbook(),
     },
     { name: 'Go to behaviour …', key: 'b', run: () => show('behaviours') },
-    { name: 'New empty behaviour', key: 'e', run: () => bench.askForBehaviour(true) },
+    { name: 'New empty behaviour', key: 'e', run: () => bench.behaviours.askForTitle(true) },
     { name: 'New behaviour for a need', key: 'w', run: () => show('starter') },
     { name: 'Next pane', inEditor: 'F6', run: () => goToPane(1) },
     { name: 'Previous pane', inEditor: 'Shift+F6', run: () => goToPane(-1) },
-    { name: 'Go to what a name means', inEditor: 'F12', run: () => bench.editor('define') },
-    { name: 'Uses of a name', inEditor: 'Shift+F12', run: () => bench.editor('uses') },
-    { name: 'Rename what a name means', inEditor: 'F2', run: () => bench.editor('rename') },
-    { name: 'Mend what is wrong in this line', inEditor: 'Ctrl+.', run: () => bench.editor('fix') },
-    { name: 'Format the script', inEditor: 'Shift+Alt+F', run: () => bench.editor('format') },
-    { name: 'History of the behaviour', run: () => bench.showPane('history') },
-    { name: 'Turn the behaviour on or off', run: () => bench.turn(state().active) },
-    { name: 'Behaviour earlier', run: () => void bench.move(state().active, -1) },
-    { name: 'Behaviour later', run: () => void bench.move(state().active, 1) },
-    { name: 'Duplicate the behaviour', run: () => bench.duplicate(state().active) },
-    { name: 'Delete the behaviour', run: () => void bench.remove(state().active) },
-    { name: 'Bring the deleted behaviour back', run: bench.restore },
-    { name: 'Scenarios', key: 's', run: () => bench.showTests('scenarios') },
-    { name: 'Outcome grid', run: () => bench.showTests('grid') },
+    { name: 'Go to what a name means', inEditor: 'F12', run: () => bench.code.editor('define') },
+    { name: 'Uses of a name', inEditor: 'Shift+F12', run: () => bench.code.editor('uses') },
+    { name: 'Rename what a name means', inEditor: 'F2', run: () => bench.code.editor('rename') },
+    {
+      name: 'Mend what is wrong in this line',
+      inEditor: 'Ctrl+.',
+      run: () => bench.code.editor('fix'),
+    },
+    { name: 'Format the script', inEditor: 'Shift+Alt+F', run: () => bench.code.editor('format') },
+    { name: 'History of the behaviour', run: () => bench.screen.showPane('history') },
+    { name: 'Turn the behaviour on or off', run: () => bench.behaviours.turn(active()) },
+    { name: 'Behaviour earlier', run: () => void bench.behaviours.move(active(), -1) },
+    { name: 'Behaviour later', run: () => void bench.behaviours.move(active(), 1) },
+    { name: 'Duplicate the behaviour', run: () => bench.behaviours.duplicate(active()) },
+    { name: 'Delete the behaviour', run: () => void bench.behaviours.remove(active()) },
+    { name: 'Bring the deleted behaviour back', run: bench.behaviours.restore },
+    { name: 'Scenarios', key: 's', run: () => bench.tests.open('scenarios') },
+    { name: 'Outcome grid', run: () => bench.tests.open('grid') },
     {
       name: 'Try each option both ways',
       run: () => {
-        bench.showTests('bothWays');
-        void bench.tryBothWays();
+        bench.tests.open('bothWays');
+        void bench.tests.bothWays.run();
       },
     },
-    { name: 'Mutation: try the scenarios', run: () => bench.showTests('mutation') },
-    { name: 'Coverage of the scenarios', run: () => bench.showTests('coverage') },
-    { name: 'Run all scenarios', run: () => void bench.runScenarios() },
+    { name: 'Mutation: try the scenarios', run: () => bench.tests.open('mutation') },
+    { name: 'Coverage of the scenarios', run: () => bench.tests.open('coverage') },
+    { name: 'Run all scenarios', run: () => void bench.tests.run() },
     { name: 'Keep as scenario', key: 'c', run: () => show('keep') },
     { name: 'Make a release', run: () => show('release') },
     ...behaviourCommands(bench).map(({ name, run }) => ({ name: `Go to ${name}`, run })),
@@ -94,18 +116,19 @@ export function commandsOf(bench: BenchStore, show: (dialog: BenchDialog) => voi
 }
 
 /** Asks about the part that has the focus in the live form. */
-function askWhyHere(bench: BenchStore): void {
+function askWhyHere(bench: Bench): void {
   const part = document.activeElement?.closest<HTMLElement>('[data-part]')?.dataset.part;
-  if (part === undefined) bench.say('Put the focus into a field of the live form, then ask again.');
-  else bench.ask(part);
+  if (part === undefined)
+    bench.screen.say('Put the focus into a field of the live form, then ask again.');
+  else bench.tape.ask(part);
 }
 
 /** A command for each behaviour, to go to it. */
-export function behaviourCommands(bench: BenchStore): Command[] {
-  return bench.store.getState().behaviours.map((behaviour) => ({
+export function behaviourCommands(bench: Bench): Command[] {
+  return bench.code.store.getState().behaviours.map((behaviour) => ({
     name: readHeader(behaviour).title,
     run: () => {
-      bench.choose(behaviour.name);
+      bench.code.open(behaviour.name);
       // What is chosen is drawn first.
       requestAnimationFrame(() => focusPane('Code'));
     },
@@ -136,7 +159,7 @@ function goToPane(by: 1 | -1): void {
 }
 
 /** Runs commands by their keys. */
-export function useCommandKeys(bench: BenchStore, show: (dialog: BenchDialog) => void): void {
+export function useCommandKeys(bench: Bench, show: (dialog: BenchDialog) => void): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (event.key === 'F6' && !event.altKey && !event.ctrlKey) {

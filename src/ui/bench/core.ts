@@ -1,99 +1,115 @@
-/** What all rooms of the bench share: the state, the form's own paths, the language worker. */
-import type { StoreApi } from 'zustand/vanilla';
+/** What all rooms of the bench share: the material, the server, the language worker, and whether anything may be changed. */
+import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Form } from '@/core/form/definition';
-import { isFor, readHeader, takingPart, type Source } from '@/core/script/header';
+import { isFor, readHeader, type Source } from '@/core/script/header';
 import { isModule, isOwn } from '@/core/script/script-name';
-import { modulesUsed } from '@/core/script/imports';
-import { equal, type Value } from '@/core/form/value';
-import type { Open } from '@/core/scenario/definition';
-import { openingOf, type Cast } from '@/core/scenario/opening';
-import { openOf } from '@/core/scenario/recorded';
-import type { Opening } from '@/core/session/step';
-import type { Material } from '@/core/session/session';
-import { LanguageClient } from '@/workers/language-client';
-import type { Behaviour, BenchMaterial, BenchState } from './state';
+import type { Cast, SampleRecord } from '@/core/scenario/opening';
+import type { LanguageClient } from '@/workers/language-client';
+import { call, type Reply } from '../api';
+import { Signal } from '../signal';
+import type { Screen } from './screen';
+import type { BenchMaterial, TakenOver } from './material';
+import { BenchSaving } from './saving';
+
+export interface CoreState {
+  /** What can change of it since the bench was opened: the form, sample records, records of parents. */
+  material: BenchMaterial;
+  /** What the next bench takes over, once it is to be made of fresh material. */
+  handsOver: Partial<TakenOver> | null;
+}
 
 export interface BenchCore {
-  store: StoreApi<BenchState>;
-  get: StoreApi<BenchState>['getState'];
-  set: StoreApi<BenchState>['setState'];
-  /** As the bench was opened with it; what can change since stands in the state. */
+  store: StoreApi<CoreState>;
+  /** As the bench was opened with it. */
   material: BenchMaterial;
   form(): Form;
+  putForm(form: Form): void;
+  putRecord(record: SampleRecord): void;
+  /** A record of another form, that this one can be opened from. */
+  putParent(form: string, record: SampleRecord): void;
+  people: BenchMaterial['people'];
+  cast(): Cast;
   /** A path of the server's about this form. */
   pathOf(rest: string): string;
   /** Where a script is saved. */
   pathOfScript(name: string): string;
+  /** Changes something on the server; refused while a former release is looked at. */
+  save<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<Reply<T>>;
+  saving: BenchSaving;
   /** The worker that knows the language; started when it is first asked. */
   languageWorker(): LanguageClient;
   closeLanguageWorker(): void;
-  behaviourOf(name: string): Behaviour;
-  change(name: string, changes: Partial<Behaviour>): void;
-  /** All that the session on the bench runs with. */
-  engineMaterial(): Material;
-  cast(): Cast;
-  /** What a session of the bench is opened with: of a recording exactly what it was opened with. */
-  openingFor(open: Open): Opening;
   /** Whether a former release is looked at, of which nothing can be changed. */
   isReleased: boolean;
-  /** Says something that went wrong. */
-  complain(text: string): void;
+  /**
+   * Marks an action that changes the workspace. While a former release is looked at it only says that it cannot be done,
+   * and gives `refused`.
+   */
+  changes<A extends unknown[], R>(action: (...of: A) => R, refused: R): (...of: A) => R;
+  /**
+   * What runs in the form has changed: everything is to be done again. It names the script whose typing brought it, which
+   * has been checked already; null for a change of another sort.
+   */
+  changed: Signal<string | null>;
+  /** Has a new bench made of fresh material. It takes over what is open and done on this one, but for what is given. */
+  renew(over: Partial<TakenOver>): void;
 }
+
+const RELEASED = 'A former release cannot be changed. Open the recording with today’s code.';
 
 /** Whether a script is for a form; modules are for all. */
 export function isForThis(script: Source, form: Form): boolean {
   return isOwn(script.name) || isModule(script.name) || isFor(readHeader(script).forms, form);
 }
 
-const running = (scripts: readonly Behaviour[]) =>
-  scripts.flatMap((script) => script.running ?? []);
-
-export function benchCore(material: BenchMaterial, store: StoreApi<BenchState>): BenchCore {
-  const { getState: get, setState: set } = store;
+export function benchCore(
+  material: BenchMaterial,
+  { complain }: Screen,
+  startLanguage: () => LanguageClient,
+): BenchCore {
+  const store = createStore<CoreState>(() => ({ material, handsOver: null }));
+  const now = () => store.getState().material;
+  const put = (changes: Partial<BenchMaterial>) =>
+    store.setState({ material: { ...now(), ...changes } });
+  const isReleased = material.recording?.release != null;
+  const withRecord = (records: readonly SampleRecord[], record: SampleRecord) => [
+    ...records.filter(({ id }) => id !== record.id),
+    record,
+  ];
   let language: LanguageClient | null = null;
-  const form = () => get().material.form;
-  /** Without those for several forms that are no more for this one. */
-  const scripts = () => get().behaviours.filter((script) => isForThis(script, form()));
-  const cast = (): Cast => ({
-    people: material.people,
-    records: get().material.records,
-    forms: get().material.forms,
-    scenarios: get().scenarios,
-  });
-  const recorded = material.recording?.content.opening ?? null;
   return {
     store,
-    get,
-    set,
     material,
-    form,
+    form: () => now().form,
+    putForm: (form) => put({ form }),
+    putRecord: (record) => put({ records: withRecord(now().records, record) }),
+    putParent: (name, record) =>
+      put({
+        forms: now().forms.map((one) =>
+          one.form.name === name ? { ...one, records: withRecord(one.records, record) } : one,
+        ),
+      }),
+    people: material.people,
+    cast: () => ({ people: material.people, records: now().records, forms: now().forms }),
+    pathOf: (rest) => `/api/forms/${material.form.name}/${rest}`,
     pathOfScript: (name) =>
       isOwn(name) ? `/api/forms/${material.form.name}/behaviours/${name}` : `/api/scripts/${name}`,
-    pathOf: (rest) => `/api/forms/${material.form.name}/${rest}`,
-    languageWorker: () => (language ??= new LanguageClient()),
+    save: (method, path, body) =>
+      isReleased
+        ? Promise.resolve({ ok: false, status: 0, says: RELEASED, body: null })
+        : call(method, path, body),
+    saving: new BenchSaving(),
+    languageWorker: () => (language ??= startLanguage()),
     closeLanguageWorker: () => language?.close(),
-    behaviourOf: (name) => get().behaviours.find((behaviour) => behaviour.name === name)!,
-    change: (name, changes) =>
-      set((state) => ({
-        behaviours: state.behaviours.map((behaviour) =>
-          behaviour.name === name ? { ...behaviour, ...changes } : behaviour,
-        ),
-      })),
-    engineMaterial: () => ({
-      form: form(),
-      tables: material.tables,
-      services: material.services,
-      answering: material.answering,
-      scripts: running(takingPart(scripts())),
-      modules: running(modulesUsed(scripts())),
-      traced: true,
-    }),
-    cast,
-    openingFor: (open) =>
-      recorded !== null && equal(open as Value, openOf(recorded) as Value)
-        ? recorded
-        : openingOf(open, form(), cast()),
-    isReleased: material.recording?.release != null,
-    complain: (text) => set({ notice: { tone: 'error', text } }),
+    isReleased,
+    changes: (action, refused) => {
+      if (!isReleased) return action;
+      return () => {
+        complain(RELEASED);
+        return refused;
+      };
+    },
+    changed: new Signal(),
+    renew: (over) => store.setState({ handsOver: over }),
   };
 }

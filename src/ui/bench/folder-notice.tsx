@@ -1,17 +1,17 @@
 'use client';
 /** How the folder of the workspace stands, where something in it is wrong or was changed on both sides at once. */
+import { useRoom } from '../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useStore } from 'zustand';
 import { call } from '../api';
 import { Button, Mono, Notice } from '../kit';
-import type { BenchStore } from './store';
+import type { Bench } from './create-bench';
 
-export function FolderNotice({ bench }: { bench: BenchStore }) {
-  const folder = useStore(bench.store, (state) => state.folder);
+export function FolderNotice({ bench }: { bench: Bench }) {
+  const folder = useRoom(bench.folder, (state) => state.folder);
   if (folder === null || (folder.errors.length === 0 && folder.conflicts.length === 0)) return null;
   const settle = async (unit: string, take: 'app' | 'folder') => {
     const reply = await call('PUT', '/api/workspace/conflicts', { unit, take });
-    if (!reply.ok) bench.say(reply.says);
+    if (!reply.ok) bench.screen.say(reply.says);
   };
   return (
     <Box px="10px" py="6px" borderBottomWidth="1px" borderColor="line" maxH="40vh" overflowY="auto">

@@ -1,18 +1,18 @@
 'use client';
 /** The handbook beside the code: pages by group, a search over all of them, and the page that is open. */
+import { useRoom } from '../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import MiniSearch from 'minisearch';
 import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import Markdown from 'react-markdown';
 import remarkGfm from 'remark-gfm';
-import { useStore } from 'zustand';
 import { sectionsOfPage, type Page } from '@/core/handbook/page';
 import { Button, Line, Notice } from '../kit';
 import { useAnswer } from '../server-data';
-import type { BenchStore } from './store';
+import type { Bench } from './create-bench';
 
-export function HandbookPane({ bench }: { bench: BenchStore }) {
-  const open = useStore(bench.store, ({ handbook }) => handbook);
+export function HandbookPane({ bench }: { bench: Bench }) {
+  const open = useRoom(bench.screen, ({ handbook }) => handbook);
   const { data: pages, error } = useAnswer<Page[]>('/api/handbook');
   const [wanted, setWanted] = useState('');
   const top = useRef<HTMLDivElement>(null);
@@ -25,7 +25,7 @@ export function HandbookPane({ bench }: { bench: BenchStore }) {
   const page = pages?.find(({ id }) => id === open);
   const choose = (id: string) => {
     setWanted('');
-    bench.openHandbook(id);
+    bench.screen.openHandbook(id);
   };
   return (
     <Flex direction="column" height="100%" width="100%" minH={0}>
@@ -49,7 +49,7 @@ export function HandbookPane({ bench }: { bench: BenchStore }) {
           onChange={(event) => setWanted(event.target.value)}
         />
         <Button onClick={() => choose('@contents')}>Contents</Button>
-        <Button onClick={bench.showForm}>Live form</Button>
+        <Button onClick={bench.screen.showForm}>Live form</Button>
       </Flex>
       <Box
         ref={top}

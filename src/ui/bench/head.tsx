@@ -2,7 +2,6 @@
 /** The bench's head: how the form is opened, its scenarios, and releasing. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import { useStore } from 'zustand';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import { DayLine } from '../day-line';
 import { Button, Line, Notice, Select } from '../kit';
@@ -15,39 +14,37 @@ import {
   useCommandKeys,
   type BenchDialog,
 } from './commands';
-import { SearchScripts, Uses } from './finding';
-import { openedHow, OpeningDialog } from './opening';
-import { Problems, problemsOf } from './problems';
-import { ReleaseDialog } from './release';
-import { StarterDialog } from './starter-window';
-import type { BenchStore } from './store';
-import { useBench } from './use-bench';
+import { SearchScripts, Uses } from './code/finding';
+import { openedHow, OpeningDialog } from './form/opening';
+import { Problems, problemsOf } from './code/problems';
+import { ReleaseDialog } from './release/dialog';
+import { StarterDialog } from './behaviours/starter-window';
+import type { Bench } from './create-bench';
+import { useRoom } from '../use-room';
+import { useMaterial } from './use-bench';
 import { Window, WindowTitle } from '../window';
 
 /** Stands in the list of records for all that are not in it. */
 const OTHER = '@other';
 
-export function BenchHead({ bench }: { bench: BenchStore }) {
-  const state = useBench(
-    bench,
-    ({ answers, material, open, release, results, scenarios, steps, uses }) => ({
-      answers,
-      material,
-      open,
-      release,
-      results,
-      scenarios,
-      steps,
-      uses,
-    }),
-  );
-  const { material, open, scenarios, results } = state;
+export function BenchHead({ bench }: { bench: Bench }) {
+  const material = useMaterial(bench);
+  const { open, steps, isOpening } = useRoom(bench.form.session, (state) => ({
+    open: state.open,
+    steps: state.steps,
+    // Before the form is open there is nothing to open otherwise.
+    isOpening: state.answers.length === 0,
+  }));
+  const { scenarios, results } = useRoom(bench.tests, (state) => ({
+    scenarios: state.scenarios,
+    results: state.results,
+  }));
+  const newest = useRoom(bench.release, (state) => state.newest);
+  const uses = useRoom(bench.code, (state) => state.uses);
   const [dialog, setDialog] = useState<BenchDialog | null>(null);
   const [picking, setPicking] = useState(false);
   useCommandKeys(bench, setDialog);
   const how = openedHow(open);
-  // Before the form is open there is nothing to open otherwise.
-  const opening = state.answers.length === 0;
   const passed = scenarios.filter(({ name }) => results.get(name)?.passed === true).length;
   const failed = scenarios.filter(({ name }) => results.get(name)?.passed === false).length;
   return (
@@ -62,7 +59,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <Select
           aria-label="Which record"
           width="100px"
-          disabled={opening}
+          disabled={isOpening}
           value={open.record ?? ''}
           options={[
             { key: '', label: 'new entry' },
@@ -72,7 +69,7 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           onChange={(event) => {
             if (event.target.value === OTHER) setPicking(true);
             else
-              void bench.reopen({
+              void bench.form.reopen({
                 ...open,
                 record: event.target.value === '' ? null : event.target.value,
               });
@@ -81,23 +78,23 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
         <span>by</span>
         <Select
           aria-label="As whom"
-          disabled={opening}
+          disabled={isOpening}
           value={open.as}
           options={material.people.map((person) => ({ key: person.key, label: person.name }))}
           title={material.people
             .find((person) => person.key === open.as)
             ?.roles.map((held) => material.roles.find(({ key }) => key === held)?.label ?? held)
             .join(', ')}
-          onChange={(event) => void bench.reopen({ ...open, as: event.target.value })}
+          onChange={(event) => void bench.form.reopen({ ...open, as: event.target.value })}
         />
         <DayLine
           label="On which day"
-          disabled={opening}
+          disabled={isOpening}
           value={(open.clock ?? DEFAULT_CLOCK).slice(0, 10)}
-          onTake={(day) => void bench.reopen({ ...open, clock: `${day}T09:00:00Z` })}
+          onTake={(day) => void bench.form.reopen({ ...open, clock: `${day}T09:00:00Z` })}
         />
         <Button
-          disabled={opening}
+          disabled={isOpening}
           onClick={() => setDialog('opening')}
           title={how === '' ? 'Viewing only, launch parameters, parent, services' : how}
           color={how === '' ? undefined : 'said'}
@@ -106,33 +103,33 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
           <chakra.span srOnly>How the form is opened</chakra.span>
         </Button>
         <Button
-          disabled={opening}
-          onClick={() => void bench.reopen()}
+          disabled={isOpening}
+          onClick={() => void bench.form.reopen()}
           title="Reopen the form without the steps done so far (Alt+R)"
         >
           Start again
         </Button>
       </Flex>
-      {!bench.isReleased && (
+      {!bench.core.isReleased && (
         <>
           <ProblemsButton bench={bench} onClick={() => setDialog('problems')} />
           <Button
-            onClick={() => bench.showTests('scenarios')}
+            onClick={() => bench.tests.open('scenarios')}
             color={failed > 0 ? 'bad' : scenarios.length === 0 ? 'soft' : 'act'}
             minW={COUNTED}
           >
             {scenariosInWords(scenarios.length, passed, failed)}
           </Button>
           <Button
-            disabled={state.steps.length === 0}
+            disabled={steps.length === 0}
             onClick={() => setDialog('keep')}
             aria-label="Keep as scenario"
             title="Keep what was done as a scenario (Alt+C)"
           >
             Keep
           </Button>
-          <Button look="go" disabled={opening} onClick={() => setDialog('release')}>
-            Make release {(state.release ?? 0) + 1}
+          <Button look="go" disabled={isOpening} onClick={() => setDialog('release')}>
+            Make release {(newest ?? 0) + 1}
           </Button>
         </>
       )}
@@ -153,12 +150,12 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
             tables={material.tables}
             onPick={({ id, values }) => {
               setPicking(false);
-              void bench.takeRecord({ id, values });
+              void bench.form.takeRecord({ id, values });
             }}
           />
         </Box>
       </Window>
-      <Window open={state.uses !== null} onClose={() => bench.closeUses()}>
+      <Window open={uses !== null} onClose={() => bench.code.closeUses()}>
         <Uses bench={bench} />
       </Window>
       <Window open={dialog !== null && dialog !== 'starter'} onClose={() => setDialog(null)}>
@@ -187,10 +184,13 @@ export function BenchHead({ bench }: { bench: BenchStore }) {
 /** Wide enough for the usual counts, so that those beside them stay where they are. */
 const COUNTED = '112px';
 
+const NO_SCENARIOS = { scenarios: [], results: new Map() };
+
 /** How many problems there are, apart from scenarios, which have a count of their own. */
-function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => void }) {
-  const { checked, count, errors } = useBench(bench, (state) => {
-    const problems = problemsOf(state).filter(({ sort }) => sort !== 'scenario');
+function ProblemsButton({ bench, onClick }: { bench: Bench; onClick: () => void }) {
+  const form = useMaterial(bench).form.name;
+  const { checked, count, errors } = useRoom(bench.code, (state) => {
+    const problems = problemsOf(form, state, NO_SCENARIOS);
     return {
       checked: state.checked,
       count: problems.length,
@@ -213,19 +213,21 @@ function ProblemsButton({ bench, onClick }: { bench: BenchStore; onClick: () => 
   );
 }
 
-function Keep({ bench, onDone }: { bench: BenchStore; onDone: () => void }) {
-  const { steps, notice, scenarios } = useStore(bench.store);
+function Keep({ bench, onDone }: { bench: Bench; onDone: () => void }) {
+  const steps = useRoom(bench.form.session, (state) => state.steps);
+  const notice = useRoom(bench.screen, (state) => state.notice);
+  const scenarios = useRoom(bench.tests, (state) => state.scenarios);
   const [title, setTitle] = useState('');
   const taken = scenarios.find(({ scenario }) => scenario.title === title.trim());
   const keep = async () => {
     if (title.trim() === '') return;
     if (taken === undefined) {
-      if ((await bench.keepScenario(title.trim())) !== null) onDone();
+      if ((await bench.tests.keep(title.trim())) !== null) onDone();
       return;
     }
-    void bench.changeScenario(
+    void bench.tests.change(
       taken.name,
-      bench.asScenario(title.trim()),
+      bench.tests.fromSession(title.trim()),
       `“${title.trim()}” was replaced`,
     );
     onDone();

@@ -157,7 +157,8 @@ export function FilledForm(props: FilledFormProps) {
                 onAgain={session.tryAgain}
               />
             )}
-            {answer === null && session.cannotStart ? null : answer === null && outcome.kind === 'filling' ? (
+            {answer === null && session.cannotStart ? null : answer === null &&
+              outcome.kind === 'filling' ? (
               <Box color="soft">Opening the form…</Box>
             ) : (
               <FormSheet

@@ -11,7 +11,8 @@ import { call } from '../api';
 import { forgetLeft, keepUnder, leftUnder, type Left } from '../draft/kept';
 import { useHeldWhilePressed } from '../press';
 import { LiveSession } from '../session/live-session';
-import { useLive, useSeen } from '../session/use-live';
+import { useSeen } from '../session/use-seen';
+import { useRoom } from '../use-room';
 
 /** What is kept of a form that is being filled in. */
 interface KeptFilling {
@@ -94,7 +95,7 @@ export function useFilling(
       }),
     [material, opening],
   );
-  const { answers, steps, listens, cannotStart } = useLive(session, (state) => state);
+  const { answers, steps, listens, cannotStart } = useRoom(session, (state) => state);
   const seen = useSeen(answers);
 
   useEffect(() => {

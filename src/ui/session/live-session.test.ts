@@ -49,9 +49,7 @@ function engine(): Engine {
 
 const sessions: LiveSession<Opening>[] = [];
 
-async function live(
-  options: Partial<SessionOptions<Opening>> = {},
-): Promise<LiveSession<Opening>> {
+async function live(options: Partial<SessionOptions<Opening>> = {}): Promise<LiveSession<Opening>> {
   const session = new LiveSession<Opening>({
     engine,
     material: () => source('Welcome'),

@@ -28,8 +28,8 @@ import {
   readServices,
   readTables,
 } from '@/server/workspace/read';
-import { Bench } from '@/ui/bench/bench';
-import type { BenchPlace } from '@/ui/bench/state';
+import { BenchPage } from '@/ui/bench/bench-page';
+import type { BenchPlace } from '@/ui/bench/material';
 import { ServerData } from '@/ui/server-data';
 import { drawn, titled } from '@/app/drawn';
 
@@ -50,7 +50,7 @@ export function generateMetadata({ params }: Props): Promise<Metadata> {
 }
 
 /** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at; `structure` a part whose label is to be written. `recording` is a kept filling-in to play, in its release or, with `code=today`, with the code of today. */
-export default function BenchPage({ params, searchParams }: Props) {
+export default function Page({ params, searchParams }: Props) {
   return drawn(async () => {
     const { form: name } = await params;
     const definition = await readDocument({ kind: 'form', name });
@@ -99,7 +99,7 @@ export default function BenchPage({ params, searchParams }: Props) {
       recording === null ? openedBy(query, wanted, material) : openOf(recording.content.opening);
     return (
       <ServerData>
-        <Bench
+        <BenchPage
           // Another recording, or the same with other code, is another session.
           key={
             material.recording === null

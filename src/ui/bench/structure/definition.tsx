@@ -1,12 +1,13 @@
 'use client';
 /** How one part is defined, to be read and changed: its words, its limits, its options, its technical name, its removal. */
+import { useMaterial } from '../use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import type { Option } from '@/core/form/definition';
 import { kindInWords } from '@/core/form/kind-in-words';
 import { placeOf, type PartName } from '@/core/structure/edit';
 import { Labelled, Select } from '../../kit';
-import type { BenchStore } from '../store';
+import type { Bench } from '../create-bench';
 import { Choice, Text, Tick, type DefinitionValues } from './inputs';
 import { Limits } from './limits';
 import { ListOfRecords } from './list-of-records';
@@ -14,12 +15,13 @@ import { Options } from './options';
 import { Remove } from './removal';
 import { Rename } from './renaming';
 
-export function Definition({ bench, part }: { bench: BenchStore; part: PartName }) {
-  const { material, structure } = useStore(bench.store);
+export function Definition({ bench, part }: { bench: Bench; part: PartName }) {
+  const structure = useStore(bench.structure.store);
+  const material = useMaterial(bench);
   const place = placeOf(material.form, part);
   if (place === null) return <Box color="soft">This part is gone.</Box>;
   const definition = place.definition as unknown as DefinitionValues;
-  const change = (to: DefinitionValues) => bench.editStructure({ do: 'change', part, to });
+  const change = (to: DefinitionValues) => bench.structure.edit({ do: 'change', part, to });
   const kind = (definition.kind as string | undefined) ?? place.sort;
   const sections = material.form.pages.flatMap((page) =>
     page.sections.map((section) => ({ key: section.name, label: section.title })),
@@ -124,7 +126,7 @@ export function Definition({ bench, part }: { bench: BenchStore; part: PartName 
             value={place.into ?? ''}
             options={targets}
             onChange={(event) =>
-              bench.editStructure({
+              bench.structure.edit({
                 do: 'move',
                 part,
                 into: event.target.value,

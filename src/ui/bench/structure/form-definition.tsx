@@ -1,19 +1,19 @@
 'use client';
 /** How the form as a whole is defined. */
+import { useMaterial } from '../use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useStore } from 'zustand';
-import type { BenchStore } from '../store';
+import type { Bench } from '../create-bench';
 import { Committed } from './inputs';
 import { LaunchParameters } from './launch-parameters';
 
 /** What is said of the form as a whole, while no part is chosen. */
-export function FormDefinition({ bench }: { bench: BenchStore }) {
-  const { form } = useStore(bench.store).material;
+export function FormDefinition({ bench }: { bench: Bench }) {
+  const { form } = useMaterial(bench);
   const settings = form.settings ?? {};
   const commitLimit = (text: string) => {
     const limit = text.trim() === '' ? undefined : Number(text);
     const { runLimit: _, ...rest } = settings;
-    return bench.editStructure({
+    return bench.structure.edit({
       do: 'changeForm',
       settings: limit === undefined ? rest : { ...rest, runLimit: limit },
     });
@@ -25,7 +25,7 @@ export function FormDefinition({ bench }: { bench: BenchStore }) {
         label="Title of the form"
         value={form.title}
         onCommit={(title) =>
-          title.trim() !== '' && bench.editStructure({ do: 'changeForm', title })
+          title.trim() !== '' && bench.structure.edit({ do: 'changeForm', title })
         }
       />
       <Committed
@@ -40,7 +40,7 @@ export function FormDefinition({ bench }: { bench: BenchStore }) {
           checked={settings.checkPages !== false}
           onChange={(event) => {
             const { checkPages: _, ...rest } = settings;
-            bench.editStructure({
+            bench.structure.edit({
               do: 'changeForm',
               settings: event.target.checked ? rest : { ...rest, checkPages: false },
             });

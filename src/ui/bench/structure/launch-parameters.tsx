@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { LaunchParameter } from '@/core/form/definition';
 import { Button, Line, Select } from '../../kit';
-import type { BenchStore } from '../store';
+import type { Bench } from '../create-bench';
 import { Committed } from './inputs';
 
 const LAUNCH_KINDS = [
@@ -19,12 +19,12 @@ export function LaunchParameters({
   bench,
   parameters,
 }: {
-  bench: BenchStore;
+  bench: Bench;
   parameters: readonly LaunchParameter[];
 }) {
   const [name, setName] = useState('');
   const put = (launch: readonly LaunchParameter[]) =>
-    bench.editStructure({
+    bench.structure.edit({
       do: 'changeForm',
       launch: launch.length === 0 ? undefined : [...launch],
     });

@@ -1,8 +1,8 @@
 'use client';
 /** The options of a field or the stages of a track: labels that change freely, and keys, which are looked up before they change. */
+import { useMaterial } from '../use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import { useStore } from 'zustand';
 import type { Option } from '@/core/form/definition';
 import { placeOf, type PartName } from '@/core/structure/edit';
 import {
@@ -16,7 +16,7 @@ import {
 } from '@/core/structure/options';
 import { get } from '../../api';
 import { Button, countInWords, Line, Mono } from '../../kit';
-import type { BenchStore } from '../store';
+import type { Bench } from '../create-bench';
 import { Decision } from './decision';
 import { Committed } from './inputs';
 import { KeyChange } from './renaming';
@@ -31,7 +31,7 @@ interface KeyUses {
 type Pending = { key: string } & ({ to: string } | { says: string });
 
 interface OptionsProps {
-  bench: BenchStore;
+  bench: Bench;
   part: PartName;
   list: 'options' | 'stages';
   options: readonly Option[];
@@ -40,14 +40,13 @@ interface OptionsProps {
 
 export function Options({ bench, part, list, options, title }: OptionsProps) {
   const [pending, setPending] = useState<Pending | null>(null);
-  const form = useStore(bench.store).material.form.name;
+  const form = useMaterial(bench).form.name;
   /** Makes an edit of the options as they are when it is made, so that none undoes another. */
   const apply = (edit: OptionsEdit): boolean => {
-    const now = placeOf(bench.store.getState().material.form, part)?.definition as
-      Record<string, unknown> | undefined;
+    const now = placeOf(bench.core.form(), part)?.definition as Record<string, unknown> | undefined;
     return (
       now !== undefined &&
-      bench.editStructure({
+      bench.structure.edit({
         do: 'change',
         part,
         to: { [list]: edit((now[list] ?? []) as readonly Option[]) },

@@ -1,25 +1,32 @@
 'use client';
 /** The structure of the form: adding parts, and the definition of the part chosen in the tree. Everything is in force in the live form and in the editor at once. */
+import { useRoom } from '../../use-room';
+import { useMaterial } from '../use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import type { FieldKind } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import { newDefinition, targetFor } from '@/core/structure/adding';
-import { editedSoundly } from '@/core/structure/checked-edit';
 import { nameFor, namesTaken } from '@/core/structure/edit';
 import { ConflictNotice, SavingLine } from '../../draft/saving';
 import { Button, Line, Mono, Notice, Select } from '../../kit';
-import type { BenchStore } from '../store';
+import type { Bench } from '../create-bench';
 import { Definition } from './definition';
 import { FormDefinition } from './form-definition';
 
-export function StructurePane({ bench }: { bench: BenchStore }) {
-  const { structure, material } = useStore(bench.store);
+export function StructurePane({ bench }: { bench: Bench }) {
+  const isReady = useRoom(bench.structure, (state) => state.isReady);
+  useEffect(() => void bench.structure.prepare(), [bench]);
+  return isReady ? <Opened bench={bench} /> : <Box p="14px">Opening the structure…</Box>;
+}
+
+function Opened({ bench }: { bench: Bench }) {
+  const structure = useStore(bench.structure.store);
+  const material = useMaterial(bench);
   const { form } = material;
   const { selected, says, saving, history, renamed } = structure;
   const fields = fieldsOf(form).length;
-  useState(() => bench.editStructureBy(editedSoundly));
   return (
     <Flex direction="column" flex="1" minH={0}>
       <Flex
@@ -36,12 +43,12 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
         <Button
           ml="auto"
           disabled={history.past.length === 0}
-          onClick={bench.undoStructure}
+          onClick={bench.structure.undo}
           title="Undo the last edit of the structure"
         >
           Undo
         </Button>
-        <Button disabled={history.future.length === 0} onClick={bench.redoStructure}>
+        <Button disabled={history.future.length === 0} onClick={bench.structure.redo}>
           Redo
         </Button>
       </Flex>
@@ -55,19 +62,19 @@ export function StructurePane({ bench }: { bench: BenchStore }) {
           <Box flex="1">
             <Notice tone="info">
               <Mono>{renamed.from}</Mono> is <Mono>{renamed.to}</Mono> everywhere now.{' '}
-              <Button look="text" onClick={() => void bench.undoRenaming()}>
+              <Button look="text" onClick={() => void bench.structure.undoRenaming()}>
                 Undo renaming
               </Button>
             </Notice>
           </Box>
-          <Button onClick={bench.forgetRenaming}>Close</Button>
+          <Button onClick={bench.structure.forgetRenaming}>Close</Button>
         </Flex>
       )}
       {saving.state === 'conflict' && (
         <Box px="14px" pt="6px">
           <ConflictNotice
             says="Somebody else changed the structure meanwhile. Nothing is overwritten until you choose."
-            onSettle={bench.settleStructure}
+            onSettle={bench.structure.settle}
           />
         </Box>
       )}
@@ -123,8 +130,9 @@ const KIND_LABELS: Readonly<Record<FieldKind, string>> = {
 const KINDS = Object.entries(KIND_LABELS).map(([key, label]) => ({ key: key as FieldKind, label }));
 
 /** Adds a part after the one that is chosen, or into it. */
-function Add({ bench }: { bench: BenchStore }) {
-  const { structure, material } = useStore(bench.store);
+function Add({ bench }: { bench: Bench }) {
+  const structure = useStore(bench.structure.store);
+  const material = useMaterial(bench);
   const [what, setWhat] = useState<string>('text');
   const [label, setLabel] = useState('');
   const { form, tables } = material;
@@ -142,9 +150,9 @@ function Add({ bench }: { bench: BenchStore }) {
     const name = nameFor(text, namesTaken(form, target));
     const table = tables[0]?.name ?? null;
     const definition = newDefinition(form, what, name, text, table, material.others);
-    if (definition === null || !bench.editStructure({ do: 'add', ...target, definition })) return;
+    if (definition === null || !bench.structure.edit({ do: 'add', ...target, definition })) return;
     setLabel('');
-    bench.select(target.sort === 'cell' ? `${target.into}.${name}` : name);
+    bench.structure.select(target.sort === 'cell' ? `${target.into}.${name}` : name);
   };
   return (
     <Flex gap="6px" align="center">

@@ -1,12 +1,12 @@
 'use client';
 /** Removing a part, after a look at what uses it. */
+import { useMaterial } from '../use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import { useStore } from 'zustand';
 import type { PartName } from '@/core/structure/edit';
 import { get } from '../../api';
 import { Button } from '../../kit';
-import type { BenchStore } from '../store';
+import type { Bench } from '../create-bench';
 import { Decision } from './decision';
 
 interface Uses {
@@ -16,12 +16,12 @@ interface Uses {
 }
 
 /** Removing shows first which behaviours and scenarios would break. */
-export function Remove({ bench, part }: { bench: BenchStore; part: PartName }) {
+export function Remove({ bench, part }: { bench: Bench; part: PartName }) {
   const [uses, setUses] = useState<Uses | 'asking' | 'unknown' | null>(null);
-  const form = useStore(bench.store).material.form.name;
+  const form = useMaterial(bench).form.name;
   const remove = () => {
     setUses(null);
-    bench.editStructure({ do: 'remove', part });
+    bench.structure.edit({ do: 'remove', part });
   };
   const ask = async () => {
     setUses('asking');

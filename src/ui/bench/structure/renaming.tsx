@@ -4,8 +4,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { PartName } from '@/core/structure/edit';
 import { Button, countInWords, Labelled, Line, Mono, Notice } from '../../kit';
-import type { BenchStore } from '../store';
-import type { Renaming } from '../state';
+import type { Bench } from '../create-bench';
+import type { Renaming } from './state';
 import { Decision } from './decision';
 
 /** With a capital letter, as at the start of a sentence. */
@@ -64,7 +64,7 @@ interface Renamed {
 }
 
 /** The technical name, and renaming it everywhere after a look at what will change. */
-export function Rename({ bench, part }: { bench: BenchStore; part: PartName }) {
+export function Rename({ bench, part }: { bench: Bench; part: PartName }) {
   const [to, setTo] = useState<string | null>(null);
   const opener = useRef<HTMLButtonElement>(null);
   const bare = part.split('.').at(-1)!;
@@ -103,7 +103,7 @@ export function KeyChange({
   onHere,
   onDone,
 }: {
-  bench: BenchStore;
+  bench: Bench;
   part: PartName;
   from: string;
   to: string;
@@ -137,7 +137,7 @@ function Carrying({
   onCancel,
   children,
 }: {
-  bench: BenchStore;
+  bench: Bench;
   of: Renamed;
   label: string;
   first: string;
@@ -152,7 +152,7 @@ function Carrying({
   const [says, setSays] = useState<string | null>(null);
   const shown = useRef<HTMLDivElement>(null);
   const ask = async (apply: boolean) => {
-    const reply = await bench.rename({ ...of, to: to.trim() }, apply);
+    const reply = await bench.structure.rename({ ...of, to: to.trim() }, apply);
     if ('says' in reply) setSays(reply.says);
     else {
       setSays(null);

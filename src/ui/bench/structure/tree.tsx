@@ -1,5 +1,6 @@
 'use client';
 /** The parts of the form as a tree, put in another order by drag and by keyboard; one of them is chosen. */
+import { useMaterial } from '../use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -7,20 +8,21 @@ import { useRef } from 'react';
 import { useStore } from 'zustand';
 import { dropTarget, itemsOf, type Item } from '@/core/structure/tree';
 import { Button } from '../../kit';
-import { Caption } from '../outline';
+import { Caption } from '../form/outline';
 import { SortableList } from '../sortable-list';
-import type { BenchStore } from '../store';
+import type { Bench } from '../create-bench';
 import { useInSight } from '../use-in-sight';
 
-export function StructureTree({ bench }: { bench: BenchStore }) {
-  const { structure, material } = useStore(bench.store);
+export function StructureTree({ bench }: { bench: Bench }) {
+  const structure = useStore(bench.structure.store);
+  const material = useMaterial(bench);
   const { selected } = structure;
   const items = itemsOf(material.form);
   const root = useRef<HTMLDivElement>(null);
   const itemOf = (part: string) => items.find((item) => item.part === part)!;
   const dropped = (part: string, over: string) => {
     const target = dropTarget(items, itemOf(part), itemOf(over));
-    if (target !== null) bench.editStructure({ do: 'move', part, ...target });
+    if (target !== null) bench.structure.edit({ do: 'move', part, ...target });
   };
   // What is chosen elsewhere, or was just added, comes into sight.
   useInSight(root, 'item', selected);
@@ -44,7 +46,7 @@ export function StructureTree({ bench }: { bench: BenchStore }) {
           color={selected === null ? 'ink' : 'soft'}
           fontWeight={selected === null ? 620 : 400}
           title="Title, settings and launch parameters of the form"
-          onClick={() => bench.select(null)}
+          onClick={() => bench.structure.select(null)}
         >
           Form as a whole
         </chakra.button>
@@ -76,7 +78,7 @@ function PartLine({
   last,
 }: {
   item: Item;
-  bench: BenchStore;
+  bench: Bench;
   on: boolean;
   last: boolean;
 }) {
@@ -84,7 +86,7 @@ function PartLine({
     id: item.part,
   });
   const move = (by: number) =>
-    bench.editStructure({ do: 'move', part: item.part, into: item.into, at: item.at + by });
+    bench.structure.edit({ do: 'move', part: item.part, into: item.into, at: item.at + by });
   const act = {
     look: 'text',
     color: 'soft',
@@ -133,7 +135,7 @@ function PartLine({
         title={`${item.label} · ${item.name}`}
         fontWeight={item.sort === 'page' || item.sort === 'section' ? 620 : 400}
         aria-current={on || undefined}
-        onClick={() => bench.select(item.part)}
+        onClick={() => bench.structure.select(item.part)}
       >
         <chakra.span overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
           {item.label}

@@ -23,9 +23,8 @@ export async function PUT(
         400,
         'A scenario is named with lower-case letters, digits, - and _, at most 80 characters.',
       );
-    return Response.json(
-      await saveScenario(form, name, scenario, from, (await currentPerson()).key),
-    );
+    const result = await saveScenario(form, name, scenario, from, (await currentPerson()).key);
+    return Response.json(result, { status: result.saved ? 200 : 409 });
   });
 }
 

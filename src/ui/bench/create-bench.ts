@@ -1,0 +1,113 @@
+/**
+ * The bench, put together of its rooms. Each has a store and actions of its own, takes the rooms below it, and says by
+ * signals what those above it may want to hear. Components ask a room and show what it knows.
+ */
+import type { Open } from '@/core/scenario/definition';
+import { placeOf } from '@/core/structure/edit';
+import { LanguageClient } from '@/workers/language-client';
+import { benchBehaviours } from './behaviours/behaviours';
+import { benchCode } from './code/code';
+import { benchCore } from './core';
+import { benchFolder } from './folder';
+import { benchForm } from './form/form';
+import { benchLeft } from './left';
+import type { BenchMaterial, BenchPlace, TakenOver } from './material';
+import { benchRelease } from './release/release';
+import { benchScreen } from './screen';
+import { benchStructure } from './structure/structure';
+import { benchTape } from './tape/tape';
+import { benchTests } from './tests/tests';
+
+export type Bench = ReturnType<typeof createBench>;
+
+/** `first` says how the form is opened at first; `before` is what is taken over from a bench before it. */
+export function createBench(
+  material: BenchMaterial,
+  first: Partial<Open> = {},
+  before?: TakenOver,
+  startLanguage = () => new LanguageClient(),
+) {
+  const screen = benchScreen({
+    pane: before?.pane ?? 'code',
+    notice: before?.says === undefined ? null : { tone: 'info', text: before.says },
+  });
+  const core = benchCore(material, screen, startLanguage);
+  const code = benchCode(core, screen, before);
+  const form = benchForm(core, screen, code, first, before);
+  const structure = benchStructure(core, form, before?.renamed ?? null);
+  const tape = benchTape(core, code, form);
+  const tests = benchTests(core, screen, code, form);
+  const behaviours = benchBehaviours(core, screen, code, tests.drafts);
+  const release = benchRelease(core, screen);
+  const folder = benchFolder(core, code, tests, structure);
+  const left = benchLeft(core, code.texts, structure, tests.drafts);
+
+  core.changed.listen(async (typed) => {
+    await form.session.replay();
+    if (typed === null) {
+      void tests.run();
+      await code.checks.checkAll();
+      return;
+    }
+    void code.checks.checkAll(typed);
+    await tests.run();
+    void tests.grid.codeChanged();
+  });
+
+  /** Goes where a link leads. */
+  function goTo(place: BenchPlace): void {
+    if (place === null) return;
+    if (place.is === 'line') return code.goTo(place.behaviour, place.line);
+    if (place.is === 'scenario') return void tests.showMiss(place.name);
+    structure.select(
+      placeOf(core.form(), place.part) === null ? null : place.part,
+      place.atLabel === true,
+    );
+    screen.showPane('structure');
+  }
+
+  return {
+    core,
+    screen,
+    code,
+    form,
+    structure,
+    tape,
+    tests,
+    behaviours,
+    release,
+    folder,
+    left,
+    goTo,
+    /** Opens the form, then starts the language worker: that keeps a core busy for seconds, and the form should not wait. */
+    async start(): Promise<void> {
+      await form.begin();
+      void tests.run();
+      void left.find();
+      await code.checks.start();
+      if (material.live) folder.begin();
+    },
+    stop(): void {
+      void core.saving.saveAll();
+      core.closeLanguageWorker();
+      form.end();
+      tape.end();
+      tests.end();
+      behaviours.end();
+      code.checks.end();
+      folder.end();
+    },
+    /** What the next bench takes over from this one. */
+    handedOver(): TakenOver {
+      const { open, steps } = form.session.state;
+      return {
+        open,
+        steps,
+        active: code.store.getState().active,
+        pane: screen.store.getState().pane,
+        renamed: null,
+        ...core.store.getState().handsOver,
+      };
+    },
+  };
+}

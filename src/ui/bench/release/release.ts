@@ -1,0 +1,50 @@
+/** Making a release of the form, and what it would change. */
+import { createStore } from 'zustand/vanilla';
+import type { ReleaseChanges } from '@/core/workspace/release-changes';
+import { call } from '../../api';
+import type { BenchCore } from '../core';
+import type { Edited } from '../saving';
+import type { Screen } from '../screen';
+
+const NOT_SAVED: Record<Edited, string> = {
+  structure: 'The structure is not saved yet, so no release can be made.',
+  behaviours: 'Some behaviours are not saved yet, so no release can be made.',
+  scenarios: 'Some scenarios are not saved yet, so no release can be made.',
+};
+
+export function benchRelease(
+  { material, saving, save, pathOf, changes }: BenchCore,
+  screen: Screen,
+) {
+  /** The number of the newest release; null where there is none. */
+  const store = createStore<{ newest: number | null }>(() => ({ newest: material.release }));
+
+  /** Saves all, since what is not saved yet would be missing from the release; says what is in the way. */
+  async function ready(): Promise<string | null> {
+    const unsaved = await saving.notSaved();
+    return unsaved === null ? null : NOT_SAVED[unsaved];
+  }
+
+  /** Makes the next release; gives what is in the way. */
+  async function make(reason: string | null): Promise<string | null> {
+    const says = await ready();
+    if (says !== null) return says;
+    const reply = await save<{ number: number }>('POST', pathOf('releases'), { reason });
+    if (!reply.ok) return reply.says;
+    store.setState({ newest: reply.body.number });
+    screen.say(`Release ${reply.body.number} is out.`);
+    return null;
+  }
+
+  return {
+    store,
+    make: changes(make, Promise.resolve(null)),
+    /** What the next release would change, and what fails. */
+    async changes(): Promise<ReleaseChanges | { says: string }> {
+      const says = await ready();
+      if (says !== null) return { says };
+      const reply = await call<ReleaseChanges>('GET', pathOf('releases'));
+      return reply.ok ? reply.body : { says: reply.says };
+    },
+  };
+}

@@ -1,0 +1,449 @@
+'use client';
+/** What the steps caused, as a tree: filtered, searched, drawn only where it is looked at, each entry a moment to stand on. */
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useStore } from 'zustand';
+import { conditionMet } from '@/core/debugging/explained';
+import { listed, type EntrySort, type Listed } from '@/core/debugging/filter';
+import { comparisonInWords } from '@/core/debugging/comparison-words';
+import { Instances, type SitesOf } from '@/core/debugging/instances';
+import type { Standing } from '@/core/debugging/travel';
+import type { Detail, DetailedRun } from '@/core/session/detail';
+import type { Entry } from '@/core/session/entries';
+import type { Run, Tape } from '@/core/tape/tape';
+import { entryInWords, valueInWords, type Names } from '@/core/tape/words';
+import { lineInWords } from '@/core/wire/line';
+import { Line, Select } from '../../kit';
+import type { Bench } from '../create-bench';
+
+const SORTS: readonly { key: EntrySort; label: string }[] = [
+  { key: 'events', label: 'events' },
+  { key: 'runs', label: 'runs' },
+  { key: 'effects', label: 'effects' },
+  { key: 'calls', label: 'calls' },
+  { key: 'log', label: 'log' },
+  { key: 'errors', label: 'errors' },
+];
+
+/** Pixels of a row. */
+const ROW = 20;
+
+type Row =
+  | { is: 'entry'; key: string; listed: Listed }
+  /** Something that a run did, while it is stood in. */
+  | { is: 'detail'; key: string; depth: number; at: number; text: string; line: number | null }
+  | { is: 'quiet'; key: string; depth: number; count: number };
+
+export interface TapeTreeProps {
+  bench: Bench;
+  /** What is listed: of one step, or of all. */
+  tape: Tape;
+  names: Names;
+  who: string;
+  asked: string | null;
+}
+
+/** The numbers of the entries in a list of rows, in order, for going from one to the next. */
+export function useListed({ bench, tape, names, who }: Omit<TapeTreeProps, 'asked'>): Listed[] {
+  const filter = useStore(bench.tape.store, (state) => state.filter);
+  return useMemo(
+    () => listed(tape, filter, (entry) => entryInWords(entry, names, who)),
+    [tape, filter, names, who],
+  );
+}
+
+export function TapeTree({
+  bench,
+  tape,
+  names,
+  who,
+  asked,
+  all,
+  scope,
+  onScope,
+}: TapeTreeProps & {
+  all: readonly Listed[];
+  scope: 'step' | 'all';
+  onScope: (scope: 'step' | 'all') => void;
+}) {
+  const { filter, standing, detailed, sites } = useStore(bench.tape.store);
+  const [closed, setClosed] = useState<ReadonlySet<number>>(new Set());
+  const rows = useMemo(
+    () => rowsOf(all, closed, standing?.entry ?? null, detailed, sites, names),
+    [all, closed, standing, detailed, sites, names],
+  );
+  const toggle = (entry: number) => {
+    const next = new Set(closed);
+    if (!next.delete(entry)) next.add(entry);
+    setClosed(next);
+  };
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    getItemKey: (i) => rows[i]!.key,
+  });
+  const on = placeOf(rows, standing);
+  useEffect(() => {
+    if (on >= 0) virtual.scrollToIndex(on, { align: 'auto' });
+  }, [on, virtual]);
+  return (
+    <Flex direction="column" height="100%" minH={0} fontSize="12.8px">
+      <Flex gap="8px" align="center" px="14px" py="4px" flexWrap="wrap" flexShrink={0}>
+        <Select
+          aria-label="Which steps"
+          fontSize="12.5px"
+          py="1px"
+          value={scope}
+          options={[
+            { key: 'step', label: 'this step' },
+            { key: 'all', label: 'all steps' },
+          ]}
+          onChange={({ target: { value: key } }) => onScope(key as 'step' | 'all')}
+        />
+        <Select
+          aria-label="Which sort of entry"
+          fontSize="12.5px"
+          py="1px"
+          value={filter.sorts[0] ?? ''}
+          options={[{ key: '', label: 'everything' }, ...SORTS]}
+          onChange={({ target: { value: key } }) =>
+            bench.tape.filter({ sorts: key === '' ? [] : [key as EntrySort] })
+          }
+        />
+        {filter.part !== null && (
+          <Narrowed
+            label={names.part(filter.part)}
+            onClear={() => bench.tape.filter({ part: null })}
+          />
+        )}
+        <Select
+          aria-label="Which behaviour"
+          fontSize="12.5px"
+          py="1px"
+          maxW="110px"
+          value={filter.behaviour ?? ''}
+          options={[
+            { key: '', label: 'by any' },
+            ...behavioursOn(tape).map((key) => ({ key, label: names.behaviour(key) })),
+          ]}
+          onChange={({ target: { value: key } }) =>
+            bench.tape.filter({ behaviour: key === '' ? null : key })
+          }
+        />
+        <Line
+          aria-label="Find on the tape"
+          placeholder="find…"
+          ml="auto"
+          width="92px"
+          fontSize="12.5px"
+          py="1px"
+          value={filter.words}
+          onChange={(event) => bench.tape.filter({ words: event.target.value })}
+        />
+      </Flex>
+      <Box
+        ref={scroller}
+        flex="1"
+        minH={0}
+        overflowY="auto"
+        px="10px"
+        tabIndex={0}
+        role="tree"
+        aria-label="What this step caused"
+        aria-activedescendant={on < 0 ? undefined : rowId(rows[on]!)}
+        // The focus stays with the tree, so that it never rests on a row that was left by a key.
+        onClick={() => scroller.current?.focus({ preventScroll: true })}
+        onKeyDown={(event) => {
+          const entry = on < 0 || event.target !== scroller.current ? null : rowEntry(rows[on]!);
+          if (entry === null || (event.key !== ' ' && event.key !== 'Enter')) return;
+          event.preventDefault();
+          toggle(entry);
+        }}
+      >
+        {rows.length === 0 && <Box color="soft">Nothing of that kind is on the tape.</Box>}
+        <Box position="relative" height={`${virtual.getTotalSize()}px`}>
+          {virtual.getVirtualItems().map((item) => (
+            <Box
+              key={item.key}
+              position="absolute"
+              top={0}
+              left={0}
+              right={0}
+              height={`${ROW}px`}
+              style={{ transform: `translateY(${item.start}px)` }}
+            >
+              <TreeRow
+                row={rows[item.index]!}
+                bench={bench}
+                tape={tape}
+                names={names}
+                who={who}
+                asked={asked}
+                isOn={item.index === on}
+                isClosed={closed.has(rowEntry(rows[item.index]!) ?? -1)}
+                onClose={toggle}
+              />
+            </Box>
+          ))}
+        </Box>
+      </Box>
+    </Flex>
+  );
+}
+
+function Narrowed({ label, onClear }: { label: string; onClear: () => void }) {
+  return (
+    <chakra.button
+      type="button"
+      px="6px"
+      borderRadius="9px"
+      bg="saidGround"
+      cursor="pointer"
+      title="List everything again"
+      onClick={onClear}
+    >
+      {label} ×
+    </chakra.button>
+  );
+}
+
+/** The behaviours that ran, in the order in which they did first. */
+function behavioursOn(tape: Tape): string[] {
+  return [
+    ...new Set(
+      tape.entries.flatMap((entry) => (entry.type === 'run' ? [(entry as Run).behaviour] : [])),
+    ),
+  ];
+}
+
+const rowId = ({ key }: Row) => `tape-row-${key}`;
+
+function rowEntry(row: Row): number | null {
+  return row.is === 'entry' ? row.listed.entry.n : null;
+}
+
+/** The row of the moment that is stood on: of a run, the last that it did by then. */
+function placeOf(rows: readonly Row[], standing: Standing | null): number {
+  if (standing === null) return -1;
+  const { entry, detail } = standing;
+  const run = rows.findIndex((row) => rowEntry(row) === entry);
+  if (detail === null) return run;
+  const done = rows.findLastIndex((row) => row.is === 'detail' && row.at <= detail);
+  return done < 0 ? run : done;
+}
+
+function rowsOf(
+  all: readonly Listed[],
+  closed: ReadonlySet<number>,
+  standing: number | null,
+  detailed: DetailedRun | null,
+  sites: SitesOf,
+  names: Names,
+): Row[] {
+  const rows: Row[] = [];
+  let hiddenBelow = Infinity;
+  for (const one of all) {
+    const { entry, depth, quiet } = one;
+    if (depth > hiddenBelow) continue;
+    hiddenBelow = closed.has(entry.n) ? depth : Infinity;
+    rows.push({ is: 'entry', key: `e${entry.n}`, listed: one });
+    if (hiddenBelow < Infinity) continue;
+    if (entry.n === standing && detailed?.entry === entry.n)
+      rows.push(...detailRows(detailed, sites, depth + 1, names));
+    if (quiet > 0) rows.push({ is: 'quiet', key: `q${entry.n}`, depth: depth + 1, count: quiet });
+  }
+  return rows;
+}
+
+/** What a run did one by one: conditions with both sides, reads, what was said. */
+function detailRows(run: DetailedRun, sites: SitesOf, depth: number, names: Names): Row[] {
+  const all = new Instances(run.details, sites);
+  const conditions = new Map(
+    all.all
+      .filter(({ site, value }) => site.kind === 'condition' && value !== undefined)
+      .map((instance) => [instance.detail, instance]),
+  );
+  return run.details.flatMap((detail, at): Row[] => {
+    const text = detailInWords(detail, names);
+    const line = 'site' in detail ? (sites.get(detail.script)?.[detail.site]?.line ?? null) : null;
+    if (detail.is === 'begin') {
+      const instance = conditions.get(at);
+      if (instance === undefined) return [];
+      const met = conditionMet(all, instance);
+      const sides = met.comparisons.map(comparisonInWords).join(', ');
+      const came = met.came === true ? 'yes' : met.came === false ? 'no' : valueInWords(met.came);
+      return [
+        {
+          is: 'detail',
+          key: `d${run.entry}:${at}`,
+          depth,
+          at,
+          line: met.line,
+          text: `${met.text}: ${came}${sides === '' ? '' : ` (${sides})`}`,
+        },
+      ];
+    }
+    return text === null
+      ? []
+      : [{ is: 'detail', key: `d${run.entry}:${at}`, depth, at, text, line }];
+  });
+}
+
+function detailInWords(detail: Detail, names: Names): string | null {
+  switch (detail.is) {
+    case 'read':
+      return `read ${names.part(detail.part)}${detail.aspect === 'value' ? '' : `, ${detail.aspect}`}: ${valueInWords(detail.value)}`;
+    case 'said':
+      return `said ${names.part(detail.part)}, ${detail.aspect}: ${valueInWords(detail.value)}`;
+    case 'asked':
+      return `asked ${detail.what}`;
+    case 'suspend':
+      return 'waited';
+    case 'resume':
+      return `went on with ${valueInWords(detail.value)}`;
+    default:
+      return null;
+  }
+}
+
+function TreeRow({
+  row,
+  bench,
+  tape,
+  names,
+  who,
+  asked,
+  isOn,
+  isClosed,
+  onClose,
+}: {
+  row: Row;
+  isOn: boolean;
+  isClosed: boolean;
+  onClose: (entry: number) => void;
+} & TapeTreeProps) {
+  if (row.is === 'quiet')
+    return (
+      <chakra.button
+        type="button"
+        pl={`${row.depth * 14 + 18}px`}
+        color="soft"
+        cursor="pointer"
+        onClick={() => bench.tape.filter({ quiet: true })}
+      >
+        {row.count === 1 ? '1 run changed nothing' : `${row.count} runs changed nothing`}
+      </chakra.button>
+    );
+  if (row.is === 'detail')
+    return (
+      <Flex
+        id={rowId(row)}
+        role="treeitem"
+        aria-selected={isOn}
+        pl={`${row.depth * 14 + 18}px`}
+        bg={isOn ? 'saidGround' : undefined}
+        lineHeight={`${ROW}px`}
+        gap="8px"
+      >
+        <Stand
+          onClick={() =>
+            void bench.tape.standOn({
+              entry: bench.tape.store.getState().standing!.entry,
+              detail: row.at,
+            })
+          }
+          color="soft"
+        >
+          {row.text}
+        </Stand>
+        {row.line !== null && <chakra.span color="soft">{row.line}</chakra.span>}
+      </Flex>
+    );
+  const { entry, depth } = row.listed;
+  const hasChildren = tape.childrenOf(entry).length > 0;
+  const bad =
+    entry.type === 'error' ||
+    entry.type === 'refused' ||
+    (entry.type === 'run' && entry.outcome === 'failed');
+  const struck = 'struck' in entry && entry.struck === true;
+  const ofAsked = asked !== null && entry.type === 'effect' && entry.part === asked;
+  return (
+    <Flex
+      id={rowId(row)}
+      role="treeitem"
+      aria-selected={isOn}
+      aria-level={depth + 1}
+      aria-expanded={hasChildren ? !isClosed : undefined}
+      gap="4px"
+      pl={`${depth * 14}px`}
+      lineHeight={`${ROW}px`}
+      bg={isOn ? 'saidGround' : ofAsked ? 'actGround' : undefined}
+      boxShadow={isOn ? 'inset 3px 0 0 {colors.saidEdge}' : undefined}
+      whiteSpace="nowrap"
+    >
+      {hasChildren ? (
+        <chakra.button
+          type="button"
+          tabIndex={-1}
+          width="14px"
+          flexShrink={0}
+          cursor="pointer"
+          aria-label={isClosed ? 'Open' : 'Close'}
+          onClick={() => onClose(entry.n)}
+        >
+          {isClosed ? '▸' : '▾'}
+        </chakra.button>
+      ) : (
+        <Box width="14px" flexShrink={0} />
+      )}
+      <Stand
+        onClick={() => void bench.tape.standOn({ entry: entry.n, detail: null })}
+        color={bad ? 'bad' : entry.type === 'effect' && entry.by === 'script' ? 'said' : 'ink'}
+        textDecoration={struck ? 'line-through' : undefined}
+      >
+        {bad && '× '}
+        {entryInWords(entry, names, who)}
+        {entry.type === 'error' && entry.failure.cycle !== undefined && (
+          <> {entry.failure.cycle.join(' → ')}</>
+        )}
+      </Stand>
+      <chakra.span color="soft" fontSize="11.5px" flexShrink={0}>
+        {asideOf(entry)}
+      </chakra.span>
+    </Flex>
+  );
+}
+
+/** What stands at the right of an entry: the line, the fuel of a run, the delay of a call. */
+function asideOf(entry: Entry): string {
+  if (entry.type === 'run') return `${(entry as Run).fuel} fuel`;
+  if (entry.type === 'call') return entry.due === null ? 'answered by hand' : '';
+  const line = 'line' in entry ? entry.line : entry.type === 'error' ? entry.failure.line : null;
+  return line === null || line === 0 || line === undefined ? '' : lineInWords(line);
+}
+
+function Stand({
+  children,
+  ...props
+}: React.ComponentProps<typeof chakra.button> & { children: React.ReactNode }) {
+  return (
+    <chakra.button
+      type="button"
+      tabIndex={-1}
+      flex="1"
+      minW={0}
+      textAlign="left"
+      overflow="hidden"
+      textOverflow="ellipsis"
+      whiteSpace="nowrap"
+      cursor="pointer"
+      {...props}
+    >
+      {children}
+    </chakra.button>
+  );
+}

@@ -1,0 +1,62 @@
+'use client';
+/** The tests of a form: its scenarios, a grid, options both ways, mutants, and what of the code is reached. */
+import { Box, Flex } from '@chakra-ui/react';
+import { useStore } from 'zustand';
+import { Notice } from '../../kit';
+import type { Bench } from '../create-bench';
+import { TabStrip } from '../tab-strip';
+import { BothWaysTab } from './both-ways';
+import { CoverageTab } from './coverage';
+import { GridTab } from './grid';
+import { MutationTab } from './mutation';
+import { ScenariosTab } from './scenarios';
+import type { TestsTab } from './state';
+
+const TABS: readonly { key: TestsTab; label: string }[] = [
+  { key: 'scenarios', label: 'Scenarios' },
+  { key: 'grid', label: 'Outcome grid' },
+  { key: 'bothWays', label: 'Both ways' },
+  { key: 'mutation', label: 'Mutation' },
+  { key: 'coverage', label: 'Coverage' },
+];
+
+export function TestsPane({ bench }: { bench: Bench }) {
+  const { tab, says } = useStore(bench.tests.store);
+  return (
+    <Flex direction="column" flex="1" minH={0}>
+      <TabStrip
+        label="Tests"
+        tabs={TABS}
+        chosen={tab}
+        fontSize="13.5px"
+        onChoose={(key) => bench.tests.open(key)}
+        gap="14px"
+        px="14px"
+        pt="6px"
+        borderBottomWidth="1px"
+        overflowX="auto"
+      />
+      <Box
+        flex="1"
+        minH={0}
+        overflow="auto"
+        px="14px"
+        py="10px"
+        tabIndex={0}
+        role="region"
+        aria-label={TABS.find(({ key }) => key === tab)!.label}
+      >
+        {says !== null && (
+          <Notice tone="error" mb="8px">
+            {says}
+          </Notice>
+        )}
+        {tab === 'scenarios' && <ScenariosTab bench={bench} />}
+        {tab === 'grid' && <GridTab bench={bench} />}
+        {tab === 'bothWays' && <BothWaysTab bench={bench} />}
+        {tab === 'mutation' && <MutationTab bench={bench} />}
+        {tab === 'coverage' && <CoverageTab bench={bench} />}
+      </Box>
+    </Flex>
+  );
+}

@@ -1,0 +1,137 @@
+/** A whole bench without a browser: its engine runs here, the server and the language worker answer by hand. */
+import { vi } from 'vitest';
+import { materialFor } from './hosts';
+import { baseName } from '@/core/script/script-name';
+import type { Form } from '@/core/form/definition';
+import type { Scenario } from '@/core/scenario/definition';
+import type { Request } from '@/core/sandbox/protocol';
+import { serve } from '@/core/sandbox/serve';
+import { createBench, type Bench } from '@/ui/bench/create-bench';
+import type { BenchMaterial, OpenedRecording } from '@/ui/bench/material';
+import type { LanguageClient } from '@/workers/language-client';
+import { page, section, text } from './forms';
+
+export const VISIT: Form = {
+  name: 'visit',
+  title: 'Visit',
+  pages: [page('main', [section('stay', [text('vessel'), text('master')])])],
+};
+
+export interface Sent {
+  method: string;
+  path: string;
+  body: unknown;
+}
+
+export interface BenchOptions {
+  form?: Form;
+  /** Texts by name. */
+  behaviours?: Record<string, string>;
+  scenarios?: Record<string, Scenario>;
+  recording?: OpenedRecording;
+  /** What the server answers; nothing is saved of itself. */
+  answers?: (sent: Sent) => { status: number; body: unknown };
+}
+
+/** What stands for the language worker: it finds nothing wrong and compiles nothing that is typed. */
+function languageWorker(done: string[]) {
+  return {
+    remove: (name: string) => Promise.resolve(void done.push(`remove ${name}`)),
+    put: ({ name }: { name: string }) => Promise.resolve(void done.push(`put ${name}`)),
+    surround: () => Promise.resolve(),
+    diagnose: () => Promise.resolve([]),
+    idleParts: () => Promise.resolve([]),
+    compile: ({ name }: { name: string }) =>
+      Promise.resolve({
+        name,
+        title: name,
+        code: null,
+        expressions: [],
+        failure: { code: 'syntax', says: 'Not compiled here.', line: null },
+      }),
+    close: () => undefined,
+  };
+}
+
+/** Makes a bench; `vi.unstubAllGlobals` puts back what it stands on. */
+export function benchOf(options: BenchOptions = {}): {
+  bench: Bench;
+  /** What was asked of the server. */
+  sent: Sent[];
+  /** What the language worker was told. */
+  done: string[];
+} {
+  const { form = VISIT, behaviours = {}, scenarios = {}, answers } = options;
+  const { scripts } = materialFor(
+    {
+      form,
+      scripts: Object.fromEntries(
+        Object.entries(behaviours).map(([name, source]) => [baseName(name), source]),
+      ),
+    },
+    true,
+  );
+  const sent: Sent[] = [];
+  const done: string[] = [];
+  vi.stubGlobal('fetch', (path: string, { method, body }: { method: string; body?: string }) => {
+    const request = {
+      method,
+      path,
+      body: body === undefined ? null : (JSON.parse(body) as unknown),
+    };
+    sent.push(request);
+    const answer = answers?.(request) ?? { status: 200, body: { revision: 2 } };
+    return Promise.resolve(new Response(JSON.stringify(answer.body), { status: answer.status }));
+  });
+  vi.stubGlobal('navigator', { hardwareConcurrency: 1 });
+  vi.stubGlobal(
+    'Worker',
+    class {
+      #hear: (event: { data: unknown }) => void = () => undefined;
+      readonly #handle = serve((message) => this.#hear({ data: message }));
+      addEventListener(_: 'message', hear: (event: { data: unknown }) => void) {
+        this.#hear = hear;
+      }
+      postMessage(message: Request) {
+        void this.#handle(structuredClone(message));
+      }
+      terminate() {
+        this.#hear = () => undefined;
+      }
+    },
+  );
+  const material: BenchMaterial = {
+    title: 'Harbour',
+    form,
+    revision: 1,
+    tables: [],
+    services: [],
+    forms: [],
+    others: [],
+    people: [{ key: 'mira', name: 'Mira', roles: ['clerk'] }],
+    roles: [{ key: 'clerk', label: 'Clerk' }],
+    records: [],
+    behaviours: Object.entries(behaviours).map(([name, source], i) => ({
+      name,
+      text: source,
+      revision: 1,
+      compiled: scripts[i]!,
+    })),
+    answering: [],
+    scenarios: Object.entries(scenarios).map(([name, scenario]) => ({
+      name,
+      scenario,
+      revision: 1,
+    })),
+    release: null,
+    live: false,
+    recording: options.recording ?? null,
+  };
+  const bench = createBench(
+    material,
+    {},
+    undefined,
+    () => languageWorker(done) as unknown as LanguageClient,
+  );
+  return { bench, sent, done };
+}
