@@ -5,6 +5,7 @@ import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { readHead } from '@/server/workspace/read';
 import { basePath, here } from '@/server/workspaces/page';
+import type { Writing } from '@/ui/writing';
 import { Providers } from '@/ui/providers';
 
 export const metadata: Metadata = {
@@ -16,14 +17,13 @@ export default async function Layout({ children }: { children: ReactNode }) {
   // Of the policy that src/proxy.ts gave this page.
   const nonce = (await headers()).get('x-nonce') ?? '';
   // A page of error has to be shown without a database too.
-  const dates = await here(readHead).then(
-    (head) => head.dates ?? 'iso',
-    () => 'iso' as const,
+  const { dates = 'iso', numbers = 'point' } = await here(readHead).catch(
+    (): Partial<Writing> => ({}),
   );
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <Providers nonce={nonce} dates={dates} base={await basePath()}>
+        <Providers nonce={nonce} writing={{ dates, numbers }} base={await basePath()}>
           {children}
         </Providers>
       </body>

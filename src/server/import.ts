@@ -1,4 +1,5 @@
 /** Puts a workspace read from a folder into an empty database. */
+import { headOf } from '../core/workspace/head';
 import { sql } from 'drizzle-orm';
 import type { Workspace } from '../core/workspace/workspace';
 import type { Database } from './database';
@@ -6,8 +7,6 @@ import { saveMany, type Made } from './revisions/save';
 import * as schema from './schema';
 
 export async function importWorkspace(database: Database, workspace: Workspace): Promise<void> {
-  const { title, roles, people, dates } = workspace;
-  const head = { title, roles, people, ...(dates === undefined ? {} : { dates }) };
   const made = (kind: string, form: string, name: string, content: unknown): Made => ({
     kind,
     form,
@@ -16,7 +15,7 @@ export async function importWorkspace(database: Database, workspace: Workspace):
     from: 0,
   });
   const places = [
-    made('head', '', 'head', head),
+    made('head', '', 'head', headOf(workspace)),
     ...workspace.tables.map((table) => made('table', '', table.name, table)),
     ...workspace.services.map((service) => made('service', '', service.name, service)),
     ...workspace.shared.map(({ name, text }) => made('shared', '', name, text)),
@@ -32,7 +31,7 @@ export async function importWorkspace(database: Database, workspace: Workspace):
     next: Math.max(0, ...records.map(({ id }) => Number(id)).filter(Number.isInteger)) + 1,
   }));
   await database.transaction(async (tx) => {
-    await saveMany(tx, places, people[0]!.key);
+    await saveMany(tx, places, workspace.people[0]!.key);
     if (numbers.length > 0) await tx.insert(schema.recordNumber).values(numbers);
   });
 }

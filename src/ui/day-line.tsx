@@ -2,7 +2,7 @@
 /** A day, typed as the workspace writes dates. */
 import { useState } from 'react';
 import { readDate } from '@/core/form/date-style';
-import { useDates } from './dates';
+import { useDates } from './writing';
 import { Line } from './kit';
 
 export function DayLine({

@@ -3,20 +3,19 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
-import type { DateStyle } from '@/core/form/date-style';
 import { BaseIn } from './address';
-import { DatesIn } from './dates';
+import { WritingIn, type Writing } from './writing';
 import { EmotionRegistry } from './emotion-registry';
 import { system } from './theme';
 
 export function Providers({
   nonce,
-  dates,
+  writing,
   base,
   children,
 }: {
   nonce: string;
-  dates: DateStyle;
+  writing: Writing;
   /** What stands before every address of the workspace. */
   base: string;
   children: ReactNode;
@@ -26,7 +25,7 @@ export function Providers({
       <ChakraProvider value={system}>
         <ThemeProvider attribute="class" disableTransitionOnChange nonce={nonce}>
           <BaseIn base={base}>
-            <DatesIn dates={dates}>{children}</DatesIn>
+            <WritingIn writing={writing}>{children}</WritingIn>
           </BaseIn>
         </ThemeProvider>
       </ChakraProvider>

@@ -15,7 +15,8 @@ const Source = z.strictObject({ name: z.string(), text: z.string() });
 const Name = z.string();
 const Position = z.number();
 const Identifier = z.string().regex(/^[A-Za-z_$][\w$]*$/);
-const Reported = z.strictObject({ from: z.number(), to: z.number(), code: z.string() });
+/** Of what was found, its place and code. */
+const Reported = z.object({ from: z.number(), to: z.number(), code: z.string() });
 
 export const LANGUAGE_CALLS = {
   surround: z.tuple([Surface]),

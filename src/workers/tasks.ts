@@ -2,6 +2,7 @@
  * What takes longer than a server's main thread may: compiling, checking, searching with people's patterns, reading
  * their files. Each task is a function of its request alone, run in a thread that can be ended.
  */
+import { NUMBER_STYLES } from '../core/form/number-style';
 import { createHash } from 'node:crypto';
 import { MessagePort } from 'node:worker_threads';
 import * as z from 'zod';
@@ -96,6 +97,7 @@ const WorkspaceShape = z.object({
   roles: z.array(RoleSchema),
   people: z.array(PersonSchema),
   dates: z.enum(DATE_STYLES).optional(),
+  numbers: z.enum(NUMBER_STYLES).optional(),
   shared: z.array(Source),
   forms: z.array(
     z.object({

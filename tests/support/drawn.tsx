@@ -3,7 +3,7 @@ import { ChakraProvider } from '@chakra-ui/react';
 import { cleanup, configure, render } from '@testing-library/react';
 import type { ReactElement, ReactNode } from 'react';
 import { onTestFinished } from 'vitest';
-import { DatesIn } from '../../src/ui/dates';
+import { WritingIn } from '../../src/ui/writing';
 import { ServerData } from '../../src/ui/server-data';
 import { system } from '../../src/ui/theme';
 
@@ -13,9 +13,9 @@ configure({ asyncUtilTimeout: 20_000 });
 function Page({ children }: { children: ReactNode }) {
   return (
     <ChakraProvider value={system}>
-      <DatesIn dates="iso">
+      <WritingIn writing={{ dates: 'iso', numbers: 'point' }}>
         <ServerData>{children}</ServerData>
-      </DatesIn>
+      </WritingIn>
     </ChakraProvider>
   );
 }

@@ -87,6 +87,9 @@ export function anyWorkspace(): fc.Arbitrary<Workspace> {
         title,
         roles: [{ key: 'clerk', label: title }],
         people: [{ key: 'mira', name: title, roles: ['clerk'] }],
+        ...(title.length % 2 === 0
+          ? { numbers: 'comma' as const, dates: 'dmy_points' as const }
+          : {}),
         shared: [
           { name: 'behaviours/20-b.ts', text: `/** ${line(title)}\n * @forms visit */\n` },
           { name: 'shared/dates.ts', text: `export const said = ${JSON.stringify(title)};\n` },

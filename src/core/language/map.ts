@@ -2,6 +2,7 @@
  * The form as a map of who reads and steers what, from the sources: an arrow from a part to each behaviour that reads it,
  * and from a behaviour to each part it steers. Circles and conflicts are found here so that they can stand out.
  */
+import { alg, Graph } from '@dagrejs/graphlib';
 import { actsOf, type Flow } from './acts';
 
 export interface MapBehaviour {
@@ -83,10 +84,10 @@ function placeOf(part: string, aspect: string): string {
 
 /**
  * Circles: a block that reads one thing and says another leads from the one to the other. A rule runs again when
- * anything it read differs, a handler when the value it is tied to changes. Found as the strongly connected parts of that graph (R. E. Tarjan, "Depth-first search and linear graph algorithms", 1972).
+ * anything it read differs, a handler when the value it is tied to changes.
  */
 function circlesIn(behaviours: readonly MapBehaviour[]): string[][] {
-  const leads = new Map<string, Map<string, string>>();
+  const leads = new Graph();
   for (const { name, flow } of behaviours) {
     for (const block of flow.blocks) {
       const places = (acts: readonly { part: string; aspect: string }[]) =>
@@ -106,57 +107,25 @@ function circlesIn(behaviours: readonly MapBehaviour[]): string[][] {
         for (const target of places(actsOf(block, 'write'))) {
           // A rule is not set off by its own writes.
           if (source === target && block.sort === 'rule') continue;
-          leads.set(source, (leads.get(source) ?? new Map<string, string>()).set(target, name));
+          leads.setEdge(source, target, name);
         }
       }
     }
   }
-  return components(leads).map((parts) => asRound(parts, leads));
+  return alg.findCycles(leads).map((parts) => asRound(parts, leads));
 }
 
-function components(leads: ReadonlyMap<string, ReadonlyMap<string, string>>): string[][] {
-  const index = new Map<string, number>();
-  const low = new Map<string, number>();
-  const stack: string[] = [];
-  const found: string[][] = [];
-  const visit = (part: string): void => {
-    index.set(part, index.size);
-    low.set(part, index.get(part)!);
-    stack.push(part);
-    for (const next of leads.get(part)?.keys() ?? []) {
-      if (!index.has(next)) visit(next);
-      if (stack.includes(next)) low.set(part, Math.min(low.get(part)!, low.get(next)!));
-    }
-    if (low.get(part) !== index.get(part)) return;
-    const component = stack.splice(stack.indexOf(part));
-    if (component.length > 1 || leads.get(part)?.has(part) === true) found.push(component);
-  };
-  for (const part of leads.keys()) if (!index.has(part)) visit(part);
-  return found;
-}
-
-/** One way round through a component, with the behaviour that leads from each part to the next. */
-function asRound(
-  parts: readonly string[],
-  leads: ReadonlyMap<string, ReadonlyMap<string, string>>,
-): string[] {
-  const [start] = parts as [string];
-  const came = new Map<string, string>();
-  const queue = [start];
-  for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
-    for (const next of leads.get(at)?.keys() ?? []) {
-      if (next === start) {
-        const back = [at];
-        while (back[0] !== start) back.unshift(came.get(back[0]!)!);
-        return back
-          .flatMap((part, i) => [part, leads.get(part)!.get(back[i + 1] ?? start)!])
-          .concat(start);
-      }
-      if (parts.includes(next) && !came.has(next)) {
-        came.set(next, at);
-        queue.push(next);
-      }
-    }
-  }
-  return [...parts];
+/** The shortest way round through one of the parts of a circle, with the behaviour that leads from each part to the next. */
+function asRound(parts: readonly string[], leads: Graph): string[] {
+  // The part that the code names first.
+  const start = leads.nodes().find((part) => parts.includes(part))!;
+  const paths = alg.dijkstra(leads, start);
+  const [last] = (leads.predecessors(start) ?? [])
+    .filter((part) => parts.includes(part))
+    .sort((a, b) => paths[a]!.distance - paths[b]!.distance) as [string];
+  const way = [start];
+  for (let part = last; part !== start; part = paths[part]!.predecessor!) way.splice(1, 0, part);
+  return way
+    .flatMap((part, i) => [part, leads.edge(part, way[i + 1] ?? start) as string])
+    .concat(start);
 }

@@ -44,6 +44,11 @@ describe('values written by hand', () => {
   test('the digits of a text stay a text, those of a number do not', () => {
     expect(readWritten('9900021', 'text')).toBe('9900021');
     expect(readWritten('9900021', 'number')).toBe(9900021);
+    expect(readWritten('0x10', 'number')).toBeUndefined();
+    expect([readWritten('1,5', 'number'), readWritten('1.500', 'number', 'comma')]).toEqual([
+      1.5, 1500,
+    ]);
+    expect(written(1.5, 'number', 'comma')).toBe('1,5');
     expect(readWritten('6,4', 'number')).toBe(6.4);
     expect(readWritten('true', 'text')).toBe('true');
     expect(readWritten('Yes', 'yes or no')).toBe(true);

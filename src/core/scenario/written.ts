@@ -2,6 +2,7 @@
  * Values as they are written by hand, in a line of an editor or a cell of a table: bare where their kind is known, so
  * that the digits of a text stay a text; else as JSON.
  */
+import { readTypedNumber, showNumber, type NumberStyle } from '../form/number-style';
 import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
 import type { Value } from '../form/value';
@@ -80,17 +81,19 @@ export function spellingOf(form: Form, name: string, aspect = 'value'): Spelling
 }
 
 /** Nothing is empty; undefined where the text is no value of that spelling. */
-export function readWritten(text: string, spelling: Spelling): Value | undefined {
+export function readWritten(
+  text: string,
+  spelling: Spelling,
+  numbers: NumberStyle = 'point',
+): Value | undefined {
   const bare = text.trim();
   if (bare === '') return null;
   switch (spelling) {
     case 'text':
       // A text in quotes is what stands between them.
       return bare.startsWith('"') ? (asText(readJson(bare)) ?? bare) : bare;
-    case 'number': {
-      const number = Number(bare.replace(',', '.'));
-      return Number.isFinite(number) ? number : undefined;
-    }
+    case 'number':
+      return readTypedNumber(bare, numbers) ?? undefined;
     case 'yes or no':
       return /^(?:yes|true)$/i.test(bare) ? true : /^(?:no|false)$/i.test(bare) ? false : undefined;
     case 'keys': {
@@ -103,8 +106,9 @@ export function readWritten(text: string, spelling: Spelling): Value | undefined
 }
 
 /** A value as `readWritten` reads it. */
-export function written(value: Value, spelling: Spelling): string {
+export function written(value: Value, spelling: Spelling, numbers: NumberStyle = 'point'): string {
   if (value === null) return '';
+  if (typeof value === 'number' && spelling === 'number') return showNumber(value, numbers);
   if (typeof value === 'string') {
     const isBare = value !== '' && value === value.trim() && !value.startsWith('"');
     const isMistakable = spelling !== 'text' && readWritten(value, spelling) !== value;

@@ -2,6 +2,7 @@
  * How a CSV file is spelled: what separates its cells, its decimals, how its dates are written. Offices write what their
  * spreadsheet and their country do; a workspace's own files are RFC 4180 with decimal points and dates as of ISO 8601.
  */
+import { readNumber } from '../form/number-style';
 import * as z from 'zod';
 import { readDate } from '../form/date-style';
 import type { CellValue, TableShape } from '../form/table';
@@ -103,7 +104,7 @@ export function readCell(cell: string, kind: Kind, spelling: Spelling): CellValu
     case 'text':
       return cell;
     case 'number':
-      return readNumber(cell.trim(), spelling.decimal);
+      return readNumber(cell, spelling.decimal === ',' ? 'comma' : 'point') ?? undefined;
     case 'date':
       return readDateOf(cell.trim(), spelling.dates);
     case 'yes_no': {
@@ -112,15 +113,6 @@ export function readCell(cell: string, kind: Kind, spelling: Spelling): CellValu
       return answer === 'no' || answer === 'false' ? false : undefined;
     }
   }
-}
-
-function readNumber(text: string, decimal: Spelling['decimal']): number | undefined {
-  const group = decimal === ',' ? "[ '\u00a0\u202f.]" : "[ '\u00a0\u202f,]";
-  const grouped = new RegExp(`^[-+]?\\d{1,3}(?:${group}\\d{3})+(?:\\${decimal}\\d+)?$`);
-  const plain = grouped.test(text) ? text.replace(new RegExp(group, 'g'), '') : text;
-  const number = Number(decimal === ',' ? plain.replace(',', '.') : plain);
-  const isOther = decimal === ',' && plain.includes('.');
-  return text === '' || isOther || !Number.isFinite(number) ? undefined : number;
 }
 
 /** A file whose dates begin with the year has no others. */

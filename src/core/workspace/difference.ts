@@ -93,6 +93,9 @@ function heads(before: Workspace, after: Workspace): Difference[] {
     ...(same(before.dates, after.dates)
       ? []
       : [`dates: ${before.dates ?? 'iso'} → ${after.dates ?? 'iso'}`]),
+    ...(same(before.numbers, after.numbers)
+      ? []
+      : [`numbers: ${before.numbers ?? 'point'} → ${after.numbers ?? 'point'}`]),
     ...(['roles', 'people'] as const).flatMap((list) =>
       things<{ key: string }>(
         list === 'roles' ? 'role' : 'person',

@@ -2,6 +2,7 @@
  * What of a workspace is saved, compared and taken as one: each file of its folder, but a table's two together. A unit is
  * known by the path of its file, of a table by that of its JSON.
  */
+import { headOf, type Head } from './head';
 import type { Form } from '../form/definition';
 import type { Service } from '../form/service';
 import type { Table } from '../form/table';
@@ -21,7 +22,6 @@ export type UnitContent =
   | { kind: 'scenario'; form: string; name: string; content: Scenario }
   | { kind: 'records'; form: string; name: ''; content: SampleRecord[] };
 
-type Head = Pick<Workspace, 'title' | 'roles' | 'people' | 'dates'>;
 export type UnitPlace = {
   [K in UnitContent['kind']]: Omit<Extract<UnitContent, { kind: K }>, 'content'>;
 }[UnitContent['kind']];
@@ -70,12 +70,11 @@ export function unitsIn(files: Files): Map<string, string> {
 export function contentOfUnit(workspace: Workspace, unit: string): UnitContent | null {
   const place = placeOfUnit(unit);
   if (place === null) return null;
-  const { title, roles, people, dates } = workspace;
   const form = workspace.forms.find((one) => one.form.name === (place.form || place.name));
   const named = <T extends { name: string }>(all: readonly T[] | undefined) =>
     all?.find(({ name }) => name === place.name);
   const content = {
-    head: () => ({ title, roles, people, ...(dates === undefined ? {} : { dates }) }),
+    head: () => headOf(workspace),
     table: () => named(workspace.tables),
     service: () => named(workspace.services),
     shared: () => named(workspace.shared)?.text,

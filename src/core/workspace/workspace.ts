@@ -2,6 +2,7 @@
  * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
  * map of paths to texts and gets the workspace, or every error with its file, line and path.
  */
+import { NUMBER_STYLES } from '../form/number-style';
 import { BEHAVIOURS_PER_FORM, BEHAVIOUR_CHARACTERS, SHARED_SCRIPTS } from '../limits';
 import * as z from 'zod';
 import { FormSchema, Name, type Form } from '../form/definition';
@@ -10,14 +11,7 @@ import { definitionErrors } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
 import { oddIn } from '../form/plain-json';
 import { repeatsIn } from '../form/repeats';
-import {
-  PersonSchema,
-  RoleSchema,
-  TableShape,
-  type Person,
-  type Role,
-  type Table,
-} from '../form/table';
+import { PersonSchema, RoleSchema, TableShape, type Table } from '../form/table';
 import type { Source } from '../script/header';
 import { FOR_SEVERAL, isBehaviourName, isModuleFile, MODULES } from '../script/script-name';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
@@ -26,8 +20,9 @@ import { unknownNames } from '../scenario/naming';
 import { beginningOf } from '../scenario/beginning';
 import { variedOpenings } from '../scenario/inputs';
 import { ValuesSchema } from '../session/schema';
-import { DATE_STYLES, type DateStyle } from '../form/date-style';
+import { DATE_STYLES } from '../form/date-style';
 import { readRows } from './csv';
+import { headOf, type Head } from './head';
 import { placeFileError, readJson, type FileError } from './json';
 
 export const WorkspaceFile = z.strictObject({
@@ -37,6 +32,9 @@ export const WorkspaceFile = z.strictObject({
   people: z.array(PersonSchema).min(1),
   dates: z.enum(DATE_STYLES).optional().meta({
     description: 'How dates are written for people: as YYYY-MM-DD unless said.',
+  }),
+  numbers: z.enum(NUMBER_STYLES).optional().meta({
+    description: 'The decimal mark that people write: a point unless said.',
   }),
 });
 
@@ -58,12 +56,7 @@ export interface WorkspaceForm {
   records: SampleRecord[];
 }
 
-export interface Workspace {
-  title: string;
-  roles: Role[];
-  people: Person[];
-  /** How dates are written for people; as YYYY-MM-DD unless said. */
-  dates?: DateStyle | undefined;
+export interface Workspace extends Head {
   tables: Table[];
   services: Service[];
   forms: WorkspaceForm[];
@@ -132,12 +125,8 @@ export function readWorkspace(files: Files, before: FilesRead = new Map()): Work
   const shared = readShared(files, errors);
   if (errors.length > 0 || head === null)
     throw new BrokenWorkspace(errors.map((error) => placeFileError(error, files.get(error.file))));
-  const { title, roles, people, dates } = head;
   return {
-    title,
-    roles,
-    people,
-    ...(dates === undefined ? {} : { dates }),
+    ...headOf(head),
     tables,
     services,
     forms,

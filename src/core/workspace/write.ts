@@ -1,4 +1,5 @@
 /** Writes a workspace as the texts of its folder: one thing per file, stable order, made to be kept in git. */
+import { headOf } from './head';
 import { stringify } from 'csv-stringify/sync';
 import type { Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
@@ -13,8 +14,7 @@ export function writeWorkspace(workspace: Workspace): Map<string, string> {
   const json = (path: string, content: object) =>
     files.set(path, `${JSON.stringify(content, null, 2)}\n`);
   for (const { name, text } of workspace.shared) files.set(name, text);
-  const { title, roles, people, dates } = workspace;
-  json('workspace.json', { title, roles, people, ...(dates === undefined ? {} : { dates }) });
+  json('workspace.json', headOf(workspace));
   for (const { name, rows, ...shape } of workspace.tables) {
     json(`tables/${name}.json`, shape);
     files.set(`tables/${name}.csv`, writeRows(shape.columns, rows, { formulas: true }));

@@ -3,17 +3,12 @@ import { REVISIONS_SHOWN } from '../../core/limits';
 import DataLoader from 'dataloader';
 import { and, asc, desc, eq, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
-import { DATE_STYLES, type DateStyle } from '../../core/form/date-style';
+import { DATE_STYLES } from '../../core/form/date-style';
+import type { Head } from '../../core/workspace/head';
+import { NUMBER_STYLES } from '../../core/form/number-style';
 import { FormSchema, type Form } from '../../core/form/definition';
 import { ServiceSchema, type Service } from '../../core/form/service';
-import {
-  PersonSchema,
-  RoleSchema,
-  TableSchema,
-  type Person,
-  type Role,
-  type Table,
-} from '../../core/form/table';
+import { PersonSchema, RoleSchema, TableSchema, type Table } from '../../core/form/table';
 import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
 import { deepFreeze } from '../../core/form/value';
 import { ask, database, type Transaction } from '../database';
@@ -21,14 +16,7 @@ import * as schema from '../schema';
 import { perWorkspace } from '../workspaces/current';
 import { saveRevised, type Saved } from './save';
 
-/** The workspace's title, roles and people, as the one document of their kind. */
-export interface Head {
-  title: string;
-  roles: Role[];
-  people: Person[];
-  /** How dates are written for people; as they are stored, unless said. */
-  dates?: DateStyle | undefined;
-}
+export type { Head };
 
 /** What each kind of document holds. */
 export interface Contents {
@@ -49,6 +37,7 @@ const SCHEMAS: { readonly [K in Kind]: z.ZodType<Contents[K]> } = {
     roles: z.array(RoleSchema),
     people: z.array(PersonSchema).min(1),
     dates: z.enum(DATE_STYLES).optional(),
+    numbers: z.enum(NUMBER_STYLES).optional(),
   }),
   form: FormSchema,
   behaviour: z.string(),

@@ -1,4 +1,5 @@
 /** Editing what forms share: tables, services, people and roles. */
+import { NUMBER_STYLES } from '../../core/form/number-style';
 import * as z from 'zod';
 import { TITLE_CHARACTERS } from '../../core/limits';
 import { cellsOf, fieldsOf } from '../../core/form/fields';
@@ -26,6 +27,7 @@ export const HeadSchema = z
     roles: z.array(RoleSchema).min(1),
     people: z.array(PersonSchema).min(1),
     dates: z.enum(DATE_STYLES).optional(),
+    numbers: z.enum(NUMBER_STYLES).optional(),
   })
   .superRefine(({ roles, people }, context) => {
     for (const i of repeatsIn(roles.map(({ key }) => key)))

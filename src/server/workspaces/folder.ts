@@ -1,4 +1,5 @@
 /** A workspace as its folder has it, and out as a zip. */
+import { headOf } from '../../core/workspace/head';
 import { asc, eq } from 'drizzle-orm';
 import { RECORDS_IN_FOLDER } from '../../core/limits';
 import type { SampleRecord } from '../../core/scenario/opening';
@@ -13,7 +14,6 @@ import { readHead, readReach, recordsNamed } from '../workspace/read';
 /** The workspace at hand as a folder has it; of records those that scenarios open, or the newest of all as well. */
 export async function readFolderOf(withRecords: boolean): Promise<Workspace> {
   const [head, reach] = await Promise.all([readHead(), readReach()]);
-  const { title, roles, people, dates } = head;
   const named = new Map<string, string[]>();
   const name = (form: string, ids: readonly string[]) =>
     named.set(form, [...(named.get(form) ?? []), ...ids]);
@@ -31,10 +31,7 @@ export async function readFolderOf(withRecords: boolean): Promise<Workspace> {
     forms.push({ form, behaviours, scenarios, records });
   }
   return {
-    title,
-    roles,
-    people,
-    ...(dates === undefined ? {} : { dates }),
+    ...headOf(head),
     tables: reach.tables,
     services: reach.services,
     shared: reach.shared,

@@ -4,7 +4,7 @@
  */
 import type { Open } from '@/core/scenario/definition';
 import { placeOf } from '@/core/structure/edit';
-import { LanguageClient } from '@/workers/language-client';
+import { startLanguage } from '@/workers/language-client';
 import { benchBehaviours } from './behaviours/behaviours';
 import { benchCode } from './code/code';
 import { benchCore } from './core';
@@ -25,13 +25,13 @@ export function createBench(
   material: BenchMaterial,
   first: Partial<Open> = {},
   before?: TakenOver,
-  startLanguage = () => new LanguageClient(),
+  language = startLanguage,
 ) {
   const screen = benchScreen({
     pane: before?.pane ?? 'code',
     notice: before?.says === undefined ? null : { tone: 'info', text: before.says },
   });
-  const core = benchCore(material, screen, startLanguage);
+  const core = benchCore(material, screen, language);
   const code = benchCode(core, screen, before);
   const form = benchForm(core, screen, code, first, before);
   const structure = benchStructure(core, form, before?.renamed ?? null);

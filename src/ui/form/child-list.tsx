@@ -7,7 +7,7 @@ import { textOf } from '@/core/form/reading';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { FormRecords } from '@/core/scenario/opening';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { Button, Cell, countInWords } from '../kit';
 import { idOf } from './field-block';
 

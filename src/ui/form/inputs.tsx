@@ -6,9 +6,8 @@ import { throughMask } from '@/core/form/checks';
 import { readDate, readDateAndTime, readTime } from '@/core/form/date-style';
 import { fromWallClock, toWallClock } from '@/core/form/zone';
 import type { FieldOf } from '@/core/form/definition';
-import { round } from '@/core/form/round';
 import type { Value } from '@/core/form/value';
-import { useDates, type Dates } from '../dates';
+import { useDates, useNumbers, type Dates, type Numbers } from '../writing';
 import { lazily } from '../lazily';
 import { useHeldWhilePressed } from '../press';
 import { useTyped } from '../typed';
@@ -45,19 +44,12 @@ const asText: Typing = {
   read: (text) => ({ ok: true, value: text === '' ? null : text }),
 };
 
-const asNumber = (decimals: number | undefined): Typing => ({
-  show: (value) =>
-    typeof value !== 'number'
-      ? ''
-      : decimals === undefined || round(value, decimals) !== value
-        ? String(value)
-        : value.toFixed(decimals),
+const asNumber = (numbers: Numbers, decimals: number | undefined): Typing => ({
+  show: (value) => (typeof value === 'number' ? numbers.show(value, decimals) : ''),
   read: (text) => {
     if (text.trim() === '') return { ok: true, value: null };
-    const number = Number(text.trim().replace(',', '.'));
-    return Number.isFinite(number)
-      ? { ok: true, value: number }
-      : { ok: false, says: `"${text}" is not a number.` };
+    const value = numbers.read(text);
+    return value === null ? { ok: false, says: `"${text}" is not a number.` } : { ok: true, value };
   },
 });
 
@@ -156,7 +148,7 @@ function NumberInput(props: InputProps) {
       : field.kind === 'number'
         ? field.decimals
         : undefined;
-  return <TypedInput {...props} typing={asNumber(decimals)} />;
+  return <TypedInput {...props} typing={asNumber(useNumbers(), decimals)} />;
 }
 
 /** Typed as people of the workspace write it, with any common separator; stored as it is for everybody. */

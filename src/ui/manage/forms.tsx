@@ -10,7 +10,7 @@ import { call } from '../api';
 import { useWorkspaceCheck, type WorkspaceCheck } from '../check-workspace';
 import { CutShort } from '../cut-short';
 import { Button, Cell, countInWords, HeadCell, Labelled, Line, Mono, TextLink } from '../kit';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { SaidNotice, useAsking } from './asking';
 import { lazily } from '../lazily';
 import { PageHead } from '../page-head';

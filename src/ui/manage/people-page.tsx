@@ -1,5 +1,6 @@
 'use client';
 /** The people a form can be opened as, their roles, and what holds for the whole workspace. */
+import type { NumberStyle } from '@/core/form/number-style';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Person, Role } from '@/core/form/table';
@@ -14,6 +15,7 @@ interface Head {
   roles: Role[];
   people: Person[];
   dates?: DateStyle | undefined;
+  numbers?: NumberStyle | undefined;
 }
 
 export function PeoplePage({ head: first, revision }: { head: Head; revision: number }) {
@@ -204,6 +206,18 @@ function Settings({ head, onEdit }: { head: Head; onEdit: (head: Head) => void }
               label: `${STYLES[style].looks}, such as ${showDate('2031-05-02', style)}`,
             }))}
             onChange={({ target }) => onEdit({ ...head, dates: target.value as DateStyle })}
+          />
+        </Labelled>
+      </Box>
+      <Box mt="8px">
+        <Labelled label="Numbers are written as">
+          <Select
+            value={head.numbers ?? 'point'}
+            options={[
+              { key: 'point', label: 'with a decimal point, such as 1,234.5' },
+              { key: 'comma', label: 'with a decimal comma, such as 1.234,5' },
+            ]}
+            onChange={({ target }) => onEdit({ ...head, numbers: target.value as NumberStyle })}
           />
         </Labelled>
       </Box>

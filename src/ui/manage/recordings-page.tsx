@@ -7,7 +7,7 @@ import type { Person } from '@/core/form/table';
 import type { Because, RecordingHead } from '@/core/scenario/recording';
 import { addressHere, useAddress } from '../address';
 import { call, get } from '../api';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { Button, Cell, ListTable, Notice, Select, TextLink } from '../kit';
 import { PageHead } from '../page-head';
 

@@ -13,6 +13,7 @@ import { PageHead } from '../page-head';
 import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
 import { CsvImport } from './csv-import';
+import { useNumbers, type Numbers } from '../writing';
 
 type Column = Table['columns'][number];
 
@@ -318,6 +319,7 @@ function CellInput({
   onCommit: (value: CellValue) => void;
 }) {
   const [text, setText] = useState<string | null>(null);
+  const numbers = useNumbers();
   if (kind === 'yes_no') {
     const key = value === null ? '' : value === true ? 'yes' : 'no';
     return (
@@ -334,8 +336,9 @@ function CellInput({
       />
     );
   }
-  const shown = text ?? (value === null ? '' : String(value));
-  const read = readCell(shown, kind);
+  const shown =
+    text ?? (value === null ? '' : typeof value === 'number' ? numbers.show(value) : String(value));
+  const read = readCell(shown, kind, numbers);
   const commit = () => {
     if (text === null || read === undefined) return;
     setText(null);
@@ -359,10 +362,9 @@ function CellInput({
   );
 }
 
-function readCell(text: string, kind: Column['kind']): CellValue | undefined {
+function readCell(text: string, kind: Column['kind'], numbers: Numbers): CellValue | undefined {
   if (text === '') return null;
-  if (kind === 'number')
-    return Number.isFinite(Number(text)) && text.trim() !== '' ? Number(text) : undefined;
+  if (kind === 'number') return numbers.read(text) ?? undefined;
   if (kind === 'date') return isDate(text) ? text : undefined;
   return text;
 }

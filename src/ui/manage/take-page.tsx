@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Person } from '@/core/form/table';
 import type { Change } from '@/core/workspace/taking';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { Button, Cell, ListTable, Mono, Notice } from '../kit';
 import { PageHead } from '../page-head';
 import { SaidNotice, useAsking } from './asking';

@@ -7,7 +7,7 @@ import {
   type RemovedWorkspace,
   type WorkspaceRow,
 } from '@/core/workspace/workspaces';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { SaidNotice, useAsking } from './asking';
 import { Button, Cell, Labelled, Line, ListTable, Mono, Select } from '../kit';
 import { PageHead } from '../page-head';

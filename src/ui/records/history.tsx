@@ -8,7 +8,7 @@ import { textOf } from '@/core/form/reading';
 import type { TableIndex } from '@/core/form/table-index';
 import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { Button, Notice } from '../kit';
 import { useAnswer } from '../server-data';
 import type { ListedRecord } from './use-records';

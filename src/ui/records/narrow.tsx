@@ -7,7 +7,7 @@ import type { Field } from '@/core/form/definition';
 import { narrowedBy } from '@/core/form/listing';
 import { definedOptions } from '@/core/form/reading';
 import type { TableIndex } from '@/core/form/table-index';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { Line, Select } from '../kit';
 import type { Asked } from './use-records';
 

@@ -7,7 +7,7 @@ import { textOf } from '@/core/form/reading';
 import { listedFields } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { Button, countInWords, Labelled, Line, Notice } from '../kit';
 import { useRecords, type ListedRecord } from './use-records';
 

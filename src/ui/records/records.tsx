@@ -10,7 +10,7 @@ import { indexOf } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
 import { Button, countInWords, Labelled, Line, Notice, TextLink } from '../kit';
 import { useAddress } from '../address';
-import { useDates } from '../dates';
+import { useDates } from '../writing';
 import { PageHead } from '../page-head';
 import { PersonSwitch } from '../person-switch';
 import { Columns, columnsOf, useChosenColumns } from './columns';

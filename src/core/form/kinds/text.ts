@@ -1,13 +1,13 @@
 /** Text of one or many lines, kept as typed; only the empty text becomes empty. */
 import type { FieldOf, TextFormat } from '../definition';
 import { checks, fitsMask } from '../checks';
-import { isAbsoluteUrl } from '../url';
 import type { Kind } from './kind';
 
 const FORMATS: Readonly<Record<TextFormat, { fits: (text: string) => boolean; says: string }>> = {
   email: { fits: checks.email, says: 'This is not an e-mail address, such as name@example.org.' },
   url: {
-    fits: isAbsoluteUrl,
+    // The valid absolute URLs of HTML, by the WHATWG URL standard.
+    fits: (typed) => URL.canParse(typed),
     says: 'This is not a full web address, such as https://example.org/page.',
   },
   phone: {

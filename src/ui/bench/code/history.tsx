@@ -4,7 +4,7 @@ import { useRoom } from '../../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { readHeader } from '@/core/script/header';
-import { useDates } from '../../dates';
+import { useDates } from '../../writing';
 import { Button, Notice } from '../../kit';
 import { useAnswer } from '../../server-data';
 import { Comparison } from './comparison';

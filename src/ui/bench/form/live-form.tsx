@@ -20,7 +20,7 @@ import type { Word } from '@/core/tape/tape';
 import { ChildRecordsList, type RelatedRecords } from '../../form/child-list';
 import { FormSheet } from '../../form/sheet';
 import { addressHere } from '../../address';
-import { useDates } from '../../dates';
+import { useDates } from '../../writing';
 import { Button, Notice, OutOfReach } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
 import { useAnswer } from '../../server-data';

@@ -5,7 +5,7 @@ import { fieldsOf } from '@/core/form/fields';
 import { equal, type Value } from '@/core/form/value';
 import { seenAt, rowValues, type Seen } from '@/core/scenario/seen';
 import { Button, TextLink } from '../../kit';
-import { useDates } from '../../dates';
+import { useDates } from '../../writing';
 import type { OpenedRecording } from '../material';
 import type { Bench } from '../create-bench';
 import { useRoom } from '../../use-room';

@@ -5,13 +5,16 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Bench } from '../create-bench';
 import { Committed } from './inputs';
 import { LaunchParameters } from './launch-parameters';
+import { useNumbers } from '../../writing';
 
 /** What is said of the form as a whole, while no part is chosen. */
 export function FormDefinition({ bench }: { bench: Bench }) {
   const { form } = useMaterial(bench);
+  const numbers = useNumbers();
   const settings = form.settings ?? {};
   const commitLimit = (text: string) => {
-    const limit = text.trim() === '' ? undefined : Number(text);
+    const limit = text.trim() === '' ? undefined : numbers.read(text);
+    if (limit === null) return false;
     const { runLimit: _, ...rest } = settings;
     return bench.structure.edit({
       do: 'changeForm',

@@ -3,6 +3,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Labelled, Line, Select } from '../../kit';
+import { useNumbers } from '../../writing';
 
 /** A definition as its inputs see it. */
 export type DefinitionValues = Record<string, unknown>;
@@ -90,15 +91,17 @@ export function Text({
 }
 
 export function NumberLine({ definition, change, name, label }: Shared) {
+  const numbers = useNumbers();
   const commit = (text: string) => {
-    const number = Number(text.replace(',', '.'));
-    if (text.trim() !== '' && !Number.isFinite(number)) return false;
-    return change({ [name]: text.trim() === '' ? undefined : number });
+    if (text.trim() === '') return change({ [name]: undefined });
+    const number = numbers.read(text);
+    return number !== null && change({ [name]: number });
   };
+  const value = definition[name];
   return (
     <Committed
       label={label}
-      value={definition[name] === undefined ? '' : String(definition[name])}
+      value={typeof value === 'number' ? numbers.show(value) : ''}
       width="100px"
       onCommit={commit}
     />

@@ -6,6 +6,7 @@ import type { FieldKind, Option } from '@/core/form/definition';
 import type { Table } from '@/core/form/table';
 import { Labelled, Select } from '../../kit';
 import { Choice, Committed, NumberLine, Text, YesOrNo, type Shared } from './inputs';
+import { useNumbers } from '../../writing';
 
 interface LimitProps {
   kind: string;
@@ -234,18 +235,19 @@ const MIB = 1024 * 1024;
 
 function FileLimits({ shared }: LimitProps) {
   const { definition, change } = shared;
-  const size = definition.maxBytes as number | undefined;
+  const numbers = useNumbers();
+  const most = definition.maxBytes as number | undefined;
   return (
     <Flex gap="10px" wrap="wrap" align="end">
       {numeric(shared, 'maxFiles', 'Files at most')}
       <Committed
         label="Size of each at most, in MiB"
         width="100px"
-        value={size === undefined ? '' : String(Math.round((size / MIB) * 1000) / 1000)}
+        value={most === undefined ? '' : numbers.show(Math.round((most / MIB) * 1000) / 1000)}
         onCommit={(text) => {
-          const number = Number(text.replace(',', '.'));
           if (text.trim() === '') return change({ maxBytes: undefined });
-          return Number.isFinite(number) && change({ maxBytes: Math.round(number * MIB) });
+          const size = numbers.read(text);
+          return size !== null && change({ maxBytes: Math.round(size * MIB) });
         }}
       />
       <Committed

@@ -17,7 +17,7 @@ import { addressNow, partSeen, type Seen } from '@/core/scenario/seen';
 import type { Tape } from '@/core/tape/tape';
 import { withPlaces, type Names } from '@/core/tape/words';
 import { placeOf, type Line } from '@/core/wire/line';
-import { useDates } from '../../dates';
+import { useDates } from '../../writing';
 import { Button, Mono, Select } from '../../kit';
 import { useAnswer } from '../../server-data';
 import type { Revision } from '../code/history';

@@ -8,6 +8,7 @@ import type { GridWords } from '@/core/scenario/grid-table';
 import { readWritten, written } from '@/core/scenario/written';
 import { Button, Line } from '../../kit';
 import type { Entry } from './value-input';
+import { useNumbers } from '../../writing';
 
 export function AxisLine({
   axis,
@@ -84,9 +85,10 @@ function AddValue({
   suggested: readonly Value[];
   onAdd: (values: Value[]) => void;
 }) {
+  const { style: numbers } = useNumbers();
   const [text, setText] = useState('');
   const list = useId();
-  const read = readWritten(text, spelling);
+  const read = readWritten(text, spelling, numbers);
   const add = () => {
     if (read === undefined || read === null) return;
     onAdd([read]);
@@ -108,7 +110,7 @@ function AddValue({
       />
       <datalist id={list}>
         {suggested.map((value) => (
-          <option key={JSON.stringify(value)} value={written(value, spelling)} />
+          <option key={JSON.stringify(value)} value={written(value, spelling, numbers)} />
         ))}
       </datalist>
       <Button aria-label={`Add the value for ${name}`} disabled={read == null} onClick={add}>

@@ -6,7 +6,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { accepting, canAccept } from '@/core/scenario/editing';
 import type { Miss } from '@/core/scenario/run-scenario';
-import { useDates } from '../../dates';
+import { useDates } from '../../writing';
 import { Button, Line, Mono, Notice } from '../../kit';
 import { useAnswer } from '../../server-data';
 import type { PastRun } from '@/core/workspace/past-run';

@@ -15,6 +15,7 @@ import {
 } from '@/core/scenario/written';
 import { Line, Select } from '../../kit';
 import { useTyped } from '../../typed';
+import { useNumbers } from '../../writing';
 
 const YES_NO: readonly Option[] = [
   { key: 'true', label: 'yes' },
@@ -108,10 +109,11 @@ function WrittenInput({
   label: string;
   onChange: (value: Value) => void;
 }) {
-  const before = written(value, spelling);
+  const { style: numbers } = useNumbers();
+  const before = written(value, spelling, numbers);
   const [text, setText] = useTyped(before);
   const id = useId();
-  const read = readWritten(text, spelling);
+  const read = readWritten(text, spelling, numbers);
   const done = () => {
     if (text !== before && read !== undefined && !equal(read, value)) onChange(read);
   };
