@@ -3,6 +3,7 @@
 import { keepPreviousData, useInfiniteQuery, type InfiniteData } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Values } from '@/core/form/value';
+import { useHeldWhilePressed } from '../press';
 import { answerOf } from '../server-data';
 
 export interface ListedRecord {
@@ -64,14 +65,17 @@ export function useRecords(form: string, asked: Asked, first: RecordPage | null)
       : {}),
   });
   // A search that is refused, as one too short, leaves what was found before it in view.
-  const [{ pages }, show] = useState<Pages>(found.data ?? NONE);
-  if (found.data !== undefined && found.data.pages !== pages) show(found.data);
+  const [{ pages: last }, show] = useState<Pages>(found.data ?? NONE);
+  if (found.data !== undefined && found.data.pages !== last) show(found.data);
+  // A row must not move away from under a press, nor by what is said above it.
+  const pages = useHeldWhilePressed(last);
+  const says = useHeldWhilePressed(found.error?.message ?? null);
   return {
     records: pages.flatMap(({ records }) => records),
     total: pages[0]?.total ?? null,
     more: (pages.at(-1)?.next ?? null) !== null,
     loading: found.isFetching,
-    says: found.error?.message ?? null,
+    says,
     loadMore: () => {
       if (!found.isFetching && found.hasNextPage) void found.fetchNextPage();
     },
