@@ -92,7 +92,7 @@ await build({
 });
 await build({
   ...common,
-  entryPoints: { prepare: 'src/server/prepare.ts' },
+  entryPoints: { prepare: 'src/server/hosting/prepare.ts' },
   external: ['pg-native', 'piscina'],
 });
 await build({ ...common, entryPoints: { schemas: 'src/cli/schemas.ts' } });

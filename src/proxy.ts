@@ -1,11 +1,11 @@
 /**
  * What every request for a page goes through first: only hosts that are allowed are answered, addresses can be read, and
  * each page gets a policy of its own under which no script runs that the server did not write. Routes of the API ask the
- * same questions themselves (`server/http/request.ts`), since passing through here costs a third of a small request; only
+ * same questions themselves (`server/routes/request.ts`), since passing through here costs a third of a small request; only
  * addresses with a percent sign come here, before Next.js stumbles over those that encode nothing.
  */
 import { NextResponse, type NextRequest } from 'next/server';
-import { apiError, pageError } from '@/server/http/guard';
+import { apiError, pageError } from '@/server/routes/guard';
 import { isWorkspaceName, splitAddress, WORKSPACE_HEADER } from '@/server/workspaces/address';
 
 const HEADER = 'content-security-policy';

@@ -1,8 +1,8 @@
 /** Drawing a page in the workspace that its address names, also while the database is away. */
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
-import { isUnreachable } from '@/server/database';
-import { here } from '@/server/workspaces/page';
+import { isUnreachable } from '@/server/database/database';
+import { here } from '@/server/routes/page';
 import { DatabaseAway } from '@/ui/database-away';
 
 /** The response being made, whose status scripts/serve.mjs lets a page set; absent under another server. */

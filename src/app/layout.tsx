@@ -4,7 +4,7 @@ import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { readHead } from '@/server/workspace/read';
-import { basePath, here } from '@/server/workspaces/page';
+import { basePath, here } from '@/server/routes/page';
 import type { Writing } from '@/ui/writing';
 import { Providers } from '@/ui/providers';
 

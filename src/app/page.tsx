@@ -1,4 +1,4 @@
-import { currentPerson } from '@/server/person';
+import { currentPerson } from '@/server/routes/person';
 import { readOverview, readRemovedForms } from '@/server/workspace/overview';
 import { readHead } from '@/server/workspace/read';
 import { Forms } from '@/ui/manage/forms';

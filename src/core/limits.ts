@@ -164,7 +164,7 @@ export const SUBMISSION_WAITS = 30 * SECOND;
 export const SUBMISSION_TAKES = 120 * SECOND;
 /**
  * Real milliseconds that a task of the server waits for a thread before whoever asked is asked to come again (503).
- * Protects the queue. How much a task may work once it has one stands in `server/tasks.ts`, and is no real time.
+ * Protects the queue. How much a task may work once it has one stands in `server/machines/tasks.ts`, and is no real time.
  */
 export const TASK_WAITS = 60 * SECOND;
 /**

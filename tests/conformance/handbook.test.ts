@@ -4,7 +4,7 @@ import { examplesIn, sectionsOfPage } from '../../src/core/handbook/page';
 import { mistakes } from '../../src/core/language/mistakes';
 import { IDLE_PART } from '../../src/core/language/mistakes/idle-part';
 import { baseName, isModule } from '../../src/core/script/script-name';
-import { handbook } from '../../src/server/handbook';
+import { handbook } from '../../src/server/routes/handbook';
 import { demo, foundIn, languageOf } from '../support/demo-language';
 import { direct } from '../support/hosts';
 

@@ -1,6 +1,6 @@
 /** Behaviours as a set in the database: revisions, deleting and coming back, order. Against a real PostgreSQL. */
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { makeRelease, newestRelease } from '../../src/server/releases';
+import { makeRelease, newestRelease } from '../../src/server/releases/releases';
 import {
   scriptHistory,
   ownScript,

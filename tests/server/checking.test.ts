@@ -3,8 +3,8 @@ import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from 'vite
 import { CannotStart, TookTooLong } from '../../src/core/sandbox/cut-short';
 import { Engine } from '../../src/core/sandbox/engine';
 import { CutShort, Refusal } from '../../src/server/http/refusal';
-import { newestRelease } from '../../src/server/releases';
-import { releaseForm } from '../../src/server/releasing';
+import { newestRelease } from '../../src/server/releases/releases';
+import { releaseForm } from '../../src/server/releases/releasing';
 import { ownScript, saveScript } from '../../src/server/workspace/behaviours';
 import { readOverview } from '../../src/server/workspace/overview';
 import {
@@ -74,7 +74,7 @@ describe('a check that is cut short', () => {
         through.problems.filter(({ sort }) => sort === 'scenario'),
       ]).toEqual([[], []]);
       expect((await rowOf('vessel')).run).toMatchObject({ failed: 0, current: true });
-      const { database } = await import('../../src/server/database');
+      const { database } = await import('../../src/server/database/database');
       await database().execute('delete from scenario_run');
       await database().execute('delete from form_check');
     },

@@ -4,13 +4,13 @@ import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Values } from '../../src/core/form/value';
 import type { TimedStep } from '../../src/core/session/step';
-import { database } from '../../src/server/database';
-import { keepFile, readFile } from '../../src/server/files';
+import { database } from '../../src/server/database/database';
+import { keepFile, readFile } from '../../src/server/fillings/files';
 import { ownFilling, parentOf } from '../../src/server/fillings/handing-out';
 import { submit } from '../../src/server/fillings/submitting';
 import { tidyFillings } from '../../src/server/fillings/tidy';
 import { childrenOf, neighboursOf, readRecord } from '../../src/server/records/read';
-import { makeRelease } from '../../src/server/releases';
+import { makeRelease } from '../../src/server/releases/releases';
 import { readForm, readHead } from '../../src/server/workspace/read';
 import { begin, freshDatabase } from './support';
 

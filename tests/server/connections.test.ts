@@ -1,7 +1,7 @@
 /** One budget of connections for the process, whatever number of workspaces it serves. */
 import { Client } from 'pg';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { connectionTo } from '../../src/server/database';
+import { connectionTo } from '../../src/server/database/database';
 import { freshDatabase } from './support';
 
 let end: () => Promise<void>;

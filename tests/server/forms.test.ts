@@ -2,10 +2,10 @@
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { changesInWords } from '../../src/core/workspace/overview';
-import { database } from '../../src/server/database';
-import { indexForm, insertRelease } from '../../src/server/releases';
+import { database } from '../../src/server/database/database';
+import { indexForm, insertRelease } from '../../src/server/releases/releases';
 import { readRecord } from '../../src/server/records/read';
-import { addSample } from '../../src/server/records/samples';
+import { addSample } from '../../src/server/fillings/samples';
 import { saveRecord } from '../../src/server/records/save';
 import { readDocument, saveDocument } from '../../src/server/revisions/documents';
 import {

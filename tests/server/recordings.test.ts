@@ -6,7 +6,7 @@ import { Sandbox } from '../../src/core/sandbox/sandbox';
 import { RecordingSchema, type Recording } from '../../src/core/scenario/recording';
 import { seenAt } from '../../src/core/scenario/seen';
 import type { TimedStep } from '../../src/core/session/step';
-import { database } from '../../src/server/database';
+import { database } from '../../src/server/database/database';
 import { submit } from '../../src/server/fillings/submitting';
 import { listRecords } from '../../src/server/records/list';
 import {
@@ -17,9 +17,9 @@ import {
   listRecordings,
   readRecording,
   removeRecording,
-} from '../../src/server/recordings';
-import { makeRelease, releaseNumbered } from '../../src/server/releases';
-import * as schema from '../../src/server/schema';
+} from '../../src/server/releases/recordings';
+import { makeRelease, releaseNumbered } from '../../src/server/releases/releases';
+import * as schema from '../../src/server/database/schema';
 import { readForm, readHead } from '../../src/server/workspace/read';
 import { begin, freshDatabase } from './support';
 

@@ -2,9 +2,9 @@
 // oxlint-disable unicorn/no-thenable -- JSON Schema has a keyword of that name
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { exportedRecords } from '../../src/server/records/export';
-import { enterRecords, readBroughtRecords } from '../../src/server/records/bring';
+import { enterRecords, readBroughtRecords } from '../../src/server/fillings/bring';
 import { readRecord } from '../../src/server/records/read';
-import { makeRelease } from '../../src/server/releases';
+import { makeRelease } from '../../src/server/releases/releases';
 import { Refusal } from '../../src/server/http/refusal';
 import { existingForm } from '../../src/server/workspace/forms';
 import { readHead } from '../../src/server/workspace/read';

@@ -4,7 +4,7 @@ import { parse } from 'csv-parse/sync';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { listedFields } from '../../src/core/form/listing';
-import { database, transaction } from '../../src/server/database';
+import { database, transaction } from '../../src/server/database/database';
 import type { RecordFormat } from '../../src/core/workspace/records-out';
 import { exportedRecords } from '../../src/server/records/export';
 import { listRecords, type ListQuery } from '../../src/server/records/list';
@@ -15,8 +15,8 @@ import {
   type StoredRecord,
 } from '../../src/server/records/read';
 import { removeRecord, saveRecord } from '../../src/server/records/save';
-import { indexForm } from '../../src/server/releases';
-import * as schema from '../../src/server/schema';
+import { indexForm } from '../../src/server/releases/releases';
+import * as schema from '../../src/server/database/schema';
 import { readForm } from '../../src/server/workspace/read';
 import { freshDatabase } from './support';
 

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import fc from 'fast-check';
 import { sql } from 'drizzle-orm';
-import { atOnce, database, MaybeSaved, transaction } from '../../src/server/database';
+import { atOnce, database, MaybeSaved, transaction } from '../../src/server/database/database';
 import { recordHistory } from '../../src/server/records/read';
 import { removeRecord, saveRecord } from '../../src/server/records/save';
 import { historyOf, removeDocument, saveDocument } from '../../src/server/revisions/documents';

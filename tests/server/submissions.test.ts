@@ -5,9 +5,9 @@ import type { TimedStep } from '../../src/core/session/step';
 import { beginFilling, handOut } from '../../src/server/fillings/handing-out';
 import { submit } from '../../src/server/fillings/submitting';
 import { readRecord, recordHistory } from '../../src/server/records/read';
-import { CannotRelease, makeRelease, newestRelease } from '../../src/server/releases';
-import { database } from '../../src/server/database';
-import * as schema from '../../src/server/schema';
+import { CannotRelease, makeRelease, newestRelease } from '../../src/server/releases/releases';
+import { database } from '../../src/server/database/database';
+import * as schema from '../../src/server/database/schema';
 import {
   ownScript,
   saveScript as save,

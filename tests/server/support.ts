@@ -1,11 +1,11 @@
 /** A database of its own for the server's tests, in the PostgreSQL that the test command starts. */
 import { Client } from 'pg';
-import { connectionTo, database, disconnect } from '../../src/server/database';
-import { HOME, standAlone } from '../../src/server/workspaces/current';
+import { connectionTo, database, disconnect } from '../../src/server/database/database';
+import { HOME, standAlone } from '../../src/server/database/current-workspace';
 import { EXTENSIONS_APART, migrateWorkspace } from '../../src/server/workspaces/making';
 import { REGISTRY, REGISTRY_TABLES } from '../../src/server/workspaces/registry';
 import { machines } from '../../src/server/machines/server-pool';
-import { importWorkspace } from '../../src/server/import';
+import { importWorkspace } from '../../src/server/workspaces/import';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import {
   beginFilling,
@@ -14,7 +14,7 @@ import {
   type HowOpened,
 } from '../../src/server/fillings/handing-out';
 import { readRecord } from '../../src/server/records/read';
-import { newestRelease } from '../../src/server/releases';
+import { newestRelease } from '../../src/server/releases/releases';
 import { readDocument, type Key } from '../../src/server/revisions/documents';
 import { readHead } from '../../src/server/workspace/read';
 import { readFolder } from '../../src/workers/files';

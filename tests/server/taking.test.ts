@@ -9,9 +9,9 @@ import { textsIn } from '../../src/core/workspace/zip';
 import { Refusal } from '../../src/server/http/refusal';
 import { readDocument, saveDocument } from '../../src/server/revisions/documents';
 import { readBehaviours, readForms, readShared, readTables } from '../../src/server/workspace/read';
-import { inWorkspace, HOME } from '../../src/server/workspaces/current';
+import { inWorkspace, HOME } from '../../src/server/database/current-workspace';
 import { packWorkspace } from '../../src/server/workspaces/folder';
-import { addWorkspace } from '../../src/server/workspaces/manage';
+import { addWorkspace } from '../../src/server/hosting/manage';
 import { findWorkspace } from '../../src/server/workspaces/registry';
 import {
   planTaking,

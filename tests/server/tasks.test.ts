@@ -1,8 +1,8 @@
 /** The threads for tasks: what takes too much work is ended, its thread is replaced, and nobody else is kept waiting. */
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { CutShort, Refusal } from '../../src/server/http/refusal';
-import { task } from '../../src/server/tasks';
-import { inWorkspace } from '../../src/server/workspaces/current';
+import { task } from '../../src/server/machines/tasks';
+import { inWorkspace } from '../../src/server/database/current-workspace';
 import { thorough } from '../support/thorough';
 import { freshDatabase } from './support';
 

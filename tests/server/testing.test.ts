@@ -2,8 +2,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { ScenarioSchema } from '../../src/core/scenario/definition';
 import { Refusal } from '../../src/server/http/refusal';
-import { insertRelease, newestRelease } from '../../src/server/releases';
-import { changesSinceRelease, releaseForm } from '../../src/server/releasing';
+import { insertRelease, newestRelease } from '../../src/server/releases/releases';
+import { changesSinceRelease, releaseForm } from '../../src/server/releases/releasing';
 import { ownScript, saveScript } from '../../src/server/workspace/behaviours';
 import { readScenarios } from '../../src/server/workspace/read';
 import { RUNS_KEPT } from '../../src/core/limits';

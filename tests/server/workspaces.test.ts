@@ -4,15 +4,15 @@ import { packed, textsIn } from '../../src/core/workspace/zip';
 
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { writeWorkspace } from '../../src/core/workspace/write';
-import { database } from '../../src/server/database';
+import { database } from '../../src/server/database/database';
 import { saveRecord } from '../../src/server/records/save';
 import { readRecord } from '../../src/server/records/read';
-import { insertRelease, newestRelease } from '../../src/server/releases';
+import { insertRelease, newestRelease } from '../../src/server/releases/releases';
 import { readBehaviours, readForm, readForms, readHead } from '../../src/server/workspace/read';
 import { saveDocument } from '../../src/server/revisions/documents';
-import { HOME, inWorkspace } from '../../src/server/workspaces/current';
+import { HOME, inWorkspace } from '../../src/server/database/current-workspace';
 import { packWorkspace } from '../../src/server/workspaces/folder';
-import { workspaceFromZip } from '../../src/server/workspaces/from-zip';
+import { workspaceFromZip } from '../../src/server/hosting/from-zip';
 import { dropRemoved, dropUnfinished, withNewSchema } from '../../src/server/workspaces/making';
 import {
   addWorkspace,
@@ -22,7 +22,7 @@ import {
   removeWorkspace,
   renameWorkspace,
   restoreWorkspace,
-} from '../../src/server/workspaces/manage';
+} from '../../src/server/hosting/manage';
 import { askRegistry, findWorkspace, listWorkspaces } from '../../src/server/workspaces/registry';
 import { readFolder } from '../../src/workers/files';
 import { freshDatabase } from './support';

@@ -7,7 +7,7 @@ import type { Scenario } from '@/core/scenario/definition';
 import type { Request } from '@/core/sandbox/protocol';
 import { serve } from '@/core/sandbox/serve';
 import { createBench, type Bench } from '@/ui/bench/create-bench';
-import type { BenchMaterial, OpenedRecording } from '@/ui/bench/material';
+import type { BenchMaterial, OpenedRecording } from '@/ui/bench/common/material';
 import type { LanguageClient } from '@/workers/language-client';
 import { page, section, text } from './forms';
 

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { listRecordings } from '@/server/recordings';
+import { listRecordings } from '@/server/releases/recordings';
 import { readForms, readHead } from '@/server/workspace/read';
 import { RecordingsPage } from '@/ui/manage/recordings-page';
 import { drawn } from '@/app/drawn';

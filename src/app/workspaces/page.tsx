@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { drawn } from '@/app/drawn';
-import { offeredFolders } from '@/server/folders/open-folders';
-import { readWorkspaces } from '@/server/workspaces/manage';
+import { offeredFolders } from '@/server/hosting/open-folders';
+import { readWorkspaces } from '@/server/hosting/manage';
 import { Workspaces } from '@/ui/manage/workspaces';
 
 export const dynamic = 'force-dynamic';

@@ -8,11 +8,11 @@ import type { Person } from '../../core/form/table';
 import type { Value, Values } from '../../core/form/value';
 import { OpeningSchema, ValueSchema } from '../../core/session/schema';
 import type { Opening } from '../../core/session/step';
-import { ask, database } from '../database';
+import { ask, database } from '../database/database';
 import { Refusal } from '../http/refusal';
 import { readRecord, readRecordAt, type StoredRecord } from '../records/read';
-import { newestRelease, releaseById, type Release } from '../releases';
-import * as schema from '../schema';
+import { newestRelease, releaseById, type Release } from '../releases/releases';
+import * as schema from '../database/schema';
 import { nextNumber, NextNumber } from './record-number';
 import { readTicket, signed, type Ticket } from './ticket';
 

@@ -1,6 +1,6 @@
 /** Numbers for new records: one sequence a form, none given twice. */
 import * as z from 'zod';
-import { ask } from '../database';
+import { ask } from '../database/database';
 
 export const NextNumber = z.object({ number: z.number().int() });
 

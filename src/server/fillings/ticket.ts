@@ -7,9 +7,9 @@ import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import * as z from 'zod';
 import { ValuesSchema } from '../../core/session/schema';
-import { database } from '../database';
-import * as schema from '../schema';
-import { perWorkspace } from '../workspaces/current';
+import { database } from '../database/database';
+import * as schema from '../database/schema';
+import { perWorkspace } from '../database/current-workspace';
 
 const TicketSchema = z.strictObject({
   release: z.number().int(),

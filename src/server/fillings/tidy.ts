@@ -1,7 +1,7 @@
 /** Clearing away what nobody will come back for: filling-ins begun long ago and never sent, with the files chosen for them. */
 import { HALF_FILLED_KEPT } from '../../core/limits';
 import { sql } from 'drizzle-orm';
-import type { Database } from '../database';
+import type { Database } from '../database/database';
 
 /** Removed at once; so many take less than a second. */
 const AT_ONCE = 5000;

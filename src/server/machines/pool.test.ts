@@ -4,7 +4,7 @@ import type { Engine, Stuck } from '../../core/sandbox/engine';
 import { TookTooLong } from '../../core/sandbox/cut-short';
 import type { Material } from '../../core/session/session';
 import type { Opening } from '../../core/session/step';
-import { Busy } from '../turns';
+import { Busy } from '../database/turns';
 import { MachinePool, type PoolOptions } from './pool';
 
 interface Played {

@@ -8,7 +8,7 @@ import { TookTooLong } from '../../core/sandbox/cut-short';
 import type { BriefAnswer } from '../../core/sandbox/reply';
 import type { Material } from '../../core/session/session';
 import type { Opening, TimedStep } from '../../core/session/step';
-import { Turns, type TurnsOptions } from '../turns';
+import { Turns, type TurnsOptions } from '../database/turns';
 
 export interface PoolOptions extends TurnsOptions {
   /**

@@ -8,7 +8,7 @@ import type { Field, Form } from '../../core/form/definition';
 import { fieldsOf } from '../../core/form/fields';
 import { isName } from '../../core/form/name';
 import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
-import { isDeadlock, withoutLimit, type Database } from '../database';
+import { isDeadlock, withoutLimit, type Database } from '../database/database';
 
 /** Names reach SQL as they are, so nothing else may. */
 function spelled(name: string): string {

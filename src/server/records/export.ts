@@ -4,8 +4,8 @@ import * as z from 'zod';
 import type { Form } from '../../core/form/definition';
 import { ValuesSchema } from '../../core/session/schema';
 import { recordWriter, type RecordFormat } from '../../core/workspace/records-out';
-import { database } from '../database';
-import { currentWorkspace, inWorkspace } from '../workspaces/current';
+import { database } from '../database/database';
+import { currentWorkspace, inWorkspace } from '../database/current-workspace';
 
 /** Records that are read at once: some hundred kilobytes. */
 const PIECE = 500;

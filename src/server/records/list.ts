@@ -4,10 +4,10 @@ import { and, eq, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import type { Field, Form } from '../../core/form/definition';
 import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
-import { database, transaction } from '../database';
-import { countRecordings } from '../recordings';
+import { database, transaction } from '../database/database';
+import { countRecordings } from './recording-counts';
 import { Refusal } from '../http/refusal';
-import * as schema from '../schema';
+import * as schema from '../database/schema';
 import { columnOf } from './columns';
 import { asRecord, COLUMNS, countRecords, type Count, type StoredRecord } from './read';
 

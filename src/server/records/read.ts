@@ -5,9 +5,9 @@ import type { Form } from '../../core/form/definition';
 import type { Values } from '../../core/form/value';
 import type { FormRecords, SampleRecord } from '../../core/scenario/opening';
 import { ValuesSchema } from '../../core/session/schema';
-import { database, type Database } from '../database';
+import { database, type Database } from '../database/database';
 import { readDocument } from '../revisions/documents';
-import * as schema from '../schema';
+import * as schema from '../database/schema';
 import { fieldIs } from './columns';
 
 const { record, recordRevision } = schema;

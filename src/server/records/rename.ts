@@ -1,7 +1,7 @@
 /** Carrying another name of a part through the records of a form, in the database itself: earlier states have it too, so that they can be compared. */
 import { sql, type SQL } from 'drizzle-orm';
 import type { PartSort } from '../../core/structure/edit';
-import type { Transaction } from '../database';
+import type { Transaction } from '../database/database';
 
 /** Renames a field, or a column of rows (`rows.column`), in all records of a form. */
 export async function renameInRecords(

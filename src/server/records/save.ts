@@ -1,7 +1,7 @@
 /** Saving records: revisions as for everything else. */
 import type { Values } from '../../core/form/value';
 import { ValuesSchema } from '../../core/session/schema';
-import type { Transaction } from '../database';
+import type { Transaction } from '../database/database';
 import { saveRevised, type Saved } from '../revisions/save';
 
 interface Key {

@@ -11,9 +11,9 @@ import { ServiceSchema, type Service } from '../../core/form/service';
 import { PersonSchema, RoleSchema, TableSchema, type Table } from '../../core/form/table';
 import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
 import { deepFreeze } from '../../core/form/value';
-import { ask, database, type Transaction } from '../database';
-import * as schema from '../schema';
-import { perWorkspace } from '../workspaces/current';
+import { ask, database, type Transaction } from '../database/database';
+import * as schema from '../database/schema';
+import { perWorkspace } from '../database/current-workspace';
 import { saveRevised, type Saved } from './save';
 
 export type { Head };

@@ -5,7 +5,7 @@
  */
 import { sql } from 'drizzle-orm';
 import * as z from 'zod';
-import { atOnce, database, type Database, type Transaction } from '../database';
+import { atOnce, database, type Database, type Transaction } from '../database/database';
 
 /** What is saved: a record of a form, or a document of another kind. `form` is empty for what all forms share. */
 export interface Place {

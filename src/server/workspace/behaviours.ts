@@ -9,7 +9,7 @@ import {
   MODULES,
 } from '../../core/script/script-name';
 import { renamedInScenario, renumbered } from '../../core/structure/behaviours';
-import { transaction } from '../database';
+import { transaction } from '../database/database';
 import { Refusal } from '../http/refusal';
 import {
   historyOf,
@@ -20,7 +20,7 @@ import {
   type Key,
 } from '../revisions/documents';
 import type { Saved } from '../revisions/save';
-import * as schema from '../schema';
+import * as schema from '../database/schema';
 import type { StoredBehaviour } from './read';
 
 /** The file of a behaviour. Throws a Refusal (400) for anything else. */

@@ -4,7 +4,7 @@ import { eq, sql } from 'drizzle-orm';
 import { FormSchema, type Form } from '../../core/form/definition';
 import { definitionErrors } from '../../core/form/integrity';
 import { nameFor } from '../../core/structure/edit';
-import { transaction, type Transaction } from '../database';
+import { transaction, type Transaction } from '../database/database';
 import { Refusal } from '../http/refusal';
 import { readSamples } from '../records/read';
 import { saveRecord } from '../records/save';
@@ -16,7 +16,7 @@ import {
   saveDocument,
 } from '../revisions/documents';
 import type { Saved } from '../revisions/save';
-import * as schema from '../schema';
+import * as schema from '../database/schema';
 import { readBehaviours, readForm, readForms, readScenarios, readTables } from './read';
 
 /** A new form with one page, one section and one field, under a technical name made from its title. */

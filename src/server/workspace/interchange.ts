@@ -2,9 +2,9 @@
 import * as z from 'zod';
 import { FORM_SOURCE_CHARACTERS } from '../../core/limits';
 import type { Taken } from '../../core/interchange/taken';
-import { transaction } from '../database';
+import { transaction } from '../database/database';
 import { saveDocument } from '../revisions/documents';
-import { task } from '../tasks';
+import { task } from '../machines/tasks';
 import { existingForm, freeName } from './forms';
 import { readHead, readScripts, readServices, readTables } from './read';
 

@@ -11,7 +11,7 @@ import {
   type RecordsOfForm,
   type RemovedForm,
 } from '../../core/workspace/overview';
-import { database, type Database } from '../database';
+import { database, type Database } from '../database/database';
 
 const Row = z.object({
   name: z.string(),

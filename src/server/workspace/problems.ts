@@ -10,14 +10,14 @@ import { join } from 'node:path';
 import type { Form } from '../../core/form/definition';
 import { inWeight, problemsInScenarios, type Problem } from '../../core/problems/problems';
 import { engineInThread } from '../../workers/engine-in-thread';
-import { compiledScripts, compiledServices } from '../compiled';
-import { database } from '../database';
+import { compiledScripts, compiledServices } from '../machines/compiled';
+import { database } from '../database/database';
 import { untilDone, wasCutShort } from '../../core/sandbox/cut-short';
 import { CutShort, Refusal } from '../http/refusal';
-import * as schema from '../schema';
+import * as schema from '../database/schema';
 import { savedNow } from '../revisions/documents';
-import { task } from '../tasks';
-import { perWorkspace } from '../workspaces/current';
+import { task } from '../machines/tasks';
+import { perWorkspace } from '../database/current-workspace';
 import { stateOf } from './overview';
 import {
   readScripts,

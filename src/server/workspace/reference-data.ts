@@ -8,7 +8,7 @@ import { isDate } from '../../core/form/formats';
 import { repeatsIn } from '../../core/form/repeats';
 import type { Service } from '../../core/form/service';
 import { PersonSchema, RoleSchema, type Table } from '../../core/form/table';
-import { task } from '../tasks';
+import { task } from '../machines/tasks';
 import { Refusal } from '../http/refusal';
 import {
   readAllDocuments,

@@ -8,10 +8,10 @@ import { beginningOf } from '../../core/scenario/beginning';
 import { variedOpenings } from '../../core/scenario/inputs';
 import { unknownNames } from '../../core/scenario/naming';
 import { NoSuchOpening } from '../../core/scenario/opening';
-import { database } from '../database';
+import { database } from '../database/database';
 import { Refusal } from '../http/refusal';
 import { readDocuments, removeDocument, saveDocument } from '../revisions/documents';
-import * as schema from '../schema';
+import * as schema from '../database/schema';
 import { readForm, readHead, type StoredScenario } from './read';
 
 /** Saves a new scenario under a name made from its title, with a number where that is taken. Throws a Refusal for names that the form or the workspace does not have. */

@@ -1,7 +1,7 @@
 /** Searching every script of the workspace, of behaviours and of services. */
 import type { Hit, Query, Searched } from '../../core/language/search';
 import { Refusal } from '../http/refusal';
-import { task } from '../tasks';
+import { task } from '../machines/tasks';
 import { readReach } from './read';
 
 /** Throws a Refusal (400) for a pattern that is none, and for one that takes too long. */

@@ -3,13 +3,13 @@ import { sql } from 'drizzle-orm';
 import type { RenamePlan } from '../../core/structure/rename';
 import type { ExportRenaming } from '../../core/structure/rename-export';
 import type { Uses } from '../../core/structure/uses';
-import { transaction } from '../database';
+import { transaction } from '../database/database';
 import { Refusal } from '../http/refusal';
 import { countRecords, type Count } from '../records/read';
 import { holdsKey, holdsPart, rekeyInRecords, renameInRecords } from '../records/rename';
 import { readAllDocuments, saveDocument, type Contents, type Kind } from '../revisions/documents';
-import type { Transaction } from '../database';
-import { task } from '../tasks';
+import type { Transaction } from '../database/database';
+import { task } from '../machines/tasks';
 import { readForm, readReach } from './read';
 
 export interface KeyUses {

@@ -5,10 +5,10 @@ import type { Service } from '../../core/form/service';
 import type { Values } from '../../core/form/value';
 import { ValueSchema } from '../../core/session/schema';
 import { CannotStart, wasCutShort } from '../../core/sandbox/cut-short';
-import { compiledScripts, compiledServices } from '../compiled';
+import { compiledScripts, compiledServices } from '../machines/compiled';
 import { CutShort } from '../http/refusal';
 import { machines } from '../machines/server-pool';
-import { currentWorkspace } from '../workspaces/current';
+import { currentWorkspace } from '../database/current-workspace';
 import { readTables } from './read';
 
 const TriedSchema = z.union([

@@ -5,10 +5,10 @@ import { RECORDS_IN_FOLDER } from '../../core/limits';
 import type { SampleRecord } from '../../core/scenario/opening';
 import { ValuesSchema } from '../../core/session/schema';
 import type { Workspace } from '../../core/workspace/workspace';
-import { database } from '../database';
+import { database } from '../database/database';
 import { readSamples } from '../records/read';
-import * as schema from '../schema';
-import { task } from '../tasks';
+import * as schema from '../database/schema';
+import { task } from '../machines/tasks';
 import { readHead, readReach, recordsNamed } from '../workspace/read';
 
 /** The workspace at hand as a folder has it; of records those that scenarios open, or the newest of all as well. */

@@ -3,11 +3,16 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import * as z from 'zod';
 import { REMOVED_WORKSPACE_KEPT } from '../../core/limits';
 import type { Workspace } from '../../core/workspace/workspace';
-import { connectionTo, database, EXTENSIONS } from '../database';
-import { importWorkspace } from '../import';
-import { indexForm, insertRelease, newestNumber } from '../releases';
+import { connectionTo, database, EXTENSIONS } from '../database/database';
+import { importWorkspace } from './import';
+import { indexForm, insertRelease, newestNumber } from '../releases/releases';
 import { readForms } from '../workspace/read';
-import { currentWorkspace, HOME, inWorkspace, type WorkspaceRef } from './current';
+import {
+  currentWorkspace,
+  HOME,
+  inWorkspace,
+  type WorkspaceRef,
+} from '../database/current-workspace';
 import { askRegistry, listWorkspaces, REGISTRY } from './registry';
 
 /** Extensions stand in a schema of their own, which every workspace looks into; older installations had them in `public`. */

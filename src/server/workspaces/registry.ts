@@ -1,8 +1,8 @@
 /** The list of workspaces, in a schema of its own, and finding the one that an address names. */
 import * as z from 'zod';
-import { connectionTo } from '../database';
+import { connectionTo } from '../database/database';
 import { isWorkspaceName, splitAddress } from './address';
-import { HOME, type WorkspaceRef } from './current';
+import { HOME, type WorkspaceRef } from '../database/current-workspace';
 
 /** The schema that holds the list. */
 export const REGISTRY = 'tavro';

@@ -9,12 +9,12 @@ import { TAKINGS_SHOWN } from '../../core/limits';
 import type { Saving } from '../../core/workspace/taking';
 import type { Workspace } from '../../core/workspace/workspace';
 import type { Change } from '../../core/workspace/taking';
-import { database, transaction, type Transaction } from '../database';
+import { database, transaction, type Transaction } from '../database/database';
 import { Refusal } from '../http/refusal';
 import { readSamples } from '../records/read';
 import { saveMany, type Made, type SavedPlace } from '../revisions/save';
-import * as schema from '../schema';
-import { task } from '../tasks';
+import * as schema from '../database/schema';
+import { task } from '../machines/tasks';
 import { readFolderOf } from './folder';
 
 /** A folder as it came: a zip, or its files. */

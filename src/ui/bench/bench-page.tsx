@@ -6,7 +6,7 @@ import type { Open } from '@/core/scenario/definition';
 import { useLeaving } from '../draft/leaving';
 import { createBench } from './create-bench';
 import { Layout } from './layout';
-import type { BenchMaterial, BenchPlace } from './material';
+import type { BenchMaterial, BenchPlace } from './common/material';
 
 /** `opened` says how the form is opened at first, such as from a parent; `at` what is looked at, such as a line. */
 export function BenchPage({

@@ -6,7 +6,7 @@ import { get as ask } from '../api';
 import { createStore } from 'zustand/vanilla';
 import type { Conflict } from '@/core/workspace/syncing';
 import type { Code } from './code/code';
-import type { BenchCore } from './core';
+import type { BenchCore } from './common/core';
 import type { Tests } from './tests/tests';
 
 /** A live folder, as the server tells of it. */

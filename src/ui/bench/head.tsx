@@ -16,12 +16,12 @@ import {
 } from './commands';
 import { SearchScripts, Uses } from './code/finding';
 import { openedHow, OpeningDialog } from './form/opening';
-import { Problems, problemsOf } from './code/problems';
+import { Problems, problemsOf } from './problems';
 import { ReleaseDialog } from './release/dialog';
 import { StarterDialog } from './behaviours/starter-window';
 import type { Bench } from './create-bench';
 import { useRoom } from '../use-room';
-import { useMaterial } from './use-bench';
+import { useMaterial } from './common/use-bench';
 import { Window, WindowTitle } from '../window';
 
 /** Stands in the list of records for all that are not in it. */

@@ -25,7 +25,7 @@ import { CLIP, Handle, keepSizes, OneAtATime, readSizes, useFolded, useNarrow } 
 import { StructureTree } from './structure/tree';
 import { StepsStrip } from './tape/steps-strip';
 import { ScenarioResults } from './tests/results';
-import { useMaterial, useTitles } from './use-bench';
+import { useMaterial, useTitles } from './common/use-bench';
 
 // What not everybody looks at is loaded by those who do.
 const HandbookPane = lazily(

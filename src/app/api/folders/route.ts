@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { closeFolder, offeredFolders, openFolder } from '@/server/folders/open-folders';
-import { answer, readBody, readQuery } from '@/server/http/request';
+import { closeFolder, offeredFolders, openFolder } from '@/server/hosting/open-folders';
+import { answer, readBody, readQuery } from '@/server/routes/request';
 
 const Opening = z.strictObject({ folder: z.string().min(1).max(1000) });
 const Closing = z.strictObject({ workspace: z.string().max(60) });

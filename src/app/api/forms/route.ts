@@ -1,9 +1,9 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { addForm } from '@/server/workspace/forms';
 import { addFormFrom, FormSource } from '@/server/workspace/interchange';
-import { Title } from '@/server/title';
+import { Title } from '@/server/http/title';
 
 const NewForm = z.strictObject({
   title: Title,

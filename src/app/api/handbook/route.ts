@@ -1,5 +1,5 @@
-import { handbook } from '@/server/handbook';
-import { answer } from '@/server/http/request';
+import { handbook } from '@/server/routes/handbook';
+import { answer } from '@/server/routes/request';
 
 /** All pages of the handbook. */
 export async function GET(request: Request) {

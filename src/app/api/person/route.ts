@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { choosePerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { choosePerson } from '@/server/routes/person';
 
 const Chosen = z.strictObject({ key: z.string().max(100) });
 

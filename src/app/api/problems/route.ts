@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { answer, readBodyIfAny, readQuery } from '@/server/http/request';
+import { answer, readBodyIfAny, readQuery } from '@/server/routes/request';
 import { scriptName } from '@/server/workspace/behaviours';
 import { forgetChecks, workspaceProblems } from '@/server/workspace/problems';
 

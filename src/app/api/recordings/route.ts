@@ -2,9 +2,9 @@ import * as z from 'zod';
 import { RECORDING_BYTES } from '@/core/limits';
 import { RecordingSchema } from '@/core/scenario/recording';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readBody, readQuery } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
-import { bringIn, listRecordings } from '@/server/recordings';
+import { answer, readBody, readQuery } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
+import { bringIn, listRecordings } from '@/server/releases/recordings';
 import { readForm } from '@/server/workspace/read';
 
 const Wanted = z.strictObject({

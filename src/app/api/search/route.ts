@@ -1,6 +1,6 @@
 import { SEARCH_HITS } from '@/core/limits';
 import * as z from 'zod';
-import { answer, readQuery } from '@/server/http/request';
+import { answer, readQuery } from '@/server/routes/request';
 import { searchScripts } from '@/server/workspace/search';
 
 const Query = z.strictObject({

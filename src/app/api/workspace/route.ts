@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { answer, readQuery } from '@/server/http/request';
-import { currentWorkspace } from '@/server/workspaces/current';
+import { answer, readQuery } from '@/server/routes/request';
+import { currentWorkspace } from '@/server/database/current-workspace';
 import { packWorkspace } from '@/server/workspaces/folder';
 
 const Wanted = z.strictObject({ records: z.literal('yes').optional() });

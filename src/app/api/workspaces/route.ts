@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { Title } from '@/server/title';
-import { addWorkspace, copyWorkspace } from '@/server/workspaces/manage';
+import { answer, readBody } from '@/server/routes/request';
+import { Title } from '@/server/http/title';
+import { addWorkspace, copyWorkspace } from '@/server/hosting/manage';
 
 const Making = z.union([
   /** Empty, or with one form of this title to begin with. */

@@ -11,11 +11,11 @@ import type { Open } from '@/core/scenario/definition';
 import type { FormRecords } from '@/core/scenario/opening';
 import { castOf, openOf } from '@/core/scenario/recorded';
 import type { Recording } from '@/core/scenario/recording';
-import { compiled, compiledServices } from '@/server/compiled';
+import { compiled, compiledServices } from '@/server/machines/compiled';
 import { folderState } from '@/server/folders/live';
-import { currentWorkspace } from '@/server/workspaces/current';
-import { idOf, readRecording } from '@/server/recordings';
-import { newestNumber, releaseNumbered, type Release } from '@/server/releases';
+import { currentWorkspace } from '@/server/database/current-workspace';
+import { idOf, readRecording } from '@/server/releases/recordings';
+import { newestNumber, releaseNumbered, type Release } from '@/server/releases/releases';
 import { readDocument } from '@/server/revisions/documents';
 import {
   readBehaviours,
@@ -29,7 +29,7 @@ import {
   readTables,
 } from '@/server/workspace/read';
 import { BenchPage } from '@/ui/bench/bench-page';
-import type { BenchPlace } from '@/ui/bench/material';
+import type { BenchPlace } from '@/ui/bench/common/material';
 import { ServerData } from '@/ui/server-data';
 import { drawn, titled } from '@/app/drawn';
 

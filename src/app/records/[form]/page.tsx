@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { currentPerson } from '@/server/person';
+import { currentPerson } from '@/server/routes/person';
 import { listRecords } from '@/server/records/list';
 import { readForm, readHead, readTables } from '@/server/workspace/read';
 import { Records } from '@/ui/records/records';

@@ -6,8 +6,8 @@ import { newBehaviourName, newModuleName, type ScriptLanguage } from '@/core/str
 import { baseName, FOR_SEVERAL, isModule } from '@/core/script/script-name';
 import type { Code } from '../code/code';
 import type { Behaviour } from '../code/state';
-import type { BenchCore } from '../core';
-import type { Screen } from '../screen';
+import type { BenchCore } from '../common/core';
+import type { Screen } from '../common/screen';
 import type { ScenarioDrafts } from '../tests/scenario-drafts';
 import { trying } from './trying';
 

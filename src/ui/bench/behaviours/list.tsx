@@ -12,10 +12,10 @@ import type { Tape } from '@/core/tape/tape';
 import { baseName, isModule, isOwn } from '@/core/script/script-name';
 import { Button, Labelled, Line, Select } from '../../kit';
 import { Caption } from '../form/outline';
-import { SortableList } from '../sortable-list';
+import { SortableList } from '../common/sortable-list';
 import { StarterDialog } from './starter-window';
 import type { Bench } from '../create-bench';
-import { useHeads, type BehaviourHead } from '../use-bench';
+import { useHeads, type BehaviourHead } from '../common/use-bench';
 import { Window, WindowTitle } from '../../window';
 
 export function BehaviourList({ bench, seen, tape }: { bench: Bench; seen: Seen; tape: Tape }) {

@@ -1,6 +1,6 @@
 'use client';
 /** From a daily need to a behaviour: the need, what it is picked from the form, and what comes of it, tried out at once. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { partSeen, type Seen } from '@/core/scenario/seen';

@@ -8,7 +8,7 @@ import type { Value } from '@/core/form/value';
 import type { Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { Scripts } from '../code/scripts';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 
 /** What came of it. */
 export interface TriedOut {

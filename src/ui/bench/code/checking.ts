@@ -2,7 +2,7 @@
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic } from '@/core/language/language-service';
 import type { StoreApi } from 'zustand/vanilla';
-import { isForThis, type BenchCore } from '../core';
+import { isForThis, type BenchCore } from '../common/core';
 import type { Scripts } from './scripts';
 import type { CodeState } from './state';
 

@@ -13,11 +13,11 @@ import type { linesOf } from '@/core/tape/lines';
 import { ConflictNotice, SavingLine } from '../../draft/saving';
 import { Button, Line } from '../../kit';
 import { lazily } from '../../lazily';
-import { isForThis } from '../core';
+import { isForThis } from '../common/core';
 import type { Bench } from '../create-bench';
-import type { ScreenState } from '../screen';
+import type { ScreenState } from '../common/screen';
 import type { Behaviour } from './state';
-import { useHeads } from '../use-bench';
+import { useHeads } from '../common/use-bench';
 import { Window, WindowTitle } from '../../window';
 
 const Editor = lazily(

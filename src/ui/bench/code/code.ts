@@ -2,9 +2,9 @@
 import { createStore } from 'zustand/vanilla';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic } from '@/core/language/language-service';
-import type { BenchCore } from '../core';
-import type { Screen } from '../screen';
-import type { TakenOver } from '../material';
+import type { BenchCore } from '../common/core';
+import type { Screen } from '../common/screen';
+import type { TakenOver } from '../common/material';
 import { checking } from './checking';
 import { places } from './places';
 import { benchScripts } from './scripts';

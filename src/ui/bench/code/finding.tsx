@@ -1,7 +1,7 @@
 'use client';
 /** Where a name is used, and searching all scripts of the workspace: lists of places that lead there. */
 import { useRoom } from '../../use-room';
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Hit } from '@/core/language/search';

@@ -1,6 +1,6 @@
 'use client';
 /** The other forms that run with a shared script, with what is wrong in them since it was last saved. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra } from '@chakra-ui/react';
 import { isModule } from '@/core/script/script-name';
 import { addressHere } from '../../address';

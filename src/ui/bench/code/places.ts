@@ -6,8 +6,8 @@ import { baseName } from '@/core/script/script-name';
 import type { Uses } from '@/core/structure/uses';
 import { placeOf, type Line } from '@/core/wire/line';
 import { get as ask } from '../../api';
-import type { BenchCore } from '../core';
-import type { Screen } from '../screen';
+import type { BenchCore } from '../common/core';
+import type { Screen } from '../common/screen';
 import type { Scripts } from './scripts';
 import type { CodeState, EditorHandle, UsePlace } from './state';
 

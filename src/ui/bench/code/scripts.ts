@@ -3,7 +3,7 @@ import type { StoreApi } from 'zustand/vanilla';
 import { takingPart, type Source } from '@/core/script/header';
 import { modulesUsed } from '@/core/script/imports';
 import type { Material } from '@/core/session/session';
-import { isForThis, type BenchCore } from '../core';
+import { isForThis, type BenchCore } from '../common/core';
 import type { Behaviour, CodeState } from './state';
 
 const running = (scripts: readonly Behaviour[]) =>

@@ -2,8 +2,8 @@
 import { isOwn } from '@/core/script/script-name';
 import { Draft, put } from '../../draft/draft';
 import { forgetLeft, keepUnder, leftUnder } from '../../draft/kept';
-import type { BenchCore } from '../core';
-import type { LeftText } from '../left';
+import type { BenchCore } from '../common/core';
+import type { LeftText } from '../common/left';
 import type { Scripts } from './scripts';
 
 export function benchTexts(

@@ -11,9 +11,9 @@ import { engineInWorker } from '@/workers/engine-in-browser';
 import { LiveSession } from '../../session/live-session';
 import { Signal } from '../../signal';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
-import type { TakenOver } from '../material';
-import type { Screen } from '../screen';
+import type { BenchCore } from '../common/core';
+import type { TakenOver } from '../common/material';
+import type { Screen } from '../common/screen';
 import { handToParent, listenToChildren } from './parent-channel';
 
 export interface FormState {

@@ -1,7 +1,7 @@
 'use client';
 /** How the form is opened on the bench, beyond record and person: viewing, time and zone, launch parameters, a parent, moods of services. */
 import { useRoom } from '../../use-room';
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { isName } from '@/core/form/name';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';

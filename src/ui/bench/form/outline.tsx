@@ -5,7 +5,7 @@ import { memo, useRef, type ReactNode } from 'react';
 import type { Field, Form } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
 import type { Seen } from '@/core/scenario/seen';
-import { useInSight } from '../use-in-sight';
+import { useInSight } from '../common/use-in-sight';
 
 export interface OutlineProps {
   form: Form;

@@ -6,10 +6,10 @@ import { equal, type Value } from '@/core/form/value';
 import { seenAt, rowValues, type Seen } from '@/core/scenario/seen';
 import { Button, TextLink } from '../../kit';
 import { useDates } from '../../writing';
-import type { OpenedRecording } from '../material';
+import type { OpenedRecording } from '../common/material';
 import type { Bench } from '../create-bench';
 import { useRoom } from '../../use-room';
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 
 export function RecordingBanner({
   bench,

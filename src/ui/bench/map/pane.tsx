@@ -15,7 +15,7 @@ import { Button, Mono } from '../../kit';
 import { COLUMNS, HEIGHT, layOut, steeredOnTape, WIDTH, type Drawn } from './layout';
 import type { Bench } from '../create-bench';
 import { useRoom } from '../../use-room';
-import { useHeads, useMaterial } from '../use-bench';
+import { useHeads, useMaterial } from '../common/use-bench';
 import { namesFor, placeInWords } from '@/core/tape/words';
 
 use([GraphChart, GridComponent, TooltipComponent, CanvasRenderer]);

@@ -2,9 +2,9 @@
 import { createStore } from 'zustand/vanilla';
 import type { ReleaseChanges } from '@/core/workspace/release-changes';
 import { call } from '../../api';
-import type { BenchCore } from '../core';
-import type { Edited } from '../saving';
-import type { Screen } from '../screen';
+import type { BenchCore } from '../common/core';
+import type { Edited } from '../common/saving';
+import type { Screen } from '../common/screen';
 
 const NOT_SAVED: Record<Edited, string> = {
   structure: 'The structure is not saved yet, so no release can be made.',

@@ -1,6 +1,6 @@
 'use client';
 /** How one part is defined, to be read and changed: its words, its limits, its options, its technical name, its removal. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import type { Option } from '@/core/form/definition';

@@ -1,6 +1,6 @@
 'use client';
 /** How the form as a whole is defined. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Bench } from '../create-bench';
 import { Committed } from './inputs';

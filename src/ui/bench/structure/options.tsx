@@ -1,6 +1,6 @@
 'use client';
 /** The options of a field or the stages of a track: labels that change freely, and keys, which are looked up before they change. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Option } from '@/core/form/definition';

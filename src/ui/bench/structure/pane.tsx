@@ -1,7 +1,7 @@
 'use client';
 /** The structure of the form: adding parts, and the definition of the part chosen in the tree. Everything is in force in the live form and in the editor at once. */
 import { useRoom } from '../../use-room';
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';

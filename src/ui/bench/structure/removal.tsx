@@ -1,6 +1,6 @@
 'use client';
 /** Removing a part, after a look at what uses it. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { PartName } from '@/core/structure/edit';

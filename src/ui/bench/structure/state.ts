@@ -3,6 +3,7 @@ import type { Form } from '@/core/form/definition';
 import type { PartName, PartSort } from '@/core/structure/edit';
 import type { History } from '@/core/structure/history';
 import type { Saving } from '../../draft/draft';
+import type { Renamed } from '../common/material';
 
 export interface StructureState {
   history: History<Form>;
@@ -17,15 +18,6 @@ export interface StructureState {
   renamed: Renamed | null;
   /** What edits are made with has been loaded. */
   isReady: boolean;
-}
-
-/** A part, or a key of its options, under its former and its present name. */
-export interface Renamed {
-  /** The part as it is called now. */
-  part: PartName;
-  isKey: boolean;
-  from: string;
-  to: string;
 }
 
 /** What a renaming would change, or has changed. */

@@ -9,9 +9,10 @@ import type { Step } from '@/core/session/step';
 import { Draft, put } from '../../draft/draft';
 import { forgetLeft, keepUnder, leftUnder } from '../../draft/kept';
 import type { FormRoom } from '../form/form';
-import type { BenchCore } from '../core';
-import type { LeftForm } from '../left';
-import type { Renamed, Renaming, StructureState } from './state';
+import type { BenchCore } from '../common/core';
+import type { LeftForm } from '../common/left';
+import type { Renaming, StructureState } from './state';
+import type { Renamed } from '../common/material';
 
 export function benchStructure(core: BenchCore, formRoom: FormRoom, renamed: Renamed | null) {
   const { material, languageWorker, pathOf, changes, changed, saving, save } = core;

@@ -1,6 +1,6 @@
 'use client';
 /** The parts of the form as a tree, put in another order by drag and by keyboard; one of them is chosen. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -9,9 +9,9 @@ import { useStore } from 'zustand';
 import { dropTarget, itemsOf, type Item } from '@/core/structure/tree';
 import { Button } from '../../kit';
 import { Caption } from '../form/outline';
-import { SortableList } from '../sortable-list';
+import { SortableList } from '../common/sortable-list';
 import type { Bench } from '../create-bench';
-import { useInSight } from '../use-in-sight';
+import { useInSight } from '../common/use-in-sight';
 
 export function StructureTree({ bench }: { bench: Bench }) {
   const structure = useStore(bench.structure.store);

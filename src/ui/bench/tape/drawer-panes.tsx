@@ -17,7 +17,7 @@ import { Button, Line, Mono, Select } from '../../kit';
 import { sessionKey, type Breakpoint, type Compared, type Hit } from './state';
 import type { Bench } from '../create-bench';
 import { useRoom } from '../../use-room';
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 
 type Scope = 'said' | 'changed' | 'all' | 'sent';
 

@@ -15,7 +15,7 @@ import { Button } from '../../kit';
 import type { DrawerTab } from './state';
 import { ComparePane, CostPane, ValuesPane, WatchesPane } from './drawer-panes';
 import type { Bench } from '../create-bench';
-import { TabStrip } from '../tab-strip';
+import { TabStrip } from '../common/tab-strip';
 import { TapeTree, useListed } from './tree';
 import { WhyPane } from './why';
 

@@ -15,7 +15,7 @@ import type { Open } from '@/core/scenario/definition';
 import type { Opening, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
 
 /** Watches by the script that they stand in; under `@asking` those that are asked between two runs. */

@@ -14,7 +14,7 @@ import type { Look } from '@/core/session/looking';
 import type { Answer, Step } from '@/core/session/step';
 import { Tape } from '@/core/tape/tape';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
 import type { Looking } from './inspecting';
 

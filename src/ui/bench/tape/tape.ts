@@ -7,7 +7,7 @@ import { usualAspect } from '@/core/debugging/question';
 import { addressNow, nameOnTape, partSeen, seenAt } from '@/core/scenario/seen';
 import { Tape } from '@/core/tape/tape';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
 import { asking } from './asking';
 import { breakpoints } from './breakpoints';

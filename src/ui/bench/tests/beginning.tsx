@@ -1,7 +1,7 @@
 'use client';
 /** How a scenario begins: as another one, or opened by somebody with a record. */
 import { useRoom } from '../../use-room';
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { chakra, Flex } from '@chakra-ui/react';
 import { equal, type Value } from '@/core/form/value';
 import type { Open, Scenario } from '@/core/scenario/definition';

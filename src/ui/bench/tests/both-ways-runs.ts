@@ -11,7 +11,7 @@ import {
 } from '@/core/testing/both-ways';
 import { spread } from '@/core/testing/spread';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
 import type { TestWorkers } from './workers';
 

@@ -8,7 +8,7 @@ import type { Value } from '@/core/form/value';
 import { Button } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
 import type { Bench } from '../create-bench';
-import { useNames, useMaterial } from '../use-bench';
+import { useNames, useMaterial } from '../common/use-bench';
 import { Progress } from './progress';
 import { Shown } from './value-input';
 

@@ -13,7 +13,7 @@ import { download } from '../../download';
 import { Button, Notice, Select } from '../../kit';
 import { servicesAsked } from '../form/services-asked';
 import type { Bench } from '../create-bench';
-import { useNames } from '../use-bench';
+import { useNames } from '../common/use-bench';
 import { MissLine } from './misses';
 import { entryOf, ValueInput, type Entry } from './value-input';
 

@@ -2,9 +2,9 @@
 import type { StoreApi } from 'zustand/vanilla';
 import type { Scenario } from '@/core/scenario/definition';
 import { recordScenario } from '@/core/scenario/record';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
-import type { Screen } from '../screen';
+import type { Screen } from '../common/screen';
 import type { ScenarioDrafts } from './scenario-drafts';
 import type { scenarioRuns } from './scenario-runs';
 import type { TestsState, Undoable } from './state';

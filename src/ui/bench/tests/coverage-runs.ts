@@ -9,7 +9,7 @@ import { randomSessions } from '@/core/testing/random-session';
 import { mentionedIn } from '@/core/testing/values';
 import type { StoreApi } from 'zustand/vanilla';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
 import type { TestsState } from './state';
 import type { TestWorkers } from './workers';

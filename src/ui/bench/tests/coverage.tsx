@@ -7,7 +7,7 @@ import { gapsOf, type ScriptCoverage, type Share } from '@/core/testing/coverage
 import { Button, Mono } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
 import type { Bench } from '../create-bench';
-import { useNames } from '../use-bench';
+import { useNames } from '../common/use-bench';
 import { Progress } from './progress';
 
 const percent = ({ reached, of }: Share) =>

@@ -10,7 +10,7 @@ import { Button, Line, Notice } from '../../kit';
 import type { Saving } from '../../draft/draft';
 import { ConflictNotice, SavingLine } from '../../draft/saving';
 import type { Bench } from '../create-bench';
-import { useResults, useMaterial } from '../use-bench';
+import { useResults, useMaterial } from '../common/use-bench';
 import { Beginning } from './beginning';
 import { CasesTable } from './cases';
 import { Entry, expectChanged, type EditEntries } from './entry';

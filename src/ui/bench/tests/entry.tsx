@@ -11,7 +11,7 @@ import type { Form } from '@/core/form/definition';
 import { stepInWords } from '@/core/tape/words';
 import { Button } from '../../kit';
 import type { Bench } from '../create-bench';
-import { useNames, useMaterial } from '../use-bench';
+import { useNames, useMaterial } from '../common/use-bench';
 import { ExpectationLines } from './expectation';
 import { MissLine } from './misses';
 import type { ShownSession } from './shown-session';

@@ -14,7 +14,7 @@ import { fieldAt } from '@/core/scenario/written';
 import { spread } from '@/core/testing/spread';
 import { mentionedIn, valuesFor } from '@/core/testing/values';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
 import type { GridOutcome, GridStart, GridState, TestsState } from './state';
 import type { TestWorkers } from './workers';

@@ -14,7 +14,7 @@ import { Button, Line, Select } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
 import { servicesAsked } from '../form/services-asked';
 import type { Bench } from '../create-bench';
-import { useNames, useMaterial } from '../use-bench';
+import { useNames, useMaterial } from '../common/use-bench';
 import { AxisLine } from './axis-line';
 import { Changed, Outcomes } from './outcomes';
 import { Progress } from './progress';

@@ -14,7 +14,7 @@ import { randomSessions } from '@/core/testing/random-session';
 import { spread } from '@/core/testing/spread';
 import { mentionedIn } from '@/core/testing/values';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { Changing } from './changing';
 import type { TestsState } from './state';
 import type { TestWorkers } from './workers';

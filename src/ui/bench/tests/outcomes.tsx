@@ -15,7 +15,7 @@ import {
 } from '@/core/scenario/grid-table';
 import { Button, Notice } from '../../kit';
 import type { Bench } from '../create-bench';
-import { useNames, useMaterial } from '../use-bench';
+import { useNames, useMaterial } from '../common/use-bench';
 import type { GridOutcome } from './state';
 
 /** Cells that are not as they were. */

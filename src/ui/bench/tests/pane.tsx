@@ -4,7 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { Notice } from '../../kit';
 import type { Bench } from '../create-bench';
-import { TabStrip } from '../tab-strip';
+import { TabStrip } from '../common/tab-strip';
 import { BothWaysTab } from './both-ways';
 import { CoverageTab } from './coverage';
 import { GridTab } from './grid';

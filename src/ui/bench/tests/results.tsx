@@ -4,7 +4,7 @@ import { useRoom } from '../../use-room';
 import { Box } from '@chakra-ui/react';
 import { Button } from '../../kit';
 import type { Bench } from '../create-bench';
-import { useResults } from '../use-bench';
+import { useResults } from '../common/use-bench';
 
 /** Lines that fit below the behaviours. */
 const LISTED = 3;

@@ -5,8 +5,8 @@ import type { Scenario } from '@/core/scenario/definition';
 import { renamedInScenario } from '@/core/structure/behaviours';
 import { Draft, put } from '../../draft/draft';
 import { forgetLeft, keepUnder, leftUnder } from '../../draft/kept';
-import type { BenchCore } from '../core';
-import type { LeftScenario } from '../left';
+import type { BenchCore } from '../common/core';
+import type { LeftScenario } from '../common/left';
 import type { TestsState } from './state';
 
 type Stored = { name: string; scenario: Scenario; revision: number };

@@ -12,7 +12,7 @@ import { untilDone, wasCutShort } from '@/core/sandbox/cut-short';
 import type { Engine } from '@/core/sandbox/engine';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { TestsState } from './state';
 
 /** Milliseconds until scenarios that were cut short are run again by themselves. */

@@ -11,7 +11,7 @@ import { Button, Line, Mono, Notice } from '../../kit';
 import { useAnswer } from '../../server-data';
 import type { PastRun } from '@/core/workspace/past-run';
 import type { Bench } from '../create-bench';
-import { useResults, useMaterial } from '../use-bench';
+import { useResults, useMaterial } from '../common/use-bench';
 import { ScenarioEditor } from './editor';
 import { MissLine, whenOf } from './misses';
 import { Shown } from './value-input';

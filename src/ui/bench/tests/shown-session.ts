@@ -1,6 +1,6 @@
 /** The session of a scenario that is being edited, and what the live form shows of it. */
 import { useRoom } from '../../use-room';
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { useEffect, useMemo, useRef } from 'react';
 import { equal, type Value } from '@/core/form/value';
 import { stepsOf } from '@/core/scenario/beginning';

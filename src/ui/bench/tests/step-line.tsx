@@ -1,6 +1,6 @@
 'use client';
 /** A step of a scenario, changed in place, and adding one. */
-import { useMaterial } from '../use-bench';
+import { useMaterial } from '../common/use-bench';
 import { chakra, Flex } from '@chakra-ui/react';
 import type { Form } from '@/core/form/definition';
 import { cellsOf, fieldsOf } from '@/core/form/fields';

@@ -8,7 +8,7 @@ import type { CompiledScript } from '@/core/session/ties';
 import type { GridGround } from '@/core/scenario/grid';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { Code } from '../code/code';
-import type { BenchCore } from '../core';
+import type { BenchCore } from '../common/core';
 import type { TestsState } from './state';
 
 /** More gain nothing: what the page itself does wants a core too. */

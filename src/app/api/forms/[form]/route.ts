@@ -1,9 +1,9 @@
 import * as z from 'zod';
-import { answer, readBody, readQuery } from '@/server/http/request';
+import { answer, readBody, readQuery } from '@/server/routes/request';
 import { Removing } from '@/server/http/removing';
-import { currentPerson } from '@/server/person';
+import { currentPerson } from '@/server/routes/person';
 import { removeForm, renameForm } from '@/server/workspace/forms';
-import { Title } from '@/server/title';
+import { Title } from '@/server/http/title';
 
 type Props = { params: Promise<{ form: string }> };
 

@@ -1,4 +1,4 @@
-import { answer, readBody } from '@/server/http/request';
+import { answer, readBody } from '@/server/routes/request';
 import { FormSource, takenFrom } from '@/server/workspace/interchange';
 
 /** What form a JSON Schema or a page with an HTML form would become; nothing is made. */

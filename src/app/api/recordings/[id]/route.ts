@@ -1,7 +1,7 @@
 import { Refusal } from '@/server/http/refusal';
 import * as z from 'zod';
-import { answer, readQuery } from '@/server/http/request';
-import { idOf, readRecording, removeRecording } from '@/server/recordings';
+import { answer, readQuery } from '@/server/routes/request';
+import { idOf, readRecording, removeRecording } from '@/server/releases/recordings';
 
 type Props = { params: Promise<{ id: string }> };
 

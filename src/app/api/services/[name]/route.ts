@@ -2,8 +2,8 @@ import * as z from 'zod';
 import { ServiceSchema } from '@/core/form/service';
 import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
-import { answer, readBody, readQuery } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody, readQuery } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { removeService, saveService } from '@/server/workspace/reference-data';
 import { Revision } from '@/server/http/numbers';
 

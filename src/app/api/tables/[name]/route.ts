@@ -3,9 +3,9 @@ import * as z from 'zod';
 import { TableSchema } from '@/core/form/table';
 import { writeRows } from '@/core/workspace/write';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readBody, readQuery } from '@/server/http/request';
+import { answer, readBody, readQuery } from '@/server/routes/request';
 import { Removing } from '@/server/http/removing';
-import { currentPerson } from '@/server/person';
+import { currentPerson } from '@/server/routes/person';
 import { readTable, removeTable, saveTable } from '@/server/workspace/reference-data';
 import { Revision } from '@/server/http/numbers';
 

@@ -2,8 +2,8 @@ import { TABLE_COLUMNS, TABLE_REQUEST_BYTES } from '@/core/limits';
 import * as z from 'zod';
 import { ColumnSchema } from '@/core/form/table';
 import { SpellingSchema } from '@/core/workspace/csv-spelling';
-import { answer, readBody } from '@/server/http/request';
-import { task } from '@/server/tasks';
+import { answer, readBody } from '@/server/routes/request';
+import { task } from '@/server/machines/tasks';
 
 const Wanted = z.strictObject({
   file: z.string().max(255),

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
+import { answer, readBody } from '@/server/routes/request';
 import { asBrought, BROUGHT_BYTES, BroughtSchema } from '@/server/workspaces/brought';
 import { planTaking, readBrought } from '@/server/workspaces/taking';
 

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { settleConflict } from '@/server/folders/live';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
-import { currentWorkspace } from '@/server/workspaces/current';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
+import { currentWorkspace } from '@/server/database/current-workspace';
 
 const Body = z.strictObject({ unit: z.string().max(300), take: z.enum(['app', 'folder']) });
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { FILES_PER_WORKSPACE } from '@/core/limits';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { asBrought, BROUGHT_BYTES, BroughtSchema } from '@/server/workspaces/brought';
 import { readBrought, readTakings, take } from '@/server/workspaces/taking';
 

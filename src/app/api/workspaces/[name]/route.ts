@@ -1,7 +1,7 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { archiveWorkspace, removeWorkspace, renameWorkspace } from '@/server/workspaces/manage';
-import { Title } from '@/server/title';
+import { answer, readBody } from '@/server/routes/request';
+import { archiveWorkspace, removeWorkspace, renameWorkspace } from '@/server/hosting/manage';
+import { Title } from '@/server/http/title';
 
 interface Props {
   params: Promise<{ name: string }>;

@@ -1,6 +1,6 @@
 import { ZIP_BYTES } from '@/core/limits';
-import { answer, readBytes } from '@/server/http/request';
-import { workspaceFromZip } from '@/server/workspaces/from-zip';
+import { answer, readBytes } from '@/server/routes/request';
+import { workspaceFromZip } from '@/server/hosting/from-zip';
 
 /** Makes a workspace from a zip of a folder. */
 export async function POST(request: Request) {

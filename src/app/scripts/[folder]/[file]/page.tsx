@@ -3,7 +3,7 @@ import { isThere } from '@/server/revisions/documents';
 import { Refusal } from '@/server/http/refusal';
 import { sharedScript, type ScriptKey } from '@/server/workspace/behaviours';
 import { formsUsing, readForms } from '@/server/workspace/read';
-import { basePath } from '@/server/workspaces/page';
+import { basePath } from '@/server/routes/page';
 import { drawn } from '@/app/drawn';
 
 export const dynamic = 'force-dynamic';

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readQuery } from '@/server/http/request';
+import { answer, readQuery } from '@/server/routes/request';
 import { childrenOf } from '@/server/records/read';
 import { readForm } from '@/server/workspace/read';
 

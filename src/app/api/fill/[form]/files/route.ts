@@ -1,10 +1,10 @@
 import { CHOSEN_FILE_BYTES } from '@/core/limits';
 import * as z from 'zod';
-import { fileFields, keepFile, readFile } from '@/server/files';
+import { fileFields, keepFile, readFile } from '@/server/fillings/files';
 import { ownFilling } from '@/server/fillings/handing-out';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readBytes, readQuery } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBytes, readQuery } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { readRecord } from '@/server/records/read';
 import { readForm } from '@/server/workspace/read';
 

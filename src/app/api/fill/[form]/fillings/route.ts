@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { beginFilling } from '@/server/fillings/handing-out';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 
 const Wanted = z.strictObject({ ticket: z.string().max(20_000) });
 

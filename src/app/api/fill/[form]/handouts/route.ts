@@ -2,10 +2,10 @@ import * as z from 'zod';
 import { ValuesSchema } from '@/core/session/schema';
 import { CannotOpen, handOut, ownFilling, parentOf } from '@/server/fillings/handing-out';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { readRecord } from '@/server/records/read';
-import { newestRelease } from '@/server/releases';
+import { newestRelease } from '@/server/releases/releases';
 import { readForm } from '@/server/workspace/read';
 
 const Wanted = z.strictObject({

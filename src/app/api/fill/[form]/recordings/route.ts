@@ -2,9 +2,9 @@ import * as z from 'zod';
 import { STEPS_PER_SESSION } from '@/core/limits';
 import { TimedStepSchema, ValuesSchema } from '@/core/session/schema';
 import { ownFilling } from '@/server/fillings/handing-out';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
-import { keepForPerson } from '@/server/recordings';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
+import { keepForPerson } from '@/server/releases/recordings';
 
 const Wanted = z.strictObject({
   filling: z.uuid(),

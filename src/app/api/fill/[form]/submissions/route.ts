@@ -1,6 +1,6 @@
 import { submit, SubmissionSchema } from '@/server/fillings/submitting';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 
 /** Does a submission again on the server and saves what came out. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {

@@ -1,8 +1,8 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { copyForm } from '@/server/workspace/forms';
-import { Title } from '@/server/title';
+import { Title } from '@/server/http/title';
 
 const Copying = z.strictObject({ title: Title });
 

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { FormSchema } from '@/core/form/definition';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { saveDefinition } from '@/server/workspace/forms';
 import { OfRevision } from '@/server/http/numbers';
 

@@ -1,4 +1,4 @@
-import { answer } from '@/server/http/request';
+import { answer } from '@/server/routes/request';
 import { jsonSchemaOf } from '@/server/workspace/interchange';
 
 /** A JSON Schema of what the form saves. */

@@ -1,7 +1,7 @@
 import { BEHAVIOURS_PER_FORM, SHARED_SCRIPTS } from '@/core/limits';
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { orderBehaviours, scriptName } from '@/server/workspace/behaviours';
 
 const Body = z.strictObject({

@@ -1,10 +1,10 @@
 import * as z from 'zod';
 import { Refusal } from '@/server/http/refusal';
 import { ValuesSchema } from '@/core/session/schema';
-import { answer, readBody, readQuery } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody, readQuery } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { listRecords, type ListQuery } from '@/server/records/list';
-import { addSample } from '@/server/records/samples';
+import { addSample } from '@/server/fillings/samples';
 import { existingForm } from '@/server/workspace/forms';
 
 const text = z.string().max(200);

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { TITLE_CHARACTERS } from '@/core/limits';
-import { answer, readBodyIfAny } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
-import { changesSinceRelease, releaseForm } from '@/server/releasing';
+import { answer, readBodyIfAny } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
+import { changesSinceRelease, releaseForm } from '@/server/releases/releasing';
 
 type Context = { params: Promise<{ form: string }> };
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { restoreForm } from '@/server/workspace/forms';
 
 /** Brings a removed form back. */

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { SCENARIOS_PER_FORM } from '@/core/limits';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { stateOf } from '@/server/workspace/overview';
 import { takeOver } from '@/server/workspace/problems';
 import { addPastRun, keepScenarioRun, pastRuns } from '@/server/workspace/scenarios';

@@ -1,6 +1,6 @@
 import { ScenarioSchema } from '@/core/scenario/definition';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { addScenario } from '@/server/workspace/scenarios';
 
 /** Keeps a new scenario. */

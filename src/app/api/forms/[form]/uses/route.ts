@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { answer, readQuery } from '@/server/http/request';
+import { answer, readQuery } from '@/server/routes/request';
 import { whatUses } from '@/server/workspace/structure';
 
 const Query = z.strictObject({

@@ -1,7 +1,7 @@
-import { compiledScripts, compiledServices } from '@/server/compiled';
+import { compiledScripts, compiledServices } from '@/server/machines/compiled';
 import { Refusal } from '@/server/http/refusal';
-import { answer } from '@/server/http/request';
-import { idOf, readRecording } from '@/server/recordings';
+import { answer } from '@/server/routes/request';
+import { idOf, readRecording } from '@/server/releases/recordings';
 import { readForm, readScripts, readServices, readTables } from '@/server/workspace/read';
 
 /** What the form of a recording runs with today, to play the recording with it. */

@@ -1,8 +1,8 @@
 import { BEHAVIOUR_CHARACTERS } from '@/core/limits';
 import * as z from 'zod';
 import { Removing } from '@/server/http/removing';
-import { answer, readBody, readQuery } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody, readQuery } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { removeScript, saveScript, sharedScript } from '@/server/workspace/behaviours';
 import { Revision } from '@/server/http/numbers';
 

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { ServiceSchema } from '@/core/form/service';
 import { readGiven } from '@/core/form/service-call';
 import { Refusal } from '@/server/http/refusal';
-import { answer, readBody } from '@/server/http/request';
+import { answer, readBody } from '@/server/routes/request';
 import { tryService } from '@/server/workspace/try-service';
 
 const Trial = z.strictObject({

@@ -1,6 +1,6 @@
-import { answer } from '@/server/http/request';
+import { answer } from '@/server/routes/request';
 import { Refusal } from '@/server/http/refusal';
-import { currentPerson } from '@/server/person';
+import { currentPerson } from '@/server/routes/person';
 import { undoTaking } from '@/server/workspaces/taking';
 
 /** Undoes what was taken in one go. */

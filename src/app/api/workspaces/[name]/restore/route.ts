@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { restoreWorkspace } from '@/server/workspaces/manage';
+import { answer, readBody } from '@/server/routes/request';
+import { restoreWorkspace } from '@/server/hosting/manage';
 
 /** Brings a workspace back that was removed. */
 export async function POST(request: Request, { params }: { params: Promise<{ name: string }> }) {

@@ -1,7 +1,7 @@
 import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
-import { answer, readQuery } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readQuery } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { readRecord } from '@/server/records/read';
 import { removeRecord } from '@/server/records/save';
 

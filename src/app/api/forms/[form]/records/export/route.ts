@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { RECORD_FORMATS, type RecordFormat } from '@/core/workspace/records-out';
-import { answer, readQuery } from '@/server/http/request';
+import { answer, readQuery } from '@/server/routes/request';
 import { exportedRecords } from '@/server/records/export';
 import { existingForm } from '@/server/workspace/forms';
 

@@ -1,9 +1,9 @@
 import * as z from 'zod';
 import { RECORDS_AT_ONCE } from '@/core/limits';
 import { ValuesSchema } from '@/core/session/schema';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
-import { enterRecords } from '@/server/records/bring';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
+import { enterRecords } from '@/server/fillings/bring';
 import { needForm } from '@/server/workspace/forms';
 import { LARGEST_INTEGER } from '@/core/limits';
 

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { TABLE_REQUEST_BYTES } from '@/core/limits';
 import { RECORD_FORMATS, type RecordFormat } from '@/core/workspace/records-out';
-import { answer, readBody } from '@/server/http/request';
-import { readBroughtRecords } from '@/server/records/bring';
+import { answer, readBody } from '@/server/routes/request';
+import { readBroughtRecords } from '@/server/fillings/bring';
 
 const Body = z.strictObject({
   text: z.string(),

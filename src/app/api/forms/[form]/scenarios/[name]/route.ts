@@ -3,8 +3,8 @@ import { ScenarioSchema } from '@/core/scenario/definition';
 import { isScenarioName } from '@/core/scenario/naming';
 import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
-import { answer, readBody, readQuery } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody, readQuery } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { removeScenario, saveScenario } from '@/server/workspace/scenarios';
 import { Revision } from '@/server/http/numbers';
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { answer, readBody } from '@/server/http/request';
-import { currentPerson } from '@/server/person';
+import { answer, readBody } from '@/server/routes/request';
+import { currentPerson } from '@/server/routes/person';
 import { sharedScript } from '@/server/workspace/behaviours';
 import { renameExport } from '@/server/workspace/structure';
 import { BEHAVIOUR_CHARACTERS } from '@/core/limits';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { answer, readQuery } from '@/server/http/request';
+import { answer, readQuery } from '@/server/routes/request';
 import { scriptHistory, sharedScript } from '@/server/workspace/behaviours';
 import { RevisionInAddress } from '@/server/http/numbers';
 

@@ -1,9 +1,9 @@
 /** What a bench that is open asks while its workspace is kept the same as a folder: what is there now, by revisions. */
 import { sql } from 'drizzle-orm';
 import * as z from 'zod';
-import { database } from '../database';
-import { folderState, type FolderState } from '../folders/live';
-import { currentWorkspace } from '../workspaces/current';
+import { database } from '../database/database';
+import { folderState, type FolderState } from './live';
+import { currentWorkspace } from '../database/current-workspace';
 
 const Row = z.object({ kind: z.string(), name: z.string(), revision: z.number().int() });
 

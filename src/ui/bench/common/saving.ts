@@ -1,6 +1,6 @@
 /** Everything on the bench that saves itself, whichever room it belongs to. */
-import { sendsOnLeaving } from '../api';
-import type { Saving } from '../draft/draft';
+import { sendsOnLeaving } from '../../api';
+import type { Saving } from '../../draft/draft';
 
 /** Which room a draft belongs to. */
 export type Edited = 'structure' | 'behaviours' | 'scenarios';

@@ -3,7 +3,7 @@
  * is, and nobody ever has all of them: whatever one does, the others are served.
  */
 
-import { CutShort } from './http/refusal';
+import { CutShort } from '../http/refusal';
 
 export interface TurnsOptions {
   /** How many there are. */

@@ -1,6 +1,6 @@
 /** Which requests are answered at all: of which hosts, from where, with which addresses. Pages ask it in src/proxy.ts, routes in `answer`. */
 import { oddIn } from '../../core/form/plain-json';
-import { environment } from '../environment';
+import { environment } from '../database/environment';
 
 export interface RequestError {
   status: 400 | 403 | 405 | 421;

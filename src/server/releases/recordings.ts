@@ -2,28 +2,28 @@
  * Recordings: filling-ins that were kept to be looked into, by a person, by the server when it comes to another result,
  * or from a file.
  */
-import { and, desc, eq, inArray, lte, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, lte, ne, sql } from 'drizzle-orm';
 import * as z from 'zod';
 import {
   RECORDING_BY_SERVER_BYTES,
   RECORDINGS_BY_PEOPLE,
   RECORDINGS_BY_SERVER,
   RECORDINGS_SHOWN,
-} from '../core/limits';
-import type { Person } from '../core/form/table';
-import type { Values } from '../core/form/value';
-import { masked } from '../core/scenario/masking';
+} from '../../core/limits';
+import type { Person } from '../../core/form/table';
+import type { Values } from '../../core/form/value';
+import { masked } from '../../core/scenario/masking';
 import {
   Because,
   RecordingSchema,
   type Recording,
   type RecordingHead,
-} from '../core/scenario/recording';
-import type { Opening, TimedStep } from '../core/session/step';
-import { database } from './database';
-import { Refusal } from './http/refusal';
+} from '../../core/scenario/recording';
+import type { Opening, TimedStep } from '../../core/session/step';
+import { database } from '../database/database';
+import { Refusal } from '../http/refusal';
 import type { Release } from './releases';
-import { filling, recording } from './schema';
+import { filling, recording } from '../database/schema';
 
 /** A filling-in as it was done. */
 export interface Done {
@@ -159,21 +159,6 @@ export async function listRecordings(
     because: Head.parse(row).because,
     keptAt: row.keptAt.toISOString(),
   }));
-}
-
-/** How many recordings there are of each of these records of a form. */
-export async function countRecordings(
-  form: string,
-  records: readonly string[],
-): Promise<Record<string, number>> {
-  if (records.length === 0) return {};
-  const rows = await database()
-    .select({ record: filling.savedAs, count: sql<number>`count(*)::int` })
-    .from(recording)
-    .innerJoin(filling, eq(filling.id, recording.filling))
-    .where(and(eq(recording.form, form), inArray(filling.savedAs, [...records])))
-    .groupBy(filling.savedAs);
-  return Object.fromEntries(rows.map(({ record, count }) => [record!, z.number().parse(count)]));
 }
 
 export async function readRecording(id: number): Promise<Recording | null> {

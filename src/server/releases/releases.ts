@@ -1,21 +1,21 @@
 /** Releases: immutable, numbered copies of a form with its tables and behaviours, compiled as they were. */
 import { and, desc, eq, sql } from 'drizzle-orm';
 import * as z from 'zod';
-import { ScenarioSchema, type Scenario } from '../core/scenario/definition';
-import { FormSchema, type Form } from '../core/form/definition';
-import { ServiceSchema } from '../core/form/service';
-import { TableSchema } from '../core/form/table';
-import { lineInWords } from '../core/wire/line';
-import { deepFreeze } from '../core/form/value';
-import { MaterialSchema } from '../core/sandbox/protocol';
-import type { Material } from '../core/session/session';
-import { partKey, type Parts } from '../core/workspace/overview';
-import { database, transaction } from './database';
-import { indexRecords } from './records/columns';
-import { task } from './tasks';
-import * as schema from './schema';
-import { perWorkspace } from './workspaces/current';
-import { readParts, stateOf } from './workspace/overview';
+import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
+import { FormSchema, type Form } from '../../core/form/definition';
+import { ServiceSchema } from '../../core/form/service';
+import { TableSchema } from '../../core/form/table';
+import { lineInWords } from '../../core/wire/line';
+import { deepFreeze } from '../../core/form/value';
+import { MaterialSchema } from '../../core/sandbox/protocol';
+import type { Material } from '../../core/session/session';
+import { partKey, type Parts } from '../../core/workspace/overview';
+import { database, transaction } from '../database/database';
+import { indexRecords } from '../records/columns';
+import { task } from '../machines/tasks';
+import * as schema from '../database/schema';
+import { perWorkspace } from '../database/current-workspace';
+import { readParts, stateOf } from '../workspace/overview';
 import {
   readForm,
   readForms,
@@ -23,7 +23,7 @@ import {
   readScripts,
   readServices,
   readTables,
-} from './workspace/read';
+} from '../workspace/read';
 
 const ReleaseRow = z.strictObject({
   form: FormSchema,

@@ -2,16 +2,16 @@
  * The content of files: kept when a file is chosen, for a field of a filling-in, and bound to a record when that is
  * saved. A file is known by the digest of its content, which stands in the value, so no other can take its place.
  */
-import { FILES_PER_FILLING } from '../core/limits';
+import { FILES_PER_FILLING } from '../../core/limits';
 import { createHash } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
-import type { Form } from '../core/form/definition';
-import { cellsOf, fieldsOf } from '../core/form/fields';
-import type { FileValue } from '../core/form/kinds';
-import type { Value, Values } from '../core/form/value';
-import { database } from './database';
-import { Refusal } from './http/refusal';
-import * as schema from './schema';
+import type { Form } from '../../core/form/definition';
+import { cellsOf, fieldsOf } from '../../core/form/fields';
+import type { FileValue } from '../../core/form/kinds';
+import type { Value, Values } from '../../core/form/value';
+import { database } from '../database/database';
+import { Refusal } from '../http/refusal';
+import * as schema from '../database/schema';
 
 const { fileContent } = schema;
 

@@ -3,9 +3,9 @@
  * page and kept in a cookie, and the first person stands in for those who have not chosen.
  */
 import { cookies } from 'next/headers';
-import type { Person } from '../core/form/table';
-import { Refusal } from './http/refusal';
-import { readHead } from './workspace/read';
+import type { Person } from '../../core/form/table';
+import { Refusal } from '../http/refusal';
+import { readHead } from '../workspace/read';
 
 const COOKIE = 'tavro_person';
 

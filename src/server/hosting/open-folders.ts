@@ -1,15 +1,15 @@
 /** Opening folders as workspaces: those that the start command names, and those below one of them. */
 import { basename, delimiter } from 'node:path';
-import { environment } from '../environment';
+import { environment } from '../database/environment';
 import { Refusal } from '../http/refusal';
-import { database } from '../database';
-import { importWorkspace } from '../import';
-import { CannotRelease, makeRelease } from '../releases';
-import { task } from '../tasks';
-import { inWorkspace } from '../workspaces/current';
-import { madeFrom } from '../workspaces/manage';
+import { database } from '../database/database';
+import { importWorkspace } from '../workspaces/import';
+import { CannotRelease, makeRelease } from '../releases/releases';
+import { task } from '../machines/tasks';
+import { inWorkspace } from '../database/current-workspace';
+import { madeFrom } from './manage';
 import { askRegistry, findWorkspace, listWorkspaces } from '../workspaces/registry';
-import { forgetBase, keepBase, keepLive, leaveFolder } from './live';
+import { forgetBase, keepBase, keepLive, leaveFolder } from '../folders/live';
 
 /** The folders that the start command names. */
 const named = () => environment('TAVRO_FOLDERS').split(delimiter).filter(Boolean);

@@ -3,13 +3,13 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import { TASK_MEGABYTES, TASK_TAKES, TASK_WAITS } from '../core/limits';
-import { TICK, WorkingTime } from '../core/sandbox/working-time';
-import type { AnswerOf, RequestOf, TaskName, TaskReply } from '../workers/tasks';
-import { BegunSchema, threadTime } from '../workers/thread-time';
-import { CutShort, Refusal } from './http/refusal';
-import { Turns } from './turns';
-import { whoseWork } from './workspaces/current';
+import { TASK_MEGABYTES, TASK_TAKES, TASK_WAITS } from '../../core/limits';
+import { TICK, WorkingTime } from '../../core/sandbox/working-time';
+import type { AnswerOf, RequestOf, TaskName, TaskReply } from '../../workers/tasks';
+import { BegunSchema, threadTime } from '../../workers/thread-time';
+import { CutShort, Refusal } from '../http/refusal';
+import { Turns } from '../database/turns';
+import { whoseWork } from '../database/current-workspace';
 
 /** Milliseconds that a thread may work on a task: of its processor time, so that a busy machine ends none. */
 const LIMITS: Readonly<Record<TaskName, number>> = {

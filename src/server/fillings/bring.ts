@@ -3,10 +3,10 @@ import type { Person } from '../../core/form/table';
 import type { RecordFormat } from '../../core/workspace/records-out';
 import type { RecordIn, RecordsIn } from '../../core/workspace/records-in';
 import { fieldsOf } from '../../core/form/fields';
-import { submit } from '../fillings/submitting';
+import { submit } from './submitting';
 import { Refusal } from '../http/refusal';
-import { newestRelease } from '../releases';
-import { task } from '../tasks';
+import { newestRelease } from '../releases/releases';
+import { task } from '../machines/tasks';
 
 /** What a file holds. Throws a Refusal (422) for a form without a release, since nobody could enter anything. */
 export async function readBroughtRecords(

@@ -1,12 +1,12 @@
 /** Compiled scripts for pages, kept by their text: most visits find every script as the last one left it. */
-import type { Mode } from '../core/language/compile';
-import type { Source } from '../core/script/header';
-import { takingPart } from '../core/script/header';
-import { modulesUsed } from '../core/script/imports';
-import type { Material } from '../core/session/session';
-import type { Service } from '../core/form/service';
-import { servicesAsSources } from '../core/script/service-sources';
-import type { CompiledScript } from '../core/session/ties';
+import type { Mode } from '../../core/language/compile';
+import type { Source } from '../../core/script/header';
+import { takingPart } from '../../core/script/header';
+import { modulesUsed } from '../../core/script/imports';
+import type { Material } from '../../core/session/session';
+import type { Service } from '../../core/form/service';
+import { servicesAsSources } from '../../core/script/service-sources';
+import type { CompiledScript } from '../../core/session/ties';
 import { task } from './tasks';
 
 const kept = new Map<string, CompiledScript>();

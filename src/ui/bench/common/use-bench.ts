@@ -7,13 +7,14 @@ import { useStoreWithEqualityFn } from 'zustand/traditional';
 import { equal, type Value } from '@/core/form/value';
 import { readHeader } from '@/core/script/header';
 import { namesFor, type Names } from '@/core/tape/words';
-import { useHeldWhilePressed } from '../press';
-import { useRoom } from '../use-room';
-import type { Bench } from './create-bench';
+import { useHeldWhilePressed } from '../../press';
+import { useRoom } from '../../use-room';
+import type { Bench } from '../create-bench';
 import { isForThis } from './core';
-import type { Behaviour, CodeState } from './code/state';
 import type { BenchMaterial } from './material';
-import type { TestsState } from './tests/state';
+
+type CodeState = ReturnType<Bench['code']['store']['getState']>;
+type TestsState = ReturnType<Bench['tests']['store']['getState']>;
 
 export function useMaterial(bench: Bench): BenchMaterial {
   return useRoom(bench.core, ({ material }) => material);
@@ -34,7 +35,7 @@ export interface BehaviourHead {
   errors: number;
   /** One for several forms may be for other ones. */
   forThis: boolean;
-  broken: Behaviour['broken'];
+  broken: CodeState['behaviours'][number]['broken'];
   /** Whether a version of it runs, be it an earlier one. */
   runs: boolean;
 }

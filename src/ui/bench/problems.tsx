@@ -4,15 +4,15 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { inWeight, ofDiagnostic, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
-import { addressHere } from '../../address';
-import { useWorkspaceCheck } from '../../check-workspace';
-import { Button, Notice } from '../../kit';
-import { addressOf, ProblemList } from '../../problem-list';
-import type { Bench } from '../create-bench';
-import type { TestsState } from '../tests/state';
-import { useMaterial } from '../use-bench';
-import type { CodeState } from './state';
-import { WindowTitle } from '../../window';
+import { addressHere } from '../address';
+import { useWorkspaceCheck } from '../check-workspace';
+import { Button, Notice } from '../kit';
+import { addressOf, ProblemList } from '../problem-list';
+import type { Bench } from './create-bench';
+import type { TestsState } from './tests/state';
+import { useMaterial } from './common/use-bench';
+import type { CodeState } from './code/state';
+import { WindowTitle } from '../window';
 
 /** All that is wrong with the code as it is in the editor now, and with the scenarios as they came out last. */
 export function problemsOf(

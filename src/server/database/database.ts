@@ -3,7 +3,7 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import type { Pool } from 'pg';
 import { endConnections, poolOf } from './connections';
 import * as schema from './schema';
-import { currentWorkspace } from './workspaces/current';
+import { currentWorkspace } from './current-workspace';
 
 export { EXTENSIONS } from './connections';
 

@@ -1,12 +1,12 @@
 /** Brings the database up to date, loads the demo into an empty one, and clears away old filling-ins. Run by `npm start` and the browser tests. */
 import { sql } from 'drizzle-orm';
-import { readFolder } from '../workers/files';
-import { readWorkspace } from '../core/workspace/workspace';
-import { connectionTo, database, disconnect, isOutOfRoom } from './database';
-import { tidyFillings } from './fillings/tidy';
-import { holdsWorkspace } from './import';
-import { readHead } from './workspace/read';
-import { HOME, inWorkspace } from './workspaces/current';
+import { readFolder } from '../../workers/files';
+import { readWorkspace } from '../../core/workspace/workspace';
+import { connectionTo, database, disconnect, isOutOfRoom } from '../database/database';
+import { tidyFillings } from '../fillings/tidy';
+import { holdsWorkspace } from '../workspaces/import';
+import { readHead } from '../workspace/read';
+import { HOME, inWorkspace } from '../database/current-workspace';
 import {
   dropRemoved,
   dropUnfinished,
@@ -14,8 +14,8 @@ import {
   fillWorkspace,
   migrateWorkspace,
   releaseUnreleased,
-} from './workspaces/making';
-import { askRegistry, listWorkspaces, REGISTRY, REGISTRY_TABLES } from './workspaces/registry';
+} from '../workspaces/making';
+import { askRegistry, listWorkspaces, REGISTRY, REGISTRY_TABLES } from '../workspaces/registry';
 
 const registry = connectionTo(REGISTRY);
 // Two apps that start at once on one database take turns.

@@ -2,18 +2,18 @@
  * Making a release on purpose: what it would change is shown before, and it is refused while a scenario fails unless
  * somebody says why it is made all the same. The scenarios are run here; nobody's word is taken for it.
  */
-import type { Form } from '../core/form/definition';
-import type { Problem } from '../core/problems/problems';
-import type { Scenario } from '../core/scenario/definition';
-import { differences } from '../core/workspace/difference';
-import { gridCellsChanged, type ReleaseChanges } from '../core/workspace/release-changes';
-import type { Workspace } from '../core/workspace/workspace';
-import { CutShort, Refusal } from './http/refusal';
+import type { Form } from '../../core/form/definition';
+import type { Problem } from '../../core/problems/problems';
+import type { Scenario } from '../../core/scenario/definition';
+import { differences } from '../../core/workspace/difference';
+import { gridCellsChanged, type ReleaseChanges } from '../../core/workspace/release-changes';
+import type { Workspace } from '../../core/workspace/workspace';
+import { CutShort, Refusal } from '../http/refusal';
 import { CannotRelease, ChangedMeanwhile, makeRelease, newestRelease } from './releases';
-import { stateOf } from './workspace/overview';
-import { checkForm, NotToItsEnd } from './workspace/problems';
-import { existingForm } from './workspace/forms';
-import { readScenarios, readScripts, readTables } from './workspace/read';
+import { stateOf } from '../workspace/overview';
+import { checkForm, NotToItsEnd } from '../workspace/problems';
+import { existingForm } from '../workspace/forms';
+import { readScenarios, readScripts, readTables } from '../workspace/read';
 
 /** What differs from the newest release, and what fails. Throws a Refusal where there is no such form. */
 export async function changesSinceRelease(name: string): Promise<ReleaseChanges> {

@@ -1,10 +1,10 @@
 /** Puts a workspace read from a folder into an empty database. */
-import { headOf } from '../core/workspace/head';
+import { headOf } from '../../core/workspace/head';
 import { sql } from 'drizzle-orm';
-import type { Workspace } from '../core/workspace/workspace';
-import type { Database } from './database';
-import { saveMany, type Made } from './revisions/save';
-import * as schema from './schema';
+import type { Workspace } from '../../core/workspace/workspace';
+import type { Database } from '../database/database';
+import { saveMany, type Made } from '../revisions/save';
+import * as schema from '../database/schema';
 
 export async function importWorkspace(database: Database, workspace: Workspace): Promise<void> {
   const made = (kind: string, form: string, name: string, content: unknown): Made => ({

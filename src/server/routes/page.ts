@@ -1,9 +1,9 @@
 /** Pages in the workspace that their address names. */
 import { headers } from 'next/headers';
 import { notFound } from 'next/navigation';
-import { isWorkspaceName, WORKSPACE_HEADER } from './address';
-import { HOME, inWorkspace } from './current';
-import { findWorkspace } from './registry';
+import { isWorkspaceName, WORKSPACE_HEADER } from '../workspaces/address';
+import { HOME, inWorkspace } from '../database/current-workspace';
+import { findWorkspace } from '../workspaces/registry';
 
 /** Makes a page, or what stands around it, in the workspace that the address names. Not found where there is none. */
 export async function here<T>(work: () => Promise<T>): Promise<T> {

@@ -2,11 +2,11 @@
 import { REQUEST_BYTES } from '../../core/limits';
 import * as z from 'zod';
 import { oddIn } from '../../core/form/plain-json';
-import { isOutOfRoom, isTooSlow, isUnreachable, MaybeSaved } from '../database';
-import { inWorkspace } from '../workspaces/current';
+import { isOutOfRoom, isTooSlow, isUnreachable, MaybeSaved } from '../database/database';
+import { inWorkspace } from '../database/current-workspace';
 import { workspaceAt } from '../workspaces/registry';
 import { apiError } from './guard';
-import { Refusal } from './refusal';
+import { Refusal } from '../http/refusal';
 
 /** Reads a JSON body. Throws a Refusal: 413 when it is too large, 415 when it does not say that it is JSON, 400 when it is none or not what is asked for. */
 export async function readBody<T>(

@@ -11,15 +11,15 @@ import { Refusal } from '../http/refusal';
 import { readDocument, saveDocument } from '../revisions/documents';
 import { addForm } from '../workspace/forms';
 import { HEAD } from '../workspace/read';
-import { HOME, inWorkspace, type WorkspaceRef } from './current';
-import { copyInto, migrateWorkspace, withNewSchema } from './making';
+import { HOME, inWorkspace, type WorkspaceRef } from '../database/current-workspace';
+import { copyInto, migrateWorkspace, withNewSchema } from '../workspaces/making';
 import {
   askRegistry,
   findWorkspace,
   forgetFound,
   listWorkspaces,
   type ListedWorkspace,
-} from './registry';
+} from '../workspaces/registry';
 
 const Counted = z.object({
   schema: z.string(),

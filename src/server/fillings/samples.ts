@@ -6,14 +6,14 @@ import { accept, emptyOf } from '../../core/form/kinds';
 import { indexOf } from '../../core/form/table-index';
 import type { Table } from '../../core/form/table';
 import type { Value, Values } from '../../core/form/value';
-import { transaction } from '../database';
+import { transaction } from '../database/database';
 import { Refusal } from '../http/refusal';
-import { nextNumber } from '../fillings/record-number';
-import { newestNumber } from '../releases';
+import { nextNumber } from './record-number';
+import { newestNumber } from '../releases/releases';
 import { existingForm } from '../workspace/forms';
 import { readTables } from '../workspace/read';
-import { countRecords } from './read';
-import { saveRecord } from './save';
+import { countRecords } from '../records/read';
+import { saveRecord } from '../records/save';
 
 /**
  * Keeps values as a sample record under the next number. Throws a Refusal: 404 without such a form, 409 once it has a

@@ -1,8 +1,8 @@
 /** The handbook: the project's own docs, and the reference made from the typings. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { pageOf, type Page } from '../core/handbook/page';
-import { referencePages } from '../core/handbook/reference';
+import { pageOf, type Page } from '../../core/handbook/page';
+import { referencePages } from '../../core/handbook/reference';
 
 let kept: Page[] | null = null;
 

@@ -7,9 +7,9 @@ import type { Recording } from '@/core/scenario/recording';
 import type { FormRecords, SampleRecord } from '@/core/scenario/opening';
 import type { TimedStep } from '@/core/session/step';
 import type { CompiledScript } from '@/core/session/ties';
+import type { PartName } from '@/core/structure/edit';
 import type { OtherForm } from '@/core/structure/adding';
 import type { ScreenState } from './screen';
-import type { Renamed } from './structure/state';
 
 export interface BenchMaterial {
   title: string;
@@ -42,6 +42,15 @@ export interface OpenedRecording {
   content: Recording;
   /** The release whose code and definition are on the bench, to be looked at alone; null for those of today. */
   release: number | null;
+}
+
+/** A part, or a key of its options, under its former and its present name. */
+export interface Renamed {
+  /** The part as it is called now. */
+  part: PartName;
+  isKey: boolean;
+  from: string;
+  to: string;
 }
 
 /** What a bench takes over from the one before it, whose material is out of date. */
