@@ -6,7 +6,7 @@ export default defineConfig({
     env: { TZ: 'UTC' },
     // There to end what hangs; a loaded machine is slow at honest work too.
     testTimeout: 300_000,
-    hookTimeout: 120_000,
+    hookTimeout: 300_000,
     // All cores: left to itself Vitest keeps one back, which is half of a machine with two.
     maxWorkers: '100%',
     projects: [
