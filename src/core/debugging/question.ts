@@ -1,7 +1,7 @@
 /** What can be asked about a form in use: an aspect of a part at a moment, and what is asked about first. */
 import type { Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
-import type { SaidName } from '../session/aspects';
+import { isToldName, SAID } from '../wire/aspects';
 import type { PartState } from '../session/step';
 import { FORM } from '../session/tree';
 import type { Tape } from '../tape/tape';
@@ -18,21 +18,7 @@ export interface Question {
 export const SUBMISSION = '@submit';
 
 /** What scripts can say of a part, in the order in which it is offered. */
-const SAID = Object.keys({
-  shown: 0,
-  value: 0,
-  required: 0,
-  locked: 0,
-  options: 0,
-  hint: 0,
-  warning: 0,
-  problem: 0,
-  label: 0,
-  stage: 0,
-} satisfies Record<Exclude<SaidName, 'message' | 'replaced'>, 0>) as Exclude<
-  SaidName,
-  'message' | 'replaced'
->[];
+const OF_PART = SAID.filter(isToldName);
 
 /** What follows for a part from what was said of it and of what is around it, or from a check. */
 const FOLLOWING = ['onScreen', 'editable', 'fault'] as const;
@@ -41,13 +27,13 @@ const FOLLOWING = ['onScreen', 'editable', 'fault'] as const;
 const OF_FORM = ['message', 'messages', 'page', 'replaced'] as const;
 
 /** Everything that can be asked of any part. */
-export const ASKED_ABOUT: readonly string[] = [...SAID, ...FOLLOWING, ...OF_FORM, 'outcome'];
+export const ASKED_ABOUT: readonly string[] = [...OF_PART, ...FOLLOWING, ...OF_FORM, 'outcome'];
 
 /** What can be asked of a part in this state; of the form or a submission where there is none. */
 export function askedOf(part: string, state: PartState | undefined): readonly string[] {
   if (part === SUBMISSION) return ['outcome'];
   if (part === FORM) return OF_FORM;
-  return [...SAID, ...FOLLOWING].filter((aspect) => state?.[aspect] !== undefined);
+  return [...OF_PART, ...FOLLOWING].filter((aspect) => state?.[aspect] !== undefined);
 }
 
 /** The aspect asked about first: of a hidden part why it is, else what a script decided last, else whether it is shown, or its value. */
@@ -62,7 +48,9 @@ export function usualAspect(tape: Tape, part: string, state: PartState | undefin
     // That there is no hint, or nothing wrong, is seldom what somebody wonders about.
     .findLast(
       ({ by, aspect, to }) =>
-        by === 'script' && SAID.includes(aspect as 'shown') && (to !== null || aspect === 'value'),
+        by === 'script' &&
+        OF_PART.includes(aspect as 'shown') &&
+        (to !== null || aspect === 'value'),
     );
   if (last !== undefined) return last.aspect;
   return state?.value === undefined ? 'shown' : 'value';

@@ -1,10 +1,10 @@
 /** What holds of a part as a clause, the question why it does, and what a line said of it. */
 import { rowsInWords } from '../form/reading';
 import type { Value } from '../form/value';
-import type { SaidName } from '../session/aspects';
+import { isSaid, type SaidName } from '../wire/aspects';
 import type { SubmitOutcome } from '../session/step';
 import { FORM } from '../session/tree';
-import { becameInWords, isSaid, valueInWords, type Names } from '../tape/words';
+import { becameInWords, valueInWords, type Names } from '../tape/words';
 import { capital, quotedValue } from './pieces';
 import { summedIn, type Question } from './question';
 

@@ -7,6 +7,7 @@
 import { isEmpty, type Value } from '../form/value';
 import type { PartInfo } from '../wire/acts';
 import { nearest, words } from '../wire/failures';
+import { entryOf, saidOf, type SaidName } from '../wire/aspects';
 import { Slot, type PartSort } from '../wire/layout';
 import type { Current } from './current';
 import {
@@ -44,36 +45,42 @@ export function makeFaces(
     unknown: ({ name }, member, known) => current.wrong(words.noAspect(name, member, known)),
   };
   const read = (slot: Slot): Member => Face.aspect(slot, wire, current, false);
-  const both = (slot: Slot): Member => Face.aspect(slot, wire, current, true);
+  const said = (name: SaidName): Member => Face.aspect(entryOf(name).slot, wire, current, true);
+  /** What can be said of a sort of part, after what it has already. */
+  const withSaid = (sort: PartSort, members: Members): Members => ({
+    ...members,
+    ...Object.fromEntries(
+      saidOf(sort)
+        .filter((name) => !Object.hasOwn(members, name))
+        .map((name) => [name, said(name)]),
+    ),
+  });
   const value = (behind: Behind): Value => Face.read(behind, Slot.Value, wire) as Value;
 
   const nested: Members = {
     name: Face.member(({ info }) => info.name),
     label: Face.member(({ info }) => info.label),
-    shown: both(Slot.Shown),
-    locked: both(Slot.Locked),
+    shown: said('shown'),
+    locked: said('locked'),
     onScreen: read(Slot.OnScreen),
     editable: read(Slot.Editable),
   };
-  const ofField: Members = {
+  const ofField = withSaid('field', {
     ...nested,
-    value: both(Slot.Value),
+    value: said('value'),
     previous: read(Slot.Previous),
     initial: read(Slot.Initial),
     empty: Face.member((behind) => isEmpty(value(behind))),
     orphan: read(Slot.Orphan),
-    required: both(Slot.Required),
-    options: both(Slot.Options),
+    required: said('required'),
+    options: said('options'),
     optionLabel: read(Slot.OptionLabel),
     row: Face.member((behind) => {
       const { kind, table } = behind.info;
       const key = value(behind);
       return kind === 'reference' && key !== null ? tables.find(table!, String(key)) : null;
     }),
-    hint: both(Slot.Hint),
-    warning: both(Slot.Warning),
-    problem: both(Slot.Problem),
-  };
+  });
 
   const field = makeSurface(ofField, refusals, ({ row, name }) =>
     row === null ? `fields.${name}` : name,
@@ -85,15 +92,15 @@ export function makeFaces(
     nested,
     ofField,
     read,
-    both,
+    withSaid,
     cell: field,
   });
   const surfaces: Record<Exclude<PartSort, 'row' | 'form'>, Surface> = {
     field,
-    section: makeSurface(nested, refusals, ({ name }) => `sections.${name}`),
+    section: makeSurface(withSaid('section', nested), refusals, ({ name }) => `sections.${name}`),
     page: makeSurface(
       {
-        ...nested,
+        ...withSaid('page', nested),
         open: Face.member(({ number, name }) => () => {
           current.act(`pages.${name}.open()`);
           wire.act('openPage', { page: number });
@@ -103,12 +110,13 @@ export function makeFaces(
       ({ name }) => `pages.${name}`,
     ),
     track: makeSurface(
-      { ...without(nested, ['locked', 'editable']), stage: both(Slot.Stage) },
+      withSaid('track', without(nested, ['locked', 'editable'])),
       refusals,
       ({ name }) => `tracks.${name}`,
     ),
     button: makeSurface(
-      { ...nested, label: both(Slot.Label) },
+      // Its label can be said; that of another part is its definition's.
+      withSaid('button', { ...nested, label: said('label') }),
       refusals,
       ({ name }) => `buttons.${name}`,
     ),

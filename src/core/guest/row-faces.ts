@@ -1,7 +1,7 @@
 /** Rows fields, their rows and cells, as scripts touch them. Rows and cells get a face when a script first meets them. */
 import type { PartInfo } from '../wire/acts';
 import { words } from '../wire/failures';
-import { Cell, Slot } from '../wire/layout';
+import { Cell, Slot, type PartSort } from '../wire/layout';
 import type { Current } from './current';
 import {
   Face,
@@ -31,7 +31,8 @@ export interface RowMaterial {
   nested: Members;
   ofField: Members;
   read(slot: Slot): Member;
-  both(slot: Slot): Member;
+  /** Members with all else that can be said of a sort of part. */
+  withSaid(sort: PartSort, members: Members): Members;
   /** The surface of cells, which are fields. */
   cell: Surface;
 }
@@ -43,7 +44,7 @@ export function makeRowFaces({
   nested,
   ofField,
   read,
-  both,
+  withSaid,
   cell,
 }: RowMaterial): RowFaces {
   const faces: (object | null)[] = [];
@@ -164,14 +165,12 @@ export function makeRowFaces({
       ({ name }) => `${name}.fields`,
     );
     const surface = makeSurface(
-      {
+      withSaid('row', {
         fields: once((behind) => cells.face(behind)),
         values: read(Slot.Values),
         index: read(Slot.Index),
         ...without(nested, ['name', 'label']),
-        warning: both(Slot.Warning),
-        problem: both(Slot.Problem),
-      },
+      }),
       refusals,
       ({ name }) => name,
     );

@@ -5,6 +5,7 @@ import type { AspectName } from '../session/aspects';
 import type { Desk } from '../session/desk';
 import type { Part } from '../session/parts';
 import type { Row, Rows } from '../session/rows';
+import { entryOf, SAID } from '../wire/aspects';
 import { Slot, SLOT_BITS, SLOTS } from '../wire/layout';
 import type { Numbers } from './numbers';
 import { Untrue } from './wire';
@@ -53,23 +54,8 @@ function versionOf(list: readonly Row[]): number {
   return version;
 }
 
-/** What each slot means. */
-const MEANINGS: readonly Meaning[] = inOrder({
-  [Slot.Value]: aspect('value', true),
-  [Slot.Shown]: aspect('shown', true),
-  [Slot.Locked]: aspect('locked', true),
-  [Slot.Required]: aspect('required', true),
-  [Slot.Options]: {
-    name: 'options',
-    says: true,
-    read: (desk, part) => desk.options(field(part)),
-    called: 'options',
-  },
-  [Slot.Hint]: aspect('hint', true),
-  [Slot.Warning]: aspect('warning', true),
-  [Slot.Problem]: aspect('problem', true),
-  [Slot.Label]: aspect('label', true),
-  [Slot.Stage]: aspect('stage', true),
+/** What each slot means that is no aspect scripts say. */
+const COMPUTED: Partial<Record<Slot, Meaning>> = {
   [Slot.OnScreen]: derived('onScreen', (desk, part) => desk.onScreen(part)),
   [Slot.Editable]: derived('editable', (desk, part) => desk.editable(part)),
   [Slot.Previous]: derived('previous', (desk, part) => desk.previous(field(part))),
@@ -84,8 +70,6 @@ const MEANINGS: readonly Meaning[] = inOrder({
   [Slot.Values]: aspect('values', false),
   [Slot.Index]: derived('index', (desk, part) => desk.index(row(part))),
   [Slot.Changed]: aspect('changed', false),
-  [Slot.Message]: aspect('message', true),
-  [Slot.Replaced]: aspect('replaced', true),
   [Slot.IsNew]: derived(
     'isNew',
     ofForm((desk) => desk.standing('isNew')),
@@ -110,11 +94,18 @@ const MEANINGS: readonly Meaning[] = inOrder({
     'the time zone',
     ofForm((desk) => desk.zone),
   ),
-});
+};
 
-function inOrder(meanings: Record<Slot, Meaning>): Meaning[] {
-  return Array.from({ length: SLOTS }, (_, slot) => meanings[slot as Slot]);
-}
+const SAID_BY_SLOT = new Map(
+  SAID.map((name): [Slot, Meaning] => [entryOf(name).slot, aspect(name, true)]),
+);
+// Options are read as they are offered, whether a script said them or the definition.
+SAID_BY_SLOT.get(Slot.Options)!.read = (desk, part) => desk.options(field(part));
+
+const MEANINGS: readonly (Meaning | undefined)[] = Array.from(
+  { length: SLOTS },
+  (_, slot) => SAID_BY_SLOT.get(slot) ?? COMPUTED[slot as Slot],
+);
 
 const SLOT_MASK = (1 << SLOT_BITS) - 1;
 

@@ -1,33 +1,15 @@
 /** Which aspects scenarios and grids look at, and how they are told as values. */
 import { equal, type Value } from '../form/value';
 import type { PartState } from '../session/step';
+import { entryOf, isToldName, SAID } from '../wire/aspects';
 import type { PartExpectation } from './definition';
-
-/** Whether a change of it is expected from then on: not what only follows from another one, or from a check. */
-const EXPECTED: Readonly<Record<keyof PartState, boolean>> = {
-  sort: false,
-  value: true,
-  stage: true,
-  shown: true,
-  onScreen: false,
-  locked: true,
-  editable: false,
-  required: true,
-  options: true,
-  hint: true,
-  warning: true,
-  problem: true,
-  label: true,
-  fault: false,
-  orphan: false,
-  stray: false,
-};
 
 export type ExpectedAspect = keyof PartState & keyof PartExpectation;
 
-export const ASPECTS = Object.keys(EXPECTED).filter(
-  (name) => EXPECTED[name as keyof PartState],
-) as ExpectedAspect[];
+/** Those whose change is expected from then on: not what only follows from another one, or from a check. */
+export const ASPECTS: readonly ExpectedAspect[] = SAID.filter(isToldName).filter(
+  (name) => entryOf(name).expected,
+);
 
 /** An aspect as scenarios spell it: options by their keys. Undefined where the part has none of it. */
 export function spelled(part: PartState, aspect: ExpectedAspect): Value | undefined {

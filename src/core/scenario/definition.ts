@@ -16,6 +16,7 @@ import {
   ValuesSchema,
   Zone,
 } from '../session/schema';
+import { ASPECTS, isToldName, SAID, type ToldName } from '../wire/aspects';
 import type { PartState } from '../session/step';
 
 export const OpenSchema = z.strictObject({
@@ -43,25 +44,28 @@ export const OpenSchema = z.strictObject({
 });
 export type Open = z.infer<typeof OpenSchema>;
 
+/** How scenarios spell what an aspect takes. */
+const SPELLED = {
+  value: ValueSchema,
+  'yes or no': z.boolean(),
+  'text or nothing': z.string().nullable(),
+  text: z.string(),
+  options: z.array(z.string()).meta({ description: 'Keys, in order.' }),
+  stage: z.string().nullable().meta({ description: 'Of a track: the key of its stage.' }),
+};
+
+type Spelled = {
+  [A in ToldName]: z.ZodOptional<(typeof SPELLED)[(typeof ASPECTS)[A]['takes']]>;
+};
+
 const aspects = {
-  value: ValueSchema.optional(),
-  shown: z.boolean().optional(),
+  ...(Object.fromEntries(
+    SAID.filter(isToldName).map((name) => [name, SPELLED[ASPECTS[name].takes].optional()]),
+  ) as Spelled),
   onScreen: z.boolean().optional(),
-  locked: z.boolean().optional(),
   editable: z.boolean().optional(),
-  required: z.boolean().optional(),
-  label: z.string().optional(),
-  options: z.array(z.string()).optional().meta({ description: 'Keys, in order.' }),
-  hint: z.string().nullable().optional(),
-  warning: z.string().nullable().optional(),
-  problem: z.string().nullable().optional(),
   fault: z.string().nullable().optional().meta({ description: 'What the last check found.' }),
   orphan: z.boolean().optional(),
-  stage: z
-    .string()
-    .nullable()
-    .optional()
-    .meta({ description: 'Of a track: the key of its stage.' }),
   stray: ValueSchema.optional().meta({
     description: 'What the record brought and is no value of this kind.',
   }),

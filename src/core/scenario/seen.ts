@@ -8,7 +8,16 @@ import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
 import { emptyOf } from '../form/kinds';
 import type { Value } from '../form/value';
-import type { Answer, LogLine, Message, PartState, RowState, SubmitOutcome } from '../session/step';
+import { entryOf, isToldName, saidOf } from '../wire/aspects';
+import type {
+  Answer,
+  CellState,
+  LogLine,
+  Message,
+  PartState,
+  RowState,
+  SubmitOutcome,
+} from '../session/step';
 
 /** The rows of a field: ids in order, and each row by its id. */
 export interface SeenRows {
@@ -100,27 +109,22 @@ function rowAfter(before: RowState = NEW_ROW, change: Partial<RowState>): RowSta
   return { ...before, ...change, values: { ...before.values, ...change.values }, cells };
 }
 
-/** A cell as a part of its own: what stands of it, else what its definition says, within its row and its field. */
-export function cellState(
-  field: PartState,
-  row: RowState,
-  cell: Field,
-): Required<Omit<PartState, 'label' | 'stage' | 'stray'>> {
+type Cell = Required<Omit<PartState, 'label' | 'stage' | 'stray'>>;
+
+const OF_CELL = saidOf('field').filter(isToldName);
+
+/** A cell as a part of its own: what was said of it, else what its definition says, within its row and its field. */
+export function cellState(field: PartState, row: RowState, cell: Field): Cell {
   const said = row.cells[cell.name] ?? {};
-  const shown = said.shown ?? cell.hidden !== true;
-  const locked = said.locked ?? cell.locked === true;
+  const is = Object.fromEntries(
+    OF_CELL.map((name) => [name, said[name as keyof CellState] ?? entryOf(name).base(cell)]),
+  ) as unknown as Cell;
   return {
+    ...is,
     sort: 'field',
-    shown,
-    onScreen: shown && row.shown && field.onScreen,
-    locked,
-    editable: !locked && cell.scriptOnly !== true && !row.locked && field.editable,
+    onScreen: is.shown && row.shown && field.onScreen,
+    editable: !is.locked && cell.scriptOnly !== true && !row.locked && field.editable,
     value: row.values[cell.name] ?? emptyOf(cell),
-    required: said.required ?? cell.required === true,
-    options: said.options ?? null,
-    hint: said.hint ?? cell.hint ?? null,
-    warning: said.warning ?? cell.warning ?? null,
-    problem: said.problem ?? null,
     fault: said.fault ?? null,
     orphan: said.orphan ?? false,
   };

@@ -3,7 +3,8 @@ import type { Field, Option, Track } from '../form/definition';
 import { accept, holdsKeys } from '../form/kinds';
 import { inWords, type Value } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
-import type { Aspect, AspectName } from './aspects';
+import { entryOf, isSaid, type Takes } from '../wire/aspects';
+import type { Aspect } from './aspects';
 import type { Part } from './parts';
 import type { State } from './state';
 
@@ -38,26 +39,17 @@ const textOrNothing: Reader = ({ offered, wrong }) =>
       : wrong('a text or null');
 const unread: Reader = ({ wrong }) => wrong('nothing: it can be read, not written');
 
-/** What each aspect takes. */
-const READERS: Readonly<Record<Exclude<AspectName, `sum:${string}`>, Reader>> = {
+const READERS: Readonly<Record<Takes, Reader>> = {
   value: ({ state, part, offered }) => acceptValue(state, part, offered),
-  shown: yesOrNo,
-  locked: yesOrNo,
-  required: yesOrNo,
+  'yes or no': yesOrNo,
+  'text or nothing': textOrNothing,
+  text: ({ offered, wrong }) =>
+    typeof offered === 'string' && offered !== '' ? offered : wrong('a text'),
   options: ({ state, part, offered, wrong }) =>
     acceptOptions(state, part.field, offered, wrong) as unknown as Value,
-  hint: textOrNothing,
-  warning: textOrNothing,
-  problem: textOrNothing,
-  label: ({ offered, wrong }) =>
-    typeof offered === 'string' && offered !== '' ? offered : wrong('a text'),
   stage: ({ part, offered }) => acceptStage(part.definition as Track, offered),
   message: ({ offered, wrong }) => readMessage(offered) ?? wrong('a text and a tone'),
-  replaced: (offer) => readReplacement(offer.offered) ?? textOrNothing(offer),
-  changed: unread,
-  values: unread,
-  order: unread,
-  count: unread,
+  replacement: (offer) => readReplacement(offer.offered) ?? textOrNothing(offer),
 };
 
 /** Reads what is offered for any other aspect. Throws ScriptError. */
@@ -66,7 +58,8 @@ export function acceptAspect(state: State, aspect: Aspect, offered: unknown): Va
   const wrong = (takes: string): never => {
     throw new ScriptError('wrong_value', words.wrongAspect(part.name, name, takes, offered));
   };
-  return READERS[name as keyof typeof READERS]({ offered, state, part, wrong });
+  const reader = isSaid(name) ? READERS[entryOf(name).takes] : unread;
+  return reader({ offered, state, part, wrong });
 }
 
 const TONES: readonly unknown[] = ['info', 'warning', 'error'];

@@ -4,26 +4,13 @@
  * instead: they stick whoever wrote them. Who may say what, and what follows, is `runs.ts` and `rule-words.ts`.
  */
 import type { Value } from '../form/value';
+import type { SaidName } from '../wire/aspects';
 import type { Part } from './parts';
 import type { Rule } from './ties';
 import type { Line } from '../wire/line';
 
 /** What can be said of parts, and what is computed for them. A new one is missed by the compiler wherever it is. */
 export type AspectName = SaidName | 'changed' | 'values' | 'order' | 'count' | `sum:${string}`;
-export type SaidName =
-  | 'value'
-  | 'shown'
-  | 'locked'
-  | 'required'
-  | 'options'
-  | 'hint'
-  | 'warning'
-  | 'problem'
-  | 'label'
-  | 'stage'
-  | 'message'
-  | 'replaced';
-
 /** What one rule says of an aspect at present. */
 export interface RuleWord {
   rule: Rule;

@@ -6,7 +6,7 @@
 import type { Value, Values } from '../form/value';
 import type { Failure } from '../wire/failures';
 import type { By, EventType } from '../wire/layout';
-import type { SaidName } from './aspects';
+import type { SaidName } from '../wire/aspects';
 import type { Message, PartSort, Step, SubmitOutcome } from './step';
 import type { Line } from '../wire/line';
 

@@ -5,7 +5,8 @@
 import type { Button, Field, Form, Page, Section, Track } from '../form/definition';
 import { emptyOf } from '../form/kinds';
 import { deepFreeze, type Value } from '../form/value';
-import { Aspect, type AspectName, type SaidName } from './aspects';
+import { Aspect, type AspectName } from './aspects';
+import { basesBy, type Defined } from '../wire/aspects';
 import type { Row, Rows } from './rows';
 import type { PartSort, PartState } from './step';
 
@@ -145,43 +146,14 @@ export class Part {
   }
 }
 
-const nested = (d: { hidden?: boolean | undefined; locked?: boolean | undefined }) => ({
-  shown: d.hidden !== true,
-  locked: d.locked === true,
-});
-
-/** What the definition says of each aspect; what a sort of part does not have is absent. */
-const BASES = {
-  form: () => ({ message: null, replaced: null, changed: false, locked: false }),
-  page: nested,
-  section: nested,
-  row: () => ({ shown: true, locked: false, warning: null, problem: null, values: null }),
-  track: (d) => ({ shown: d.hidden !== true, stage: d.stage ?? null }),
-  button: (d) => ({ ...nested(d), label: d.label! }),
-  field: (d) =>
-    ({
-      ...nested(d),
-      value: emptyOf(d as Field),
-      required: d.required === true,
-      options: null,
-      hint: d.hint ?? null,
-      warning: d.warning ?? null,
-      problem: null,
-    }) satisfies Record<Exclude<SaidName, 'label' | 'stage' | 'message' | 'replaced'>, Value>,
-} satisfies Record<PartSort, (definition: Defined) => Bases>;
-
-type Defined = {
-  hidden?: boolean;
-  locked?: boolean;
-  required?: boolean;
-  label?: string;
-  stage?: string;
-  hint?: string;
-  warning?: string;
+/** What is computed for a sort of part besides what can be said of it, and the value that a field begins with. */
+const BESIDES: Partial<Record<PartSort, (definition: Definition) => Bases>> = {
+  form: () => ({ changed: false }),
+  field: (definition) => ({ value: emptyOf(definition as Field) }),
 };
 
 /** A row has no definition of its own. */
-export const ROW_BASES: Bases = deepFreeze(BASES.row());
+export const ROW_BASES: Bases = deepFreeze({ ...basesBy('row', {}), values: null });
 
 /** By definition, since a form is opened again and again. */
 const known = new WeakMap<Definition, Bases>();
@@ -189,7 +161,10 @@ const known = new WeakMap<Definition, Bases>();
 export function basesOf(sort: PartSort, definition: Definition): Bases {
   const found = known.get(definition);
   if (found !== undefined) return found;
-  const bases = deepFreeze(BASES[sort](definition as Defined & Field));
+  const bases = deepFreeze({
+    ...basesBy(sort, definition as Defined),
+    ...BESIDES[sort]?.(definition),
+  });
   known.set(definition, bases);
   return bases;
 }

@@ -8,6 +8,7 @@ import type { ServiceMood } from '../form/service';
 import type { Value, Values } from '../form/value';
 import type { Entry } from './entries';
 import type { Failure } from '../wire/failures';
+import type { ASPECTS, ToldName } from '../wire/aspects';
 import type { PartSort } from '../wire/layout';
 import type { Line } from '../wire/line';
 
@@ -102,24 +103,12 @@ export type TimedStep = Step & { at?: number | undefined };
 export type { PartSort };
 
 /** The state of a part as people meet it. What a sort of part does not have is absent. */
-export interface PartState {
+export interface PartState extends Partial<SaidState> {
   sort: PartSort;
   shown: boolean;
   onScreen: boolean;
   locked: boolean;
   editable: boolean;
-  label?: string;
-  /** The stage of a track; null for none. */
-  stage?: string | null;
-  /** The value; of a rows field it stands with the rows. */
-  value?: Value;
-  required?: boolean;
-  /** Null while the options of the definition stand. */
-  options?: readonly Option[] | null;
-  hint?: string | null;
-  /** A text that stands out and does not stop a submission. */
-  warning?: string | null;
-  problem?: string | null;
   /** What the last check found, until the field is mended. */
   fault?: string | null;
   /** The value is not among the options offered and came with the record. */
@@ -127,6 +116,21 @@ export interface PartState {
   /** What the record brought and is no value of this kind; saved again as it is until the field is set. Else null. */
   stray?: Value;
 }
+
+/** What an aspect is, by what it takes. */
+interface Said {
+  value: Value;
+  'yes or no': boolean;
+  'text or nothing': string | null;
+  text: string;
+  /** Null while the options of the definition hold. */
+  options: readonly Option[] | null;
+  /** The stage of a track; null for none. */
+  stage: string | null;
+}
+
+/** What can be said of a part; of a rows field the value is told with the rows. */
+type SaidState = { [A in ToldName]: Said[(typeof ASPECTS)[A]['takes']] };
 
 /**
  * A row: its own aspects, its values, and of its cells what differs from the definition. What is absent from a cell
@@ -143,18 +147,7 @@ export interface RowState {
 }
 
 export type CellState = Partial<
-  Pick<
-    PartState,
-    | 'shown'
-    | 'locked'
-    | 'required'
-    | 'options'
-    | 'hint'
-    | 'warning'
-    | 'problem'
-    | 'fault'
-    | 'orphan'
-  >
+  Omit<PartState, 'sort' | 'value' | 'label' | 'stage' | 'onScreen' | 'editable' | 'stray'>
 >;
 
 /** What changed among the rows of a field: their order by id when rows came, went or moved, and the rows that changed. */

@@ -3,7 +3,8 @@
  * log lines of what is undone are struck, however it comes to be undone.
  */
 import { inWords, type Value } from '../form/value';
-import type { Aspect, SaidName } from './aspects';
+import type { Aspect } from './aspects';
+import type { SaidName } from '../wire/aspects';
 import type { EffectEntry, Entry } from './entries';
 import type { Journal } from './journal';
 import type { Observer } from './observer';

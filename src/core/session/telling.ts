@@ -3,6 +3,7 @@ import { equal } from '../form/value';
 import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
+import { isToldName, saidOf, type ToldName } from '../wire/aspects';
 import type { Answer, CellState, PartSort, PartState, RowsChange, RowState } from './step';
 
 /** The differences since the last call. */
@@ -47,43 +48,50 @@ function toldOf(part: Part): Record<string, unknown> {
 }
 
 type Told = Exclude<keyof PartState, 'sort'>;
+type Following = Exclude<Told, ToldName>;
 
-/** What is told of each aspect of a part. */
-const NOW: Readonly<Record<Told, (state: State, part: Part) => unknown>> = {
-  shown: (_, part) => part.now('shown'),
+/** What follows for a part from what was said, from what is around it, or from a check. */
+const FOLLOWING: Readonly<Record<Following, (state: State, part: Part) => unknown>> = {
   onScreen: (_, part) => part.onScreen,
-  locked: (_, part) => part.now('locked'),
   editable: (_, part) => part.editable,
-  label: (_, part) => part.now('label'),
-  stage: (_, part) => part.now('stage'),
-  // Of a rows field it stands with the rows.
-  value: (_, part) => (part.rows === null ? part.value : undefined),
-  required: (_, part) => part.now('required'),
-  options: (_, part) => part.now('options'),
-  hint: (_, part) => part.now('hint'),
-  warning: (_, part) => part.now('warning'),
-  problem: (_, part) => (part.onScreen ? part.now('problem') : null),
   fault: (state, part) => (part.onScreen ? (state.faults.get(part)?.says ?? null) : null),
   orphan: (state, part) => state.orphans.has(part),
   stray: (state, part) => state.strays.get(part) ?? null,
 };
 
-const NESTED = ['shown', 'onScreen', 'locked', 'editable'] as const;
-/** What each sort of part is told of, in this order; a field of all that is not said of another sort alone. */
-const TOLD: Readonly<Record<Exclude<PartSort, 'form' | 'row'>, readonly Told[]>> = {
-  page: NESTED,
-  section: NESTED,
-  track: ['shown', 'onScreen', 'stage'],
-  button: [...NESTED, 'label'],
-  field: (Object.keys(NOW) as Told[]).filter((name) => name !== 'label' && name !== 'stage'),
-};
+function nowOf(state: State, part: Part, name: Told): unknown {
+  if (Object.hasOwn(FOLLOWING, name)) return FOLLOWING[name as Following](state, part);
+  // Of a rows field it is told with the rows.
+  if (name === 'value') return part.rows === null ? part.value : undefined;
+  return name === 'problem' && !part.onScreen ? null : part.now(name as ToldName);
+}
+
+const NESTED: readonly Told[] = ['shown', 'onScreen', 'locked', 'editable'];
+
+/** What a sort of part is told of, in this order. */
+function toldOfSort(sort: Exclude<PartSort, 'form' | 'row'>): readonly Told[] {
+  const said = saidOf(sort).filter(isToldName);
+  return [
+    // A track is never locked.
+    ...NESTED.filter((name) => sort !== 'track' || name === 'shown' || name === 'onScreen'),
+    ...said.filter((name) => !NESTED.includes(name)),
+    ...(sort === 'field' ? (['fault', 'orphan', 'stray'] as const) : []),
+  ];
+}
+
+const TOLD = Object.fromEntries(
+  (['page', 'section', 'track', 'button', 'field'] as const).map((sort) => [
+    sort,
+    toldOfSort(sort),
+  ]),
+) as Readonly<Record<Exclude<PartSort, 'form' | 'row'>, readonly Told[]>>;
 
 function differenceOf(state: State, part: Part): Partial<PartState> | null {
   const { sort } = part;
   const told = toldOf(part);
   const { tell, difference } = teller(told);
   if (told.sort === undefined) tell('sort', sort);
-  for (const name of TOLD[sort as keyof typeof TOLD]) tell(name, NOW[name](state, part));
+  for (const name of TOLD[sort as keyof typeof TOLD]) tell(name, nowOf(state, part, name));
   return difference();
 }
 
@@ -92,7 +100,7 @@ export function partNow(state: State, part: Part): PartState {
   const { sort } = part;
   const now: Record<string, unknown> = { sort };
   for (const name of TOLD[sort as keyof typeof TOLD]) {
-    const value = NOW[name](state, part);
+    const value = nowOf(state, part, name);
     if (value !== undefined) now[name] = value;
   }
   return now as unknown as PartState;
@@ -133,18 +141,10 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
   if (cell !== null) (change().cells ??= {})[part.field.name] = cell;
 }
 
-/** What is told of a cell, in this order. */
-const OF_CELL = Object.keys({
-  shown: 0,
-  locked: 0,
-  required: 0,
-  options: 0,
-  hint: 0,
-  warning: 0,
-  problem: 0,
-  fault: 0,
-  orphan: 0,
-} satisfies Record<keyof CellState, 0>) as (keyof CellState)[];
+/** What is told of a cell, in this order. Its value is told with the row, and where it is follows from the row too. */
+const OF_CELL = TOLD.field.filter(
+  (name) => !['value', 'onScreen', 'editable', 'stray'].includes(name),
+) as readonly (keyof CellState)[];
 
 function cellAspect(state: State, part: Part, name: keyof CellState): unknown {
   if (name === 'fault') return state.faults.get(part)?.says ?? null;

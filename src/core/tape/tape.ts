@@ -1,5 +1,5 @@
 /** Reading a tape: what caused what. Entries come numbered, each with the number of its cause. */
-import type { SaidName } from '../session/aspects';
+import type { SaidName } from '../wire/aspects';
 import type { EffectEntry, Entry, RunEntry } from '../session/entries';
 import type { Line } from '../wire/line';
 

@@ -2,7 +2,7 @@
 import { lineInWords } from '../wire/line';
 import type { Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
-import type { SaidName } from '../session/aspects';
+import { entryOf, type SaidName } from '../wire/aspects';
 import type { Entry, EffectEntry } from '../session/entries';
 import { kindOfStep, type Step, type StepKind, type Steps } from '../session/step';
 import { FORM } from '../session/tree';
@@ -143,19 +143,10 @@ export function stepInWords(step: Step, names: Names, who: string): string {
 const quoted = (what: string) => (to: unknown) =>
   to === null ? `no ${what}` : `${what} “${textIn(to)}”`;
 
-/** What became of each aspect. */
-const BECAME: Record<SaidName, (to: unknown) => string> = {
+/** What became of aspects that are neither a yes and no nor a text of their own name. */
+const BECAME: Readonly<Record<string, (to: unknown) => string>> = {
   value: valueInWords,
-  shown: (to) => (to === true ? 'shown' : 'hidden'),
-  locked: (to) => (to === true ? 'locked' : 'unlocked'),
-  required: (to) => (to === true ? 'required' : 'not required'),
   options: (to) => (to === null ? 'all options' : `options ${valueInWords(to)}`),
-  hint: quoted('hint'),
-  warning: quoted('warning'),
-  problem: quoted('problem'),
-  label: quoted('label'),
-  stage: quoted('stage'),
-  message: quoted('message'),
   replaced: (to) => (to === null ? 'its fields show again' : `replaced by “${textIn(to)}”`),
 };
 
@@ -166,22 +157,15 @@ function textIn(to: unknown): string {
 
 /** What an aspect became, in words of its own: "shown", "not required", "nq3, nq4". */
 export function becameInWords(aspect: SaidName, to: unknown): string {
-  return BECAME[aspect](to);
-}
-
-/** Whether an aspect is one that can be said of a part, and so has words of its own. */
-export function isSaid(aspect: string): aspect is SaidName {
-  return Object.hasOwn(BECAME, aspect);
+  const { became } = entryOf(aspect);
+  if (became === 'quoted') return quoted(aspect)(to);
+  if (became === 'special') return BECAME[aspect]!(to);
+  return to === true ? became.yes : became.no;
 }
 
 function effectInWords(effect: EffectEntry, names: Names): string {
   const { aspect, from, to } = effect;
-  const before =
-    aspect === 'shown' || aspect === 'locked' || aspect === 'required'
-      ? ''
-      : aspect === 'value'
-        ? `${valueInWords(from)} → `
-        : '';
+  const before = aspect === 'value' ? `${valueInWords(from)} → ` : '';
   const note =
     effect.again !== undefined
       ? `, “${effect.again.title}” shows again`

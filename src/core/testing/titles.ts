@@ -4,7 +4,7 @@ import type { Value } from '../form/value';
 import { TITLE_CHARACTERS } from '../limits';
 import type { Expectation, PartExpectation } from '../scenario/definition';
 import { kindOfStep, type Step } from '../session/step';
-import type { SaidName } from '../session/aspects';
+import type { SaidName } from '../wire/aspects';
 import { becameInWords, namesFor, stepAtMarker, valueInWords } from '../tape/words';
 
 /** `With Draught 10, Note is required`: the last step, and what it has to come to. */

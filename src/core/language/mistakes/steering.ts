@@ -1,30 +1,15 @@
 /** Who steers what: the writes of aspects other than values, and whether anybody else answers for them. */
-import type { SaidName } from '../../session/aspects';
+import { entryOf, SAID } from '../../wire/aspects';
 import { actsOf, type ActOf, type Block, type Condition, type Flow, type Mark } from '../acts';
 import type { Subject } from './mistake';
 
-/** Aspects that stay as they were said until somebody says otherwise; a value is a fact of its own. */
-const STAYS: Readonly<Record<SaidName, boolean>> = {
-  value: false,
-  shown: true,
-  locked: true,
-  required: true,
-  options: true,
-  hint: true,
-  warning: true,
-  problem: true,
-  label: true,
-  stage: true,
-  message: false,
-  replaced: false,
-};
-
-export const STEERED: ReadonlySet<string> = new Set(
-  Object.keys(STAYS).filter((name) => STAYS[name as SaidName]),
-);
+/** Aspects that stay as they were said until somebody says otherwise. */
+export const STEERED: ReadonlySet<string> = new Set(SAID.filter((name) => entryOf(name).stays));
 
 /** Aspects that are a text or, with nothing to say, null. */
-export const TEXTS: ReadonlySet<string> = new Set<SaidName>(['hint', 'warning', 'problem']);
+export const TEXTS: ReadonlySet<string> = new Set(
+  SAID.filter((name) => entryOf(name).takes === 'text or nothing'),
+);
 
 export const steering = (block: Block): ActOf<'write'>[] =>
   actsOf(block, 'write').filter(({ aspect }) => STEERED.has(aspect));

@@ -29,7 +29,7 @@ import type { BenchMaterial } from '../common/material';
 import { useHeads, useMaterial } from '../common/use-bench';
 import { RecordingBanner } from './recording-banner';
 import { WaitingBar } from './waiting';
-import type { SaidName } from '@/core/session/aspects';
+import type { SaidName } from '@/core/wire/aspects';
 import { becameInWords, type Names } from '@/core/tape/words';
 
 /** Under a part, what was decided and where stand in one line. */

@@ -11,7 +11,7 @@ import { FUEL_PER_RUN } from '@/core/limits';
 import { fieldsOf } from '@/core/form/fields';
 import type { Value } from '@/core/form/value';
 import { becameInWords, valueInWords, type Names } from '@/core/tape/words';
-import type { SaidName } from '@/core/session/aspects';
+import type { SaidName } from '@/core/wire/aspects';
 import { lineInWords } from '@/core/wire/line';
 import { Button, Line, Mono, Select } from '../../kit';
 import { sessionKey, type Breakpoint, type Compared, type Hit } from './state';
