@@ -376,3 +376,12 @@ describe('format', () => {
     expect(await formatted({ name: 'x.ts', text: 'keep(() => {' }, 0)).toBeNull();
   });
 });
+
+test('what the compiler finds beside a mistake is said, though both are in one block', () => {
+  const text = `on.load(() => {
+  if (fields.pilot_choice.value === "Own pilot") log(1);
+  const length: string = 3;
+  log(length);
+});`;
+  expect(found(text).map((line) => line.slice(0, 2))).toEqual(['2:', '3:']);
+});

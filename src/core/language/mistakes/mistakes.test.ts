@@ -467,3 +467,15 @@ describe('idle-part', () => {
     expect(idle(text)).toContain(part);
   });
 });
+
+test('a handler that reads more than it is tied to is offered to be tied to that too', () => {
+  const text =
+    'on.change(fields.berth, () => { if (fields.shore_power.value === true) fields.berth.hint = "With power."; else fields.berth.hint = null; });';
+  const [found] = foundIn('berth_visit', text).filter(({ code }) => code === 'reads-untied');
+  const [fix] = found!.fixes.filter(({ title }) => title === 'Tie it to shore_power too');
+  expect(mended(text, fix!.edits)).toContain('on.change([fields.berth, fields.shore_power], ');
+  // One that uses the event is about one field.
+  const ofOne = text.replace('() =>', '({ value }) =>').replace('"With power."', '`${value}`');
+  const [other] = foundIn('berth_visit', ofOne).filter(({ code }) => code === 'reads-untied');
+  expect(other!.fixes.map(({ title }) => title)).not.toContain('Tie it to shore_power too');
+});
