@@ -3,34 +3,32 @@
 import { useRoom } from '../../use-room';
 import { SUBMISSION } from '@/core/debugging/question';
 import { FORM } from '@/core/session/tree';
-import { lineInWords, type Line } from '@/core/wire/line';
-import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
+import { lineInWords } from '@/core/wire/line';
+import { chakra, Flex } from '@chakra-ui/react';
+import { useRef } from 'react';
 import { useStore } from 'zustand';
-import { placeAt } from '@/core/debugging/travel';
-import type { ChildList, Form } from '@/core/form/definition';
-import { fieldsOf, sectionsOf } from '@/core/form/fields';
-import type { DateStyle } from '@/core/form/date-style';
-import { textOf } from '@/core/form/reading';
-import { indexOf } from '@/core/form/table-index';
-import type { Value } from '@/core/form/value';
-import type { Difference } from '@/core/debugging/differences';
+import type { ChildList } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/seen';
 import type { Word } from '@/core/tape/tape';
-import { ChildRecordsList, type RelatedRecords } from '../../form/child-list';
+import { ChildRecordsList } from '../../form/child-list';
 import { FormSheet } from '../../form/sheet';
 import { addressHere } from '../../address';
 import { useDates } from '../../writing';
 import { Button, Notice, OutOfReach } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
-import { useAnswer } from '../../server-data';
 import type { Bench } from '../create-bench';
-import type { BenchMaterial } from '../common/material';
-import { useHeads, useMaterial } from '../common/use-bench';
+import { useMaterial } from '../common/use-bench';
 import { RecordingBanner } from './recording-banner';
 import { WaitingBar } from './waiting';
-import type { SaidName } from '@/core/wire/aspects';
-import { becameInWords, type Names } from '@/core/tape/words';
+import type { Names } from '@/core/tape/words';
+import { PastBanner } from './past-banner';
+import { cellsSaid, linesInWords, replayedInWords, shortWord } from '@/core/debugging/margin-words';
+import { spelled } from '@/core/script/spelled';
+import { changedMarks, LIT, useLight } from './lit';
+import { RecordTurn } from './record-turn';
+import { Failing } from './failing';
+import { Hidden } from './hidden';
+import { useRelated } from './related';
 
 /** Under a part, what was decided and where stand in one line. */
 const ASIDE = {
@@ -304,67 +302,6 @@ function WhyMark({ what, onAsk }: { what: string; onAsk: () => void }) {
   );
 }
 
-/** The past is marked as such, with what has just changed and the ways out of it. */
-function PastBanner({
-  bench,
-  at,
-  names,
-  changed,
-}: {
-  bench: Bench;
-  at: number;
-  names: Names;
-  changed: readonly string[];
-}) {
-  const { standing, detailed, sites } = useStore(bench.tape.store);
-  const place =
-    standing?.detail == null || detailed === null ? null : placeAt(detailed, standing.detail);
-  const line = place === null ? null : sites.get(place.script)?.[place.site]?.line;
-  return (
-    <Flex
-      role="status"
-      gap="10px"
-      px="10px"
-      py="5px"
-      align="baseline"
-      flexWrap="wrap"
-      bg="saidGround"
-      borderWidth="1px"
-      borderColor="saidEdge"
-      borderRadius="4px"
-      fontSize="13px"
-    >
-      <span>
-        The form as it was at {at === 0 ? 'the opening' : `step ${at}`}
-        {line !== null && line !== undefined && `, line ${line}`}
-        {changed.length > 0 && (
-          <>
-            . Just changed:{' '}
-            <b>
-              {changed
-                .slice(0, 4)
-                .map((part) => names.part(part))
-                .join(', ')}
-            </b>
-            {changed.length > 4 && ` and ${changed.length - 4} more`}
-          </>
-        )}
-      </span>
-      <Button
-        look="text"
-        ml="auto"
-        title="Make this the last step; the later ones can be brought back"
-        onClick={() => void bench.tape.goOnFromHere()}
-      >
-        Go on from here
-      </Button>
-      <Button look="text" title="Esc" onClick={() => void bench.tape.standOn(null)}>
-        To now
-      </Button>
-    </Flex>
-  );
-}
-
 function CannotStart({ bench }: { bench: Bench }) {
   const { session } = bench.form;
   if (!useRoom(session, ({ cannotStart }) => cannotStart)) return null;
@@ -385,281 +322,4 @@ function Replayed({ bench }: { bench: Bench }) {
       {busy ? 'replaying…' : replayedInWords(replayed)}
     </chakra.span>
   );
-}
-
-function replayedInWords(replayed: readonly Difference[] | null): string {
-  if (replayed === null) return '';
-  const parts = [...new Set(replayed.map(({ part }) => part))];
-  if (parts.length === 0) return 'replayed: nothing changed';
-  const shown = parts.slice(0, 3).join(', ');
-  return `replayed: ${shown}${parts.length > 3 ? ` and ${parts.length - 3} more` : ''} changed`;
-}
-
-/** How a part that the code points at stands out. */
-const LIT = {
-  '& [data-lit]': {
-    bg: 'saidGround',
-    outline: '2px solid var(--tavro-colors-said-edge)',
-    outlineOffset: '1px',
-    borderRadius: '3px',
-  },
-};
-
-/** So many parts that just changed are marked; more would be the whole form. */
-const MOST_MARKED = 40;
-
-/** A bar beside each part that just changed. Cells and rows are marked by the field that they stand in. */
-function changedMarks(changed: readonly string[]): Record<string, object> {
-  const fields = new Set(changed.map((part) => part.replace(/[[.].*$/, '')));
-  return Object.fromEntries(
-    [...fields]
-      .filter((part) => /^\w+$/.test(part))
-      .slice(0, MOST_MARKED)
-      .map((part) => [
-        `& [data-part="${part}"]`,
-        { boxShadow: '-5px 0 0 -1px var(--tavro-colors-said-edge)' },
-      ]),
-  );
-}
-
-/** Lights up what the code points at, and brings it into sight when somebody goes to it. Done to the page itself, since drawing the sheet again at each movement of the pointer would be felt. */
-function useLight(bench: Bench, root: React.RefObject<HTMLDivElement | null>): void {
-  useEffect(() => {
-    const show = ({
-      part,
-      from,
-      reveal,
-    }: {
-      part: string | null;
-      from: 'code' | 'form';
-      reveal: boolean;
-    }) => {
-      for (const lit of root.current?.querySelectorAll('[data-lit]') ?? [])
-        lit.removeAttribute('data-lit');
-      if (part === null || from !== 'code') return;
-      const [owner, cell] = part.split('.');
-      const found = [
-        ...(root.current?.querySelectorAll<HTMLElement>(
-          cell === undefined
-            ? `[data-part="${owner}"]`
-            : `[data-part="${owner}"] [data-column="${cell}"]`,
-        ) ?? []),
-      ];
-      for (const element of found) element.setAttribute('data-lit', '');
-      if (reveal) found[0]?.scrollIntoView({ block: 'center' });
-    };
-    const stop = bench.screen.light.subscribe(show);
-    if (bench.screen.light.getState().reveal) show(bench.screen.light.getState());
-    return stop;
-  }, [bench, root]);
-}
-
-/** How a script spells a part. */
-export function spelled(form: Form, part: string): string {
-  const [owner, cell] = part.replace(/#\d+/, '').split('.');
-  if (cell !== undefined) return `row.fields.${cell}`;
-  if (fieldsOf(form).some(({ name }) => name === owner)) return `fields.${owner}`;
-  if (sectionsOf(form).some(({ name }) => name === owner)) return `sections.${owner}`;
-  if (form.pages.some(({ name }) => name === owner)) return `pages.${owner}`;
-  return (form.tracks ?? []).some(({ name }) => name === owner)
-    ? `tracks.${owner}`
-    : `buttons.${owner}`;
-}
-
-/** Next and previous record, which asks before changes are left behind. */
-function RecordTurn({
-  bench,
-  record,
-  changed,
-  frozen,
-  records,
-}: {
-  bench: Bench;
-  record: string;
-  changed: boolean;
-  frozen: boolean;
-  records: readonly { id: string }[];
-}) {
-  const [asking, setAsking] = useState<'next' | 'previous' | null>(null);
-  const at = records.findIndex(({ id }) => id === record);
-  const turn = (way: 'next' | 'previous') => {
-    setAsking(null);
-    void bench.form.step(way === 'next' ? { next: true } : { previous: true });
-  };
-  const want = (way: 'next' | 'previous') => (changed ? setAsking(way) : turn(way));
-  if (asking !== null) {
-    return (
-      <Flex gap="6px" align="center" role="alert">
-        Changes in record {record} are not saved.
-        <Button onClick={() => turn(asking)}>Go on</Button>
-        <Button onClick={() => setAsking(null)}>Stay</Button>
-      </Flex>
-    );
-  }
-  return (
-    <Flex gap="4px" align="center" role="group" aria-label="Records">
-      <Button
-        look="text"
-        disabled={frozen || at <= 0}
-        onClick={() => want('previous')}
-        aria-label="Previous record"
-      >
-        ‹
-      </Button>
-      record {record}
-      <Button
-        look="text"
-        disabled={frozen || at < 0 || at >= records.length - 1}
-        onClick={() => want('next')}
-        aria-label="Next record"
-      >
-        ›
-      </Button>
-    </Flex>
-  );
-}
-
-/** The bar on the form: which behaviours failed, in the same words as in the editor and on the tape. */
-function Failing({ bench, seen, names }: { bench: Bench; seen: Seen; names: Names }) {
-  const heads = useHeads(bench);
-  const broken = heads.filter((head) => head.broken !== null && head.runs);
-  return (
-    <>
-      {broken.map((behaviour) => (
-        <Notice key={behaviour.name} tone="error">
-          {behaviour.title}, {lineInWords(behaviour.broken!.line ?? 1)}, {behaviour.broken!.says}{' '}
-          The last version that worked goes on running.
-        </Notice>
-      ))}
-      {seen.failing.map((failure, i) => (
-        <Notice key={i} tone="error">
-          {names.behaviour(failure.behaviour)}
-          {failure.line !== null && (
-            <>
-              ,{' '}
-              <Button
-                look="text"
-                color="bad"
-                onClick={() => bench.code.goTo(failure.behaviour, failure.line!)}
-              >
-                {lineInWords(failure.line)}
-              </Button>
-              ,
-            </>
-          )}{' '}
-          {failure.says}
-        </Notice>
-      ))}
-    </>
-  );
-}
-
-function Hidden({
-  material,
-  seen,
-  onAsk,
-}: {
-  material: BenchMaterial;
-  seen: Seen;
-  onAsk: (part: string) => void;
-}) {
-  const sections = material.form.pages.flatMap((page) => page.sections);
-  const hidden = sections.flatMap((section) => {
-    if (seen.parts[section.name]?.onScreen === false)
-      return [{ name: section.name, label: section.title }];
-    return section.fields
-      .filter((field) => seen.parts[field.name]?.onScreen === false)
-      .map(({ name, label }) => ({ name, label }));
-  });
-  if (hidden.length === 0) return null;
-  return (
-    <Box
-      color="soft"
-      fontSize="12px"
-      borderTopWidth="1px"
-      borderStyle="dashed"
-      borderColor="line"
-      mt="8px"
-      pt="4px"
-    >
-      {hidden.length === 1 ? '1 part is hidden: ' : `${hidden.length} parts are hidden: `}
-      {hidden.map((part, i) => (
-        <span key={part.name}>
-          {i > 0 && ', '}
-          <chakra.button
-            type="button"
-            textDecoration="underline"
-            cursor="pointer"
-            onClick={() => onAsk(part.name)}
-          >
-            {part.label}
-          </chakra.button>
-        </span>
-      ))}
-    </Box>
-  );
-}
-
-/** Where each of several words was said, by behaviour: `Pilot details, 7, 8; Dues, 12`. */
-function linesInWords(said: readonly Word[], titleOf: (behaviour: string) => string): string {
-  const lines = new Map<string, Set<Line>>();
-  for (const { behaviour, line } of said)
-    lines.set(behaviour, (lines.get(behaviour) ?? new Set()).add(line));
-  return [...lines]
-    .map(([behaviour, of]) => `${titleOf(behaviour)}, ${[...of].sort(byLine).join(', ')}`)
-    .join('; ');
-}
-
-/** What scripts said in the rows of a field, where nothing was said of the field itself. */
-function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | undefined {
-  const said = [...words].flatMap(([name, ofPart]) => (name.startsWith(`${part}#`) ? ofPart : []));
-  return said.length === 0 ? undefined : said;
-}
-
-/** What the margin has room for. */
-function shortWord(
-  aspect: SaidName,
-  to: unknown,
-  part: string,
-  material: BenchMaterial,
-  dates: DateStyle,
-): string {
-  const field = fieldsOf(material.form).find(({ name }) => name === part);
-  if (aspect === 'value' && field !== undefined && to !== null) {
-    return textOf(to as Value, field, {
-      options: null,
-      table: (name) => indexOf(material.tables.find((table) => table.name === name)!),
-      dates,
-    });
-  }
-  if (aspect !== 'options')
-    return (aspect === 'hint' || aspect === 'warning' || aspect === 'problem') && to !== null
-      ? aspect
-      : becameInWords(aspect, to);
-  if (!Array.isArray(to)) return '';
-  const all =
-    field?.kind === 'reference'
-      ? material.tables.find((table) => table.name === field.table)?.rows.length
-      : field?.kind === 'choice'
-        ? field.options.length
-        : undefined;
-  return all === undefined ? `${to.length} options` : `${to.length} of ${all} offered`;
-}
-
-/** For each list of a form, the records that refer to one; asked for when the bench turns to another record. */
-function useRelated(form: Form, record: string | null): Record<string, RelatedRecords> {
-  const { data } = useAnswer<Record<string, RelatedRecords>>(
-    record === null || form.children === undefined || form.children.length === 0
-      ? null
-      : `/api/fill/${form.name}/children?${new URLSearchParams({ record }).toString()}`,
-  );
-  return data ?? NONE_RELATED;
-}
-
-const NONE_RELATED: Record<string, RelatedRecords> = {};
-
-/** Lines of the behaviour itself first. */
-function byLine(a: Line, b: Line): number {
-  if (typeof a === 'number' && typeof b === 'number') return a - b;
-  return typeof a === 'number' ? -1 : typeof b === 'number' ? 1 : a.localeCompare(b, 'en');
 }

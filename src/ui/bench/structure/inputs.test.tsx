@@ -5,7 +5,7 @@ import { drawn } from '../../../../tests/support/drawn';
 import { NumberLine } from './inputs';
 
 function line(value?: number) {
-  const change = vi.fn((_: object) => true);
+  const change = vi.fn(() => true);
   drawn(
     <NumberLine
       definition={value === undefined ? {} : { max: value }}
