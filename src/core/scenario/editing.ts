@@ -168,3 +168,15 @@ function expecting(expect: Expectation, { part, aspect, actual }: Miss): Expecta
   if (part.startsWith('@')) return { ...expect, [part]: actual } as Expectation;
   return withAspect(expect, part, aspect ?? 'value', actual);
 }
+
+/** What a step changed, and that nothing else did. */
+export function expectChanged(
+  step: Step,
+  form: Form,
+  answers: readonly Answer[],
+  at: number,
+): ScenarioStep {
+  return {
+    expect: { ...whatStepChanged(step, form, answers, at), '@nothingElse': true } as Expectation,
+  };
+}

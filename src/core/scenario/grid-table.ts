@@ -8,6 +8,7 @@ import { fieldsOf } from '../form/fields';
 import { holdsKeys } from '../form/kinds';
 import type { Person, Table } from '../form/table';
 import { equal, type Value } from '../form/value';
+import type { Strength } from './covering';
 import type { Axis, GridTest } from './definition';
 import { unfolded, type Outcome } from './grid';
 
@@ -225,4 +226,22 @@ ${notes.map((note) => `<p>${escaped(note)}</p>`).join('\n')}
 
 function escaped(text: string): string {
   return text.replace(/[<>&"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
+}
+
+/** How many combinations of all were tried, and how they were chosen where not all were. */
+export function triedInWords({
+  all,
+  accepted,
+  strength,
+}: {
+  all: number;
+  accepted: GridTest['accepted'];
+  strength: Strength | null;
+}): string {
+  const tried = accepted.rows.length;
+  return strength === null
+    ? all === 1
+      ? 'The one combination: tick or add more values.'
+      : `All ${all} combinations.`
+    : `${tried} of ${all} combinations: any ${strength === 2 ? 'two' : 'three'} values of different inputs meet, ${all - tried} combinations are left out.`;
 }

@@ -264,3 +264,14 @@ export function combinationInWords(axes: readonly Axis[], places: readonly numbe
     .map(({ input, values }, i) => `${input} ${JSON.stringify(values[places[i]!])}`)
     .join(', ');
 }
+
+/** Finds the outcome of a combination; null where it was not tried. */
+export function outcomeFinder(
+  accepted: GridTest['accepted'],
+): (places: readonly number[]) => Outcome | null {
+  const rows = new Map(accepted.rows.map(([places, at]) => [places.join(), at]));
+  return (places) => {
+    const at = rows.get(places.join());
+    return at === undefined ? null : unfolded(accepted, at);
+  };
+}

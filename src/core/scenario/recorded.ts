@@ -1,5 +1,10 @@
-/** How a recording was opened, in the terms in which scenarios say it, and those that it finds its people and records among. */
+/** A recording in the terms of scenarios: how it was opened, whom and what it finds there, and whether it ends as it did. */
+import type { Form } from '../form/definition';
+import { fieldsOf } from '../form/fields';
+import { equal } from '../form/value';
 import type { Open } from './definition';
+import type { Recording } from './recording';
+import { rowValues, type Seen } from './seen';
 import type { Person } from '../form/table';
 import type { FormRecords, SampleRecord } from './opening';
 import type { Opening } from '../session/step';
@@ -54,4 +59,14 @@ function asParent({ form, fields, record, values }: NonNullable<Opening['parent'
     },
     records: [{ id: record, values }],
   };
+}
+
+/** The fields that hold other values than the person saw; null where nobody knows what they saw. */
+export function endedOtherwise(form: Form, ended: Recording['ended'], seen: Seen): string[] | null {
+  if (ended === null) return null;
+  return fieldsOf(form).flatMap(({ name, label }) => {
+    const now =
+      seen.rows[name] === undefined ? (seen.parts[name]?.value ?? null) : rowValues(seen, name);
+    return equal(now, ended[name] ?? null) ? [] : [label];
+  });
 }

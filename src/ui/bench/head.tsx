@@ -15,7 +15,8 @@ import {
   type BenchDialog,
 } from './commands';
 import { SearchScripts, Uses } from './code/finding';
-import { openedHow, OpeningDialog } from './form/opening';
+import { openedHow } from '@/core/scenario/opening-words';
+import { OpeningDialog } from './form/opening';
 import { Problems, problemsOf } from './problems';
 import { ReleaseDialog } from './release/dialog';
 import { StarterDialog } from './behaviours/starter-window';

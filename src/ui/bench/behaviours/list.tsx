@@ -10,6 +10,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Seen } from '@/core/scenario/seen';
 import type { Tape } from '@/core/tape/tape';
 import { baseName, isModule, isOwn } from '@/core/script/script-name';
+import { didInWords } from '@/core/tape/did';
 import { Button, Labelled, Line, Select } from '../../kit';
 import { Caption } from '../form/outline';
 import { SortableList } from '../common/sortable-list';
@@ -364,7 +365,7 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
                 ? '× failed'
                 : errors > 0
                   ? `× ${errors === 1 ? '1 error' : `${errors} errors`}`
-                  : didInWords(name, tape)}
+                  : didInWords(baseName(name), tape)}
           {saving}
         </Box>
       </chakra.button>
@@ -411,29 +412,6 @@ function Item({
       {children}
     </Menu.Item>
   );
-}
-
-/** What a behaviour steered and how often it ran, in the session on the bench. */
-function didInWords(name: string, tape: Tape): string {
-  const bare = baseName(name);
-  const runs = tape.entries.filter((entry) => entry.type === 'run' && entry.behaviour === bare);
-  const numbers = new Set(runs.map(({ n }) => n));
-  const steers = new Set(
-    tape.entries.flatMap((entry) =>
-      entry.type === 'effect' && entry.cause !== null && numbers.has(entry.cause)
-        ? [entry.part]
-        : [],
-    ),
-  );
-  const what =
-    steers.size === 0
-      ? 'steers nothing yet'
-      : steers.size === 1
-        ? `steers ${[...steers][0]}`
-        : `steers ${steers.size} parts`;
-  return runs.length === 0
-    ? what
-    : `${what} · ran ${runs.length === 1 ? 'once' : `${runs.length} times`}`;
 }
 
 function Describe({

@@ -2,15 +2,13 @@
 /** How the form is opened on the bench, beyond record and person: viewing, time and zone, launch parameters, a parent, moods of services. */
 import { useRoom } from '../../use-room';
 import { useMaterial } from '../common/use-bench';
-import { isName } from '@/core/form/name';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { readLaunch } from '@/core/form/launch';
 import type { ServiceMood } from '@/core/form/service';
-import type { Values } from '@/core/form/value';
 import { fromWallClock, isZone, toWallClock } from '@/core/form/zone';
-import type { Open } from '@/core/scenario/definition';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
+import { launchIn, launchText } from '@/core/scenario/opening-words';
 import { Button, Line, Mono, Notice, Select } from '../../kit';
 import { RecordPicker } from '../../records/picker';
 import { servicesAsked } from './services-asked';
@@ -37,43 +35,6 @@ function moodKey(mood: ServiceMood | undefined): string {
       ([, known]) => JSON.stringify(known.mood) === JSON.stringify(mood),
     )?.[0] ?? 'defined'
   );
-}
-
-/** A line of text for each launch parameter, `name=value`; a value that reads as JSON is what it reads as. */
-function launchIn(text: string): { launch: Values } | { says: string } {
-  const launch: Values = {};
-  for (const [i, line] of text.split('\n').entries()) {
-    if (line.trim() === '') continue;
-    const at = line.indexOf('=');
-    const name = line.slice(0, at).trim();
-    if (at < 0 || !isName(name))
-      return { says: `Line ${i + 1} is not name=value with a technical name.` };
-    const value = line.slice(at + 1).trim();
-    try {
-      launch[name] = JSON.parse(value) as never;
-    } catch {
-      launch[name] = value;
-    }
-  }
-  return { launch };
-}
-
-function launchText(launch: Values): string {
-  return Object.entries(launch)
-    .map(([name, value]) => `${name}=${typeof value === 'string' ? value : JSON.stringify(value)}`)
-    .join('\n');
-}
-
-/** What of an opening is out of the ordinary, in a few words; nothing when all is as usual. */
-export function openedHow(open: Open): string {
-  const words = [
-    open.viewing === true && 'viewing only',
-    open.zone !== undefined && open.zone,
-    open.parent !== undefined && `from ${open.parent.form} ${open.parent.record}`,
-    Object.keys(open.launch ?? {}).length > 0 && `launch ${Object.keys(open.launch!).join(', ')}`,
-    Object.keys(open.services ?? {}).length > 0 && 'services changed',
-  ];
-  return words.filter(Boolean).join(' · ');
 }
 
 export function OpeningDialog({ bench, onDone }: { bench: Bench; onDone: () => void }) {

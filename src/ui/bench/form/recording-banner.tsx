@@ -1,9 +1,8 @@
 'use client';
 /** What is said of a recording that the bench plays, and how its form as it is today can be tried with it. */
 import { chakra, Flex } from '@chakra-ui/react';
-import { fieldsOf } from '@/core/form/fields';
-import { equal, type Value } from '@/core/form/value';
-import { seenAt, rowValues, type Seen } from '@/core/scenario/seen';
+import { seenAt } from '@/core/scenario/seen';
+import { endedOtherwise } from '@/core/scenario/recorded';
 import { Button, TextLink } from '../../kit';
 import { useDates } from '../../writing';
 import type { OpenedRecording } from '../common/material';
@@ -78,18 +77,4 @@ export function RecordingBanner({
       </Flex>
     </Flex>
   );
-}
-
-/** The fields that hold other values than the person saw; null where nobody knows what they saw. */
-function endedOtherwise(
-  form: Parameters<typeof fieldsOf>[0],
-  ended: OpenedRecording['content']['ended'],
-  seen: Seen,
-): string[] | null {
-  if (ended === null) return null;
-  return fieldsOf(form).flatMap(({ name, label }) => {
-    const now =
-      seen.rows[name] === undefined ? (seen.parts[name]?.value ?? null) : rowValues(seen, name);
-    return equal(now as Value, ended[name] ?? null) ? [] : [label];
-  });
 }

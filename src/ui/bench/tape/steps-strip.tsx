@@ -4,8 +4,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef } from 'react';
 import { useStore } from 'zustand';
 import type { Answer, Step } from '@/core/session/step';
-import { Tape } from '@/core/tape/tape';
-import { entryInWords, stepAtMarker, type Names } from '@/core/tape/words';
+import { stepAtMarker, type Names } from '@/core/tape/words';
+import { causedInWords } from '@/core/tape/did';
 import { Button } from '../../kit';
 import type { Bench } from '../create-bench';
 
@@ -163,25 +163,4 @@ export function StepsStrip({
       </Flex>
     </Box>
   );
-}
-
-/** One line on what a step caused: its effects by scripts, what failed, what waits. */
-function causedInWords(answer: Answer | undefined, names: Names, who: string): string {
-  if (answer === undefined) return 'The form is being opened.';
-  const tape = new Tape(answer.tape);
-  const told = tape.entries.filter(
-    (entry) =>
-      entry.type === 'error' ||
-      entry.type === 'refused' ||
-      entry.type === 'message' ||
-      entry.type === 'outcome' ||
-      entry.type === 'call' ||
-      (entry.type === 'effect' &&
-        entry.by !== 'person' &&
-        !('struck' in entry) &&
-        !('covered' in entry)),
-  );
-  if (told.length === 0) return 'Scripts changed nothing.';
-  const shown = told.slice(0, 4).map((entry) => entryInWords(entry, names, who));
-  return `${shown.join(' · ')}${told.length > 4 ? ` · and ${told.length - 4} more` : ''}`;
 }

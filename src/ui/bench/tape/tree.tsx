@@ -4,16 +4,17 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import { conditionMet } from '@/core/debugging/explained';
 import { listed, type EntrySort, type Listed } from '@/core/debugging/filter';
-import { comparisonInWords } from '@/core/debugging/comparison-words';
-import { Instances, type SitesOf } from '@/core/debugging/instances';
-import type { Standing } from '@/core/debugging/travel';
-import type { Detail, DetailedRun } from '@/core/session/detail';
-import type { Entry } from '@/core/session/entries';
-import type { Run, Tape } from '@/core/tape/tape';
-import { entryInWords, valueInWords, type Names } from '@/core/tape/words';
-import { lineInWords } from '@/core/wire/line';
+import type { Tape } from '@/core/tape/tape';
+import { entryInWords, type Names } from '@/core/tape/words';
+import {
+  asideOf,
+  behavioursOn,
+  placeAmong,
+  rowEntry,
+  rowsOf,
+  type TreeRow as TapeRow,
+} from '@/core/debugging/tree-rows';
 import { Line, Select } from '../../kit';
 import type { Bench } from '../create-bench';
 
@@ -28,12 +29,6 @@ const SORTS: readonly { key: EntrySort; label: string }[] = [
 
 /** Pixels of a row. */
 const ROW = 20;
-
-type Row =
-  | { is: 'entry'; key: string; listed: Listed }
-  /** Something that a run did, while it is stood in. */
-  | { is: 'detail'; key: string; depth: number; at: number; text: string; line: number | null }
-  | { is: 'quiet'; key: string; depth: number; count: number };
 
 export interface TapeTreeProps {
   bench: Bench;
@@ -86,7 +81,7 @@ export function TapeTree({
     overscan: 12,
     getItemKey: (i) => rows[i]!.key,
   });
-  const on = placeOf(rows, standing);
+  const on = placeAmong(rows, standing);
   useEffect(() => {
     if (on >= 0) virtual.scrollToIndex(on, { align: 'auto' });
   }, [on, virtual]);
@@ -211,104 +206,7 @@ function Narrowed({ label, onClear }: { label: string; onClear: () => void }) {
   );
 }
 
-/** The behaviours that ran, in the order in which they did first. */
-function behavioursOn(tape: Tape): string[] {
-  return [
-    ...new Set(
-      tape.entries.flatMap((entry) => (entry.type === 'run' ? [(entry as Run).behaviour] : [])),
-    ),
-  ];
-}
-
-const rowId = ({ key }: Row) => `tape-row-${key}`;
-
-function rowEntry(row: Row): number | null {
-  return row.is === 'entry' ? row.listed.entry.n : null;
-}
-
-/** The row of the moment that is stood on: of a run, the last that it did by then. */
-function placeOf(rows: readonly Row[], standing: Standing | null): number {
-  if (standing === null) return -1;
-  const { entry, detail } = standing;
-  const run = rows.findIndex((row) => rowEntry(row) === entry);
-  if (detail === null) return run;
-  const done = rows.findLastIndex((row) => row.is === 'detail' && row.at <= detail);
-  return done < 0 ? run : done;
-}
-
-function rowsOf(
-  all: readonly Listed[],
-  closed: ReadonlySet<number>,
-  standing: number | null,
-  detailed: DetailedRun | null,
-  sites: SitesOf,
-  names: Names,
-): Row[] {
-  const rows: Row[] = [];
-  let hiddenBelow = Infinity;
-  for (const one of all) {
-    const { entry, depth, quiet } = one;
-    if (depth > hiddenBelow) continue;
-    hiddenBelow = closed.has(entry.n) ? depth : Infinity;
-    rows.push({ is: 'entry', key: `e${entry.n}`, listed: one });
-    if (hiddenBelow < Infinity) continue;
-    if (entry.n === standing && detailed?.entry === entry.n)
-      rows.push(...detailRows(detailed, sites, depth + 1, names));
-    if (quiet > 0) rows.push({ is: 'quiet', key: `q${entry.n}`, depth: depth + 1, count: quiet });
-  }
-  return rows;
-}
-
-/** What a run did one by one: conditions with both sides, reads, what was said. */
-function detailRows(run: DetailedRun, sites: SitesOf, depth: number, names: Names): Row[] {
-  const all = new Instances(run.details, sites);
-  const conditions = new Map(
-    all.all
-      .filter(({ site, value }) => site.kind === 'condition' && value !== undefined)
-      .map((instance) => [instance.detail, instance]),
-  );
-  return run.details.flatMap((detail, at): Row[] => {
-    const text = detailInWords(detail, names);
-    const line = 'site' in detail ? (sites.get(detail.script)?.[detail.site]?.line ?? null) : null;
-    if (detail.is === 'begin') {
-      const instance = conditions.get(at);
-      if (instance === undefined) return [];
-      const met = conditionMet(all, instance);
-      const sides = met.comparisons.map(comparisonInWords).join(', ');
-      const came = met.came === true ? 'yes' : met.came === false ? 'no' : valueInWords(met.came);
-      return [
-        {
-          is: 'detail',
-          key: `d${run.entry}:${at}`,
-          depth,
-          at,
-          line: met.line,
-          text: `${met.text}: ${came}${sides === '' ? '' : ` (${sides})`}`,
-        },
-      ];
-    }
-    return text === null
-      ? []
-      : [{ is: 'detail', key: `d${run.entry}:${at}`, depth, at, text, line }];
-  });
-}
-
-function detailInWords(detail: Detail, names: Names): string | null {
-  switch (detail.is) {
-    case 'read':
-      return `read ${names.part(detail.part)}${detail.aspect === 'value' ? '' : `, ${detail.aspect}`}: ${valueInWords(detail.value)}`;
-    case 'said':
-      return `said ${names.part(detail.part)}, ${detail.aspect}: ${valueInWords(detail.value)}`;
-    case 'asked':
-      return `asked ${detail.what}`;
-    case 'suspend':
-      return 'waited';
-    case 'resume':
-      return `went on with ${valueInWords(detail.value)}`;
-    default:
-      return null;
-  }
-}
+const rowId = ({ key }: TapeRow) => `tape-row-${key}`;
 
 function TreeRow({
   row,
@@ -321,7 +219,7 @@ function TreeRow({
   isClosed,
   onClose,
 }: {
-  row: Row;
+  row: TapeRow;
   isOn: boolean;
   isClosed: boolean;
   onClose: (entry: number) => void;
@@ -416,14 +314,6 @@ function TreeRow({
       </chakra.span>
     </Flex>
   );
-}
-
-/** What stands at the right of an entry: the line, the fuel of a run, the delay of a call. */
-function asideOf(entry: Entry): string {
-  if (entry.type === 'run') return `${(entry as Run).fuel} fuel`;
-  if (entry.type === 'call') return entry.due === null ? 'answered by hand' : '';
-  const line = 'line' in entry ? entry.line : entry.type === 'error' ? entry.failure.line : null;
-  return line === null || line === 0 || line === undefined ? '' : lineInWords(line);
 }
 
 function Stand({

@@ -6,7 +6,7 @@ import { chakra, Flex } from '@chakra-ui/react';
 import { equal, type Value } from '@/core/form/value';
 import type { Open, Scenario } from '@/core/scenario/definition';
 import { Button, Select } from '../../kit';
-import { openedHow } from '../form/opening';
+import { openedHow } from '@/core/scenario/opening-words';
 import type { Bench } from '../create-bench';
 
 import type { ShownSession } from './shown-session';

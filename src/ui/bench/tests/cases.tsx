@@ -3,7 +3,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Form } from '@/core/form/definition';
-import type { Value } from '@/core/form/value';
 import { readColumn } from '@/core/scenario/cases';
 import { casesAsCsv, casesFromCsv } from '@/core/scenario/cases-csv';
 import type { Cases, Scenario } from '@/core/scenario/definition';
@@ -12,6 +11,15 @@ import type { ScenarioResult } from '@/core/scenario/run-scenario';
 import { download } from '../../download';
 import { Button, Notice, Select } from '../../kit';
 import { servicesAsked } from '../form/services-asked';
+import {
+  casesOver,
+  withCase,
+  withCell,
+  withColumn,
+  withoutCase,
+  withoutColumn,
+  withTitle,
+} from '@/core/scenario/editing-cases';
 import type { Bench } from '../create-bench';
 import { useNames } from '../common/use-bench';
 import { MissLine } from './misses';
@@ -87,56 +95,12 @@ export function CasesTable({
           options={[{ key: '', label: '+ a table of cases over …' }, ...inputs]}
           onChange={(event) => {
             const input = event.target.value;
-            if (input !== '')
-              set(
-                { inputs: [input], expected: [], rows: [{ inputs: [null], expected: [] }] },
-                'A table was made',
-              );
+            if (input !== '') set(casesOver(input), 'A table was made');
           }}
         />
         {csvIn}
         {says !== null && <Notice tone="error">{says}</Notice>}
       </Flex>
-    );
-  const withColumn = (kind: 'inputs' | 'expected', column: string) =>
-    set(
-      {
-        ...cases,
-        [kind]: [...cases[kind], column],
-        rows: cases.rows.map((row) => ({ ...row, [kind]: [...row[kind], null] })),
-      },
-      'A column was added',
-    );
-  const withoutColumn = (kind: 'inputs' | 'expected', at: number) =>
-    set(
-      {
-        ...cases,
-        [kind]: cases[kind].filter((_, i) => i !== at),
-        rows: cases.rows.map((row) => ({ ...row, [kind]: row[kind].filter((_, i) => i !== at) })),
-      },
-      'A column was removed',
-    );
-  const setCell = (row: number, kind: 'inputs' | 'expected', at: number, value: Value) =>
-    set(
-      {
-        ...cases,
-        rows: cases.rows.map((one, i) =>
-          i === row ? { ...one, [kind]: one[kind].with(at, value) } : one,
-        ),
-      },
-      'A case was changed',
-    );
-  const setTitle = (row: number, title: string) =>
-    set(
-      {
-        ...cases,
-        rows: cases.rows.map((one, i) => {
-          if (i !== row) return one;
-          const { inputs: values, expected } = one;
-          return { ...(title === '' ? {} : { title }), inputs: values, expected };
-        }),
-      },
-      'The title of a case was changed',
     );
   const headOf = (kind: 'inputs' | 'expected', column: string): string => {
     if (kind === 'inputs')
@@ -165,7 +129,7 @@ export function CasesTable({
           look="text"
           color="soft"
           aria-label={`Remove the column ${column}`}
-          onClick={() => withoutColumn(kind, at)}
+          onClick={() => set(withoutColumn(cases, kind, at), 'A column was removed')}
         >
           ×
         </Button>
@@ -225,7 +189,12 @@ export function CasesTable({
                       value={row.title ?? null}
                       entry={TITLE}
                       label={`Title of case ${i + 1}`}
-                      onChange={(title) => setTitle(i, typeof title === 'string' ? title : '')}
+                      onChange={(title) =>
+                        set(
+                          withTitle(cases, i, typeof title === 'string' ? title : ''),
+                          'The title of a case was changed',
+                        )
+                      }
                     />
                   </td>
                   {row.inputs.map((value, at) => (
@@ -234,7 +203,9 @@ export function CasesTable({
                         value={value}
                         entry={entryOf(form, { tables, people }, cases.inputs[at]!)}
                         label={`${cases.inputs[at]} of case ${i + 1}`}
-                        onChange={(next) => setCell(i, 'inputs', at, next)}
+                        onChange={(next) =>
+                          set(withCell(cases, i, 'inputs', at, next), 'A case was changed')
+                        }
                       />
                     </td>
                   ))}
@@ -246,7 +217,9 @@ export function CasesTable({
                           value={value}
                           entry={entryOf(form, { tables, people }, part, aspect)}
                           label={`${cases.expected[at]} expected of case ${i + 1}`}
-                          onChange={(next) => setCell(i, 'expected', at, next)}
+                          onChange={(next) =>
+                            set(withCell(cases, i, 'expected', at, next), 'A case was changed')
+                          }
                         />
                       </td>
                     );
@@ -256,12 +229,7 @@ export function CasesTable({
                       look="text"
                       color="soft"
                       aria-label={`Remove case ${i + 1}`}
-                      onClick={() =>
-                        set(
-                          { ...cases, rows: cases.rows.filter((_, at) => at !== i) },
-                          'A case was removed',
-                        )
-                      }
+                      onClick={() => set(withoutCase(cases, i), 'A case was removed')}
                     >
                       ×
                     </Button>
@@ -273,25 +241,7 @@ export function CasesTable({
         </chakra.table>
       </Box>
       <Flex gap="8px" mt="6px" wrap="wrap">
-        <Button
-          onClick={() =>
-            set(
-              {
-                ...cases,
-                rows: [
-                  ...cases.rows,
-                  {
-                    inputs: cases.inputs.map(() => null),
-                    expected: cases.expected.map(() => null),
-                  },
-                ],
-              },
-              'A case was added',
-            )
-          }
-        >
-          + case
-        </Button>
+        <Button onClick={() => set(withCase(cases), 'A case was added')}>+ case</Button>
         <Select
           aria-label="Add an input"
           value=""
@@ -300,7 +250,8 @@ export function CasesTable({
             ...inputs.filter(({ key }) => !cases.inputs.includes(key)),
           ]}
           onChange={(event) =>
-            event.target.value !== '' && withColumn('inputs', event.target.value)
+            event.target.value !== '' &&
+            set(withColumn(cases, 'inputs', event.target.value), 'A column was added')
           }
         />
         <Select
@@ -320,7 +271,8 @@ export function CasesTable({
             ...OF_THE_FORM,
           ].filter(({ key }) => !cases.expected.includes(key))}
           onChange={(event) =>
-            event.target.value !== '' && withColumn('expected', event.target.value)
+            event.target.value !== '' &&
+            set(withColumn(cases, 'expected', event.target.value), 'A column was added')
           }
         />
         <Button onClick={() => download(`${name}-cases.csv`, 'text/csv', casesAsCsv(cases, form))}>

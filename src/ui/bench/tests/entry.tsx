@@ -3,11 +3,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { isExpect } from '@/core/scenario/beginning';
-import type { Expectation, Scenario, ScenarioStep } from '@/core/scenario/definition';
-import { movedTo, stepsBefore, whatStepChanged } from '@/core/scenario/editing';
+import type { Scenario, ScenarioStep } from '@/core/scenario/definition';
+import { expectChanged, movedTo, stepsBefore } from '@/core/scenario/editing';
 import type { Miss } from '@/core/scenario/run-scenario';
-import type { Answer, Step } from '@/core/session/step';
-import type { Form } from '@/core/form/definition';
 import { stepInWords } from '@/core/tape/words';
 import { Button } from '../../kit';
 import type { Bench } from '../create-bench';
@@ -18,18 +16,6 @@ import type { ShownSession } from './shown-session';
 import { AddStep, StepLine } from './step-line';
 
 export type EditEntries = (edit: (all: ScenarioStep[]) => ScenarioStep[], says: string) => void;
-
-/** What a step changed, and that nothing else did. */
-export function expectChanged(
-  step: Step,
-  form: Form,
-  answers: readonly Answer[],
-  at: number,
-): ScenarioStep {
-  return {
-    expect: { ...whatStepChanged(step, form, answers, at), '@nothingElse': true } as Expectation,
-  };
-}
 
 export function Entry({
   bench,

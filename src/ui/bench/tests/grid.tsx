@@ -6,7 +6,7 @@ import { useMemo } from 'react';
 import { useStore } from 'zustand';
 import type { Strength } from '@/core/scenario/covering';
 import type { Axis } from '@/core/scenario/definition';
-import { gridAsCsv, gridAsPage, gridWords } from '@/core/scenario/grid-table';
+import { gridAsCsv, gridAsPage, gridWords, triedInWords } from '@/core/scenario/grid-table';
 import { COMBINATIONS_PER_GRID } from '@/core/limits';
 import { namedInputs } from '@/core/scenario/naming';
 import { download } from '../../download';
@@ -18,7 +18,6 @@ import { useNames, useMaterial } from '../common/use-bench';
 import { AxisLine } from './axis-line';
 import { Changed, Outcomes } from './outcomes';
 import { Progress } from './progress';
-import type { GridOutcome } from './state';
 import { entryOf } from './value-input';
 
 export function GridTab({ bench }: { bench: Bench }) {
@@ -123,7 +122,7 @@ export function GridTab({ bench }: { bench: Bench }) {
               if (title.trim() !== '') void bench.tests.grid.accept(title.trim());
             }}
           >
-            <span role="status">{saidOf(outcome)}</span>
+            <span role="status">{triedInWords(outcome)}</span>
             <Button
               onClick={() =>
                 download('grid.csv', 'text/csv', gridAsCsv(outcome.axes, outcome.accepted))
@@ -137,7 +136,7 @@ export function GridTab({ bench }: { bench: Bench }) {
                   'grid.html',
                   'text/html',
                   gridAsPage(title.trim() || form.title, outcome.axes, outcome.accepted, words, [
-                    saidOf(outcome),
+                    triedInWords(outcome),
                   ]),
                 )
               }
@@ -176,13 +175,4 @@ export function GridTab({ bench }: { bench: Bench }) {
 function unthinned(all: number): string {
   if (all > COMBINATIONS_PER_GRID) return `${all} combinations, thinned`;
   return all === 1 ? 'the one combination' : `all ${all} combinations`;
-}
-
-function saidOf({ all, accepted, strength }: GridOutcome): string {
-  const tried = accepted.rows.length;
-  return strength === null
-    ? all === 1
-      ? 'The one combination: tick or add more values.'
-      : `All ${all} combinations.`
-    : `${tried} of ${all} combinations: any ${strength === 2 ? 'two' : 'three'} values of different inputs meet, ${all - tried} combinations are left out.`;
 }

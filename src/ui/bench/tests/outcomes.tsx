@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { equal, type Value } from '@/core/form/value';
 import type { Scenario } from '@/core/scenario/definition';
-import { outcomeChanges, unfolded, type CellChange, type Outcome } from '@/core/scenario/grid';
+import { outcomeChanges, outcomeFinder, unfolded, type CellChange } from '@/core/scenario/grid';
 import {
   columnName,
   gridTable,
@@ -20,20 +20,11 @@ import type { GridOutcome } from './state';
 
 /** Cells that are not as they were. */
 function changesOf({ accepted }: Pick<GridOutcome, 'accepted'>, before: GridOutcome): CellChange[] {
-  const wasAt = outcomesBefore(before);
+  const wasAt = outcomeFinder(before.accepted);
   return accepted.rows.flatMap(([places, at]) => {
     const was = wasAt(places);
     return was === null ? [] : outcomeChanges(was, unfolded(accepted, at));
   });
-}
-
-/** The outcome of a combination before; null where it was not tried. */
-function outcomesBefore({ accepted }: GridOutcome): (places: readonly number[]) => Outcome | null {
-  const rows = new Map(accepted.rows.map(([places, at]) => [places.join(), at]));
-  return (places) => {
-    const at = rows.get(places.join());
-    return at === undefined ? null : unfolded(accepted, at);
-  };
 }
 
 /** How many cells an edit has changed, with before and after. */
@@ -93,7 +84,7 @@ export function Outcomes({
   );
   const [most, setMost] = useState(DRAWN);
   if (table.columns.length === 0) return <Box>Every combination comes to the same.</Box>;
-  const wasAt = before === null ? null : outcomesBefore(before);
+  const wasAt = before === null ? null : outcomeFinder(before.accepted);
   const wasIn = (row: GridRow, { part, aspect }: GridColumn): Value | undefined => {
     for (const at of row.rows) {
       const was = wasAt?.(accepted.rows[at]![0]);
