@@ -11,7 +11,7 @@ import { chromium } from '@playwright/test';
 import { fireEvent } from '@testing-library/dom';
 import userEvent from '@testing-library/user-event';
 import { JSDOM } from 'jsdom';
-import { compileMutants } from '../src/core/language/mutants';
+import { compileMutants } from '../src/core/language/mutating';
 import { materialOf } from '../src/core/language/material';
 import { combinationsOf, playGrid } from '../src/core/scenario/grid';
 import { runScenario } from '../src/core/scenario/run-scenario';

@@ -3,7 +3,7 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import { readHead } from '@/server/workspace/read';
+import { readHead } from '@/server/content/read';
 import { basePath, here } from '@/server/routes/page';
 import type { Writing } from '@/ui/writing';
 import { Providers } from '@/ui/providers';

@@ -1,6 +1,6 @@
 import { currentPerson } from '@/server/routes/person';
-import { readOverview, readRemovedForms } from '@/server/workspace/overview';
-import { readHead } from '@/server/workspace/read';
+import { readOverview, readRemovedForms } from '@/server/content/overview';
+import { readHead } from '@/server/content/read';
 import { Forms } from '@/ui/manage/forms';
 import { ServerData } from '@/ui/server-data';
 import { drawn } from '@/app/drawn';

@@ -6,7 +6,7 @@ import { takingPart, type Source } from '../core/script/header';
 import { modulesUsed } from '../core/script/imports';
 import { scriptsOf } from '../core/script/of-form';
 import { servicesAsSources } from '../core/script/service-sources';
-import type { CompiledScript } from '../core/session/ties';
+import type { CompiledScript } from '../core/session/tie';
 import type { Engine } from '../core/sandbox/engine';
 import type { Cast } from '../core/scenario/opening';
 import { CompiledSchema } from '../core/sandbox/protocol';

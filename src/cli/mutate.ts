@@ -63,7 +63,7 @@ async function run(call: Call): Promise<number> {
 
 async function mutateForm(workspace: Workspace, entry: WorkspaceForm): Promise<Judged> {
   const cache = new Cache();
-  const { compileMutants } = await import('../core/language/mutants');
+  const { compileMutants } = await import('../core/language/mutating');
   const sources = scriptsOf(entry.form, entry.behaviours, workspace.shared);
   const mutants: Mutant[] = [];
   const compileAll = (some: readonly (typeof sources)[number][]) =>

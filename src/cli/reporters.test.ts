@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
-import { reporters, type Outcome } from './reporters';
+import { reporters, type ReportedScenario } from './reporters';
 
-const outcomes: Outcome[] = [
+const outcomes: ReportedScenario[] = [
   {
     form: 'visit',
     file: 'v/a.json',

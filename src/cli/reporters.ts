@@ -2,13 +2,13 @@
 import { onOneLine } from './print';
 import type { Miss, ScenarioResult } from '../core/scenario/run-scenario';
 
-export interface Outcome extends ScenarioResult {
+export interface ReportedScenario extends ScenarioResult {
   form: string;
   file: string;
   name: string;
 }
 
-type Reporter = (outcomes: readonly Outcome[]) => string;
+type Reporter = (outcomes: readonly ReportedScenario[]) => string;
 
 function missInWords(miss: Miss): string {
   const when = miss.after === 0 ? 'opening' : `step ${miss.after}`;

@@ -28,7 +28,7 @@ import { enginesFor } from './call';
 import { spread } from '../core/testing/spread';
 import type { ScenarioFile, Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import { WATCH, watched } from './watch';
-import { reporters, type Outcome } from './reporters';
+import { reporters, type ReportedScenario } from './reporters';
 import { print } from './print';
 
 /** All that a session did, in detail. */
@@ -92,13 +92,13 @@ async function runForm(
   workspace: Workspace,
   engine: Engine,
   { entry, wanted }: Piece,
-): Promise<{ outcomes: Outcome[]; lcov: string }> {
+): Promise<{ outcomes: ReportedScenario[]; lcov: string }> {
   // Bulk work runs untraced; what is reached is counted from details.
   const cache = new Cache();
   let coverage: Coverage | null = null;
   if (call.coverage === undefined) await load(engine, cache, workspace, entry, 'untraced');
   else coverage = new Coverage((await loadDetailed(engine, cache, workspace, entry)).sites);
-  const outcomes: Outcome[] = [];
+  const outcomes: ReportedScenario[] = [];
   for (const { name, scenario } of wanted) {
     const result = await runScenario(
       scenario,

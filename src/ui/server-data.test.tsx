@@ -4,7 +4,12 @@ import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { PageAround } from '../../tests/support/drawn';
 import { useWorkspaceCheck } from './check-workspace';
-import { useRecords, type Asked, type ListedRecord, type RecordPage } from './records/use-records';
+import {
+  useRecords,
+  type ListQuery,
+  type ListedRecord,
+  type RecordPage,
+} from './records/use-records';
 
 /** Answers by path, each as soon as it is let go. */
 let asked: { path: string; answer: (status: number, body: unknown) => void }[];
@@ -41,10 +46,13 @@ const pageOf = (ids: string[], next: string | null = null): RecordPage => ({
   total: { count: ids.length, more: next !== null },
 });
 const listed = (first: RecordPage | null) =>
-  renderHook(({ search }: { search: string }) => useRecords('visit', { search } as Asked, first), {
-    wrapper: PageAround,
-    initialProps: { search: '' },
-  });
+  renderHook(
+    ({ search }: { search: string }) => useRecords('visit', { search } as ListQuery, first),
+    {
+      wrapper: PageAround,
+      initialProps: { search: '' },
+    },
+  );
 const answered = async (path: string, status: number, body: unknown) => {
   await waitFor(() => expect(asked.map((one) => one.path)).toContain(path));
   await act(async () => asked.find((one) => one.path === path)!.answer(status, body));

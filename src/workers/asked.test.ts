@@ -1,6 +1,6 @@
 /** A worker that does not answer is ended and restarted; nobody waits for it, and nothing else is lost. */
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import { Asked, type Asking } from './asked';
+import { PatientWorker, type Asking } from './asked';
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
@@ -31,7 +31,7 @@ function asked() {
     };
   };
   const over: unknown[] = [];
-  const client = new Asked<Offered>(
+  const client = new PatientWorker<Offered>(
     start,
     {
       ended: ({ given: [text] }) => void over.push(text),

@@ -23,7 +23,7 @@ export interface Question<F extends Offered> {
   given: readonly unknown[];
 }
 
-interface Waiting<F extends Offered> extends Question<F> {
+interface WaitingCall<F extends Offered> extends Question<F> {
   settle: (answer: unknown) => void;
   fail: (reason: unknown) => void;
   /** What is answered when the worker had to be ended over it, twice. */
@@ -47,12 +47,12 @@ interface Restarting<F extends Offered> {
   begun(): readonly Question<F>[];
 }
 
-export class Asked<F extends Offered> {
+export class PatientWorker<F extends Offered> {
   readonly #start: () => Asking<F>;
   readonly #restarting: Restarting<F> | null;
   readonly #patience: Patience;
   /** In the order in which they were asked, which is that in which they are answered. */
-  readonly #waiting = new Set<Waiting<F>>();
+  readonly #waiting = new Set<WaitingCall<F>>();
   #worker: Asking<F>;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #warm = false;
@@ -91,7 +91,7 @@ export class Asked<F extends Offered> {
     this.#worker.end();
   }
 
-  #send(waiting: Waiting<F>): void {
+  #send(waiting: WaitingCall<F>): void {
     this.#waiting.add(waiting);
     if (this.#waiting.size === 1) this.#wait();
     const worker = this.#worker;

@@ -1,6 +1,6 @@
 /** The compiler as a worker offers it, apart from the language worker: what takes longer than a key never holds up a key. */
 import { compile, compileDetailed } from '../core/language/compile';
-import { compileMutants } from '../core/language/mutants';
+import { compileMutants } from '../core/language/mutating';
 import { expressionFault, stopLine } from '../core/language/watches';
 import { writersOf } from '../core/language/writers';
 import { checkedCalls, type Calls } from './checked-calls';

@@ -31,13 +31,13 @@ export function readFolder(folder: string): Map<string, string> {
 
 /** The same, with what is wrong and what is left out. */
 export function lookThrough(folder: string): FolderRead {
-  const reading = new Reading();
+  const reading = new FolderReading();
   Directory.in(folder, (root) => reading.walk(root, ''));
   const { texts, errors, odd } = reading;
   return { texts, errors, odd };
 }
 
-class Reading {
+class FolderReading {
   readonly texts = new Map<string, string>();
   readonly odd: string[] = [];
   readonly errors: FileError[] = [];

@@ -5,8 +5,8 @@ import type { FormMap } from '../core/language/map';
 import { isObject } from '../core/form/value';
 import type { Source } from '../core/script/header';
 import { baseName } from '../core/script/script-name';
-import type { CompiledScript } from '../core/session/ties';
-import { Asked, type Asking, type Question } from './asked';
+import type { CompiledScript } from '../core/session/tie';
+import { PatientWorker, type Asking, type Question } from './asked';
 import type { CompilerCalls } from './compiler-serve';
 import type { LanguageCalls } from './language-serve';
 
@@ -97,7 +97,7 @@ export function startLanguage(): LanguageClient {
   const texts = new Map<string, string>();
   const busyTexts = new Map<string, string>();
   let surface: unknown[] | null = null;
-  const language = new Asked<LanguageCalls>(
+  const language = new PatientWorker<LanguageCalls>(
     () =>
       askingOf(new Worker(new URL('./language.worker.ts', import.meta.url), { type: 'module' })),
     {
@@ -115,9 +115,9 @@ export function startLanguage(): LanguageClient {
       },
     },
   );
-  let compiler: Asked<CompilerCalls> | null = null;
+  let compiler: PatientWorker<CompilerCalls> | null = null;
   const compiling = () =>
-    (compiler ??= new Asked<CompilerCalls>(() =>
+    (compiler ??= new PatientWorker<CompilerCalls>(() =>
       askingOf(new Worker(new URL('./compiler.worker.ts', import.meta.url), { type: 'module' })),
     ));
 

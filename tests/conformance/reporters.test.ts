@@ -7,7 +7,7 @@ import fc from 'fast-check';
 import { Parser } from 'tap-parser';
 import { expect, test } from 'vitest';
 import { validateXML } from 'xmllint-wasm';
-import { reporters, type Outcome } from '../../src/cli/reporters';
+import { reporters, type ReportedScenario } from '../../src/cli/reporters';
 
 const text = fc.oneof(
   fc.string({ unit: 'grapheme', minLength: 1, maxLength: 30 }),
@@ -31,7 +31,7 @@ const text = fc.oneof(
     'Ærø 🚢',
   ),
 );
-const outcome: fc.Arbitrary<Outcome> = fc
+const outcome: fc.Arbitrary<ReportedScenario> = fc
   .record({
     form: fc.constantFrom('visit', 'vessel'),
     title: text,
@@ -55,7 +55,7 @@ const outcome: fc.Arbitrary<Outcome> = fc
       actual: 2,
     })),
   }));
-const inForms = (all: readonly Outcome[]) =>
+const inForms = (all: readonly ReportedScenario[]) =>
   all.toSorted((a, b) => (a.form < b.form ? -1 : a.form > b.form ? 1 : 0));
 const SAMPLES = fc
   .sample(fc.array(outcome, { minLength: 1, maxLength: 8 }), { numRuns: 60, seed: 20310605 })

@@ -7,12 +7,12 @@ import {
   orderBehaviours,
   removeScript,
   saveScript,
-} from '../../src/server/workspace/behaviours';
-import { readOverview } from '../../src/server/workspace/overview';
-import { workspaceProblems } from '../../src/server/workspace/problems';
-import { readBehaviours, readScenarios } from '../../src/server/workspace/read';
-import { addScenario } from '../../src/server/workspace/scenarios';
-import { searchScripts } from '../../src/server/workspace/search';
+} from '../../src/server/content/behaviours';
+import { readOverview } from '../../src/server/content/overview';
+import { workspaceProblems } from '../../src/server/content/problems';
+import { readBehaviours, readScenarios } from '../../src/server/content/read';
+import { addScenario } from '../../src/server/content/scenarios';
+import { searchScripts } from '../../src/server/content/search';
 import { freshDatabase, revisionOf } from './support';
 
 const BY = 'mira';

@@ -5,16 +5,16 @@ import { Engine } from '../../src/core/sandbox/engine';
 import { CutShort, Refusal } from '../../src/server/http/refusal';
 import { newestRelease } from '../../src/server/releases/releases';
 import { releaseForm } from '../../src/server/releases/releasing';
-import { ownScript, saveScript } from '../../src/server/workspace/behaviours';
-import { readOverview } from '../../src/server/workspace/overview';
+import { ownScript, saveScript } from '../../src/server/content/behaviours';
+import { readOverview } from '../../src/server/content/overview';
 import {
   checkForm,
   forgetChecks,
   takeOver,
   workspaceProblems,
-} from '../../src/server/workspace/problems';
-import { readForm } from '../../src/server/workspace/read';
-import { pastRuns } from '../../src/server/workspace/scenarios';
+} from '../../src/server/content/problems';
+import { readForm } from '../../src/server/content/read';
+import { pastRuns } from '../../src/server/content/scenarios';
 import { freshDatabase, revisionOf } from './support';
 
 // Without pauses between tries.
@@ -143,7 +143,7 @@ test('a release is what was checked: whoever saves meanwhile, whenever that is, 
   expect(outcomes).toContain('409');
 
   async function newestText() {
-    const { readScripts } = await import('../../src/server/workspace/read');
+    const { readScripts } = await import('../../src/server/content/read');
     return (await readScripts((await readForm('vessel'))!)).find(
       ({ name }) => name === '10-register.ts',
     )?.text;

@@ -11,7 +11,7 @@ import { submit } from '../../src/server/fillings/submitting';
 import { tidyFillings } from '../../src/server/fillings/tidy';
 import { childrenOf, neighboursOf, readRecord } from '../../src/server/records/read';
 import { makeRelease } from '../../src/server/releases/releases';
-import { readForm, readHead } from '../../src/server/workspace/read';
+import { readForm, readHead } from '../../src/server/content/read';
 import { begin, freshDatabase } from './support';
 
 let end: () => Promise<void>;

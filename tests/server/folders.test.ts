@@ -23,7 +23,7 @@ import { folderState, leaveFolder, settleConflict } from '../../src/server/folde
 import { closeFolder, offeredFolders, openFolder } from '../../src/server/hosting/open-folders';
 import { newestNumber } from '../../src/server/releases/releases';
 import { readDocument, saveDocument } from '../../src/server/revisions/documents';
-import { readBehaviours, readForms, readShared } from '../../src/server/workspace/read';
+import { readBehaviours, readForms, readShared } from '../../src/server/content/read';
 import { inWorkspace, type WorkspaceRef } from '../../src/server/database/current-workspace';
 import { readTakings, undoTaking } from '../../src/server/workspaces/taking';
 import { findWorkspace } from '../../src/server/workspaces/registry';

@@ -14,20 +14,15 @@ import {
   removeForm,
   renameForm,
   restoreForm,
-} from '../../src/server/workspace/forms';
+} from '../../src/server/content/forms';
 import {
   readOverview,
   readRecordCounts,
   readRemovedForms,
-} from '../../src/server/workspace/overview';
-import { workspaceProblems } from '../../src/server/workspace/problems';
-import {
-  readBehaviours,
-  readForm,
-  readForms,
-  readScenarios,
-} from '../../src/server/workspace/read';
-import { renamePart } from '../../src/server/workspace/structure';
+} from '../../src/server/content/overview';
+import { workspaceProblems } from '../../src/server/content/problems';
+import { readBehaviours, readForm, readForms, readScenarios } from '../../src/server/content/read';
+import { renamePart } from '../../src/server/content/structure';
 import { freshDatabase, revisionOf } from './support';
 
 const BY = 'tolle';

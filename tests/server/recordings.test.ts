@@ -20,7 +20,7 @@ import {
 } from '../../src/server/releases/recordings';
 import { makeRelease, releaseNumbered } from '../../src/server/releases/releases';
 import * as schema from '../../src/server/database/schema';
-import { readForm, readHead } from '../../src/server/workspace/read';
+import { readForm, readHead } from '../../src/server/content/read';
 import { begin, freshDatabase } from './support';
 
 const FORM = 'berth_visit';

@@ -6,10 +6,10 @@ import { enterRecords, readBroughtRecords } from '../../src/server/fillings/brin
 import { readRecord } from '../../src/server/records/read';
 import { makeRelease } from '../../src/server/releases/releases';
 import { Refusal } from '../../src/server/http/refusal';
-import { existingForm } from '../../src/server/workspace/forms';
-import { readHead } from '../../src/server/workspace/read';
-import { addFormFrom, jsonSchemaOf, takenFrom } from '../../src/server/workspace/interchange';
-import { readBehaviours } from '../../src/server/workspace/read';
+import { existingForm } from '../../src/server/content/forms';
+import { readHead } from '../../src/server/content/read';
+import { addFormFrom, jsonSchemaOf, takenFrom } from '../../src/server/content/interchange';
+import { readBehaviours } from '../../src/server/content/read';
 import { freshDatabase } from './support';
 
 let end: () => Promise<void>;

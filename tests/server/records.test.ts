@@ -17,7 +17,7 @@ import {
 import { removeRecord, saveRecord } from '../../src/server/records/save';
 import { indexForm } from '../../src/server/releases/releases';
 import * as schema from '../../src/server/database/schema';
-import { readForm } from '../../src/server/workspace/read';
+import { readForm } from '../../src/server/content/read';
 import { freshDatabase } from './support';
 
 const FORM = 'berth_visit';

@@ -3,9 +3,9 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { Refusal } from '../../src/server/http/refusal';
 import { readRecord } from '../../src/server/records/read';
 import { readDocument } from '../../src/server/revisions/documents';
-import { ownScript, saveScript } from '../../src/server/workspace/behaviours';
-import { saveDefinition } from '../../src/server/workspace/forms';
-import { readBehaviours, readForm, readHead, readScenarios } from '../../src/server/workspace/read';
+import { ownScript, saveScript } from '../../src/server/content/behaviours';
+import { saveDefinition } from '../../src/server/content/forms';
+import { readBehaviours, readForm, readHead, readScenarios } from '../../src/server/content/read';
 import {
   HeadSchema,
   readService,
@@ -15,10 +15,10 @@ import {
   saveHead,
   saveService,
   saveTable,
-} from '../../src/server/workspace/reference-data';
-import { renamePart, whatUses } from '../../src/server/workspace/structure';
-import { tryService } from '../../src/server/workspace/try-service';
-import { workspaceProblems } from '../../src/server/workspace/problems';
+} from '../../src/server/content/reference-data';
+import { renamePart, whatUses } from '../../src/server/content/structure';
+import { tryService } from '../../src/server/content/try-service';
+import { workspaceProblems } from '../../src/server/content/problems';
 import type { Service } from '../../src/core/form/service';
 import { freshDatabase, revisionOf } from './support';
 

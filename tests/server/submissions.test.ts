@@ -8,12 +8,8 @@ import { readRecord, recordHistory } from '../../src/server/records/read';
 import { CannotRelease, makeRelease, newestRelease } from '../../src/server/releases/releases';
 import { database } from '../../src/server/database/database';
 import * as schema from '../../src/server/database/schema';
-import {
-  ownScript,
-  saveScript as save,
-  scriptHistory,
-} from '../../src/server/workspace/behaviours';
-import { readBehaviours, readHead } from '../../src/server/workspace/read';
+import { ownScript, saveScript as save, scriptHistory } from '../../src/server/content/behaviours';
+import { readBehaviours, readHead } from '../../src/server/content/read';
 import { begin, freshDatabase } from './support';
 
 const saveScript = (key: Parameters<typeof save>[0], text: string, from: number) =>

@@ -16,7 +16,7 @@ import {
 import { readRecord } from '../../src/server/records/read';
 import { newestRelease } from '../../src/server/releases/releases';
 import { readDocument, type Key } from '../../src/server/revisions/documents';
-import { readHead } from '../../src/server/workspace/read';
+import { readHead } from '../../src/server/content/read';
 import { readFolder } from '../../src/workers/files';
 
 /** Makes an empty database of this name, migrates it and loads the demo; the server's modules then use it. */

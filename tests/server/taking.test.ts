@@ -8,7 +8,7 @@ import { writeWorkspace } from '../../src/core/workspace/write';
 import { textsIn } from '../../src/core/workspace/zip';
 import { Refusal } from '../../src/server/http/refusal';
 import { readDocument, saveDocument } from '../../src/server/revisions/documents';
-import { readBehaviours, readForms, readShared, readTables } from '../../src/server/workspace/read';
+import { readBehaviours, readForms, readShared, readTables } from '../../src/server/content/read';
 import { inWorkspace, HOME } from '../../src/server/database/current-workspace';
 import { packWorkspace } from '../../src/server/workspaces/folder';
 import { addWorkspace } from '../../src/server/hosting/manage';

@@ -4,10 +4,10 @@ import { ScenarioSchema } from '../../src/core/scenario/definition';
 import { Refusal } from '../../src/server/http/refusal';
 import { insertRelease, newestRelease } from '../../src/server/releases/releases';
 import { changesSinceRelease, releaseForm } from '../../src/server/releases/releasing';
-import { ownScript, saveScript } from '../../src/server/workspace/behaviours';
-import { readScenarios } from '../../src/server/workspace/read';
+import { ownScript, saveScript } from '../../src/server/content/behaviours';
+import { readScenarios } from '../../src/server/content/read';
 import { RUNS_KEPT } from '../../src/core/limits';
-import { readOverview } from '../../src/server/workspace/overview';
+import { readOverview } from '../../src/server/content/overview';
 import {
   addPastRun,
   addScenario,
@@ -15,7 +15,7 @@ import {
   pastRuns,
   removeScenario,
   saveScenario,
-} from '../../src/server/workspace/scenarios';
+} from '../../src/server/content/scenarios';
 import { freshDatabase, revisionOf } from './support';
 
 const BY = 'mira';

@@ -8,7 +8,7 @@ import { database } from '../../src/server/database/database';
 import { saveRecord } from '../../src/server/records/save';
 import { readRecord } from '../../src/server/records/read';
 import { insertRelease, newestRelease } from '../../src/server/releases/releases';
-import { readBehaviours, readForm, readForms, readHead } from '../../src/server/workspace/read';
+import { readBehaviours, readForm, readForms, readHead } from '../../src/server/content/read';
 import { saveDocument } from '../../src/server/revisions/documents';
 import { HOME, inWorkspace } from '../../src/server/database/current-workspace';
 import { packWorkspace } from '../../src/server/workspaces/folder';

@@ -3,7 +3,7 @@ import { types } from 'node:util';
 import { Temporal } from 'temporal-polyfill';
 import { makeGuest } from '../../src/core/guest/guest';
 import { fits } from '../../src/core/guest/patterns';
-import type { Entry, Machine } from '../../src/core/sandbox/machine';
+import type { GuestEntry, Machine } from '../../src/core/sandbox/machine';
 import { SHARED_BYTES } from '../../src/core/wire/layout';
 
 export class InProcess implements Machine {
@@ -20,7 +20,7 @@ export class InProcess implements Machine {
     isProxy: types.isProxy,
   });
 
-  call(entry: Entry): boolean {
+  call(entry: GuestEntry): boolean {
     this.guest[entry]();
     return true;
   }

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { readHead } from '@/server/workspace/read';
+import { readHead } from '@/server/content/read';
 import { PeoplePage } from '@/ui/manage/people-page';
 import { drawn } from '@/app/drawn';
 

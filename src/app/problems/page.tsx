@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { readForms, readHead } from '@/server/workspace/read';
+import { readForms, readHead } from '@/server/content/read';
 import { ProblemsPage } from '@/ui/manage/problems-page';
 import { ServerData } from '@/ui/server-data';
 import { drawn } from '@/app/drawn';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { listRecordings } from '@/server/releases/recordings';
-import { readForms, readHead } from '@/server/workspace/read';
+import { readForms, readHead } from '@/server/content/read';
 import { RecordingsPage } from '@/ui/manage/recordings-page';
 import { drawn } from '@/app/drawn';
 

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { readRecordCounts } from '@/server/workspace/overview';
-import { readHead } from '@/server/workspace/read';
+import { readRecordCounts } from '@/server/content/overview';
+import { readHead } from '@/server/content/read';
 import { RecordCounts } from '@/ui/records/record-counts';
 import { drawn } from '@/app/drawn';
 

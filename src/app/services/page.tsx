@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { readHead, readServices } from '@/server/workspace/read';
+import { readHead, readServices } from '@/server/content/read';
 import { Services } from '@/ui/manage/services';
 import { drawn } from '@/app/drawn';
 

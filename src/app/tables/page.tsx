@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { readHead, readTables } from '@/server/workspace/read';
+import { readHead, readTables } from '@/server/content/read';
 import { Tables } from '@/ui/manage/tables';
 import { drawn } from '@/app/drawn';
 

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { readTakings } from '@/server/workspaces/taking';
-import { readHead } from '@/server/workspace/read';
+import { readHead } from '@/server/content/read';
 import { TakePage } from '@/ui/manage/take-page';
 import { drawn } from '@/app/drawn';
 

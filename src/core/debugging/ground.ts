@@ -1,6 +1,6 @@
 /** What answers stand on: a tape, the sites of its scripts, and the means to run the session again in detail. */
 import type { Form } from '../form/definition';
-import type { Place } from '../session/detail';
+import type { SitePlace } from '../session/detail';
 import type { DetailedRun } from '../session/detail';
 import type { Look } from '../session/looking';
 import type { Run, Tape } from '../tape/tape';
@@ -11,7 +11,7 @@ export interface Ground {
   tape: Tape;
   sites: SitesOf;
   /** Runs the session again and gives these runs in detail, by the numbers of their entries. */
-  inspect(runs: readonly number[], turned?: readonly Place[]): Promise<readonly DetailedRun[]>;
+  inspect(runs: readonly number[], turned?: readonly SitePlace[]): Promise<readonly DetailedRun[]>;
   /** Runs it again and gives all that stood right before this entry; at the end of the tape for null. */
   lookBefore(entry: number | null): Promise<Look | null>;
 }
@@ -25,7 +25,7 @@ interface Moment {
 /** Runs a session again and says what is wanted of it. */
 export type RunAgain = (wanted: {
   runs?: readonly number[];
-  turned?: readonly Place[];
+  turned?: readonly SitePlace[];
   moments?: readonly Moment[];
 }) => Promise<{ runs: readonly DetailedRun[]; looks: readonly (Look | null)[] }>;
 
@@ -67,7 +67,7 @@ export function stretchesOf(tape: Tape, run: Run): Run[] {
 export async function inDetail(
   { tape, sites, inspect }: Ground,
   run: Run,
-  turned: readonly Place[] = [],
+  turned: readonly SitePlace[] = [],
 ): Promise<{ instances: Instances; detailed: readonly DetailedRun[] }> {
   const wanted = stretchesOf(tape, run).map(({ n }) => n);
   const detailed = await inspect(wanted, turned);

@@ -4,7 +4,7 @@
  * reported.
  */
 import type { Value } from '../form/value';
-import type { Detail, Place } from '../session/detail';
+import type { Detail, SitePlace } from '../session/detail';
 import type { Site } from '../script/sites';
 import type { Line } from '../wire/line';
 
@@ -28,7 +28,7 @@ export interface Instance {
   /** Its place among the instances, and among the details. */
   index: number;
   detail: number;
-  place: Place;
+  place: SitePlace;
   site: Site;
   frame: number;
   /** Parameters of a function, or variables in sight of a statement, by the site's `names`. */
@@ -172,7 +172,7 @@ export class Instances {
   }
 
   #make(
-    place: Place & { values?: readonly Value[] },
+    place: SitePlace & { values?: readonly Value[] },
     detail: number,
     frame: number,
     within: Instance | null,

@@ -5,7 +5,7 @@
  * which a statement was reached, those included that would have left the function before it.
  */
 import type { Value } from '../form/value';
-import type { Place } from '../session/detail';
+import type { SitePlace } from '../session/detail';
 import type { Control, Mark } from '../script/sites';
 import { holds } from './comparison';
 import type { Instance, Instances, Read } from './instances';
@@ -110,7 +110,7 @@ class Slicer {
   }
 
   /** Items come from the loop's statement; what is caught comes from what threw it. */
-  #item(instance: Instance, { script }: Place): void {
+  #item(instance: Instance, { script }: SitePlace): void {
     const { frame, site, index } = instance;
     const of = this.#instances.lastBefore(
       index,

@@ -6,7 +6,7 @@
 import { equal, type Value } from '../form/value';
 import type { Failure } from '../wire/failures';
 import type { Line } from '../wire/line';
-import type { Place } from '../session/detail';
+import type { SitePlace } from '../session/detail';
 import type { Run, Tape } from '../tape/tape';
 import type { Writer } from '../language/writers';
 import { holds } from './comparison';
@@ -32,7 +32,7 @@ export interface Kept extends ConditionMet {
   now: { part: string; aspect: string; value: Value }[];
 }
 
-export type Outcome =
+export type LineFate =
   /** Nothing that it runs on has happened since the record was opened. */
   | { is: 'never ran' }
   /** Conditions kept it, in the order in which they stood in its way. */
@@ -58,7 +58,7 @@ export interface WhyNot {
   writer: Writer;
   /** The run that was looked at, by its entry; null where there was none. */
   run: number | null;
-  outcome: Outcome;
+  outcome: LineFate;
 }
 
 /** So many conditions are turned round, one behind the other, for one line. */
@@ -149,7 +149,7 @@ function lastRun(tape: Tape, writer: Writer, { part, before }: Question): Run | 
 }
 
 /** What became of something that was said. */
-function became(tape: Tape, run: Run, writer: Writer, value: Value, question: Question): Outcome {
+function became(tape: Tape, run: Run, writer: Writer, value: Value, question: Question): LineFate {
   const shows = effectBefore(tape, question);
   if (shows === null) return { is: 'said', value };
   const by = tape.runOf(shows);
@@ -199,7 +199,7 @@ async function keptBy(
   question: Question,
 ): Promise<Kept[]> {
   const kept: Kept[] = [];
-  const turned: Place[] = [];
+  const turned: SitePlace[] = [];
   while (kept.length < MOST_TURNED) {
     const { instances } = await inDetail(ground, run, turned);
     const reached = instances.all.some(({ said }) =>
@@ -243,7 +243,7 @@ function keeping(
 function blockerOf(
   instances: Instances,
   { script, conditions }: Writer,
-  turned: readonly Place[],
+  turned: readonly SitePlace[],
 ): { instance: Instance; needs: boolean | null } | null {
   for (const { start, end, holds: needs } of conditions) {
     const instance = instances.all.findLast(

@@ -7,7 +7,7 @@ import type { TableIndex } from './table-index';
 import { isEmpty, type Value } from './value';
 
 /** What the reading of a value may look at besides the field: the options offered now and the tables. */
-export interface Surroundings {
+export interface ReadingContext {
   /** Options a script has set, or null while those of the definition stand. */
   options: readonly Option[] | null;
   table(name: string): TableIndex;
@@ -15,12 +15,12 @@ export interface Surroundings {
   dates?: DateStyle;
 }
 
-type Reading<F extends Field> = (value: Value, field: F, around: Surroundings) => string;
+type Reader<F extends Field> = (value: Value, field: F, around: ReadingContext) => string;
 
 const labelOf = (
   key: string,
   { options: defined }: { options: readonly Option[] },
-  { options }: Surroundings,
+  { options }: ReadingContext,
 ) => [...(options ?? []), ...defined].find((option) => option.key === key)?.label ?? key;
 
 /** A number of digits behind the point that a money field stores. */
@@ -45,7 +45,7 @@ export function momentInWords(moment: string, dates: DateStyle = 'iso'): string 
   return `${showDate(day, dates)} ${rest.slice(0, 5)} ${offset === 'Z' ? 'UTC' : offset}`;
 }
 
-const readings: { [K in FieldKind]: Reading<FieldOf<K>> } = {
+const readings: { [K in FieldKind]: Reader<FieldOf<K>> } = {
   text: (value) => String(value),
   number(value, { decimals, unit }) {
     const shown =
@@ -76,9 +76,9 @@ const readings: { [K in FieldKind]: Reading<FieldOf<K>> } = {
 };
 
 /** How a value reads to people; empty reads as nothing at all. */
-export function textOf(value: Value, field: Field, around: Surroundings): string {
+export function textOf(value: Value, field: Field, around: ReadingContext): string {
   // Each entry takes the field of its own kind; the table's type says so, a single lookup cannot.
-  const read = readings[field.kind] as unknown as Reading<Field>;
+  const read = readings[field.kind] as unknown as Reader<Field>;
   return isEmpty(value) ? '' : read(value, field, around);
 }
 

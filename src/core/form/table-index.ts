@@ -1,15 +1,15 @@
 /** A table with its rows found by key, as sessions and kinds use it. */
 import type { Option } from './definition';
-import type { Row, Table } from './table';
+import type { TableRow, Table } from './table';
 import { deepFreeze } from './value';
 
 export interface TableIndex {
   readonly table: Table;
-  readonly rows: readonly Row[];
-  find(key: string): Row | null;
+  readonly rows: readonly TableRow[];
+  find(key: string): TableRow | null;
   /** Every row as an option: its key, and its label column. */
   readonly options: readonly Option[];
-  optionOf(row: Row): Option;
+  optionOf(row: TableRow): Option;
 }
 
 const kept = new WeakMap<Table, TableIndex>();
@@ -24,9 +24,9 @@ export function indexOf(table: Table): TableIndex {
 /** Builds the index on first use of each part of it, since most sessions look at few tables. Scripts get rows as they are, so nobody changes them from now on. */
 export function indexTable(table: Table): TableIndex {
   for (const row of table.rows) deepFreeze(row);
-  let byKey: Map<string, Row> | undefined;
+  let byKey: Map<string, TableRow> | undefined;
   let options: readonly Option[] | undefined;
-  const optionOf = (row: Row): Option =>
+  const optionOf = (row: TableRow): Option =>
     Object.freeze({
       key: String(row[table.key]),
       label: String(row[table.label] ?? row[table.key]),

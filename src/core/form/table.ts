@@ -22,7 +22,7 @@ export const CellValue = z.union([z.string(), z.number(), z.boolean(), z.null()]
 export type CellValue = z.infer<typeof CellValue>;
 
 export const RowSchema = z.record(z.string(), CellValue);
-export type Row = Readonly<Record<string, CellValue>>;
+export type TableRow = Readonly<Record<string, CellValue>>;
 
 export const TableSchema = z.strictObject({
   name: Name,

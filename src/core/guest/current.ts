@@ -3,7 +3,7 @@ import { ScriptError, words } from '../wire/failures';
 import type { Owner } from './promises';
 
 /** What is known of a script while it runs. */
-export interface Place {
+export interface ScriptLine {
   /** The line that is being run, 1-based. */
   l: number;
 }
@@ -14,7 +14,7 @@ export class GuestRun implements Owner {
   readonly number: number;
   /** A rule, which may not wait. */
   readonly rule: boolean;
-  readonly probe: Place;
+  readonly probe: ScriptLine;
   /** Where it was tied, 1-based. */
   readonly line: number;
   /** Reactions that are ready to run, in order; null once nothing of it goes on any more. */
@@ -30,7 +30,7 @@ export class GuestRun implements Owner {
   /** A wrong use stays a failure even where the script catches it. */
   fault: ScriptError | null = null;
 
-  constructor(number: number, rule: boolean, probe: Place, line: number) {
+  constructor(number: number, rule: boolean, probe: ScriptLine, line: number) {
     this.number = number;
     this.rule = rule;
     this.probe = probe;
@@ -45,7 +45,7 @@ export class GuestRun implements Owner {
 export class Current {
   run: GuestRun | null = null;
   /** The probe of the script that runs, at the top level too. */
-  probe: Place | null = null;
+  probe: ScriptLine | null = null;
   topLevel = false;
 
   /** A fault that also ends the run where the script catches it. */

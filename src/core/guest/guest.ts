@@ -3,11 +3,11 @@
  * that went. It holds nothing of a session; whatever scripts read, say or ask goes over the wire. Numbers of ties,
  * runs and calls are the session's.
  */
-import type { Surroundings } from '../wire/acts';
+import type { GuestMaterial } from '../wire/acts';
 import { inWords } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
 import { BY, Came, Cell, Double, Given, Op, Slot, Tag } from '../wire/layout';
-import { makeAsking } from './asking';
+import { makeAsking } from './services-face';
 import { makeClock } from './clock';
 import { Current, GuestRun } from './current';
 import { Face, faceReadsAs } from './face';
@@ -87,7 +87,7 @@ export function makeGuest(lent: Lent): Guest {
   const readsAs: ReadsAs = (value) => faceReadsAs(value) ?? (value === stage?.form ? 'form' : null);
 
   function surround(): void {
-    const { parts, tables: given, services } = JSON.parse(wire.loose(LOOSE)) as Surroundings;
+    const { parts, tables: given, services } = JSON.parse(wire.loose(LOOSE)) as GuestMaterial;
     tables = makeTables(given);
     faces = makeFaces(parts, wire, current, tables);
     const zone = (): string => {

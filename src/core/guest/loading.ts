@@ -3,7 +3,7 @@ import { checks, fitsMask, throughMask } from '../form/checks';
 import { round } from '../form/round';
 import { ScriptError, ServiceError, words } from '../wire/failures';
 import { MODULE_STEP } from '../wire/line';
-import type { Asking } from './asking';
+import type { Asking } from './services-face';
 import type { GuestClock } from './clock';
 import type { Current } from './current';
 import { readFailure } from './failures';

@@ -12,7 +12,7 @@ import type { Promises } from './promises';
 import type { Wire } from './wire';
 
 /** What a probe needs of the machine around it. */
-export interface Surroundings {
+export interface ProbeContext {
   wire: Wire;
   sight: Sight;
   /** What the name `parent` stands for. */
@@ -54,10 +54,10 @@ export class Probe {
   private values = 0;
   /** The number of the script, for whoever watches. */
   private readonly script: number;
-  private readonly around: Surroundings;
+  private readonly around: ProbeContext;
   private readonly cells: Int32Array;
 
-  constructor(script: number, around: Surroundings) {
+  constructor(script: number, around: ProbeContext) {
     this.script = script;
     this.around = around;
     this.cells = around.wire.cells;

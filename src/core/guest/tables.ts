@@ -1,5 +1,5 @@
 /** Reference data as scripts have it: frozen rows, found by key. */
-import type { Surroundings } from '../wire/acts';
+import type { GuestMaterial } from '../wire/acts';
 import { deepFreeze } from '../form/value';
 
 export interface Tables {
@@ -9,7 +9,7 @@ export interface Tables {
   rowOf(value: object): readonly [string, string] | null;
 }
 
-export function makeTables(given: Surroundings['tables']): Tables {
+export function makeTables(given: GuestMaterial['tables']): Tables {
   const known = new WeakMap<object, readonly [string, string]>();
   const byKey = new Map<string, Map<string, object>>();
   const faces: Record<string, object> = Object.create(null) as never;

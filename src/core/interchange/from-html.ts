@@ -13,7 +13,7 @@ import {
   NothingToTake,
   shortened,
   type Drafted,
-  type Taken,
+  type TakenForm,
 } from './taken';
 
 type Element = Tree.Element;
@@ -25,7 +25,7 @@ const FIELDS_TAKEN = 2000;
 const ELEMENTS = 100_000;
 
 /** Throws NothingToTake, in words, for a page without a form. */
-export function fromHtml(text: string, called: string): Taken {
+export function fromHtml(text: string, called: string): TakenForm {
   const elements = elementsIn(parse(text));
   const forms = elements
     .filter(({ tagName }) => tagName === 'form')
@@ -134,7 +134,7 @@ class Reading {
       .join(' ');
   }
 
-  take(called: string): Taken {
+  take(called: string): TakenForm {
     const title = this.#title() || called;
     const sections: Section[] = [];
     const radios = new Set<string>();

@@ -13,7 +13,7 @@ import {
   NothingToTake,
   shortened,
   type Drafted,
-  type Taken,
+  type TakenForm,
 } from './taken';
 
 type Schema = Record<string, unknown>;
@@ -35,7 +35,7 @@ const KNOWN: ReadonlySet<string> = new Set(
 );
 
 /** Throws NothingToTake, in words, for a text that is no JSON Schema of an object. */
-export function fromJsonSchema(text: string, called: string): Taken {
+export function fromJsonSchema(text: string, called: string): TakenForm {
   let root: unknown;
   try {
     root = JSON.parse(text);
@@ -59,7 +59,7 @@ class Reading {
     this.#root = root;
   }
 
-  take(called: string): Taken {
+  take(called: string): TakenForm {
     const root = this.#resolved(this.#root, '', 0);
     const title = typeof root.title === 'string' && root.title !== '' ? root.title : called;
     if (!isObject(root.properties))

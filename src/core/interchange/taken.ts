@@ -10,7 +10,7 @@ import { definitionErrors } from '../form/integrity';
 import { freeName, isName, slugOf } from '../form/name';
 import type { Source } from '../script/header';
 
-export interface Taken {
+export interface TakenForm {
   form: Form;
   behaviours: Source[];
   /** What could not be taken, in words, each with the place it stands at. */

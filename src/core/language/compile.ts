@@ -4,7 +4,7 @@
  */
 import ts from 'typescript-classic';
 import type { Site } from '../script/sites';
-import type { CompiledScript } from '../session/ties';
+import type { CompiledScript } from '../session/tie';
 import { readHeader, type Source } from '../script/header';
 import { baseName, isModule } from '../script/script-name';
 import { instrument } from './instrument';

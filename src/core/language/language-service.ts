@@ -66,7 +66,7 @@ export interface Signature {
 export type Target =
   { is: 'part'; part: string } | { is: 'place'; file: string; from: number; to: number };
 
-export interface Place {
+export interface Reference {
   file: string;
   from: number;
   to: number;
@@ -518,7 +518,7 @@ export class FormLanguage {
   }
 
   /** Every place in behaviours that means the same as the name at a position. */
-  references(name: string, position: number): Place[] {
+  references(name: string, position: number): Reference[] {
     const program = this.#service.getProgram();
     return (this.#service.getReferencesAtPosition(name, position) ?? []).flatMap(
       ({ fileName, textSpan }) => {

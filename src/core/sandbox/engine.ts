@@ -6,7 +6,7 @@
  * (`working-time.ts`), so that a busy machine is not blamed on a script.
  */
 import type { Line } from '../wire/line';
-import type { CompiledScript } from '../session/ties';
+import type { CompiledScript } from '../session/tie';
 import { words } from '../wire/failures';
 import type { Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
@@ -75,7 +75,7 @@ interface Failed {
   /** The worker itself is gone, for reasons of its own. */
   isLost: boolean;
 }
-type Outcome = ({ ok: true } & Done) | Failed;
+type WorkerReply = ({ ok: true } & Done) | Failed;
 
 /** How long an answer may take, in milliseconds of work. */
 interface Waits {
@@ -96,7 +96,7 @@ export class Engine {
   #ids = 0;
   #waiting: {
     id: number;
-    settle: (outcome: Outcome) => void;
+    settle: (outcome: WorkerReply) => void;
     fail: (why: Error) => void;
     sign: (at: Stuck | null) => void;
   } | null = null;
@@ -310,7 +310,7 @@ export class Engine {
     throw new TookTooLong();
   }
 
-  #askToLoad(watched: boolean, waits: Waits): Promise<Outcome> {
+  #askToLoad(watched: boolean, waits: Waits): Promise<WorkerReply> {
     return this.#ask({ do: 'load', material: this.#material!, watched }, waits);
   }
 
@@ -330,7 +330,7 @@ export class Engine {
     throw new TookTooLong();
   }
 
-  #play(alone: boolean, brief: boolean): Promise<Outcome> {
+  #play(alone: boolean, brief: boolean): Promise<WorkerReply> {
     const steps = this.#steps.length;
     return this.#ask(
       { do: 'play', opening: this.#opening!, steps: this.#steps, brief },
@@ -366,7 +366,7 @@ export class Engine {
    * TookTooLong where it was not heard of for longer than anybody waits, however little of that it could work, and
    * CannotStart for one that was never heard of.
    */
-  #ask(request: Unnumbered<Request>, { silence, most }: Waits): Promise<Outcome> {
+  #ask(request: Unnumbered<Request>, { silence, most }: Waits): Promise<WorkerReply> {
     const id = ++this.#ids;
     return new Promise((resolve, reject) => {
       if (this.#closed) return reject(new Error('the engine was closed'));
@@ -384,7 +384,7 @@ export class Engine {
         this.#worked += working.look();
         this.#waiting = null;
       };
-      const done = (outcome: Outcome) => {
+      const done = (outcome: WorkerReply) => {
         over();
         if (outcome.ok && request.do === 'load') this.#isLoaded = true;
         resolve(outcome);

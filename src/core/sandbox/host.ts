@@ -8,12 +8,12 @@ import type { Desk } from '../session/desk';
 import type { Part } from '../session/parts';
 import type { Ended, Given, Scripts } from '../session/scripts';
 import type { Loaded, Material } from '../session/session';
-import type { CompiledScript, Tied } from '../session/ties';
+import type { CompiledScript, Tied } from '../session/tie';
 import { partsOf } from '../session/tree';
 import { ScriptError, words, type Failure } from '../wire/failures';
 import { BY, Came, Cell, Double, Given as GivenCell, Tracing } from '../wire/layout';
 import type { Line } from '../wire/line';
-import { OutOfRoom, type Entry, type Machine } from './machine';
+import { OutOfRoom, type GuestEntry, type Machine } from './machine';
 import { Numbers } from './numbers';
 import { Questions, type Reports, type Tell } from './questions';
 import { surroundingsOf } from './surroundings';
@@ -120,7 +120,7 @@ export class Host implements Scripts {
   }
 
   /** Calls the guest with a loose text and a number. */
-  #hand(entry: Entry, text: string, number = 0): boolean {
+  #hand(entry: GuestEntry, text: string, number = 0): boolean {
     this.#machine.putLoose(Loose.answer, text);
     this.#machine.cells[Cell.More] = number;
     return this.#machine.call(entry);

@@ -6,7 +6,7 @@
 import { DETAILS_PER_RUN, ASKED_IN_ALL } from '../limits';
 import type { Value } from '../form/value';
 import type { Aspect } from '../session/aspects';
-import type { Detail, DetailedRun, Place } from '../session/detail';
+import type { Detail, DetailedRun, SitePlace } from '../session/detail';
 import type { Entry } from '../session/entries';
 import type { Look } from '../session/looking';
 import type { Part } from '../session/parts';
@@ -30,7 +30,7 @@ export interface Wanted {
   runs: readonly number[] | 'all';
   moments: readonly Moment[];
   /** Conditions that are to come out the other way round, in the runs whose details are wanted. */
-  turned: readonly Place[];
+  turned: readonly SitePlace[];
   /** Whether what the scripts were compiled with is asked on the way. */
   asks: boolean;
   /** Whether the answers are wanted too. */
@@ -38,7 +38,7 @@ export interface Wanted {
 }
 
 /** What was asked on the way and came to something. */
-export interface Asked {
+export interface WatchValue {
   id: number;
   /** The run that it was asked in, by its entry, and how many details of it there were by then; nulls for between runs. */
   entry: number | null;
@@ -53,7 +53,7 @@ export interface Inspection {
   runs: DetailedRun[];
   /** In the order of the moments wanted; null for one that never came. */
   looks: (Look | null)[];
-  asked: Asked[];
+  asked: WatchValue[];
   /** There was more than is kept. */
   cut: boolean;
 }
@@ -67,7 +67,7 @@ export class Inspector implements Observer, Reports {
   readonly #askNow: () => void;
   readonly #detailed = new Map<number, DetailedRun>();
   readonly #looks: (Look | null)[];
-  readonly #asked: Asked[] = [];
+  readonly #asked: WatchValue[] = [];
   #cut = false;
   /** The run that reports in detail. */
   #run: DetailedRun | null = null;
@@ -134,7 +134,7 @@ export class Inspector implements Observer, Reports {
     this.#reached({ entry: entry.n, detail: null });
   }
 
-  report(what: Report, place: Place, frame: number, value: Value): boolean {
+  report(what: Report, place: SitePlace, frame: number, value: Value): boolean {
     if (what === Report.Asked || what === Report.AskFailed) {
       this.#answered(frame, value, what === Report.AskFailed);
       return false;
@@ -195,7 +195,7 @@ export class Inspector implements Observer, Reports {
 }
 
 /** What a report means; null for one that means nothing. */
-function detailOf(what: Report, place: Place, frame: number, value: Value): Detail | null {
+function detailOf(what: Report, place: SitePlace, frame: number, value: Value): Detail | null {
   const values = Array.isArray(value) ? (value as Value[]) : [];
   switch (what) {
     case Report.Enter:

@@ -12,14 +12,14 @@ export const ENTRIES = [
   'drop',
   'lost',
 ] as const;
-export type Entry = (typeof ENTRIES)[number];
+export type GuestEntry = (typeof ENTRIES)[number];
 
 export interface Machine {
   /** The memory both see; to be asked for again after each call, since the machine's memory may have moved. */
   readonly cells: Int32Array;
   readonly floats: Float64Array;
   /** Calls the guest. False when it was stopped in the middle: interrupted, or out of memory. Throws MachineDied. */
-  call(entry: Entry): boolean;
+  call(entry: GuestEntry): boolean;
   /** The last call that was stopped was stopped for its time. */
   readonly wasInterrupted: boolean;
   putText(text: string): void;

@@ -3,10 +3,10 @@
  * before any is. Nothing is ever thrown through the machine; a question that is no question is refused.
  */
 import type { Desk } from '../session/desk';
-import type { Place } from '../session/detail';
+import type { SitePlace } from '../session/detail';
 import type { Material } from '../session/session';
 import type { Value } from '../form/value';
-import type { Tied } from '../session/ties';
+import type { Tied } from '../session/tie';
 import { ScriptError, words } from '../wire/failures';
 import { Cell, Double, Op, Report, Tag } from '../wire/layout';
 import { lineFrom, placeOf, type Line } from '../wire/line';
@@ -26,7 +26,7 @@ export interface Reports {
   /** How runs report from now on, as `Tracing`. */
   readonly tracing: number;
   /** `frame` numbers an activation, an expression or what was asked. Says whether a condition is turned round. */
-  report(what: Report, place: Place, frame: number, value: Value): boolean;
+  report(what: Report, place: SitePlace, frame: number, value: Value): boolean;
 }
 
 type TyingDoers = ReturnType<typeof tyingDoers>;

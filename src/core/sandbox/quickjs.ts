@@ -15,7 +15,7 @@ import {
 } from 'quickjs-emscripten-core';
 import { SHARED_BYTES } from '../wire/layout';
 import { guest as guestSource, temporal as temporalSource } from './generated/guest';
-import { ENTRIES, MachineDied, OutOfRoom, type Entry, type Machine } from './machine';
+import { ENTRIES, MachineDied, OutOfRoom, type GuestEntry, type Machine } from './machine';
 import type { Image } from './image';
 import { regionsOf, Snapshot, type Regions } from './snapshot';
 
@@ -27,7 +27,7 @@ export interface Limits {
 export const LIMITS: Limits = { polls: RUN_POLLS };
 
 /** What runs scripts, which may not end; the guest's own work is trusted to. */
-const RUN_SCRIPTS: ReadonlySet<Entry> = new Set([
+const RUN_SCRIPTS: ReadonlySet<GuestEntry> = new Set([
   'load',
   'loadModule',
   'loadService',
@@ -89,7 +89,7 @@ export class QuickJS implements Machine {
   readonly #pointer: number;
   readonly #at: number;
   readonly #undefined: number;
-  readonly #entries: Readonly<Record<Entry, number>>;
+  readonly #entries: Readonly<Record<GuestEntry, number>>;
   readonly #functions: Readonly<Record<GuestFunction, number>>;
   readonly #memory: WebAssembly.Memory;
   readonly #regions: Regions;
@@ -213,7 +213,7 @@ export class QuickJS implements Machine {
     this.#ask = ask;
   }
 
-  call(entry: Entry): boolean {
+  call(entry: GuestEntry): boolean {
     const { ffi } = this.#below;
     const context = this.#pointer;
     const outer = this.#allowed;

@@ -7,8 +7,8 @@
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import { Session, type Loaded, type Material } from '../session/session';
 import type { Answer, Opening, TimedStep } from '../session/step';
-import type { Tied } from '../session/ties';
-import { ASKING } from './asking';
+import type { Tied } from '../session/tie';
+import { ASKING } from './asking-script';
 import { Host } from './host';
 import type { Image } from './image';
 import { Inspector, type Inspection, type Wanted } from './inspector';

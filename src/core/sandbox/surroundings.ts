@@ -1,9 +1,9 @@
 /** What the scripts of a form can touch, as the guest is told before it loads any. */
 import type { Material } from '../session/session';
 import { partsOf } from '../session/tree';
-import type { PartInfo, Surroundings } from '../wire/acts';
+import type { PartInfo, GuestMaterial } from '../wire/acts';
 
-export function surroundingsOf({ form, tables, services }: Material): Surroundings {
+export function surroundingsOf({ form, tables, services }: Material): GuestMaterial {
   return {
     parts: [...partsOf(form).byName.values()].map((part): PartInfo => ({
       sort: part.sort,

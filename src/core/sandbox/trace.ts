@@ -2,7 +2,7 @@
 import type { Value } from '../form/value';
 import { Cell, VALUES_KEPT } from '../wire/layout';
 import { Untrue, type HostWire } from './wire';
-import type { CompiledScript } from '../session/ties';
+import type { CompiledScript } from '../session/tie';
 import { lineFrom, MODULE_STEP, type Line } from '../wire/line';
 
 export class Trace {

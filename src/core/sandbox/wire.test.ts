@@ -26,7 +26,7 @@ import { Session, type Material } from '../session/session';
 import type { Opening } from '../session/step';
 import { Cell, Double, SHARED_BYTES, SLOTS } from '../wire/layout';
 import { Host } from './host';
-import type { Entry, Machine } from './machine';
+import type { GuestEntry, Machine } from './machine';
 import { guest, temporal } from './generated/guest';
 import { LIMITS, startModule } from './quickjs';
 import { Sandbox } from './sandbox';
@@ -401,7 +401,7 @@ class Liar implements Machine {
     this.#given = null;
   }
 
-  call(entry: Entry): boolean {
+  call(entry: GuestEntry): boolean {
     // Questions at the wrong moment: before anything runs, or when it is over.
     if (this.lies > 0 && this.#random() < 0.3) {
       this.#lie();

@@ -5,7 +5,7 @@ import { PartExpectation, type Cases, type Expectation } from './definition';
 import { addressesOf } from './addresses';
 
 /** What a column of expectations is about: a part with an aspect, or a member of `@submit` and its like. */
-export interface Column {
+export interface CaseColumn {
   part: string;
   aspect: string;
 }
@@ -13,7 +13,7 @@ export interface Column {
 const ASPECT_NAMES: ReadonlySet<string> = new Set(Object.keys(PartExpectation.shape));
 
 /** `pilot` is its value, `pilot.required` an aspect, `cargo[0].weight` the value of a cell. */
-export function readColumn(column: string, form: Form): Column {
+export function readColumn(column: string, form: Form): CaseColumn {
   const whole = { part: column, aspect: 'value' };
   if (column.startsWith('@') || addressesOf(form).has(column.replace(/\[\d+\]/, '[]')))
     return whole;

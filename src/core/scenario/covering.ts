@@ -106,8 +106,8 @@ class Missing {
   }
 
   /** The values that most missing tuples have. */
-  scarcest(): Place[] {
-    let scarcest: Place[] = [];
+  scarcest(): AxisValue[] {
+    let scarcest: AxisValue[] = [];
     let most = 0;
     this.#counts.forEach((counts, axis) =>
       counts.forEach((count, value) => {
@@ -206,13 +206,13 @@ function candidatesFor(sizes: readonly number[], strength: Strength): number {
   return Math.max(1, Math.min(CANDIDATES[strength], Math.floor(LOOKED_UP / each)));
 }
 
-type Place = readonly [axis: number, value: number];
+type AxisValue = readonly [axis: number, value: number];
 
 /** A row that begins with one of the scarcest values and takes for each further axis, in any order, the one that makes most. */
 function candidate(
   sizes: readonly number[],
   missing: Missing,
-  scarcest: readonly Place[],
+  scarcest: readonly AxisValue[],
   random: () => number,
 ): number[] {
   const [first, value] = scarcest[Math.floor(random() * scarcest.length)]!;

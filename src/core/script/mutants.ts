@@ -1,4 +1,4 @@
-/** Small changes that make a script wrong, each of which its scenarios should notice. Made by `language/mutants.ts`. */
+/** Small changes that make a script wrong, each of which its scenarios should notice. Made by `language/mutating.ts`. */
 
 export type MutantKind =
   | 'condition'

@@ -1,12 +1,12 @@
 /**
  * Aspects: what can be said of a part. Each has the layers of what was said: the base of the definition, above it the
  * last word of a handler, above that the words of rules in their order. Values are one slot
- * instead: they stick whoever wrote them. Who may say what, and what follows, is `runs.ts` and `rule-words.ts`.
+ * instead: they stick whoever wrote them. Who may say what, and what follows, is `running.ts` and `rule-words.ts`.
  */
 import type { Value } from '../form/value';
 import type { SaidName } from '../wire/aspects';
 import type { Part } from './parts';
-import type { Rule } from './ties';
+import type { Rule } from './tie';
 import type { Line } from '../wire/line';
 
 /** What can be said of parts, and what is computed for them. A new one is missed by the compiler wherever it is. */

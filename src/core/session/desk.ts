@@ -16,13 +16,13 @@ import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Opened } from './opened';
 import type { Row } from './rows';
-import type { Runs } from './runs';
+import type { Running } from './running';
 import type { Services } from './services';
 import type { Situation } from './situation';
 import type { State } from './state';
 import type { Message } from './step';
-import type { Ties } from './tied';
-import type { Tied } from './ties';
+import type { Ties } from './ties';
+import type { Tied } from './tie';
 import type { Stopping } from './stopping';
 import type { Parts } from './tree';
 import type { Writing } from './writing';
@@ -31,7 +31,7 @@ import type { Line } from '../wire/line';
 /** What it stands on. */
 export interface DeskRooms {
   state: State;
-  runs: Runs;
+  runs: Running;
   writing: Writing;
   services: Services;
   clock: Clock;
@@ -46,7 +46,7 @@ export interface DeskRooms {
 
 export class Desk {
   readonly #state: State;
-  readonly #runs: Runs;
+  readonly #runs: Running;
   readonly #writing: Writing;
   readonly #services: Services;
   readonly #clock: Clock;

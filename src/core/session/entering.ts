@@ -5,7 +5,7 @@ import type { Progress } from './progress';
 import type { Situation } from './situation';
 import type { State } from './state';
 import { offer, reachable } from './step-words';
-import type { Ties } from './tied';
+import type { Ties } from './ties';
 import { partAt } from './tree';
 import type { Waiting } from './waiting';
 import type { Writing } from './writing';

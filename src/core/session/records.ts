@@ -10,13 +10,13 @@ import type { Opened } from './opened';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Rows } from './rows';
-import type { Runs } from './runs';
+import type { Running } from './running';
 import type { Settling } from './settling';
 import type { Situation } from './situation';
 import type { State } from './state';
 import type { Opening } from './step';
 import type { TapeWriter } from './tape-writer';
-import type { Ties } from './tied';
+import type { Ties } from './ties';
 import type { Waiting } from './waiting';
 
 /** What it stands on. */
@@ -28,7 +28,7 @@ export interface RecordsRooms {
   progress: Progress;
   settling: Settling;
   ties: Ties;
-  runs: Runs;
+  runs: Running;
   waiting: Waiting;
   corrections: Corrections;
   opened: Opened;
@@ -44,7 +44,7 @@ export class Records {
   readonly #progress: Progress;
   readonly #settling: Settling;
   readonly #ties: Ties;
-  readonly #runs: Runs;
+  readonly #runs: Running;
   readonly #waiting: Waiting;
   readonly #corrections: Corrections;
   readonly #opened: Opened;

@@ -8,9 +8,9 @@ import { deepFreeze, equal, type Value, type Values } from '../form/value';
 import { Aspect, type AspectName } from './aspects';
 import { basesOf, Part, ROW_BASES, type Bases, type Nesting } from './parts';
 import type { RowState } from './step';
-import type { EachRule, Rule } from './ties';
+import type { EachRule, Rule } from './tie';
 
-interface Column {
+interface RowsColumn {
   field: Field;
   bases: Bases;
   /** Its place among the columns, from 0. */
@@ -58,7 +58,7 @@ export class Row {
 
 export class Rows {
   readonly field: Part;
-  readonly columns: ReadonlyMap<string, Column>;
+  readonly columns: ReadonlyMap<string, RowsColumn>;
   /** The names of the columns in their order. */
   readonly columnNames: readonly string[];
   /** In the order shown. Replaced, never changed in place. */

@@ -14,7 +14,7 @@ import type { Aspect, RunRecord } from './aspects';
 import type { Event, Progress } from './progress';
 import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
-import type { Rule } from './ties';
+import type { Rule } from './tie';
 import { Writes, type Writing } from './writing';
 import type { Line } from '../wire/line';
 

@@ -8,7 +8,7 @@ import type { Event } from './progress';
 import type { Row } from './rows';
 import type { Said } from './rule-words';
 import type { Message } from './step';
-import { NOTHING_SAID, type Handler, type Rule } from './ties';
+import { NOTHING_SAID, type Handler, type Rule } from './tie';
 import type { OpenRun } from './waiting';
 import { Writes } from './writing';
 import type { Line } from '../wire/line';

@@ -7,15 +7,15 @@ import { deepFreeze, inWords, type Value } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
 import type { Scripts } from './scripts';
 import type { State } from './state';
-import type { Outcome } from './waiting';
+import type { CallResult } from './waiting';
 
-export interface Asked {
+export interface ServiceCall {
   /** `service.function`. */
   name: string;
   args: Value;
   /** Milliseconds until it answers; Infinity when somebody does by hand. */
   delay: number;
-  outcome: () => Outcome;
+  outcome: () => CallResult;
 }
 
 type ParameterKind = ServiceFunction['parameters'][number]['kind'];
@@ -49,7 +49,7 @@ export class Services {
   }
 
   /** Takes a call. Throws ScriptError for a service or function that is not there and for arguments it does not take. */
-  ask(serviceName: string, called: string, offered: unknown): Asked {
+  ask(serviceName: string, called: string, offered: unknown): ServiceCall {
     const service = this.#all.get(serviceName);
     if (service === undefined)
       throw new ScriptError('wrong_use', words.noService(serviceName, null));
@@ -77,7 +77,7 @@ export class Services {
     };
   }
 
-  #answer(name: string, { answers }: ServiceFunction, args: Record<string, Value>): Outcome {
+  #answer(name: string, { answers }: ServiceFunction, args: Record<string, Value>): CallResult {
     if (answers.from === 'table') {
       const conditions = Object.entries(answers.where);
       const fits = (row: Readonly<Record<string, unknown>>) =>

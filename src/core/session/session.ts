@@ -29,7 +29,7 @@ import { Progress } from './progress';
 import { Records } from './records';
 import { RowSteps } from './row-steps';
 import { RuleWords } from './rule-words';
-import { Runs } from './runs';
+import { Running } from './running';
 import type { Scripts } from './scripts';
 import { Services } from './services';
 import { Settling } from './settling';
@@ -48,8 +48,8 @@ import { Stopping } from './stopping';
 import { Submitting } from './submitting';
 import { TapeWriter } from './tape-writer';
 import { tell } from './telling';
-import { Ties } from './tied';
-import type { CompiledScript, Tied } from './ties';
+import { Ties } from './ties';
+import type { CompiledScript, Tied } from './tie';
 import { Time } from './time';
 import { partAt } from './tree';
 import { Waiting } from './waiting';
@@ -118,7 +118,7 @@ export class Session {
     const ties = new Ties(state, progress, loaded.tied);
     const writing = new Writing(state, tape, progress, ties);
     const ruleWords = new RuleWords(state, tape, progress, writing);
-    const runs = new Runs({
+    const runs = new Running({
       state,
       tape,
       waiting,

@@ -13,13 +13,13 @@ import type { Event, Progress } from './progress';
 import type { Row } from './rows';
 import { differing, type RuleWords } from './rule-words';
 import type { RunResult } from './run';
-import type { Runs } from './runs';
+import type { Running } from './running';
 import type { State } from './state';
 import type { Stopping } from './stopping';
 import { forTape, type TapeWriter } from './tape-writer';
-import type { Ties } from './tied';
-import type { Handler, Rule } from './ties';
-import type { Call, Outcome, Waiting } from './waiting';
+import type { Ties } from './ties';
+import type { Handler, Rule } from './tie';
+import type { Call, CallResult, Waiting } from './waiting';
 
 /** Thrown through the settling when a handler or rule exceeds the limit. Never reaches a script. */
 class NoRest {
@@ -34,7 +34,7 @@ const NOTHING = { is: 'nothing' } as const;
 /** What it stands on. */
 export interface SettlingRooms {
   state: State;
-  runs: Runs;
+  runs: Running;
   ruleWords: RuleWords;
   tape: TapeWriter;
   waiting: Waiting;
@@ -48,7 +48,7 @@ export interface SettlingRooms {
 
 export class Settling {
   readonly #state: State;
-  readonly #runs: Runs;
+  readonly #runs: Running;
   readonly #ruleWords: RuleWords;
   readonly #tape: TapeWriter;
   readonly #waiting: Waiting;
@@ -180,7 +180,7 @@ export class Settling {
   }
 
   /** Goes on with the run that waited for this call, with what it comes to or with what somebody answers instead. */
-  resume(call: Call, cause: number | null, instead: Outcome | null = null): void {
+  resume(call: Call, cause: number | null, instead: CallResult | null = null): void {
     const { run } = call;
     const came = instead ?? call.outcome();
     this.#waiting.answered(call);

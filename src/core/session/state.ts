@@ -1,11 +1,11 @@
 /**
  * The state of a session: every aspect of every part, changed only through the writes below, each of which can be
  * undone. It knows which rules a change concerns and which parts to tell the outside about. How a record becomes state
- * is `records.ts`; running scripts is `runs.ts`.
+ * is `records.ts`; running scripts is `running.ts`.
  */
 import type { Field, Form, Option } from '../form/definition';
 import { holdsKeys, type Fits } from '../form/kinds';
-import { definedOptions, type Surroundings } from '../form/reading';
+import { definedOptions, type ReadingContext } from '../form/reading';
 import type { Table } from '../form/table';
 import { indexOf, type TableIndex } from '../form/table-index';
 import { equal, type Value } from '../form/value';
@@ -15,7 +15,7 @@ import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
 import { Stirred } from './stirred';
 import { partsOf, type Parts } from './tree';
-import { ruleOf, type Rule } from './ties';
+import { ruleOf, type Rule } from './tie';
 import type { Line } from '../wire/line';
 
 /** A fault on a part: what a check found, or where a script stopped and what its handler had read. */
@@ -58,7 +58,7 @@ export class State {
     return this.tables.get(name)!;
   }
 
-  surroundings(part: Part): Surroundings {
+  surroundings(part: Part): ReadingContext {
     return {
       options: part.now('options') as readonly Option[] | null,
       table: (name) => this.table(name),

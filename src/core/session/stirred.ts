@@ -3,7 +3,7 @@
  * queues as rules were written, however many rows there are. A rule that is taken out stays in its queue and is passed
  * over: what counts is the ticket it drew last.
  */
-import type { Rule } from './ties';
+import type { Rule } from './tie';
 
 interface Queue {
   order: number;

@@ -1,128 +1,204 @@
-/** What behaviours tie to a form: handlers to events, and rules. The functions themselves stay with the scripts. */
-import type { Value } from '../form/value';
-import type { FailureCode } from '../wire/failures';
+/** All that is tied to a form at present. Ties made and undone in a step that is taken back are put back with it. */
 import type { EventType } from '../wire/layout';
-import type { Aspect, RunRecord } from './aspects';
+import type { Part } from './parts';
+import type { Progress } from './progress';
 import type { Row, Rows } from './rows';
-import type { Line } from '../wire/line';
+import type { State } from './state';
+import { NOTHING_SAID, ruleOf, type Handler, type MadeRule, type Rule, type Tied } from './tie';
 
-/** A behaviour or a shared module as the compiler gives it: a function body with probes, or the reason why there is none. */
-export interface CompiledScript {
-  /** Its name without the ending, such as `10-pilot` or `shared/dates`. */
-  name: string;
-  title: string;
-  /** Null when it does not parse; then `failure` says why. */
-  code: string | null;
-  /** The texts of the expressions that a traced script reports, by the numbers in its code. */
-  expressions: readonly string[];
-  failure: { code: FailureCode; says: string; line: Line | null } | null;
+/** What an event is tied by: its type and the part, for cells the column. */
+export function keyOf(type: EventType, part: Part | null): string {
+  if (part === null) return type;
+  return part.row === null || part.sort === 'row'
+    ? `${type}:${part.name}`
+    : columnKey(type, part.row.rows.field.name, part.field.name);
 }
 
-export interface Behaviour {
-  name: string;
-  title: string;
-  /** Its place among the scripts, from 0. */
-  index: number;
+export function columnKey(type: EventType, rows: string, column: string): string {
+  return `${type}:${rows}.${column}`;
 }
 
-interface Tie {
-  /** The function tied, as the scripts' end numbers it. */
-  number: number;
-  behaviour: Behaviour;
-  /** Behaviours first, then the order in which they were tied. */
-  order: number;
-  line: Line;
-  /** The step in which it last ran, and how often it has run in that step. */
-  step: number;
-  runs: number;
+type Ordered = Pick<Handler | Rule, 'order'>;
+
+const byOrder = (a: Ordered, b: Ordered) => a.order - b.order;
+
+/** A list with one more at its place; most come last. Whoever goes through the former one goes on with that. */
+function withOne<T extends Ordered>(list: readonly T[], one: T): readonly T[] {
+  const last = list.at(-1);
+  return last === undefined || last.order <= one.order
+    ? [...list, one]
+    : [...list, one].sort(byOrder);
 }
 
-export interface Handler extends Tie {
-  sort: 'handler';
-  event: EventType;
-  /** What it is tied to, as `keyOf` spells it. */
-  keys: readonly string[];
-  /** What happens when it starts again while an earlier run of it is open. */
-  overlap: 'supersede' | 'all';
-  /** How often it ran in this step, row by row. */
-  rowRuns: Map<Row, number> | null;
-}
-
-/** How a rule stands. */
-export type RuleState =
-  /** It has not run for the record that is open: it runs at its turn, whatever there is to read. */
-  | 'new'
-  /** What its last run said holds, and nothing that it read has been touched since. */
-  | 'rests'
-  /** Something it read was touched. Whether that differs by value is asked at its turn: changed and changed back is no reason to run. */
-  | 'stirred'
-  /** It runs at its turn even when nothing it read differs, since what it wrote was written over by the form. */
-  | 'forced';
-
-export interface Rule extends Tie {
-  sort: 'rule';
-  title: string;
-  /** The row it is bound to, for a rule that holds for each row. */
-  row: Row | null;
-  /** What its last good run said. */
-  words: Map<Aspect, { value: Value; line: Line }>;
-  /** What its last run read, with what it saw there; null before its first run. */
-  reads: Map<Aspect, Value> | null;
-  state: RuleState;
-  /** What it drew last in the queue of rules that wait (`stirred.ts`); 0 while it does not wait. */
-  ticket: number;
-  /** Its last good run, in whose name its values are put in place; null before one. */
-  last: { record: RunRecord; entry: number | null } | null;
-}
-
-/** A rule for each row, before it is bound to one. */
-export interface EachRule {
-  rows: Rows;
-  made: MadeRule;
-}
-
-export type MadeRule = Pick<Rule, 'number' | 'behaviour' | 'title' | 'line' | 'order'>;
-
-/** Shared by all rules that have said nothing yet. */
-export const NOTHING_SAID: Rule['words'] = new Map();
-
-export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row: Row | null): Rule {
+function handlerOf({
+  number,
+  behaviour,
+  event,
+  keys,
+  overlap,
+  line,
+  order,
+}: Extract<Tied, { is: 'handler' }>): Handler {
   return {
-    sort: 'rule',
+    sort: 'handler',
     number,
     behaviour,
-    title,
+    event,
+    keys,
+    overlap,
     line,
     order,
-    row,
-    words: NOTHING_SAID,
-    reads: null,
-    state: 'new',
-    ticket: 0,
-    last: null,
+    rowRuns: null,
     step: 0,
     runs: 0,
   };
 }
 
-/** What scripts tied at their top level: the beginning of every session with them. */
-export type Tied =
-  | {
-      is: 'handler';
-      number: number;
-      behaviour: Behaviour;
-      event: EventType;
-      keys: readonly string[];
-      overlap: Handler['overlap'];
-      line: Line;
-      order: number;
+export class Ties {
+  readonly #state: State;
+  readonly #progress: Progress;
+  #handlers = new Map<string, readonly Handler[]>();
+  #rules: readonly Rule[] = [];
+  /** Made while a record was loaded, so they end with that record. */
+  #ofRecord = new Set<number>();
+
+  constructor(state: State, progress: Progress, tied: readonly Tied[]) {
+    this.#state = state;
+    this.#progress = progress;
+    // All at once: one by one, each would make a list of its own.
+    const handlers = new Map<string, Handler[]>();
+    const rules: Rule[] = [];
+    for (const one of tied) {
+      if (one.is === 'rule') this.#addRule(one, (rule) => rules.push(rule));
+      else {
+        const handler = handlerOf(one);
+        for (const key of new Set(one.keys))
+          handlers
+            .set(key, handlers.get(key) ?? [])
+            .get(key)!
+            .push(handler);
+      }
     }
-  | {
-      is: 'rule';
-      number: number;
-      behaviour: Behaviour;
-      title: string;
-      line: Line;
-      order: number;
-      rows: string | null;
-    };
+    for (const [key, list] of handlers) this.#handlers.set(key, list.sort(byOrder));
+    this.#rules = rules.sort(byOrder);
+  }
+
+  listens(type: EventType, part: Part | null): boolean {
+    return this.#handlers.size > 0 && this.#handlers.has(keyOf(type, part));
+  }
+
+  /** The handlers of an event, in the order in which they run. */
+  handlers(type: EventType, part: Part | null): readonly Handler[] | null {
+    return this.#handlers.get(keyOf(type, part)) ?? null;
+  }
+
+  /** The rules that are for no row. */
+  get rules(): readonly Rule[] {
+    return this.#rules;
+  }
+
+  /** All rules, those for each row too. */
+  *all(): Iterable<Rule> {
+    yield* this.#rules;
+    for (const rows of this.#rowsFields()) for (const row of rows.list) yield* row.rules;
+  }
+
+  add(tied: Tied, ofRecord: boolean): void {
+    const { journal } = this.#progress;
+    if (ofRecord) {
+      this.#ofRecord.add(tied.number);
+      journal.undoable(() => this.#ofRecord.delete(tied.number));
+    }
+    if (tied.is === 'handler') {
+      const handler = handlerOf(tied);
+      for (const key of new Set(tied.keys)) this.#tie(key, handler);
+      return;
+    }
+    this.#addRule(tied, (rule) => {
+      this.#rules = withOne(this.#rules, rule);
+      journal.undoable(() => {
+        this.#rules = this.#rules.filter((one) => one !== rule);
+        this.#state.stirred.delete(rule);
+      });
+    });
+  }
+
+  /** A rule for each row goes to the rows it is for, any other to `put`. */
+  #addRule(made: Extract<Tied, { is: 'rule' }>, put: (rule: Rule) => void): void {
+    if (made.rows !== null)
+      return this.#addEach(this.#state.parts.byName.get(made.rows)!.rows!, made);
+    const rule = ruleOf(made, null);
+    this.#state.stirred.add(rule);
+    put(rule);
+  }
+
+  #addEach(rows: Rows, made: MadeRule): void {
+    const added = { rows, made };
+    rows.each = [...rows.each, added];
+    for (const row of rows.list) this.#addTo(row, made);
+    this.#progress.journal.undoable(() => {
+      rows.each = rows.each.filter((one) => one !== added);
+    });
+  }
+
+  #addTo(row: Row, made: MadeRule): void {
+    const rule = ruleOf(made, row);
+    row.rules = [...row.rules, rule];
+    this.#state.stirred.add(rule);
+    this.#progress.journal.undoable(() => {
+      row.rules = row.rules.filter((one) => one !== rule);
+      this.#state.stirred.delete(rule);
+    });
+  }
+
+  /** Unties the handler of this number, if there is one. */
+  untie(number: number): void {
+    for (const [key, list] of this.#handlers) {
+      const handler = list.find((one) => one.number === number);
+      if (handler !== undefined) this.#untie(key, handler);
+    }
+  }
+
+  // Undoing keeps no list as it was: thousands tied in one step would hold as many lists.
+  #tie(key: string, handler: Handler, undoing = false): void {
+    this.#handlers.set(key, withOne(this.#handlers.get(key) ?? [], handler));
+    if (!undoing) this.#progress.journal.undoable(() => this.#untie(key, handler, true));
+  }
+
+  #untie(key: string, handler: Handler, undoing = false): void {
+    const left = this.#handlers.get(key)!.filter((one) => one !== handler);
+    if (left.length === 0) this.#handlers.delete(key);
+    else this.#handlers.set(key, left);
+    if (!undoing) this.#progress.journal.undoable(() => this.#tie(key, handler, true));
+  }
+
+  /** Another record is opened: what was tied while the former one was loaded ends with it, rules forget what they saw. */
+  leaveRecord(): void {
+    const ended = this.#ofRecord;
+    this.#ofRecord = new Set();
+    for (const [key, list] of this.#handlers) {
+      for (const handler of list) {
+        handler.rowRuns = null;
+        if (ended.has(handler.number)) this.#untie(key, handler);
+      }
+    }
+    this.#rules = this.#rules.filter(({ number }) => !ended.has(number));
+    for (const rule of this.#rules) {
+      rule.words = NOTHING_SAID;
+      rule.reads = null;
+      rule.state = 'new';
+      rule.last = null;
+    }
+    for (const rows of this.#rowsFields())
+      rows.each = rows.each.filter(({ made }) => !ended.has(made.number));
+  }
+
+  #rowsFields(): Rows[] {
+    return this.#state.parts.fields.flatMap(({ rows }) => (rows === null ? [] : [rows]));
+  }
+
+  /** The names, columns as `rows.column`, at which anybody listens to this. */
+  namesOf(type: EventType, names: readonly string[]): string[] {
+    return names.filter((name) => this.#handlers.has(`${type}:${name}`));
+  }
+}

@@ -1,6 +1,6 @@
 /**
  * What a session waits for: runs that are open, the calls they wait for, and when on the session's
- * clock each call is due. Nothing here runs scripts; `time.ts` moves the clock and has `runs.ts` go on. What changes
+ * clock each call is due. Nothing here runs scripts; `time.ts` moves the clock and has `running.ts` go on. What changes
  * here in a step that is taken back is put back.
  */
 import type { Value } from '../form/value';
@@ -8,7 +8,7 @@ import type { Aspect, RunRecord } from './aspects';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Row } from './rows';
-import type { Handler } from './ties';
+import type { Handler } from './tie';
 
 /** A run in its course. `open` while it waits, and after that one of the three ways it can end. */
 export type RunState =
@@ -56,7 +56,7 @@ export class OpenRun {
 }
 
 /** What a call came to. */
-export type Outcome = { ok: true; value: Value | undefined } | { ok: false; reason: string };
+export type CallResult = { ok: true; value: Value | undefined } | { ok: false; reason: string };
 
 /** Something that ends at a moment of the session's clock: a service's answer, or `after`. */
 export interface Call {
@@ -72,7 +72,7 @@ export interface Call {
   /** Its entry on the tape. */
   readonly entry: number | null;
   /** Computed when it is due. */
-  readonly outcome: () => Outcome;
+  readonly outcome: () => CallResult;
 }
 
 export class Waiting {

@@ -10,7 +10,7 @@ import type { Event, Progress } from './progress';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
 import type { TapeWriter } from './tape-writer';
-import type { Ties } from './tied';
+import type { Ties } from './ties';
 import type { Line } from '../wire/line';
 
 /** What one run wrote, for telling others when it is over. What most runs never need is made when it is first needed. */

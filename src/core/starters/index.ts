@@ -18,7 +18,13 @@ import {
   replaceForm,
   switchTrack,
 } from './showing';
-import { filledIn, type Made, type Picked, type Starter, type StarterSetting } from './starter';
+import {
+  filledIn,
+  type StarterResult,
+  type Picked,
+  type Starter,
+  type StarterSetting,
+} from './starter';
 import { withHeader } from '../script/header';
 
 export const starters: readonly Starter[] = [
@@ -49,7 +55,7 @@ export function made(
   starter: Starter,
   setting: StarterSetting,
   picked: Picked,
-): (Made & { text: string; picked: Picked }) | null {
+): (StarterResult & { text: string; picked: Picked }) | null {
   const all = filledIn(starter, setting, picked);
   if (all === null) return null;
   const result = starter.make(setting, all);

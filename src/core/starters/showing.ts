@@ -25,7 +25,7 @@ import {
   tableOf,
   valueChoices,
   words,
-  type Made,
+  type StarterResult,
   type Pick,
   type Picked,
   type Starter,
@@ -459,7 +459,7 @@ export const switchTrack: Starter = {
       ]),
     ];
   },
-  make(setting, { driver, values, track, other }): Made {
+  make(setting, { driver, values, track, other }): StarterResult {
     const field = fieldNamed(setting.form, driver![0]!);
     const condition = conditionOn(setting, field, values!);
     const [main, rest] = [track![0]!, other![0]!];

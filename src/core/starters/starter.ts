@@ -49,7 +49,7 @@ export interface Way {
   steps: Step[];
 }
 
-export interface Made {
+export interface StarterResult {
   title: string;
   purpose: string;
   code: string;
@@ -69,7 +69,7 @@ export interface Starter {
   group: 'Showing' | 'Options' | 'Computing' | 'Opening' | 'Checking' | 'Rows' | 'Beyond the form';
   /** What to pick, given what has been picked so far; null when the form has nothing to pick from, with the reason. */
   picks(setting: StarterSetting, picked: Picked): Pick[] | { missing: string };
-  make(setting: StarterSetting, picked: Picked): Made;
+  make(setting: StarterSetting, picked: Picked): StarterResult;
 }
 
 /** Keys of one pick; the first choice, or what it begins with, where nothing was picked. */

@@ -35,7 +35,7 @@ export type Edit =
 export class InvalidEdit extends Error {}
 
 /** Where a part stands: in which list, and at which place. */
-export interface Place {
+export interface PartPlace {
   sort: PartSort;
   into: PartName | null;
   at: number;
@@ -65,7 +65,7 @@ function nameIn(into: PartName | null, sort: PartSort, definition: Definition): 
 }
 
 /** Where a part stands; null when the form has none of that name. */
-export function placeOf(form: Form, part: PartName): Place | null {
+export function placeOf(form: Form, part: PartName): PartPlace | null {
   for (const { sort, into, list } of lists(copyOf(form))) {
     const at = list.findIndex((definition) => nameIn(into, sort, definition) === part);
     if (at >= 0) return { sort, into, at, definition: list[at]! };

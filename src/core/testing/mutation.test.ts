@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, test } from 'vitest';
 import { choice, formWith, number, text, yesNo } from '../../../tests/support/forms';
 import { randomPrograms } from '../../../tests/support/programs';
 import { compile } from '../language/compile';
-import { compileMutants } from '../language/mutants';
+import { compileMutants } from '../language/mutating';
 import { startModule } from '../sandbox/quickjs';
 import { Sandbox } from '../sandbox/sandbox';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';

@@ -19,7 +19,7 @@ export interface SessionPlan {
   steps: Step[];
 }
 
-export interface Surroundings {
+export interface RandomSetting {
   form: Form;
   tables: readonly Table[];
   cast: Cast;
@@ -29,7 +29,7 @@ export interface Surroundings {
 /** Steps of one session at most, besides those of a scenario. */
 const STEPS = 12;
 
-export function randomSessions(around: Surroundings, count: number, seed = 1): SessionPlan[] {
+export function randomSessions(around: RandomSetting, count: number, seed = 1): SessionPlan[] {
   const random = randomFrom(seed);
   const begun = beginnings(around.cast);
   return Array.from({ length: count }, () => {
@@ -57,7 +57,7 @@ function beginnings({ scenarios = [] }: Cast): SessionPlan[] {
   });
 }
 
-function anyOpening({ form, cast }: Surroundings, random: () => number): Open {
+function anyOpening({ form, cast }: RandomSetting, random: () => number): Open {
   const person = pick(cast.people, random)!;
   const record = random() < 0.6 ? null : (pick(cast.records, random)?.id ?? null);
   const launch = Object.fromEntries(
@@ -83,7 +83,7 @@ function failing({ scenarios = [] }: Cast): Open['services'] {
     .services;
 }
 
-function anyStep(around: Surroundings, random: () => number): Step[] {
+function anyStep(around: RandomSetting, random: () => number): Step[] {
   const { form, tables, mentioned } = around;
   const fields = fieldsOf(form);
   const chance = random();

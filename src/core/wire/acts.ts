@@ -60,7 +60,7 @@ export interface PartInfo {
 }
 
 /** What the scripts of a form can touch. Parts are numbered in this order, the form itself first. */
-export interface Surroundings {
+export interface GuestMaterial {
   parts: PartInfo[];
   tables: {
     name: string;

@@ -27,7 +27,7 @@ export interface Defined {
   warning?: string | undefined;
 }
 
-interface Entry {
+interface AspectEntry {
   /** Its number on the wire. */
   slot: Slot;
   /** The sorts of parts that have it. */
@@ -169,7 +169,7 @@ export const ASPECTS = {
     expected: false,
     became: 'special',
   },
-} as const satisfies Record<string, Entry>;
+} as const satisfies Record<string, AspectEntry>;
 
 /** An aspect that can be said of a part. */
 export type SaidName = keyof typeof ASPECTS;
@@ -181,7 +181,7 @@ export type ToldName = {
 
 export const SAID = Object.keys(ASPECTS) as SaidName[];
 
-export const entryOf = (name: SaidName): Entry => ASPECTS[name];
+export const entryOf = (name: SaidName): AspectEntry => ASPECTS[name];
 
 export const isSaid = (name: string): name is SaidName => Object.hasOwn(ASPECTS, name);
 

@@ -4,7 +4,7 @@
  */
 import { ERRORS_PER_FILE, TABLE_COLUMNS, TABLE_LINES } from '../limits';
 import { parse as parseCsv } from 'csv-parse/sync';
-import type { CellValue, Row, TableShape } from '../form/table';
+import type { CellValue, TableRow, TableShape } from '../form/table';
 import {
   cellsInWords,
   delimiterOf,
@@ -26,7 +26,7 @@ function tooMany(file: string, columns: number, errors: FileError[]): boolean {
   return true;
 }
 
-type Line = { record: string[]; info: { lines: number } };
+type CsvLine = { record: string[]; info: { lines: number } };
 
 /** The cells of each line; null, with an error in words, when the text is no CSV. */
 export function linesOf(
@@ -34,7 +34,7 @@ export function linesOf(
   text: string,
   delimiter: Spelling['delimiter'],
   errors: FileError[],
-): Line[] | null {
+): CsvLine[] | null {
   if (hasMoreLines(text, TABLE_LINES)) {
     errors.push({
       file,
@@ -46,7 +46,7 @@ export function linesOf(
   }
   try {
     const lines = parseCsv(text, { bom: true, info: true, skip_empty_lines: true, delimiter });
-    return lines as unknown as Line[];
+    return lines as unknown as CsvLine[];
   } catch (caught) {
     const { code = '', lines: line = 1 } = caught as { code?: string; lines?: number };
     errors.push({ file, line, path: [], says: NO_CSV[code] ?? 'this line cannot be read as CSV' });
@@ -85,7 +85,7 @@ export function readRows(
   errors: FileError[],
   names: readonly string[] | null = null,
   spelling: Spelling = STANDARD,
-): Row[] {
+): TableRow[] {
   let left = ERRORS_PER_FILE;
   const error = (line: number, path: (string | number)[], says: string) => {
     if (left-- > 0) errors.push({ file, line, path, says });

@@ -5,7 +5,7 @@ import type { Source } from '../script/header';
 import { isModule } from '../script/script-name';
 import type { Workspace, WorkspaceForm } from './workspace';
 
-export interface Difference {
+export interface FileDifference {
   /** The file that it is in, such as `forms/berth_visit/form.json`. */
   file: string;
   /** Such as `berth: now required`. */
@@ -13,7 +13,7 @@ export interface Difference {
 }
 
 /** In the order of the files; none when both hold the same. */
-export function differences(before: Workspace, after: Workspace): Difference[] {
+export function differences(before: Workspace, after: Workspace): FileDifference[] {
   return [
     ...heads(before, after),
     ...things(
@@ -45,7 +45,7 @@ export function differences(before: Workspace, after: Workspace): Difference[] {
 }
 
 /** Behaviours for several forms and shared modules. */
-function scripts(before: readonly Source[], after: readonly Source[]): Difference[] {
+function scripts(before: readonly Source[], after: readonly Source[]): FileDifference[] {
   const of = (all: readonly Source[], modules: boolean) =>
     all.filter(({ name }) => isModule(name) === modules);
   return [true, false].flatMap((modules) =>
@@ -60,7 +60,7 @@ function scripts(before: readonly Source[], after: readonly Source[]): Differenc
   );
 }
 
-function textsDiffer(was: Source, is: Source, file: string): Difference[] {
+function textsDiffer(was: Source, is: Source, file: string): FileDifference[] {
   return was.text === is.text ? [] : [{ file, says: linesInWords(was.text, is.text) }];
 }
 
@@ -74,8 +74,8 @@ function things<T>(
   after: readonly T[],
   name: (one: T) => string,
   file: (name: string) => string,
-  within: (a: T, b: T, file: string) => Difference[],
-): Difference[] {
+  within: (a: T, b: T, file: string) => FileDifference[],
+): FileDifference[] {
   const was = new Map(before.map((one) => [name(one), one]));
   const is = new Map(after.map((one) => [name(one), one]));
   return [...new Set([...was.keys(), ...is.keys()])].flatMap((key) => {
@@ -86,7 +86,7 @@ function things<T>(
   });
 }
 
-function heads(before: Workspace, after: Workspace): Difference[] {
+function heads(before: Workspace, after: Workspace): FileDifference[] {
   const file = 'workspace.json';
   const says = [
     ...(before.title === after.title ? [] : [`title: "${before.title}" → "${after.title}"`]),
@@ -111,7 +111,7 @@ function heads(before: Workspace, after: Workspace): Difference[] {
   return says.map((one) => ({ file, says: one }));
 }
 
-function tables(a: Workspace['tables'][number], b: typeof a, file: string): Difference[] {
+function tables(a: Workspace['tables'][number], b: typeof a, file: string): FileDifference[] {
   const { rows: before, columns: columnsBefore, ...shapeBefore } = a;
   const { rows: after, columns: columnsAfter, ...shapeAfter } = b;
   const byKey = (rows: typeof before, key: string) =>
@@ -150,11 +150,11 @@ function tables(a: Workspace['tables'][number], b: typeof a, file: string): Diff
   ];
 }
 
-function plainly(a: object, b: object, file: string): Difference[] {
+function plainly(a: object, b: object, file: string): FileDifference[] {
   return propertiesIn(a, b, (b as { name: string }).name).map((says) => ({ file, says }));
 }
 
-function forms(a: WorkspaceForm, b: WorkspaceForm, file: string): Difference[] {
+function forms(a: WorkspaceForm, b: WorkspaceForm, file: string): FileDifference[] {
   const folder = file.slice(0, -'form.json'.length);
   return [
     ...structure(a.form, b.form).map((says) => ({ file, says })),

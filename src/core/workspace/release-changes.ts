@@ -2,7 +2,7 @@
 import { inWords } from '../form/value';
 import { combinationInWords, outcomeChanges, unfolded } from '../scenario/grid';
 import type { NamedScenario } from '../scenario/opening';
-import type { Difference } from './difference';
+import type { FileDifference } from './difference';
 
 /** Cells told of one by one for each grid. */
 const TOLD = 5;
@@ -12,8 +12,8 @@ export function gridCellsChanged(
   form: string,
   before: readonly NamedScenario[],
   after: readonly NamedScenario[],
-): Difference[] {
-  return after.flatMap(({ name, scenario }): Difference[] => {
+): FileDifference[] {
+  return after.flatMap(({ name, scenario }): FileDifference[] => {
     const was = before.find((one) => one.name === name)?.scenario.grid;
     const { grid } = scenario;
     if (was === undefined || grid === undefined) return [];
@@ -45,7 +45,7 @@ export interface ReleaseChanges {
   /** The number that the next release gets. */
   next: number;
   last: { number: number; madeBy: string | null; reason: string | null; failing: string[] } | null;
-  differences: Difference[];
+  differences: FileDifference[];
   /** Scripts whose text differs; null where there is none. */
   scripts: { name: string; before: string | null; after: string | null }[];
   /** Scenarios that fail now, in words. */

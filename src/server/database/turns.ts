@@ -20,7 +20,7 @@ export interface TurnsOptions {
 /** Too many wait, or it took too long until it was one's turn. */
 export class Busy extends CutShort {}
 
-interface Waiting {
+interface WaitingTurn {
   whose: string;
   /** Gives it its turn, or refuses it. */
   settle: (busy: Busy | null) => void;
@@ -30,7 +30,7 @@ export class Turns {
   readonly #options: TurnsOptions;
   readonly #taken = new Map<string, number>();
   /** By whose it is, in the order in which they take turns. */
-  readonly #waiting = new Map<string, Waiting[]>();
+  readonly #waiting = new Map<string, WaitingTurn[]>();
 
   constructor(options: TurnsOptions) {
     this.#options = options;
@@ -69,7 +69,7 @@ export class Turns {
     if (ofOne.length >= mostWaitingOfOne || all >= mostWaiting) return Promise.reject(new Busy(5));
     return new Promise((resolve, reject) => {
       const timer = setTimeout(() => waiting.settle(new Busy()), patience);
-      const waiting: Waiting = {
+      const waiting: WaitingTurn = {
         whose,
         settle: (busy) => {
           clearTimeout(timer);
@@ -82,7 +82,7 @@ export class Turns {
     });
   }
 
-  #drop(waiting: Waiting): void {
+  #drop(waiting: WaitingTurn): void {
     const left = (this.#waiting.get(waiting.whose) ?? []).filter((one) => one !== waiting);
     // Who was served goes behind the others.
     this.#waiting.delete(waiting.whose);

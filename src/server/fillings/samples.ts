@@ -10,8 +10,8 @@ import { transaction } from '../database/database';
 import { Refusal } from '../http/refusal';
 import { nextNumber } from './record-number';
 import { newestNumber } from '../releases/releases';
-import { existingForm } from '../workspace/forms';
-import { readTables } from '../workspace/read';
+import { existingForm } from '../content/forms';
+import { readTables } from '../content/read';
 import { countRecords } from '../records/read';
 import { saveRecord } from '../records/save';
 

@@ -22,7 +22,7 @@ import type { Because } from '../../core/scenario/recording';
 import { keepByServer, type Done } from '../releases/recordings';
 import { machines } from '../machines/server-pool';
 import { readRecord, type StoredRecord } from '../records/read';
-import { readHead } from '../workspace/read';
+import { readHead } from '../content/read';
 import {
   askedByChildren,
   fillingAtOnce,
@@ -56,7 +56,7 @@ export const SubmissionSchema = z
   });
 export type Submission = z.infer<typeof SubmissionSchema>;
 
-export interface Difference {
+export interface ValueDifference {
   field: string;
   label: string;
   browser: Value;
@@ -65,7 +65,7 @@ export interface Difference {
 
 export type SubmissionResult =
   | { status: 201; kind: 'saved'; id: string; revision: number; values: Values; toParent: ToParent }
-  | { status: 409; kind: 'differs'; says: string; differences: Difference[]; values: Values }
+  | { status: 409; kind: 'differs'; says: string; differences: ValueDifference[]; values: Values }
   | { status: 409; kind: 'conflict'; says: string; theirs: StoredRecord; mine: Values }
   | { status: 422; kind: 'stopped'; says: string; outcome: SubmitOutcome }
   | { status: 404 | 422; kind: 'refused'; says: string };
@@ -212,7 +212,7 @@ async function doAgain(filling: Filling, steps: TimedStep[]): Promise<BriefAnswe
   }
 }
 
-function differencesOf(form: Form, shown: Values | undefined, values: Values): Difference[] {
+function differencesOf(form: Form, shown: Values | undefined, values: Values): ValueDifference[] {
   if (shown === undefined) return [];
   return fieldsOf(form).flatMap(({ name, label }) => {
     const [browser, server] = [shown[name] ?? null, values[name] ?? null];

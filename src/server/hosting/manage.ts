@@ -9,8 +9,8 @@ import {
 import { folderState } from '../folders/live';
 import { Refusal } from '../http/refusal';
 import { readDocument, saveDocument } from '../revisions/documents';
-import { addForm } from '../workspace/forms';
-import { HEAD } from '../workspace/read';
+import { addForm } from '../content/forms';
+import { HEAD } from '../content/read';
 import { HOME, inWorkspace, type WorkspaceRef } from '../database/current-workspace';
 import { copyInto, migrateWorkspace, withNewSchema } from '../workspaces/making';
 import {

@@ -5,7 +5,7 @@ import { readWorkspace } from '../../core/workspace/workspace';
 import { connectionTo, database, disconnect, isOutOfRoom } from '../database/database';
 import { tidyFillings } from '../fillings/tidy';
 import { holdsWorkspace } from '../workspaces/import';
-import { readHead } from '../workspace/read';
+import { readHead } from '../content/read';
 import { HOME, inWorkspace } from '../database/current-workspace';
 import {
   dropRemoved,

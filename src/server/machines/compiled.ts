@@ -6,7 +6,7 @@ import { modulesUsed } from '../../core/script/imports';
 import type { Material } from '../../core/session/session';
 import type { Service } from '../../core/form/service';
 import { servicesAsSources } from '../../core/script/service-sources';
-import type { CompiledScript } from '../../core/session/ties';
+import type { CompiledScript } from '../../core/session/tie';
 import { task } from './tasks';
 
 const kept = new Map<string, CompiledScript>();

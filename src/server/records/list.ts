@@ -62,7 +62,7 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
     search === '' ? undefined : searched(search),
     ...query.narrowed.map((one) => narrowing(column(one.field), one)),
   );
-  const asked: Asked = {
+  const asked: PageQuery = {
     form: form.name,
     matching,
     sorted,
@@ -98,7 +98,7 @@ export async function listRecords(form: Form, query: ListQuery): Promise<ListPag
   };
 }
 
-interface Asked {
+interface PageQuery {
   form: string;
   matching: SQL | undefined;
   sorted: Field | null;
@@ -107,12 +107,12 @@ interface Asked {
   beyond: SQL | undefined;
 }
 
-type Row = Parameters<typeof asRecord>[0] & { place: number; key: string | null };
+type ListedRow = Parameters<typeof asRecord>[0] & { place: number; key: string | null };
 
 /** So many that match are gathered and sorted; where there are more, they are met soon on the way through the order asked for. */
 const MOST_FEW = 5000;
 
-function order({ sorted, backwards }: Asked): SQL[] {
+function order({ sorted, backwards }: PageQuery): SQL[] {
   return [
     ...(sorted === null ? [] : [columnOf(sorted)]),
     sql`${record.place}`,
@@ -124,7 +124,7 @@ const keyOf = (sorted: Field | null) =>
   sorted === null ? sql<string | null>`null` : sql<string | null>`${columnOf(sorted)}::text`;
 
 /** The page when not many match: they are gathered, whatever the order. Null when there are more. */
-async function amongFew(asked: Asked): Promise<{ rows: Row[]; count: number } | null> {
+async function amongFew(asked: PageQuery): Promise<{ rows: ListedRow[]; count: number } | null> {
   const { rows: found } = await transaction(async (tx) => {
     await tx.execute(sql`set local work_mem = '64MB'`);
     await tx.execute(sql`set local enable_seqscan = off`);
@@ -151,7 +151,7 @@ async function amongFew(asked: Asked): Promise<{ rows: Row[]; count: number } | 
 }
 
 /** The page when many match, or all: read in the order asked for until it is full. */
-async function inOrder(asked: Asked): Promise<Row[]> {
+async function inOrder(asked: PageQuery): Promise<ListedRow[]> {
   return transaction(async (tx) => {
     // Gathering all that match and sorting them would take as long as there are records.
     await tx.execute(sql`set local enable_bitmapscan = off`);

@@ -15,7 +15,7 @@ import { indexRecords } from '../records/columns';
 import { task } from '../machines/tasks';
 import * as schema from '../database/schema';
 import { perWorkspace } from '../database/current-workspace';
-import { readParts, stateOf } from '../workspace/overview';
+import { readParts, stateOf } from '../content/overview';
 import {
   readForm,
   readForms,
@@ -23,7 +23,7 @@ import {
   readScripts,
   readServices,
   readTables,
-} from '../workspace/read';
+} from '../content/read';
 
 const ReleaseRow = z.strictObject({
   form: FormSchema,
@@ -148,7 +148,7 @@ export async function insertRelease(
 }
 
 /** Of all that is there, what a release is made of: the form, the scripts it runs with, and the tables and services it mentions. */
-function partsOfRelease(parts: Parts, { form, sources, tables, services }: Made): Parts {
+function partsOfRelease(parts: Parts, { form, sources, tables, services }: MadeRelease): Parts {
   const scripts = JSON.stringify(sources.map(({ text }) => text));
   const usedServices = services.filter(({ name }) => mentions(scripts, name));
   const everything = `${JSON.stringify(form)} ${scripts} ${JSON.stringify(usedServices)}`;
@@ -169,7 +169,7 @@ function partsOfRelease(parts: Parts, { form, sources, tables, services }: Made)
   return Object.fromEntries(Object.entries(parts).filter(([key]) => !unused.has(key)));
 }
 
-interface Made {
+interface MadeRelease {
   form: Form;
   sources: readonly { name: string; text: string }[];
   tables: readonly { name: string }[];

@@ -10,10 +10,10 @@ import { gridCellsChanged, type ReleaseChanges } from '../../core/workspace/rele
 import type { Workspace } from '../../core/workspace/workspace';
 import { CutShort, Refusal } from '../http/refusal';
 import { CannotRelease, ChangedMeanwhile, makeRelease, newestRelease } from './releases';
-import { stateOf } from '../workspace/overview';
-import { checkForm, NotToItsEnd } from '../workspace/problems';
-import { existingForm } from '../workspace/forms';
-import { readScenarios, readScripts, readTables } from '../workspace/read';
+import { stateOf } from '../content/overview';
+import { checkForm, NotToItsEnd } from '../content/problems';
+import { existingForm } from '../content/forms';
+import { readScenarios, readScripts, readTables } from '../content/read';
 
 /** What differs from the newest release, and what fails. Throws a Refusal where there is no such form. */
 export async function changesSinceRelease(name: string): Promise<ReleaseChanges> {

@@ -89,7 +89,7 @@ function there({ kind, form = '', name }: Key): SQL | undefined {
   );
 }
 
-const Row = z.object({
+const DocumentRow = z.object({
   id: z.number().int(),
   kind: z.string(),
   form: z.string(),
@@ -97,7 +97,7 @@ const Row = z.object({
   content: z.unknown(),
   revision: z.number().int(),
 });
-type Row = z.infer<typeof Row>;
+type DocumentRow = z.infer<typeof DocumentRow>;
 
 const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: string }) =>
   `${kind}\n${form}\n${name}`;
@@ -109,14 +109,14 @@ const keyOf = ({ kind, form = '', name }: { kind: string; form?: string; name: s
 const reading = perWorkspace(
   'documents that are being read',
   () =>
-    new DataLoader<Key, Row | null, string>(readAtOnce, {
+    new DataLoader<Key, DocumentRow | null, string>(readAtOnce, {
       cache: false,
       batchScheduleFn: (read) => void setImmediate(read),
       maxBatchSize: 500,
     }),
 );
 
-async function readAtOnce(keys: readonly Key[]): Promise<(Row | null)[]> {
+async function readAtOnce(keys: readonly Key[]): Promise<(DocumentRow | null)[]> {
   const wanted = [...new Map(keys.map((key) => [keyOf(key), key])).values()];
   const rows = await ask(
     'documents',
@@ -129,7 +129,7 @@ async function readAtOnce(keys: readonly Key[]): Promise<(Row | null)[]> {
   );
   const found = new Map(
     z
-      .array(Row)
+      .array(DocumentRow)
       .parse(rows)
       .map((row) => [keyOf(row), row]),
   );

@@ -8,7 +8,7 @@ import * as z from 'zod';
 import { atOnce, database, type Database, type Transaction } from '../database/database';
 
 /** What is saved: a record of a form, or a document of another kind. `form` is empty for what all forms share. */
-export interface Place {
+export interface RevisedThing {
   kind: string;
   form: string;
   name: string;
@@ -18,13 +18,13 @@ export type Saved<T> =
   | { saved: true; revision: number }
   | { saved: false; theirs: { content: T | null; revision: number } };
 
-const Outcome = z.object({
+const SaveReply = z.object({
   saved: z.boolean(),
   revision: z.number().int(),
   content: z.unknown(),
   document: z.number().int().nullable(),
 });
-type Outcome = z.infer<typeof Outcome>;
+type SaveReply = z.infer<typeof SaveReply>;
 
 /**
  * Saves a content, provided that what it was made from, revision `from`, is still the last one; else nothing is saved
@@ -33,23 +33,23 @@ type Outcome = z.infer<typeof Outcome>;
  * again when the connection breaks.
  */
 export async function saveRevised(
-  { kind, form, name }: Place,
+  { kind, form, name }: RevisedThing,
   content: unknown,
   from: number,
   by: string | null,
   within?: Transaction,
-): Promise<Outcome> {
+): Promise<SaveReply> {
   const written = content === null ? null : JSON.stringify(content);
   const save = (on: Pick<Database, 'execute'>) =>
     on.execute(
       sql`select * from tavro_save(${kind}, ${form}, ${name}, ${written}, ${from}, ${by}, null)`,
     );
   const { rows } = within === undefined ? await atOnce(() => save(database())) : await save(within);
-  return Outcome.parse(rows[0]);
+  return SaveReply.parse(rows[0]);
 }
 
 /** What is saved at a place, made from revision `from`. */
-export interface Made extends Place {
+export interface Made extends RevisedThing {
   content: unknown;
   from: number;
 }

@@ -5,7 +5,7 @@
 import { cookies } from 'next/headers';
 import type { Person } from '../../core/form/table';
 import { Refusal } from '../http/refusal';
-import { readHead } from '../workspace/read';
+import { readHead } from '../content/read';
 
 const COOKIE = 'tavro_person';
 

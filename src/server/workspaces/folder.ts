@@ -9,7 +9,7 @@ import { database } from '../database/database';
 import { readSamples } from '../records/read';
 import * as schema from '../database/schema';
 import { task } from '../machines/tasks';
-import { readHead, readReach, recordsNamed } from '../workspace/read';
+import { readHead, readReach, recordsNamed } from '../content/read';
 
 /** The workspace at hand as a folder has it; of records those that scenarios open, or the newest of all as well. */
 export async function readFolderOf(withRecords: boolean): Promise<Workspace> {

@@ -6,7 +6,7 @@ import type { Workspace } from '../../core/workspace/workspace';
 import { connectionTo, database, EXTENSIONS } from '../database/database';
 import { importWorkspace } from './import';
 import { indexForm, insertRelease, newestNumber } from '../releases/releases';
-import { readForms } from '../workspace/read';
+import { readForms } from '../content/read';
 import {
   currentWorkspace,
   HOME,

@@ -90,14 +90,14 @@ export async function take(
 }
 
 /** A document or a record, with what it held before; `after` is the revision that it was taken as. */
-const Taken = z.object({
+const TakenWorkspace = z.object({
   kind: z.string(),
   form: z.string(),
   name: z.string(),
   before: z.unknown(),
   after: z.number().int(),
 });
-type Taken = z.infer<typeof Taken>;
+type TakenWorkspace = z.infer<typeof TakenWorkspace>;
 
 interface Held {
   revision: number;
@@ -169,7 +169,7 @@ export async function saveAll(
     by,
   );
   if (saved.length === 0) return { id: null, saved: 0 };
-  const changes = saved.map(({ kind, form, name, revision }): Taken => ({
+  const changes = saved.map(({ kind, form, name, revision }): TakenWorkspace => ({
     kind,
     form,
     name,
@@ -265,7 +265,7 @@ export async function undoTaking(id: number, by: string): Promise<void> {
       .where(and(eq(taking.id, id), isNull(taking.undoneAt)))
       .for('update');
     if (row === undefined) throw new Refusal(404, 'There is nothing of that to undo.');
-    const changes = z.array(Taken).parse(row.changes);
+    const changes = z.array(TakenWorkspace).parse(row.changes);
     const held = await heldNow(tx, changes);
     const since = changes.filter(
       ({ kind, form, name, after }) =>

@@ -17,7 +17,7 @@ export interface Left<T> {
   at: number;
 }
 
-interface Entry extends Left<unknown> {
+interface KeptEntry extends Left<unknown> {
   id: string;
   key: string;
   tab: string;
@@ -57,7 +57,7 @@ export function keepUnder<T>(key: string): Keeping<T> {
   const id = () => `${addressHere(key)} ${thisTab()}`;
   return {
     put(value, revision) {
-      const entry: Entry = {
+      const entry: KeptEntry = {
         id: id(),
         key: addressHere(key),
         tab: thisTab(),
@@ -81,7 +81,7 @@ export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
   const db = await kept();
   if (db === null) return null;
   const entries = async () =>
-    ((await db.getAllFromIndex(STORE, 'key', addressHere(key))) as Entry[]).filter(
+    ((await db.getAllFromIndex(STORE, 'key', addressHere(key))) as KeptEntry[]).filter(
       (entry) => entry.tab !== tab && Date.now() - entry.at < HALF_FILLED_KEPT,
     );
   if ((await entries()).length === 0) return null;
@@ -96,7 +96,7 @@ export async function leftUnder<T>(key: string): Promise<Left<T> | null> {
     : { value: newest.value as T, revision: newest.revision, at: newest.at };
 }
 
-async function ofTabsGone(entries: readonly Entry[]): Promise<Entry[]> {
+async function ofTabsGone(entries: readonly KeptEntry[]): Promise<KeptEntry[]> {
   const locks = await navigator.locks?.query();
   const there = new Set((locks?.held ?? []).map(({ name }) => name));
   return entries.filter((entry) => !there.has(TAB_LOCK + entry.tab));
@@ -106,6 +106,6 @@ async function ofTabsGone(entries: readonly Entry[]): Promise<Entry[]> {
 export async function forgetLeft(key: string): Promise<void> {
   const db = await kept();
   if (db === null) return;
-  for (const entry of (await db.getAllFromIndex(STORE, 'key', addressHere(key))) as Entry[])
+  for (const entry of (await db.getAllFromIndex(STORE, 'key', addressHere(key))) as KeptEntry[])
     if (entry.tab !== tab) await db.delete(STORE, entry.id);
 }

@@ -8,7 +8,7 @@ import { call } from '../api';
 import { useHeldWhilePressed } from '../press';
 import type { Filling } from './use-filling';
 
-export type Outcome =
+export type SubmissionState =
   | { kind: 'filling' }
   | { kind: 'sending' }
   | { kind: 'saved'; id: string }
@@ -26,7 +26,7 @@ export function useSubmission(
   session: Filling,
   onSaved: ((id: string, toParent: { set: string; to: Value }[]) => void) | undefined,
 ) {
-  const [outcome, setOutcome] = useState<Outcome>({ kind: 'filling' });
+  const [outcome, setOutcome] = useState<SubmissionState>({ kind: 'filling' });
   /** What stopped the last submission, until something else is done. */
   const [stops, setStops] = useState<SubmitOutcome['stops'] | null>(null);
 
@@ -71,7 +71,7 @@ export function useSubmission(
     }
     const body = reply.body as { kind?: string } | null;
     if (body?.kind === 'differs' || body?.kind === 'conflict') {
-      setOutcome(body as Outcome);
+      setOutcome(body as SubmissionState);
       return;
     }
     await backToFilling(reply.says);

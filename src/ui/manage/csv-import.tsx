@@ -2,28 +2,28 @@
 /** Importing CSV: what the columns seem to be, what does not fit, the first rows; nothing is taken before somebody has looked. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Row, Table } from '@/core/form/table';
+import type { TableRow, Table } from '@/core/form/table';
 import type { Spelling } from '@/core/workspace/csv-spelling';
 import { call } from '../api';
 import { Button, Mono, Notice, Select } from '../kit';
 
-type Column = Table['columns'][number];
+type TableColumn = Table['columns'][number];
 
 interface Preview {
   guess: {
-    columns: (Column & { heading?: string })[];
+    columns: (TableColumn & { heading?: string })[];
     key: string | null;
     rows: number;
     spelling: Spelling;
   } | null;
-  rows: Row[];
+  rows: TableRow[];
   errors: { line: number; path: (string | number)[]; says: string }[];
 }
 
 export interface Taken {
-  columns: Column[];
+  columns: TableColumn[];
   key: string;
-  rows: Row[];
+  rows: TableRow[];
 }
 
 const KINDS = [
@@ -40,7 +40,7 @@ export function CsvImport({
   onTake,
   onDone,
 }: {
-  columns: readonly Column[] | null;
+  columns: readonly TableColumn[] | null;
   tableKey: string | null;
   onTake: (taken: Taken, how: 'replace' | 'add') => void;
   onDone: () => void;
@@ -51,7 +51,7 @@ export function CsvImport({
 
   const look = async (
     picked: { name: string; text: string },
-    told: Column[] | null,
+    told: TableColumn[] | null,
     spelling: Spelling | null,
   ) => {
     const reply = await call<Preview>('POST', '/api/tables/preview', {
@@ -176,7 +176,7 @@ export function CsvImport({
                             guess.columns.map((other, j) =>
                               plain(
                                 i === j
-                                  ? { ...other, kind: event.target.value as Column['kind'] }
+                                  ? { ...other, kind: event.target.value as TableColumn['kind'] }
                                   : other,
                               ),
                             ),
@@ -294,7 +294,7 @@ async function readText(file: File): Promise<string> {
   }
 }
 
-function plain({ name, label, kind }: Column): Column {
+function plain({ name, label, kind }: TableColumn): TableColumn {
   return { name, kind, ...(label === undefined ? {} : { label }) };
 }
 

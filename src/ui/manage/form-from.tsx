@@ -3,7 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { kindInWords } from '@/core/form/kind-in-words';
-import type { Taken } from '@/core/interchange/taken';
+import type { TakenForm } from '@/core/interchange/taken';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice } from '../kit';
 import { Window, WindowTitle } from '../window';
@@ -11,7 +11,7 @@ import { Window, WindowTitle } from '../window';
 interface Picked {
   source: { text: string; as: 'json-schema' | 'html'; called: string };
   file: string;
-  taken: Taken;
+  taken: TakenForm;
 }
 
 export function FormFrom({ onMade }: { onMade: (name: string) => void }) {
@@ -26,7 +26,7 @@ export function FormFrom({ onMade }: { onMade: (name: string) => void }) {
       as: /^\s*</.test(text) ? ('html' as const) : ('json-schema' as const),
       called: file.name.replace(/\.[^.]*$/, '').replace(/\.schema$/, '') || 'Form',
     };
-    const reply = await call<Taken>('POST', '/api/forms/preview', source);
+    const reply = await call<TakenForm>('POST', '/api/forms/preview', source);
     setSays(reply.ok ? null : `${file.name} becomes no form. ${reply.says}`);
     setPicked(reply.ok ? { source, file: file.name, taken: reply.body } : null);
   };

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { FormRow } from '@/core/workspace/overview';
-import { firstBackwards, listed, type Column } from './form-order';
+import { firstBackwards, listed, type FormColumn } from './form-order';
 
 const row = (name: string, title: string, rest: Partial<FormRow> = {}): FormRow => ({
   name,
@@ -28,7 +28,7 @@ const forms = [
   }),
   row('anchor', 'anchorage', { touched: { at: '2031-06-01T10:00:00Z', by: null } }),
 ];
-const names = (by: Column, backwards = firstBackwards(by), search = '') =>
+const names = (by: FormColumn, backwards = firstBackwards(by), search = '') =>
   listed(forms, search, { by, backwards }).map(({ name }) => name);
 
 test('by title whatever its case, and backwards', () => {

@@ -2,20 +2,20 @@
 import type { FormRow } from '@/core/workspace/overview';
 
 export const COLUMNS = ['form', 'problems', 'scenarios', 'release', 'records', 'touched'] as const;
-export type Column = (typeof COLUMNS)[number];
+export type FormColumn = (typeof COLUMNS)[number];
 
 export interface Order {
-  by: Column;
+  by: FormColumn;
   backwards: boolean;
 }
 
 /** Columns in which what one looks for is the most or the latest. */
-export function firstBackwards(column: Column): boolean {
+export function firstBackwards(column: FormColumn): boolean {
   return column !== 'form';
 }
 
 /** What is compared first; the title decides between equals. */
-const RANKS: Readonly<Record<Exclude<Column, 'form'>, (row: FormRow) => number | string>> = {
+const RANKS: Readonly<Record<Exclude<FormColumn, 'form'>, (row: FormRow) => number | string>> = {
   problems: ({ check }) => (check === null ? -1 : check.errors * 1000 + check.warnings),
   scenarios: ({ run }) => (run === null ? -1 : run.failed),
   release: ({ release }) => release?.createdAt ?? '',

@@ -11,12 +11,12 @@ import { useWorkspaceCheck, type WorkspaceCheck } from '../check-workspace';
 import { CutShort } from '../cut-short';
 import { Button, Cell, countInWords, HeadCell, Labelled, Line, Mono, TextLink } from '../kit';
 import { useDates } from '../writing';
-import { SaidNotice, useAsking } from './asking';
+import { SaidNotice, useAsking } from './use-change';
 import { lazily } from '../lazily';
 import { PageHead } from '../page-head';
 import { useHeldWhilePressed } from '../press';
 import { PersonSwitch } from '../person-switch';
-import { COLUMNS, firstBackwards, listed, type Column, type Order } from './form-order';
+import { COLUMNS, firstBackwards, listed, type FormColumn, type Order } from './form-order';
 
 const FormFrom = lazily<{ onMade: (name: string) => void }>(() =>
   import('./form-from').then((module) => module.FormFrom),
@@ -248,7 +248,7 @@ function useCheck(forms: readonly FormRow[]): WorkspaceCheck & { going: boolean 
   };
 }
 
-const HEADS: Readonly<Record<Column, string>> = {
+const HEADS: Readonly<Record<FormColumn, string>> = {
   form: 'Form',
   problems: 'Problems',
   scenarios: 'Scenarios, last run',
@@ -262,7 +262,7 @@ function SortHead({
   order,
   onOrder,
 }: {
-  column: Column;
+  column: FormColumn;
   order: Order;
   onOrder: (order: Order) => void;
 }) {

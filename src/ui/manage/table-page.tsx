@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { addressHere, useAddress } from '../address';
 import { useRef, useState } from 'react';
 import { isDate } from '@/core/form/formats';
-import type { CellValue, Row, Table } from '@/core/form/table';
+import type { CellValue, TableRow, Table } from '@/core/form/table';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
 import { PageHead } from '../page-head';
@@ -15,7 +15,7 @@ import { SavingNote, useDraft } from '../draft/use-draft';
 import { CsvImport } from './csv-import';
 import { useNumbers, type Numbers } from '../writing';
 
-type Column = Table['columns'][number];
+type TableColumn = Table['columns'][number];
 
 const KINDS = [
   { key: 'text', label: 'text' },
@@ -41,7 +41,7 @@ export function TablePage({
   const [importing, setImporting] = useState(false);
   const [says, setSays] = useState<string | null>(null);
   const router = useRouter();
-  const put = (rows: Row[]) => edit({ ...table, rows });
+  const put = (rows: TableRow[]) => edit({ ...table, rows });
   const remove = async () => {
     await draft.save();
     const reply = await call('DELETE', `/api/tables/${table.name}?from=${draft.revision}`);
@@ -170,9 +170,9 @@ function freeKey(table: Table): string {
   for (let i = table.rows.length + 1; ; i++) if (!taken.has(`new_${i}`)) return `new_${i}`;
 }
 
-function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => void }) {
+function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: TableColumn) => void }) {
   const [name, setName] = useState('');
-  const [kind, setKind] = useState<Column['kind']>('text');
+  const [kind, setKind] = useState<TableColumn['kind']>('text');
   const good = isName(name) && !table.columns.some((column) => column.name === name);
   return (
     <Flex gap="6px" align="end">
@@ -189,7 +189,7 @@ function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => 
         aria-label="Kind of the new column"
         value={kind}
         options={KINDS}
-        onChange={(event) => setKind(event.target.value as Column['kind'])}
+        onChange={(event) => setKind(event.target.value as TableColumn['kind'])}
       />
       <Button
         disabled={!good}
@@ -204,7 +204,7 @@ function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: Column) => 
   );
 }
 
-function Grid({ table, onPut }: { table: Table; onPut: (rows: Row[]) => void }) {
+function Grid({ table, onPut }: { table: Table; onPut: (rows: TableRow[]) => void }) {
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: table.rows.length,
@@ -314,7 +314,7 @@ function CellInput({
   onCommit,
 }: {
   label: string;
-  kind: Column['kind'];
+  kind: TableColumn['kind'];
   value: CellValue;
   onCommit: (value: CellValue) => void;
 }) {
@@ -362,7 +362,11 @@ function CellInput({
   );
 }
 
-function readCell(text: string, kind: Column['kind'], numbers: Numbers): CellValue | undefined {
+function readCell(
+  text: string,
+  kind: TableColumn['kind'],
+  numbers: Numbers,
+): CellValue | undefined {
   if (text === '') return null;
   if (kind === 'number') return numbers.read(text) ?? undefined;
   if (kind === 'date') return isDate(text) ? text : undefined;

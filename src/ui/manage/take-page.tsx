@@ -7,7 +7,7 @@ import type { Change } from '@/core/workspace/taking';
 import { useDates } from '../writing';
 import { Button, Cell, ListTable, Mono, Notice } from '../kit';
 import { PageHead } from '../page-head';
-import { SaidNotice, useAsking } from './asking';
+import { SaidNotice, useAsking } from './use-change';
 
 interface Taking {
   id: number;

@@ -8,7 +8,7 @@ import {
   type WorkspaceRow,
 } from '@/core/workspace/workspaces';
 import { useDates } from '../writing';
-import { SaidNotice, useAsking } from './asking';
+import { SaidNotice, useAsking } from './use-change';
 import { Button, Cell, Labelled, Line, ListTable, Mono, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { useHeldWhilePressed } from '../press';

@@ -9,7 +9,7 @@ import { definedOptions } from '@/core/form/reading';
 import type { TableIndex } from '@/core/form/table-index';
 import { useDates } from '../writing';
 import { Line, Select } from '../kit';
-import type { Asked } from './use-records';
+import type { ListQuery } from './use-records';
 
 /** What the readings of values look at. */
 export interface Around {
@@ -20,7 +20,7 @@ export interface Around {
 
 export interface NarrowProps {
   field: Field;
-  asked: Asked;
+  asked: ListQuery;
   around: Around;
   onPut: (key: string, value: string) => void;
 }

@@ -19,7 +19,7 @@ import { Window } from '../window';
 import type { BringInProps } from './bring-in';
 import type { RecordHistoryProps } from './history';
 import type { Around, NarrowProps } from './narrow';
-import { useRecords, type Asked, type ListedRecord, type RecordPage } from './use-records';
+import { useRecords, type ListQuery, type ListedRecord, type RecordPage } from './use-records';
 
 /** Two limits, one under the other, since a day does not fit beside another. */
 const isTall = (field: Field) => narrowedBy(field) === 'range' && !sortsAsNumber(field);
@@ -49,7 +49,7 @@ export function Records({ title, people, person, form, tables, first }: RecordsP
   const listed = listedFields(form);
   const [chosen, choose] = useChosenColumns(form);
   const fields = columnsOf(form).filter(({ name }) => chosen.has(name));
-  const [asked, setAsked] = useState<Asked>({});
+  const [asked, setAsked] = useState<ListQuery>({});
   const [history, setHistory] = useState<ListedRecord | null>(null);
   const [bringing, setBringing] = useState(false);
   const client = useQueryClient();
@@ -187,7 +187,7 @@ interface GridProps {
   view: ReturnType<typeof useRecords>;
   around: Around;
   people: readonly Person[];
-  asked: Asked;
+  asked: ListQuery;
   onPut: (key: string, value: string) => void;
   sort: string;
   onSort: (field: string) => void;

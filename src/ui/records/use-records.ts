@@ -24,7 +24,7 @@ export interface RecordPage {
 }
 
 /** What is asked for: `search`, `sort`, and `is.FIELD`, `from.FIELD`, `to.FIELD`. */
-export type Asked = Readonly<Record<string, string>>;
+export type ListQuery = Readonly<Record<string, string>>;
 
 export interface RecordsInView {
   records: ListedRecord[];
@@ -45,7 +45,11 @@ type Pages = Pick<InfiniteData<RecordPage>, 'pages'>;
 const NONE: Pages = { pages: [] };
 
 /** `first`: the first page of all records, where it came with the page. */
-export function useRecords(form: string, asked: Asked, first: RecordPage | null): RecordsInView {
+export function useRecords(
+  form: string,
+  asked: ListQuery,
+  first: RecordPage | null,
+): RecordsInView {
   const query = useSettled(
     new URLSearchParams(Object.entries(asked).filter(([, value]) => value !== '')).toString(),
   );

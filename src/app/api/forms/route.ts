@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { addForm } from '@/server/workspace/forms';
-import { addFormFrom, FormSource } from '@/server/workspace/interchange';
+import { addForm } from '@/server/content/forms';
+import { addFormFrom, FormSource } from '@/server/content/interchange';
 import { Title } from '@/server/http/title';
 
 const NewForm = z.strictObject({

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { HeadSchema, saveHead } from '@/server/workspace/reference-data';
+import { HeadSchema, saveHead } from '@/server/content/reference-data';
 import { OfRevision } from '@/server/http/numbers';
 
 const Saving = z.strictObject({ head: HeadSchema, from: OfRevision });

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { answer, readBodyIfAny, readQuery } from '@/server/routes/request';
-import { scriptName } from '@/server/workspace/behaviours';
-import { forgetChecks, workspaceProblems } from '@/server/workspace/problems';
+import { scriptName } from '@/server/content/behaviours';
+import { forgetChecks, workspaceProblems } from '@/server/content/problems';
 
 /** Real milliseconds after which what was found so far is answered. */
 const PATIENCE = 1500;

@@ -5,7 +5,7 @@ import { Refusal } from '@/server/http/refusal';
 import { answer, readBody, readQuery } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
 import { bringIn, listRecordings } from '@/server/releases/recordings';
-import { readForm } from '@/server/workspace/read';
+import { readForm } from '@/server/content/read';
 
 const Wanted = z.strictObject({
   form: z.string().max(200).optional(),

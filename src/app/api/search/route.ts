@@ -1,7 +1,7 @@
 import { SEARCH_HITS } from '@/core/limits';
 import * as z from 'zod';
 import { answer, readQuery } from '@/server/routes/request';
-import { searchScripts } from '@/server/workspace/search';
+import { searchScripts } from '@/server/content/search';
 
 const Query = z.strictObject({
   wanted: z.string().min(1).max(200),

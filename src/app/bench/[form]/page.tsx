@@ -27,7 +27,7 @@ import {
   readScenarios,
   readServices,
   readTables,
-} from '@/server/workspace/read';
+} from '@/server/content/read';
 import { BenchPage } from '@/ui/bench/bench-page';
 import type { BenchPlace } from '@/ui/bench/common/material';
 import { ServerData } from '@/ui/server-data';

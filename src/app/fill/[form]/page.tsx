@@ -5,7 +5,7 @@ import { CannotOpen, handOut } from '@/server/fillings/handing-out';
 import { currentPerson } from '@/server/routes/person';
 import { childrenOf, neighboursOf, readRecord } from '@/server/records/read';
 import { newestRelease } from '@/server/releases/releases';
-import { readForm, readHead } from '@/server/workspace/read';
+import { readForm, readHead } from '@/server/content/read';
 import { CannotBeOpened } from '@/ui/fill/cannot-open';
 import { Fill } from '@/ui/fill/fill';
 import { NoRelease } from '@/ui/fill/no-release';

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { currentPerson } from '@/server/routes/person';
 import { listRecords } from '@/server/records/list';
-import { readForm, readHead, readTables } from '@/server/workspace/read';
+import { readForm, readHead, readTables } from '@/server/content/read';
 import { Records } from '@/ui/records/records';
 import { ServerData } from '@/ui/server-data';
 import { drawn } from '@/app/drawn';

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { Name } from '@/core/form/definition';
-import { readService } from '@/server/workspace/reference-data';
-import { readHead, readTables } from '@/server/workspace/read';
+import { readService } from '@/server/content/reference-data';
+import { readHead, readTables } from '@/server/content/read';
 import { ServicePage } from '@/ui/manage/service-page';
 import { drawn } from '@/app/drawn';
 

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { readTable } from '@/server/workspace/reference-data';
-import { readHead } from '@/server/workspace/read';
+import { readTable } from '@/server/content/reference-data';
+import { readHead } from '@/server/content/read';
 import { TablePage } from '@/ui/manage/table-page';
 import { drawn } from '@/app/drawn';
 

@@ -6,7 +6,7 @@ import type { Field, FieldKind, FieldOf } from '../definition';
 import { date } from './date';
 import { choice, choices, reference } from './keys';
 import { file } from './file';
-import type { Surroundings } from '../reading';
+import type { ReadingContext } from '../reading';
 import type { Accepted, Fault, Fits, Kind } from './kind';
 import { money, number } from './number';
 import { rowsKind } from './rows';
@@ -54,7 +54,7 @@ export function emptyOf(field: Field): Value {
 const NOTHING: readonly Value[] = Object.freeze([]);
 
 /** Reads an offered value for a field: undefined, null and the empty text are empty. */
-export function accept(offered: unknown, field: Field, around: Surroundings): Accepted {
+export function accept(offered: unknown, field: Field, around: ReadingContext): Accepted {
   if (offered === undefined || offered === null) return { ok: true, value: emptyOf(field) };
   return kindOf(field).accept(offered, field, around);
 }

@@ -1,6 +1,6 @@
 /** What every kind of field says about its values. One entry of the table in `index.ts` is one kind. */
 import type { Field } from '../definition';
-import type { Surroundings } from '../reading';
+import type { ReadingContext } from '../reading';
 import type { Value } from '../value';
 
 /** The answer to an offered value: what is stored, or what the kind takes instead. */
@@ -34,7 +34,7 @@ export interface Kind<F extends Field = Field> {
   /** Its values are keys of options, so that what is offered can change under them. */
   readonly holdsKeys: boolean;
   /** Reads an offered value that is not empty. Never throws. */
-  accept(offered: unknown, field: F, around: Surroundings): Accepted;
+  accept(offered: unknown, field: F, around: ReadingContext): Accepted;
   /** The first constraint that a value which is not empty breaks, in the order a browser reports them. */
   check(value: Value, field: F, fits: Fits): Fault | null;
   /** The TypeScript type of the value when it is not empty, for the typings of scripts. */

@@ -2,11 +2,11 @@
 import { ROWS_PER_FIELD } from '../../limits';
 import type { Field, FieldOf } from '../definition';
 import { inWords, type Value } from '../value';
-import { rowsInWords, type Surroundings } from '../reading';
+import { rowsInWords, type ReadingContext } from '../reading';
 import type { Accepted, Kind } from './kind';
 
 /** Reads one row; needs the kinds of its cells, which the table in `index.ts` has. */
-export type ReadCell = (offered: unknown, field: Field, around: Surroundings) => Accepted;
+export type ReadCell = (offered: unknown, field: Field, around: ReadingContext) => Accepted;
 
 export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
   return {
@@ -44,7 +44,7 @@ export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
 export function readRow(
   offered: unknown,
   field: FieldOf<'rows'>,
-  around: Surroundings,
+  around: ReadingContext,
   readCell: ReadCell,
 ): Readonly<Record<string, Value>> | string {
   if (typeof offered !== 'object' || offered === null || Array.isArray(offered))

@@ -1,6 +1,6 @@
 /** Going to places in the code, the editor that is open there, and where names are used. */
 import type { StoreApi } from 'zustand/vanilla';
-import type { Place } from '@/core/language/language-service';
+import type { Reference } from '@/core/language/language-service';
 import { readHeader } from '@/core/script/header';
 import { baseName } from '@/core/script/script-name';
 import type { Uses } from '@/core/structure/uses';
@@ -67,7 +67,7 @@ export function places(
     set({ uses: { of: part, places: used } });
   }
 
-  function usesOfName(of: string, found: readonly Place[]): void {
+  function usesOfName(of: string, found: readonly Reference[]): void {
     set({
       uses: {
         of,

@@ -6,7 +6,7 @@ import type { Open, Scenario } from '@/core/scenario/definition';
 import type { Recording } from '@/core/scenario/recording';
 import type { FormRecords, SampleRecord } from '@/core/scenario/opening';
 import type { TimedStep } from '@/core/session/step';
-import type { CompiledScript } from '@/core/session/ties';
+import type { CompiledScript } from '@/core/session/tie';
 import type { PartName } from '@/core/structure/edit';
 import type { OtherForm } from '@/core/structure/adding';
 import type { ScreenState } from './screen';

@@ -3,8 +3,8 @@ import { holds } from '@/core/debugging/comparison';
 import { stepOf } from '@/core/debugging/travel';
 import type { Value } from '@/core/form/value';
 import type { Watch } from '@/core/language/watches';
-import { ASKING } from '@/core/sandbox/asking';
-import type { Asked } from '@/core/sandbox/inspector';
+import { ASKING } from '@/core/sandbox/asking-script';
+import type { WatchValue } from '@/core/sandbox/inspector';
 import { baseName } from '@/core/script/script-name';
 import type { Tape } from '@/core/tape/tape';
 import { ASKING_LINE, type WatchesOf } from './inspecting';
@@ -120,9 +120,9 @@ export function breakpoints({
     }
   }
 
-  function lineHits({ id }: Breakpoint, found: readonly Asked[]): Hit[] {
+  function lineHits({ id }: Breakpoint, found: readonly WatchValue[]): Hit[] {
     const mine = found.filter((one) => Math.floor(one.id / SLOTS) === id && one.entry !== null);
-    const moments = new Map<string, Asked[]>();
+    const moments = new Map<string, WatchValue[]>();
     for (const one of mine) {
       const key = `${one.entry}:${one.detail}`;
       const known = moments.get(key);
@@ -179,7 +179,7 @@ export function breakpoints({
     const { standing } = debug();
     const none = { value: null, failed: 'has no value here' };
     const place = placeStoodOn();
-    const pick = (asked: readonly Asked[], id: number, from: number | null) => {
+    const pick = (asked: readonly WatchValue[], id: number, from: number | null) => {
       const found = asked.filter(
         (one) =>
           one.id === id &&

@@ -10,7 +10,7 @@ import type { DetailedScript } from '@/core/language/compile';
 import type { Watch } from '@/core/language/watches';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Inspection, Wanted } from '@/core/sandbox/inspector';
-import { ASKING } from '@/core/sandbox/asking';
+import { ASKING } from '@/core/sandbox/asking-script';
 import type { Open } from '@/core/scenario/definition';
 import type { Opening, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';

@@ -9,7 +9,7 @@ import { Tape } from '@/core/tape/tape';
 import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
-import { asking } from './asking';
+import { asking } from './questions';
 import { breakpoints } from './breakpoints';
 import { comparing } from './comparing';
 import { inspecting } from './inspecting';

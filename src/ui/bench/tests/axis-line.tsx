@@ -7,7 +7,7 @@ import type { Axis } from '@/core/scenario/definition';
 import type { GridWords } from '@/core/scenario/grid-table';
 import { readWritten, written } from '@/core/scenario/written';
 import { Button, Line } from '../../kit';
-import type { Entry } from './value-input';
+import type { ValueEntry } from './value-input';
 import { useNumbers } from '../../writing';
 
 export function AxisLine({
@@ -23,7 +23,7 @@ export function AxisLine({
   words: GridWords;
   every: readonly Value[] | null;
   suggested: readonly Value[];
-  entry: Entry;
+  entry: ValueEntry;
   onChange: (values: Value[]) => void;
   onRemove: () => void;
 }) {
@@ -81,7 +81,7 @@ function AddValue({
   onAdd,
 }: {
   name: string;
-  entry: Entry;
+  entry: ValueEntry;
   suggested: readonly Value[];
   onAdd: (values: Value[]) => void;
 }) {

@@ -23,11 +23,11 @@ import {
 import type { Bench } from '../create-bench';
 import { useNames } from '../common/use-bench';
 import { MissLine } from './misses';
-import { entryOf, ValueInput, type Entry } from './value-input';
+import { entryOf, ValueInput, type ValueEntry } from './value-input';
 
 /** Aspects that a column can expect, besides values. */
 const EXPECTED = ['shown', 'locked', 'required', 'problem', 'hint', 'warning', 'options'];
-const TITLE: Entry = { spelling: 'text', offered: null, empty: true };
+const TITLE: ValueEntry = { spelling: 'text', offered: null, empty: true };
 const OF_THE_FORM = [
   { key: '@submit.saved', label: 'Submitting: saved' },
   { key: '@submit.stoppedBy', label: 'Submitting: stopped by' },

@@ -13,10 +13,10 @@ import { servicesAsked } from '../form/services-asked';
 import type { Bench } from '../create-bench';
 
 import { PartSelect } from './part-select';
-import { entryOf, ValueInput, type Entry } from './value-input';
+import { entryOf, ValueInput, type ValueEntry } from './value-input';
 
-const MILLISECONDS: Entry = { spelling: 'number', offered: null, empty: false };
-const ANSWER: Entry = { spelling: 'json', offered: null, empty: true };
+const MILLISECONDS: ValueEntry = { spelling: 'number', offered: null, empty: false };
+const ANSWER: ValueEntry = { spelling: 'json', offered: null, empty: true };
 
 export function StepLine({
   bench,
@@ -258,7 +258,7 @@ function CellsOfRow({
   field: string;
   values: Values;
   number: number;
-  entry: (cell: string) => Entry;
+  entry: (cell: string) => ValueEntry;
   onChange: (values: Values) => void;
 }) {
   const rows = fieldsOf(form).find(({ name }) => name === field);

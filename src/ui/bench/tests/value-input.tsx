@@ -26,7 +26,7 @@ const YES_NO: readonly Option[] = [
 const MOST_OFFERED = 60;
 
 /** How a value is entered: chosen from options, or written. */
-export interface Entry {
+export interface ValueEntry {
   spelling: Spelling;
   offered: readonly Option[] | null;
   /** Whether it can be nothing. */
@@ -42,7 +42,7 @@ export function entryOf(
   }: { tables: readonly Table[]; people: readonly { key: string; name: string }[] },
   name: string,
   aspect = 'value',
-): Entry {
+): ValueEntry {
   const spelling = spellingOf(form, name, aspect);
   const isField = aspect === 'value' && !name.startsWith('@');
   if (spelling === 'yes or no') return { spelling, offered: YES_NO, empty: isField };
@@ -73,7 +73,7 @@ export function ValueInput({
   onChange,
 }: {
   value: Value;
-  entry: Entry;
+  entry: ValueEntry;
   label: string;
   onChange: (value: Value) => void;
 }) {
@@ -105,7 +105,7 @@ function WrittenInput({
   onChange,
 }: {
   value: Value;
-  entry: Entry;
+  entry: ValueEntry;
   label: string;
   onChange: (value: Value) => void;
 }) {

@@ -4,7 +4,7 @@ import type { Cast } from '@/core/scenario/opening';
 import type { Engine } from '@/core/sandbox/engine';
 import { takingPart, type Source } from '@/core/script/header';
 import { modulesUsed } from '@/core/script/imports';
-import type { CompiledScript } from '@/core/session/ties';
+import type { CompiledScript } from '@/core/session/tie';
 import type { GridGround } from '@/core/scenario/grid';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import type { Code } from '../code/code';

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { answer, readBody, readQuery } from '@/server/routes/request';
 import { Removing } from '@/server/http/removing';
 import { currentPerson } from '@/server/routes/person';
-import { removeForm, renameForm } from '@/server/workspace/forms';
+import { removeForm, renameForm } from '@/server/content/forms';
 import { Title } from '@/server/http/title';
 
 type Props = { params: Promise<{ form: string }> };

@@ -1,5 +1,5 @@
 import { answer, readBody } from '@/server/routes/request';
-import { FormSource, takenFrom } from '@/server/workspace/interchange';
+import { FormSource, takenFrom } from '@/server/content/interchange';
 
 /** What form a JSON Schema or a page with an HTML form would become; nothing is made. */
 export async function POST(request: Request) {

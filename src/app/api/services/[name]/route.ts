@@ -4,7 +4,7 @@ import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { removeService, saveService } from '@/server/workspace/reference-data';
+import { removeService, saveService } from '@/server/content/reference-data';
 import { Revision } from '@/server/http/numbers';
 
 type Props = { params: Promise<{ name: string }> };

@@ -6,7 +6,7 @@ import { Refusal } from '@/server/http/refusal';
 import { answer, readBody, readQuery } from '@/server/routes/request';
 import { Removing } from '@/server/http/removing';
 import { currentPerson } from '@/server/routes/person';
-import { readTable, removeTable, saveTable } from '@/server/workspace/reference-data';
+import { readTable, removeTable, saveTable } from '@/server/content/reference-data';
 import { Revision } from '@/server/http/numbers';
 
 type Props = { params: Promise<{ name: string }> };

@@ -1,8 +1,8 @@
 import { notFound, redirect } from 'next/navigation';
 import { isThere } from '@/server/revisions/documents';
 import { Refusal } from '@/server/http/refusal';
-import { sharedScript, type ScriptKey } from '@/server/workspace/behaviours';
-import { formsUsing, readForms } from '@/server/workspace/read';
+import { sharedScript, type ScriptKey } from '@/server/content/behaviours';
+import { formsUsing, readForms } from '@/server/content/read';
 import { basePath } from '@/server/routes/page';
 import { drawn } from '@/app/drawn';
 

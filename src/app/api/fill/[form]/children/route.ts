@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { Refusal } from '@/server/http/refusal';
 import { answer, readQuery } from '@/server/routes/request';
 import { childrenOf } from '@/server/records/read';
-import { readForm } from '@/server/workspace/read';
+import { readForm } from '@/server/content/read';
 
 const Query = z.strictObject({ record: z.string().min(1).max(200) });
 

@@ -6,7 +6,7 @@ import { Refusal } from '@/server/http/refusal';
 import { answer, readBytes, readQuery } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
 import { readRecord } from '@/server/records/read';
-import { readForm } from '@/server/workspace/read';
+import { readForm } from '@/server/content/read';
 
 type Props = { params: Promise<{ form: string }> };
 

@@ -6,7 +6,7 @@ import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
 import { readRecord } from '@/server/records/read';
 import { newestRelease } from '@/server/releases/releases';
-import { readForm } from '@/server/workspace/read';
+import { readForm } from '@/server/content/read';
 
 const Wanted = z.strictObject({
   record: z.string().max(200).optional(),

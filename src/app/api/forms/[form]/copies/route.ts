@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { copyForm } from '@/server/workspace/forms';
+import { copyForm } from '@/server/content/forms';
 import { Title } from '@/server/http/title';
 
 const Copying = z.strictObject({ title: Title });

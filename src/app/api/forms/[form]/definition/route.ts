@@ -3,7 +3,7 @@ import { FormSchema } from '@/core/form/definition';
 import { Refusal } from '@/server/http/refusal';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { saveDefinition } from '@/server/workspace/forms';
+import { saveDefinition } from '@/server/content/forms';
 import { OfRevision } from '@/server/http/numbers';
 
 const Saving = z.strictObject({ form: FormSchema, from: OfRevision });

@@ -1,5 +1,5 @@
 import { answer } from '@/server/routes/request';
-import { jsonSchemaOf } from '@/server/workspace/interchange';
+import { jsonSchemaOf } from '@/server/content/interchange';
 
 /** A JSON Schema of what the form saves. */
 export async function GET(request: Request, { params }: { params: Promise<{ form: string }> }) {

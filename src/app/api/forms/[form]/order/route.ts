@@ -2,7 +2,7 @@ import { BEHAVIOURS_PER_FORM, SHARED_SCRIPTS } from '@/core/limits';
 import * as z from 'zod';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { orderBehaviours, scriptName } from '@/server/workspace/behaviours';
+import { orderBehaviours, scriptName } from '@/server/content/behaviours';
 
 const Body = z.strictObject({
   order: z.array(z.string()).max(BEHAVIOURS_PER_FORM + SHARED_SCRIPTS),

@@ -5,7 +5,7 @@ import { answer, readBody, readQuery } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
 import { listRecords, type ListQuery } from '@/server/records/list';
 import { addSample } from '@/server/fillings/samples';
-import { existingForm } from '@/server/workspace/forms';
+import { existingForm } from '@/server/content/forms';
 
 const text = z.string().max(200);
 

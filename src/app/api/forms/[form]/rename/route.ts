@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { renamePart } from '@/server/workspace/structure';
+import { renamePart } from '@/server/content/structure';
 
 const Renaming = z.strictObject({
   part: z.string().min(1).max(200),

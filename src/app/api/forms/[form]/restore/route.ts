@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { restoreForm } from '@/server/workspace/forms';
+import { restoreForm } from '@/server/content/forms';
 
 /** Brings a removed form back. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {

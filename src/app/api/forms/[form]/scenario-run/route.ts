@@ -3,9 +3,9 @@ import { SCENARIOS_PER_FORM } from '@/core/limits';
 import { Refusal } from '@/server/http/refusal';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { stateOf } from '@/server/workspace/overview';
-import { takeOver } from '@/server/workspace/problems';
-import { addPastRun, keepScenarioRun, pastRuns } from '@/server/workspace/scenarios';
+import { stateOf } from '@/server/content/overview';
+import { takeOver } from '@/server/content/problems';
+import { addPastRun, keepScenarioRun, pastRuns } from '@/server/content/scenarios';
 
 type Context = { params: Promise<{ form: string }> };
 

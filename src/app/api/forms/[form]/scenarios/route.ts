@@ -1,7 +1,7 @@
 import { ScenarioSchema } from '@/core/scenario/definition';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { addScenario } from '@/server/workspace/scenarios';
+import { addScenario } from '@/server/content/scenarios';
 
 /** Keeps a new scenario. */
 export async function POST(request: Request, { params }: { params: Promise<{ form: string }> }) {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { answer, readQuery } from '@/server/routes/request';
-import { whatUses } from '@/server/workspace/structure';
+import { whatUses } from '@/server/content/structure';
 
 const Query = z.strictObject({
   part: z.string().min(1).max(200),

@@ -2,7 +2,7 @@ import { compiledScripts, compiledServices } from '@/server/machines/compiled';
 import { Refusal } from '@/server/http/refusal';
 import { answer } from '@/server/routes/request';
 import { idOf, readRecording } from '@/server/releases/recordings';
-import { readForm, readScripts, readServices, readTables } from '@/server/workspace/read';
+import { readForm, readScripts, readServices, readTables } from '@/server/content/read';
 
 /** What the form of a recording runs with today, to play the recording with it. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { removeScript, saveScript, sharedScript } from '@/server/workspace/behaviours';
+import { removeScript, saveScript, sharedScript } from '@/server/content/behaviours';
 import { Revision } from '@/server/http/numbers';
 
 const Body = z.strictObject({

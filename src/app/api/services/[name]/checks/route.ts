@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { ServiceSchema } from '@/core/form/service';
 import { answer, readBody } from '@/server/routes/request';
 import { task } from '@/server/machines/tasks';
-import { readHead, readTables } from '@/server/workspace/read';
+import { readHead, readTables } from '@/server/content/read';
 
 /** What is wrong with the scripts of a service as it stands on its page, saved or not. */
 export async function POST(request: Request) {

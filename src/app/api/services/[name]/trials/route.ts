@@ -3,7 +3,7 @@ import { ServiceSchema } from '@/core/form/service';
 import { readGiven } from '@/core/form/service-call';
 import { Refusal } from '@/server/http/refusal';
 import { answer, readBody } from '@/server/routes/request';
-import { tryService } from '@/server/workspace/try-service';
+import { tryService } from '@/server/content/try-service';
 
 const Trial = z.strictObject({
   service: ServiceSchema,

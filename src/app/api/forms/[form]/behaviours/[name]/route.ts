@@ -3,8 +3,8 @@ import * as z from 'zod';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { ownScript, removeScript, saveScript } from '@/server/workspace/behaviours';
-import { needForm } from '@/server/workspace/forms';
+import { ownScript, removeScript, saveScript } from '@/server/content/behaviours';
+import { needForm } from '@/server/content/forms';
 import { Revision } from '@/server/http/numbers';
 
 const Body = z.strictObject({

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { RECORD_FORMATS, type RecordFormat } from '@/core/workspace/records-out';
 import { answer, readQuery } from '@/server/routes/request';
 import { exportedRecords } from '@/server/records/export';
-import { existingForm } from '@/server/workspace/forms';
+import { existingForm } from '@/server/content/forms';
 
 const Wanted = z.strictObject({
   as: z.enum(Object.keys(RECORD_FORMATS) as [RecordFormat, ...RecordFormat[]]),

@@ -4,7 +4,7 @@ import { ValuesSchema } from '@/core/session/schema';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
 import { enterRecords } from '@/server/fillings/bring';
-import { needForm } from '@/server/workspace/forms';
+import { needForm } from '@/server/content/forms';
 import { LARGEST_INTEGER } from '@/core/limits';
 
 const Body = z.strictObject({

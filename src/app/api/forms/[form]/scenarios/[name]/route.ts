@@ -5,7 +5,7 @@ import { Refusal } from '@/server/http/refusal';
 import { Removing } from '@/server/http/removing';
 import { answer, readBody, readQuery } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { removeScenario, saveScenario } from '@/server/workspace/scenarios';
+import { removeScenario, saveScenario } from '@/server/content/scenarios';
 import { Revision } from '@/server/http/numbers';
 
 const Body = z.strictObject({ scenario: ScenarioSchema, from: Revision });

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { answer, readBody } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { sharedScript } from '@/server/workspace/behaviours';
-import { renameExport } from '@/server/workspace/structure';
+import { sharedScript } from '@/server/content/behaviours';
+import { renameExport } from '@/server/content/structure';
 import { BEHAVIOUR_CHARACTERS } from '@/core/limits';
 
 const Body = z.strictObject({

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { answer, readQuery } from '@/server/routes/request';
-import { ownScript, scriptHistory } from '@/server/workspace/behaviours';
+import { ownScript, scriptHistory } from '@/server/content/behaviours';
 import { RevisionInAddress } from '@/server/http/numbers';
 
 const Query = z.strictObject({ before: RevisionInAddress.optional() });

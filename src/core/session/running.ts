@@ -19,8 +19,8 @@ import type { Ended, Given, Scripts } from './scripts';
 import type { State } from './state';
 import type { Message } from './step';
 import { forTape, type TapeWriter } from './tape-writer';
-import type { Handler, Rule } from './ties';
-import { OpenRun, type Call, type Outcome, type Waiting } from './waiting';
+import type { Handler, Rule } from './tie';
+import { OpenRun, type Call, type CallResult, type Waiting } from './waiting';
 import type { Writes, Writing } from './writing';
 import type { Line } from '../wire/line';
 
@@ -42,7 +42,7 @@ export interface RunsRooms {
   observer: Observer | null;
 }
 
-export class Runs {
+export class Running {
   readonly #state: State;
   readonly #tape: TapeWriter;
   readonly #waiting: Waiting;
@@ -247,7 +247,7 @@ export class Runs {
     now: number,
     due: number,
     line: Line,
-    outcome: () => Outcome,
+    outcome: () => CallResult,
   ): number {
     const run = this.act(`${name}()`);
     if (this.#waiting.calls.length >= CALLS_WAITING)
@@ -290,7 +290,7 @@ export class Runs {
   }
 
   /** Goes on with an open run after something it waited for has ended. */
-  resume(open: OpenRun, call: Call, came: Outcome, cause: number | null, desk: Desk): RunResult {
+  resume(open: OpenRun, call: Call, came: CallResult, cause: number | null, desk: Desk): RunResult {
     const { handler, record, title, part, row } = open;
     const trigger = {
       title,

@@ -13,7 +13,7 @@ import {
 } from '../../core/workspace/overview';
 import { database, type Database } from '../database/database';
 
-const Row = z.object({
+const OverviewRow = z.object({
   name: z.string(),
   title: z.string(),
   revision: z.number(),
@@ -35,14 +35,14 @@ const Row = z.object({
   touched_at: z.coerce.date(),
   touched_by: z.string().nullable(),
 });
-type Row = z.infer<typeof Row>;
+type OverviewRow = z.infer<typeof OverviewRow>;
 
 /** What scenario results of a form depend on, in a word: the revisions of its own documents and of those all forms share. */
 const STATE = sql`md5(concat((select string_agg(d.id || ':' || d.revision, ',' order by d.id) from document d where d.content is not null and (d.form = f.name and d.kind <> 'head' or d.form = '' and d.kind in ('table', 'service', 'shared', 'head') or d.id = f.id))))`;
 
 const COUNTED = sql`(select count(*)::int from (select 1 from record r where r.form = f.name limit ${RECORDS_COUNTED_PER_FORM + 1}) as counted)`;
 
-const CountRow = Row.pick({ name: true, title: true, records: true }).extend({
+const CountRow = OverviewRow.pick({ name: true, title: true, records: true }).extend({
   released: z.boolean(),
 });
 
@@ -78,14 +78,14 @@ export async function readOverview(): Promise<FormRow[]> {
     cross join lateral (select r.saved_at, r.saved_by from document d join revision r on r.document = d.id and r.number = d.revision where d.form = f.name or d.id = f.id order by r.saved_at desc limit 1) t
     where f.kind = 'form' and f.content is not null
     order by f.name`);
-  const forms = z.array(Row).parse(rows);
+  const forms = z.array(OverviewRow).parse(rows);
   const now = await readParts(
     forms.flatMap(({ name, made_of }) => (made_of === null ? [] : [name])),
   );
   return forms.map((row) => asFormRow(row, now));
 }
 
-function asFormRow(row: Row, now: ReadonlyMap<string, Parts>): FormRow {
+function asFormRow(row: OverviewRow, now: ReadonlyMap<string, Parts>): FormRow {
   const { name, title, revision, behaviours, scenarios, records, state } = row;
   return {
     name,

@@ -9,7 +9,7 @@ import { cellsOf, fieldsOf } from '../form/fields';
 import type { Mutant, MutantKind } from '../script/mutants';
 import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';
-import type { CompiledScript } from '../session/ties';
+import type { CompiledScript } from '../session/tie';
 import { compileText, faultIn } from './compile';
 import { parse } from './parse';
 

@@ -1,7 +1,7 @@
 /** Forms out as JSON Schema, and in from JSON Schema and HTML. */
 import * as z from 'zod';
 import { FORM_SOURCE_CHARACTERS } from '../../core/limits';
-import type { Taken } from '../../core/interchange/taken';
+import type { TakenForm } from '../../core/interchange/taken';
 import { transaction } from '../database/database';
 import { saveDocument } from '../revisions/documents';
 import { task } from '../machines/tasks';
@@ -35,7 +35,7 @@ export async function jsonSchemaOf(name: string): Promise<object> {
 }
 
 /** What a source becomes. Throws a Refusal (422), in words, for one with nothing to take. */
-export function takenFrom(source: FormSource): Promise<Taken> {
+export function takenFrom(source: FormSource): Promise<TakenForm> {
   return task('takenFrom', source);
 }
 

@@ -1,7 +1,7 @@
 /** What scripts ask for that comes later, or from elsewhere: services, `after`, and `parent`. */
 import { AFTER_AT_MOST } from '../limits';
 import { nearest, ServiceError, words } from '../wire/failures';
-import type { Surroundings } from '../wire/acts';
+import type { GuestMaterial } from '../wire/acts';
 import type { Current } from './current';
 import { gather } from './face';
 import type { Promises } from './promises';
@@ -15,7 +15,7 @@ export interface Asking {
 }
 
 export function makeAsking(
-  given: Surroundings['services'],
+  given: GuestMaterial['services'],
   wire: Wire,
   current: Current,
   promises: Promises,
