@@ -5,9 +5,9 @@ const versions = new Map(); const texts = new Map();
 const host = { getScriptFileNames: () => cfg.fileNames, getScriptVersion: (f) => String(versions.get(f) ?? 0), getScriptSnapshot: (f) => { const t = texts.get(f) ?? ts.sys.readFile(f); return t === undefined ? undefined : ts.ScriptSnapshot.fromString(t); }, getCurrentDirectory: () => process.cwd(), getCompilationSettings: () => cfg.options, getDefaultLibFileName: (o) => ts.getDefaultLibFilePath(o), fileExists: ts.sys.fileExists, readFile: ts.sys.readFile, readDirectory: ts.sys.readDirectory, directoryExists: ts.sys.directoryExists, getDirectories: ts.sys.getDirectories };
 const ls = ts.createLanguageService(host);
 const read = (f) => texts.get(f) ?? readFileSync(f, 'utf8');
-for (const [file, from, to] of list) {
+for (const [file, from, to, pattern] of list) {
   const path = cfg.fileNames.find((f) => f.endsWith('/' + file)); if (!path) { console.log('no file', file); continue; }
-  const m = new RegExp(`(?:interface|type|class|function|const|enum) ${from}\\b`).exec(read(path)); if (!m) { console.log('no decl', file, from); continue; }
+  const m = new RegExp(pattern ?? `(?:interface|type|class|function|const|enum) ${from}\\b`).exec(read(path)); if (!m) { console.log('no decl', file, from); continue; }
   const at = m.index + m[0].length - from.length;
   const locs = ls.findRenameLocations(path, at, false, false, { providePrefixAndSuffixTextForRename: false }) ?? [];
   // zod twins: const X and type X of one name

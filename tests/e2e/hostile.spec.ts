@@ -97,7 +97,8 @@ test(
     }
     await prompt.fill('tables.berths.rows.length + 1');
     await prompt.press('Enter');
-    await expect(page.getByText('12', { exact: true })).toBeVisible({ timeout: 180_000 });
+    const watches = page.getByRole('region', { name: 'Watches' });
+    await expect(watches.getByText('12', { exact: true })).toBeVisible({ timeout: 180_000 });
   },
 );
 

@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { choice, formWith, number, reference, rows, text } from '../../../tests/support/forms';
-import type { Word } from '../tape/tape';
+import type { Claim } from '../tape/tape';
 import { spelled } from '../script/spelled';
 import { cellsSaid, linesInWords, replayedInWords, shortWord } from './margin-words';
 
-const word = (behaviour: string, line: Word['line']) => ({ behaviour, line }) as Word;
+const word = (behaviour: string, line: Claim['line']) => ({ behaviour, line }) as Claim;
 
 test('lines are told by behaviour, each once, those of the behaviour itself before those of modules', () => {
   const said = [

@@ -7,7 +7,7 @@ import { textOf } from '../form/reading';
 import { indexOf } from '../form/table-index';
 import type { Value } from '../form/value';
 import type { Difference } from './differences';
-import type { Word } from '../tape/tape';
+import type { Claim } from '../tape/tape';
 import type { Table } from '../form/table';
 import type { SaidName } from '../wire/aspects';
 import { becameInWords } from '../tape/words';
@@ -23,7 +23,7 @@ export function replayedInWords(replayed: readonly Difference[] | null): string 
 
 /** Where each of several words was said, by behaviour: `Pilot details, 7, 8; Dues, 12`. */
 export function linesInWords(
-  said: readonly Word[],
+  said: readonly Claim[],
   titleOf: (behaviour: string) => string,
 ): string {
   const lines = new Map<string, Set<Line>>();
@@ -35,7 +35,7 @@ export function linesInWords(
 }
 
 /** What scripts said in the rows of a field, where nothing was said of the field itself. */
-export function cellsSaid(words: ReadonlyMap<string, Word[]>, part: string): Word[] | undefined {
+export function cellsSaid(words: ReadonlyMap<string, Claim[]>, part: string): Claim[] | undefined {
   const said = [...words].flatMap(([name, ofPart]) => (name.startsWith(`${part}#`) ? ofPart : []));
   return said.length === 0 ? undefined : said;
 }

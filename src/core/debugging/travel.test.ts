@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { formWith, number, text } from '../../../tests/support/forms';
 import { groundOf } from '../../../tests/support/hosts';
 import type { TimedStep } from '../session/step';
-import { standingWords, Tape } from '../tape/tape';
+import { standingClaims, Tape } from '../tape/tape';
 import { alongTape, entriesUntil, nearest, placeAt, stepOf, stopsOf, withinRun } from './travel';
 import { variablesAt, notesAt } from './notes';
 
@@ -113,7 +113,7 @@ describe('along the tape', () => {
 test('in the middle of a run nothing stands yet that it says in the end', async () => {
   const { ground, entry } = await theRun();
   const said = (detail: number | null, n: number) =>
-    standingWords(new Tape(entriesUntil(ground.tape.entries, { entry: n, detail }))).get('note');
+    standingClaims(new Tape(entriesUntil(ground.tape.entries, { entry: n, detail }))).get('note');
   const effect = ground.tape.entries.find(({ type }) => type === 'effect')!;
   expect(said(null, ground.tape.entries.at(-1)!.n)).toMatchObject([{ aspect: 'hint', to: '8' }]);
   expect(said(0, entry.n)).toBeUndefined();

@@ -1,7 +1,7 @@
 /**
  * Aspects: what can be said of a part. Each has the layers of what was said: the base of the definition, above it the
  * last word of a handler, above that the words of rules in their order. Values are one slot
- * instead: they stick whoever wrote them. Who may say what, and what follows, is `running.ts` and `rule-words.ts`.
+ * instead: they stick whoever wrote them. Who may say what, and what follows, is `running.ts` and `rule-claims.ts`.
  */
 import type { Value } from '../form/value';
 import type { SaidName } from '../wire/aspects';
@@ -12,13 +12,13 @@ import type { Line } from '../wire/line';
 /** What can be said of parts, and what is computed for them. A new one is missed by the compiler wherever it is. */
 export type AspectName = SaidName | 'changed' | 'values' | 'order' | 'count' | `sum:${string}`;
 /** What one rule says of an aspect at present. */
-export interface RuleWord {
+export interface RuleClaim {
   rule: Rule;
   value: Value;
   line: Line;
 }
 
-const NONE: readonly RuleWord[] = [];
+const NONE: readonly RuleClaim[] = [];
 
 export class Aspect {
   readonly part: Part;
@@ -26,9 +26,9 @@ export class Aspect {
   /** What the definition says; for `value`, the value itself, since values stick whoever wrote them. */
   base: Value;
   /** The last word of a handler. Boxed, since null is a word too, and so that a superseded run knows its own. */
-  handlerWord: { value: Value } | null = null;
+  handlerClaim: { value: Value } | null = null;
   /** In the order of the rules, so that the last one wins. Replaced, never changed in place. */
-  ruleWords: readonly RuleWord[] = NONE;
+  ruleClaims: readonly RuleClaim[] = NONE;
   /** Rules whose last run read this; null while none has. */
   readers: Set<Rule> | null = null;
   /** The run that last changed it, for printing cycles. Null for persons and the form. */
@@ -54,39 +54,39 @@ export class Aspect {
   get current(): Value {
     if (this.derive !== null) return this.derive();
     if (this.sticks) return this.base;
-    const { ruleWords } = this;
-    if (ruleWords.length > 0) return ruleWords[ruleWords.length - 1]!.value;
-    return this.handlerWord === null ? this.base : this.handlerWord.value;
+    const { ruleClaims } = this;
+    if (ruleClaims.length > 0) return ruleClaims[ruleClaims.length - 1]!.value;
+    return this.handlerClaim === null ? this.base : this.handlerClaim.value;
   }
 
   /** What stands below what a rule says of it: base, handlers and earlier rules. */
   below(rule: Rule): Value {
     if (this.derive !== null) return this.derive();
     if (this.sticks) return this.base;
-    const { ruleWords } = this;
-    for (let i = ruleWords.length - 1; i >= 0; i--) {
-      if (ruleWords[i]!.rule.order < rule.order) return ruleWords[i]!.value;
+    const { ruleClaims } = this;
+    for (let i = ruleClaims.length - 1; i >= 0; i--) {
+      if (ruleClaims[i]!.rule.order < rule.order) return ruleClaims[i]!.value;
     }
-    return this.handlerWord === null ? this.base : this.handlerWord.value;
+    return this.handlerClaim === null ? this.base : this.handlerClaim.value;
   }
 
   /** The word list with this rule's word put in, replaced, or (null) taken out. */
-  withWord(rule: Rule, word: { value: Value; line: Line } | null): readonly RuleWord[] {
-    const others = this.ruleWords.filter((w) => w.rule !== rule);
+  withClaim(rule: Rule, word: { value: Value; line: Line } | null): readonly RuleClaim[] {
+    const others = this.ruleClaims.filter((w) => w.rule !== rule);
     if (word === null) return others.length === 0 ? NONE : others;
     others.push({ rule, value: word.value, line: word.line });
     return others.length === 1 ? others : others.sort((a, b) => a.rule.order - b.rule.order);
   }
 
   /** The winning word of a rule; null while no rule says anything. */
-  get winner(): RuleWord | null {
-    return this.ruleWords[this.ruleWords.length - 1] ?? null;
+  get winner(): RuleClaim | null {
+    return this.ruleClaims[this.ruleClaims.length - 1] ?? null;
   }
 
   /** Forgets all that was said. */
   reset(base: Value): void {
-    this.handlerWord = null;
-    this.ruleWords = NONE;
+    this.handlerClaim = null;
+    this.ruleClaims = NONE;
     this.readers?.clear();
     this.changedBy = null;
     if (this.derive === null) this.base = base;

@@ -87,11 +87,11 @@ export class Corrections {
     const wrote = isEmpty(aspect.current) && !isEmpty(fallback);
     if (wrote) this.#writing.enter(part, fallback, 'form', cause);
     // A rule that says this value says it again.
-    for (const { rule } of aspect.ruleWords) {
+    for (const { rule } of aspect.ruleClaims) {
       rule.state = 'forced';
       this.#state.stirred.add(rule);
     }
-    return wrote || aspect.ruleWords.length > 0;
+    return wrote || aspect.ruleClaims.length > 0;
   }
 
   /** All is still: what is on screen now is what the next hiding is judged against. */

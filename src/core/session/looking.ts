@@ -87,12 +87,12 @@ function rowNow(state: State, row: Row): RowState {
 function addLayers(look: Look, part: Part, name: string): void {
   for (const aspect of Object.values(part.aspects) as Aspect[]) {
     if (aspect.derive !== null) continue;
-    const { handlerWord, ruleWords } = aspect;
-    if (handlerWord === null && ruleWords.length === 0) continue;
+    const { handlerClaim, ruleClaims } = aspect;
+    if (handlerClaim === null && ruleClaims.length === 0) continue;
     (look.layers[name] ??= {})[aspect.name] = {
       base: forTape(aspect.base),
-      handler: handlerWord === null ? undefined : forTape(handlerWord.value),
-      rules: ruleWords.map(({ rule, value, line }) => ({
+      handler: handlerClaim === null ? undefined : forTape(handlerClaim.value),
+      rules: ruleClaims.map(({ rule, value, line }) => ({
         behaviour: rule.behaviour.name,
         title: rule.title,
         line,

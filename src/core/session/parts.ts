@@ -21,7 +21,7 @@ export type Bases = Readonly<Partial<Record<AspectName, Value>>>;
 export type Definition = Form | Page | Section | Field | Button | Track;
 
 /** Shared by all parts of which nothing was told yet; a teller makes one of its own. */
-export const NOTHING_TOLD: Partial<PartState> = Object.freeze({});
+export const NOTHING_TOLD: Readonly<Partial<PartState>> = Object.freeze({});
 
 export class Part {
   readonly sort: PartSort;
@@ -43,7 +43,7 @@ export class Part {
   /** Those that somebody has touched. */
   readonly aspects: Partial<Record<AspectName, Aspect>> = {};
   /** The state last told to the outside, so that only differences are told. */
-  told: Partial<PartState> = NOTHING_TOLD;
+  told: Readonly<Partial<PartState>> = NOTHING_TOLD;
 
   constructor(
     sort: PartSort,

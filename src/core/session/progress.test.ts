@@ -12,7 +12,7 @@ import {
   text,
 } from '../../../tests/support/forms';
 import { both, bootMachine } from '../../../tests/support/hosts';
-import { standingWords, Tape } from '../tape/tape';
+import { standingClaims, Tape } from '../tape/tape';
 
 beforeAll(bootMachine);
 
@@ -124,7 +124,7 @@ describe('17 what a step that did not settle had begun', () => {
     });
     open.do({ set: 'go', to: 1 });
     const tape = new Tape(open.tape);
-    expect(standingWords(tape).get('note')).toBeUndefined();
+    expect(standingClaims(tape).get('note')).toBeUndefined();
     expect([open.part('note').hint, open.part('other').required]).toEqual([null, false]);
   });
 

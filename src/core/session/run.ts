@@ -6,9 +6,9 @@ import type { Entry, RunEntry } from './entries';
 import type { Part } from './parts';
 import type { Event } from './progress';
 import type { Row } from './rows';
-import type { Said } from './rule-words';
+import type { Claim, Said } from './rule-claims';
 import type { Message } from './step';
-import { NOTHING_SAID, type Handler, type Rule } from './tie';
+import { NOTHING_CLAIMED, type Handler, type Rule } from './tie';
 import type { OpenRun } from './waiting';
 import { Writes } from './writing';
 import type { Line } from '../wire/line';
@@ -23,16 +23,15 @@ export class Run {
   readonly entry: (RunEntry & Entry) | null;
   /** What a handler writes is in place at once; a rule's values wait. */
   readonly writes: Writes | null;
-  /** A rule's words, gathered and put in place together at its end. */
-  readonly said: Said;
-  /** What a rule read, with what it saw. */
-  readonly reads: Map<Aspect, Value>;
+  /** Of a rule: what it claims, gathered and put in place together at its end, and what it read, with what it saw. */
+  readonly #said: Said | null;
+  readonly readsOfRule: Map<Aspect, Value> | null;
   /** Parts that a handler read whose event can be stopped. */
   readonly noted: Set<Part> | null;
   messages: { message: Message; line: Line }[] | null = null;
   toParent: { set: string; to: Value; line: Line }[] | null = null;
   /** A handler's words, for when it is superseded. */
-  words: OpenRun['words'] | null = null;
+  claims: OpenRun['claims'] | null = null;
   /** What waits, once it does. */
   open: OpenRun | null;
   wantsSubmit = false;
@@ -55,14 +54,33 @@ export class Run {
     this.entry = entry;
     const ofRule = tie.sort === 'rule';
     this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
-    this.said = ofRule ? new Map() : NOTHING_SAID;
-    this.reads = ofRule ? new Map() : NOTHING_READ;
+    this.#said = ofRule ? new Map() : null;
+    this.readsOfRule = ofRule ? new Map() : null;
     this.noted = trigger.stops ? new Set() : null;
     this.open = open;
   }
+
+  get said(): ReadonlyMap<Aspect, Claim> {
+    return this.#said ?? NOTHING_CLAIMED;
+  }
+
+  get reads(): ReadonlyMap<Aspect, Value> {
+    return this.readsOfRule ?? NOTHING_READ;
+  }
+
+  /** What a rule claims of an aspect; null takes it back. */
+  claim(aspect: Aspect, claim: Claim | null): void {
+    if (claim === null) this.#said!.delete(aspect);
+    else this.#said!.set(aspect, claim);
+  }
+
+  /** What a rule sees of an aspect when it first reads it. */
+  saw(aspect: Aspect, value: Value): void {
+    if (!this.readsOfRule!.has(aspect)) this.readsOfRule!.set(aspect, value);
+  }
 }
 
-const NOTHING_READ: Map<Aspect, Value> = new Map();
+const NOTHING_READ: ReadonlyMap<Aspect, Value> = new Map();
 export interface RunResult {
   failure: Failure | null;
   /** What others are to be told. */

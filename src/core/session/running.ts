@@ -1,7 +1,7 @@
 /**
  * Running one handler or rule, atomically: what it reads and writes goes through here, and when it fails
  * everything it did is undone. A handler that waits runs in stretches, each atomic by itself. What a
- * rule said is put in place by `rule-words.ts`; what runs when is `settling.ts`.
+ * rule said is put in place by `rule-claims.ts`; what runs when is `settling.ts`.
  */
 import { CALLS_WAITING } from '../limits';
 import { equal, type Value } from '../form/value';
@@ -14,7 +14,7 @@ import type { Observer } from './observer';
 import type { Part } from './parts';
 import type { Event, Progress } from './progress';
 import { Run, type RunResult, type Trigger } from './run';
-import { seenBy, type RuleWords } from './rule-words';
+import { seenBy, type RuleClaims } from './rule-claims';
 import type { Ended, Given, Scripts } from './scripts';
 import type { State } from './state';
 import type { Message } from './step';
@@ -27,7 +27,6 @@ import type { Line } from '../wire/line';
 /** Whoever asks something while nothing runs. */
 const NOBODY = { handler: null, behaviour: '', entry: null, noted: null } as const;
 
-const NO_WORDS: OpenRun['words'] = new Map();
 const NOTHING: readonly Event[] = [];
 
 /** What it stands on. */
@@ -37,7 +36,7 @@ export interface RunsRooms {
   waiting: Waiting;
   progress: Progress;
   scripts: Scripts;
-  ruleWords: RuleWords;
+  ruleClaims: RuleClaims;
   writing: Writing;
   observer: Observer | null;
 }
@@ -48,7 +47,7 @@ export class Running {
   readonly #waiting: Waiting;
   readonly #progress: Progress;
   readonly #scripts: Scripts;
-  readonly #ruleWords: RuleWords;
+  readonly #ruleClaims: RuleClaims;
   readonly #writing: Writing;
   readonly #observer: Observer | null;
   /** Somebody asks something on the way, who may read all and change nothing. */
@@ -63,7 +62,7 @@ export class Running {
     waiting,
     progress,
     scripts,
-    ruleWords,
+    ruleClaims,
     writing,
     observer,
   }: RunsRooms) {
@@ -72,7 +71,7 @@ export class Running {
     this.#waiting = waiting;
     this.#progress = progress;
     this.#scripts = scripts;
-    this.#ruleWords = ruleWords;
+    this.#ruleClaims = ruleClaims;
     this.#writing = writing;
     this.#observer = observer;
   }
@@ -136,7 +135,7 @@ export class Running {
       return own.value;
     }
     const seen = seenBy(rule, aspect);
-    if (!run.reads.has(aspect)) run.reads.set(aspect, seen);
+    run.saw(aspect, seen);
     this.#observer?.read(aspect, seen);
     return seen;
   }
@@ -163,7 +162,7 @@ export class Running {
       const value = this.guarded(() => acceptValue(this.#state, part, offered));
       this.#observer?.said(aspect, value, line);
       if (rule === null) this.#writing.value(run.writes!, aspect, value, line);
-      else run.said.set(aspect, { value, line });
+      else run.claim(aspect, { value, line });
       return;
     }
     const value =
@@ -174,19 +173,18 @@ export class Running {
           : this.guarded(() => acceptAspect(this.#state, aspect, offered));
     this.#observer?.said(aspect, value, line);
     if (rule !== null) {
-      if (value === undefined) run.said.delete(aspect);
-      else run.said.set(aspect, { value, line });
+      run.claim(aspect, value === undefined ? null : { value, line });
       return;
     }
     const from = aspect.current;
-    const before = run.words?.get(aspect)?.before ?? aspect.handlerWord;
-    this.#state.putHandlerWord(aspect, value === undefined ? null : { value }, run.record);
-    (run.words ??= new Map()).set(aspect, { before, mine: aspect.handlerWord });
-    this.#tapeWord(run, aspect, from, value, line);
+    const before = run.claims?.get(aspect)?.before ?? aspect.handlerClaim;
+    this.#state.putHandlerClaim(aspect, value === undefined ? null : { value }, run.record);
+    (run.claims ??= new Map()).set(aspect, { before, mine: aspect.handlerClaim });
+    this.#tapeClaim(run, aspect, from, value, line);
   }
 
   /** Tapes a handler's word if anything came of it; one hidden by a rule's is taped as covered. */
-  #tapeWord(run: Run, aspect: Aspect, from: Value, said: Value | undefined, line: Line): void {
+  #tapeClaim(run: Run, aspect: Aspect, from: Value, said: Value | undefined, line: Line): void {
     if (!this.#tape.on) return;
     const to = aspect.current;
     const covered = said !== undefined && !equal(said, to);
@@ -324,11 +322,11 @@ export class Running {
       line,
       why,
     });
-    for (const [aspect, { before, mine }] of open.words) {
+    for (const [aspect, { before, mine }] of open.claims) {
       // Its own words only: what was said over them since stays.
-      if (aspect.handlerWord !== mine) continue;
+      if (aspect.handlerClaim !== mine) continue;
       const from = aspect.current;
-      this.#state.putHandlerWord(aspect, before, open.record);
+      this.#state.putHandlerClaim(aspect, before, open.record);
       if (entry !== null && !equal(from, aspect.current))
         this.#tape.effect(entry.n, aspect, from, aspect.current, {
           by: 'form',
@@ -366,11 +364,18 @@ export class Running {
     let events = NOTHING;
     if (failure === null) {
       if (run.rule === null) events = this.#writing.told(run.writes!);
-      else this.#ruleWords.settle(run.rule, run.said, run.reads, run.record, run.entry?.n ?? null);
+      else
+        this.#ruleClaims.settle(
+          run.rule,
+          run.said,
+          run.readsOfRule!,
+          run.record,
+          run.entry?.n ?? null,
+        );
     } else {
       journal.rollBack(mark);
       // What the failed run read counts as read; what its last good run said stands.
-      if (run.rule !== null) this.#ruleWords.remember(run.rule, run.reads);
+      if (run.rule !== null) this.#ruleClaims.remember(run.rule, run.readsOfRule);
     }
     this.#leave(run, ended, failure);
     this.#closeEntry(run, ended, failure);
@@ -395,9 +400,9 @@ export class Running {
       if (ended.failure === null) this.#scripts.drop(run.number);
       return;
     }
-    for (const [aspect, word] of run.words ?? NO_WORDS)
-      open.words.set(aspect, {
-        before: open.words.get(aspect)?.before ?? word.before,
+    for (const [aspect, word] of run.claims ?? [])
+      open.claims.set(aspect, {
+        before: open.claims.get(aspect)?.before ?? word.before,
         mine: word.mine,
       });
     if (ended.open || open.calls.size > 0) this.#waiting.keep(open);

@@ -28,7 +28,7 @@ import type { Part } from './parts';
 import { Progress } from './progress';
 import { Records } from './records';
 import { RowSteps } from './row-steps';
-import { RuleWords } from './rule-words';
+import { RuleClaims } from './rule-claims';
 import { Running } from './running';
 import type { Scripts } from './scripts';
 import { Services } from './services';
@@ -117,14 +117,14 @@ export class Session {
     const waiting = new Waiting(progress, (run) => scripts.drop(run));
     const ties = new Ties(state, progress, loaded.tied);
     const writing = new Writing(state, tape, progress, ties);
-    const ruleWords = new RuleWords(state, tape, progress, writing);
+    const ruleClaims = new RuleClaims(state, tape, progress, writing);
     const runs = new Running({
       state,
       tape,
       waiting,
       progress,
       scripts,
-      ruleWords,
+      ruleClaims,
       writing,
       observer,
     });
@@ -153,7 +153,7 @@ export class Session {
     const settling = new Settling({
       state,
       runs,
-      ruleWords,
+      ruleClaims,
       tape,
       waiting,
       progress,

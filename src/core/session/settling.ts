@@ -11,7 +11,7 @@ import type { Corrections } from './corrections';
 import type { Desk } from './desk';
 import type { Event, Progress } from './progress';
 import type { Row } from './rows';
-import { differing, type RuleWords } from './rule-words';
+import { differing, type RuleClaims } from './rule-claims';
 import type { RunResult } from './run';
 import type { Running } from './running';
 import type { State } from './state';
@@ -35,7 +35,7 @@ const NOTHING = { is: 'nothing' } as const;
 export interface SettlingRooms {
   state: State;
   runs: Running;
-  ruleWords: RuleWords;
+  ruleClaims: RuleClaims;
   tape: TapeWriter;
   waiting: Waiting;
   progress: Progress;
@@ -49,7 +49,7 @@ export interface SettlingRooms {
 export class Settling {
   readonly #state: State;
   readonly #runs: Running;
-  readonly #ruleWords: RuleWords;
+  readonly #ruleClaims: RuleClaims;
   readonly #tape: TapeWriter;
   readonly #waiting: Waiting;
   readonly #progress: Progress;
@@ -64,7 +64,7 @@ export class Settling {
   constructor({
     state,
     runs,
-    ruleWords,
+    ruleClaims,
     tape,
     waiting,
     progress,
@@ -76,7 +76,7 @@ export class Settling {
   }: SettlingRooms) {
     this.#state = state;
     this.#runs = runs;
-    this.#ruleWords = ruleWords;
+    this.#ruleClaims = ruleClaims;
     this.#tape = tape;
     this.#waiting = waiting;
     this.#progress = progress;
@@ -99,7 +99,7 @@ export class Settling {
     } catch (caught) {
       if (!(caught instanceof NoRest)) throw caught;
       this.#progress.takeBack();
-      this.#ruleWords.forget();
+      this.#ruleClaims.forget();
       this.#state.stirred.clear();
       this.#progress.errors.push(caught.failure);
       const error = this.#tape.add(cause, { type: 'error', failure: caught.failure });
@@ -126,7 +126,7 @@ export class Settling {
         this.#runRule(rule, cause);
         continue;
       }
-      const events = this.#ruleWords.putValues();
+      const events = this.#ruleClaims.putValues();
       if (events !== null) {
         queue.push(...events);
         continue;

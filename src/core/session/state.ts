@@ -214,37 +214,37 @@ export class State {
   }
 
   /** Puts a handler's word, or takes it back with undefined. */
-  setHandlerWord(aspect: Aspect, value: Value | undefined, by: RunRecord): void {
-    this.putHandlerWord(aspect, value === undefined ? null : { value }, by);
+  setHandlerClaim(aspect: Aspect, value: Value | undefined, by: RunRecord): void {
+    this.putHandlerClaim(aspect, value === undefined ? null : { value }, by);
   }
 
   /** Puts a word as it was boxed before, which is how what a superseded run said is taken back. */
-  putHandlerWord(aspect: Aspect, word: Aspect['handlerWord'], by: RunRecord | null): void {
-    const { handlerWord: before, changedBy } = aspect;
+  putHandlerClaim(aspect: Aspect, word: Aspect['handlerClaim'], by: RunRecord | null): void {
+    const { handlerClaim: before, changedBy } = aspect;
     this.#journal.undoable(() => {
-      aspect.handlerWord = before;
+      aspect.handlerClaim = before;
       aspect.changedBy = changedBy;
       this.#stir(aspect);
     });
-    aspect.handlerWord = word;
+    aspect.handlerClaim = word;
     aspect.changedBy = by;
     this.#stir(aspect);
   }
 
   /** Puts a rule's word, or takes it back with null. */
-  setRuleWord(
+  setRuleClaim(
     aspect: Aspect,
     rule: Rule,
     word: { value: Value; line: Line } | null,
     by: RunRecord,
   ): void {
-    const { ruleWords: before, changedBy } = aspect;
+    const { ruleClaims: before, changedBy } = aspect;
     this.#journal.undoable(() => {
-      aspect.ruleWords = before;
+      aspect.ruleClaims = before;
       aspect.changedBy = changedBy;
       this.#stir(aspect);
     });
-    aspect.ruleWords = aspect.withWord(rule, word);
+    aspect.ruleClaims = aspect.withClaim(rule, word);
     aspect.changedBy = by;
     this.#stir(aspect);
   }

@@ -65,7 +65,7 @@ export interface Rule extends Tie {
   /** The row it is bound to, for a rule that holds for each row. */
   row: Row | null;
   /** What its last good run said. */
-  words: Map<Aspect, { value: Value; line: Line }>;
+  claims: ReadonlyMap<Aspect, { value: Value; line: Line }>;
   /** What its last run read, with what it saw there; null before its first run. */
   reads: Map<Aspect, Value> | null;
   state: RuleState;
@@ -84,7 +84,7 @@ export interface EachRule {
 export type MadeRule = Pick<Rule, 'number' | 'behaviour' | 'title' | 'line' | 'order'>;
 
 /** Shared by all rules that have said nothing yet. */
-export const NOTHING_SAID: Rule['words'] = new Map();
+export const NOTHING_CLAIMED: Rule['claims'] = new Map();
 
 export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row: Row | null): Rule {
   return {
@@ -95,7 +95,7 @@ export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row:
     line,
     order,
     row,
-    words: NOTHING_SAID,
+    claims: NOTHING_CLAIMED,
     reads: null,
     state: 'new',
     ticket: 0,

@@ -4,7 +4,7 @@ import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
-import { NOTHING_SAID, ruleOf, type Handler, type MadeRule, type Rule, type Tied } from './tie';
+import { NOTHING_CLAIMED, ruleOf, type Handler, type MadeRule, type Rule, type Tied } from './tie';
 
 /** What an event is tied by: its type and the part, for cells the column. */
 export function keyOf(type: EventType, part: Part | null): string {
@@ -184,7 +184,7 @@ export class Ties {
     }
     this.#rules = this.#rules.filter(({ number }) => !ended.has(number));
     for (const rule of this.#rules) {
-      rule.words = NOTHING_SAID;
+      rule.claims = NOTHING_CLAIMED;
       rule.reads = null;
       rule.state = 'new';
       rule.last = null;

@@ -33,9 +33,9 @@ export class OpenRun {
   state: RunState = 'open';
   readonly calls = new Set<Call>();
   /** What it said of aspects, with what stood before it: taken back when it is superseded. */
-  readonly words = new Map<
+  readonly claims = new Map<
     Aspect,
-    { before: Aspect['handlerWord']; mine: Aspect['handlerWord'] }
+    { before: Aspect['handlerClaim']; mine: Aspect['handlerClaim'] }
   >();
 
   constructor(

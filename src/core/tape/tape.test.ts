@@ -2,7 +2,7 @@ import { beforeAll, expect, test } from 'vitest';
 import { formWith, number, text } from '../../../tests/support/forms';
 import { bootMachine, inMachine } from '../../../tests/support/hosts';
 import { linesOf } from './lines';
-import { standingWords, Tape } from './tape';
+import { standingClaims, Tape } from './tape';
 
 beforeAll(bootMachine);
 
@@ -34,7 +34,7 @@ test('a step in which time passed shows what went on then', () => {
 test('the margin holds what scripts say now: a person who enters a value ends a word, a silent rule too', () => {
   const words = (steps: { set: string; to: number }[]) =>
     Object.fromEntries(
-      [...standingWords(tapeOf(steps))].map(([part, said]) => [
+      [...standingClaims(tapeOf(steps))].map(([part, said]) => [
         part,
         said.map(({ aspect, line }) => [aspect, line]),
       ]),

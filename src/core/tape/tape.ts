@@ -108,7 +108,7 @@ export class Tape {
 }
 
 /** What scripts say of a part at the end of a tape: each aspect with the run and line that said it last. */
-export interface Word {
+export interface Claim {
   aspect: SaidName;
   to: unknown;
   behaviour: string;
@@ -116,14 +116,14 @@ export interface Word {
 }
 
 /** The standing words of scripts by part, for the margin of the live form. */
-export function standingWords(tape: Tape): Map<string, Word[]> {
-  const words = new Map<string, Map<string, Word | null>>();
+export function standingClaims(tape: Tape): Map<string, Claim[]> {
+  const words = new Map<string, Map<string, Claim | null>>();
   for (const entry of tape.entries) {
     if (entry.type !== 'effect' || entry.n < tape.since || 'struck' in entry || 'covered' in entry)
       continue;
     const effect = entry as Effect;
     const run = tape.runOf(effect);
-    const ofPart = words.get(effect.part) ?? new Map<string, Word | null>();
+    const ofPart = words.get(effect.part) ?? new Map<string, Claim | null>();
     const { again } = effect;
     // A person's value, or a rule that fell silent, ends what a script said, unless an earlier rule's word shows again.
     const said =
@@ -137,7 +137,7 @@ export function standingWords(tape: Tape): Map<string, Word[]> {
   }
   return new Map(
     [...words].flatMap(([part, aspects]) => {
-      const standing = [...aspects.values()].filter((word): word is Word => word !== null);
+      const standing = [...aspects.values()].filter((word): word is Claim => word !== null);
       return standing.length === 0 ? [] : [[part, standing] as const];
     }),
   );

@@ -2,7 +2,7 @@
 import { nameOnTape, seenAt } from '../scenario/seen';
 import type { Miss } from '../scenario/run-scenario';
 import type { Answer } from '../session/step';
-import { standingWords, Tape } from '../tape/tape';
+import { standingClaims, Tape } from '../tape/tape';
 import type { Names } from '../tape/words';
 import { lineInWords } from '../wire/line';
 
@@ -15,7 +15,7 @@ export function whyMissed(
   if (part.startsWith('@') || aspect === null) return null;
   const tape = new Tape(answers.slice(0, after + 1).flatMap((answer) => answer.tape));
   const name = nameOnTape(seenAt(answers, after), part);
-  const word = standingWords(tape)
+  const word = standingClaims(tape)
     .get(name)
     ?.find((one) => one.aspect === aspect);
   if (word !== undefined)

@@ -7,7 +7,7 @@ import { useStore } from 'zustand';
 import { differences } from '@/core/debugging/differences';
 import { entriesUntil } from '@/core/debugging/travel';
 import { seenAt } from '@/core/scenario/seen';
-import { standingWords, Tape } from '@/core/tape/tape';
+import { standingClaims, Tape } from '@/core/tape/tape';
 import { namesFor } from '@/core/tape/words';
 import { inIdleTime, lazily } from '../lazily';
 import { Pane } from '../pane';
@@ -107,7 +107,7 @@ export function Layout({ bench }: { bench: Bench }) {
     [answers, at],
   );
   const words = useMemo(
-    () => standingWords(standing === null ? tape : new Tape(entriesUntil(tape.entries, standing))),
+    () => standingClaims(standing === null ? tape : new Tape(entriesUntil(tape.entries, standing))),
     [tape, standing],
   );
   const names = useMemo(() => namesFor(material.form, titles, material.people), [material, titles]);

@@ -9,7 +9,7 @@ import { useRef } from 'react';
 import { useStore } from 'zustand';
 import type { ChildList } from '@/core/form/definition';
 import type { Seen } from '@/core/scenario/seen';
-import type { Word } from '@/core/tape/tape';
+import type { Claim } from '@/core/tape/tape';
 import { ChildRecordsList } from '../../form/child-list';
 import { FormSheet } from '../../form/sheet';
 import { addressHere } from '../../address';
@@ -45,7 +45,7 @@ export function LiveForm({
 }: {
   bench: Bench;
   seen: Seen;
-  words: ReadonlyMap<string, Word[]>;
+  words: ReadonlyMap<string, Claim[]>;
   names: Names;
   /** Parts that differ from the moment before, while somebody stands in the past. */
   changed: readonly string[];

@@ -19,11 +19,15 @@ import { Writes, type Writing } from './writing';
 import type { Line } from '../wire/line';
 
 /** What a rule said in one run. */
-export type Said = Map<Aspect, { value: Value; line: Line }>;
+export interface Claim {
+  value: Value;
+  line: Line;
+}
+export type Said = Map<Aspect, Claim>;
 
 /** What a rule sees of an aspect now. */
 export function seenBy(rule: Rule, aspect: Aspect): Value {
-  return aspect.ruleWords.length > 0 && rule.words.has(aspect)
+  return aspect.ruleClaims.length > 0 && rule.claims.has(aspect)
     ? aspect.below(rule)
     : aspect.current;
 }
@@ -38,7 +42,7 @@ export function differing(rule: Rule): Aspect | null {
   return null;
 }
 
-export class RuleWords {
+export class RuleClaims {
   readonly #state: State;
   readonly #tape: TapeWriter;
   readonly #progress: Progress;
@@ -56,18 +60,18 @@ export class RuleWords {
   /** Replaces all the rule's former run said by what this one says. */
   settle(
     rule: Rule,
-    said: Said,
+    said: ReadonlyMap<Aspect, Claim>,
     reads: Map<Aspect, Value>,
     record: RunRecord,
     entry: number | null,
   ): void {
-    const { words: old, last, reads: oldReads } = rule;
+    const { claims: old, last, reads: oldReads } = rule;
     this.#progress.journal.undoable(() => {
-      rule.words = old;
+      rule.claims = old;
       rule.last = last;
       this.#depend(rule, oldReads);
     });
-    rule.words = said;
+    rule.claims = said;
     rule.last = { record, entry };
     if (old.size > 0)
       for (const aspect of old.keys()) if (!said.has(aspect)) this.#withdraw(rule, aspect);
@@ -76,14 +80,14 @@ export class RuleWords {
       // Most runs say again what the last one said.
       const same = standing !== undefined && equal(standing.value, word.value);
       if (aspect.sticks || aspect.derive !== null) {
-        if (!same) this.#state.setRuleWord(aspect, rule, word, record);
+        if (!same) this.#state.setRuleClaim(aspect, rule, word, record);
         if (!same || !equal(aspect.current, word.value)) this.#owe(rule, aspect);
         continue;
       }
       if (same) continue;
       const from = aspect.current;
-      this.#state.setRuleWord(aspect, rule, word, record);
-      this.#tapeWord(rule, aspect, from, word, standing === undefined);
+      this.#state.setRuleClaim(aspect, rule, word, record);
+      this.#tapeClaim(rule, aspect, from, word, standing === undefined);
       this.#noteConflict(rule, aspect);
     }
     this.#depend(rule, reads);
@@ -99,7 +103,7 @@ export class RuleWords {
     const from = aspect.current;
     const { record, entry } = rule.last!;
     const shows = aspect.winner?.rule === rule;
-    this.#state.setRuleWord(aspect, rule, null, record);
+    this.#state.setRuleClaim(aspect, rule, null, record);
     if (aspect.sticks || aspect.derive !== null) {
       // The value stays, unless a rule that was covered until now says it differently.
       if (shows && aspect.winner !== null) this.#owe(rule, aspect);
@@ -125,7 +129,7 @@ export class RuleWords {
   }
 
   /** Tapes a word that shows, or is covered by a later rule's; one that is new and shows even when it changes nothing. */
-  #tapeWord(
+  #tapeClaim(
     rule: Rule,
     aspect: Aspect,
     from: Value,
@@ -144,18 +148,18 @@ export class RuleWords {
   }
 
   #noteConflict(rule: Rule, aspect: Aspect): void {
-    const { ruleWords, winner } = aspect;
+    const { ruleClaims, winner } = aspect;
     if (
       !this.#tape.on ||
-      ruleWords.length < 2 ||
-      ruleWords.every((word) => equal(word.value, winner!.value))
+      ruleClaims.length < 2 ||
+      ruleClaims.every((word) => equal(word.value, winner!.value))
     )
       return;
     this.#tape.add(rule.last!.entry, {
       type: 'conflict',
       part: aspect.part.name,
       aspect: aspect.name,
-      between: ruleWords.map((word) => word.rule.title),
+      between: ruleClaims.map((word) => word.rule.title),
       wins: winner!.rule.title,
     });
   }
@@ -175,7 +179,7 @@ export class RuleWords {
   #putValue(rule: Rule, aspect: Aspect, writes: Writes): void {
     const { winner } = aspect;
     if (winner === null || aspect.part.row?.removed === true) return;
-    const own = rule.words.get(aspect);
+    const own = rule.claims.get(aspect);
     this.#noteConflict(rule, aspect);
     // A later rule that says otherwise wins, and puts its own word in place where it has something new to say.
     if (own !== undefined && !equal(own.value, winner.value)) return;
