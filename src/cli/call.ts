@@ -74,7 +74,7 @@ export class InvalidCall extends Error {}
 const ContentsSchema = z.record(z.string(), z.unknown());
 
 /**
- * Reads the workspace. Going through the schemas takes longer than all else, so what came of that is kept for a folder
+ * Reads the workspace. Going through the schemas takes longer than all else, so the result is kept for a folder
  * whose files are all the same; what files have to do with each other is looked at every time.
  */
 export function open(call: Call): Workspace {

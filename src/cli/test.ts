@@ -73,7 +73,7 @@ async function run(call: Call): Promise<number> {
   return outcomes.every((outcome) => outcome.passed) ? 0 : 1;
 }
 
-/** Of all scenarios every so many-th, counted over all forms: `2/3` is the second third. */
+/** Takes every n-th scenario, counted over all forms: `2/3` is the second of three shards. */
 function sharded(shard: string | undefined, pieces: readonly Piece[]): Piece[] {
   if (shard === undefined) return [...pieces];
   const [, which, of] = /^(\d+)\/(\d+)$/.exec(shard) ?? [];
@@ -112,7 +112,7 @@ async function runForm(
         return answers;
       },
     );
-    // With coverage the scripts are loaded in another way, and who measures is not mending.
+    // With coverage the scripts are compiled differently, and a run that measures needs no reasons for misses.
     if (!result.passed && coverage === null)
       await sayWhy(result, scenario, workspace, engine, entry);
     outcomes.push({

@@ -1,5 +1,5 @@
 'use client';
-/** Forms whose check was cut short: nothing is held against them, and they are checked again by themselves. */
+/** Forms whose check was cut short: nobody is blamed, and they are checked again by themselves. */
 import type { Checking } from './check-workspace';
 import { Notice } from './kit';
 

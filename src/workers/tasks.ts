@@ -65,7 +65,7 @@ const Reach = z.object({
   ),
 });
 
-/** What came of work on a folder, or what is wrong with the folder by file and line. */
+/** The result of work on a folder, or what is wrong with the folder by file and line. */
 function orBroken<T extends object>(work: () => T): ({ ok: true } & T) | Broken {
   try {
     return { ok: true, ...work() };

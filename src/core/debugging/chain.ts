@@ -9,7 +9,7 @@ export interface Chain extends Decision {
   because: (Chain | null)[];
 }
 
-/** So many decisions are told for one question. */
+/** At most so many decisions are named for one question. */
 const MOST_TOLD = 100;
 
 /** Asks about a part, and then about everything that the decision depends on. */

@@ -6,7 +6,7 @@ import type { ConditionMet } from './decision';
 import type { NearMiss } from './near-miss';
 import { capital, lineAt, quotedValue, type Piece, type Sentence } from './pieces';
 
-/** So many comparisons of one statement are told. */
+/** At most so many comparisons of one statement are named. */
 const MOST_SIDES = 6;
 
 export function sidesOf(comparisons: readonly Comparison[]): string {
@@ -27,7 +27,7 @@ export function bySite(conditions: readonly ConditionMet[]): ConditionMet[][] {
   return [...sites.values()];
 }
 
-/** So many rounds of one statement are told. */
+/** At most so many rounds of one statement are named. */
 const MOST_ROUNDS = 4;
 
 /** One that was looked at often, as in a callback, is told once. */

@@ -72,7 +72,7 @@ export function runCauses(
   return causes;
 }
 
-/** So many places with comparisons are told. */
+/** At most so many places with comparisons are named. */
 const MOST_PLACES = 20;
 
 /** The conditions of a slice, and the statements in it that compare something besides, in the order in which they were met. */

@@ -84,7 +84,7 @@ export function listed(tape: Tape, filter: Filter, inWords: (entry: Entry) => st
   return isNarrow ? rows.filter(({ entry }) => kept.has(entry.n)) : rows;
 }
 
-/** A run, or an event whose runs all, of which nothing came. */
+/** A run that changed nothing, or an event whose runs all changed nothing. */
 function isQuiet(tape: Tape, entry: Entry): boolean {
   if (entry.type === 'event') return tape.childrenOf(entry).every((child) => isQuiet(tape, child));
   if (entry.type !== 'run') return false;

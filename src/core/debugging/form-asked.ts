@@ -79,7 +79,7 @@ async function turnInVain(
   };
 }
 
-/** So many faults are told. */
+/** At most so many faults are named. */
 const MOST_FAULTS = 10;
 
 /** The last message that a handler gave. */

@@ -39,7 +39,7 @@ export interface Instance {
   said: Said[];
   /** What was asked of the form that is no aspect. */
   asked: { what: string; value: Value }[];
-  /** What waits in it came to. */
+  /** The values that its waits resolved to. */
   answers: Value[];
   /** Entries that it put on the tape, by their numbers. */
   entries: number[];

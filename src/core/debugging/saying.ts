@@ -128,7 +128,7 @@ export async function saidByHandler(
   return null;
 }
 
-/** The last statement of a run that had begun when it put this entry on the tape, or that stands on a line. */
+/** The last statement of a run that had begun when the run put this entry on the tape, or that is on a line. */
 export async function placed(
   ground: Ground,
   run: Run,

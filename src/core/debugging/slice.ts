@@ -140,7 +140,7 @@ class Slicer {
     this.#outside(script, variable);
   }
 
-  /** A variable that nothing gave a value in this run: one of those that are kept between runs, or a constant. */
+  /** A variable that this run did not assign: a constant, or one that is kept between runs. */
   #outside(script: string, variable: number): void {
     const sites = this.#instances.sites.get(script)!;
     const file = sites.findIndex(({ kind, within }) => kind === 'function' && within === null);

@@ -152,7 +152,7 @@ function runInWords(
     : names.behaviour(behaviour);
 }
 
-/** So many stops are told in the sentence; the others can be asked as causes. */
+/** At most so many stops are named in the sentence; the others can be asked as causes. */
 const MOST_STOPS = 5;
 
 /** What stopped a submission, each with the part that it stands at. */

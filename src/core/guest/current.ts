@@ -54,7 +54,7 @@ export class Current {
     throw fault;
   }
 
-  /** Keeps faults from now on apart from the run, until what it gives is called. */
+  /** Collects faults apart from the run, until the returned function is called. */
   aside(): () => void {
     const { run } = this;
     const fault = run?.fault ?? null;
@@ -82,7 +82,7 @@ export class Current {
     if (this.demand(`${what} was called`).rule) this.wrong(words.notInRule(what));
   }
 
-  /** The run that a promise is waited for in. */
+  /** The run that waits for a promise. */
   owner(): GuestRun {
     const run = this.demand('a promise was made');
     return run.rule ? this.fault(new ScriptError('async', words.asyncRule)) : run;

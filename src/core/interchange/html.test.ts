@@ -1,5 +1,5 @@
 /**
- * Pages with forms, held against the HTML standard's own words (https://html.spec.whatwg.org/multipage/input.html and
+ * Pages with forms, checked against the HTML standard's own words (https://html.spec.whatwg.org/multipage/input.html and
  * form-elements.html), which stand beside each case in quotes.
  */
 import { describe, expect, test, vi } from 'vitest';

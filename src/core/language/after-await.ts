@@ -1,5 +1,5 @@
 /**
- * Comparisons after an await that the compiler takes for impossible: it goes on believing what a field was asked before,
+ * Comparisons after an await that the compiler takes for impossible: it still assumes what a field was compared with before,
  * although people go on filling in while a script waits.
  */
 import ts from 'typescript-classic';

@@ -263,7 +263,7 @@ function mutatedText(
       : '';
     const swap = `if (${on}) ${name} = ${PREVIOUS};`;
     const head = `${async}({ ${pattern.elements.map(raw).join(', ')}, previous: ${PREVIOUS} }) =>`;
-    // What stood on several lines stands on as many.
+    // Code that took several lines still takes as many.
     const lines = '\n'.repeat(
       source.slice(node.getStart(file), node.body.getStart(file)).split('\n').length - 1,
     );
@@ -298,7 +298,7 @@ function tieOf(node: ts.CallExpression): string | null {
   return of === 'keep' ? 'rule' : null;
 }
 
-/** Whether an expression does something to the form: says an aspect, or calls what stands on a face. */
+/** Whether an expression does something to the form: says an aspect, or calls a method of a face. */
 function isEffect(node: ts.Expression, file: ts.SourceFile): boolean {
   if (ts.isAwaitExpression(node)) return false;
   if (ts.isBinaryExpression(node)) {

@@ -374,7 +374,7 @@ export class Engine {
       const working = new WorkingTime(() => port.used?.() ?? null);
       let at: Stuck | null = null;
       let heardWorked = 0;
-      /** What it had worked when it was first heard of: starting is not held against what it is asked. */
+      /** What it had worked when it was first heard of: the time to start does not count as time for the request. */
       let begunWorked = this.#isAlive ? 0 : null;
       let heardAt = performance.now();
       let isTurning = false;

@@ -37,7 +37,7 @@ export interface Wanted {
   answers: boolean;
 }
 
-/** What was asked on the way and came to something. */
+/** The value of a watch or condition at one moment of a run. */
 export interface WatchValue {
   id: number;
   /** The run that it was asked in, by its entry, and how many details of it there were by then; nulls for between runs. */

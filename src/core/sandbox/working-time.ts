@@ -1,6 +1,6 @@
 /**
- * How long a worker could work. A busy machine lets a thread wait for minutes, so what a clock says is held against
- * nobody: where the host knows the processor time that the worker has used, that counts; where it does not, as in a
+ * How long a worker could work. A busy machine lets a thread wait for minutes, so nobody is blamed for what a clock says:
+ * where the host knows the processor time that the worker has used, that counts; where it does not, as in a
  * browser, only time in which the one who watches was on time himself.
  */
 

@@ -227,7 +227,7 @@ export function masked(
   const answers = answerNames(services, tables);
   const part = (name: string) => (parts.has(name.replace(/\[\d+\]/, '')) ? name : maskedText(name));
   const { person, record, records, parent, launch } = opening;
-  /** Records are told apart by their ids, and not known by them. */
+  /** Records are distinguished by their ids, and not known by them. */
   const ids = new Map<string, string>();
   const id = (of: string) => {
     if (/^\d{1,9}$/.test(of)) return of;

@@ -45,7 +45,7 @@ export interface ScenarioGround {
   cast: Cast;
 }
 
-/** Plays a scenario and holds what came of it against what it expects. One that cannot be opened has missed that. */
+/** Plays a scenario and compares the result with what it expects. One that cannot be opened has missed that. */
 export async function runScenario(
   scenario: Scenario,
   form: Form,

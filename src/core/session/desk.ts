@@ -28,7 +28,7 @@ import type { Parts } from './tree';
 import type { Writing } from './writing';
 import type { Line } from '../wire/line';
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface DeskRooms {
   state: State;
   runs: Running;
@@ -115,7 +115,7 @@ export class Desk {
     return this.#runs.isAsking;
   }
 
-  /** Somebody asks something on the way from here on, or no more: reads leave no mark, all else is refused. */
+  /** Turns on or off that a watch or the prompt asks: reads leave no mark, and everything else is refused. */
   asking(asking: boolean): void {
     this.#runs.asking(asking);
   }

@@ -10,7 +10,7 @@ import { partAt } from './tree';
 import type { Waiting } from './waiting';
 import type { Writing } from './writing';
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface EnteringRooms {
   state: State;
   progress: Progress;

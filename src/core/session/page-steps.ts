@@ -9,7 +9,7 @@ import type { Stopping } from './stopping';
 import type { TapeWriter } from './tape-writer';
 import type { Time } from './time';
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface PageStepsRooms {
   state: State;
   situation: Situation;

@@ -20,7 +20,7 @@ export type Bases = Readonly<Partial<Record<AspectName, Value>>>;
 
 export type Definition = Form | Page | Section | Field | Button | Track;
 
-/** Shared by all parts of which nothing was told yet; a teller makes one of its own. */
+/** The state of parts that have not been reported yet. All share it; a part gets one of its own with its first report. */
 export const NOTHING_TOLD: Readonly<Partial<PartState>> = Object.freeze({});
 
 export class Part {
@@ -42,7 +42,7 @@ export class Part {
   #editable = true;
   /** Those that somebody has touched. */
   readonly aspects: Partial<Record<AspectName, Aspect>> = {};
-  /** The state last told to the outside, so that only differences are told. */
+  /** The state last reported to the outside, so that only differences are reported. */
   told: Readonly<Partial<PartState>> = NOTHING_TOLD;
 
   constructor(

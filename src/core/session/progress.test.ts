@@ -1,4 +1,4 @@
-/** A step that does not settle is taken back whole: nothing of what scripts did in it goes on, shows or is told. */
+/** A step that does not settle is taken back whole: nothing of what scripts did in it goes on, shows or is reported. */
 import { beforeAll, describe, expect, test } from 'vitest';
 import {
   berths,

@@ -19,7 +19,7 @@ import type { TapeWriter } from './tape-writer';
 import type { Ties } from './ties';
 import type { Waiting } from './waiting';
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface RecordsRooms {
   state: State;
   situation: Situation;

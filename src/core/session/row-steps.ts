@@ -9,7 +9,7 @@ import type { State } from './state';
 import { reachable } from './step-words';
 import type { Writing } from './writing';
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface RowStepsRooms {
   state: State;
   progress: Progress;

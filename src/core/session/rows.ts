@@ -26,13 +26,13 @@ export class Row {
   readonly cells = new Map<string, Part>();
   /** The rules for each row, bound to this one. */
   rules: Rule[] = [];
-  /** Not in the list: not yet, or no more. */
+  /** Not in the list: not yet, or no longer. */
   removed = true;
   /** While a list is replaced: it is in the new one. */
   here = false;
   /** Its values as opened or saved; null for a row that came since. */
   initial: Readonly<Values> | null = null;
-  /** What the outside was told of it. */
+  /** What the outside was reported of it. */
   told: { values: Readonly<Values> | null; state: Partial<RowState> } = { values: null, state: {} };
 
   constructor(rows: Rows, id: string, values: Readonly<Values>, nesting: Nesting) {
@@ -70,7 +70,7 @@ export class Rows {
   /** The rules that hold for each row. */
   each: readonly EachRule[] = [];
   toldOrder: readonly Row[] | null = null;
-  /** Its rows were let go for those of another record, and nobody was told yet. */
+  /** Its rows were let go for those of another record, and nobody was reported yet. */
   anew = false;
   readonly #nesting: Nesting;
   readonly #derived = new Map<string, Aspect>();

@@ -164,7 +164,7 @@ export class RuleClaims {
     });
   }
 
-  /** Puts in place what rules say of values, now that no rule is left to run; gives what others are to be told, or null when nothing was due. */
+  /** Puts in place what rules say of values, now that no rule is left to run; gives the events that follow from it, or null when nothing was due. */
   putValues(): readonly Event[] | null {
     if (this.#due.size === 0) return null;
     const due = [...this.#due].sort((a, b) => a[0].order - b[0].order);
@@ -196,7 +196,7 @@ export class RuleClaims {
     this.#tape.effect(writes.entry, aspect, value, value, { by: 'script', line });
   }
 
-  /** What the rule read that this value is or goes into, as it stands before the value is written. */
+  /** What the rule has read that this value is, or is computed into, with its value before the write. */
   #seenBefore(rule: Rule, aspect: Aspect): [Aspect, Value][] {
     const rows = aspect.part.row?.rows ?? aspect.part.rows;
     return [...(rule.reads ?? [])]

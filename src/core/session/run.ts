@@ -83,7 +83,7 @@ export class Run {
 const NOTHING_READ: ReadonlyMap<Aspect, Value> = new Map();
 export interface RunResult {
   failure: Failure | null;
-  /** What others are to be told. */
+  /** The events that follow. */
   events: readonly Event[];
 }
 

@@ -29,7 +29,7 @@ const NOBODY = { handler: null, behaviour: '', entry: null, noted: null } as con
 
 const NOTHING: readonly Event[] = [];
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface RunsRooms {
   state: State;
   tape: TapeWriter;
@@ -80,7 +80,7 @@ export class Running {
     return this.#asking;
   }
 
-  /** From here on, or no more, somebody asks on the way. */
+  /** Turns on or off that reads come from a watch or the prompt and not from a run. */
   asking(asking: boolean): void {
     this.#asking = asking;
   }
@@ -270,7 +270,7 @@ export class Running {
     }).order;
   }
 
-  /** Runs a handler with its event, or a rule, and says what came of it. */
+  /** Runs a handler with its event, or a rule, and gives its result. */
   run(tie: Handler | Rule, given: Given, trigger: Trigger, desk: Desk): RunResult {
     const because =
       trigger.row !== null && trigger.part === null

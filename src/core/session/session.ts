@@ -260,7 +260,7 @@ export class Session {
     return this.#answer(null);
   }
 
-  /** Does one step of a person's, settles, and says what came of it. */
+  /** Does one step of a person, settles, and gives the answer. */
   do(step: TimedStep): Answer {
     let bare: Step = step;
     if (step.at !== undefined) {

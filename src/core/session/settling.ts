@@ -31,7 +31,7 @@ class NoRest {
 
 const NOTHING = { is: 'nothing' } as const;
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface SettlingRooms {
   state: State;
   runs: Running;

@@ -30,7 +30,7 @@ export class State {
   readonly tables = new Map<string, TableIndex>();
   /** Rules that read something which was touched; whether it really differs is asked at their turn. */
   readonly stirred = new Stirred();
-  /** Parts whose state may differ from what was told. */
+  /** Parts whose state may differ from what was reported. */
   readonly touched = new Set<Part>();
   /** The values as opened or saved, against which `changed` is judged. */
   readonly initial = new Map<Part, Value>();

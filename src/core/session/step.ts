@@ -129,7 +129,7 @@ interface Said {
   stage: string | null;
 }
 
-/** What can be said of a part; of a rows field the value is told with the rows. */
+/** What can be said of a part; of a rows field the value is reported with the rows. */
 type SaidState = { [A in ToldName]: Said[(typeof ASPECTS)[A]['takes']] };
 
 /**
@@ -153,7 +153,7 @@ export type CellState = Partial<
 /** What changed among the rows of a field: their order by id when rows came, went or moved, and the rows that changed. */
 export interface RowsChange {
   order?: string[];
-  /** They are those of another record: what was told of rows by these ids was of others. */
+  /** They are those of another record: what was reported under these ids was of other rows. */
   anew?: true;
   /** `values` and `cells` hold only what changed. */
   rows: Record<string, Partial<RowState>>;
@@ -193,7 +193,7 @@ export interface SubmitOutcome {
   without: string[];
 }
 
-/** What came of a step. */
+/** The result of a step. */
 export interface Answer {
   /** Why the step could not be done by a person; then nothing else happened. */
   refused: string | null;

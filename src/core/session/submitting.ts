@@ -19,7 +19,7 @@ const UNSETTLED = {
   says: 'The behaviours of this form kept changing values and did not settle.',
 };
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface SubmittingRooms {
   state: State;
   situation: Situation;

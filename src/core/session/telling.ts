@@ -1,4 +1,4 @@
-/** What the outside is told after a step: of each part touched, the aspects that differ from what was told before. */
+/** Reports what a step changed: of each part that was touched, the aspects that differ from the last report. */
 import { equal } from '../form/value';
 import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
@@ -24,7 +24,7 @@ export function tell(state: State): Pick<Answer, 'changes' | 'rows'> {
   return { changes, rows };
 }
 
-/** Collects what differs from what was told, and notes it as told. */
+/** Collects what differs from what was reported, and notes it as reported. */
 function teller(told: Record<string, unknown>): {
   tell: (name: string, now: unknown) => void;
   difference: () => Record<string, unknown> | null;
@@ -61,14 +61,14 @@ const FOLLOWING: Readonly<Record<Following, (state: State, part: Part) => unknow
 
 function nowOf(state: State, part: Part, name: Told): unknown {
   if (Object.hasOwn(FOLLOWING, name)) return FOLLOWING[name as Following](state, part);
-  // Of a rows field it is told with the rows.
+  // Of a rows field it is reported with the rows.
   if (name === 'value') return part.rows === null ? part.value : undefined;
   return name === 'problem' && !part.onScreen ? null : part.now(name as ToldName);
 }
 
 const NESTED: readonly Told[] = ['shown', 'onScreen', 'locked', 'editable'];
 
-/** What a sort of part is told of, in this order. */
+/** The aspects that are reported of a sort of part, in this order. */
 function toldOfSort(sort: Exclude<PartSort, 'form' | 'row'>): readonly Told[] {
   const said = saidOf(sort).filter(isToldName);
   return [
@@ -95,7 +95,7 @@ function differenceOf(state: State, part: Part): Partial<PartState> | null {
   return difference();
 }
 
-/** All that can be told of a part now. */
+/** All that can be reported of a part now. */
 export function partNow(state: State, part: Part): PartState {
   const { sort } = part;
   const now: Record<string, unknown> = { sort };
@@ -141,7 +141,7 @@ function tellRow(state: State, part: Part, row: Row, rowsOf: (field: Part) => Ro
   if (cell !== null) (change().cells ??= {})[part.field.name] = cell;
 }
 
-/** What is told of a cell, in this order. Its value is told with the row, and where it is follows from the row too. */
+/** What is reported of a cell, in this order. Its value is reported with the row, and where it is follows from the row too. */
 const OF_CELL = TOLD.field.filter(
   (name) => !['value', 'onScreen', 'editable', 'stray'].includes(name),
 ) as readonly (keyof CellState)[];

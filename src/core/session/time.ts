@@ -7,7 +7,7 @@ import type { Progress } from './progress';
 import type { Settling } from './settling';
 import type { Waiting } from './waiting';
 
-/** What it stands on. */
+/** The parts of the session that it uses. */
 export interface TimeRooms {
   clock: Clock;
   waiting: Waiting;

@@ -1,5 +1,5 @@
 /**
- * Writing values and rows, whoever does: each write is taped with its cause, and what others have to be told of it is
+ * Writing values and rows, whoever does: each write is taped with its cause, and what has to be reported of it is
  * gathered: of a run one change for each field, from before the run to after it.
  */
 import { equal, type Value, type Values } from '../form/value';
@@ -90,7 +90,7 @@ export class Writing {
     if (!writes.rowsBefore.has(rows)) writes.rowsBefore.set(rows, this.#valueIfHeard(rows));
   }
 
-  /** The value of a rows field costs as much as it has rows, so it is made only where somebody will be told of it. */
+  /** The value of a rows field costs as much as it has rows, so it is made only where something needs it. */
   #valueIfHeard(rows: Rows): Value {
     return this.#ties.listens('change', rows.field) ? rows.value : null;
   }
@@ -129,7 +129,7 @@ export class Writing {
     );
   }
 
-  /** What others are told of what a run wrote, in order. */
+  /** What handlers and rules have to hear of what a run wrote, in order. */
   told(writes: Writes): readonly Event[] {
     if (writes.before === null && writes.rowsBefore === null && writes.rows === null)
       return NOTHING;

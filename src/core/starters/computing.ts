@@ -545,7 +545,7 @@ export const dependentOptions: Starter = {
   },
 };
 
-/** Columns that a field of the form can be held against; measures and flags before texts, and never the key itself. */
+/** Columns that a field of the form can be compared with; measures and flags before texts, and never the key itself. */
 function fitting(setting: StarterSetting, target: string) {
   const table = tableOf(setting, fieldNamed(setting.form, target));
   return table.columns
@@ -557,7 +557,7 @@ function fitting(setting: StarterSetting, target: string) {
     .map(({ name, kind }) => ({ key: name, label: name, kind }));
 }
 
-/** Fields that a column can be held against; keys only where the column holds some of them. */
+/** Fields that a column can be compared with; keys only where the column holds some of them. */
 function driversFor(setting: StarterSetting, column: string, target: string) {
   const table = tableOf(setting, fieldNamed(setting.form, target));
   const { kind } = table.columns.find(({ name }) => name === column)!;

@@ -43,7 +43,7 @@ export interface Reach {
 export interface Spot {
   from: number;
   to: number;
-  /** What stands before and after a new name there, such as `old: ` where a name was taken out of an object. */
+  /** The text to write before and after a new name, such as `old: ` where a name is destructured from an object. */
   before: string;
   after: string;
 }

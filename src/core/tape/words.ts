@@ -1,4 +1,4 @@
-/** Sentences for what stands on the tape: the same words in the tree, at the markers and in the answers to why. */
+/** Sentences for the entries of a tape: the same words in the tree, at the markers and in the answers to why. */
 import { lineInWords } from '../wire/line';
 import type { Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';

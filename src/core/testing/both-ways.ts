@@ -46,7 +46,7 @@ const RECORDS = 5;
 /** From so many options of a field each other one is tried. */
 const FROM = 6;
 
-/** So many numbers of the scripts that mention a field are tried in it, each with those around it. */
+/** At most so many numbers of the scripts that mention a field are tried in it, each with those around it. */
 const NUMBERS = 8;
 
 const CHOSEN: readonly Field['kind'][] = ['choice', 'choices', 'reference', 'yes_no'];

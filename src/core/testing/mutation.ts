@@ -34,7 +34,7 @@ interface Proof {
   scenario: string;
   opening: Opening;
   steps: readonly Step[];
-  /** Whether what came of it is not as expected. */
+  /** Whether its outcome is not the expected one. */
   notices(answers: readonly Answer[]): boolean;
   came: string;
   reached: ReadonlySet<number>;
@@ -179,7 +179,7 @@ interface Telling {
   session: RandomSession;
   steps: readonly Step[];
   should: readonly Answer[];
-  /** What came of it with the mutant; null where it did not come to its end. */
+  /** The outcome with the mutant; null where the session did not finish. */
   did: readonly Answer[] | null;
 }
 

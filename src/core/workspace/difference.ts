@@ -278,7 +278,7 @@ function propertiesIn(before: object, after: object, of: string): string[] {
 type Keyed = { key?: string; name?: string };
 const keyOf = ({ key, name }: Keyed) => key ?? name ?? '';
 
-/** A list of things that are told apart by a key, such as options. */
+/** A list of things that are distinguished by a key, such as options. */
 function isKeyed(value: unknown): boolean {
   return (
     Array.isArray(value) &&

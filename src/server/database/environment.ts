@@ -9,7 +9,7 @@ const Environment = z.object({
   TAVRO_FOLDERS: z.string().default(''),
 });
 
-/** Read when it is asked for: tests say it late. Throws with words for what is missing. */
+/** Read on each call, since tests set the environment late. Throws an Error that says what is missing. */
 export function environment<K extends keyof z.infer<typeof Environment>>(
   name: K,
 ): z.infer<typeof Environment>[K] {

@@ -23,7 +23,7 @@ export async function readBroughtRecords(
 export type Entered =
   { line: number; id: string; says: null } | { line: number; id: null; says: string };
 
-/** Enters records one after the other. What came of each, by its line. */
+/** Enters records one after the other and gives the result of each, by its line. */
 export async function enterRecords(
   form: string,
   records: readonly RecordIn[],

@@ -182,7 +182,7 @@ async function change(form: string, id: string) {
 
 const NewEntry = NextNumber.extend({ release: z.number().int().nullable() });
 
-/** The same with the newest release, for who sends everything in one go. */
+/** The same with the newest release, for callers that send a whole submission at once. */
 async function newEntry(form: string): Promise<{ release: Release | null; newId: string }> {
   const [came] = await ask(
     'new entry',

@@ -1,4 +1,4 @@
-/** Workspaces as wholes: what stands on their page, new ones, copies, titles, the archive, removal and its undo. */
+/** Workspaces as wholes: what their page shows, new ones, copies, titles, the archive, removal and its undo. */
 import * as z from 'zod';
 import { WORKSPACES } from '../../core/limits';
 import {

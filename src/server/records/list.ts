@@ -109,7 +109,7 @@ interface PageQuery {
 
 type ListedRow = Parameters<typeof asRecord>[0] & { place: number; key: string | null };
 
-/** So many that match are gathered and sorted; where there are more, they are met soon on the way through the order asked for. */
+/** At most so many matches are gathered and sorted. Where there are more, reading in the wanted order soon meets them. */
 const MOST_FEW = 5000;
 
 function order({ sorted, backwards }: PageQuery): SQL[] {

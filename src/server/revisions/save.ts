@@ -63,7 +63,7 @@ const SavedPlace = z.object({
 });
 export type SavedPlace = z.infer<typeof SavedPlace>;
 
-/** Saves many at once, each as `saveRevised` does, in one statement. What came of each; null as content removes. */
+/** Saves many at once, each as `saveRevised` does, in one statement. Gives the result of each; null as content removes. */
 export async function saveMany(
   within: Transaction,
   made: readonly Made[],

@@ -40,7 +40,7 @@ function parsed(bytes: Buffer): unknown {
   }
 }
 
-/** Reads the query of a request; each parameter stands once. Throws a Refusal (400) for anything else. */
+/** Reads the query of a request; each parameter occurs once. Throws a Refusal (400) for anything else. */
 export function readQuery<T>(request: Request, query: z.ZodType<T>): T {
   const given = new URL(request.url).searchParams;
   const odd = oddIn([...given]);

@@ -92,7 +92,7 @@ export function useSubmission(
   };
 }
 
-/** The page on which a field stands, of rows the field of them; null for what stands on none. */
+/** The page that a field is on, for a cell that of its rows field; null for a part that is on none. */
 function pageOf(form: Form, part: string | null): string | null {
   const name = part?.replace(/\[.*$/, '');
   return (

@@ -27,7 +27,7 @@ const FileInput = lazily<InputProps & { field: FieldOf<'file'> }>(() =>
   import('./file-input').then((module) => module.FileInput),
 );
 
-/** Few forms have one, and what it stands on is large. */
+/** Few forms have one, and its libraries are large. */
 const SearchInput = lazily<InputProps>(
   () => import('./search-input').then((module) => module.SearchInput),
   (props) => <Shown {...props} />,

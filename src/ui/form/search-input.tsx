@@ -42,7 +42,7 @@ export function SearchInput(props: InputProps) {
   );
   const label = chosen?.label ?? '';
   const [typed, setTyped] = useTyped(label);
-  // What stands there as chosen is no search for itself.
+  // The label of the chosen option is not a search.
   const searched = typed === label ? '' : typed;
   const items = useMemo(() => found(options, searched), [options, searched]);
   const collection = useMemo(

@@ -115,7 +115,7 @@ export default function Page({ params, searchParams }: Props) {
   });
 }
 
-/** What stands on the bench: the form with its behaviours, and the tables and services that they use. */
+/** What the bench works on: the form with its behaviours, and the tables and services that they use. */
 interface OnBench {
   form: Form;
   revision: number;

@@ -8,7 +8,7 @@ export type Accepted = { ok: true; value: Value } | { ok: false; takes: string; 
 
 /**
  * A broken constraint. The codes are those of HTML's ValidityState (https://html.spec.whatwg.org/#validitystate), so
- * that they can be held against a browser's own; `tooFew` and `tooMany` count what HTML has no word for.
+ * that they can be compared with a browser's own; `tooFew` and `tooMany` count what HTML has no word for.
  */
 export interface Fault {
   code:

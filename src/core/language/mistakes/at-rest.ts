@@ -82,7 +82,7 @@ class OwnValue {
     return found;
   }
 
-  /** Whether nothing of the own value is in an expression. */
+  /** Whether an expression does not depend on the field’s own value. */
   #isFree(node: ts.Node): boolean {
     if (ts.isExpression(node) && this.#isOwn(node)) return false;
     if (ts.isIdentifier(node)) {

@@ -1,4 +1,4 @@
-/** Where keys are compared or assigned: each text in the source beside the options it is held against. */
+/** Where keys are compared or assigned: each text in the source beside the options that it is compared with. */
 import { holdsKeys, isList } from '../../form/kinds';
 import ts from 'typescript-classic';
 import type { Option } from '../../form/definition';
@@ -49,7 +49,7 @@ export interface Side {
   own: ts.Expression;
 }
 
-/** The sides of a comparison that are aspects of parts, each with what it is held against. */
+/** The sides of a comparison that are aspects of parts, each with the other side. */
 export function sidesOf(act: ActOf<'compare'>, parts: KnownParts): Side[] {
   const { left, right, leftNode, rightNode } = act;
   const side = (known: Known, own: ts.Expression, other: ts.Expression): Side[] =>

@@ -72,7 +72,7 @@ export const wrongKind: Mistake = {
   },
 };
 
-/** Items of a list are held against the options, not against the field as a whole. */
+/** Items of a list are compared with the options, not with the field as a whole. */
 function inList(node: ts.Node, value: ts.Expression): boolean {
   for (let at: ts.Node = node; at !== value && at.parent !== undefined; at = at.parent)
     if (ts.isArrayLiteralExpression(at.parent)) return true;

@@ -10,7 +10,7 @@ import { engineInWorker } from '@/workers/engine-in-browser';
 import type { Scripts } from '../code/scripts';
 import type { BenchCore } from '../common/core';
 
-/** What came of it. */
+/** The result of trying a script out. */
 export interface TriedOut {
   /** The script as it is set. */
   text: string;

@@ -1,4 +1,4 @@
-/** Breakpoints in the gutter, and the line that somebody stands on. */
+/** Breakpoints in the gutter, and the line of the moment that is looked at. */
 import { RangeSet, StateEffect, StateField, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, gutter, GutterMarker, type DecorationSet } from '@codemirror/view';
 

@@ -20,7 +20,7 @@ export function benchScripts(
     get().behaviours.filter((script) => isForThis(script, form()));
 
   return {
-    /** Null for one that is not on the bench, or no more. */
+    /** Null for one that is not on the bench, or no longer is. */
     find: (name: string): Behaviour | null =>
       get().behaviours.find((behaviour) => behaviour.name === name) ?? null,
     has: (name: string): boolean => get().behaviours.some((one) => one.name === name),

@@ -10,7 +10,7 @@ import type { Tape } from '@/core/tape/tape';
 import { ASKING_LINE, type WatchesOf } from './inspecting';
 import { inWords, type Breakpoint, type DebugCore, type Hit } from './state';
 
-/** So many completions are offered. */
+/** At most so many completions are offered. */
 const MOST_OFFERED = 40;
 
 export function breakpoints({

@@ -39,7 +39,7 @@ export function comparing({ core, form: room, looking, debug, set, keepOpen, att
     });
   }
 
-  /** So many results are listed. */
+  /** At most so many results are listed. */
   const MOST = 8;
 
   /** Puts results before those of the same session. */

@@ -12,7 +12,7 @@ export function asking({ core, code, form: room, looking, debug, set, tapes, att
   const { form, material, languageWorker } = core;
   const { session } = room;
 
-  /** What an answer stands on: the tape up to the moment that is stood on. */
+  /** The evidence for an answer: the tape up to the moment that is looked at. */
   function ground(): Ground {
     const { standing } = debug();
     const entries = tapes()

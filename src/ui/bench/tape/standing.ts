@@ -29,7 +29,7 @@ export function standingOn(
   function standOn(standing: Standing | null): Promise<void> {
     if (standing === null) {
       journey++;
-      // As an attempt, so that where somebody was on the way to is not stood on any more.
+      // An attempt of its own, so that a journey that is still under way ends here.
       return attempt('standing', () => {
         set({ standing: null, detailed: null, look: null, watched: [] });
         session.lookAt(session.state.steps.length);

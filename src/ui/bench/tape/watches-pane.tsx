@@ -137,7 +137,7 @@ export function WatchesPane({ bench, names }: { bench: Bench; names: Names }) {
   );
 }
 
-/** An expression that is written, with what its last name can become for the browser to offer. */
+/** An input for an expression, with completions of its last name. */
 function Expression({
   bench,
   label,

@@ -101,7 +101,7 @@ export function gridRuns(
     return { axes, start, parts, accepted: folded(played.flat()), all, strength: thinned };
   }
 
-  /** Tries the combinations; what came of them is held against `before`. */
+  /** Tries the combinations; their outcomes are compared with `before`. */
   function tryGrid(
     plan: Pick<GridState, 'axes' | 'start' | 'parts' | 'strength'>,
     before: GridOutcome | null,
@@ -119,7 +119,7 @@ export function gridRuns(
     suggestedValues,
     run: () => tryGrid(tests.getState().grid, null),
 
-    /** The code was edited: what came of the grid before stays beside what comes of it now. */
+    /** The code was edited: the outcomes from before stay beside those of now. */
     async codeChanged(): Promise<void> {
       const { outcome, before, underway } = tests.getState().grid;
       if (outcome === null || underway !== null || outcome.accepted.rows.length > BY_ITSELF) return;

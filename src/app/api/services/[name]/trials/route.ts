@@ -12,7 +12,7 @@ const Trial = z.strictObject({
   given: z.record(z.string(), z.string()),
 });
 
-/** Calls a function of a service as it stands on its page, saved or not. */
+/** Calls a function of a service as its page has it, saved or not. */
 export async function POST(request: Request) {
   return answer(request, async () => {
     const { service, called, given } = await readBody(request, Trial);
