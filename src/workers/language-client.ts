@@ -1,6 +1,6 @@
 /** The language worker and the compiler's, as the bench starts them. */
 import { wrap } from 'comlink';
-import type { Diagnostic } from '../core/language/language-service';
+import type { Diagnostic } from '../core/language/answers';
 import type { FormMap } from '../core/language/map';
 import { isObject } from '../core/form/value';
 import type { Source } from '../core/script/header';

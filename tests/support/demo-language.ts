@@ -1,6 +1,7 @@
 /** The language of the demo's forms, to hold sources against: what is found in one behaviour beside others. */
 import { libs } from '../../src/core/language/generated/libs';
-import { FormLanguage, type Diagnostic } from '../../src/core/language/language-service';
+import { FormLanguage } from '../../src/core/language/language-service';
+import type { Diagnostic } from '../../src/core/language/answers';
 import { isModule } from '../../src/core/script/script-name';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import { readFolder } from '../../src/workers/files';

@@ -21,58 +21,9 @@ import { parse } from './parse';
 import { topLevelMisuse } from './top-level';
 import { typingsOf, type Surface } from './typings';
 import { Wordbook } from './wordbook';
-
-export interface Diagnostic {
-  /** Offsets into the source. */
-  from: number;
-  to: number;
-  /** 1-based. */
-  line: number;
-  column: number;
-  severity: 'error' | 'warning';
-  says: string;
-  /** `TS` and a number for what the compiler found; else the code of a mistake, which names its page in the handbook. */
-  code: string;
-  fixes: Fix[];
-}
-
-export interface Completion {
-  label: string;
-  kind: string;
-  /** What people read where the label is a name or key; null where there is nothing to add. */
-  detail: string | null;
-}
-
-export interface Explanation {
-  from: number;
-  to: number;
-  signature: string;
-  documentation: string;
-  /** The part it names, as `field`, `rows.cell` or the name of another part. */
-  part: string | null;
-  /** Whether it names a part or something of the behaviour, and not what belongs to the language. */
-  leads: boolean;
-}
-
-export interface Signature {
-  /** The whole call, such as `keep(title: string, rule: () => void): void`. */
-  text: string;
-  /** Where in the text the parameter stands that is being written; null when none is. */
-  active: { from: number; to: number } | null;
-  documentation: string;
-}
-
-/** Where a name leads: to a part of the form, or to a place in a behaviour. */
-export type Target =
-  { is: 'part'; part: string } | { is: 'place'; file: string; from: number; to: number };
-
-export interface Reference {
-  file: string;
-  from: number;
-  to: number;
-  line: number;
-  text: string;
-}
+import type { Diagnostic, Completion, Explanation, Signature, Target, Reference } from './answers';
+import { IMPLICIT_ANY, NOT_FOUND, SAME_FAULT, wholeExpression } from './compiler-faults';
+import { registryOfFiles, withCommentsFinished, changeable } from './script-files';
 
 const OPTIONS: ts.CompilerOptions = {
   target: ts.ScriptTarget.ES2022,
@@ -88,6 +39,7 @@ const OPTIONS: ts.CompilerOptions = {
 };
 
 const TYPINGS = 'form.d.ts';
+
 const TEMPORAL = 'temporal.d.ts';
 
 export class FormLanguage {
@@ -581,41 +533,6 @@ export class FormLanguage {
   }
 }
 
-/** Errors that ask for a type, which JavaScript has no place for: TypeScript numbers them from 7000. */
-const IMPLICIT_ANY = /^70\d\d$/;
-
-/** A module is not found; TypeScript has two ways to say so. */
-const NOT_FOUND = new Set(['TS2307', 'TS2792']);
-
-/** Errors of the compiler that a mistake of the trade says better. */
-const SAME_FAULT = new Set([
-  'TS2367',
-  'TS2678',
-  'TS2540',
-  'TS2322',
-  'TS2345',
-  'TS2588',
-  'TS2820',
-  'TS2769',
-]);
-
-/** The outermost expression around an offset: an assignment with both its sides, a whole condition. */
-function wholeExpression(file: ts.SourceFile, offset: number): { from: number; to: number } {
-  let found: ts.Node = file;
-  const down = (node: ts.Node): void => {
-    if (offset < node.getStart(file) || offset >= node.getEnd()) return;
-    found = node;
-    ts.forEachChild(node, down);
-  };
-  down(file);
-  while (
-    found.parent !== undefined &&
-    (ts.isExpression(found.parent) || ts.isVariableDeclaration(found.parent))
-  )
-    found = found.parent;
-  return { from: found.getStart(file), to: found.getEnd() };
-}
-
 /** A type of many members says less than its name. */
 function shortened(signature: string): string {
   return signature.length > 240 ? signature.replace(/\{\n[\s\S]*\n\}/, '{ … }') : signature;
@@ -623,76 +540,6 @@ function shortened(signature: string): string {
 
 function base(name: string): string {
   return name.replace(/^\//, '');
-}
-
-/**
- * Parsed files, as the service keeps them. Doc comments are read in the typings, for what the editor explains, and in
- * JavaScript, for its types; not in people's TypeScript, since reading an unfinished one may never end (`compile.ts`).
- */
-function registryOfFiles(): ts.DocumentRegistry {
-  const { ParseAll, ParseNone } = ts.JSDocParsingMode;
-  const read = ts.createDocumentRegistry(true, '/', ParseAll);
-  const unread = ts.createDocumentRegistry(true, '/', ParseNone);
-  const modeOf = (name: string) => (/\.d\.ts$|\.js$/.test(name) ? ParseAll : ParseNone);
-  const of = (name: string) => (modeOf(name) === ParseAll ? read : unread);
-  const how = (
-    name: string,
-    options: ts.CreateSourceFileOptions | ts.ScriptTarget | undefined,
-  ): ts.CreateSourceFileOptions => ({
-    ...(typeof options === 'object'
-      ? options
-      : { languageVersion: options ?? ts.ScriptTarget.ES2022 }),
-    jsDocParsingMode: modeOf(name),
-  });
-  const reading =
-    (
-      does: 'acquireDocumentWithKey' | 'updateDocumentWithKey',
-    ): ts.DocumentRegistry['acquireDocumentWithKey'] =>
-    (name, path, settings, key, snapshot, version, kind, options) =>
-      of(name)[does](name, path, settings, key, snapshot, version, kind, how(name, options));
-  return {
-    ...read,
-    acquireDocumentWithKey: reading('acquireDocumentWithKey'),
-    updateDocumentWithKey: reading('updateDocumentWithKey'),
-    releaseDocumentWithKey: (
-      path: ts.Path,
-      key: ts.DocumentRegistryBucketKey,
-      kind?: ts.ScriptKind,
-      format?: ts.ResolutionMode,
-    ) => of(path).releaseDocumentWithKey(path, key, kind!, format),
-  };
-}
-
-/** JavaScript whose last doc comment, when it is unfinished, is no doc comment: as long as before, place by place. */
-function withCommentsFinished(text: string): string {
-  const last = text.lastIndexOf('/**');
-  return last < 0 || text.indexOf('*/', last + 3) >= 0
-    ? text
-    : `${text.slice(0, last)}/* ${text.slice(last + 3)}`;
-}
-
-/** A snapshot that knows what changed since the former one, so that only that is parsed again. */
-function changeable(text: string, former: ts.IScriptSnapshot | undefined): ts.IScriptSnapshot {
-  if (former === undefined) return ts.ScriptSnapshot.fromString(text);
-  const before = former.getText(0, former.getLength());
-  let start = 0;
-  while (start < before.length && start < text.length && before[start] === text[start]) start++;
-  let end = 0;
-  while (
-    end < before.length - start &&
-    end < text.length - start &&
-    before[before.length - 1 - end] === text[text.length - 1 - end]
-  )
-    end++;
-  const change = ts.createTextChangeRange(
-    ts.createTextSpanFromBounds(start, before.length - end),
-    text.length - end - start,
-  );
-  return {
-    getText: (from, to) => text.slice(from, to),
-    getLength: () => text.length,
-    getChangeRange: (old) => (old === former ? change : undefined),
-  };
 }
 
 /** Names of the ECMAScript library that no behaviour is written with. */

@@ -1,6 +1,5 @@
 /** Checking fields at a submission or a turn of pages, and what a submission hands out. */
-import { emptyOf, faultOf } from '../form/kinds';
-import type { Value, Values } from '../form/value';
+import { faultOf } from '../form/kinds';
 import type { Part } from './parts';
 import type { State } from './state';
 
@@ -71,39 +70,6 @@ export function setFault(
 ): void {
   state.faults.set(part, { says, readsOf });
   state.touch(part);
-}
-
-/** Every field as it stands. */
-export function valuesOf(state: State): Values {
-  return Object.fromEntries(state.parts.fields.map((part) => [part.name, part.value]));
-}
-
-/** What is saved: every field, empty where an off-screen field omits its value. */
-export function outgoing(state: State): { values: Values; without: string[] } {
-  const values: Values = {};
-  const without: string[] = [];
-  for (const part of state.parts.fields) {
-    const omitted = part.field.whenHidden === 'omit' && !part.onScreen;
-    if (omitted) without.push(part.name);
-    values[part.name] = omitted
-      ? emptyOf(part.field)
-      : (state.strays.get(part) ?? (part.rows === null ? part.value : rowsOut(part, without)));
-  }
-  return { values, without };
-}
-
-function rowsOut(part: Part, without: string[]): Value {
-  const rows = part.rows!;
-  const omitting = [...rows.columns].filter(([, { field }]) => field.whenHidden === 'omit');
-  if (omitting.length === 0) return rows.value;
-  return rows.list.map((row) => {
-    const left = omitting.filter(([name]) => !rows.cell(row, name).onScreen);
-    for (const [name] of left) without.push(rows.cell(row, name).address);
-    return {
-      ...row.values,
-      ...Object.fromEntries(left.map(([name, { field }]) => [name, emptyOf(field)])),
-    };
-  });
 }
 
 /** The field that was mended loses its fault; others keep theirs until the next check. */

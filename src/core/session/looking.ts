@@ -5,7 +5,7 @@
 import { equal, type Value, type Values } from '../form/value';
 import type { Line } from '../wire/line';
 import type { Aspect } from './aspects';
-import { outgoing } from './checking';
+import { submittedValues } from './submitted-values';
 import type { Part } from './parts';
 import type { Row } from './rows';
 import type { State } from './state';
@@ -42,7 +42,7 @@ export function lookAt(state: State, page: string | null, clock: number): Look {
     clock,
     layers: {},
     initial: {},
-    outgoing: outgoing(state),
+    outgoing: submittedValues(state),
   };
   for (const part of state.parts.byName.values()) {
     if (part.sort !== 'form') look.parts[part.name] = partNow(state, part);

@@ -3,7 +3,7 @@ import type { Field } from '../form/definition';
 import { accept, emptyOf, holdsKeys, isList } from '../form/kinds';
 import type { Value, Values } from '../form/value';
 import type { Failure } from '../wire/failures';
-import { valuesOf } from './checking';
+import { valuesOf } from './submitted-values';
 import type { Clock } from './clock';
 import type { Corrections } from './corrections';
 import type { Opened } from './opened';

@@ -32,7 +32,7 @@ export class Row {
   here = false;
   /** Its values as opened or saved; null for a row that came since. */
   initial: Readonly<Values> | null = null;
-  /** What the outside was reported of it. */
+  /** Its state as it was reported last. */
   told: { values: Readonly<Values> | null; state: Partial<RowState> } = { values: null, state: {} };
 
   constructor(rows: Rows, id: string, values: Readonly<Values>, nesting: Nesting) {
@@ -70,7 +70,7 @@ export class Rows {
   /** The rules that hold for each row. */
   each: readonly EachRule[] = [];
   toldOrder: readonly Row[] | null = null;
-  /** Its rows were let go for those of another record, and nobody was reported yet. */
+  /** Its rows were replaced by those of another record, which has not been reported yet. */
   anew = false;
   readonly #nesting: Nesting;
   readonly #derived = new Map<string, Aspect>();

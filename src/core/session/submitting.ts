@@ -3,7 +3,8 @@
  * they wrote, saves, runs `saved` handlers. All of it is one step.
  */
 import { equal } from '../form/value';
-import { check, outgoing, setFault, valuesOf, type Found } from './checking';
+import { check, setFault, type Found } from './checking';
+import { submittedValues, valuesOf } from './submitted-values';
 import type { Progress } from './progress';
 import type { Settling } from './settling';
 import type { Situation } from './situation';
@@ -142,7 +143,7 @@ export class Submitting {
       stoppedBy: stops[0]?.part ?? null,
       stops,
       id: saved ? this.#situation.record : null,
-      ...outgoing(this.#state),
+      ...submittedValues(this.#state),
     };
     this.#progress.setOutcome(outcome);
     this.#tape.add(cause, { type: 'outcome', ...outcome });

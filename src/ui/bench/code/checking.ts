@@ -1,6 +1,6 @@
 /** Checking and compiling what is typed: each key is checked at once, what compiles runs once the typing rests. */
 import type { Fix } from '@/core/language/mistakes/mistake';
-import type { Diagnostic } from '@/core/language/language-service';
+import type { Diagnostic } from '@/core/language/answers';
 import type { StoreApi } from 'zustand/vanilla';
 import { isForThis, type BenchCore } from '../common/core';
 import type { Scripts } from './scripts';

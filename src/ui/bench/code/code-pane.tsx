@@ -7,7 +7,7 @@ import { lineInWords } from '@/core/wire/line';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { readHeader } from '@/core/script/header';
-import type { Diagnostic } from '@/core/language/language-service';
+import type { Diagnostic } from '@/core/language/answers';
 import type { Seen } from '@/core/scenario/seen';
 import type { linesOf } from '@/core/tape/lines';
 import { ConflictNotice, SavingLine } from '../../draft/saving';

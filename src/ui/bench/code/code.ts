@@ -1,7 +1,7 @@
 /** The code on the bench: texts that save themselves, what is wrong with them, what runs, and the places that are looked at. */
 import { createStore } from 'zustand/vanilla';
 import type { Fix } from '@/core/language/mistakes/mistake';
-import type { Diagnostic } from '@/core/language/language-service';
+import type { Diagnostic } from '@/core/language/answers';
 import type { BenchCore } from '../common/core';
 import type { Screen } from '../common/screen';
 import type { TakenOver } from '../common/material';

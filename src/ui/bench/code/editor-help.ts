@@ -10,7 +10,7 @@ import {
   type DecorationSet,
   type Tooltip,
 } from '@codemirror/view';
-import type { Explanation, Signature } from '@/core/language/language-service';
+import type { Explanation, Signature } from '@/core/language/answers';
 import type { Bench } from '../create-bench';
 
 /** What is shown of a part besides its declaration, and what can be done with a name. */

@@ -27,7 +27,7 @@ import { useEffect, useRef } from 'react';
 import { useStore } from 'zustand';
 import { baseName, isModule } from '@/core/script/script-name';
 import type { Fix } from '@/core/language/mistakes/mistake';
-import type { Diagnostic as ScriptDiagnostic } from '@/core/language/language-service';
+import type { Diagnostic as ScriptDiagnostic } from '@/core/language/answers';
 import type { LineNote } from '@/core/tape/lines';
 import { helpFor, lightUp, type HelpProps } from './editor-help';
 import { editorLook } from './editor-look';

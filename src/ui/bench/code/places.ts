@@ -1,6 +1,6 @@
 /** Going to places in the code, the editor that is open there, and where names are used. */
 import type { StoreApi } from 'zustand/vanilla';
-import type { Reference } from '@/core/language/language-service';
+import type { Reference } from '@/core/language/answers';
 import { readHeader } from '@/core/script/header';
 import { baseName } from '@/core/script/script-name';
 import type { Uses } from '@/core/structure/uses';

@@ -1,6 +1,6 @@
 /** What is known of the code on the bench: texts, what is wrong with them, and the place that is looked at. */
 import type { PartFinding } from '@/core/language/mistakes/idle-part';
-import type { Diagnostic } from '@/core/language/language-service';
+import type { Diagnostic } from '@/core/language/answers';
 import type { CompiledScript } from '@/core/session/tie';
 import type { Line } from '@/core/wire/line';
 import type { Saving } from '../../draft/draft';
