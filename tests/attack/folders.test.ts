@@ -264,7 +264,7 @@ const BROKEN: readonly Broken[] = [
         )}`,
       );
     },
-    says: /berths\.csv:2: [^]*there are more faults/,
+    says: /berths\.csv:2: [^]*there are more errors/,
   },
   {
     what: 'CSV with a key twice',
