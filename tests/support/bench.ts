@@ -4,11 +4,10 @@ import { materialFor } from './hosts';
 import { baseName } from '@/core/script/script-name';
 import type { Form } from '@/core/form/definition';
 import type { Scenario } from '@/core/scenario/definition';
-import type { Request } from '@/core/sandbox/protocol';
-import { serve } from '@/core/sandbox/serve';
 import { createBench, type Bench } from '@/ui/bench/create-bench';
 import type { BenchMaterial, OpenedRecording } from '@/ui/bench/common/material';
 import type { LanguageClient } from '@/workers/language-client';
+import { stubWorker } from './worker-here';
 import { page, section, text } from './forms';
 
 export const VISIT: Form = {
@@ -84,22 +83,7 @@ export function benchOf(options: BenchOptions = {}): {
     return Promise.resolve(new Response(JSON.stringify(answer.body), { status: answer.status }));
   });
   vi.stubGlobal('navigator', { hardwareConcurrency: 1 });
-  vi.stubGlobal(
-    'Worker',
-    class {
-      #hear: (event: { data: unknown }) => void = () => undefined;
-      readonly #handle = serve((message) => this.#hear({ data: message }));
-      addEventListener(_: 'message', hear: (event: { data: unknown }) => void) {
-        this.#hear = hear;
-      }
-      postMessage(message: Request) {
-        void this.#handle(structuredClone(message));
-      }
-      terminate() {
-        this.#hear = () => undefined;
-      }
-    },
-  );
+  stubWorker();
   const material: BenchMaterial = {
     title: 'Harbour',
     form,

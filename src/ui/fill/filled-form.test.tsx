@@ -4,10 +4,9 @@ import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { drawn } from '../../../tests/support/drawn';
+import { stubWorker } from '../../../tests/support/worker-here';
 import { page, section, text } from '../../../tests/support/forms';
 import { materialFor, openingOf } from '../../../tests/support/hosts';
-import type { Request } from '@/core/sandbox/protocol';
-import { serve } from '@/core/sandbox/serve';
 import { FilledForm } from './filled-form';
 
 const FORM = {
@@ -27,23 +26,10 @@ let submitted: { steps: { set?: string }[]; shown: Record<string, unknown> }[];
 beforeEach(() => {
   beforeStep = Promise.resolve();
   submitted = [];
-  vi.stubGlobal(
-    'Worker',
-    class {
-      #hear: (event: { data: unknown }) => void = () => undefined;
-      readonly #handle = serve((message) => act(() => this.#hear({ data: message })));
-      addEventListener(_: 'message', hear: (event: { data: unknown }) => void) {
-        this.#hear = hear;
-      }
-      postMessage(message: Request) {
-        const waits = message.do === 'step' ? beforeStep : Promise.resolve();
-        void waits.then(() => this.#handle(structuredClone(message)));
-      }
-      terminate() {
-        this.#hear = () => undefined;
-      }
-    },
-  );
+  stubWorker({
+    before: (message) => (message.do === 'step' ? beforeStep : Promise.resolve()),
+    deliver: (give) => act(give),
+  });
   vi.stubGlobal('scrollTo', () => undefined);
   vi.stubGlobal('fetch', (path: string, { body }: { body: string }) => {
     if (path.endsWith('/submissions')) submitted.push(JSON.parse(body) as never);
