@@ -58,7 +58,7 @@ type Spelled = {
   [A in ToldName]: z.ZodOptional<(typeof SPELLED)[(typeof ASPECTS)[A]['takes']]>;
 };
 
-const aspects = {
+const spelled = {
   ...(Object.fromEntries(
     SAID.filter(isToldName).map((name) => [name, SPELLED[ASPECTS[name].takes].optional()]),
   ) as Spelled),
@@ -70,6 +70,30 @@ const aspects = {
     description: 'What the record brought and is no value of this kind.',
   }),
 } satisfies Record<Exclude<keyof PartState, 'sort'>, z.ZodType>;
+
+/** The order in which files of scenarios have them; a new one comes last. */
+const IN_FILES = [
+  'value',
+  'shown',
+  'onScreen',
+  'locked',
+  'editable',
+  'required',
+  'label',
+  'options',
+  'hint',
+  'warning',
+  'problem',
+  'fault',
+  'orphan',
+  'stage',
+  'stray',
+] as const satisfies readonly (keyof typeof spelled)[];
+
+const aspects = {
+  ...(Object.fromEntries(IN_FILES.map((name) => [name, spelled[name]])) as typeof spelled),
+  ...spelled,
+};
 
 /** Every aspect can be expected. */
 export const PartExpectation = z.strictObject({
