@@ -85,7 +85,7 @@ function experiments() {
     JSON.stringify({
       attack: 'Experiments of all tests, whole',
       tried: passed,
-      came: `in ${files.length} files: sessions, programs, messages and edits made at random, each held against something that knows better`,
+      came: `in ${files.length} files: sessions, programs, messages and edits made at random, each compared with something that knows better`,
     }),
   );
   return !failed;
