@@ -7,7 +7,8 @@
 import { isEmpty, type Value } from '../form/value';
 import type { PartInfo } from '../wire/acts';
 import { nearest, words } from '../wire/failures';
-import { entryOf, saidOf, type SaidName } from '../wire/aspects';
+import { saidOf, type SaidName } from '../wire/aspects';
+import { SLOT_OF } from '../wire/slots';
 import { Slot, type PartSort } from '../wire/layout';
 import type { Current } from './current';
 import {
@@ -45,7 +46,7 @@ export function makeFaces(
     unknown: ({ name }, member, known) => current.wrong(words.noAspect(name, member, known)),
   };
   const read = (slot: Slot): Member => Face.aspect(slot, wire, current, false);
-  const said = (name: SaidName): Member => Face.aspect(entryOf(name).slot, wire, current, true);
+  const said = (name: SaidName): Member => Face.aspect(SLOT_OF[name], wire, current, true);
   /** What can be said of a sort of part, after what it has already. */
   const withSaid = (sort: PartSort, members: Members): Members => ({
     ...members,

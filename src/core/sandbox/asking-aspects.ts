@@ -5,7 +5,8 @@ import type { AspectName } from '../session/aspects';
 import type { Desk } from '../session/desk';
 import type { Part } from '../session/parts';
 import type { Row, Rows } from '../session/rows';
-import { entryOf, SAID } from '../wire/aspects';
+import { SAID } from '../wire/aspects';
+import { SLOT_OF } from '../wire/slots';
 import { Slot, SLOT_BITS, SLOTS } from '../wire/layout';
 import type { Numbers } from './numbers';
 import { Untrue } from './wire';
@@ -97,7 +98,7 @@ const COMPUTED: Partial<Record<Slot, Meaning>> = {
 };
 
 const SAID_BY_SLOT = new Map(
-  SAID.map((name): [Slot, Meaning] => [entryOf(name).slot, aspect(name, true)]),
+  SAID.map((name): [Slot, Meaning] => [SLOT_OF[name], aspect(name, true)]),
 );
 // Options are read as they are offered, whether a script said them or the definition.
 SAID_BY_SLOT.get(Slot.Options)!.read = (desk, part) => desk.options(field(part));

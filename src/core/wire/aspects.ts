@@ -1,9 +1,10 @@
 /**
  * The aspects that scripts say of parts, each as one entry. What they take, whom they are for, whether they stay, what
- * scenarios expect of them and how they are told in words derives from it. Nothing of Zod, since the machine reads it too.
+ * scenarios expect of them and how they are told in words derives from it. Nothing of Zod, since the machine reads it too,
+ * and nothing of the wire's numbers, since pages load it; those are `slots.ts`.
  */
 import type { Value } from '../form/value';
-import { Slot, type PartSort } from './layout';
+import type { PartSort } from './layout';
 
 /** What scripts may say: one of these, read in `session/accepting.ts` and spelled in `scenario/definition.ts`. */
 export type Takes =
@@ -28,8 +29,6 @@ export interface Defined {
 }
 
 interface AspectEntry {
-  /** Its number on the wire. */
-  slot: Slot;
   /** The sorts of parts that have it. */
   of: readonly PartSort[];
   takes: Takes;
@@ -50,7 +49,6 @@ const nothing = () => null;
 /** In the order in which they can be asked about. */
 export const ASPECTS = {
   shown: {
-    slot: Slot.Shown,
     of: ['page', 'section', 'field', 'button', 'track', 'row'],
     takes: 'yes or no',
     base: ({ hidden }) => hidden !== true,
@@ -60,7 +58,6 @@ export const ASPECTS = {
     became: { yes: 'shown', no: 'hidden' },
   },
   value: {
-    slot: Slot.Value,
     of: ['field'],
     takes: 'value',
     base: nothing,
@@ -70,7 +67,6 @@ export const ASPECTS = {
     became: 'special',
   },
   required: {
-    slot: Slot.Required,
     of: ['field'],
     takes: 'yes or no',
     base: ({ required }) => required === true,
@@ -80,7 +76,6 @@ export const ASPECTS = {
     became: { yes: 'required', no: 'not required' },
   },
   locked: {
-    slot: Slot.Locked,
     of: ['form', 'page', 'section', 'field', 'button', 'row'],
     takes: 'yes or no',
     base: ({ locked }) => locked === true,
@@ -90,7 +85,6 @@ export const ASPECTS = {
     became: { yes: 'locked', no: 'unlocked' },
   },
   options: {
-    slot: Slot.Options,
     of: ['field'],
     takes: 'options',
     base: nothing,
@@ -100,7 +94,6 @@ export const ASPECTS = {
     became: 'special',
   },
   hint: {
-    slot: Slot.Hint,
     of: ['field'],
     takes: 'text or nothing',
     base: ({ hint }) => hint ?? null,
@@ -110,7 +103,6 @@ export const ASPECTS = {
     became: 'quoted',
   },
   warning: {
-    slot: Slot.Warning,
     of: ['field', 'row'],
     takes: 'text or nothing',
     base: ({ warning }) => warning ?? null,
@@ -120,7 +112,6 @@ export const ASPECTS = {
     became: 'quoted',
   },
   problem: {
-    slot: Slot.Problem,
     of: ['field', 'row'],
     takes: 'text or nothing',
     base: nothing,
@@ -130,7 +121,6 @@ export const ASPECTS = {
     became: 'quoted',
   },
   label: {
-    slot: Slot.Label,
     of: ['button'],
     takes: 'text',
     base: ({ label }) => label!,
@@ -140,7 +130,6 @@ export const ASPECTS = {
     became: 'quoted',
   },
   stage: {
-    slot: Slot.Stage,
     of: ['track'],
     takes: 'stage',
     base: ({ stage }) => stage ?? null,
@@ -150,7 +139,6 @@ export const ASPECTS = {
     became: 'quoted',
   },
   message: {
-    slot: Slot.Message,
     of: ['form'],
     takes: 'message',
     base: nothing,
@@ -160,7 +148,6 @@ export const ASPECTS = {
     became: 'quoted',
   },
   replaced: {
-    slot: Slot.Replaced,
     of: ['form'],
     takes: 'replacement',
     base: nothing,
