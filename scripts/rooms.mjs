@@ -112,7 +112,7 @@ function reduced(arrows) {
 }
 
 /** What is wrong, in sentences. */
-export function wrongArrows() {
+function wrongArrows() {
   return PICTURES.flatMap((picture) => {
     const arrows = drawn(picture);
     const there = arrowsOf(picture);
@@ -125,7 +125,7 @@ export function wrongArrows() {
         ? []
         : from.map(
             ({ from: file, to }) =>
-              `${file} imports ${to}, but ${a} does not stand on ${b} in the picture of ${picture} (${DOC})`,
+              `${file} imports ${to}, but no arrow leads from ${a} to ${b} in the picture of ${picture} (${DOC})`,
           );
     });
     const stale = arrows

@@ -2,13 +2,11 @@
  * What takes longer than a server's main thread may: compiling, checking, searching with people's patterns, reading
  * their files. Each task is a function of its request alone, run in a thread that can be ended.
  */
-import { NUMBER_STYLES } from '../core/form/number-style';
 import { createHash } from 'node:crypto';
 import { MessagePort } from 'node:worker_threads';
 import * as z from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
-import { DATE_STYLES } from '../core/form/date-style';
 import { ColumnSchema, PersonSchema, RoleSchema, TableSchema } from '../core/form/table';
 import { compile } from '../core/language/compile';
 import { libs } from '../core/language/generated/libs';
@@ -35,6 +33,7 @@ import { usesOf, usesOfKey } from '../core/structure/uses';
 import { guessColumns, readRows } from '../core/workspace/csv';
 import { SpellingSchema } from '../core/workspace/csv-spelling';
 import type { FileError } from '../core/workspace/json';
+import { HEAD_SHAPE } from '../core/workspace/head';
 import { syncOf } from '../core/workspace/syncing';
 import { writeWorkspace } from '../core/workspace/write';
 import { lookThrough, readFolder, writeIntoFolder } from './files';
@@ -93,11 +92,8 @@ const digest = (text: string) => createHash('sha256').update(text).digest('hex')
 /** A workspace as it is read from a folder. */
 const WorkspaceShape = z.object({
   ...Shared,
-  title: z.string(),
-  roles: z.array(RoleSchema),
+  ...HEAD_SHAPE,
   people: z.array(PersonSchema),
-  dates: z.enum(DATE_STYLES).optional(),
-  numbers: z.enum(NUMBER_STYLES).optional(),
   shared: z.array(Source),
   forms: z.array(
     z.object({

@@ -57,7 +57,7 @@ export class RuleClaims {
     this.#writing = writing;
   }
 
-  /** Replaces all the rule's former run said by what this one says. */
+  /** Replaces what the rule's last run said with what this one says. */
   settle(
     rule: Rule,
     said: ReadonlyMap<Aspect, Claim>,

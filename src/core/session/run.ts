@@ -23,14 +23,15 @@ export class Run {
   readonly entry: (RunEntry & Entry) | null;
   /** What a handler writes is in place at once; a rule's values wait. */
   readonly writes: Writes | null;
-  /** Of a rule: what it claims, gathered and put in place together at its end, and what it read, with what it saw. */
+  /** What a rule claims, gathered and put in place together at its end. */
   readonly #said: Said | null;
-  readonly readsOfRule: Map<Aspect, Value> | null;
+  /** What a rule read, with the values it saw; null for a handler. */
+  readonly reads: Map<Aspect, Value> | null;
   /** Parts that a handler read whose event can be stopped. */
   readonly noted: Set<Part> | null;
   messages: { message: Message; line: Line }[] | null = null;
   toParent: { set: string; to: Value; line: Line }[] | null = null;
-  /** A handler's words, for when it is superseded. */
+  /** What a handler claimed, for when it is superseded. */
   claims: OpenRun['claims'] | null = null;
   /** What waits, once it does. */
   open: OpenRun | null;
@@ -55,17 +56,13 @@ export class Run {
     const ofRule = tie.sort === 'rule';
     this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
     this.#said = ofRule ? new Map() : null;
-    this.readsOfRule = ofRule ? new Map() : null;
+    this.reads = ofRule ? new Map() : null;
     this.noted = trigger.stops ? new Set() : null;
     this.open = open;
   }
 
   get said(): ReadonlyMap<Aspect, Claim> {
     return this.#said ?? NOTHING_CLAIMED;
-  }
-
-  get reads(): ReadonlyMap<Aspect, Value> {
-    return this.readsOfRule ?? NOTHING_READ;
   }
 
   /** What a rule claims of an aspect; null takes it back. */
@@ -76,11 +73,10 @@ export class Run {
 
   /** What a rule sees of an aspect when it first reads it. */
   saw(aspect: Aspect, value: Value): void {
-    if (!this.readsOfRule!.has(aspect)) this.readsOfRule!.set(aspect, value);
+    if (!this.reads!.has(aspect)) this.reads!.set(aspect, value);
   }
 }
 
-const NOTHING_READ: ReadonlyMap<Aspect, Value> = new Map();
 export interface RunResult {
   failure: Failure | null;
   /** The events that follow. */

@@ -365,17 +365,11 @@ export class Running {
     if (failure === null) {
       if (run.rule === null) events = this.#writing.told(run.writes!);
       else
-        this.#ruleClaims.settle(
-          run.rule,
-          run.said,
-          run.readsOfRule!,
-          run.record,
-          run.entry?.n ?? null,
-        );
+        this.#ruleClaims.settle(run.rule, run.said, run.reads!, run.record, run.entry?.n ?? null);
     } else {
       journal.rollBack(mark);
       // What the failed run read counts as read; what its last good run said stands.
-      if (run.rule !== null) this.#ruleClaims.remember(run.rule, run.readsOfRule);
+      if (run.rule !== null) this.#ruleClaims.remember(run.rule, run.reads);
     }
     this.#leave(run, ended, failure);
     this.#closeEntry(run, ended, failure);
@@ -443,7 +437,7 @@ export class Running {
     const { entry, open } = run;
     if (entry === null) return;
     entry.fuel = fuel;
-    entry.reads = [...run.reads].map(([aspect, value]) => ({
+    entry.reads = [...(run.reads ?? [])].map(([aspect, value]) => ({
       part: aspect.part.name,
       aspect: aspect.name,
       value: forTape(value),

@@ -2,7 +2,6 @@
  * A workspace in memory, and reading it from the texts of its folder. File access is the caller's: it hands over a
  * map of paths to texts and gets the workspace, or every error with its file, line and path.
  */
-import { NUMBER_STYLES } from '../form/number-style';
 import { BEHAVIOURS_PER_FORM, BEHAVIOUR_CHARACTERS, SHARED_SCRIPTS } from '../limits';
 import * as z from 'zod';
 import { FormSchema, Name, type Form } from '../form/definition';
@@ -11,7 +10,7 @@ import { definitionErrors } from '../form/integrity';
 import { ServiceShape, type Service } from '../form/service';
 import { oddIn } from '../form/plain-json';
 import { repeatsIn } from '../form/repeats';
-import { PersonSchema, RoleSchema, TableShape, type Table } from '../form/table';
+import { TableShape, type Table } from '../form/table';
 import type { Source } from '../script/header';
 import { FOR_SEVERAL, isBehaviourName, isModuleFile, MODULES } from '../script/script-name';
 import { ScenarioSchema, type Scenario } from '../scenario/definition';
@@ -20,22 +19,14 @@ import { unknownNames } from '../scenario/naming';
 import { beginningOf } from '../scenario/beginning';
 import { variedOpenings } from '../scenario/inputs';
 import { ValuesSchema } from '../session/schema';
-import { DATE_STYLES } from '../form/date-style';
 import { readRows } from './csv';
-import { headOf, type Head } from './head';
+import { HEAD_SHAPE, headOf, type Head } from './head';
 import { placeFileError, readJson, type FileError } from './json';
 
 export const WorkspaceFile = z.strictObject({
   $schema: z.string().optional(),
+  ...HEAD_SHAPE,
   title: z.string().min(1),
-  roles: z.array(RoleSchema),
-  people: z.array(PersonSchema).min(1),
-  dates: z.enum(DATE_STYLES).optional().meta({
-    description: 'How dates are written for people: as YYYY-MM-DD unless said.',
-  }),
-  numbers: z.enum(NUMBER_STYLES).optional().meta({
-    description: 'The decimal mark that people write: a point unless said.',
-  }),
 });
 
 export const RecordsFile = z.strictObject({

@@ -1,13 +1,12 @@
 /** Editing what forms share: tables, services, people and roles. */
-import { NUMBER_STYLES } from '../../core/form/number-style';
 import * as z from 'zod';
 import { TITLE_CHARACTERS } from '../../core/limits';
 import { cellsOf, fieldsOf } from '../../core/form/fields';
-import { DATE_STYLES } from '../../core/form/date-style';
 import { isDate } from '../../core/form/formats';
 import { repeatsIn } from '../../core/form/repeats';
 import type { Service } from '../../core/form/service';
-import { PersonSchema, RoleSchema, type Table } from '../../core/form/table';
+import { RoleSchema, type Table } from '../../core/form/table';
+import { HEAD_SHAPE } from '../../core/workspace/head';
 import { task } from '../machines/tasks';
 import { Refusal } from '../http/refusal';
 import {
@@ -23,11 +22,9 @@ import { HEAD, readForms, readServices } from './read';
 
 export const HeadSchema = z
   .strictObject({
+    ...HEAD_SHAPE,
     title: z.string().min(1).max(TITLE_CHARACTERS),
     roles: z.array(RoleSchema).min(1),
-    people: z.array(PersonSchema).min(1),
-    dates: z.enum(DATE_STYLES).optional(),
-    numbers: z.enum(NUMBER_STYLES).optional(),
   })
   .superRefine(({ roles, people }, context) => {
     for (const i of repeatsIn(roles.map(({ key }) => key)))

@@ -3,12 +3,10 @@ import { REVISIONS_SHOWN } from '../../core/limits';
 import DataLoader from 'dataloader';
 import { and, asc, desc, eq, isNotNull, lt, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
-import { DATE_STYLES } from '../../core/form/date-style';
-import type { Head } from '../../core/workspace/head';
-import { NUMBER_STYLES } from '../../core/form/number-style';
+import { HEAD_SHAPE, type Head } from '../../core/workspace/head';
 import { FormSchema, type Form } from '../../core/form/definition';
 import { ServiceSchema, type Service } from '../../core/form/service';
-import { PersonSchema, RoleSchema, TableSchema, type Table } from '../../core/form/table';
+import { TableSchema, type Table } from '../../core/form/table';
 import { ScenarioSchema, type Scenario } from '../../core/scenario/definition';
 import { deepFreeze } from '../../core/form/value';
 import { ask, database, type Transaction } from '../database/database';
@@ -32,13 +30,7 @@ export interface Contents {
 export type Kind = keyof Contents;
 
 const SCHEMAS: { readonly [K in Kind]: z.ZodType<Contents[K]> } = {
-  head: z.strictObject({
-    title: z.string(),
-    roles: z.array(RoleSchema),
-    people: z.array(PersonSchema).min(1),
-    dates: z.enum(DATE_STYLES).optional(),
-    numbers: z.enum(NUMBER_STYLES).optional(),
-  }),
+  head: z.strictObject(HEAD_SHAPE),
   form: FormSchema,
   behaviour: z.string(),
   scenario: ScenarioSchema,

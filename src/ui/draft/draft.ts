@@ -3,7 +3,7 @@
  * out of reach. Where somebody else was faster, both are shown. What is not saved yet is kept in the browser too, so that
  * a reload or a crash loses nothing. Behaviours, structures, tables, services and people are all edited through it.
  */
-import { call } from '../api';
+import { call, sendsOnLeaving } from '../api';
 
 export type Saving<T> =
   | { state: 'saved' }
@@ -11,6 +11,15 @@ export type Saving<T> =
   /** The server cannot be reached or refuses. */
   | { state: 'unsaved'; says: string }
   | { state: 'conflict'; theirs: { content: T; revision: number } };
+
+/** Whether leaving the page may lose what is not saved; `body` is what would be sent. */
+export function losesOnLeaving(saving: Saving<unknown>, body: unknown): boolean {
+  return (
+    saving.state === 'unsaved' ||
+    saving.state === 'conflict' ||
+    (saving.state === 'waiting' && !sendsOnLeaving(body))
+  );
+}
 
 /** The outcome of a save. */
 export type Sent<T> =

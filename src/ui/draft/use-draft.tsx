@@ -3,9 +3,8 @@
 import { Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { equal, type Value } from '@/core/form/value';
-import { sendsOnLeaving } from '../api';
 import { Button, Notice } from '../kit';
-import { Draft, put, type Saving } from './draft';
+import { Draft, losesOnLeaving, put, type Saving } from './draft';
 import { forgetLeft, keepUnder, leftUnder, type Left } from './kept';
 import { useLeaving } from './leaving';
 import { ConflictNotice } from './saving';
@@ -47,11 +46,10 @@ export function useDraft<T>(
     );
     return () => void draft.save();
   }, [path, draft, first]);
-  const isUnsaved = () =>
-    draft.saving.state === 'unsaved' ||
-    draft.saving.state === 'conflict' ||
-    (draft.saving.state === 'waiting' && !sendsOnLeaving(body(draft.value, draft.revision)));
-  useLeaving({ flush: () => void draft.save(), unsaved: isUnsaved });
+  useLeaving({
+    flush: () => void draft.save(),
+    unsaved: () => losesOnLeaving(draft.saving, body(draft.value, draft.revision)),
+  });
   return {
     value: draft.value,
     revision: draft.revision,

@@ -1,22 +1,14 @@
 'use client';
 /** The people a form can be opened as, their roles, and what holds for the whole workspace. */
-import type { NumberStyle } from '@/core/form/number-style';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Person, Role } from '@/core/form/table';
 import { nameFor } from '@/core/structure/edit';
+import type { NumberStyle } from '@/core/form/number-style';
 import { DATE_STYLES, showDate, STYLES, type DateStyle } from '@/core/form/date-style';
 import { Button, Labelled, Line, Mono, Select } from '../kit';
+import type { Head } from '@/core/workspace/head';
 import { PageHead } from '../page-head';
 import { SavingNote, useDraft } from '../draft/use-draft';
-
-interface Head {
-  title: string;
-  roles: Role[];
-  people: Person[];
-  dates?: DateStyle | undefined;
-  numbers?: NumberStyle | undefined;
-}
 
 export function PeoplePage({ head: first, revision }: { head: Head; revision: number }) {
   const draft = useDraft('/api/people', first, revision, (value, from) => ({ head: value, from }));

@@ -4,7 +4,6 @@
  * which forms are filled in use it, each with its own sort of time.
  */
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { equal, type Value } from '@/core/form/value';
 import { untilDone, wasCutShort } from '@/core/sandbox/cut-short';
 import type { Engine } from '@/core/sandbox/engine';
 import type { Material } from '@/core/session/session';
@@ -207,9 +206,7 @@ export class LiveSession<O> {
       // What is equal draws nothing again.
       answers: isAlike(answers, before) ? before : answers,
       at: Math.min(this.state.at, steps.length),
-      listens: equal(listens as unknown as Value, this.state.listens as unknown as Value)
-        ? this.state.listens
-        : listens,
+      listens: isAlike(listens, this.state.listens) ? this.state.listens : listens,
       busy: false,
     });
     this.#passTime();

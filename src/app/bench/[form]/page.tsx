@@ -115,7 +115,7 @@ export default function Page({ params, searchParams }: Props) {
   });
 }
 
-/** What the bench works on: the form with its behaviours, and the tables and services that they use. */
+/** Loads what the bench edits and runs: the form, its behaviours, and the tables and services they use. */
 interface OnBench {
   form: Form;
   revision: number;

@@ -1,6 +1,5 @@
 /** Everything on the bench that saves itself, whichever room it belongs to. */
-import { sendsOnLeaving } from '../../api';
-import type { Saving } from '../../draft/draft';
+import { losesOnLeaving, type Saving } from '../../draft/draft';
 
 /** Which room a draft belongs to. */
 export type Edited = 'structure' | 'behaviours' | 'scenarios';
@@ -43,12 +42,7 @@ export class BenchSaving {
   /** Whether something is unsaved that leaving the page does not save for certain. */
   losesOnLeaving(): boolean {
     return this.#rooms.some(({ drafts }) =>
-      [...drafts()].some(
-        ({ saving, value }) =>
-          saving.state === 'unsaved' ||
-          saving.state === 'conflict' ||
-          (saving.state === 'waiting' && !sendsOnLeaving(value)),
-      ),
+      [...drafts()].some(({ saving, value }) => losesOnLeaving(saving, value)),
     );
   }
 }

@@ -5,7 +5,7 @@ import { NoSuchOpening, type Cast } from '@/core/scenario/opening';
 import { sessionAt } from '@/core/scenario/run-scenario';
 import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
-import type { FormRoom } from '../form/form';
+import type { FormRoom, FormState } from '../form/form';
 import type { Screen } from '../common/screen';
 import { bothWaysRuns } from './both-ways-runs';
 import { changingScenarios } from './changing';
@@ -37,12 +37,17 @@ export function benchTests(core: BenchCore, screen: Screen, code: Code, form: Fo
   }
 
   /** Opens a scenario, a row of its table or a combination of its grid in the live form. */
-  async function show(name: string, at: number | null, after?: number): Promise<void> {
+  async function show(
+    name: string,
+    at: number | null,
+    after?: number,
+    asked: FormState['asked'] = null,
+  ): Promise<void> {
     const scenario = drafts.find(name);
     if (scenario === null) return;
     try {
       const session = sessionAt(scenario, at, { form: core.form(), cast: cast() });
-      await form.show(session.open, session.steps, after);
+      await form.show(session.open, session.steps, after, asked);
     } catch (caught) {
       if (!(caught instanceof NoSuchOpening)) throw caught;
       screen.complain(caught.message);
@@ -51,13 +56,10 @@ export function benchTests(core: BenchCore, screen: Screen, code: Code, form: Fo
 
   /** Opens a scenario in the live form, at the step that first fails. */
   async function showMiss(name: string): Promise<void> {
-    const scenario = drafts.find(name);
-    if (scenario === null) return;
     const miss = store.getState().results.get(name)?.misses[0];
     if (miss === undefined) return show(name, null);
-    const session = sessionAt(scenario, miss.at, { form: core.form(), cast: cast() });
     const asked = miss.part.startsWith('@') ? null : { part: miss.part, aspect: miss.aspect };
-    await form.show(session.open, session.steps, miss.after, asked);
+    await show(name, miss.at, miss.after, asked);
   }
 
   /** Keeps a scenario that was offered, and opens it. */

@@ -4,7 +4,7 @@ import { answer, readBody } from '@/server/routes/request';
 import { task } from '@/server/machines/tasks';
 import { readHead, readTables } from '@/server/content/read';
 
-/** What is wrong with the scripts of a service as its page has them, saved or not. */
+/** Checks the scripts of a service as they are on its page, even unsaved. */
 export async function POST(request: Request) {
   return answer(request, async () => {
     const { service } = await readBody(request, z.strictObject({ service: ServiceSchema }));
