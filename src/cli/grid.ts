@@ -40,6 +40,7 @@ import {
 } from './call';
 import { progress } from './progress-line';
 import { print } from './print';
+import { isPicked } from '../core/form/traits';
 
 /** Combinations that one engine takes at a time. */
 const AT_ONCE = 50;
@@ -183,9 +184,7 @@ function usualValues(
   if (input.startsWith('@')) return [];
   const field = fieldsOf(form).find(({ name }) => name === input);
   if (field === undefined) throw new InvalidCall(`the form ${form.name} has no field "${input}".`);
-  return ['choice', 'choices', 'yes_no', 'reference'].includes(field.kind)
-    ? valuesFor(field, tables, { numbers: [], texts: [] })
-    : [];
+  return isPicked(field) ? valuesFor(field, tables, { numbers: [], texts: [] }) : [];
 }
 
 /** As the field's kind has it; nothing is empty. */

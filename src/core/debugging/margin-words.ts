@@ -3,7 +3,6 @@ import type { Line } from '../wire/line';
 import type { Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
 import type { DateStyle } from '../form/date-style';
-import { textOf } from '../form/reading';
 import { indexOf } from '../form/table-index';
 import type { Value } from '../form/value';
 import type { Difference } from './differences';
@@ -11,6 +10,7 @@ import type { Claim } from '../tape/tape';
 import type { Table } from '../form/table';
 import type { SaidName } from '../wire/aspects';
 import { becameInWords } from '../tape/words';
+import { textOf } from '../form/traits';
 
 /** What a replay changed at the end, in short; empty where there is nothing to compare it with. */
 export function replayedInWords(replayed: readonly Difference[] | null): string {

@@ -1,36 +1,17 @@
 /** Launch parameters: what whoever opens a form hands over. Declared ones have a kind; others are texts. */
 import type { Form, LaunchParameter } from './definition';
-import { isDate } from './formats';
+import { readNumber } from './number-style';
+import { SCALARS } from './scalar';
 import { inWords, type Value, type Values } from './value';
 
-type LaunchKind = LaunchParameter['kind'];
-
-/** What a parameter of each kind takes; texts, as addresses have them, are read as what they say. */
-const READ: Record<LaunchKind, { takes: string; read: (given: Value) => Value | undefined }> = {
-  text: { takes: 'a text', read: (given) => (typeof given === 'string' ? given : undefined) },
-  number: {
-    takes: 'a finite number',
-    read: (given) => {
-      const number = typeof given === 'string' && given.trim() !== '' ? Number(given) : given;
-      return typeof number === 'number' && Number.isFinite(number) ? number : undefined;
-    },
-  },
-  date: {
-    takes: 'a date spelled YYYY-MM-DD',
-    read: (given) => (typeof given === 'string' && isDate(given) ? given : undefined),
-  },
-  yes_no: {
-    takes: 'true or false',
-    read: (given) =>
-      typeof given === 'boolean'
-        ? given
-        : given === 'true'
-          ? true
-          : given === 'false'
-            ? false
-            : undefined,
-  },
-};
+/** What a parameter is given; texts, as addresses have them, are read as what they say. */
+function readParameter(given: Value, kind: LaunchParameter['kind']): Value | undefined {
+  if (typeof given !== 'string' || SCALARS[kind].holds(given))
+    return SCALARS[kind].holds(given) ? given : undefined;
+  // Addresses are written by programs: decimals begin with a point, whatever the office types.
+  if (kind === 'number') return readNumber(given, 'point') ?? undefined;
+  return kind === 'yes_no' && /^(?:true|false)$/.test(given) ? given === 'true' : undefined;
+}
 
 /** The parameters as scripts have them: declared ones of their kind, null where nothing is given; others as texts. Or what is wrong with one. */
 export function readLaunch(
@@ -41,11 +22,11 @@ export function readLaunch(
   const declared = new Map((form.launch ?? []).map((parameter) => [parameter.name, parameter]));
   for (const { name, kind } of declared.values()) {
     const value = Object.hasOwn(given, name) ? given[name]! : null;
-    const read = value === null || value === '' ? null : READ[kind].read(value);
+    const read = value === null || value === '' ? null : readParameter(value, kind);
     if (read === undefined)
       return {
         name,
-        says: `the launch parameter ${name} takes ${READ[kind].takes}, not ${inWords(value)}`,
+        says: `the launch parameter ${name} takes ${SCALARS[kind].takes}, not ${inWords(value)}`,
       };
     launch[name] = read;
   }

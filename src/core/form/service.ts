@@ -4,13 +4,14 @@
  */
 import * as z from 'zod';
 import { Name } from './definition';
+import { ScalarKind } from './scalar';
 
 const Milliseconds = z.number().int().min(0).max(600_000);
 
 export const ParameterSchema = z.strictObject({
   name: Name,
   label: z.string().optional(),
-  kind: z.enum(['text', 'number', 'date', 'yes_no']),
+  kind: ScalarKind,
   optional: z.boolean().optional(),
 });
 

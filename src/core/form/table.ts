@@ -1,11 +1,12 @@
 /** Reference data: typed columns and keyed rows, and the people a form can be opened as. */
 import * as z from 'zod';
 import { Key, Name } from './definition';
+import { ScalarKind } from './scalar';
 
 export const ColumnSchema = z.strictObject({
   name: Name,
   label: z.string().optional(),
-  kind: z.enum(['text', 'number', 'date', 'yes_no']),
+  kind: ScalarKind,
 });
 
 /** `tables/NAME.json`: what the columns of `tables/NAME.csv` are. */

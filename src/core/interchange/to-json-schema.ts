@@ -4,7 +4,7 @@
  * can hide a field that keeps its value, they are said in a `$comment` and do not refuse.
  */
 import type { CellField, Field, Form } from '../form/definition';
-import { kindInWords } from '../form/kind-in-words';
+import { kindInWords } from '../form/traits';
 
 /** What scripts steer, as `part aspect`, such as `pilot shown`; a cell as `rows.cell`. */
 export type Steered = ReadonlySet<string>;

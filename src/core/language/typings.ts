@@ -2,13 +2,14 @@
  * The language of one form: a declaration file in which every field, option key, table column and role is a type, so
  * that a label in place of a key is an error while typing. Describes what `guest/faces.ts` makes.
  */
-import type { Field, FieldOf, Form, LaunchParameter } from '../form/definition';
+import type { Field, FieldOf, Form } from '../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
-import { kindInWords } from '../form/kind-in-words';
-import { isList, kindOf } from '../form/kinds';
+import { kindOf } from '../form/kinds';
+import { SCALARS } from '../form/scalar';
 import type { Service, ServiceFunction } from '../form/service';
 import type { Role, Table } from '../form/table';
 import type { EventType } from '../wire/layout';
+import { isList, kindInWords } from '../form/traits';
 
 /** Longer lists of keys would slow the checker down and help nobody; such keys are plain texts. */
 const MOST_KEYS = 300;
@@ -28,7 +29,7 @@ export function typingsOf({ form, tables, services, roles }: Surface): string {
     `interface TableRows {\n${tables.map((t) => `  ${t.name}: ${rowType(t)};`).join('\n')}\n}`,
     `interface TableKeys {\n${tables.map((t) => `  ${t.name}: ${keyType(t)};`).join('\n')}\n}`,
     `type RoleKey = ${roles.map((role) => JSON.stringify(role.key)).join(' | ') || 'string'};`,
-    `interface LaunchParameters {\n${(form.launch ?? []).map((p) => `${p.label === undefined ? '' : `  /** ${comment(p.label)} */\n`}  readonly ${p.name}: ${LAUNCH_TYPES[p.kind]} | null;`).join('\n')}\n}`,
+    `interface LaunchParameters {\n${(form.launch ?? []).map((p) => `${p.label === undefined ? '' : `  /** ${comment(p.label)} */\n`}  readonly ${p.name}: ${SCALARS[p.kind].type} | null;`).join('\n')}\n}`,
     ...fieldsOf(form).flatMap((field) => (field.kind === 'rows' ? [rowTypes(field)] : [])),
     `/** The fields of the form, by name. */\ndeclare const fields: {\n${form.pages.flatMap((page) => page.sections.flatMap((section) => section.fields.map((field) => fieldEntry(field, form.pages.length === 1 ? section.title : `${page.title} › ${section.title}`)))).join('\n')}\n};`,
     frames('sections', sectionsOf(form), 'Section'),
@@ -43,13 +44,6 @@ export function typingsOf({ form, tables, services, roles }: Surface): string {
     `/** The reference data of the workspace, by name. */\ndeclare const tables: { readonly [T in keyof TableRows]: Table<TableRows[T], TableKeys[T]> };`,
   ].join('\n\n');
 }
-
-const LAUNCH_TYPES: Record<LaunchParameter['kind'], string> = {
-  text: 'string',
-  number: 'number',
-  date: 'string',
-  yes_no: 'boolean',
-};
 
 function frames(
   constant: string,
@@ -84,13 +78,7 @@ function fieldType(field: Field): string {
       return 'Field<readonly FileValue[], never>';
     case 'rows':
       return `RowsField<Row_${field.name}, Cells_${field.name}>`;
-    case 'text':
-    case 'number':
-    case 'money':
-    case 'date':
-    case 'time':
-    case 'datetime':
-    case 'yes_no':
+    default:
       return `Field<${kindOf(field).type(field)}>`;
   }
 }
@@ -125,7 +113,7 @@ function serviceEntry(service: Service): string {
 
 /** The type of a parameter of a service, as its function takes it and as its script has it. */
 export function typeOfParameter({ kind, optional }: ServiceFunction['parameters'][number]): string {
-  return `${COLUMN_TYPES[kind]}${optional ? ' | null' : ''}`;
+  return `${SCALARS[kind].type}${optional ? ' | null' : ''}`;
 }
 
 function answerType({ answers }: ServiceFunction): string {
@@ -138,19 +126,12 @@ function comment(text: string): string {
   return text.replace(/\*\//g, '* /').replace(/\s+/g, ' ');
 }
 
-const COLUMN_TYPES = {
-  text: 'string',
-  number: 'number',
-  date: 'string',
-  yes_no: 'boolean',
-} as const;
-
 function rowType(table: Table): string {
   const columns = table.columns.map((column) => {
     const type =
       column.name === table.key
         ? `TableKeys[${JSON.stringify(table.name)}]`
-        : COLUMN_TYPES[column.kind];
+        : SCALARS[column.kind].type;
     const empty = table.rows.some((row) => (row[column.name] ?? null) === null) ? ' | null' : '';
     return `readonly ${column.name}: ${type}${empty}`;
   });

@@ -4,9 +4,9 @@
  */
 import type { Option } from '../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../form/fields';
-import { kindInWords } from '../form/kind-in-words';
 import { indexOf } from '../form/table-index';
 import type { Surface } from './typings';
+import { kindInWords } from '../form/traits';
 
 /** Lists of keys longer than this are not searched for labels at each keystroke. */
 const MOST_KEYS = 2000;

@@ -73,13 +73,19 @@ test('what is typed is read by the kinds of the parameters', () => {
     values: { day: '2031-05-02', least: 2.5, deep: true },
   });
   expect(readGiven(parameters, { day: '2031-02-30' })).toEqual({
-    says: 'day is to be a date such as 2031-05-02, not “2031-02-30”.',
+    says: 'day takes a date spelled YYYY-MM-DD, not “2031-02-30”.',
   });
-  expect(readGiven(parameters, {})).toEqual({ says: 'Give a date such as 2031-05-02 for day.' });
+  expect(readGiven(parameters, {})).toEqual({
+    says: 'Fill in day: a date spelled YYYY-MM-DD.',
+  });
   expect(readGiven(parameters, { day: '2031-05-02', deep: 'constructor' })).toMatchObject({
     says: expect.stringContaining('yes or no'),
   });
   expect(readGiven(parameters, { day: '2031-05-02', least: 'many' })).toMatchObject({
     says: expect.stringContaining('number'),
+  });
+  expect(readGiven(parameters, { day: '2031-05-02', least: '0x10' })).toHaveProperty('says');
+  expect(readGiven(parameters, { day: '2031-05-02', least: '1.234,5' }, 'comma')).toEqual({
+    values: { day: '2031-05-02', least: 1234.5 },
   });
 });

@@ -9,7 +9,8 @@ import type { Form } from '../form/definition';
 import type { Value } from '../form/value';
 import { readColumn } from './cases';
 import { CasesSchema, type Cases } from './definition';
-import { readWritten, SPELLED, spellingOf, written, type Spelling } from './written';
+import { readWritten, SPELLED, spellingOf, written } from './written';
+import type { Spelling } from '../form/traits';
 
 const ARROW = '→ ';
 

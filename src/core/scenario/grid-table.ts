@@ -5,12 +5,12 @@
 import { stringify } from 'csv-stringify/sync';
 import type { FieldOf, Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
-import { holdsKeys } from '../form/kinds';
 import type { Person, Table } from '../form/table';
 import { equal, type Value } from '../form/value';
 import type { Strength } from './covering';
 import type { Axis, GridTest } from './definition';
 import { unfolded, type Outcome } from './grid';
+import { holdsKeys } from '../form/traits';
 
 export interface GridColumn {
   part: string;

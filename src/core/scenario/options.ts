@@ -1,8 +1,8 @@
 /** The option keys a field has by its definition, for expectations on options that no script has set. */
 import type { Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
-import { holdsKeys } from '../form/kinds';
 import type { Table } from '../form/table';
+import { holdsKeys } from '../form/traits';
 
 export interface OptionSource {
   tables: readonly Table[];

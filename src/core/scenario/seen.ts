@@ -6,7 +6,6 @@ import { readRowAddress } from '../session/address';
 import type { Failure } from '../wire/failures';
 import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
-import { emptyOf } from '../form/kinds';
 import type { Value } from '../form/value';
 import { entryOf, isToldName, saidOf } from '../wire/aspects';
 import type {
@@ -18,6 +17,7 @@ import type {
   RowState,
   SubmitOutcome,
 } from '../session/step';
+import { emptyOf } from '../form/traits';
 
 /** The rows of a field: ids in order, and each row by its id. */
 export interface SeenRows {

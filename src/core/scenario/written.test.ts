@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { choice, choices, formWith, number, rows, text, yesNo } from '../../../tests/support/forms';
 import { casesAsCsv, casesFromCsv } from './cases-csv';
 import type { Cases } from './definition';
-import { readWritten, spellingOf, written, type Spelling } from './written';
+import { readWritten, spellingOf, written } from './written';
+import type { Spelling } from '../form/traits';
 
 const form = formWith(
   [

@@ -5,9 +5,8 @@
 import { readTypedNumber, showNumber, type NumberStyle } from '../form/number-style';
 import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
+import { traitsOf, type Spelling } from '../form/traits';
 import type { Value } from '../form/value';
-
-export type Spelling = 'text' | 'number' | 'yes or no' | 'keys' | 'json';
 
 /** What a spelling takes, to say it where something else stands. */
 export const SPELLED: Readonly<Record<Spelling, string>> = {
@@ -16,21 +15,6 @@ export const SPELLED: Readonly<Record<Spelling, string>> = {
   'yes or no': 'yes or no',
   keys: 'keys, separated by commas',
   json: 'JSON',
-};
-
-const OF_KINDS: Readonly<Record<Field['kind'], Spelling>> = {
-  text: 'text',
-  choice: 'text',
-  reference: 'text',
-  date: 'text',
-  time: 'text',
-  datetime: 'text',
-  number: 'number',
-  money: 'number',
-  yes_no: 'yes or no',
-  choices: 'keys',
-  file: 'json',
-  rows: 'json',
 };
 
 const OF_ASPECTS: Readonly<Record<string, Spelling>> = {
@@ -72,12 +56,12 @@ export function spellingOf(form: Form, name: string, aspect = 'value'): Spelling
   if (name.startsWith('@fails.')) return 'yes or no';
   if (name.startsWith('@launch.')) {
     const parameter = form.launch?.find((one) => one.name === name.slice('@launch.'.length));
-    return parameter === undefined ? 'json' : OF_KINDS[parameter.kind];
+    return parameter === undefined ? 'json' : traitsOf(parameter).spelling;
   }
   if (name.startsWith('@')) return Object.hasOwn(OF_THE_FORM, name) ? OF_THE_FORM[name]! : 'json';
   if (aspect !== 'value') return Object.hasOwn(OF_ASPECTS, aspect) ? OF_ASPECTS[aspect]! : 'json';
   const field = fieldAt(form, name);
-  return field === null ? 'json' : OF_KINDS[field.kind];
+  return field === null ? 'json' : traitsOf(field).spelling;
 }
 
 /** Nothing is empty; undefined where the text is no value of that spelling. */

@@ -1,12 +1,13 @@
 /** What scripts may say of an aspect: each offered value is read as what the aspect takes, or answered with a fault. */
 import type { Field, Option, Track } from '../form/definition';
-import { accept, holdsKeys } from '../form/kinds';
+import { accept } from '../form/kinds';
 import { inWords, type Value } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
 import { entryOf, isSaid, type Takes } from '../wire/aspects';
 import type { Aspect } from './aspects';
 import type { Part } from './parts';
 import type { State } from './state';
+import { holdsKeys } from '../form/traits';
 
 /** Reads what is offered for the value of a field. Throws ScriptError. */
 export function acceptValue(state: State, part: Part, offered: unknown): Value {

@@ -2,12 +2,12 @@
  * The form's own corrections once scripts are still: a value that is no longer among the options goes,
  * and a field that is to be cleared when it is hidden is cleared, and begins again when it is shown again (11).
  */
-import { emptyOf, holdsKeys } from '../form/kinds';
 import { equal, isEmpty, type Value } from '../form/value';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { State } from './state';
 import type { Writing } from './writing';
+import { emptyOf, holdsKeys } from '../form/traits';
 
 export class Corrections {
   readonly #state: State;

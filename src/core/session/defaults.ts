@@ -1,9 +1,9 @@
 /** What a field begins with in a new entry: its default, or what its default comes from. */
 import type { Field } from '../form/definition';
-import { emptyOf } from '../form/kinds';
 import type { Value } from '../form/value';
 import { wallClock } from '../form/zone';
 import type { Opening } from './step';
+import { emptyOf } from '../form/traits';
 
 const two = (n: number): string => String(n).padStart(2, '0');
 

@@ -3,8 +3,7 @@
  * about; whoever carries it here (`sandbox/`) has looked the part up.
  */
 import type { Field, FieldOf } from '../form/definition';
-import { accept, emptyOf, holdsKeys, isList, readRow } from '../form/kinds';
-import { textOf } from '../form/reading';
+import { accept, readRow } from '../form/kinds';
 import type { Value, Values } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
 import type { Clock } from './clock';
@@ -27,6 +26,7 @@ import type { Stopping } from './stopping';
 import type { Parts } from './tree';
 import type { Writing } from './writing';
 import type { Line } from '../wire/line';
+import { emptyOf, holdsKeys, isList, textOf } from '../form/traits';
 
 /** The parts of the session that it uses. */
 export interface DeskRooms {

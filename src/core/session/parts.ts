@@ -3,12 +3,12 @@
  * the tree of all parts is made in `tree.ts`. What can be said of a part is `aspects.ts`.
  */
 import type { Button, Field, Form, Page, Section, Track } from '../form/definition';
-import { emptyOf } from '../form/kinds';
 import { deepFreeze, type Value } from '../form/value';
 import { Aspect, type AspectName } from './aspects';
 import { basesBy, type Defined } from '../wire/aspects';
 import type { Row, Rows } from './rows';
 import type { PartSort, PartState } from './step';
+import { emptyOf } from '../form/traits';
 
 /** Counted up whenever a part is shown, hidden, locked or unlocked. One for all parts of a form. */
 export interface Nesting {

@@ -1,6 +1,6 @@
 /** Opening records: the one a session begins with, and the next and previous ones. */
 import type { Field } from '../form/definition';
-import { accept, emptyOf, holdsKeys, isList } from '../form/kinds';
+import { accept } from '../form/kinds';
 import type { Value, Values } from '../form/value';
 import type { Failure } from '../wire/failures';
 import { valuesOf } from './submitted-values';
@@ -18,6 +18,7 @@ import type { Opening } from './step';
 import type { TapeWriter } from './tape-writer';
 import type { Ties } from './ties';
 import type { Waiting } from './waiting';
+import { emptyOf, holdsKeys, isList } from '../form/traits';
 
 /** The parts of the session that it uses. */
 export interface RecordsRooms {

@@ -2,12 +2,12 @@
 import { lineInWords } from '../wire/line';
 import { USUAL_DELAY } from '../limits';
 import type { Service, ServiceFunction, ServiceMood } from '../form/service';
-import { isDate } from '../form/formats';
 import { deepFreeze, inWords, type Value } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
 import type { Scripts } from './scripts';
 import type { State } from './state';
 import type { CallResult } from './waiting';
+import { SCALARS } from '../form/scalar';
 
 export interface ServiceCall {
   /** `service.function`. */
@@ -17,16 +17,6 @@ export interface ServiceCall {
   delay: number;
   outcome: () => CallResult;
 }
-
-type ParameterKind = ServiceFunction['parameters'][number]['kind'];
-
-/** What parameters of each kind take, and when something is one. */
-const TAKES: Record<ParameterKind, readonly [string, (x: unknown) => boolean]> = {
-  text: ['a text', (x) => typeof x === 'string'],
-  number: ['a finite number', (x) => typeof x === 'number' && Number.isFinite(x)],
-  date: ['a date spelled YYYY-MM-DD', (x) => typeof x === 'string' && isDate(x)],
-  yes_no: ['true or false', (x) => typeof x === 'boolean'],
-};
 
 export class Services {
   readonly #all: ReadonlyMap<string, Service>;
@@ -119,8 +109,8 @@ function readArguments(
   const args: Record<string, Value> = {};
   for (const { name: parameter, kind, optional } of parameters) {
     const value = (Object.hasOwn(given, parameter) ? given[parameter] : null) ?? null;
-    const [takes, fits] = TAKES[kind];
-    if (value === null ? optional !== true : !fits(value))
+    const { takes, holds } = SCALARS[kind];
+    if (value === null ? optional !== true : !holds(value))
       return wrong(`takes ${takes} as ${parameter}, not ${inWords(value)}.`);
     args[parameter] = value as Value;
   }

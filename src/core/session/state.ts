@@ -4,7 +4,7 @@
  * is `records.ts`; running scripts is `running.ts`.
  */
 import type { Field, Form, Option } from '../form/definition';
-import { holdsKeys, type Fits } from '../form/kinds';
+import { type Fits } from '../form/kinds';
 import { definedOptions, type ReadingContext } from '../form/reading';
 import type { Table } from '../form/table';
 import { indexOf, type TableIndex } from '../form/table-index';
@@ -17,6 +17,7 @@ import { Stirred } from './stirred';
 import { partsOf, type Parts } from './tree';
 import { ruleOf, type Rule } from './tie';
 import type { Line } from '../wire/line';
+import { holdsKeys } from '../form/traits';
 
 /** A fault on a part: what a check found, or where a script stopped and what its handler had read. */
 export interface Fault {

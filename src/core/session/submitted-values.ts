@@ -1,8 +1,8 @@
 /** The values of a session: all of them, and those that a submission saves. */
-import { emptyOf } from '../form/kinds';
 import type { Value, Values } from '../form/value';
 import type { Part } from './parts';
 import type { State } from './state';
+import { emptyOf } from '../form/traits';
 
 /** Every field as it stands. */
 export function valuesOf(state: State): Values {

@@ -25,13 +25,14 @@ import {
   type Starter,
   type StarterSetting,
 } from './starter';
+import { isNumeric, KINDS, traitsOf } from '../form/traits';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
 const expectValue = (name: string, value: Value): ScenarioStep => ({
   expect: { [name]: { value } },
 });
 
-const NUMBERS = ['number', 'money'] as const;
+const NUMBERS = KINDS.filter((kind) => traitsOf({ kind }).isNumber);
 const COMPUTED =
   'People can still change the result: mark the field as written by scripts only under Structure if they should not.';
 const DECIMALS = 2;
@@ -127,9 +128,7 @@ export const computeFromRows: Starter = {
   need: 'Compute a number from rows',
   group: 'Computing',
   picks({ form }, picked) {
-    const withNumbers = fieldsOf(form).filter((field) =>
-      cellsOf(field).some(({ kind }) => kind === 'number' || kind === 'money'),
-    );
+    const withNumbers = fieldsOf(form).filter((field) => cellsOf(field).some(isNumeric));
     const targets = fieldChoices(form, NUMBERS);
     if (withNumbers.length === 0)
       return { missing: 'The form has no rows with a column of numbers.' };
@@ -150,7 +149,7 @@ export const computeFromRows: Starter = {
         'column',
         'of',
         cellsOf(rows)
-          .filter(({ kind }) => kind === 'number' || kind === 'money')
+          .filter(isNumeric)
           .map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
       ),
       one('target', 'The result goes into', targets),

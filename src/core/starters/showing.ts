@@ -32,6 +32,7 @@ import {
   type StarterSetting,
   type Way,
 } from './starter';
+import { isList, KINDS } from '../form/traits';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
 
@@ -315,17 +316,10 @@ export const chained: Starter = {
   need: 'Reveal fields one after the other',
   group: 'Showing',
   picks(setting) {
-    const all = fieldChoices(setting.form, [
-      'text',
-      'number',
-      'money',
-      'date',
-      'time',
-      'datetime',
-      'yes_no',
-      'choice',
-      'reference',
-    ]);
+    const all = fieldChoices(
+      setting.form,
+      KINDS.filter((kind) => !isList({ kind })),
+    );
     if (all.length < 3)
       return { missing: 'The form has fewer than three fields to reveal one after the other.' };
     return [

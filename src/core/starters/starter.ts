@@ -11,6 +11,7 @@ import type { Value } from '../form/value';
 import type { Expectation, Open, Scenario, ScenarioStep } from '../scenario/definition';
 import type { FormRecords, SampleRecord } from '../scenario/opening';
 import type { Step } from '../session/step';
+import { isPicked, KINDS } from '../form/traits';
 
 export interface StarterSetting {
   form: Form;
@@ -162,7 +163,7 @@ export function tableOf({ tables }: StarterSetting, field: Field): Table {
 }
 
 /** What a driving field can be, to pick values from. */
-export const DRIVERS: readonly FieldKind[] = ['choice', 'yes_no', 'choices', 'reference'];
+export const DRIVERS = KINDS.filter((kind) => isPicked({ kind }));
 
 export function valueChoices(setting: StarterSetting, field: Field): Choice[] {
   if (field.kind === 'yes_no')

@@ -6,7 +6,6 @@
  */
 import type { Field, Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
-import { emptyOf } from '../form/kinds';
 import type { Table } from '../form/table';
 import { equal, type Value } from '../form/value';
 import { outcomeChanges, outcomeOf, type CellChange, type GridGround } from '../scenario/grid';
@@ -16,6 +15,7 @@ import { recordScenario } from '../scenario/record';
 import { NOTHING_SEEN, rowValues, seenAfter, type Seen } from '../scenario/seen';
 import type { Answer, Opening, Step } from '../session/step';
 import { mentionedIn, valuesFor } from './values';
+import { emptyOf, isNumeric, isPicked } from '../form/traits';
 
 export type BothWaysFinding = {
   field: string;
@@ -49,16 +49,12 @@ const FROM = 6;
 /** At most so many numbers of the scripts that mention a field are tried in it, each with those around it. */
 const NUMBERS = 8;
 
-const CHOSEN: readonly Field['kind'][] = ['choice', 'choices', 'reference', 'yes_no'];
-const COUNTED: readonly Field['kind'][] = ['number', 'money'];
-
 /** The fields that can be tried: those with options, and numbers that scripts mention beside other numbers. */
 export function drivingFields(form: Form, sources: readonly { text: string }[]): Field[] {
   return fieldsOf(form).filter(
     (field) =>
       field.scriptOnly !== true &&
-      (CHOSEN.includes(field.kind) ||
-        (COUNTED.includes(field.kind) && numbersBeside(field, sources).length > 0)),
+      (isPicked(field) || (isNumeric(field) && numbersBeside(field, sources).length > 0)),
   );
 }
 
@@ -76,7 +72,7 @@ export function contextsOf({ people, records }: Cast, field: Field): Open[] {
       .toReversed()
       .map((person) => [JSON.stringify(person.roles.toSorted()), person.key] as const),
   );
-  const saved = records.slice(0, COUNTED.includes(field.kind) ? 1 : RECORDS);
+  const saved = records.slice(0, isNumeric(field) ? 1 : RECORDS);
   return [
     ...people
       .filter((person) => [...byRoles.values()].includes(person.key))
@@ -161,7 +157,7 @@ export async function bothWays(
         changes,
       });
   }
-  if (COUNTED.includes(field.kind)) return findings;
+  if (isNumeric(field)) return findings;
   for (const was of options.slice(0, FROM))
     for (const option of options)
       if (!equal(option, was)) await there([{ set: field.name, to: was }], was, option);

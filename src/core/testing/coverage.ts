@@ -6,8 +6,8 @@ import { holds } from '../debugging/comparison';
 import type { SitesOf } from '../debugging/instances';
 import type { Form } from '../form/definition';
 import { fieldsOf } from '../form/fields';
-import { holdsKeys } from '../form/kinds';
 import type { DetailedRun } from '../session/detail';
+import { holdsKeys } from '../form/traits';
 
 export interface StatementCount {
   line: number;

@@ -5,7 +5,8 @@
 import { readNumber } from '../form/number-style';
 import * as z from 'zod';
 import { readDate } from '../form/date-style';
-import type { CellValue, TableShape } from '../form/table';
+import { SCALARS, type ScalarKind } from '../form/scalar';
+import type { CellValue } from '../form/table';
 
 export const SpellingSchema = z.strictObject({
   delimiter: z.enum([',', ';', '\t', '|']),
@@ -81,38 +82,26 @@ function hasShort(rows: readonly (readonly string[])[]): boolean {
   );
 }
 
-type Kind = TableShape['columns'][number]['kind'];
-
 /** What the cells of each kind are, in words. */
-export function cellsInWords(kind: Kind, { decimal, dates }: Spelling): string {
-  switch (kind) {
-    case 'text':
-      return 'a text';
-    case 'number':
-      return decimal === ',' ? 'a number with a decimal comma' : 'a number';
-    case 'date':
-      return `a date spelled ${{ ymd: 'YYYY-MM-DD', dmy: 'day, month, year', mdy: 'month, day, year' }[dates]}`;
-    case 'yes_no':
-      return 'yes or no';
-  }
+export function cellsInWords(kind: ScalarKind, { decimal, dates }: Spelling): string {
+  if (kind === 'number' && decimal === ',') return 'a number with a decimal comma';
+  if (kind === 'date')
+    return `a date spelled ${{ ymd: 'YYYY-MM-DD', dmy: 'day, month, year', mdy: 'month, day, year' }[dates]}`;
+  return SCALARS[kind].typed;
 }
 
 /** Reads a cell; undefined when it is none of that kind. An empty one is null. */
-export function readCell(cell: string, kind: Kind, spelling: Spelling): CellValue | undefined {
+export function readCell(
+  cell: string,
+  kind: ScalarKind,
+  spelling: Spelling,
+): CellValue | undefined {
   if (cell === '') return null;
-  switch (kind) {
-    case 'text':
-      return cell;
-    case 'number':
-      return readNumber(cell, spelling.decimal === ',' ? 'comma' : 'point') ?? undefined;
-    case 'date':
-      return readDateOf(cell.trim(), spelling.dates);
-    case 'yes_no': {
-      const answer = cell.trim().toLowerCase();
-      if (answer === 'yes' || answer === 'true') return true;
-      return answer === 'no' || answer === 'false' ? false : undefined;
-    }
-  }
+  const numbers = spelling.decimal === ',' ? 'comma' : 'point';
+  // A file is of one style, where somebody who types may use the other mark.
+  if (kind === 'number') return readNumber(cell, numbers) ?? undefined;
+  if (kind === 'date') return readDateOf(cell.trim(), spelling.dates);
+  return SCALARS[kind].read(cell, numbers);
 }
 
 /** A file whose dates begin with the year has no others. */

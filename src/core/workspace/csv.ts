@@ -14,6 +14,7 @@ import {
   type Spelling,
 } from './csv-spelling';
 import type { FileError } from './json';
+import type { ScalarKind } from '../form/scalar';
 
 function tooMany(file: string, columns: number, errors: FileError[]): boolean {
   if (columns <= TABLE_COLUMNS) return false;
@@ -191,11 +192,7 @@ export function guessColumns(
   return { columns, key, rows: rows.length, spelling };
 }
 
-function fits(
-  cells: readonly string[],
-  kind: 'number' | 'date' | 'yes_no',
-  spelling: Spelling,
-): boolean {
+function fits(cells: readonly string[], kind: ScalarKind, spelling: Spelling): boolean {
   const given = cells.filter((cell) => cell !== '');
   // A code with a leading zero is no number, though it reads like one.
   if (kind === 'number' && given.some((cell) => /^0\d/.test(cell))) return false;

@@ -12,6 +12,7 @@ import { linesOf } from './csv';
 import { cellsInWords, delimiterOf, readCell, spellingOf, type Spelling } from './csv-spelling';
 import type { FileError } from './json';
 import type { RecordFormat } from './records-out';
+import { emptyOf, traitsOf } from '../form/traits';
 
 export interface RecordIn {
   /** Where it begins in the file, 1-based. */
@@ -112,41 +113,27 @@ function cellValue(
   field: Field,
   spelling: Spelling,
 ): { value: Value } | { says: string } {
-  if (cell === '')
+  if (cell === '') return { value: emptyOf(field) };
+  const { column, holdsKeys } = traitsOf(field);
+  if (column === 'text') return { value: withoutMark(cell) };
+  if (column !== null) {
+    const value = readCell(cell, column, spelling);
+    return value === undefined ? { says: `is not ${cellsInWords(column, spelling)}` } : { value };
+  }
+  if (holdsKeys)
     return {
-      value: field.kind === 'choices' || field.kind === 'rows' || field.kind === 'file' ? [] : null,
+      value: cell
+        .split(';')
+        .map((key) => key.trim())
+        .filter(Boolean),
     };
-  const read = (kind: 'number' | 'date' | 'yes_no') => {
-    const value = readCell(cell, kind, spelling);
-    return value === undefined ? { says: `is not ${cellsInWords(kind, spelling)}` } : { value };
-  };
-  switch (field.kind) {
-    case 'number':
-    case 'money':
-      return read('number');
-    case 'date':
-      return read('date');
-    case 'yes_no':
-      return read('yes_no');
-    case 'choices':
-      return {
-        value: cell
-          .split(';')
-          .map((key) => key.trim())
-          .filter(Boolean),
-      };
-    case 'rows':
-    case 'file':
-      try {
-        const value: unknown = JSON.parse(cell);
-        return Array.isArray(value) && oddIn(value) === null
-          ? { value: value as Value }
-          : { says: 'is no list' };
-      } catch {
-        return { says: 'is not JSON, in which rows and files stand' };
-      }
-    default:
-      return { value: withoutMark(cell) };
+  try {
+    const value: unknown = JSON.parse(cell);
+    return Array.isArray(value) && oddIn(value) === null
+      ? { value: value as Value }
+      : { says: 'is no list' };
+  } catch {
+    return { says: 'is not JSON, in which rows and files stand' };
   }
 }
 

@@ -2,7 +2,6 @@
 import * as z from 'zod';
 import { TITLE_CHARACTERS } from '../../core/limits';
 import { cellsOf, fieldsOf } from '../../core/form/fields';
-import { isDate } from '../../core/form/formats';
 import { repeatsIn } from '../../core/form/repeats';
 import type { Service } from '../../core/form/service';
 import { RoleSchema, type Table } from '../../core/form/table';
@@ -19,6 +18,7 @@ import {
 } from '../revisions/documents';
 import type { Saved } from '../revisions/save';
 import { HEAD, readForms, readServices } from './read';
+import { SCALARS } from '../../core/form/scalar';
 
 export const HeadSchema = z
   .strictObject({
@@ -66,10 +66,10 @@ function soundTable(table: Table): void {
       const column = columns.get(name);
       if (column === undefined)
         throw new Refusal(422, `Row ${i + 1}: there is no column "${name.slice(0, 100)}".`);
-      if (cell !== null && !FITS[column.kind](cell))
+      if (cell !== null && !SCALARS[column.kind].holds(cell))
         throw new Refusal(
           422,
-          `Row ${i + 1}: ${column.label ?? name} takes ${TAKES[column.kind]}.`,
+          `Row ${i + 1}: ${column.label ?? name} takes ${SCALARS[column.kind].typed}.`,
         );
     }
     const key = String(row[table.key] ?? '');
@@ -79,22 +79,6 @@ function soundTable(table: Table): void {
     keys.add(key);
   }
 }
-
-type ColumnKind = Table['columns'][number]['kind'];
-
-const FITS: Readonly<Record<ColumnKind, (cell: unknown) => boolean>> = {
-  text: (cell) => typeof cell === 'string',
-  number: (cell) => typeof cell === 'number',
-  date: (cell) => typeof cell === 'string' && isDate(cell),
-  yes_no: (cell) => typeof cell === 'boolean',
-};
-
-const TAKES: Readonly<Record<ColumnKind, string>> = {
-  text: 'a text',
-  number: 'a number',
-  date: 'a date spelled YYYY-MM-DD',
-  yes_no: 'yes or no',
-};
 
 export async function readTable(name: string): Promise<{ table: Table; revision: number } | null> {
   const found = await readDocument({ kind: 'table', name });

@@ -2,7 +2,7 @@
 import { SAMPLES_PER_FORM } from '../../core/limits';
 import type { Form } from '../../core/form/definition';
 import { fieldsOf } from '../../core/form/fields';
-import { accept, emptyOf } from '../../core/form/kinds';
+import { accept } from '../../core/form/kinds';
 import { indexOf } from '../../core/form/table-index';
 import type { Table } from '../../core/form/table';
 import type { Value, Values } from '../../core/form/value';
@@ -14,6 +14,7 @@ import { existingForm } from '../content/forms';
 import { readTables } from '../content/read';
 import { countRecords } from '../records/read';
 import { saveRecord } from '../records/save';
+import { emptyOf } from '../../core/form/traits';
 
 /**
  * Keeps values as a sample record under the next number. Throws a Refusal: 404 without such a form, 409 once it has a

@@ -7,8 +7,9 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { Field, Form } from '../../core/form/definition';
 import { fieldsOf } from '../../core/form/fields';
 import { isName } from '../../core/form/name';
-import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
+import { listedFields, narrowedBy } from '../../core/form/listing';
 import { isDeadlock, withoutLimit, type Database } from '../database/database';
+import { isNumeric } from '../../core/form/traits';
 
 /** Names reach SQL as they are, so nothing else may. */
 function spelled(name: string): string {
@@ -22,7 +23,7 @@ export function columnOf(field: Field): SQL {
 }
 
 function expressionOf(field: Pick<Field, 'name' | 'kind'>): string {
-  return sortsAsNumber(field as Field)
+  return isNumeric(field as Field)
     ? `tavro_number("values" -> ${spelled(field.name)})`
     : `(tavro_text("values" -> ${spelled(field.name)}) collate "und-x-icu")`;
 }

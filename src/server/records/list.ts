@@ -3,13 +3,14 @@ import { RECORDS_PER_PAGE, SEARCH_LETTERS } from '../../core/limits';
 import { and, eq, sql, type SQL } from 'drizzle-orm';
 import * as z from 'zod';
 import type { Field, Form } from '../../core/form/definition';
-import { listedFields, narrowedBy, sortsAsNumber } from '../../core/form/listing';
+import { listedFields, narrowedBy } from '../../core/form/listing';
 import { database, transaction } from '../database/database';
 import { countRecordings } from './recording-counts';
 import { Refusal } from '../http/refusal';
 import * as schema from '../database/schema';
 import { columnOf } from './columns';
 import { asRecord, COLUMNS, countRecords, type Count, type StoredRecord } from './read';
+import { isNumeric } from '../../core/form/traits';
 
 const { record } = schema;
 
@@ -180,7 +181,7 @@ function escaped(text: string): string {
 function narrowing(field: Field, { is, from, to }: ListQuery['narrowed'][number]): SQL | undefined {
   const column = columnOf(field);
   const read = (text: string) => {
-    if (!sortsAsNumber(field)) return sql`${text.toLowerCase()}`;
+    if (!isNumeric(field)) return sql`${text.toLowerCase()}`;
     if (!/^-?\d{1,15}(\.\d{1,10})?$/.test(text))
       throw new Refusal(400, `${field.label} is a number; "${text.slice(0, 40)}" is none.`);
     return sql`${text}::numeric`;
@@ -199,7 +200,7 @@ function narrowing(field: Field, { is, from, to }: ListQuery['narrowed'][number]
       ? undefined
       : and(
           sql`${column} <= ${read(to)}`,
-          sortsAsNumber(field) ? sql`${column} > '-Infinity'::numeric` : sql`${column} > ''`,
+          isNumeric(field) ? sql`${column} > '-Infinity'::numeric` : sql`${column} > ''`,
         ),
   );
 }
@@ -215,9 +216,9 @@ function beyond(after: string, sorted: Field | null, backwards: boolean): SQL {
   const [key, place, id] = cursor;
   const compare = backwards ? sql`<` : sql`>`;
   if (sorted === null) return sql`(${record.place}, ${record.id}) ${compare} (${place}, ${id})`;
-  if (sortsAsNumber(sorted) && !/^(?:-?\d+(\.\d+)?|-Infinity)$/.test(String(key)))
+  if (isNumeric(sorted) && !/^(?:-?\d+(\.\d+)?|-Infinity)$/.test(String(key)))
     throw new Refusal(400, 'There is no page that begins there.');
-  const from = sortsAsNumber(sorted)
+  const from = isNumeric(sorted)
     ? sql`${String(key)}::numeric`
     : sql`(${String(key ?? '')}::text collate "und-x-icu")`;
   return sql`(${columnOf(sorted)}, ${record.place}, ${record.id}) ${compare} (${from}, ${place}, ${id})`;

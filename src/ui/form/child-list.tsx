@@ -3,13 +3,13 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { ChildList } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
-import { textOf } from '@/core/form/reading';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import type { FormRecords } from '@/core/scenario/opening';
 import { useDates } from '../writing';
 import { Button, Cell, countInWords } from '../kit';
 import { idOf } from './field-block';
+import { textOf } from '@/core/form/traits';
 
 /** The newest records that refer to one, and how many there are. */
 export interface RelatedRecords extends FormRecords {

@@ -5,9 +5,9 @@ import { chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { FieldOf } from '@/core/form/definition';
 import type { FileValue } from '@/core/form/kinds';
-import { textOf } from '@/core/form/reading';
 import { Button } from '../kit';
 import type { InputProps } from './input';
+import { textOf } from '@/core/form/traits';
 
 const nowhere = {
   options: null,

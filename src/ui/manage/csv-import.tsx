@@ -6,6 +6,7 @@ import type { TableRow, Table } from '@/core/form/table';
 import type { Spelling } from '@/core/workspace/csv-spelling';
 import { call } from '../api';
 import { Button, Mono, Notice, Select } from '../kit';
+import { SCALAR_OPTIONS } from '@/core/form/scalar';
 
 type TableColumn = Table['columns'][number];
 
@@ -25,13 +26,6 @@ export interface Taken {
   key: string;
   rows: TableRow[];
 }
-
-const KINDS = [
-  { key: 'text', label: 'text' },
-  { key: 'number', label: 'number' },
-  { key: 'date', label: 'date' },
-  { key: 'yes_no', label: 'yes or no' },
-];
 
 /** For a table that is there `columns` are its own; a new one is made of what the file has. */
 export function CsvImport({
@@ -168,7 +162,7 @@ export function CsvImport({
                         aria-label={`Kind of ${column.name}`}
                         display="block"
                         value={column.kind}
-                        options={KINDS}
+                        options={SCALAR_OPTIONS}
                         onChange={(event) =>
                           file !== null &&
                           void look(

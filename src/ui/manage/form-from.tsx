@@ -2,11 +2,11 @@
 /** A form from a JSON Schema or a page with an HTML form: what it would become is shown before it is made. */
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import { kindInWords } from '@/core/form/kind-in-words';
 import type { TakenForm } from '@/core/interchange/taken';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice } from '../kit';
 import { Window, WindowTitle } from '../window';
+import { kindInWords } from '@/core/form/traits';
 
 interface Picked {
   source: { text: string; as: 'json-schema' | 'html'; called: string };

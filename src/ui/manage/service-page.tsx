@@ -13,19 +13,13 @@ import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
 import type { Problem } from '@/core/problems/problems';
 import { ScriptProblems, Trial, useScriptProblems } from './service-trial';
+import { SCALAR_OPTIONS } from '@/core/form/scalar';
 
 interface TableInfo {
   name: string;
   title: string;
   columns: string[];
 }
-
-const KINDS = [
-  { key: 'text', label: 'text' },
-  { key: 'number', label: 'number' },
-  { key: 'date', label: 'date' },
-  { key: 'yes_no', label: 'yes or no' },
-];
 
 export function ServicePage({
   workspace,
@@ -258,7 +252,7 @@ function Called({ service, problems, called, made, tables, onPut, onRemove }: Ca
             <Select
               aria-label={`Kind of ${one.name}`}
               value={one.kind}
-              options={KINDS}
+              options={SCALAR_OPTIONS}
               onChange={({ target }) =>
                 onPut({
                   ...made,

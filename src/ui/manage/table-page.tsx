@@ -14,15 +14,9 @@ import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
 import { CsvImport } from './csv-import';
 import { useNumbers, type Numbers } from '../writing';
+import { SCALARS, SCALAR_OPTIONS, type ScalarKind } from '@/core/form/scalar';
 
 type TableColumn = Table['columns'][number];
-
-const KINDS = [
-  { key: 'text', label: 'text' },
-  { key: 'number', label: 'number' },
-  { key: 'date', label: 'date' },
-  { key: 'yes_no', label: 'yes or no' },
-];
 
 export function TablePage({
   workspace,
@@ -188,7 +182,7 @@ function AddColumn({ table, onAdd }: { table: Table; onAdd: (column: TableColumn
       <Select
         aria-label="Kind of the new column"
         value={kind}
-        options={KINDS}
+        options={SCALAR_OPTIONS}
         onChange={(event) => setKind(event.target.value as TableColumn['kind'])}
       />
       <Button
@@ -249,7 +243,7 @@ function Grid({ table, onPut }: { table: Table; onPut: (rows: TableRow[]) => voi
               <Box role="columnheader" key={column.name} fontSize="12px" lineHeight="16px">
                 {column.label ?? column.name}
                 <chakra.span display="block" color="soft">
-                  <Mono>{column.name}</Mono> {column.kind === 'yes_no' ? 'yes or no' : column.kind}
+                  <Mono>{column.name}</Mono> {SCALARS[column.kind].label}
                 </chakra.span>
               </Box>
             ))}
@@ -314,7 +308,7 @@ function CellInput({
   onCommit,
 }: {
   label: string;
-  kind: TableColumn['kind'];
+  kind: ScalarKind;
   value: CellValue;
   onCommit: (value: CellValue) => void;
 }) {
@@ -362,11 +356,7 @@ function CellInput({
   );
 }
 
-function readCell(
-  text: string,
-  kind: TableColumn['kind'],
-  numbers: Numbers,
-): CellValue | undefined {
+function readCell(text: string, kind: ScalarKind, numbers: Numbers): CellValue | undefined {
   if (text === '') return null;
   if (kind === 'number') return numbers.read(text) ?? undefined;
   if (kind === 'date') return isDate(text) ? text : undefined;

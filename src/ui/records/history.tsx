@@ -4,7 +4,6 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Field, Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import type { DateStyle } from '@/core/form/date-style';
-import { textOf } from '@/core/form/reading';
 import type { TableIndex } from '@/core/form/table-index';
 import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
@@ -13,6 +12,7 @@ import { Button, Notice } from '../kit';
 import { useAnswer } from '../server-data';
 import type { ListedRecord } from './use-records';
 import { Window, WindowTitle } from '../window';
+import { textOf } from '@/core/form/traits';
 
 interface Revision {
   revision: number;

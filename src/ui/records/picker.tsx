@@ -3,13 +3,13 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Form } from '@/core/form/definition';
-import { textOf } from '@/core/form/reading';
 import { listedFields } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import { useDates } from '../writing';
 import { Button, countInWords, Labelled, Line, Notice } from '../kit';
 import { useRecords, type ListedRecord } from './use-records';
+import { textOf } from '@/core/form/traits';
 
 /** Columns that tell records apart in a narrow list. */
 const COLUMNS = 3;

@@ -4,8 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { memo, useEffect, useRef, useState } from 'react';
 import type { Field, Form } from '@/core/form/definition';
-import { textOf } from '@/core/form/reading';
-import { listedFields, narrowedBy, sortsAsNumber } from '@/core/form/listing';
+import { listedFields, narrowedBy } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
 import { Button, countInWords, Labelled, Line, Notice, TextLink } from '../kit';
@@ -20,9 +19,10 @@ import type { BringInProps } from './bring-in';
 import type { RecordHistoryProps } from './history';
 import type { Around, NarrowProps } from './narrow';
 import { useRecords, type ListQuery, type ListedRecord, type RecordPage } from './use-records';
+import { isNumeric, textOf } from '@/core/form/traits';
 
 /** Two limits, one under the other, since a day does not fit beside another. */
-const isTall = (field: Field) => narrowedBy(field) === 'range' && !sortsAsNumber(field);
+const isTall = (field: Field) => narrowedBy(field) === 'range' && !isNumeric(field);
 
 const Narrow = lazily<NarrowProps>(
   () => import('./narrow').then((module) => module.Narrow),

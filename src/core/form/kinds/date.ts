@@ -4,8 +4,6 @@ import { isDate } from '../formats';
 import type { Kind } from './kind';
 
 export const date: Kind<FieldOf<'date'>> = {
-  isList: false,
-  holdsKeys: false,
   accept(offered) {
     if (typeof offered === 'string' && isDate(offered)) return { ok: true, value: offered };
     return { ok: false, takes: 'a date spelled YYYY-MM-DD' };

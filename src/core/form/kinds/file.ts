@@ -30,8 +30,6 @@ function readFile(offered: unknown): FileValue | null {
 }
 
 export const file: Kind<FieldOf<'file'>> = {
-  isList: true,
-  holdsKeys: false,
   accept(offered) {
     if (!Array.isArray(offered)) return { ok: false, takes: TAKES };
     const files = (offered as unknown[]).map(readFile);

@@ -1,12 +1,13 @@
 /**
- * The kinds of field, one entry each. A new kind is its schema in `definition.ts`, its entry here, and its input in
- * `ui/fields`. docs/architecture.md walks through it.
+ * Reading and checking values of each kind, one entry each. What else a kind is stands in `../traits.ts`;
+ * docs/architecture.md walks through a new one.
  */
 import type { Field, FieldKind, FieldOf } from '../definition';
 import { date } from './date';
 import { choice, choices, reference } from './keys';
 import { file } from './file';
 import type { ReadingContext } from '../reading';
+import { emptyOf } from '../traits';
 import type { Accepted, Fault, Fits, Kind } from './kind';
 import { money, number } from './number';
 import { rowsKind } from './rows';
@@ -35,23 +36,6 @@ export function kindOf(field: Field): Kind {
   // Each entry takes the field of its own kind; the table's type says so, a single lookup cannot.
   return kinds[field.kind] as unknown as Kind;
 }
-
-/** Whether a field holds several things. */
-export function isList(field: Field): boolean {
-  return kindOf(field).isList;
-}
-
-/** A field whose values are keys: of its own options, or of a table's rows. */
-export function holdsKeys(field: Field): field is FieldOf<'choice' | 'choices' | 'reference'> {
-  return kindOf(field).holdsKeys;
-}
-
-/** What a field holds when nothing is in it: `[]` for those that hold several things, else `null`. */
-export function emptyOf(field: Field): Value {
-  return isList(field) ? NOTHING : null;
-}
-
-const NOTHING: readonly Value[] = Object.freeze([]);
 
 /** Reads an offered value for a field: undefined, null and the empty text are empty. */
 export function accept(offered: unknown, field: Field, around: ReadingContext): Accepted {

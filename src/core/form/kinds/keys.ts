@@ -20,8 +20,6 @@ function meant(offered: unknown, options: readonly Option[]): { help?: string } 
 }
 
 export const choice: Kind<FieldOf<'choice'>> = {
-  isList: false,
-  holdsKeys: true,
   accept(offered, field, around) {
     const known = [...field.options, ...(around.options ?? [])];
     if (typeof offered === 'string' && known.some((option) => option.key === offered))
@@ -34,8 +32,6 @@ export const choice: Kind<FieldOf<'choice'>> = {
 };
 
 export const choices: Kind<FieldOf<'choices'>> = {
-  isList: true,
-  holdsKeys: true,
   accept(offered, field, around) {
     const current = around.options ?? field.options;
     const known = [...current, ...field.options];
@@ -72,8 +68,6 @@ export const choices: Kind<FieldOf<'choices'>> = {
 };
 
 export const reference: Kind<FieldOf<'reference'>> = {
-  isList: false,
-  holdsKeys: true,
   accept(offered, field, around) {
     const table = around.table(field.table);
     if (typeof offered === 'string' && table.find(offered) !== null)

@@ -29,10 +29,6 @@ export interface Fault {
 export type Fits = (pattern: string, text: string) => boolean | null;
 
 export interface Kind<F extends Field = Field> {
-  /** It holds several things, so that empty is `[]` and not null. */
-  readonly isList: boolean;
-  /** Its values are keys of options, so that what is offered can change under them. */
-  readonly holdsKeys: boolean;
   /** Reads an offered value that is not empty. Never throws. */
   accept(offered: unknown, field: F, around: ReadingContext): Accepted;
   /** The first constraint that a value which is not empty breaks, in the order a browser reports them. */

@@ -16,8 +16,8 @@ import {
   yesNo,
 } from '../../../../tests/support/forms';
 import { indexTable } from '../table-index';
-import { textOf } from '../reading';
 import { accept, faultOf } from '.';
+import { textOf } from '../traits';
 
 const around = { options: null, table: () => indexTable(berths) };
 

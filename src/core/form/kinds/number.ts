@@ -23,8 +23,6 @@ function checkRange(
 }
 
 export const number: Kind<FieldOf<'number'>> = {
-  isList: false,
-  holdsKeys: false,
   accept: acceptNumber,
   check(value, field) {
     const typed = value as number;
@@ -43,8 +41,6 @@ export const number: Kind<FieldOf<'number'>> = {
 };
 
 export const money: Kind<FieldOf<'money'>> = {
-  isList: false,
-  holdsKeys: false,
   accept(offered, field) {
     const number = acceptNumber(offered);
     return number.ok

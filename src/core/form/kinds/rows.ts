@@ -10,8 +10,6 @@ export type ReadCell = (offered: unknown, field: Field, around: ReadingContext) 
 
 export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
   return {
-    isList: true,
-    holdsKeys: false,
     accept(offered, field, around) {
       if (!Array.isArray(offered)) return { ok: false, takes: 'a list of rows' };
       if (offered.length > ROWS_PER_FIELD)

@@ -29,8 +29,6 @@ const FORMATS: Readonly<Record<TextFormat, { fits: (text: string) => boolean; sa
 };
 
 export const text: Kind<FieldOf<'text'>> = {
-  isList: false,
-  holdsKeys: false,
   accept(offered) {
     if (typeof offered !== 'string') return { ok: false, takes: 'a text' };
     return { ok: true, value: offered === '' ? null : offered };

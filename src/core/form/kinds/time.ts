@@ -7,8 +7,6 @@ import type { Kind } from './kind';
 const minutes = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 export const time: Kind<FieldOf<'time'>> = {
-  isList: false,
-  holdsKeys: false,
   accept(offered) {
     if (typeof offered === 'string' && isTime(offered)) return { ok: true, value: offered };
     return { ok: false, takes: 'a time spelled HH:MM' };
@@ -34,8 +32,6 @@ export const time: Kind<FieldOf<'time'>> = {
 };
 
 export const datetime: Kind<FieldOf<'datetime'>> = {
-  isList: false,
-  holdsKeys: false,
   accept(offered) {
     if (typeof offered === 'string' && isDateTime(offered)) return { ok: true, value: offered };
     return { ok: false, takes: 'a date and time spelled as 2031-05-02T09:00:00Z (RFC 3339)' };

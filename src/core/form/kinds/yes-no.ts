@@ -3,8 +3,6 @@ import type { FieldOf } from '../definition';
 import type { Kind } from './kind';
 
 export const yesNo: Kind<FieldOf<'yes_no'>> = {
-  isList: false,
-  holdsKeys: false,
   accept(offered) {
     return typeof offered === 'boolean'
       ? { ok: true, value: offered }

@@ -1,10 +1,10 @@
 /** Where keys are compared or assigned: each text in the source beside the options that it is compared with. */
-import { holdsKeys, isList } from '../../form/kinds';
 import ts from 'typescript-classic';
 import type { Option } from '../../form/definition';
 import { actsOf, bare, type Access, type ActOf, type Flow, type Known } from '../acts';
 import type { KnownParts, Literal } from './known-parts';
 import { literalsIn } from './known-parts';
+import { holdsKeys, isList } from '../../form/traits';
 
 export interface KeyPlace {
   literal: Literal & { value: string };

@@ -1,12 +1,12 @@
 /** The form's parts as checks ask for them: by the paths of `flow.ts`, with titles, kinds and the keys they take. */
 import type { Field, Option } from '../../form/definition';
 import { cellsOf, fieldsOf, sectionsOf } from '../../form/fields';
-import { kindInWords } from '../../form/kind-in-words';
-import { accept, holdsKeys, isList } from '../../form/kinds';
+import { accept } from '../../form/kinds';
 import { indexOf } from '../../form/table-index';
 import { bare, type Access, type PartPath } from '../acts';
 import ts from 'typescript-classic';
 import type { MistakeSetting } from './mistake';
+import { holdsKeys, isList, kindInWords } from '../../form/traits';
 
 /** A value that stands in the source: its node and what it is. */
 export interface Literal {

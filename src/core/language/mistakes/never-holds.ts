@@ -1,9 +1,9 @@
-import { isList } from '../../form/kinds';
 import ts from 'typescript-classic';
 import { actsOf, bare } from '../acts';
 import { sidesOf, type Side } from './compared';
 import { literalsIn, type KnownParts, type Literal } from './known-parts';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
+import { isList, isNumeric } from '../../form/traits';
 
 const VALUES = new Set(['value', 'previous', 'initial']);
 
@@ -113,7 +113,8 @@ function ofList(
 function meantBy({ value }: Literal, part: string, parts: KnownParts): string[] {
   const field = parts.field(part);
   if (
-    (field?.kind === 'number' || field?.kind === 'money') &&
+    field !== null &&
+    isNumeric(field) &&
     typeof value === 'string' &&
     value.trim() !== '' &&
     Number.isFinite(Number(value))

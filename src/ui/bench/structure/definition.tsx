@@ -4,7 +4,6 @@ import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import type { Option } from '@/core/form/definition';
-import { kindInWords } from '@/core/form/kind-in-words';
 import { placeOf, type PartName } from '@/core/structure/edit';
 import { Labelled, Select } from '../../kit';
 import type { Bench } from '../create-bench';
@@ -14,6 +13,7 @@ import { ListOfRecords } from './list-of-records';
 import { Options } from './options';
 import { Remove } from './removal';
 import { Rename } from './renaming';
+import { kindInWords } from '@/core/form/traits';
 
 export function Definition({ bench, part }: { bench: Bench; part: PartName }) {
   const structure = useStore(bench.structure.store);

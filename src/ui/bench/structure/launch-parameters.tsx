@@ -6,13 +6,7 @@ import type { LaunchParameter } from '@/core/form/definition';
 import { Button, Line, Select } from '../../kit';
 import type { Bench } from '../create-bench';
 import { Committed } from './inputs';
-
-const LAUNCH_KINDS = [
-  { key: 'text', label: 'text' },
-  { key: 'number', label: 'number' },
-  { key: 'date', label: 'date' },
-  { key: 'yes_no', label: 'yes or no' },
-];
+import { SCALAR_OPTIONS } from '@/core/form/scalar';
 
 /** What whoever opens the form may hand over, with the kinds that scripts have them in. */
 export function LaunchParameters({
@@ -57,7 +51,7 @@ export function LaunchParameters({
           <Select
             aria-label={`Kind of ${parameter.name}`}
             value={parameter.kind}
-            options={LAUNCH_KINDS}
+            options={SCALAR_OPTIONS}
             onChange={({ target }) =>
               put(
                 parameters.map((other, j) =>

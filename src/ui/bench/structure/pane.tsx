@@ -5,7 +5,6 @@ import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
-import type { FieldKind } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import { newDefinition, targetFor } from '@/core/structure/adding';
 import { nameFor, namesTaken } from '@/core/structure/edit';
@@ -14,6 +13,7 @@ import { Button, Line, Mono, Notice, Select } from '../../kit';
 import type { Bench } from '../create-bench';
 import { Definition } from './definition';
 import { FormDefinition } from './form-definition';
+import { KIND_OPTIONS } from '@/core/form/traits';
 
 export function StructurePane({ bench }: { bench: Bench }) {
   const isReady = useRoom(bench.structure, (state) => state.isReady);
@@ -113,22 +113,6 @@ function Opened({ bench }: { bench: Bench }) {
   );
 }
 
-const KIND_LABELS: Readonly<Record<FieldKind, string>> = {
-  text: 'Text',
-  number: 'Number',
-  money: 'Money',
-  date: 'Date',
-  time: 'Time',
-  datetime: 'Date and time',
-  yes_no: 'Yes or no',
-  choice: 'Choice',
-  choices: 'Several choices',
-  reference: 'Reference',
-  file: 'File',
-  rows: 'Rows',
-};
-const KINDS = Object.entries(KIND_LABELS).map(([key, label]) => ({ key: key as FieldKind, label }));
-
 /** Adds a part after the one that is chosen, or into it. */
 function Add({ bench }: { bench: Bench }) {
   const structure = useStore(bench.structure.store);
@@ -160,7 +144,7 @@ function Add({ bench }: { bench: Bench }) {
       <Select
         aria-label="What to add"
         value={what}
-        options={[...KINDS, ...frames]}
+        options={[...KIND_OPTIONS, ...frames]}
         onChange={(event) => setWhat(event.target.value)}
       />
       <Line

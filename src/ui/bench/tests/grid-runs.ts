@@ -18,6 +18,7 @@ import type { BenchCore } from '../common/core';
 import type { FormRoom } from '../form/form';
 import type { GridOutcome, GridStart, GridState, TestsState } from './state';
 import type { TestWorkers } from './workers';
+import { isPicked } from '@/core/form/traits';
 
 /** Combinations that one engine takes at a time. */
 const AT_ONCE = 20;
@@ -53,7 +54,7 @@ export function gridRuns(
       return parameter?.kind === 'yes_no' ? [null, true, false] : null;
     }
     const field = fieldAt(form(), input);
-    return field !== null && ['choice', 'choices', 'reference', 'yes_no'].includes(field.kind)
+    return field !== null && isPicked(field)
       ? valuesFor(field, material.tables, { numbers: [], texts: [] })
       : null;
   }

@@ -5,17 +5,11 @@ import { useId } from 'react';
 import type { Form, Option } from '@/core/form/definition';
 import type { Table } from '@/core/form/table';
 import { equal, type Value } from '@/core/form/value';
-import {
-  fieldAt,
-  readWritten,
-  SPELLED,
-  spellingOf,
-  written,
-  type Spelling,
-} from '@/core/scenario/written';
+import { fieldAt, readWritten, SPELLED, spellingOf, written } from '@/core/scenario/written';
 import { Line, Select } from '../../kit';
 import { useTyped } from '../../typed';
 import { useNumbers } from '../../writing';
+import type { Spelling } from '@/core/form/traits';
 
 const YES_NO: readonly Option[] = [
   { key: 'true', label: 'yes' },

@@ -3,6 +3,7 @@ import { ServiceSchema } from '@/core/form/service';
 import { readGiven } from '@/core/form/service-call';
 import { Refusal } from '@/server/http/refusal';
 import { answer, readBody } from '@/server/routes/request';
+import { readHead } from '@/server/content/read';
 import { tryService } from '@/server/content/try-service';
 
 const Trial = z.strictObject({
@@ -18,7 +19,7 @@ export async function POST(request: Request) {
     const { service, called, given } = await readBody(request, Trial);
     const made = Object.hasOwn(service.functions, called) ? service.functions[called] : undefined;
     if (made === undefined) throw new Refusal(404, `The service has no function "${called}".`);
-    const read = readGiven(made.parameters, given);
+    const read = readGiven(made.parameters, given, (await readHead()).numbers);
     if ('says' in read) throw new Refusal(400, read.says);
     return Response.json(await tryService(service, called, read.values));
   });

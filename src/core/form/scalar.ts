@@ -1,0 +1,71 @@
+/**
+ * The kinds that hold one plain value each: of a table's columns, of what a service is given, and of launch parameters.
+ * One entry of the table is one kind; a field of such a kind is a kind of its own (`traits.ts`).
+ */
+import * as z from 'zod';
+import { isDate } from './formats';
+import { readTypedNumber, type NumberStyle } from './number-style';
+
+export const ScalarKind = z.enum(['text', 'number', 'date', 'yes_no']);
+export type ScalarKind = z.infer<typeof ScalarKind>;
+
+interface Scalar {
+  /** As people pick it from a list. */
+  readonly label: string;
+  /** What it takes, said to who writes scripts and addresses. */
+  readonly takes: string;
+  /** What it takes, said to who types it. */
+  readonly typed: string;
+  /** Its type in TypeScript. */
+  readonly type: 'string' | 'number' | 'boolean';
+  holds(value: unknown): boolean;
+  /** Reads what somebody typed, which is not empty; undefined when it is none of the kind. */
+  read(text: string, numbers: NumberStyle): string | number | boolean | undefined;
+}
+
+const ANSWERS: ReadonlyMap<string, boolean> = new Map([
+  ['yes', true],
+  ['true', true],
+  ['no', false],
+  ['false', false],
+]);
+
+export const SCALARS: Readonly<Record<ScalarKind, Scalar>> = {
+  text: {
+    label: 'text',
+    takes: 'a text',
+    typed: 'a text',
+    type: 'string',
+    holds: (value) => typeof value === 'string',
+    read: (text) => text,
+  },
+  number: {
+    label: 'number',
+    takes: 'a finite number',
+    typed: 'a number',
+    type: 'number',
+    holds: (value) => typeof value === 'number' && Number.isFinite(value),
+    read: (text, numbers) => readTypedNumber(text, numbers) ?? undefined,
+  },
+  date: {
+    label: 'date',
+    takes: 'a date spelled YYYY-MM-DD',
+    typed: 'a date spelled YYYY-MM-DD',
+    type: 'string',
+    holds: (value) => typeof value === 'string' && isDate(value),
+    read: (text) => (isDate(text.trim()) ? text.trim() : undefined),
+  },
+  yes_no: {
+    label: 'yes or no',
+    takes: 'true or false',
+    typed: 'yes or no',
+    type: 'boolean',
+    holds: (value) => typeof value === 'boolean',
+    read: (text) => ANSWERS.get(text.trim().toLowerCase()),
+  },
+};
+
+/** The kinds to pick one from. */
+export const SCALAR_OPTIONS: readonly { key: ScalarKind; label: string }[] = ScalarKind.options.map(
+  (key) => ({ key, label: SCALARS[key].label }),
+);
