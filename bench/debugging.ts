@@ -11,7 +11,7 @@ import { materialOf } from '../src/core/language/material';
 import type { Wanted } from '../src/core/sandbox/inspector';
 import { startModule } from '../src/core/sandbox/quickjs';
 import { Sandbox } from '../src/core/sandbox/sandbox';
-import type { Material } from '../src/core/session/session';
+import type { Material } from '../src/core/session/material';
 import type { Opening, TimedStep } from '../src/core/session/step';
 import { Tape } from '../src/core/tape/tape';
 import { entryInWords, namesFor } from '../src/core/tape/words';

@@ -3,7 +3,7 @@ import { takingPart } from '../core/script/header';
 import { modulesUsed } from '../core/script/imports';
 import { mutantInWords, type Mutant } from '../core/script/mutants';
 import { scriptsOf } from '../core/script/of-form';
-import type { Material } from '../core/session/session';
+import type { Material } from '../core/session/material';
 import { mutantHostOn } from '../core/testing/mutant-host';
 import {
   RANDOM_SESSIONS,

@@ -48,9 +48,6 @@ interface Restarting<F extends Offered> {
 }
 
 export class PatientWorker<F extends Offered> {
-  readonly #start: () => Asking<F>;
-  readonly #restarting: Restarting<F> | null;
-  readonly #patience: Patience;
   /** In the order in which they were asked, which is that in which they are answered. */
   readonly #waiting = new Set<WaitingCall<F>>();
   #worker: Asking<F>;
@@ -58,13 +55,10 @@ export class PatientWorker<F extends Offered> {
   #warm = false;
 
   constructor(
-    start: () => Asking<F>,
-    restarting: Restarting<F> | null = null,
-    patience: Patience = { silence: 5000, start: 60_000 },
+    private readonly start: () => Asking<F>,
+    private readonly restarting: Restarting<F> | null = null,
+    private readonly patience: Patience = { silence: 5000, start: 60_000 },
   ) {
-    this.#start = start;
-    this.#restarting = restarting;
-    this.#patience = patience;
     this.#worker = start();
   }
 
@@ -110,7 +104,7 @@ export class PatientWorker<F extends Offered> {
     clearTimeout(this.#timer);
     const [first] = this.#waiting;
     if (first === undefined) return;
-    const { silence, start } = this.#patience;
+    const { silence, start } = this.patience;
     const patience = (first.isAgain ? ALONE * silence : silence) + (this.#warm ? 0 : start);
     const working = new WorkingTime(() => null);
     const look = () => {
@@ -124,11 +118,11 @@ export class PatientWorker<F extends Offered> {
     this.#worker.end();
     const [culprit, ...others] = this.#waiting;
     this.#waiting.clear();
-    this.#worker = this.#start();
+    this.#worker = this.start();
     this.#warm = false;
     if (culprit === undefined) return;
-    if (culprit.isAgain) this.#restarting?.ended(culprit);
-    for (const question of this.#restarting?.begun() ?? [])
+    if (culprit.isAgain) this.restarting?.ended(culprit);
+    for (const question of this.restarting?.begun() ?? [])
       this.#send({
         ...question,
         settle: () => undefined,

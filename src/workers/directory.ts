@@ -53,13 +53,10 @@ function oddity(stats: Stats): NotOpened | null {
 }
 
 export class Directory {
-  readonly #fd: number;
-  readonly #path: string;
-
-  private constructor(fd: number, path: string) {
-    this.#fd = fd;
-    this.#path = path;
-  }
+  constructor(
+    private readonly fd: number,
+    private readonly path: string,
+  ) {}
 
   /** Does work in the folder at a path, which may lead there through links. Throws what the system says where there is none. */
   static in<T>(path: string, work: (directory: Directory) => T): T {
@@ -75,19 +72,19 @@ export class Directory {
     try {
       return work(directory);
     } finally {
-      closeSync(directory.#fd);
+      closeSync(directory.fd);
     }
   }
 
   /** The path by which a name below this folder is reached. */
   #of(name: string): string {
-    return BELOW_OPEN ? `/proc/self/fd/${this.#fd}/${name}` : join(this.#path, name);
+    return BELOW_OPEN ? `/proc/self/fd/${this.fd}/${name}` : join(this.path, name);
   }
 
   /** The names in it, of at most so many; null where there are more. */
   names(most: number): string[] | null {
     const names: string[] = [];
-    const entries = opendirSync(BELOW_OPEN ? `/proc/self/fd/${this.#fd}` : this.#path);
+    const entries = opendirSync(BELOW_OPEN ? `/proc/self/fd/${this.fd}` : this.path);
     try {
       for (let entry = entries.readSync(); entry !== null; entry = entries.readSync()) {
         if (names.length >= most) return null;
@@ -119,7 +116,7 @@ export class Directory {
     }
     try {
       const fd = openSync(this.#of(name), O_RDONLY | O_DIRECTORY | O_NOFOLLOW);
-      return new Directory(fd, join(this.#path, name));
+      return new Directory(fd, join(this.path, name));
     } catch (caught) {
       const { code } = caught as { code?: string };
       // Linux says of a link, too, that it is no folder.

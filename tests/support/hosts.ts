@@ -19,7 +19,8 @@ import { startModule } from '../../src/core/sandbox/quickjs';
 import { Sandbox } from '../../src/core/sandbox/sandbox';
 import { partSeen, seenAfter, NOTHING_SEEN, type Seen } from '../../src/core/scenario/seen';
 import type { Entry } from '../../src/core/session/entries';
-import { Session, type Material } from '../../src/core/session/session';
+import { Session } from '../../src/core/session/session';
+import type { Material } from '../../src/core/session/material';
 import type { Answer, Opening, TimedStep } from '../../src/core/session/step';
 import { InProcess } from './in-process';
 

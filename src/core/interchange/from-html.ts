@@ -82,8 +82,6 @@ const asLabel = (text: string) =>
     .trim();
 
 class Reading {
-  readonly #elements: readonly Element[];
-  readonly #form: Element;
   readonly #names = new Names();
   readonly #notes: string[] = [];
   readonly #rules: string[] = [];
@@ -110,9 +108,11 @@ class Reading {
     ['group', 'radiogroup'].includes(attribute(one, 'role') ?? ''),
   );
 
-  constructor(elements: readonly Element[], form: Element, forms: number) {
-    this.#elements = elements;
-    this.#form = form;
+  constructor(
+    private readonly elements: readonly Element[],
+    private readonly form: Element,
+    forms: number,
+  ) {
     this.#controls = controlsWithin(elements);
     if (forms > 1) this.#notes.push(`the page has ${forms} forms, of which the largest is taken`);
     for (const element of elements) {
@@ -139,11 +139,11 @@ class Reading {
     const sections: Section[] = [];
     const radios = new Set<string>();
     const boxes = new Set<string>();
-    const id = attribute(this.#form, 'id');
+    const id = attribute(this.form, 'id');
     // A control belongs to the form that it stands in, or that it names.
-    const own = new Set(elementsIn(this.#form));
+    const own = new Set(elementsIn(this.form));
     let fields = 0;
-    for (const element of this.#elements) {
+    for (const element of this.elements) {
       if (fields === FIELDS_TAKEN) {
         this.#notes.push(`only the first ${FIELDS_TAKEN} fields are taken`);
         break;
@@ -192,11 +192,11 @@ class Reading {
     const heading = (tag: string, within: Tree.Node) =>
       asLabel(textOf(elementsIn(within).find(({ tagName }) => tagName === tag) ?? this.#none));
     return (
-      asLabel(attribute(this.#form, 'aria-label') ?? '') ||
-      heading('h1', this.#form) ||
-      heading('h2', this.#form) ||
-      asLabel(textOf(this.#elements.find(({ tagName }) => tagName === 'h1') ?? this.#none)) ||
-      asLabel(textOf(this.#elements.find(({ tagName }) => tagName === 'title') ?? this.#none))
+      asLabel(attribute(this.form, 'aria-label') ?? '') ||
+      heading('h1', this.form) ||
+      heading('h2', this.form) ||
+      asLabel(textOf(this.elements.find(({ tagName }) => tagName === 'h1') ?? this.#none)) ||
+      asLabel(textOf(this.elements.find(({ tagName }) => tagName === 'title') ?? this.#none))
     );
   }
 

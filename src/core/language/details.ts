@@ -40,38 +40,34 @@ interface Leaving {
 
 export class Details {
   readonly sites: Site[] = [];
-  readonly #file: ts.SourceFile;
   readonly #f: ts.NodeFactory;
-  readonly #probe: (method: string, ...args: ts.Expression[]) => ts.CallExpression;
   readonly #scopes = new Scopes();
   readonly #numbers = new Map<ts.Node, Map<SiteKind, number>>();
   readonly #mentioned = new Map<ts.Node, ReadonlySet<number>>();
   readonly #leaves = new Map<ts.Node, readonly Leaving[]>();
 
   constructor(
-    file: ts.SourceFile,
+    private readonly file: ts.SourceFile,
     factory: ts.NodeFactory,
-    probe: (method: string, ...args: ts.Expression[]) => ts.CallExpression,
+    private readonly probe: (method: string, ...args: ts.Expression[]) => ts.CallExpression,
   ) {
-    this.#file = file;
     this.#f = factory;
-    this.#probe = probe;
   }
 
   /** What stands at the top of a script: its activation. */
   get prologue(): ts.Statement {
-    return this.#frame(this.#probe('e', this.#num(this.#site(this.#file, 'function')), this.#none));
+    return this.#frame(this.probe('e', this.#num(this.#site(this.file, 'function')), this.#none));
   }
 
   /** What a function does first: tells its parameters. */
   enter(node: ts.FunctionLikeDeclaration): ts.Statement {
     const names = node.parameters.flatMap(({ name }) => boundNames(name));
     const site = this.#site(node, 'function', { names: names.map(({ text }) => text) });
-    return this.#frame(this.#probe('e', this.#num(site), this.#values(names.map((n) => n.text))));
+    return this.#frame(this.probe('e', this.#num(site), this.#values(names.map((n) => n.text))));
   }
 
   get leave(): ts.Statement {
-    return this.#f.createExpressionStatement(this.#probe('x', this.#f.createIdentifier(FRAME)));
+    return this.#f.createExpressionStatement(this.probe('x', this.#f.createIdentifier(FRAME)));
   }
 
   /** Tells that a statement begins, with the variables in sight. */
@@ -79,7 +75,7 @@ export class Details {
     const names = this.#inSight(node);
     const site = this.#site(node, 'statement', { names });
     return this.#f.createExpressionStatement(
-      this.#probe(
+      this.probe(
         'd',
         this.#num(site),
         this.#f.createIdentifier(FRAME),
@@ -91,7 +87,7 @@ export class Details {
   /** What stands first in the body of a loop over items: tells that the next item is at hand. */
   item(loop: ts.ForOfStatement | ts.ForInStatement): ts.Statement {
     return this.#f.createExpressionStatement(
-      this.#probe(
+      this.probe(
         'd',
         this.#num(this.#site(loop, 'item')),
         this.#f.createIdentifier(FRAME),
@@ -102,7 +98,7 @@ export class Details {
 
   caught(clause: ts.CatchClause): ts.Statement {
     return this.#f.createExpressionStatement(
-      this.#probe(
+      this.probe(
         'd',
         this.#num(this.#site(clause, 'item')),
         this.#f.createIdentifier(FRAME),
@@ -122,8 +118,8 @@ export class Details {
     const frame = this.#f.createIdentifier(FRAME);
     return this.#f.createParenthesizedExpression(
       this.#f.createComma(
-        this.#probe('b', site, frame),
-        this.#probe(kind === 'switch' ? 'k' : 'c', site, frame, visited),
+        this.probe('b', site, frame),
+        this.probe(kind === 'switch' ? 'k' : 'c', site, frame, visited),
       ),
     );
   }
@@ -134,7 +130,7 @@ export class Details {
       (ts.isIfStatement(parent) && parent.expression === node) ||
       (ts.isConditionalExpression(parent) && parent.condition === node);
     return chooses
-      ? this.#file.getLineAndCharacterOfPosition(parent.getStart(this.#file)).line + 1
+      ? this.file.getLineAndCharacterOfPosition(parent.getStart(this.file)).line + 1
       : null;
   }
 
@@ -212,17 +208,17 @@ export class Details {
   /** A wait, or a generator's: what runs meanwhile is not this function. */
   wait(operand: ts.Expression, around: (operand: ts.Expression) => ts.Expression): ts.Expression {
     const frame = this.#f.createIdentifier(FRAME);
-    return this.#probe('r', frame, around(this.#probe('z', frame, operand)));
+    return this.probe('r', frame, around(this.probe('z', frame, operand)));
   }
 
   #operand(node: ts.Expression, visited: ts.Expression, comparison: number): ts.Expression {
     const site = this.#site(node, 'operand', { under: { site: comparison, holds: null } });
-    return this.#probe('o', this.#num(site), this.#f.createIdentifier(FRAME), visited);
+    return this.probe('o', this.#num(site), this.#f.createIdentifier(FRAME), visited);
   }
 
   /** Tells what the expression of a site came to. */
   #compared(site: number, expression: ts.Expression): ts.Expression {
-    return this.#probe('o', this.#num(site), this.#f.createIdentifier(FRAME), expression);
+    return this.probe('o', this.#num(site), this.#f.createIdentifier(FRAME), expression);
   }
 
   #frame(value: ts.Expression): ts.Statement {
@@ -264,13 +260,13 @@ export class Details {
     const ofNode = this.#numbers.get(node) ?? new Map<SiteKind, number>();
     ofNode.set(kind, number);
     this.#numbers.set(node, ofNode);
-    const start = node.getStart(this.#file);
+    const start = node.getStart(this.file);
     const site: Site = {
       kind,
-      line: this.#file.getLineAndCharacterOfPosition(start).line + 1,
+      line: this.file.getLineAndCharacterOfPosition(start).line + 1,
       start,
       end: node.getEnd(),
-      text: kind === 'function' ? '' : cut(node.getText(this.#file)),
+      text: kind === 'function' ? '' : cut(node.getText(this.file)),
       within: null,
       names: kind === 'item' && !ts.isCatchClause(node) ? itemNames(node as ts.ForOfStatement) : [],
       uses: [],
@@ -418,12 +414,10 @@ export class Details {
 
   /** The variables in sight that its function mentions and that have a value by then. */
   #inSight(node: ts.Node): string[] {
-    const owner = ownerNear(node) ?? this.#file;
+    const owner = ownerNear(node) ?? this.file;
     const mentioned = this.#mentionedIn(owner);
     const shows = ({ isFunction, declared, owner: of, number }: Variable) =>
-      !isFunction &&
-      declared < node.getStart(this.#file) &&
-      (of === owner || mentioned.has(number));
+      !isFunction && declared < node.getStart(this.file) && (of === owner || mentioned.has(number));
     return this.#scopes
       .inSight(node.parent ?? node)
       .filter(shows)
@@ -470,7 +464,7 @@ export class Details {
         : null;
     if (list === null || ts.isFunctionLike(at)) return;
     for (const statement of list) {
-      if (statement === at || statement.getStart(this.#file) >= at.getStart(this.#file)) break;
+      if (statement === at || statement.getStart(this.file) >= at.getStart(this.file)) break;
       for (const { condition, holds } of this.#leavingIn(statement))
         leaves.push({ site: this.#site(condition, 'condition'), holds });
     }

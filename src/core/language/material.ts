@@ -2,7 +2,7 @@
 import type { Form } from '../form/definition';
 import type { Service } from '../form/service';
 import type { Table } from '../form/table';
-import type { Material } from '../session/session';
+import type { Material } from '../session/material';
 import { compile, type Mode } from './compile';
 import { takingPart, type Source } from '../script/header';
 import { modulesUsed } from '../script/imports';

@@ -203,12 +203,12 @@ export function deskDoers(
       if (!desk.hasParent) throw new Untrue();
       return desk.setInParent(of, to ?? null, at);
     },
-    message: ({ text, tone }, at) => done(() => desk.message(text, tone, at)),
+    message: ({ text, tone }, at) => done(() => desk.run.message(text, tone, at)),
     clear: (_, at) => done(() => desk.clear(at)),
     reset: (_, at) => done(() => desk.reset(at)),
     submit: () => done(() => desk.submit()),
     openPage: ({ page }, at) => done(() => desk.openPage(partOf(numbers, page, 'page'), at)),
-    log: ({ values }, at) => done(() => desk.log(values, at)),
+    log: ({ values }, at) => done(() => desk.run.log(values, at)),
     stop({ event, says, part: at }) {
       const part = at === null ? null : numbers.part(at);
       if (part === null && at !== null) throw new Untrue();

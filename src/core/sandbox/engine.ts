@@ -8,7 +8,7 @@
 import type { Line } from '../wire/line';
 import type { CompiledScript } from '../session/tie';
 import { words } from '../wire/failures';
-import type { Material } from '../session/session';
+import type { Material } from '../session/material';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import type { Request } from './protocol';
 import { CannotStart, TookTooLong } from './cut-short';
@@ -84,8 +84,6 @@ interface Waits {
 }
 
 export class Engine {
-  readonly #spawn: () => Port;
-  readonly #patience: Patience;
   #port: Port | null = null;
   /** It has been heard of. */
   #isAlive = false;
@@ -111,10 +109,10 @@ export class Engine {
   /** Calls are done one after the other. */
   #last: Promise<unknown> = Promise.resolve();
 
-  constructor(spawn: () => Port, patience = PATIENCE) {
-    this.#spawn = spawn;
-    this.#patience = patience;
-  }
+  constructor(
+    private readonly spawn: () => Port,
+    private readonly patience = PATIENCE,
+  ) {}
 
   /** Milliseconds that its workers have worked for what was asked, all together. */
   get worked(): number {
@@ -286,8 +284,8 @@ export class Engine {
         : rowsIn(this.#opening) + this.#steps.reduce((sum, step) => sum + rowsIn(step), 0);
     const more = allowanceFor(rows) + allowanceForTables(this.#material?.tables ?? []);
     return {
-      silence: this.#patience.silence + more,
-      most: this.#patience.step + PER_STEP * steps + more,
+      silence: this.patience.silence + more,
+      most: this.patience.step + PER_STEP * steps + more,
     };
   }
 
@@ -396,7 +394,7 @@ export class Engine {
       };
       const look = () => {
         const worked = working.look();
-        const isUnheard = performance.now() - heardAt > this.#patience.unheard;
+        const isUnheard = performance.now() - heardAt > this.patience.unheard;
         // A worker whose code is still being loaded has no script to be silent in.
         const isSilent =
           begunWorked !== null && (worked - heardWorked > silence || worked - begunWorked > most);
@@ -445,7 +443,7 @@ export class Engine {
   }
 
   #start(): Port {
-    const port = this.#spawn();
+    const port = this.spawn();
     port.onLost((why) => this.#lose(port, why));
     return port;
   }

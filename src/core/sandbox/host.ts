@@ -7,7 +7,7 @@ import { deepFreeze, type Value } from '../form/value';
 import type { Desk } from '../session/desk';
 import type { Part } from '../session/parts';
 import type { Ended, Given, Scripts } from '../session/scripts';
-import type { Loaded, Material } from '../session/session';
+import type { Loaded, Material } from '../session/material';
 import type { CompiledScript, Tied } from '../session/tie';
 import { partsOf } from '../session/tree';
 import { ScriptError, words, type Failure } from '../wire/failures';

@@ -5,7 +5,7 @@ import { FormSchema } from '../form/definition';
 import { ServiceSchema } from '../form/service';
 import { TableSchema } from '../form/table';
 import { LineSchema, OpeningSchema, TimedStepSchema } from '../session/schema';
-import type { Material } from '../session/session';
+import type { Material } from '../session/material';
 import type { Wanted } from './inspector';
 
 export const CompiledSchema = z.strictObject({

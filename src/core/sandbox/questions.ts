@@ -4,7 +4,7 @@
  */
 import type { Desk } from '../session/desk';
 import type { SitePlace } from '../session/detail';
-import type { Material } from '../session/session';
+import type { Material } from '../session/material';
 import type { Value } from '../form/value';
 import type { Tied } from '../session/tie';
 import { ScriptError, words } from '../wire/failures';
@@ -42,10 +42,6 @@ export interface Open {
 const TIES_PER_BEHAVIOUR = 100_000;
 
 export class Questions {
-  readonly #machine: Machine;
-  readonly #wire: HostWire;
-  readonly #trace: Trace;
-  readonly #tell: Tell | null;
   #material: Material | null = null;
   #modules: readonly string[] = [];
   /** The behaviour of each tie, by the tie's number. */
@@ -63,11 +59,12 @@ export class Questions {
   /** Where detailed runs report; null where none are. */
   reports: Reports | null = null;
 
-  constructor(machine: Machine, wire: HostWire, trace: Trace, tell: Tell | null) {
-    this.#machine = machine;
-    this.#wire = wire;
-    this.#trace = trace;
-    this.#tell = tell;
+  constructor(
+    private readonly machine: Machine,
+    private readonly wire: HostWire,
+    private readonly trace: Trace,
+    private readonly tell: Tell | null,
+  ) {
     machine.answerWith(() => this.#answer());
   }
 
@@ -153,7 +150,7 @@ export class Questions {
   /** Answers what scripts ask. Nothing may be thrown from here: the machine stands between the two ends. */
   #answer(): void {
     try {
-      this.#do(this.#machine.cells[Cell.Op]!);
+      this.#do(this.machine.cells[Cell.Op]!);
     } catch (caught) {
       this.#fault(caught);
     }
@@ -164,38 +161,39 @@ export class Questions {
     if (!(caught instanceof ScriptError) && !(caught instanceof OutOfRoom))
       this.#mistake ??= { caught };
     const fault = caught instanceof ScriptError ? caught : new ScriptError('memory', words.memory);
-    if (!(caught instanceof ScriptError) || caught instanceof Untrue) this.#open?.desk.blame(fault);
+    if (!(caught instanceof ScriptError) || caught instanceof Untrue)
+      this.#open?.desk.run.blame(fault);
     try {
-      this.#wire.giveFault(fault);
+      this.wire.giveFault(fault);
     } catch {
       // Not even that can be told; what is read there is then nothing.
-      this.#machine.cells[Cell.Tag] = 0;
+      this.machine.cells[Cell.Tag] = 0;
     }
   }
 
   #do(op: Op): void {
-    const { cells } = this.#machine;
+    const { cells } = this.machine;
     switch (op) {
       case Op.Read:
-        return this.#wire.give(this.#read(cells[Cell.Aspect]!, cells[Cell.More]!));
+        return this.wire.give(this.#read(cells[Cell.Aspect]!, cells[Cell.More]!));
       case Op.Say: {
-        const said = this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow);
+        const said = this.wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow);
         const { desk, numbers } = this.#atDesk(cells[Cell.Aspect]!, 'written');
         sayAspect(desk, numbers, cells[Cell.Aspect]!, said, this.lineOf(cells[Cell.Line]!));
         cells[Cell.Tag] = 0;
         return;
       }
       case Op.NewText:
-        return this.#wire.hearText();
+        return this.wire.hearText();
       case Op.LooseText:
-        return this.#wire.hearLoose();
+        return this.wire.hearLoose();
       case Op.Act:
         return this.#act(this.lineOf(cells[Cell.Line]!));
       case Op.Random:
-        this.#machine.floats[Double.Answer] = this.#open?.desk.random() ?? 0;
+        this.machine.floats[Double.Answer] = this.#open?.desk.random() ?? 0;
         return;
       case Op.Trace:
-        return this.#trace.empty();
+        return this.trace.empty();
       case Op.Detail:
         return this.#report();
       case Op.Tell:
@@ -206,12 +204,12 @@ export class Questions {
   }
 
   #report(): void {
-    const { cells } = this.#machine;
+    const { cells } = this.machine;
     const { reports } = this;
     if (reports === null || this.#open === null) throw new Untrue();
     const what = cells[Cell.More]! as Report;
     if (what === Report.Ask || what === Report.Asked || what === Report.AskFailed)
-      this.#open.desk.asking(what === Report.Ask);
+      this.#open.desk.run.asking(what === Report.Ask);
     const { script, line: site } = placeOf(
       this.lineOf(cells[Cell.Line]!),
       this.#material!.scripts[this.running]!.name,
@@ -219,7 +217,7 @@ export class Questions {
     const value =
       cells[Cell.Tag] === Tag.Undefined
         ? null
-        : this.#wire.traced(cells[Cell.Tag]!, cells[Cell.Payload]!);
+        : this.wire.traced(cells[Cell.Tag]!, cells[Cell.Payload]!);
     const turned = reports.report(what, { script, site }, cells[Cell.Aspect]!, value);
     cells[Cell.More] = turned ? 1 : 0;
   }
@@ -233,7 +231,7 @@ export class Questions {
   #whereabouts(number: number, line: Line): void {
     const { scripts, answering, modules } = this.#material!;
     const script = [...scripts, ...answering, ...modules][number];
-    this.#tell?.(
+    this.tell?.(
       script?.name ?? '',
       placeOf(line, '').script === script?.name ? placeOf(line, '').line : line,
     );
@@ -255,7 +253,7 @@ export class Questions {
 
   #act(line: Line): void {
     const { name, asked } = readAct(
-      this.#wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow),
+      this.wire.take(Cell.Tag, Cell.Payload, Double.Answer, this.#findRow),
     );
     const doers = this.#open?.doers ?? (isTying(name) ? this.#loading?.doers : undefined);
     if (doers === undefined) throw new Untrue();
@@ -267,6 +265,6 @@ export class Questions {
       line,
     );
     if (ties) this.#ties.push(this.running);
-    this.#wire.give(answer);
+    this.wire.give(answer);
   }
 }

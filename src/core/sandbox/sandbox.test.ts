@@ -5,7 +5,7 @@ import { formWith, number, text } from '../../../tests/support/forms';
 import { Worker } from 'node:worker_threads';
 import { engineInThread, engineOnThreads } from '../../workers/engine-in-thread';
 import { compile } from '../language/compile';
-import type { Material } from '../session/session';
+import type { Material } from '../session/material';
 import type { Opening } from '../session/step';
 import { packImage, readImage, type Image } from './image';
 import { startModule } from './quickjs';

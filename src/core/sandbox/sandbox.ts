@@ -5,7 +5,8 @@
  * can end that.
  */
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
-import { Session, type Loaded, type Material } from '../session/session';
+import { Session } from '../session/session';
+import type { Loaded, Material } from '../session/material';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import type { Tied } from '../session/tie';
 import { ASKING } from './asking-script';

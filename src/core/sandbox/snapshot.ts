@@ -40,17 +40,12 @@ function endOfUse(memory: WebAssembly.Memory): number {
 }
 
 export class Snapshot {
-  readonly data: Uint8Array;
-  readonly heap: Uint8Array;
-  readonly #regions: Regions;
-  readonly #memory: WebAssembly.Memory;
-
-  constructor(memory: WebAssembly.Memory, regions: Regions, data: Uint8Array, heap: Uint8Array) {
-    this.#memory = memory;
-    this.#regions = regions;
-    this.data = data;
-    this.heap = heap;
-  }
+  constructor(
+    private readonly memory: WebAssembly.Memory,
+    private readonly regions: Regions,
+    readonly data: Uint8Array,
+    readonly heap: Uint8Array,
+  ) {}
 
   /** Takes the snapshot. No call into the machine may be going on. */
   static of(memory: WebAssembly.Memory, regions: Regions): Snapshot {
@@ -64,9 +59,9 @@ export class Snapshot {
   }
 
   restore(): void {
-    const all = new Uint8Array(this.#memory.buffer);
+    const all = new Uint8Array(this.memory.buffer);
     all.set(this.data, 0);
-    all.set(this.heap, this.#regions.heapStart);
+    all.set(this.heap, this.regions.heapStart);
   }
 
   get bytes(): number {

@@ -1,5 +1,5 @@
 /** What the scripts of a form can touch, as the guest is told before it loads any. */
-import type { Material } from '../session/session';
+import type { Material } from '../session/material';
 import { partsOf } from '../session/tree';
 import type { PartInfo, GuestMaterial } from '../wire/acts';
 

@@ -22,7 +22,8 @@ import {
 import { InProcess } from '../../../tests/support/in-process';
 import { compile } from '../language/compile';
 import { materialOf } from '../language/material';
-import { Session, type Material } from '../session/session';
+import { Session } from '../session/session';
+import type { Material } from '../session/material';
 import type { Opening } from '../session/step';
 import { Cell, Double, SHARED_BYTES, SLOTS } from '../wire/layout';
 import { Host } from './host';

@@ -11,26 +11,25 @@ export const TICK = 50;
 const MOST_BETWEEN = 2 * TICK;
 
 export class WorkingTime {
-  readonly #used: () => number | null;
-  readonly #now: () => number;
   #counted = 0;
   #lookedAt: number;
   #usedBefore: number | null;
 
   /** `used` gives the worker's processor time in milliseconds so far, null where the host cannot tell. */
-  constructor(used: () => number | null, now: () => number = () => performance.now()) {
-    this.#used = used;
-    this.#now = now;
+  constructor(
+    private readonly used: () => number | null,
+    private readonly now: () => number = () => performance.now(),
+  ) {
     this.#lookedAt = now();
     this.#usedBefore = used();
   }
 
   /** Milliseconds that the worker has worked since this was made; to be asked for every `TICK`. */
   look(): number {
-    const now = this.#now();
+    const now = this.now();
     const passed = now - this.#lookedAt;
     this.#lookedAt = now;
-    const used = this.#used();
+    const used = this.used();
     this.#counted +=
       used === null
         ? Math.min(passed, MOST_BETWEEN)

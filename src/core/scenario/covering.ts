@@ -10,8 +10,6 @@ const CANDIDATES: Readonly<Record<Strength, number>> = { 2: 50, 3: 12 };
 
 /** Tuples of values that have not met yet. */
 class Missing {
-  readonly #sizes: readonly number[];
-  readonly #strength: Strength;
   /** The axes of each group whose values have to meet, one group after the other. */
   readonly #groups: readonly number[];
   /** Where the tuples of a group begin, by its axes. */
@@ -22,9 +20,10 @@ class Missing {
   readonly #counts: number[][];
   count: number;
 
-  constructor(sizes: readonly number[], strength: Strength) {
-    this.#sizes = sizes;
-    this.#strength = strength;
+  constructor(
+    private readonly sizes: readonly number[],
+    private readonly strength: Strength,
+  ) {
     this.#counts = sizes.map((size) => Array.from({ length: size }, () => 0));
     this.#groups = groupsOf(sizes.length, strength);
     this.#offsets = new Int32Array(sizes.length ** strength);
@@ -45,26 +44,26 @@ class Missing {
 
   /** Where the tuple that a row makes of two axes stands; `a` < `b`. */
   #pair(a: number, b: number, row: readonly number[]): number {
-    return this.#offsets[a * this.#sizes.length + b]! + row[a]! * this.#sizes[b]! + row[b]!;
+    return this.#offsets[a * this.sizes.length + b]! + row[a]! * this.sizes[b]! + row[b]!;
   }
 
   /** Likewise of three axes; `a` < `b` < `c`. */
   #triple(a: number, b: number, c: number, row: readonly number[]): number {
-    const { length } = this.#sizes;
-    const within = (row[a]! * this.#sizes[b]! + row[b]!) * this.#sizes[c]! + row[c]!;
+    const { length } = this.sizes;
+    const within = (row[a]! * this.sizes[b]! + row[b]!) * this.sizes[c]! + row[c]!;
     return this.#offsets[(a * length + b) * length + c]! + within;
   }
 
   #place(group: number, row: readonly number[]): number {
     const groups = this.#groups;
-    return this.#strength === 2
+    return this.strength === 2
       ? this.#pair(groups[group]!, groups[group + 1]!, row)
       : this.#triple(groups[group]!, groups[group + 1]!, groups[group + 2]!, row);
   }
 
   /** How many missing tuples each value of an axis makes with the axes that are filled, in their order. Good until the next call. */
   gains(axis: number, row: readonly number[], filled: readonly number[]): Int32Array {
-    const size = this.#sizes[axis]!;
+    const size = this.sizes[axis]!;
     const gains = this.#gains.fill(0, 0, size);
     const left = this.#left;
     // A tuple's place goes up evenly with the value: by one for the last axis of it, by what the later ones take for others.
@@ -74,15 +73,15 @@ class Missing {
     const from = row.with(axis, 0);
     for (let i = 0; i < filled.length; i++) {
       const a = filled[i]!;
-      const sizeA = this.#sizes[a]!;
-      if (this.#strength === 2) {
+      const sizeA = this.sizes[a]!;
+      if (this.strength === 2) {
         if (a < axis) add(this.#pair(a, axis, from), 1);
         else add(this.#pair(axis, a, from), sizeA);
         continue;
       }
       for (let j = i + 1; j < filled.length; j++) {
         const b = filled[j]!;
-        const sizeB = this.#sizes[b]!;
+        const sizeB = this.sizes[b]!;
         if (axis < a) add(this.#triple(axis, a, b, from), sizeA * sizeB);
         else if (axis < b) add(this.#triple(a, axis, b, from), sizeB);
         else add(this.#triple(a, b, axis, from), 1);
@@ -93,12 +92,12 @@ class Missing {
 
   /** Takes what a whole row makes off the list. */
   take(row: readonly number[]): void {
-    for (let g = 0; g < this.#groups.length; g += this.#strength) {
+    for (let g = 0; g < this.#groups.length; g += this.strength) {
       const place = this.#place(g, row);
       if (this.#left[place] === 0) continue;
       this.#left[place] = 0;
       this.count--;
-      for (let i = g; i < g + this.#strength; i++) {
+      for (let i = g; i < g + this.strength; i++) {
         const axis = this.#groups[i]!;
         this.#counts[axis]![row[axis]!]!--;
       }
@@ -120,7 +119,7 @@ class Missing {
 
   worth(row: readonly number[]): number {
     let worth = 0;
-    for (let g = 0; g < this.#groups.length; g += this.#strength)
+    for (let g = 0; g < this.#groups.length; g += this.strength)
       worth += this.#left[this.#place(g, row)]!;
     return worth;
   }

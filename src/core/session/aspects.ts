@@ -21,10 +21,6 @@ export interface RuleClaim {
 const NONE: readonly RuleClaim[] = [];
 
 export class Aspect {
-  readonly part: Part;
-  readonly name: AspectName;
-  /** What the definition says; for `value`, the value itself, since values stick whoever wrote them. */
-  base: Value;
   /** The last word of a handler. Boxed, since null is a word too, and so that a superseded run knows its own. */
   handlerClaim: { value: Value } | null = null;
   /** In the order of the rules, so that the last one wins. Replaced, never changed in place. */
@@ -35,15 +31,16 @@ export class Aspect {
   changedBy: RunRecord | null = null;
   /** Values are one slot: rules' words of them are kept only to tell who wins. */
   readonly sticks: boolean;
-  /** Computed from other things instead of said: the value, count and sums of rows. */
-  readonly derive: (() => Value) | null;
 
-  constructor(part: Part, name: AspectName, base: Value, derive: (() => Value) | null = null) {
-    this.part = part;
-    this.name = name;
-    this.base = base;
+  constructor(
+    readonly part: Part,
+    readonly name: AspectName,
+    /** What the definition says; for `value`, the value itself, since values stick whoever wrote them. */
+    public base: Value,
+    /** Computed from other things instead of said: the value, count and sums of rows. */
+    readonly derive: (() => Value) | null = null,
+  ) {
     this.sticks = name === 'value';
-    this.derive = derive;
   }
 
   readBy(rule: Rule): void {

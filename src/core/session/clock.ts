@@ -1,14 +1,14 @@
 /** The session's own time and chance: only steps move the clock, so a replay gives the same. */
 export class Clock {
-  /** Milliseconds since 1970-01-01T00:00:00Z. */
-  now: number;
-  /** An IANA name. */
-  readonly zone: string;
   #random: number;
 
-  constructor(now: number, zone: string, seed: number) {
-    this.now = now;
-    this.zone = zone;
+  constructor(
+    /** Milliseconds since 1970-01-01T00:00:00Z. */
+    public now: number,
+    /** An IANA name. */
+    readonly zone: string,
+    seed: number,
+  ) {
     this.#random = seed >>> 0;
   }
 

@@ -2,33 +2,26 @@
  * The form's own corrections once scripts are still: a value that is no longer among the options goes,
  * and a field that is to be cleared when it is hidden is cleared, and begins again when it is shown again (11).
  */
-import { equal, isEmpty, type Value } from '../form/value';
+import { equal, isEmpty } from '../form/value';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { State } from './state';
 import type { Writing } from './writing';
 import { emptyOf, holdsKeys } from '../form/traits';
+import type { Defaults } from './defaults';
 
 export class Corrections {
-  readonly #state: State;
-  readonly #progress: Progress;
-  readonly #writing: Writing;
-  readonly #defaultOf: (part: Part) => Value;
   /** Whether fields were on screen at the last rest. */
   readonly #wasOnScreen = new Map<Part, boolean>();
   /** No field of the form is ever cleared, so nothing has to be noted. */
   readonly #clears: boolean;
 
   constructor(
-    state: State,
-    progress: Progress,
-    writing: Writing,
-    defaultOf: (part: Part) => Value,
+    private readonly state: State,
+    private readonly progress: Progress,
+    private readonly writing: Writing,
+    private readonly defaults: Defaults,
   ) {
-    this.#state = state;
-    this.#progress = progress;
-    this.#writing = writing;
-    this.#defaultOf = defaultOf;
     this.#clears = state.parts.fields.some(
       ({ field }) =>
         field.whenHidden === 'clear' ||
@@ -39,7 +32,7 @@ export class Corrections {
   /** Corrects what has to be; true when there was something, so that settling goes on. */
   correct(cause: number | null): boolean {
     let corrected = false;
-    for (const part of Array.from(this.#state.touched)) {
+    for (const part of Array.from(this.state.touched)) {
       if (part.sort !== 'field' || part.row?.removed === true) continue;
       if (holdsKeys(part.field)) corrected = this.#dropUnoffered(part, cause) || corrected;
       if (this.#clears) corrected = this.#clearHidden(part, cause) || corrected;
@@ -49,18 +42,18 @@ export class Corrections {
 
   #dropUnoffered(part: Part, cause: number | null): boolean {
     const { value } = part;
-    const gone = this.#state.notOffered(part, value);
+    const gone = this.state.notOffered(part, value);
     if (gone.length === 0) {
-      if (this.#state.orphans.delete(part)) this.#state.touch(part);
+      if (this.state.orphans.delete(part)) this.state.touch(part);
       return false;
     }
-    if (this.#state.orphans.has(part)) return false;
-    if (this.#progress.opening && equal(value, this.#state.initialOf(part))) {
-      this.#state.orphans.add(part);
+    if (this.state.orphans.has(part)) return false;
+    if (this.progress.opening && equal(value, this.state.initialOf(part))) {
+      this.state.orphans.add(part);
       return false;
     }
     // Of several keys only the missing ones go.
-    this.#writing.enter(
+    this.writing.enter(
       part,
       Array.isArray(value) ? (value as string[]).filter((key) => !gone.includes(key)) : null,
       'form',
@@ -71,25 +64,25 @@ export class Corrections {
 
   #clearHidden(part: Part, cause: number | null): boolean {
     const { field } = part;
-    if (field.whenHidden !== 'clear' || this.#progress.opening) return false;
+    if (field.whenHidden !== 'clear' || this.progress.opening) return false;
     const on = part.onScreen;
     const was = this.#wasOnScreen.get(part) ?? on;
     if (on === was) return false;
     this.#wasOnScreen.set(part, on);
-    this.#progress.journal.undoable(() => this.#wasOnScreen.set(part, was));
+    this.progress.journal.undoable(() => this.#wasOnScreen.set(part, was));
     const aspect = part.aspect('value');
     if (!on) {
       if (isEmpty(aspect.current)) return false;
-      this.#writing.enter(part, emptyOf(field), 'form', cause);
+      this.writing.enter(part, emptyOf(field), 'form', cause);
       return true;
     }
-    const fallback = this.#defaultOf(part);
+    const fallback = this.defaults.of(part.field);
     const wrote = isEmpty(aspect.current) && !isEmpty(fallback);
-    if (wrote) this.#writing.enter(part, fallback, 'form', cause);
+    if (wrote) this.writing.enter(part, fallback, 'form', cause);
     // A rule that says this value says it again.
     for (const { rule } of aspect.ruleClaims) {
       rule.state = 'forced';
-      this.#state.stirred.add(rule);
+      this.state.stirred.add(rule);
     }
     return wrote || aspect.ruleClaims.length > 0;
   }
@@ -97,15 +90,15 @@ export class Corrections {
   /** All is still: what is on screen now is what the next hiding is judged against. */
   rest(): void {
     if (!this.#clears) return;
-    if (this.#progress.opening) for (const part of this.#state.parts.fields) this.#note(part);
-    else for (const part of this.#state.touched) this.#note(part);
+    if (this.progress.opening) for (const part of this.state.parts.fields) this.#note(part);
+    else for (const part of this.state.touched) this.#note(part);
   }
 
   #note(part: Part): void {
     if (part.sort !== 'field') return;
     if (part.field.whenHidden === 'clear') this.#wasOnScreen.set(part, part.onScreen);
     const { rows } = part;
-    if (rows === null || !this.#progress.opening) return;
+    if (rows === null || !this.progress.opening) return;
     for (const [name, { field }] of rows.columns) {
       if (field.whenHidden === 'clear')
         for (const row of rows.list) this.#note(rows.cell(row, name));

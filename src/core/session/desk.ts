@@ -2,24 +2,23 @@
  * Where scripts ask: reading and saying aspects, and everything else they can do. Each question names the part it is
  * about; whoever carries it here (`sandbox/`) has looked the part up.
  */
-import type { Field, FieldOf } from '../form/definition';
+import type { FieldOf } from '../form/definition';
 import { accept, readRow } from '../form/kinds';
-import type { Value, Values } from '../form/value';
+import type { Value } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
 import type { Clock } from './clock';
+import type { CurrentRun } from './current-run';
 import type { AspectName } from './aspects';
-import { defaultOf } from './defaults';
+import type { Defaults } from './defaults';
 import type { Observer } from './observer';
 import type { Pages } from './pages';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Opened } from './opened';
 import type { Row } from './rows';
-import type { Running } from './running';
 import type { Services } from './services';
 import type { Situation } from './situation';
 import type { State } from './state';
-import type { Message } from './step';
 import type { Ties } from './ties';
 import type { Tied } from './tie';
 import type { Stopping } from './stopping';
@@ -28,104 +27,49 @@ import type { Writing } from './writing';
 import type { Line } from '../wire/line';
 import { emptyOf, holdsKeys, isList, textOf } from '../form/traits';
 
-/** The parts of the session that it uses. */
-export interface DeskRooms {
-  state: State;
-  runs: Running;
-  writing: Writing;
-  services: Services;
-  clock: Clock;
-  situation: Situation;
-  ties: Ties;
-  pages: Pages;
-  progress: Progress;
-  opened: Opened;
-  stopping: Stopping;
-  observer: Observer | null;
-}
-
 export class Desk {
-  readonly #state: State;
-  readonly #runs: Running;
-  readonly #writing: Writing;
-  readonly #services: Services;
-  readonly #clock: Clock;
-  readonly #situation: Situation;
-  readonly #ties: Ties;
-  readonly #pages: Pages;
-  readonly #progress: Progress;
-  readonly #opened: Opened;
-  readonly #stopping: Stopping;
-  readonly #observer: Observer | null;
-
-  constructor({
-    state,
-    runs,
-    writing,
-    services,
-    clock,
-    situation,
-    ties,
-    pages,
-    progress,
-    opened,
-    stopping,
-    observer,
-  }: DeskRooms) {
-    this.#state = state;
-    this.#runs = runs;
-    this.#writing = writing;
-    this.#services = services;
-    this.#clock = clock;
-    this.#situation = situation;
-    this.#ties = ties;
-    this.#pages = pages;
-    this.#progress = progress;
-    this.#opened = opened;
-    this.#stopping = stopping;
-    this.#observer = observer;
-  }
+  constructor(
+    private readonly state: State,
+    readonly run: CurrentRun,
+    private readonly writing: Writing,
+    private readonly services: Services,
+    private readonly clock: Clock,
+    private readonly defaults: Defaults,
+    private readonly situation: Situation,
+    private readonly ties: Ties,
+    private readonly pages: Pages,
+    private readonly progress: Progress,
+    private readonly opened: Opened,
+    private readonly stopping: Stopping,
+    private readonly observer: Observer | null,
+  ) {}
 
   get parts(): Parts {
-    return this.#state.parts;
+    return this.state.parts;
   }
 
   /** A row of reference data. */
   tableRow(table: string, key: string): object | null {
-    return this.#state.tables.get(table)?.find(key) ?? null;
-  }
-
-  /** The run going on has failed, whatever its end will say. */
-  blame(fault: ScriptError): void {
-    this.#runs.blame(fault);
+    return this.state.tables.get(table)?.find(key) ?? null;
   }
 
   get now(): number {
-    return this.#clock.now;
+    return this.clock.now;
   }
 
   random(): number {
-    if (this.#asked) return this.#runs.fault(new ScriptError('wrong_use', words.askingOnly));
-    const number = this.#clock.random();
-    this.#observer?.asked('random', number);
+    if (this.run.isAsking) return this.run.fault(new ScriptError('wrong_use', words.askingOnly));
+    const number = this.clock.random();
+    this.observer?.asked('random', number);
     return number;
   }
 
-  get #asked(): boolean {
-    return this.#runs.isAsking;
-  }
-
-  /** Turns on or off that a watch or the prompt asks: reads leave no mark, and everything else is refused. */
-  asking(asking: boolean): void {
-    this.#runs.asking(asking);
-  }
-
   read(part: Part, name: AspectName): Value {
-    return this.#runs.read(part.aspects[name] ?? part.aspect(name));
+    return this.run.read(part.aspects[name] ?? part.aspect(name));
   }
 
   say(part: Part, name: AspectName, offered: unknown, line: Line): void {
-    this.#runs.say(part.aspects[name] ?? part.aspect(name), offered, line);
+    this.run.say(part.aspects[name] ?? part.aspect(name), offered, line);
   }
 
   /** Whether a part, and all it stands in, is shown. Each is a read of its own. */
@@ -143,28 +87,28 @@ export class Desk {
 
   previous(part: Part): Value {
     this.read(part, 'value');
-    return this.#state.previous.get(part) ?? null;
+    return this.state.previous.get(part) ?? null;
   }
 
   initial(part: Part): Value {
     this.read(part, 'value');
-    return this.#state.initialOf(part);
+    return this.state.initialOf(part);
   }
 
   orphan(part: Part): boolean {
     this.read(part, 'value');
-    return this.#state.orphans.has(part);
+    return this.state.orphans.has(part);
   }
 
   options(part: Part): Value {
-    return (this.#state.optionsOf(part.field, this.read(part, 'options')) ?? NO_OPTIONS) as Value;
+    return (this.state.optionsOf(part.field, this.read(part, 'options')) ?? NO_OPTIONS) as Value;
   }
 
   optionLabel(part: Part): Value {
     const value = this.read(part, 'value');
     const set = this.read(part, 'options');
     const { field } = part;
-    const around = { options: set as never, table: (name: string) => this.#state.table(name) };
+    const around = { options: set as never, table: (name: string) => this.state.table(name) };
     if (!holdsKeys(field) || value === null) return null;
     return isList(field)
       ? (value as readonly string[]).map((key) => textOf([key], field, around))
@@ -173,27 +117,27 @@ export class Desk {
 
   /** The rows of a field in order; a rule depends on which there are. */
   rows(part: Part): readonly Row[] {
-    this.#runs.read(part.rows!.order);
+    this.run.read(part.rows!.order);
     return part.rows!.list;
   }
 
   count(part: Part): Value {
-    return this.#runs.read(part.rows!.count);
+    return this.run.read(part.rows!.count);
   }
 
   sum(part: Part, column: string): Value {
-    return this.#runs.read(part.rows!.sum(column));
+    return this.run.read(part.rows!.sum(column));
   }
 
   index(row: Row): number {
-    this.#runs.read(row.rows.order);
+    this.run.read(row.rows.order);
     return row.index;
   }
 
   /** How the form was opened, which stays as it is. */
   standing(what: 'isNew' | 'record' | 'person' | 'launch' | 'viewing'): Value {
-    this.#runs.demand(`form.${what} was read`);
-    const { opening, isNew, record, viewing } = this.#situation;
+    this.run.demand(`form.${what} was read`);
+    const { opening, isNew, record, viewing } = this.situation;
     const standing: Record<typeof what, unknown> = {
       isNew,
       record,
@@ -201,29 +145,29 @@ export class Desk {
       launch: opening.launch,
       viewing,
     };
-    this.#observer?.asked(what, standing[what]);
+    this.observer?.asked(what, standing[what]);
     return standing[what] as Value;
   }
 
   get zone(): string {
-    return this.#clock.zone;
+    return this.clock.zone;
   }
 
   /** `fields.NAME.add(values)`: a new row begins with the defaults of its cells, and what is given instead. */
   addRow(part: Part, given: unknown, line: Line): Row {
     const rows = part.rows!;
-    const run = this.#runs.act(`fields.${part.name}.add()`);
+    const run = this.run.act(`fields.${part.name}.add()`);
     const values =
       typeof given === 'object' || given === undefined
         ? {
-            ...this.#defaults([...rows.columns.values()].map(({ field }) => field)),
+            ...this.defaults.ofCells([...rows.columns.values()].map(({ field }) => field)),
             ...defined(given),
           }
         : given;
     const read = readRow(
       values,
       part.field as FieldOf<'rows'>,
-      this.#state.surroundings(part),
+      this.state.surroundings(part),
       accept,
     );
     if (typeof read === 'string')
@@ -231,139 +175,123 @@ export class Desk {
         'wrong_value',
         words.wrongArguments(`${part.name}.add`, `takes the cells of a row; ${read}.`),
       );
-    return this.#writing.addRow(run.writes, rows, read, line);
-  }
-
-  #defaults(fields: readonly Field[]): Values {
-    return Object.fromEntries(fields.map((field) => [field.name, this.#defaultOf(field)]));
-  }
-
-  #defaultOf(field: Field): Value {
-    return defaultOf(field, this.#situation.opening.person, this.#clock.now, this.#clock.zone);
+    return this.writing.addRow(run.writes, rows, read, line);
   }
 
   /** `fields.NAME.remove(row)`. */
   removeRow(part: Part, row: Row, line: Line): void {
-    const run = this.#runs.act(`fields.${part.name}.remove()`);
+    const run = this.run.act(`fields.${part.name}.remove()`);
     if (row.rows !== part.rows || row.removed) this.#wrong('wrong_use', words.noRow(part.name, {}));
-    this.#writing.removeRow(run.writes, row, line);
+    this.writing.removeRow(run.writes, row, line);
   }
 
   /** `services.NAME.FUNCTION(args)`. The number of the call. */
   callService(service: string, called: string, offered: unknown, line: Line): number {
-    this.#runs.act(`services.${service}.${called}()`);
-    const asked = this.#runs.guarded(() => this.#services.ask(service, called, offered));
-    const { now } = this.#clock;
-    return this.#runs.call(asked.name, asked.args, now, now + asked.delay, line, asked.outcome);
+    this.run.act(`services.${service}.${called}()`);
+    const asked = this.run.guarded(() => this.services.ask(service, called, offered));
+    const { now } = this.clock;
+    return this.run.call(asked.name, asked.args, now, now + asked.delay, line, asked.outcome);
   }
 
   after(milliseconds: number, line: Line): number {
-    const { now } = this.#clock;
-    return this.#runs.call('after', milliseconds, now, now + milliseconds, line, () => ({
+    const { now } = this.clock;
+    return this.run.call('after', milliseconds, now, now + milliseconds, line, () => ({
       ok: true,
       value: undefined,
     }));
   }
 
   get hasParent(): boolean {
-    this.#runs.demand('parent was read');
-    return this.#situation.opening.parent != null;
+    this.run.demand('parent was read');
+    return this.situation.opening.parent != null;
   }
 
   parentValue(name: string): Value {
-    this.#runs.demand('parent.get() was called');
-    const { form, fields, values } = this.#situation.opening.parent!;
+    this.run.demand('parent.get() was called');
+    const { form, fields, values } = this.situation.opening.parent!;
     if (!fields.some((field) => field.name === name))
       return this.#wrong('wrong_use', words.noParentField(name, form));
     const value = Object.hasOwn(values, name) ? values[name]! : null;
-    this.#observer?.asked(`parent.${name}`, value);
+    this.observer?.asked(`parent.${name}`, value);
     return value;
   }
 
   /** `parent.set(name, value)`. The number of the call. */
   setInParent(name: string, offered: Value, line: Line): number {
-    this.#runs.act('parent.set()');
-    const { form, fields } = this.#situation.opening.parent!;
+    this.run.act('parent.set()');
+    const { form, fields } = this.situation.opening.parent!;
     const field = fields.find((one) => one.name === name);
-    const { now } = this.#clock;
+    const { now } = this.clock;
     const refuse = (reason: string) =>
-      this.#runs.call('parent.set', name, now, now, line, () => ({ ok: false, reason }));
+      this.run.call('parent.set', name, now, now, line, () => ({ ok: false, reason }));
     if (field === undefined) return refuse(words.noParentField(name, form));
     let value = offered;
     // What a reference or rows take is known to the parent's session alone.
     if (field.kind !== 'rows' && field.kind !== 'reference') {
       const accepted = accept(offered, field, {
         options: null,
-        table: (table) => this.#state.table(table),
+        table: (table) => this.state.table(table),
       });
       if (!accepted.ok) return refuse(`${field.label} takes ${accepted.takes}`);
       ({ value } = accepted);
     }
-    this.#runs.askParent(field.name, value, line);
-    return this.#runs.call('parent.set', field.name, now, now, line, () => ({
+    this.run.askParent(field.name, value, line);
+    return this.run.call('parent.set', field.name, now, now, line, () => ({
       ok: true,
       value: undefined,
     }));
   }
 
-  message(text: string, tone: Message['tone'], line: Line): void {
-    this.#runs.message(text, tone, line);
-  }
-
-  log(values: Value[], line: Line): void {
-    this.#runs.log(values, line);
-  }
-
   /** `form.clear()`: all fields to their defaults; rules hold again at once. */
   clear(line: Line): void {
-    const { writes } = this.#runs.act('form.clear()');
-    for (const part of this.#state.parts.fields)
-      this.#writing.value(writes, part.aspect('value'), this.#defaultOf(part.field), line);
+    const { writes } = this.run.act('form.clear()');
+    for (const part of this.state.parts.fields)
+      this.writing.value(writes, part.aspect('value'), this.defaults.of(part.field), line);
     this.#holdAgain();
   }
 
   /** `form.reset()`: back to what stood when the opening had settled, prefills included. */
   reset(line: Line): void {
-    const { writes } = this.#runs.act('form.reset()');
-    for (const part of this.#state.parts.fields)
-      this.#writing.value(
+    const { writes } = this.run.act('form.reset()');
+    for (const part of this.state.parts.fields)
+      this.writing.value(
         writes,
         part.aspect('value'),
-        this.#opened.valueOf(part) ?? emptyOf(part.field),
+        this.opened.valueOf(part) ?? emptyOf(part.field),
         line,
       );
     this.#holdAgain();
   }
 
   #holdAgain(): void {
-    for (const rule of this.#ties.all()) {
+    for (const rule of this.ties.all()) {
       const { state } = rule;
       rule.state = 'forced';
-      this.#state.stirred.add(rule);
+      this.state.stirred.add(rule);
       // It keeps its turn, at which it is asked whether anything differs.
-      this.#progress.journal.undoable(() => {
+      this.progress.journal.undoable(() => {
         rule.state = state === 'rests' ? 'stirred' : state;
       });
     }
   }
 
   submit(): void {
-    this.#runs.act('form.submit()');
-    if (this.#situation.submitting) this.#wrong('wrong_use', words.submitInSubmit);
-    this.#runs.wantSubmit();
+    this.run.act('form.submit()');
+    if (this.situation.submitting) this.#wrong('wrong_use', words.submitInSubmit);
+    this.run.wantSubmit();
   }
 
   openPage(page: Part, line: Line): void {
-    const { entry } = this.#runs.act(`pages.${page.name}.open()`);
-    this.#pages.turnTo(page, entry?.n ?? null, line);
+    const { entry } = this.run.act(`pages.${page.name}.open()`);
+    this.pages.turnTo(page, entry?.n ?? null, line);
   }
 
   /** Stops the event of this number, with a message on a part. */
   stop(event: number, says: string, part: Part | null): void {
-    const { noted } = this.#runs.demand('event.stop() was called');
-    if (!this.#stopping.stop(event, says, part, noted ?? NOTHING_READ))
+    const { noted } = this.run.demand('event.stop() was called');
+    if (!this.stopping.stop(event, says, part, noted ?? NOTHING_READ))
       this.#wrong('wrong_use', words.stopTooLate);
-    this.#observer?.stopped(part, says);
+    this.observer?.stopped(part, says);
   }
 
   /** Ties may be made at the top level and while a record is loaded. */
@@ -371,20 +299,20 @@ export class Desk {
     this.#mayTie(
       tied.is === 'handler' ? `on.${tied.event}` : tied.rows === null ? 'keep' : 'keep.each',
     );
-    this.#ties.add(tied, true);
+    this.ties.add(tied, true);
   }
 
   untie(number: number): void {
-    this.#ties.untie(number);
+    this.ties.untie(number);
   }
 
   #mayTie(call: string): void {
-    const { handler } = this.#runs.demand(`${call} was called`);
+    const { handler } = this.run.demand(`${call} was called`);
     if (handler?.event !== 'load') this.#wrong('wrong_use', words.tieInside(call));
   }
 
   #wrong(code: 'wrong_use' | 'wrong_value', says: string): never {
-    return this.#runs.fault(new ScriptError(code, says));
+    return this.run.fault(new ScriptError(code, says));
   }
 }
 

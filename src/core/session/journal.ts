@@ -1,4 +1,9 @@
-/** How to undo what was done in a step, newest last. One for a session; a run is a stretch of it from its mark. */
+/**
+ * How to undo what was done in a step, newest last. One for a session; a run is a stretch of it from its mark.
+ *
+ * Left out on purpose, each with its reason where it is kept: numbers that are given once (runs, calls, stops), how often
+ * something ran, failures, log lines, and the queues of settling, which `settling.ts` empties when a step is taken back.
+ */
 export class Journal {
   #undos: (() => void)[] = [];
 

@@ -9,69 +9,36 @@ import type { Stopping } from './stopping';
 import type { TapeWriter } from './tape-writer';
 import type { Time } from './time';
 
-/** The parts of the session that it uses. */
-export interface PageStepsRooms {
-  state: State;
-  situation: Situation;
-  progress: Progress;
-  settling: Settling;
-  stopping: Stopping;
-  time: Time;
-  pages: Pages;
-  tape: TapeWriter;
-  checks: boolean;
-}
-
 export class PageSteps {
-  readonly #state: State;
-  readonly #situation: Situation;
-  readonly #progress: Progress;
-  readonly #settling: Settling;
-  readonly #stopping: Stopping;
-  readonly #time: Time;
-  readonly #pages: Pages;
-  readonly #tape: TapeWriter;
-  /** Whether turning forward checks the page left. */
-  readonly #checks: boolean;
-
-  constructor({
-    state,
-    situation,
-    progress,
-    settling,
-    stopping,
-    time,
-    pages,
-    tape,
-    checks,
-  }: PageStepsRooms) {
-    this.#state = state;
-    this.#situation = situation;
-    this.#progress = progress;
-    this.#settling = settling;
-    this.#stopping = stopping;
-    this.#time = time;
-    this.#pages = pages;
-    this.#tape = tape;
-    this.#checks = checks;
-  }
+  constructor(
+    private readonly state: State,
+    private readonly situation: Situation,
+    private readonly progress: Progress,
+    private readonly settling: Settling,
+    private readonly stopping: Stopping,
+    private readonly time: Time,
+    private readonly pages: Pages,
+    private readonly tape: TapeWriter,
+    /** Whether turning forward checks the page left. */
+    private readonly checks: boolean,
+  ) {}
 
   /** Why it cannot be done, or null. */
   turnTo(name: string, cause: number | null): string | null {
-    const to = this.#state.parts.byName.get(name);
+    const to = this.state.parts.byName.get(name);
     if (to === undefined || to.sort !== 'page') return `there is no page "${name}"`;
     if (!to.onScreen) return `${to.label} is hidden`;
-    const from = this.#situation.page;
+    const from = this.situation.page;
     if (from === to || from === null) return null;
-    const forward = this.#pages.all.indexOf(to) > this.#pages.all.indexOf(from);
-    if (!this.#settling.settle(cause)) return null;
-    if (forward && this.#checks) {
-      const faults = check(this.#state, from);
-      this.#tape.add(cause, { type: 'checked', faults });
+    const forward = this.pages.all.indexOf(to) > this.pages.all.indexOf(from);
+    if (!this.settling.settle(cause)) return null;
+    if (forward && this.checks) {
+      const faults = check(this.state, from);
+      this.tape.add(cause, { type: 'checked', faults });
       if (faults.length > 0) return null;
     }
     let stopped = false;
-    this.#progress.queue.push({
+    this.progress.queue.push({
       type: 'pageChange',
       part: null,
       row: null,
@@ -83,15 +50,15 @@ export class PageSteps {
       extra: { from: from.name, to: to.name },
       stop: (says, part, readsOf) => {
         stopped = true;
-        if (part?.sort === 'field') setFault(this.#state, part, says, readsOf);
-        else this.#progress.message({ text: says, tone: 'error', behaviour: '' });
+        if (part?.sort === 'field') setFault(this.state, part, says, readsOf);
+        else this.progress.message({ text: says, tone: 'error', behaviour: '' });
       },
     });
-    const inVain = this.#settling.settle(cause) ? this.#time.waitOut(cause) : 'unsettled';
-    this.#stopping.end();
+    const inVain = this.settling.settle(cause) ? this.time.waitOut(cause) : 'unsettled';
+    this.stopping.end();
     if (inVain !== null && inVain !== 'unsettled')
-      this.#progress.message({ text: inVain, tone: 'error', behaviour: '' });
-    if (inVain === null && !stopped) this.#pages.turnTo(to, cause, null);
+      this.progress.message({ text: inVain, tone: 'error', behaviour: '' });
+    if (inVain === null && !stopped) this.pages.turnTo(to, cause, null);
     return null;
   }
 }

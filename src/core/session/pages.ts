@@ -6,32 +6,27 @@ import type { TapeWriter } from './tape-writer';
 import type { Line } from '../wire/line';
 
 export class Pages {
-  /** In the order of the form. */
-  readonly all: readonly Part[];
-  readonly #situation: Situation;
-  readonly #tape: TapeWriter;
-  readonly #progress: Progress;
-
-  constructor(all: readonly Part[], situation: Situation, tape: TapeWriter, progress: Progress) {
-    this.all = all;
-    this.#situation = situation;
-    this.#tape = tape;
-    this.#progress = progress;
-  }
+  constructor(
+    /** In the order of the form. */
+    readonly all: readonly Part[],
+    private readonly situation: Situation,
+    private readonly tape: TapeWriter,
+    private readonly progress: Progress,
+  ) {}
 
   turnTo(page: Part | null, cause: number | null, line: Line | null): void {
-    const from = this.#situation.page;
+    const from = this.situation.page;
     if (from === page) return;
-    this.#situation.page = page;
-    this.#progress.journal.undoable(() => {
-      this.#situation.page = from;
+    this.situation.page = page;
+    this.progress.journal.undoable(() => {
+      this.situation.page = from;
     });
-    this.#tape.add(cause, { type: 'page', from: from?.name ?? null, to: page?.name ?? null, line });
+    this.tape.add(cause, { type: 'page', from: from?.name ?? null, to: page?.name ?? null, line });
   }
 
   /** The page one is on has been hidden: the form turns to the nearest shown one. */
   keep(cause: number | null): void {
-    const { page } = this.#situation;
+    const { page } = this.situation;
     if (page?.onScreen === true) return;
     const at = page === null ? 0 : this.all.indexOf(page);
     const distance = (other: Part) => Math.abs(this.all.indexOf(other) - at);

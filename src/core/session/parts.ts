@@ -24,19 +24,10 @@ export type Definition = Form | Page | Section | Field | Button | Track;
 export const NOTHING_TOLD: Readonly<Partial<PartState>> = Object.freeze({});
 
 export class Part {
-  readonly sort: PartSort;
-  /** Its technical name; `cargo#3` is a row, `cargo#3.weight` a cell, whatever place the row has. */
-  readonly name: string;
-  readonly definition: Definition;
-  readonly parent: Part | null;
   /** Without rows and cells, which are found through their field. */
   children: Part[] | null = null;
-  /** The row that it is or stands in. */
-  readonly row: Row | null;
   /** The rows of a rows field. */
   rows: Rows | null = null;
-  readonly #nesting: Nesting;
-  readonly #bases: Bases;
   #lookedAt = -1;
   #onScreen = true;
   #editable = true;
@@ -46,21 +37,16 @@ export class Part {
   told: Readonly<Partial<PartState>> = NOTHING_TOLD;
 
   constructor(
-    sort: PartSort,
-    name: string,
-    definition: Definition,
-    parent: Part | null,
-    nesting: Nesting,
-    bases: Bases,
-    row: Row | null = null,
+    readonly sort: PartSort,
+    /** Its technical name; `cargo#3` is a row, `cargo#3.weight` a cell, whatever place the row has. */
+    readonly name: string,
+    readonly definition: Definition,
+    readonly parent: Part | null,
+    private readonly nesting: Nesting,
+    private readonly bases: Bases,
+    /** The row that it is or stands in. */
+    readonly row: Row | null = null,
   ) {
-    this.#nesting = nesting;
-    this.#bases = bases;
-    this.sort = sort;
-    this.name = name;
-    this.definition = definition;
-    this.parent = parent;
-    this.row = row;
     if (row === null && parent !== null) (parent.children ??= []).push(this);
   }
 
@@ -84,27 +70,27 @@ export class Part {
     if (row !== null && name === 'value')
       return new Aspect(this, name, row.values[this.field.name] ?? null);
     if (row !== null && name === 'values') return new Aspect(this, name, null, () => row.values);
-    return new Aspect(this, name, this.#bases[name] as Value);
+    return new Aspect(this, name, this.bases[name] as Value);
   }
 
   has(name: AspectName): boolean {
-    return name in this.#bases;
+    return name in this.bases;
   }
 
   get onScreen(): boolean {
-    if (this.#lookedAt !== this.#nesting.version) this.#look();
+    if (this.#lookedAt !== this.nesting.version) this.#look();
     return this.#onScreen;
   }
 
   get editable(): boolean {
-    if (this.#lookedAt !== this.#nesting.version) this.#look();
+    if (this.#lookedAt !== this.nesting.version) this.#look();
     return this.#editable;
   }
 
   /** What was said of an aspect, or its base while nobody touched it. */
   now(name: AspectName): Value {
     const aspect = this.aspects[name];
-    return aspect === undefined ? (this.#bases[name] as Value) : aspect.current;
+    return aspect === undefined ? (this.bases[name] as Value) : aspect.current;
   }
 
   /** Asked many times a step and changed seldom, so both are kept until something is shown, hidden or locked. */
@@ -113,7 +99,7 @@ export class Part {
     this.#onScreen = this.now('shown') !== false && (parent === null || parent.onScreen);
     this.#editable =
       this.now('locked') !== true && !this.scriptOnly && (parent === null || parent.editable);
-    this.#lookedAt = this.#nesting.version;
+    this.#lookedAt = this.nesting.version;
   }
 
   get scriptOnly(): boolean {
@@ -141,7 +127,7 @@ export class Part {
   /** Forgets all that was said, as if the form had just been made. */
   reset(): void {
     for (const aspect of Object.values(this.aspects) as Aspect[])
-      aspect.reset(this.#bases[aspect.name] as Value);
+      aspect.reset(this.bases[aspect.name] as Value);
     this.rows?.clear();
   }
 }

@@ -41,6 +41,7 @@ export class Progress {
   /** First in, first out. */
   readonly queue: Item[] = [];
   messages: Message[] = [];
+  /** Not undone, as errors are not: what a run said about itself helps most when it failed. */
   logs: LogLine[] = [];
   toParent: { set: string; to: Value }[] = [];
   errors: Failure[] = [];

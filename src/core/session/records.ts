@@ -6,6 +6,7 @@ import type { Failure } from '../wire/failures';
 import { valuesOf } from './submitted-values';
 import type { Clock } from './clock';
 import type { Corrections } from './corrections';
+import type { Defaults } from './defaults';
 import type { Opened } from './opened';
 import type { Part } from './parts';
 import type { Progress } from './progress';
@@ -20,75 +21,30 @@ import type { Ties } from './ties';
 import type { Waiting } from './waiting';
 import { emptyOf, holdsKeys, isList } from '../form/traits';
 
-/** The parts of the session that it uses. */
-export interface RecordsRooms {
-  state: State;
-  situation: Situation;
-  clock: Clock;
-  tape: TapeWriter;
-  progress: Progress;
-  settling: Settling;
-  ties: Ties;
-  runs: Running;
-  waiting: Waiting;
-  corrections: Corrections;
-  opened: Opened;
-  out: readonly Failure[];
-  defaultOf: (part: Part) => Value;
-}
-
 export class Records {
-  readonly #state: State;
-  readonly #situation: Situation;
-  readonly #clock: Clock;
-  readonly #tape: TapeWriter;
-  readonly #progress: Progress;
-  readonly #settling: Settling;
-  readonly #ties: Ties;
-  readonly #runs: Running;
-  readonly #waiting: Waiting;
-  readonly #corrections: Corrections;
-  readonly #opened: Opened;
-  /** Failures of scripts' top levels: those behaviours are out for good. */
-  readonly #out: readonly Failure[];
-  readonly #defaultOf: (part: Part) => Value;
-
-  constructor({
-    state,
-    situation,
-    clock,
-    tape,
-    progress,
-    settling,
-    ties,
-    runs,
-    waiting,
-    corrections,
-    opened,
-    out,
-    defaultOf,
-  }: RecordsRooms) {
-    this.#state = state;
-    this.#situation = situation;
-    this.#clock = clock;
-    this.#tape = tape;
-    this.#progress = progress;
-    this.#settling = settling;
-    this.#ties = ties;
-    this.#runs = runs;
-    this.#waiting = waiting;
-    this.#corrections = corrections;
-    this.#opened = opened;
-    this.#out = out;
-    this.#defaultOf = defaultOf;
-  }
+  constructor(
+    private readonly state: State,
+    private readonly situation: Situation,
+    private readonly clock: Clock,
+    private readonly tape: TapeWriter,
+    private readonly progress: Progress,
+    private readonly settling: Settling,
+    private readonly ties: Ties,
+    private readonly running: Running,
+    private readonly waiting: Waiting,
+    private readonly corrections: Corrections,
+    private readonly opened: Opened,
+    /** Failures of scripts' top levels: those behaviours are out for good. */
+    private readonly out: readonly Failure[],
+    private readonly defaults: Defaults,
+  ) {}
 
   /** Opens a record, or a new entry: base and record, `load` handlers, rules. */
   open(record: Opening['record']): void {
-    const { parts } = this.#state;
-    this.#situation.isNew = record === null;
-    this.#situation.record = record?.id ?? null;
-    if (this.#situation.viewing) {
+    const { parts } = this.state;
+    this.situation.isNew = record === null;
+    this.situation.record = record?.id ?? null;
+    if (this.situation.viewing) {
       parts.form.aspect('locked').base = true;
       parts.nesting.version++;
     }
@@ -96,27 +52,27 @@ export class Records {
       this.#begin(
         part,
         record === null
-          ? this.#defaultOf(part)
+          ? this.defaults.of(part.field)
           : Object.hasOwn(record.values, part.name)
             ? record.values[part.name]!
             : null,
       );
-    this.#state.rebase();
-    for (const part of parts.byName.values()) this.#state.touch(part);
+    this.state.rebase();
+    for (const part of parts.byName.values()) this.state.touch(part);
     this.#touchUnoffered();
-    const entry = this.#tape.add(null, {
+    const entry = this.tape.add(null, {
       type: 'opened',
-      record: this.#situation.record,
-      person: this.#situation.opening.person.key,
-      clock: this.#clock.now,
-      values: valuesOf(this.#state),
+      record: this.situation.record,
+      person: this.situation.opening.person.key,
+      clock: this.clock.now,
+      values: valuesOf(this.state),
     });
     const cause = entry?.n ?? null;
-    for (const failure of this.#out) this.#tape.add(cause, { type: 'error', failure });
-    this.#progress.errors.push(...this.#out);
-    this.#progress.begin(true);
-    for (const rule of this.#ties.rules) this.#state.stirred.add(rule);
-    this.#progress.queue.push({
+    for (const failure of this.out) this.tape.add(cause, { type: 'error', failure });
+    this.progress.errors.push(...this.out);
+    this.progress.begin(true);
+    for (const rule of this.ties.rules) this.state.stirred.add(rule);
+    this.progress.queue.push({
       type: 'load',
       part: null,
       row: null,
@@ -126,39 +82,39 @@ export class Records {
       from: null,
       cause,
     });
-    this.#settling.settle(cause);
-    this.#opened.note(parts.fields);
-    this.#situation.page = parts.pages.find((page) => page.onScreen) ?? null;
+    this.settling.settle(cause);
+    this.opened.note(parts.fields);
+    this.situation.page = parts.pages.find((page) => page.onScreen) ?? null;
   }
 
   /** Opens the next or the previous record: `load` fires for it, and nothing of the former one stays. Why not, or null. */
   turn(by: 1 | -1, cause: number | null): string | null {
-    const records = this.#situation.opening.records ?? [];
-    const at = records.findIndex((record) => record.id === this.#situation.record);
+    const records = this.situation.opening.records ?? [];
+    const at = records.findIndex((record) => record.id === this.situation.record);
     const to = at < 0 ? undefined : records[at + by];
     if (to === undefined) return by > 0 ? 'there is no next record' : 'there is no previous record';
-    for (const run of this.#waiting.runs) this.#runs.supersede(run, 'another record', cause);
-    this.#ties.leaveRecord();
-    this.#settling.failing.clear();
-    this.#corrections.forget();
-    this.#progress.queue.length = 0;
-    this.#progress.commit();
-    this.#state.reset();
-    this.#situation.focused = null;
-    this.#situation.typing = null;
+    for (const run of this.waiting.runs) this.running.supersede(run, 'another record', cause);
+    this.ties.leaveRecord();
+    this.settling.failing.clear();
+    this.corrections.forget();
+    this.progress.queue.length = 0;
+    this.progress.commit();
+    this.state.reset();
+    this.situation.focused = null;
+    this.situation.typing = null;
     this.open(to);
     return null;
   }
 
   /** Keys in rows that are not offered have to be marked or dropped, though nobody has touched their cells. */
   #touchUnoffered(): void {
-    for (const { rows } of this.#state.parts.fields) {
+    for (const { rows } of this.state.parts.fields) {
       if (rows === null) continue;
       for (const [name, { field }] of rows.columns) {
         if (!holdsKeys(field)) continue;
-        const around = { options: null, table: (table: string) => this.#state.table(table) };
+        const around = { options: null, table: (table: string) => this.state.table(table) };
         for (const row of rows.list)
-          if (!accept(row.values[name], field, around).ok) this.#state.touch(rows.cell(row, name));
+          if (!accept(row.values[name], field, around).ok) this.state.touch(rows.cell(row, name));
       }
     }
   }
@@ -172,8 +128,8 @@ export class Records {
     }
     rows.clear();
     const list = Array.isArray(offered) ? (offered as unknown[]) : [];
-    if (!Array.isArray(offered) && offered !== null) this.#state.strays.set(part, offered);
-    this.#state.replaceRows(
+    if (!Array.isArray(offered) && offered !== null) this.state.strays.set(part, offered);
+    this.state.replaceRows(
       rows,
       list.map((row) => rows.make(this.#firstRow(rows, row as Values | null))),
     );
@@ -204,9 +160,9 @@ export class Records {
       return offered;
     const accepted = accept(offered, field, {
       options: null,
-      table: (name) => this.#state.table(name),
+      table: (name) => this.state.table(name),
     });
-    if (!accepted.ok && keeper !== null) this.#state.strays.set(keeper, offered);
+    if (!accepted.ok && keeper !== null) this.state.strays.set(keeper, offered);
     return accepted.ok ? accepted.value : emptyOf(field);
   }
 }

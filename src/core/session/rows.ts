@@ -18,11 +18,7 @@ interface RowsColumn {
 }
 
 export class Row {
-  readonly rows: Rows;
-  readonly id: string;
   readonly part: Part;
-  /** Every cell, frozen; a change makes a new object, so that unchanged rows are known by identity. */
-  values: Readonly<Values>;
   readonly cells = new Map<string, Part>();
   /** The rules for each row, bound to this one. */
   rules: Rule[] = [];
@@ -35,10 +31,13 @@ export class Row {
   /** Its state as it was reported last. */
   told: { values: Readonly<Values> | null; state: Partial<RowState> } = { values: null, state: {} };
 
-  constructor(rows: Rows, id: string, values: Readonly<Values>, nesting: Nesting) {
-    this.rows = rows;
-    this.id = id;
-    this.values = values;
+  constructor(
+    readonly rows: Rows,
+    readonly id: string,
+    /** Every cell, frozen; a change makes a new object, so that unchanged rows are known by identity. */
+    public values: Readonly<Values>,
+    nesting: Nesting,
+  ) {
     this.part = new Part(
       'row',
       `${rows.field.name}#${id}`,
@@ -57,7 +56,6 @@ export class Row {
 }
 
 export class Rows {
-  readonly field: Part;
   readonly columns: ReadonlyMap<string, RowsColumn>;
   /** The names of the columns in their order. */
   readonly columnNames: readonly string[];
@@ -72,16 +70,17 @@ export class Rows {
   toldOrder: readonly Row[] | null = null;
   /** Its rows were replaced by those of another record, which has not been reported yet. */
   anew = false;
-  readonly #nesting: Nesting;
   readonly #derived = new Map<string, Aspect>();
   #value: readonly Value[] | null = null;
   #sums = new Map<string, number>();
   #ids: { list: readonly Row[]; ids: readonly string[] } | null = null;
   #next = 1;
 
-  constructor(field: Part, definition: FieldOf<'rows'>, nesting: Nesting) {
-    this.field = field;
-    this.#nesting = nesting;
+  constructor(
+    readonly field: Part,
+    definition: FieldOf<'rows'>,
+    private readonly nesting: Nesting,
+  ) {
     this.columnNames = definition.fields.map(({ name }) => name);
     this.columns = new Map(
       definition.fields.map((cell, at) => [
@@ -92,7 +91,7 @@ export class Rows {
   }
 
   make(values: Values): Row {
-    return new Row(this, String(this.#next++), deepFreeze({ ...values }), this.#nesting);
+    return new Row(this, String(this.#next++), deepFreeze({ ...values }), this.nesting);
   }
 
   cell(row: Row, name: string): Part {
@@ -104,7 +103,7 @@ export class Rows {
       `${row.part.name}.${name}`,
       field,
       row.part,
-      this.#nesting,
+      this.nesting,
       bases,
       row,
     );

@@ -43,19 +43,18 @@ export function differing(rule: Rule): Aspect | null {
 }
 
 export class RuleClaims {
-  readonly #state: State;
-  readonly #tape: TapeWriter;
-  readonly #progress: Progress;
-  readonly #writing: Writing;
-  /** Values to be put in place, by the rule that said them or fell silent, in the order in which rules did first. */
+  /**
+   * Values to be put in place, by the rule that said them or fell silent, in the order in which rules did first. Not
+   * undone entry by entry: `settling.ts` has it forgotten when the step is taken back.
+   */
   #due = new Map<Rule, Set<Aspect>>();
 
-  constructor(state: State, tape: TapeWriter, progress: Progress, writing: Writing) {
-    this.#state = state;
-    this.#tape = tape;
-    this.#progress = progress;
-    this.#writing = writing;
-  }
+  constructor(
+    private readonly state: State,
+    private readonly tape: TapeWriter,
+    private readonly progress: Progress,
+    private readonly writing: Writing,
+  ) {}
 
   /** Replaces what the rule's last run said with what this one says. */
   settle(
@@ -66,7 +65,7 @@ export class RuleClaims {
     entry: number | null,
   ): void {
     const { claims: old, last, reads: oldReads } = rule;
-    this.#progress.journal.undoable(() => {
+    this.progress.journal.undoable(() => {
       rule.claims = old;
       rule.last = last;
       this.#depend(rule, oldReads);
@@ -80,13 +79,13 @@ export class RuleClaims {
       // Most runs say again what the last one said.
       const same = standing !== undefined && equal(standing.value, word.value);
       if (aspect.sticks || aspect.derive !== null) {
-        if (!same) this.#state.setRuleClaim(aspect, rule, word, record);
+        if (!same) this.state.setRuleClaim(aspect, rule, word, record);
         if (!same || !equal(aspect.current, word.value)) this.#owe(rule, aspect);
         continue;
       }
       if (same) continue;
       const from = aspect.current;
-      this.#state.setRuleClaim(aspect, rule, word, record);
+      this.state.setRuleClaim(aspect, rule, word, record);
       this.#tapeClaim(rule, aspect, from, word, standing === undefined);
       this.#noteConflict(rule, aspect);
     }
@@ -103,16 +102,16 @@ export class RuleClaims {
     const from = aspect.current;
     const { record, entry } = rule.last!;
     const shows = aspect.winner?.rule === rule;
-    this.#state.setRuleClaim(aspect, rule, null, record);
+    this.state.setRuleClaim(aspect, rule, null, record);
     if (aspect.sticks || aspect.derive !== null) {
       // The value stays, unless a rule that was covered until now says it differently.
       if (shows && aspect.winner !== null) this.#owe(rule, aspect);
       return;
     }
-    if (!this.#tape.on || !shows) return;
+    if (!this.tape.on || !shows) return;
     const again = aspect.winner;
     if (equal(from, aspect.current) && again === null) return;
-    this.#tape.effect(entry, aspect, from, aspect.current, {
+    this.tape.effect(entry, aspect, from, aspect.current, {
       by: 'script',
       line: null,
       withdrawn: true,
@@ -136,11 +135,11 @@ export class RuleClaims {
     word: { value: Value; line: Line },
     isNew: boolean,
   ): void {
-    if (!this.#tape.on) return;
+    if (!this.tape.on) return;
     const covered = !equal(word.value, aspect.current);
     const decides = isNew && aspect.winner?.rule === rule;
     if (equal(from, aspect.current) && !covered && !decides) return;
-    this.#tape.effect(rule.last!.entry, aspect, from, word.value, {
+    this.tape.effect(rule.last!.entry, aspect, from, word.value, {
       by: 'script',
       line: word.line,
       ...(covered ? { covered: true as const } : {}),
@@ -150,12 +149,12 @@ export class RuleClaims {
   #noteConflict(rule: Rule, aspect: Aspect): void {
     const { ruleClaims, winner } = aspect;
     if (
-      !this.#tape.on ||
+      !this.tape.on ||
       ruleClaims.length < 2 ||
       ruleClaims.every((word) => equal(word.value, winner!.value))
     )
       return;
-    this.#tape.add(rule.last!.entry, {
+    this.tape.add(rule.last!.entry, {
       type: 'conflict',
       part: aspect.part.name,
       aspect: aspect.name,
@@ -172,7 +171,7 @@ export class RuleClaims {
     return due.flatMap(([rule, aspects]) => {
       const writes = new Writes(rule.last!.record, rule.last!.entry);
       for (const aspect of aspects) this.#putValue(rule, aspect, writes);
-      return this.#writing.told(writes);
+      return this.writing.told(writes);
     });
   }
 
@@ -185,7 +184,7 @@ export class RuleClaims {
     if (own !== undefined && !equal(own.value, winner.value)) return;
     const { value, line } = own ?? winner;
     const before = this.#seenBefore(rule, aspect);
-    if (this.#writing.value(writes, aspect, value, line))
+    if (this.writing.value(writes, aspect, value, line))
       for (const [seen, was] of before) this.#seeOwn(rule, seen, was);
     else if (own !== undefined) this.#tapeDecided(writes, aspect, value, line);
   }
@@ -193,7 +192,7 @@ export class RuleClaims {
   /** A rule that says what stands there anyway is on the tape as the one who decides it. */
   #tapeDecided(writes: Writes, aspect: Aspect, value: Value, line: Line): void {
     if (aspect.changedBy?.tie === writes.record.tie) return;
-    this.#tape.effect(writes.entry, aspect, value, value, { by: 'script', line });
+    this.tape.effect(writes.entry, aspect, value, value, { by: 'script', line });
   }
 
   /** What the rule has read that this value is, or is computed into, with its value before the write. */
@@ -215,14 +214,14 @@ export class RuleClaims {
     const { reads } = rule;
     if (reads === null || (!read.sticks && read.derive === null)) return;
     reads.set(read, read.current);
-    this.#progress.journal.undoable(() => reads.set(read, was));
+    this.progress.journal.undoable(() => reads.set(read, was));
   }
 
   /** Makes a rule depend on what it read in a run that failed. */
   remember(rule: Rule, reads: Map<Aspect, Value> | null): void {
     const before = rule.reads;
     this.#depend(rule, reads);
-    this.#progress.journal.undoable(() => this.#depend(rule, before));
+    this.progress.journal.undoable(() => this.#depend(rule, before));
   }
 
   #depend(rule: Rule, reads: Map<Aspect, Value> | null): void {

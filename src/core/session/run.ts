@@ -15,12 +15,8 @@ import type { Line } from '../wire/line';
 
 /** What is remembered of a run, or of one stretch of it, while it lasts. */
 export class Run {
-  readonly number: number;
   readonly handler: Handler | null;
   readonly rule: Rule | null;
-  readonly trigger: Trigger;
-  readonly record: RunRecord;
-  readonly entry: (RunEntry & Entry) | null;
   /** What a handler writes is in place at once; a rule's values wait. */
   readonly writes: Writes | null;
   /** What a rule claims, gathered and put in place together at its end. */
@@ -33,32 +29,26 @@ export class Run {
   toParent: { set: string; to: Value; line: Line }[] | null = null;
   /** What a handler claimed, for when it is superseded. */
   claims: OpenRun['claims'] | null = null;
-  /** What waits, once it does. */
-  open: OpenRun | null;
   wantsSubmit = false;
   /** A wrong use stays a failure even where the script catches it, or whatever its end says. */
   fault: ScriptError | null = null;
 
   constructor(
-    number: number,
+    readonly number: number,
     tie: Handler | Rule,
-    trigger: Trigger,
-    record: RunRecord,
-    entry: (RunEntry & Entry) | null,
-    open: OpenRun | null,
+    readonly trigger: Trigger,
+    readonly record: RunRecord,
+    readonly entry: (RunEntry & Entry) | null,
+    /** What waits, once it does. */
+    public open: OpenRun | null,
   ) {
-    this.number = number;
     this.handler = tie.sort === 'handler' ? tie : null;
     this.rule = tie.sort === 'rule' ? tie : null;
-    this.trigger = trigger;
-    this.record = record;
-    this.entry = entry;
     const ofRule = tie.sort === 'rule';
     this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
     this.#said = ofRule ? new Map() : null;
     this.reads = ofRule ? new Map() : null;
     this.noted = trigger.stops ? new Set() : null;
-    this.open = open;
   }
 
   get said(): ReadonlyMap<Aspect, Claim> {

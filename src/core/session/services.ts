@@ -20,22 +20,16 @@ export interface ServiceCall {
 
 export class Services {
   readonly #all: ReadonlyMap<string, Service>;
-  readonly #state: State;
-  readonly #scripts: Scripts;
-  readonly #moods: Readonly<Record<string, ServiceMood>>;
   /** Calls of each service in this session, for those that are slow at times. */
   readonly #calls = new Map<string, number>();
 
   constructor(
     services: readonly Service[],
-    state: State,
-    scripts: Scripts,
-    moods: Readonly<Record<string, ServiceMood>>,
+    private readonly state: State,
+    private readonly scripts: Scripts,
+    private readonly moods: Readonly<Record<string, ServiceMood>>,
   ) {
     this.#all = new Map(services.map((service) => [service.name, service]));
-    this.#state = state;
-    this.#scripts = scripts;
-    this.#moods = moods;
   }
 
   /** Takes a call. Throws ScriptError for a service or function that is not there and for arguments it does not take. */
@@ -53,7 +47,7 @@ export class Services {
     const args = readArguments(name, definition, offered);
     const calls = (this.#calls.get(service.name) ?? 0) + 1;
     this.#calls.set(service.name, calls);
-    const mood = { ...this.#moods[service.name], ...this.#moods[name] };
+    const mood = { ...this.moods[service.name], ...this.moods[name] };
     const usual = definition.delay ?? service.delay ?? USUAL_DELAY;
     const delay =
       service.slow !== undefined && calls % service.slow.every === 0 ? service.slow.delay : usual;
@@ -72,13 +66,13 @@ export class Services {
       const conditions = Object.entries(answers.where);
       const fits = (row: Readonly<Record<string, unknown>>) =>
         conditions.every(([column, parameter]) => row[column] === args[parameter]);
-      const { rows } = this.#state.table(answers.table);
+      const { rows } = this.state.table(answers.table);
       return {
         ok: true,
         value: answers.many === true ? Object.freeze(rows.filter(fits)) : (rows.find(fits) ?? null),
       };
     }
-    const came = this.#scripts.answer(name, args as Value);
+    const came = this.scripts.answer(name, args as Value);
     if (came === null) return { ok: false, reason: 'its script does not run' };
     return came.ok
       ? { ok: true, value: deepFreeze(came.value) }

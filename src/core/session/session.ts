@@ -6,35 +6,16 @@
  * The stations of a step are accept (may a person do this? `entering.ts` and its like), write (`writing.ts`), settle
  * (`settling.ts`) and answer (`telling.ts`). Time passes only in `time.ts`.
  */
-import { RUNS_PER_STEP, SUBMISSIONS_PER_STEP } from '../limits';
-import type { Field, Form } from '../form/definition';
+import { SUBMISSIONS_PER_STEP } from '../limits';
 import { accept } from '../form/kinds';
-import type { Service } from '../form/service';
-import type { Table } from '../form/table';
-import { deepFreeze, equal, type Value } from '../form/value';
-import type { Failure } from '../wire/failures';
+import { deepFreeze, equal } from '../form/value';
 import { dropMended } from './checking';
-import { Clock } from './clock';
-import { Corrections } from './corrections';
-import { defaultOf } from './defaults';
-import { Desk } from './desk';
-import { Entering } from './entering';
+import type { Desk } from './desk';
 import { lookAt, type Look } from './looking';
 import type { Observer } from './observer';
-import { Opened } from './opened';
-import { PageSteps } from './page-steps';
-import { Pages } from './pages';
-import type { Part } from './parts';
-import { Progress } from './progress';
-import { Records } from './records';
-import { RowSteps } from './row-steps';
-import { RuleClaims } from './rule-claims';
-import { Running } from './running';
+import type { Loaded, Material } from './material';
+import { roomsOf, type Rooms } from './rooms';
 import type { Scripts } from './scripts';
-import { Services } from './services';
-import { Settling } from './settling';
-import { Situation } from './situation';
-import { State } from './state';
 import {
   kindOfStep,
   type Answer,
@@ -44,186 +25,27 @@ import {
   type Steps,
   type TimedStep,
 } from './step';
-import { Stopping } from './stopping';
-import { Submitting } from './submitting';
-import { TapeWriter } from './tape-writer';
 import { tell } from './telling';
-import { Ties } from './ties';
-import type { CompiledScript, Tied } from './tie';
-import { Time } from './time';
 import { partAt } from './tree';
-import { Waiting } from './waiting';
-import { Writing } from './writing';
-
-export interface Material {
-  form: Form;
-  tables: readonly Table[];
-  services: readonly Service[];
-  /** The compiled scripts of services, named `service.function`. */
-  answering: readonly CompiledScript[];
-  scripts: readonly CompiledScript[];
-  /** The shared modules that scripts import from; each stands behind those that it imports itself. */
-  modules: readonly CompiledScript[];
-  traced: boolean;
-  /** The mutant that is switched on while the scripts are loaded, from 1 (`script/mutants.ts`). */
-  mutant?: number | undefined;
-}
-
-/** What the scripts' top levels came to: the beginning of every session with them. */
-export interface Loaded {
-  tied: readonly Tied[];
-  /** Behaviours that failed there are out for good. */
-  failures: readonly Failure[];
-}
 
 type Doing = { [K in StepKind]: (step: Steps[K], cause: number | null) => string | null };
 
 export class Session {
-  readonly #opening: Opening;
-  readonly #state: State;
-  readonly #progress: Progress;
-  readonly #tape: TapeWriter;
-  readonly #waiting: Waiting;
-  readonly #settling: Settling;
-  readonly #clock: Clock;
-  readonly #situation: Situation;
-  readonly #entering: Entering;
-  readonly #time: Time;
-  readonly #pages: Pages;
-  readonly #records: Records;
-  readonly #writing: Writing;
-  readonly #out: readonly Failure[];
+  readonly #rooms: Rooms;
   readonly #doing: Doing;
-
-  readonly #desk: Desk;
 
   constructor(
     material: Material,
     loaded: Loaded,
     scripts: Scripts,
-    opening: Opening,
+    private readonly opening: Opening,
     observer: Observer | null = null,
   ) {
-    const { form } = material;
     // Scripts get these as they are.
     deepFreeze([opening.person, opening.launch]);
-    const situation = new Situation(opening);
-    const clock = new Clock(opening.clock, opening.zone ?? 'UTC', opening.seed);
-    const progress = new Progress();
-    const state = new State(form, material.tables, progress.journal, (pattern, text) =>
-      scripts.fits(pattern, text),
-    );
-    const tape = new TapeWriter(material.traced, progress.journal, observer);
-    const waiting = new Waiting(progress, (run) => scripts.drop(run));
-    const ties = new Ties(state, progress, loaded.tied);
-    const writing = new Writing(state, tape, progress, ties);
-    const ruleClaims = new RuleClaims(state, tape, progress, writing);
-    const runs = new Running({
-      state,
-      tape,
-      waiting,
-      progress,
-      scripts,
-      ruleClaims,
-      writing,
-      observer,
-    });
-    const services = new Services(material.services, state, scripts, opening.services ?? {});
-    const pages = new Pages(state.parts.pages, situation, tape, progress);
-    const opened = new Opened();
-    const stopping = new Stopping();
-    const desk = new Desk({
-      state,
-      runs,
-      writing,
-      services,
-      clock,
-      situation,
-      ties,
-      pages,
-      progress,
-      opened,
-      stopping,
-      observer,
-    });
-    const initially = (field: Field): Value =>
-      defaultOf(field, opening.person, clock.now, clock.zone);
-    const defaultOfPart = (part: Part): Value => initially(part.field);
-    const corrections = new Corrections(state, progress, writing, defaultOfPart);
-    const settling = new Settling({
-      state,
-      runs,
-      ruleClaims,
-      tape,
-      waiting,
-      progress,
-      ties,
-      corrections,
-      stopping,
-      desk,
-      limit: form.settings?.runLimit ?? RUNS_PER_STEP,
-    });
-    const time = new Time({ clock, waiting, settling, progress, pages });
-    const records = new Records({
-      state,
-      situation,
-      clock,
-      tape,
-      progress,
-      settling,
-      ties,
-      runs,
-      waiting,
-      corrections,
-      opened,
-      out: loaded.failures,
-      defaultOf: defaultOfPart,
-    });
-    const entering = new Entering({ state, progress, situation, ties, waiting, writing });
-    const rowSteps = new RowSteps({
-      state,
-      progress,
-      situation,
-      writing,
-      defaults: (field) =>
-        Object.fromEntries(field.fields.map((cell) => [cell.name, initially(cell)])),
-    });
-    const pageSteps = new PageSteps({
-      state,
-      situation,
-      progress,
-      settling,
-      stopping,
-      time,
-      pages,
-      tape,
-      checks: form.settings?.checkPages ?? true,
-    });
-    const submitting = new Submitting({
-      state,
-      situation,
-      progress,
-      settling,
-      stopping,
-      time,
-      tape,
-    });
-
-    this.#opening = opening;
-    this.#state = state;
-    this.#progress = progress;
-    this.#tape = tape;
-    this.#waiting = waiting;
-    this.#settling = settling;
-    this.#clock = clock;
-    this.#situation = situation;
-    this.#entering = entering;
-    this.#time = time;
-    this.#pages = pages;
-    this.#records = records;
-    this.#writing = writing;
-    this.#desk = desk;
-    this.#out = loaded.failures;
+    this.#rooms = roomsOf(material, loaded, scripts, opening, observer);
+    const { entering, time, clock, settling, pageSteps, rowSteps, records, submitting } =
+      this.#rooms;
     this.#doing = {
       set: (step, cause) => entering.set(step.set, step.to, cause),
       input: (step, cause) => entering.input(step.input, step.to, cause),
@@ -250,12 +72,12 @@ export class Session {
 
   /** The id that a new record is saved under, where it was not known at the opening. */
   identify(newId: string): void {
-    this.#situation.newId = newId;
+    this.#rooms.situation.newId = newId;
   }
 
   /** Opens the form: base and record, `load` handlers, rules. To be called once, before any step. */
   open(): Answer {
-    this.#records.open(this.#opening.record);
+    this.#rooms.records.open(this.opening.record);
     this.#afterSteps();
     return this.#answer(null);
   }
@@ -265,7 +87,7 @@ export class Session {
     let bare: Step = step;
     if (step.at !== undefined) {
       const { at, ...rest } = step;
-      this.#time.pass(this.#opening.clock + at, null);
+      this.#rooms.time.pass(this.opening.clock + at, null);
       bare = rest as Step;
     }
     const refused = this.#step(bare, 'person');
@@ -275,25 +97,30 @@ export class Session {
 
   /** What scripts asked to follow as steps of their own. */
   #afterSteps(): void {
-    for (let i = 0; this.#progress.submitWanted && i < SUBMISSIONS_PER_STEP; i++) {
-      this.#progress.submitWanted = false;
+    for (let i = 0; this.#rooms.progress.submitWanted && i < SUBMISSIONS_PER_STEP; i++) {
+      this.#rooms.progress.submitWanted = false;
       this.#step({ submit: true }, 'script');
     }
   }
 
   #step(step: Step, by: 'person' | 'script'): string | null {
-    this.#progress.begin(false);
-    const entry = this.#tape.add(null, { type: 'step', step, clock: this.#clock.now, by });
+    this.#rooms.progress.begin(false);
+    const entry = this.#rooms.tape.add(null, {
+      type: 'step',
+      step,
+      clock: this.#rooms.clock.now,
+      by,
+    });
     const cause = entry?.n ?? null;
     const why = this.#begin(step, cause);
     if (why !== null) {
-      this.#tape.add(cause, { type: 'refused', why });
+      this.#rooms.tape.add(cause, { type: 'refused', why });
       // What was typed before is committed all the same.
-      this.#settling.settle(cause);
+      this.#rooms.settling.settle(cause);
       return why;
     }
-    this.#settling.settle(cause);
-    this.#pages.keep(cause);
+    this.#rooms.settling.settle(cause);
+    this.#rooms.pages.keep(cause);
     return null;
   }
 
@@ -301,28 +128,28 @@ export class Session {
   #begin(step: Step, cause: number | null): string | null {
     const kind = kindOfStep(step);
     // A step on the field that is typed in says itself what becomes of what is typed.
-    if (!TYPES.has(kind)) this.#entering.commitTyping(cause);
+    if (!TYPES.has(kind)) this.#rooms.entering.commitTyping(cause);
     return this.#doing[kind](step as never, cause);
   }
 
   /** Somebody answers a call of a service in its place. */
   #answerByHand(step: Steps['answer'], cause: number | null): string | null {
-    if (!this.#settling.settle(cause)) return null;
-    const call = this.#waiting.pending(step.answer, step.which ?? 0);
+    if (!this.#rooms.settling.settle(cause)) return null;
+    const call = this.#rooms.waiting.pending(step.answer, step.which ?? 0);
     if (call === null) return `nothing waits for ${step.answer}`;
     call.due = Infinity;
-    this.#time.pass(this.#clock.now + (step.after ?? 0), cause);
+    this.#rooms.time.pass(this.#rooms.clock.now + (step.after ?? 0), cause);
     // What was let through meanwhile may have superseded the run that waits.
-    if (!this.#waiting.calls.includes(call)) return null;
-    call.due = this.#clock.now;
+    if (!this.#rooms.waiting.calls.includes(call)) return null;
+    call.due = this.#rooms.clock.now;
     const came =
       step.usual === true
         ? null
         : step.fails === undefined
           ? { ok: true as const, value: deepFreeze(step.with ?? null) }
           : { ok: false as const, reason: step.fails };
-    this.#progress.begin(false);
-    this.#settling.resume(call, cause, came);
+    this.#rooms.progress.begin(false);
+    this.#rooms.settling.resume(call, cause, came);
     return null;
   }
 
@@ -331,14 +158,14 @@ export class Session {
     { fromChild: name, to: offered }: Steps['fromChild'],
     cause: number | null,
   ): string | null {
-    const part = partAt(this.#state.parts, name);
+    const part = partAt(this.#rooms.state.parts, name);
     if (part === null || part.sort !== 'field' || part.rows !== null)
       return `there is no field "${name}"`;
-    const accepted = accept(offered, part.field, this.#state.surroundings(part));
+    const accepted = accept(offered, part.field, this.#rooms.state.surroundings(part));
     if (!accepted.ok) return `${part.label} takes ${accepted.takes}`;
-    this.#progress.queue.push(() => {
+    this.#rooms.progress.queue.push(() => {
       if (!equal(part.value, accepted.value))
-        this.#writing.enter(part, accepted.value, 'script', cause);
+        this.#rooms.writing.enter(part, accepted.value, 'script', cause);
     });
     return null;
   }
@@ -346,28 +173,30 @@ export class Session {
   /** All that stands now, without anything being noted as told. */
   look(): Look {
     // While the form is being opened nobody is on a page yet, and would see the first.
-    const page = this.#situation.page ?? this.#pages.all.find(({ onScreen }) => onScreen);
-    return lookAt(this.#state, page?.name ?? null, this.#clock.now);
+    const page =
+      this.#rooms.situation.page ?? this.#rooms.pages.all.find(({ onScreen }) => onScreen);
+    return lookAt(this.#rooms.state, page?.name ?? null, this.#rooms.clock.now);
   }
 
   /** Where scripts ask; for whoever asks between two steps. */
   get desk(): Desk {
-    return this.#desk;
+    return this.#rooms.desk;
   }
 
   #answer(refused: string | null): Answer {
-    if (this.#state.faults.size > 0 && this.#progress.outcome === null) dropMended(this.#state);
-    const { form } = this.#state.parts;
+    if (this.#rooms.state.faults.size > 0 && this.#rooms.progress.outcome === null)
+      dropMended(this.#rooms.state);
+    const { form } = this.#rooms.state.parts;
     const replaced = form.now('replaced') as string | { text: string; final: boolean } | null;
-    const { changes, rows } = tell(this.#state);
-    const { messages, logs: log, toParent, errors, outcome: submit } = this.#progress.take();
+    const { changes, rows } = tell(this.#rooms.state);
+    const { messages, logs: log, toParent, errors, outcome: submit } = this.#rooms.progress.take();
     return {
       refused,
       changes,
       rows,
-      record: this.#situation.record,
-      clock: this.#clock.now,
-      waiting: this.#waiting.runs.map((run) => ({
+      record: this.#rooms.situation.record,
+      clock: this.#rooms.clock.now,
+      waiting: this.#rooms.waiting.runs.map((run) => ({
         behaviour: run.handler.behaviour.name,
         line: run.handler.line,
         part: run.part?.name ?? null,
@@ -379,16 +208,16 @@ export class Session {
         })),
       })),
       toParent,
-      page: this.#situation.page?.name ?? null,
+      page: this.#rooms.situation.page?.name ?? null,
       replaced: typeof replaced === 'string' ? { text: replaced, final: false } : replaced,
       notice: form.now('message') as Answer['notice'],
       messages,
       log,
       errors,
-      failing: [...this.#out, ...this.#settling.failing.values()],
+      failing: [...this.#rooms.out, ...this.#rooms.settling.failing.values()],
       submit,
-      changed: this.#state.changed,
-      tape: this.#tape.take(),
+      changed: this.#rooms.state.changed,
+      tape: this.#rooms.tape.take(),
     };
   }
 }

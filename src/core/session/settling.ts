@@ -2,13 +2,15 @@
  * From a step to rest: events first in first out, each with its handlers; when none is left, rules
  * that read something that differs, in order, until none has to run; then the values they said are put in place; when
  * those are still, the form's own corrections. A step that does not settle is taken back (`progress.ts`).
+ *
+ * From write to rest the order is that of this file: `writing.ts` queues events, `running.ts` runs a handler or rule,
+ * `current-run.ts` is what scripts meet meanwhile, `rule-claims.ts` puts in place what rules say, `corrections.ts` ends it.
  */
 import { lineInWords } from '../wire/line';
 import type { Value } from '../form/value';
 import { words, type Failure } from '../wire/failures';
 import type { Aspect, RunRecord } from './aspects';
 import type { Corrections } from './corrections';
-import type { Desk } from './desk';
 import type { Event, Progress } from './progress';
 import type { Row } from './rows';
 import { differing, type RuleClaims } from './rule-claims';
@@ -31,61 +33,22 @@ class NoRest {
 
 const NOTHING = { is: 'nothing' } as const;
 
-/** The parts of the session that it uses. */
-export interface SettlingRooms {
-  state: State;
-  runs: Running;
-  ruleClaims: RuleClaims;
-  tape: TapeWriter;
-  waiting: Waiting;
-  progress: Progress;
-  ties: Ties;
-  corrections: Corrections;
-  stopping: Stopping;
-  desk: Desk;
-  limit: number;
-}
-
 export class Settling {
-  readonly #state: State;
-  readonly #runs: Running;
-  readonly #ruleClaims: RuleClaims;
-  readonly #tape: TapeWriter;
-  readonly #waiting: Waiting;
-  readonly #progress: Progress;
-  readonly #ties: Ties;
-  readonly #corrections: Corrections;
-  readonly #stopping: Stopping;
-  readonly #desk: Desk;
-  readonly #limit: number;
-  /** Handlers and rules whose last run failed. */
+  /** Handlers and rules whose last run failed; not undone, since a step that is taken back does not mend them. */
   readonly failing = new Map<object, Failure>();
 
-  constructor({
-    state,
-    runs,
-    ruleClaims,
-    tape,
-    waiting,
-    progress,
-    ties,
-    corrections,
-    stopping,
-    desk,
-    limit,
-  }: SettlingRooms) {
-    this.#state = state;
-    this.#runs = runs;
-    this.#ruleClaims = ruleClaims;
-    this.#tape = tape;
-    this.#waiting = waiting;
-    this.#progress = progress;
-    this.#ties = ties;
-    this.#corrections = corrections;
-    this.#stopping = stopping;
-    this.#desk = desk;
-    this.#limit = limit;
-  }
+  constructor(
+    private readonly state: State,
+    private readonly running: Running,
+    private readonly ruleClaims: RuleClaims,
+    private readonly tape: TapeWriter,
+    private readonly waiting: Waiting,
+    private readonly progress: Progress,
+    private readonly ties: Ties,
+    private readonly corrections: Corrections,
+    private readonly stopping: Stopping,
+    private readonly limit: number,
+  ) {}
 
   /**
    * Settles until events and rules are still. False when they did not settle: then everything scripts did since the
@@ -98,12 +61,12 @@ export class Settling {
       return true;
     } catch (caught) {
       if (!(caught instanceof NoRest)) throw caught;
-      this.#progress.takeBack();
-      this.#ruleClaims.forget();
-      this.#state.stirred.clear();
-      this.#progress.errors.push(caught.failure);
-      const error = this.#tape.add(cause, { type: 'error', failure: caught.failure });
-      this.#tape.add(error?.n ?? null, {
+      this.progress.takeBack();
+      this.ruleClaims.forget();
+      this.state.stirred.clear();
+      this.progress.errors.push(caught.failure);
+      const error = this.tape.add(cause, { type: 'error', failure: caught.failure });
+      this.tape.add(error?.n ?? null, {
         type: 'takenBack',
         what: 'everything scripts did in this step',
       });
@@ -113,7 +76,7 @@ export class Settling {
   }
 
   #untilStill(cause: number | null): void {
-    const { queue } = this.#progress;
+    const { queue } = this.progress;
     for (;;) {
       const item = queue.shift();
       if (item !== undefined) {
@@ -126,29 +89,29 @@ export class Settling {
         this.#runRule(rule, cause);
         continue;
       }
-      const events = this.#ruleClaims.putValues();
+      const events = this.ruleClaims.putValues();
       if (events !== null) {
         queue.push(...events);
         continue;
       }
-      if (!this.#corrections.correct(cause)) return;
+      if (!this.corrections.correct(cause)) return;
     }
   }
 
   #rest(): void {
-    this.#corrections.rest();
-    this.#progress.opening = false;
+    this.corrections.rest();
+    this.progress.opening = false;
   }
 
   #dispatch(event: Event): void {
-    const handlers = this.#ties.handlers(event.type, event.part);
+    const handlers = this.ties.handlers(event.type, event.part);
     // Nobody listens, so nothing happens that a tape could tell.
     if (handlers === null) return;
     const { part, row, type, from } = event;
     const name = part === null ? null : part.name;
-    const entry = !this.#tape.on
+    const entry = !this.tape.on
       ? null
-      : this.#tape.add(event.cause, {
+      : this.tape.add(event.cause, {
           type: 'event',
           event: type,
           part: name,
@@ -157,17 +120,16 @@ export class Settling {
           by: event.by,
         });
     const cause = entry?.n ?? null;
-    const stops = event.stop === undefined ? 0 : this.#stopping.begin(event);
+    const stops = event.stop === undefined ? 0 : this.stopping.begin(event);
     for (const handler of handlers) {
       this.#count(handler, row, name, from);
-      const earlier = handler.overlap === 'all' ? null : this.#waiting.earlier(handler, part, row);
-      if (earlier !== null) this.#runs.supersede(earlier, 'started again', cause);
+      const earlier = handler.overlap === 'all' ? null : this.waiting.earlier(handler, part, row);
+      if (earlier !== null) this.running.supersede(earlier, 'started again', cause);
       const title = name === null ? type : `${type} of ${name}`;
-      const result = this.#runs.run(
+      const result = this.running.run(
         handler,
         { is: 'event', event, stops },
         { title, part, row, before: from, cause, stops: stops > 0 },
-        this.#desk,
       );
       this.#after(handler, result);
       if (result.failure !== null)
@@ -183,9 +145,9 @@ export class Settling {
   resume(call: Call, cause: number | null, instead: CallResult | null = null): void {
     const { run } = call;
     const came = instead ?? call.outcome();
-    this.#waiting.answered(call);
+    this.waiting.answered(call);
     // Under the step that let time pass, while `call` leads back to what asked for it.
-    const entry = this.#tape.add(cause ?? call.entry, {
+    const entry = this.tape.add(cause ?? call.entry, {
       type: 'answered',
       call: call.entry,
       name: call.name,
@@ -193,11 +155,11 @@ export class Settling {
       fails: came.ok ? null : came.reason,
       clock: call.due,
     });
-    this.#after(run.handler, this.#runs.resume(run, call, came, entry?.n ?? cause, this.#desk));
+    this.#after(run.handler, this.running.resume(run, call, came, entry?.n ?? cause));
   }
 
   #nextRule(): Rule | null {
-    const { stirred } = this.#state;
+    const { stirred } = this.state;
     for (let rule = stirred.first(); rule !== null; rule = stirred.first()) {
       if (rule.state !== 'stirred' || differing(rule) !== null) return rule;
       stirred.delete(rule);
@@ -207,29 +169,31 @@ export class Settling {
 
   #runRule(rule: Rule, cause: number | null): void {
     const trigger: Aspect | null = differing(rule);
-    this.#state.stirred.delete(rule);
+    this.state.stirred.delete(rule);
     const because = trigger?.part.name ?? null;
     const before = trigger?.changedBy ?? null;
     this.#count(rule, null, because, before);
     const { row } = rule;
-    const result = this.#runs.run(
-      rule,
-      row === null ? NOTHING : { is: 'row', row },
-      { title: rule.title, part: trigger?.part ?? null, row, before, cause, stops: false },
-      this.#desk,
-    );
+    const result = this.running.run(rule, row === null ? NOTHING : { is: 'row', row }, {
+      title: rule.title,
+      part: trigger?.part ?? null,
+      row,
+      before,
+      cause,
+      stops: false,
+    });
     // What it read and speaks of since, it now sees below its own words.
-    if (differing(rule) === null) this.#state.stirred.delete(rule);
-    else this.#state.stirred.add(rule);
+    if (differing(rule) === null) this.state.stirred.delete(rule);
+    else this.state.stirred.add(rule);
     this.#after(rule, result);
   }
 
   #after(tie: Handler | Rule, { failure, events }: RunResult): void {
     if (failure !== null) {
       this.failing.set(tie, failure);
-      this.#progress.errors.push(failure);
+      this.progress.errors.push(failure);
     } else this.failing.delete(tie);
-    if (events.length > 0) this.#progress.queue.push(...events);
+    if (events.length > 0) this.progress.queue.push(...events);
   }
 
   #count(
@@ -238,7 +202,7 @@ export class Settling {
     because: string | null,
     before: RunRecord | null,
   ): void {
-    const { number } = this.#progress;
+    const { number } = this.progress;
     if (tie.step !== number) {
       tie.step = number;
       tie.runs = 0;
@@ -248,11 +212,11 @@ export class Settling {
       tie.rowRuns ??= new Map();
       const runs = (tie.rowRuns.get(row) ?? 0) + 1;
       tie.rowRuns.set(row, runs);
-      if (runs <= this.#limit) return;
-    } else if (++tie.runs <= this.#limit) return;
+      if (runs <= this.limit) return;
+    } else if (++tie.runs <= this.limit) return;
     throw new NoRest({
       code: 'cycle',
-      says: words.cycle(this.#limit),
+      says: words.cycle(this.limit),
       behaviour: tie.behaviour.name,
       line: tie.line,
       cycle: roundOf(tie, because, before),

@@ -43,15 +43,16 @@ export class State {
   readonly strays = new Map<Part, Value>();
   /** Faults found by the last check, by field, until mended; those a script stopped at stay until the value changes. */
   readonly faults = new Map<Part, Fault>();
-  /** Checks a text against a pattern of the definition. */
-  readonly fits: Fits;
   readonly #differing = new Set<Part>();
-  readonly #journal: Journal;
 
-  constructor(form: Form, tables: readonly Table[], journal: Journal, fits: Fits) {
+  constructor(
+    form: Form,
+    tables: readonly Table[],
+    private readonly journal: Journal,
+    /** Checks a text against a pattern of the definition. */
+    readonly fits: Fits,
+  ) {
     this.parts = partsOf(form);
-    this.fits = fits;
-    this.#journal = journal;
     for (const table of tables) this.tables.set(table.name, indexOf(table));
   }
 
@@ -110,7 +111,7 @@ export class State {
     const wasOrphan = this.orphans.has(part);
     const stray = this.strays.get(part);
     const previous = this.previous.get(part);
-    this.#journal.undoable(() => {
+    this.journal.undoable(() => {
       aspect.base = before;
       aspect.changedBy = changedBy;
       if (row !== null) row.values = rowBefore!;
@@ -142,7 +143,7 @@ export class State {
         continue;
       this.faults.delete(part);
       this.touched.add(part);
-      this.#journal.undoable(() => this.faults.set(part, fault));
+      this.journal.undoable(() => this.faults.set(part, fault));
     }
   }
 
@@ -164,7 +165,7 @@ export class State {
   /** Puts rows in another order, with some new or gone; each knows by itself whether it is still there. */
   setRows(rows: Rows, list: readonly Row[]): void {
     const before = rows.list;
-    this.#journal.undoable(() => this.replaceRows(rows, before));
+    this.journal.undoable(() => this.replaceRows(rows, before));
     this.replaceRows(rows, list);
     if (this.faults.size > 0) this.#dropStops(rows.field);
   }
@@ -222,7 +223,7 @@ export class State {
   /** Puts a word as it was boxed before, which is how what a superseded run said is taken back. */
   putHandlerClaim(aspect: Aspect, word: Aspect['handlerClaim'], by: RunRecord | null): void {
     const { handlerClaim: before, changedBy } = aspect;
-    this.#journal.undoable(() => {
+    this.journal.undoable(() => {
       aspect.handlerClaim = before;
       aspect.changedBy = changedBy;
       this.#stir(aspect);
@@ -240,7 +241,7 @@ export class State {
     by: RunRecord,
   ): void {
     const { ruleClaims: before, changedBy } = aspect;
-    this.#journal.undoable(() => {
+    this.journal.undoable(() => {
       aspect.ruleClaims = before;
       aspect.changedBy = changedBy;
       this.#stir(aspect);

@@ -16,6 +16,7 @@ interface Queue {
 export class Stirred {
   /** By order. */
   #queues: Queue[] = [];
+  /** Not undone: tickets only tell an earlier turn from a later one. */
   #tickets = 0;
 
   add(rule: Rule): void {

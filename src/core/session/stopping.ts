@@ -4,6 +4,7 @@ import type { Part } from './parts';
 
 export class Stopping {
   readonly #under = new Map<number, Event>();
+  /** Never given again, even after an undoing: a script may have kept its event. */
   #numbers = 0;
 
   /** The event can be stopped from now on, under this number. */

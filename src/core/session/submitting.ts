@@ -20,41 +20,22 @@ const UNSETTLED = {
   says: 'The behaviours of this form kept changing values and did not settle.',
 };
 
-/** The parts of the session that it uses. */
-export interface SubmittingRooms {
-  state: State;
-  situation: Situation;
-  progress: Progress;
-  settling: Settling;
-  stopping: Stopping;
-  time: Time;
-  tape: TapeWriter;
-}
-
 export class Submitting {
-  readonly #state: State;
-  readonly #situation: Situation;
-  readonly #progress: Progress;
-  readonly #settling: Settling;
-  readonly #stopping: Stopping;
-  readonly #time: Time;
-  readonly #tape: TapeWriter;
-
-  constructor({ state, situation, progress, settling, stopping, time, tape }: SubmittingRooms) {
-    this.#state = state;
-    this.#situation = situation;
-    this.#progress = progress;
-    this.#settling = settling;
-    this.#stopping = stopping;
-    this.#time = time;
-    this.#tape = tape;
-  }
+  constructor(
+    private readonly state: State,
+    private readonly situation: Situation,
+    private readonly progress: Progress,
+    private readonly settling: Settling,
+    private readonly stopping: Stopping,
+    private readonly time: Time,
+    private readonly tape: TapeWriter,
+  ) {}
 
   /** Why it cannot be done, or null; whether it was saved is the outcome. */
   submit(cause: number | null): string | null {
-    if (this.#situation.viewing) return VIEWING;
+    if (this.situation.viewing) return VIEWING;
     const stops: SubmitOutcome['stops'] = [];
-    if (!this.#settling.settle(cause)) stops.push(UNSETTLED);
+    if (!this.settling.settle(cause)) stops.push(UNSETTLED);
     else if (this.#isReplaced())
       return 'the form has been replaced by a message and cannot be submitted';
     else if (this.#waited(stops, cause)) {
@@ -68,12 +49,12 @@ export class Submitting {
       this.#finish(false, stops, cause);
       return null;
     }
-    this.#situation.record ??= this.#situation.newId;
+    this.situation.record ??= this.situation.newId;
     this.#finish(true, stops, cause);
-    this.#state.rebase();
+    this.state.rebase();
     // What is saved stays: what `saved` handlers do is taken back by itself where they do not settle.
-    this.#progress.commit();
-    this.#progress.queue.push({
+    this.progress.commit();
+    this.progress.queue.push({
       type: 'saved',
       part: null,
       row: null,
@@ -82,22 +63,22 @@ export class Submitting {
       by: 'form',
       from: null,
       cause,
-      extra: { id: this.#situation.record },
+      extra: { id: this.situation.record },
     });
-    this.#settling.settle(cause);
-    this.#situation.isNew = false;
+    this.settling.settle(cause);
+    this.situation.isNew = false;
     return null;
   }
 
   #isReplaced(): boolean {
-    return this.#state.parts.form.now('replaced') !== null;
+    return this.state.parts.form.now('replaced') !== null;
   }
 
   /** Runs the handlers that may stop it; each stop is noted. */
   #askHandlers(stops: SubmitOutcome['stops'], cause: number | null): void {
-    const before = valuesOf(this.#state);
-    this.#situation.submitting = true;
-    this.#progress.queue.push({
+    const before = valuesOf(this.state);
+    this.situation.submitting = true;
+    this.progress.queue.push({
       type: 'submit',
       part: null,
       row: null,
@@ -108,32 +89,32 @@ export class Submitting {
       cause,
       stop: (says, part, readsOf) => {
         stops.push({ part: part?.address ?? null, says });
-        if (part?.sort === 'field') setFault(this.#state, part, says, readsOf);
+        if (part?.sort === 'field') setFault(this.state, part, says, readsOf);
       },
     });
-    if (!this.#settling.settle(cause)) stops.push(UNSETTLED);
+    if (!this.settling.settle(cause)) stops.push(UNSETTLED);
     this.#waited(stops, cause);
-    this.#stopping.end();
-    this.#situation.submitting = false;
-    if (stops.length === 0 && !equal(before, valuesOf(this.#state)))
+    this.stopping.end();
+    this.situation.submitting = false;
+    if (stops.length === 0 && !equal(before, valuesOf(this.state)))
       stops.push(...this.#check(cause));
   }
 
   #waited(stops: SubmitOutcome['stops'], cause: number | null): boolean {
-    const inVain = this.#time.waitOut(cause);
+    const inVain = this.time.waitOut(cause);
     if (inVain !== null) stops.push({ part: null, says: inVain });
     return inVain === null;
   }
 
   #forgetFaults(): void {
-    for (const part of this.#state.faults.keys()) this.#state.touch(part);
-    this.#state.faults.clear();
-    for (const part of this.#state.parts.fields) this.#state.touch(part);
+    for (const part of this.state.faults.keys()) this.state.touch(part);
+    this.state.faults.clear();
+    for (const part of this.state.parts.fields) this.state.touch(part);
   }
 
   #check(cause: number | null): Found[] {
-    const faults = check(this.#state, null);
-    this.#tape.add(cause, { type: 'checked', faults });
+    const faults = check(this.state, null);
+    this.tape.add(cause, { type: 'checked', faults });
     return faults;
   }
 
@@ -142,10 +123,10 @@ export class Submitting {
       saved,
       stoppedBy: stops[0]?.part ?? null,
       stops,
-      id: saved ? this.#situation.record : null,
-      ...submittedValues(this.#state),
+      id: saved ? this.situation.record : null,
+      ...submittedValues(this.state),
     };
-    this.#progress.setOutcome(outcome);
-    this.#tape.add(cause, { type: 'outcome', ...outcome });
+    this.progress.setOutcome(outcome);
+    this.tape.add(cause, { type: 'outcome', ...outcome });
   }
 }

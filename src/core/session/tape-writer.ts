@@ -14,17 +14,14 @@ type Body<E> = E extends unknown ? Omit<E, 'n' | 'cause'> : never;
 export type EntryBody = Body<Entry>;
 
 export class TapeWriter {
-  readonly on: boolean;
-  readonly #journal: Journal;
-  readonly #observer: Observer | null;
   #entries: Entry[] = [];
   #next = 0;
 
-  constructor(on: boolean, journal: Journal, observer: Observer | null = null) {
-    this.on = on;
-    this.#journal = journal;
-    this.#observer = observer;
-  }
+  constructor(
+    readonly on: boolean,
+    private readonly journal: Journal,
+    private readonly observer: Observer | null = null,
+  ) {}
 
   /** Adds an entry and gives it back, so that its end can be filled in; null when nothing is taped. */
   add(cause: number | null, body: EntryBody): Entry | null {
@@ -32,8 +29,8 @@ export class TapeWriter {
     const entry = { n: this.#next++, cause, ...body } as Entry;
     this.#entries.push(entry);
     if (entry.type === 'log' || (entry.type === 'effect' && entry.by !== 'person'))
-      this.#journal.undoable(() => (entry.struck = true));
-    this.#observer?.taped(entry);
+      this.journal.undoable(() => (entry.struck = true));
+    this.observer?.taped(entry);
     return entry;
   }
 

@@ -32,7 +32,7 @@ interface Tie {
   /** Behaviours first, then the order in which they were tied. */
   order: number;
   line: Line;
-  /** The step in which it last ran, and how often it has run in that step. */
+  /** The step in which it last ran, and how often it has run in that step; not undone, since a run that failed has run. */
   step: number;
   runs: number;
 }

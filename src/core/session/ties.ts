@@ -55,16 +55,16 @@ function handlerOf({
 }
 
 export class Ties {
-  readonly #state: State;
-  readonly #progress: Progress;
   #handlers = new Map<string, readonly Handler[]>();
   #rules: readonly Rule[] = [];
   /** Made while a record was loaded, so they end with that record. */
   #ofRecord = new Set<number>();
 
-  constructor(state: State, progress: Progress, tied: readonly Tied[]) {
-    this.#state = state;
-    this.#progress = progress;
+  constructor(
+    private readonly state: State,
+    private readonly progress: Progress,
+    tied: readonly Tied[],
+  ) {
     // All at once: one by one, each would make a list of its own.
     const handlers = new Map<string, Handler[]>();
     const rules: Rule[] = [];
@@ -104,7 +104,7 @@ export class Ties {
   }
 
   add(tied: Tied, ofRecord: boolean): void {
-    const { journal } = this.#progress;
+    const { journal } = this.progress;
     if (ofRecord) {
       this.#ofRecord.add(tied.number);
       journal.undoable(() => this.#ofRecord.delete(tied.number));
@@ -118,7 +118,7 @@ export class Ties {
       this.#rules = withOne(this.#rules, rule);
       journal.undoable(() => {
         this.#rules = this.#rules.filter((one) => one !== rule);
-        this.#state.stirred.delete(rule);
+        this.state.stirred.delete(rule);
       });
     });
   }
@@ -126,9 +126,9 @@ export class Ties {
   /** A rule for each row goes to the rows it is for, any other to `put`. */
   #addRule(made: Extract<Tied, { is: 'rule' }>, put: (rule: Rule) => void): void {
     if (made.rows !== null)
-      return this.#addEach(this.#state.parts.byName.get(made.rows)!.rows!, made);
+      return this.#addEach(this.state.parts.byName.get(made.rows)!.rows!, made);
     const rule = ruleOf(made, null);
-    this.#state.stirred.add(rule);
+    this.state.stirred.add(rule);
     put(rule);
   }
 
@@ -136,7 +136,7 @@ export class Ties {
     const added = { rows, made };
     rows.each = [...rows.each, added];
     for (const row of rows.list) this.#addTo(row, made);
-    this.#progress.journal.undoable(() => {
+    this.progress.journal.undoable(() => {
       rows.each = rows.each.filter((one) => one !== added);
     });
   }
@@ -144,10 +144,10 @@ export class Ties {
   #addTo(row: Row, made: MadeRule): void {
     const rule = ruleOf(made, row);
     row.rules = [...row.rules, rule];
-    this.#state.stirred.add(rule);
-    this.#progress.journal.undoable(() => {
+    this.state.stirred.add(rule);
+    this.progress.journal.undoable(() => {
       row.rules = row.rules.filter((one) => one !== rule);
-      this.#state.stirred.delete(rule);
+      this.state.stirred.delete(rule);
     });
   }
 
@@ -162,14 +162,14 @@ export class Ties {
   // Undoing keeps no list as it was: thousands tied in one step would hold as many lists.
   #tie(key: string, handler: Handler, undoing = false): void {
     this.#handlers.set(key, withOne(this.#handlers.get(key) ?? [], handler));
-    if (!undoing) this.#progress.journal.undoable(() => this.#untie(key, handler, true));
+    if (!undoing) this.progress.journal.undoable(() => this.#untie(key, handler, true));
   }
 
   #untie(key: string, handler: Handler, undoing = false): void {
     const left = this.#handlers.get(key)!.filter((one) => one !== handler);
     if (left.length === 0) this.#handlers.delete(key);
     else this.#handlers.set(key, left);
-    if (!undoing) this.#progress.journal.undoable(() => this.#tie(key, handler, true));
+    if (!undoing) this.progress.journal.undoable(() => this.#tie(key, handler, true));
   }
 
   /** Another record is opened: what was tied while the former one was loaded ends with it, rules forget what they saw. */
@@ -194,7 +194,7 @@ export class Ties {
   }
 
   #rowsFields(): Rows[] {
-    return this.#state.parts.fields.flatMap(({ rows }) => (rows === null ? [] : [rows]));
+    return this.state.parts.fields.flatMap(({ rows }) => (rows === null ? [] : [rows]));
   }
 
   /** The names, columns as `rows.column`, at which anybody listens to this. */

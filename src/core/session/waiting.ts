@@ -22,14 +22,6 @@ export type RunState =
   | 'superseded';
 
 export class OpenRun {
-  /** By which the scripts' end knows it. */
-  readonly number: number;
-  readonly handler: Handler;
-  readonly title: string;
-  /** The part and row it was started for: another start for the same supersedes it. */
-  readonly part: Part | null;
-  readonly row: Row | null;
-  readonly record: RunRecord;
   state: RunState = 'open';
   readonly calls = new Set<Call>();
   /** What it said of aspects, with what stood before it: taken back when it is superseded. */
@@ -39,20 +31,15 @@ export class OpenRun {
   >();
 
   constructor(
-    number: number,
-    handler: Handler,
-    title: string,
-    part: Part | null,
-    row: Row | null,
-    record: RunRecord,
-  ) {
-    this.number = number;
-    this.handler = handler;
-    this.title = title;
-    this.part = part;
-    this.row = row;
-    this.record = record;
-  }
+    /** By which the scripts' end knows it. */
+    readonly number: number,
+    readonly handler: Handler,
+    readonly title: string,
+    /** The part and row it was started for: another start for the same supersedes it. */
+    readonly part: Part | null,
+    readonly row: Row | null,
+    readonly record: RunRecord,
+  ) {}
 }
 
 /** What a call came to. */
@@ -79,27 +66,26 @@ export class Waiting {
   /** In the order in which they began. */
   runs: readonly OpenRun[] = [];
   #calls: readonly Call[] = [];
+  /** Never given again, even after an undoing: the scripts' end knows calls by it. */
   #order = 0;
-  readonly #progress: Progress;
-  /** Tells the scripts' end that nothing of a run goes on. */
-  readonly #drop: (run: number) => void;
 
-  constructor(progress: Progress, drop: (run: number) => void) {
-    this.#progress = progress;
-    this.#drop = drop;
-  }
+  constructor(
+    private readonly progress: Progress,
+    /** Tells the scripts' end that nothing of a run goes on. */
+    private readonly drop: (run: number) => void,
+  ) {}
 
   add(call: Omit<Call, 'order'>): Call {
     const made: Call = { ...call, order: this.#order++ };
     this.#setCalls([...this.#calls, made]);
     call.run.calls.add(made);
-    this.#progress.journal.undoable(() => call.run.calls.delete(made));
+    this.progress.journal.undoable(() => call.run.calls.delete(made));
     return made;
   }
 
   /** The run waits; it is told among those that do. A step that is taken back ends it, since it cannot begin again. */
   keep(run: OpenRun): void {
-    this.#progress.journal.undoable(() => this.#lose(run));
+    this.progress.journal.undoable(() => this.#lose(run));
     if (!this.runs.includes(run)) this.#setRuns([...this.runs, run]);
   }
 
@@ -121,7 +107,7 @@ export class Waiting {
   answered(call: Call): void {
     this.#calls = this.#calls.filter((other) => other !== call);
     call.run.calls.delete(call);
-    this.#progress.journal.undoable(() => this.#lose(call.run));
+    this.progress.journal.undoable(() => this.#lose(call.run));
   }
 
   /** Calls that are pending, the oldest first. */
@@ -143,16 +129,16 @@ export class Waiting {
     run.calls.clear();
     this.#setRuns(this.runs.filter((other) => other !== run));
     this.#setCalls(this.#calls.filter((call) => call.run !== run));
-    this.#progress.journal.undoable(() => {
+    this.progress.journal.undoable(() => {
       run.state = 'open';
       for (const call of calls) run.calls.add(call);
     });
-    if (state === 'superseded') this.#progress.onCommit(() => this.#drop(run.number));
+    if (state === 'superseded') this.progress.onCommit(() => this.drop(run.number));
   }
 
   /** Its step was taken back: a run that began or went on in it is over, wherever the undoing leaves it. */
   #lose(run: OpenRun): void {
-    if (run.state !== 'superseded') this.#drop(run.number);
+    if (run.state !== 'superseded') this.drop(run.number);
     run.state = 'superseded';
     run.calls.clear();
     this.runs = this.runs.filter((other) => other !== run);
@@ -162,7 +148,7 @@ export class Waiting {
   #setRuns(runs: readonly OpenRun[]): void {
     const before = this.runs;
     this.runs = runs;
-    this.#progress.journal.undoable(() => {
+    this.progress.journal.undoable(() => {
       this.runs = before.filter((run) => run.state === 'open');
     });
   }
@@ -170,7 +156,7 @@ export class Waiting {
   #setCalls(calls: readonly Call[]): void {
     const before = this.#calls;
     this.#calls = calls;
-    this.#progress.journal.undoable(() => {
+    this.progress.journal.undoable(() => {
       this.#calls = before.filter((call) => call.run.state === 'open');
     });
   }

@@ -15,9 +15,6 @@ import type { Line } from '../wire/line';
 
 /** What one run wrote, for telling others when it is over. What most runs never need is made when it is first needed. */
 export class Writes {
-  readonly record: RunRecord;
-  /** The entry of the run on the tape. */
-  readonly entry: number | null;
   /** Values written, with what stood before. */
   before: Map<Aspect, Value> | null = null;
   /** Rows fields it changed, with their value before where somebody will ask. */
@@ -27,26 +24,22 @@ export class Writes {
   /** The last effect on each value, as the cause of what follows. */
   effects: Map<Aspect, number | null> | null = null;
 
-  constructor(record: RunRecord, entry: number | null) {
-    this.record = record;
-    this.entry = entry;
-  }
+  constructor(
+    readonly record: RunRecord,
+    /** The entry of the run on the tape. */
+    readonly entry: number | null,
+  ) {}
 }
 
 const NOTHING: readonly Event[] = [];
 
 export class Writing {
-  readonly #state: State;
-  readonly #tape: TapeWriter;
-  readonly #progress: Progress;
-  readonly #ties: Ties;
-
-  constructor(state: State, tape: TapeWriter, progress: Progress, ties: Ties) {
-    this.#state = state;
-    this.#tape = tape;
-    this.#progress = progress;
-    this.#ties = ties;
-  }
+  constructor(
+    private readonly state: State,
+    private readonly tape: TapeWriter,
+    private readonly progress: Progress,
+    private readonly ties: Ties,
+  ) {}
 
   /** Writes a value that a script said. False when it stood there already. */
   value(writes: Writes, aspect: Aspect, value: Value, line: Line): boolean {
@@ -57,9 +50,9 @@ export class Writing {
     if (row !== null) this.#rowsTouched(writes, row.rows);
     writes.before ??= new Map();
     if (!writes.before.has(aspect)) writes.before.set(aspect, from);
-    this.#state.setValue(aspect, value, writes.record);
-    const effect = this.#tape.effect(writes.entry, aspect, from, value, { by: 'script', line });
-    if (this.#tape.on) (writes.effects ??= new Map()).set(aspect, effect);
+    this.state.setValue(aspect, value, writes.record);
+    const effect = this.tape.effect(writes.entry, aspect, from, value, { by: 'script', line });
+    if (this.tape.on) (writes.effects ??= new Map()).set(aspect, effect);
     return true;
   }
 
@@ -92,13 +85,13 @@ export class Writing {
 
   /** The value of a rows field costs as much as it has rows, so it is made only where something needs it. */
   #valueIfHeard(rows: Rows): Value {
-    return this.#ties.listens('change', rows.field) ? rows.value : null;
+    return this.ties.listens('change', rows.field) ? rows.value : null;
   }
 
   addRow(writes: Writes, rows: Rows, values: Values, line: Line): Row {
     this.#rowsTouched(writes, rows);
     const row = rows.make(values);
-    this.#state.setRows(rows, [...rows.list, row]);
+    this.state.setRows(rows, [...rows.list, row]);
     this.#rowEvent(writes, row, 'added', rows.list.length - 1, line);
     return row;
   }
@@ -107,7 +100,7 @@ export class Writing {
     const { rows } = row;
     this.#rowsTouched(writes, rows);
     const place = row.index;
-    this.#state.setRows(
+    this.state.setRows(
       rows,
       rows.list.filter((other) => other !== row),
     );
@@ -115,7 +108,7 @@ export class Writing {
   }
 
   #rowEvent(writes: Writes, row: Row, did: 'added' | 'removed', place: number, line: Line): void {
-    const entry = this.#tape.add(writes.entry, {
+    const entry = this.tape.add(writes.entry, {
       type: 'rows',
       part: row.rows.field.name,
       did,
@@ -154,7 +147,7 @@ export class Writing {
     from: RunRecord | null,
     cause: number | null,
   ): Event[] {
-    if (!this.#ties.listens('change', rows.field)) return [];
+    if (!this.ties.listens('change', rows.field)) return [];
     const { value, field } = rows;
     return equal(previous, value) ? [] : [changeEvent(field, value, previous, by, from, cause)];
   }
@@ -167,9 +160,9 @@ export class Writing {
     const previous = aspect.base;
     const whole = row?.rows ?? null;
     const rowsBefore = whole === null ? null : this.#valueIfHeard(whole);
-    this.#state.setValue(aspect, value, null);
-    const why = this.#tape.effect(cause, aspect, previous, value, { by, line: null });
-    const events = this.#ties.listens('change', part)
+    this.state.setValue(aspect, value, null);
+    const why = this.tape.effect(cause, aspect, previous, value, { by, line: null });
+    const events = this.ties.listens('change', part)
       ? [changeEvent(part, value, previous, by, null, why)]
       : [];
     if (whole !== null) events.push(...this.#wholeChange(whole, rowsBefore, by, null, why));
@@ -188,12 +181,12 @@ export class Writing {
     const rows = field.rows!;
     const before = this.#valueIfHeard(rows);
     const places = did === 'removed' ? rows.list : list;
-    const taped = touched.map((row) => ({ row, place: this.#tape.on ? places.indexOf(row) : -1 }));
-    this.#state.setRows(rows, list);
+    const taped = touched.map((row) => ({ row, place: this.tape.on ? places.indexOf(row) : -1 }));
+    this.state.setRows(rows, list);
     let why = cause;
     for (const { row, place } of taped) {
       why =
-        this.#tape.add(cause, {
+        this.tape.add(cause, {
           type: 'rows',
           part: field.name,
           did,
@@ -210,8 +203,8 @@ export class Writing {
   /** A person's events belong to the item being taken, so they go before all that wait; the form's come after. */
   #announce(events: readonly Event[], by: By): void {
     if (events.length === 0) return;
-    if (by === 'person') this.#progress.queue.unshift(...events);
-    else this.#progress.queue.push(...events);
+    if (by === 'person') this.progress.queue.unshift(...events);
+    else this.progress.queue.push(...events);
   }
 }
 

@@ -1,7 +1,7 @@
 /** Mutants tried on an engine. */
 import type { Engine } from '../sandbox/engine';
 import { TookTooLong } from '../sandbox/cut-short';
-import type { Material } from '../session/session';
+import type { Material } from '../session/material';
 import type { MutantHost } from './mutation';
 
 /** `material` is compiled with its mutants, of which there are `count`. A session that is stopped gives null. */

@@ -71,8 +71,6 @@ export async function leaveFolder({ schema: of }: WorkspaceRef): Promise<void> {
 }
 
 export class LiveFolder {
-  readonly #workspace: WorkspaceRef;
-  readonly #folder: string;
   #unwatch: () => void = () => undefined;
   #rest: ReturnType<typeof setTimeout> | undefined;
   #look: ReturnType<typeof setInterval> | undefined;
@@ -85,15 +83,16 @@ export class LiveFolder {
   #pausedUntil = 0;
   state: FolderState;
 
-  constructor(workspace: WorkspaceRef, folder: string) {
-    this.#workspace = workspace;
-    this.#folder = folder;
+  constructor(
+    private readonly workspace: WorkspaceRef,
+    private readonly folder: string,
+  ) {
     this.state = { folder, errors: [], conflicts: [], odd: [] };
   }
 
   begin(): void {
     this.#unwatch = watcher().watch({
-      folder: this.#folder,
+      folder: this.folder,
       changed: () => {
         clearTimeout(this.#rest);
         this.#rest = setTimeout(() => this.sync(), REST);
@@ -123,7 +122,7 @@ export class LiveFolder {
   }
 
   #inTurn<T>(work: () => Promise<T>): Promise<T | undefined> {
-    const done = this.#work.then(() => inWorkspace(this.#workspace, work));
+    const done = this.#work.then(() => inWorkspace(this.workspace, work));
     this.#work = done.catch((caught: unknown) => this.#failed(caught));
     return done.catch(() => undefined);
   }
@@ -132,7 +131,7 @@ export class LiveFolder {
     const says = caught instanceof Error ? caught.message : String(caught);
     // It is tried again and again, and said once.
     if (this.state.errors[0] !== says)
-      console.error(`the folder ${this.#folder} was not brought up to date`, caught);
+      console.error(`the folder ${this.folder} was not brought up to date`, caught);
     this.state = { ...this.state, errors: [says] };
     this.#pausedUntil = Date.now() + AGAIN_AFTER;
   }
@@ -140,7 +139,7 @@ export class LiveFolder {
   /** Whatever saved it, another app on the same database as well. */
   async #lookAtApp(): Promise<void> {
     if (Date.now() < this.#pausedUntil) return;
-    const now = await inWorkspace(this.#workspace, savedNow).catch(() => null);
+    const now = await inWorkspace(this.workspace, savedNow).catch(() => null);
     if (now === null || now === this.#seen) return;
     await this.sync();
   }
@@ -151,7 +150,7 @@ export class LiveFolder {
     const before = await revisionsNow();
     const base = await readBase();
     const found = await task('sync', {
-      folder: this.#folder,
+      folder: this.folder,
       app: await readFolderOf(false),
       base: [...base],
     });
@@ -171,11 +170,11 @@ export class LiveFolder {
       return;
     }
     const whole =
-      writes.length === 0 || (await task('write', { folder: this.#folder, writes: [...writes] }));
+      writes.length === 0 || (await task('write', { folder: this.folder, writes: [...writes] }));
     // What was not written is still to be done.
     if (whole) await keepBase(base, new Map(next));
     this.state = {
-      folder: this.#folder,
+      folder: this.folder,
       errors: errors.slice(0, ERRORS_PER_FILE),
       conflicts,
       odd,
@@ -190,7 +189,7 @@ export class LiveFolder {
       const conflict = this.state.conflicts.find((one) => one.unit === unit);
       if (conflict === undefined) return false;
       const found = await task('settle', {
-        folder: this.#folder,
+        folder: this.folder,
         app: await readFolderOf(false),
         unit,
         take,
@@ -201,7 +200,7 @@ export class LiveFolder {
         await transaction((tx) => saveAll(tx, found.savings, before, 'the folder', by));
       else
         await task('write', {
-          folder: this.#folder,
+          folder: this.folder,
           writes: filesOfUnit(unit).map((path) => ({
             path,
             text: found.texts.find(([one]) => one === path)?.[1] ?? null,

@@ -3,7 +3,7 @@ import type { Mode } from '../../core/language/compile';
 import type { Source } from '../../core/script/header';
 import { takingPart } from '../../core/script/header';
 import { modulesUsed } from '../../core/script/imports';
-import type { Material } from '../../core/session/session';
+import type { Material } from '../../core/session/material';
 import type { Service } from '../../core/form/service';
 import { servicesAsSources } from '../../core/script/service-sources';
 import type { CompiledScript } from '../../core/session/tie';

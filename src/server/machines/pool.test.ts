@@ -2,7 +2,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Engine, Stuck } from '../../core/sandbox/engine';
 import { TookTooLong } from '../../core/sandbox/cut-short';
-import type { Material } from '../../core/session/session';
+import type { Material } from '../../core/session/material';
 import type { Opening } from '../../core/session/step';
 import { Busy } from '../database/turns';
 import { MachinePool, type PoolOptions } from './pool';

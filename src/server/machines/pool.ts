@@ -6,7 +6,7 @@
 import { without, type Engine, type Stuck } from '../../core/sandbox/engine';
 import { TookTooLong } from '../../core/sandbox/cut-short';
 import type { BriefAnswer } from '../../core/sandbox/reply';
-import type { Material } from '../../core/session/session';
+import type { Material } from '../../core/session/material';
 import type { Opening, TimedStep } from '../../core/session/step';
 import { Turns, type TurnsOptions } from '../database/turns';
 

@@ -8,7 +8,7 @@ import { TableSchema } from '../../core/form/table';
 import { lineInWords } from '../../core/wire/line';
 import { deepFreeze } from '../../core/form/value';
 import { MaterialSchema } from '../../core/sandbox/protocol';
-import type { Material } from '../../core/session/session';
+import type { Material } from '../../core/session/material';
 import { partKey, type Parts } from '../../core/workspace/overview';
 import { database, transaction } from '../database/database';
 import { indexRecords } from '../records/columns';

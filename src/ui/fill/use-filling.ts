@@ -5,7 +5,7 @@
  */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Seen } from '@/core/scenario/seen';
-import type { Material } from '@/core/session/session';
+import type { Material } from '@/core/session/material';
 import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';
 import { call } from '../api';
 import { forgetLeft, keepUnder, leftUnder, type Left } from '../draft/kept';

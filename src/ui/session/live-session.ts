@@ -6,7 +6,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { untilDone, wasCutShort } from '@/core/sandbox/cut-short';
 import type { Engine } from '@/core/sandbox/engine';
-import type { Material } from '@/core/session/session';
+import type { Material } from '@/core/session/material';
 import type { Answer, Opening, Step, TimedStep } from '@/core/session/step';
 
 export interface SessionState<O> {

@@ -2,7 +2,7 @@
 import type { StoreApi } from 'zustand/vanilla';
 import { takingPart, type Source } from '@/core/script/header';
 import { modulesUsed } from '@/core/script/imports';
-import type { Material } from '@/core/session/session';
+import type { Material } from '@/core/session/material';
 import { isForThis, type BenchCore } from '../common/core';
 import type { Behaviour, CodeState } from './state';
 

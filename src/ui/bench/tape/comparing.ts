@@ -3,7 +3,7 @@ import { differences } from '@/core/debugging/differences';
 import { inversions, orders } from '@/core/debugging/orders';
 import type { Open } from '@/core/scenario/definition';
 import { seenAt } from '@/core/scenario/seen';
-import type { Material } from '@/core/session/session';
+import type { Material } from '@/core/session/material';
 import type { Answer, Step } from '@/core/session/step';
 import { engineInWorker } from '@/workers/engine-in-browser';
 import { call } from '../../api';
