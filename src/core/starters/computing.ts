@@ -8,6 +8,8 @@ import type { Value } from '../form/value';
 import type { ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
 import {
+  chosen,
+  named,
   fieldChoices,
   fieldNamed,
   labelOf,
@@ -22,7 +24,7 @@ import {
   valueChoices,
   words,
   type Picked,
-  type Starter,
+  starter,
   type StarterSetting,
 } from './starter';
 import { isNumeric, KINDS, traitsOf } from '../form/traits';
@@ -33,6 +35,7 @@ const expectValue = (name: string, value: Value): ScenarioStep => ({
 });
 
 const NUMBERS = KINDS.filter((kind) => traitsOf({ kind }).isNumber);
+const LETTERS: readonly string[] = [...'abcdefghij'];
 const COMPUTED =
   'People can still change the result: mark the field as written by scripts only under Structure if they should not.';
 const DECIMALS = 2;
@@ -40,27 +43,24 @@ const DECIMALS = 2;
 /** What is left of the decimals of a sum of doubles is rounded away. */
 const rounded = (code: string) => `round(${code}, ${DECIMALS})`;
 
-export const computeFromFields: Starter = {
+export const computeFromFields = starter({
   id: 'compute-from-fields',
   need: 'Compute a number from other fields',
   group: 'Computing',
   picks({ form }, picked) {
     const all = fieldChoices(form, NUMBERS);
-    if (all.length < 3)
-      return {
-        missing:
-          'The form has fewer than three numbers: two to compute from and one to hold the result.',
-      };
-    const target = picked.target?.[0] ?? all.at(-1)!.key;
-    return [
-      one('target', 'The result goes into', all, [all.at(-1)!.key]),
-      one('how', 'It is', [
+    const last = all.at(-1)?.key;
+    if (all.length < 3 || last === undefined)
+      return 'The form has fewer than three numbers: two to compute from and one to hold the result.';
+    const target = picked.target?.[0] ?? last;
+    return {
+      target: one('The result goes into', all, [last]),
+      how: one('It is', [
         { key: 'sum', label: 'the sum' },
         { key: 'product', label: 'the product' },
         { key: 'difference', label: 'the first less the others' },
       ]),
-      many(
-        'of',
+      of: many(
         'of',
         all.filter(({ key }) => key !== target),
         all
@@ -68,15 +68,15 @@ export const computeFromFields: Starter = {
           .slice(0, 2)
           .map(({ key }) => key),
       ),
-    ];
+    };
   },
   make(setting, { target, how, of }) {
     const [goal, sign] = [
-      target![0]!,
-      { sum: '+', product: '*', difference: '-' }[how![0] as 'sum' | 'product' | 'difference'],
+      target,
+      { sum: '+', product: '*', difference: '-' }[how as 'sum' | 'product' | 'difference'],
     ];
     const label = labelOf(setting.form, goal);
-    const values = of!.map(
+    const values = of.map(
       (name, i) => sampleValue(setting, fieldNamed(setting.form, name), i) as number,
     );
     const result = (given: readonly number[]) =>
@@ -84,18 +84,18 @@ export const computeFromFields: Starter = {
         given.reduce((a, b) => (sign === '+' ? a + b : sign === '*' ? a * b : a - b)),
         DECIMALS,
       );
-    const entered = of!.map((name, i) => set(name, values[i]!));
+    const entered = of.map((name, i) => set(name, values[i] ?? null));
     const title = `${label} from ${labelsOf(
       setting.form,
-      of!.map((name) => `fields.${name}`),
+      of.map((name) => `fields.${name}`),
     )}`;
     return {
       title,
       purpose: 'empty as long as one of them is.',
       code: rule(title, [
-        ...of!.map((name, i) => `const ${'abcdefghij'[i]!} = fields.${name}.value;`),
-        `if (${of!.map((_, i) => `${'abcdefghij'[i]!} === null`).join(' || ')}) fields.${goal}.value = null;`,
-        `else fields.${goal}.value = ${rounded(of!.map((_, i) => 'abcdefghij'[i]!).join(` ${sign} `))};`,
+        ...of.map((name, i) => `const ${LETTERS[i]} = fields.${name}.value;`),
+        `if (${of.map((_, i) => `${LETTERS[i]} === null`).join(' || ')}) fields.${goal}.value = null;`,
+        `else fields.${goal}.value = ${rounded(of.map((_, i) => LETTERS[i]).join(` ${sign} `))};`,
       ]),
       explanation: [
         'Empty is not nought: while something is missing, the result is empty too.',
@@ -114,49 +114,46 @@ export const computeFromFields: Starter = {
           steps: [
             ...entered,
             expectValue(goal, result(values)),
-            set(of![0]!, null),
+            ...of.slice(0, 1).map((name) => set(name, null)),
             expectValue(goal, null),
           ],
         },
       ],
     };
   },
-};
+});
 
-export const computeFromRows: Starter = {
+export const computeFromRows = starter({
   id: 'compute-from-rows',
   need: 'Compute a number from rows',
   group: 'Computing',
   picks({ form }, picked) {
     const withNumbers = fieldsOf(form).filter((field) => cellsOf(field).some(isNumeric));
     const targets = fieldChoices(form, NUMBERS);
-    if (withNumbers.length === 0)
-      return { missing: 'The form has no rows with a column of numbers.' };
-    if (targets.length === 0) return { missing: 'The form has no number to hold the result.' };
-    const rows = withNumbers.find(({ name }) => name === picked.rows?.[0]) ?? withNumbers[0]!;
-    return [
-      one(
-        'rows',
+    const rows = chosen(withNumbers, picked.rows);
+    if (rows === undefined) return 'The form has no rows with a column of numbers.';
+    if (targets.length === 0) return 'The form has no number to hold the result.';
+    return {
+      rows: one(
         'Over the rows of',
         withNumbers.map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
       ),
-      one('how', 'Take', [
+      how: one('Take', [
         { key: 'sum', label: 'the sum' },
         { key: 'largest', label: 'the largest' },
         { key: 'average', label: 'the average' },
       ]),
-      one(
-        'column',
+      column: one(
         'of',
         cellsOf(rows)
           .filter(isNumeric)
           .map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
       ),
-      one('target', 'The result goes into', targets),
-    ];
+      target: one('The result goes into', targets),
+    };
   },
   make(setting, { rows, how, column, target }) {
-    const [owner, cell, goal] = [rows![0]!, column![0]!, target![0]!];
+    const [owner, cell, goal] = [rows, column, target];
     const field = fieldNamed(setting.form, `${owner}.${cell}`);
     const [a, b] = [
       sampleValue(setting, field, 0) as number,
@@ -167,21 +164,21 @@ export const computeFromRows: Starter = {
       sum,
       average: `${sum} / fields.${owner}.count`,
       largest: `Math.max(...fields.${owner}.rows.map((row) => row.fields.${cell}.value ?? 0))`,
-    }[how![0] as 'sum'];
+    }[how as 'sum'];
     const result = (given: readonly number[]) =>
       round(
         {
           sum: given.reduce((x, y) => x + y),
           average: given.reduce((x, y) => x + y) / given.length,
           largest: Math.max(...given),
-        }[how![0] as 'sum'],
+        }[how as 'sum'],
         DECIMALS,
       );
     const title = `${labelOf(setting.form, goal)} from the rows of ${labelOf(setting.form, owner)}`;
     const add = (n: number): Step => ({ addRow: owner, with: { [cell]: n } });
     return {
       title,
-      purpose: `the ${how![0]} of ${field.label}; empty without rows.`,
+      purpose: `the ${how} of ${field.label}; empty without rows.`,
       code: rule(title, [
         `if (fields.${owner}.count === 0) fields.${goal}.value = null;`,
         `else fields.${goal}.value = ${rounded(code)};`,
@@ -213,7 +210,7 @@ export const computeFromRows: Starter = {
       ],
     };
   },
-};
+});
 
 const UNITS = [
   { key: 'days', label: 'days' },
@@ -227,14 +224,15 @@ type Unit = (typeof UNITS)[number]['key'];
 function datesAndNumbers(form: Form, picked: Picked) {
   const dates = fieldChoices(form, ['date']);
   const numbers = fieldChoices(form, ['number']);
-  return dates.length < 2 || numbers.length === 0
+  const from = chosen(dates, picked.from)?.key;
+  return from === undefined || dates.length < 2 || numbers.length === 0
     ? null
-    : { dates, numbers, from: picked.from?.[0] ?? dates[0]!.key };
+    : { dates, numbers, from };
 }
 
-const NO_DATES = { missing: 'The form needs two dates and a number for that.' };
+const NO_DATES = 'The form needs two dates and a number for that.';
 
-export const dateFromNumber: Starter = {
+export const dateFromNumber = starter({
   id: 'date-from-number',
   need: 'A date from a date and a number',
   group: 'Computing',
@@ -242,31 +240,30 @@ export const dateFromNumber: Starter = {
     const found = datesAndNumbers(form, picked);
     if (found === null) return NO_DATES;
     const { dates, numbers, from } = found;
-    return [
-      one('from', 'From', dates),
-      one('number', 'Number', numbers),
-      one('unit', 'Unit', UNITS),
-      one(
-        'target',
+    return {
+      from: one('From', dates),
+      number: one('Number', numbers),
+      unit: one('Unit', UNITS),
+      target: one(
         'Result goes into',
         dates.filter(({ key }) => key !== from),
       ),
-    ];
+    };
   },
   make(setting, { from, number, unit, target }) {
-    const [start, count, goal] = [from![0]!, number![0]!, target![0]!];
+    const [start, count, goal] = [from, number, target];
     const title = `${labelOf(setting.form, goal)} from ${labelOf(setting.form, start)} and ${labelOf(setting.form, count)}`;
     const day = sampleValue(setting, fieldNamed(setting.form, start)) as string;
     const many = sampleValue(setting, fieldNamed(setting.form, count)) as number;
     const whole = Math.trunc(many);
     return {
       title,
-      purpose: `counted in ${unit![0]!}.`,
+      purpose: `counted in ${unit}.`,
       code: rule(title, [
         `const from = fields.${start}.value;`,
         `const count = fields.${count}.value;`,
         `if (from === null || count === null) fields.${goal}.value = null;`,
-        `else fields.${goal}.value = Temporal.PlainDate.from(from).add({ ${unit![0]!}: Math.trunc(count) }).toString();`,
+        `else fields.${goal}.value = Temporal.PlainDate.from(from).add({ ${unit}: Math.trunc(count) }).toString();`,
       ]),
       explanation: [
         'Temporal counts calendar days and months as they are, leap years included; a month after 31 January is the last day of February.',
@@ -292,7 +289,7 @@ export const dateFromNumber: Starter = {
             expectValue(
               goal,
               Temporal.PlainDate.from(day)
-                .add({ [unit![0] as Unit]: whole })
+                .add({ [unit as Unit]: whole })
                 .toString(),
             ),
             set(count, null),
@@ -302,9 +299,9 @@ export const dateFromNumber: Starter = {
       ],
     };
   },
-};
+});
 
-export const numberFromDates: Starter = {
+export const numberFromDates = starter({
   id: 'number-from-dates',
   need: 'A number from two dates',
   group: 'Computing',
@@ -312,26 +309,25 @@ export const numberFromDates: Starter = {
     const found = datesAndNumbers(form, picked);
     if (found === null) return NO_DATES;
     const { dates, numbers, from } = found;
-    return [
-      one('from', 'From', dates),
-      one(
-        'to',
+    return {
+      from: one('From', dates),
+      to: one(
         'to',
         dates.filter(({ key }) => key !== from),
       ),
-      one('unit', 'in whole', UNITS),
-      one('count', 'The last day', [
+      unit: one('in whole', UNITS),
+      count: one('The last day', [
         { key: 'out', label: 'is not counted' },
         { key: 'in', label: 'is counted' },
       ]),
-      one('target', 'goes into', numbers),
-    ];
+      target: one('goes into', numbers),
+    };
   },
   make(setting, { from, to, unit, count, target }) {
-    const [start, end, goal, of] = [from![0]!, to![0]!, target![0]!, unit![0] as Unit];
+    const [start, end, goal, of] = [from, to, target, unit as Unit];
     const title = `${labelOf(setting.form, goal)} from ${labelOf(setting.form, start)} to ${labelOf(setting.form, end)}`;
     const [a, b] = ['2031-05-03', '2031-06-14'];
-    const last = count![0] === 'in';
+    const last = count === 'in';
     const until = Temporal.PlainDate.from(a).until(
       Temporal.PlainDate.from(b).add({ days: last ? 1 : 0 }),
       { largestUnit: of },
@@ -366,35 +362,35 @@ export const numberFromDates: Starter = {
       ],
     };
   },
-};
+});
 
-export const composeText: Starter = {
+export const composeText = starter({
   id: 'compose-text',
   need: 'Copy or put texts together without piling up',
   group: 'Computing',
   picks({ form }, picked) {
     const targets = fieldChoices(form, ['text']);
-    if (targets.length === 0) return { missing: 'The form has no text to write into.' };
-    const target = picked.target?.[0] ?? targets.at(-1)!.key;
+    const last = targets.at(-1)?.key;
+    if (last === undefined) return 'The form has no text to write into.';
+    const target = picked.target?.[0] ?? last;
     const sources = fieldChoices(form, ['text', 'choice', 'reference', 'date', 'number'], [target]);
-    if (sources.length === 0) return { missing: 'The form has no other field to copy from.' };
-    return [
-      one('target', 'Write into', targets, [targets.at(-1)!.key]),
-      many(
-        'sources',
+    if (sources.length === 0) return 'The form has no other field to copy from.';
+    return {
+      target: one('Write into', targets, [last]),
+      sources: many(
         'the texts of',
         sources,
         sources.slice(0, 2).map(({ key }) => key),
       ),
-      words('between', 'with between them', ', '),
-    ];
+      between: words('with between them', ', '),
+    };
   },
   make(setting, { target, sources, between }) {
-    const goal = target![0]!;
-    const fields = sources!.map((name) => fieldNamed(setting.form, name));
+    const goal = target;
+    const fields = sources.map((name) => fieldNamed(setting.form, name));
     const title = `${labelOf(setting.form, goal)} from ${labelsOf(
       setting.form,
-      sources!.map((name) => `fields.${name}`),
+      sources.map((name) => `fields.${name}`),
     )}`;
     const spelled = (field: Field) =>
       field.kind === 'choice' || field.kind === 'reference'
@@ -410,7 +406,7 @@ export const composeText: Starter = {
       purpose: 'made whole from its sources each time, so nothing piles up.',
       code: rule(title, [
         `const texts = [${fields.map(spelled).join(', ')}];`,
-        `fields.${goal}.value = texts.filter((text) => text !== null).join(${JSON.stringify(between![0] ?? '')}) || null;`,
+        `fields.${goal}.value = texts.filter((text) => text !== null).join(${JSON.stringify(between ?? '')}) || null;`,
       ]),
       explanation: [
         'The whole text is built again at each run: adding to what is there would repeat it.',
@@ -428,10 +424,10 @@ export const composeText: Starter = {
           open: openAs(setting),
           steps: [
             ...entered,
-            expectValue(goal, texts.join(between![0] ?? '')),
-            set(fields[0]!.name, null),
-            entered[0]!,
-            expectValue(goal, texts.join(between![0] ?? '')),
+            expectValue(goal, texts.join(between ?? '')),
+            ...fields.slice(0, 1).map((field) => set(field.name, null)),
+            ...entered.slice(0, 1),
+            expectValue(goal, texts.join(between ?? '')),
             ...fields.map((field) => set(field.name, null)),
             expectValue(goal, null),
           ],
@@ -439,7 +435,7 @@ export const composeText: Starter = {
       ],
     };
   },
-};
+});
 
 /** How the sample value of a field reads in the text. */
 function textOf(setting: StarterSetting, field: Field, n: number): string {
@@ -450,7 +446,7 @@ function textOf(setting: StarterSetting, field: Field, n: number): string {
   return String(rows.find((row) => row[key] === value)?.[label] ?? value);
 }
 
-export const dependentOptions: Starter = {
+export const dependentOptions = starter({
   id: 'dependent-options',
   need: 'Offer only the options that fit',
   group: 'Options',
@@ -458,19 +454,15 @@ export const dependentOptions: Starter = {
     const targets = fieldChoices(setting.form, ['reference']).filter(
       ({ key }) => fitting(setting, key).length > 0,
     );
-    if (targets.length === 0)
-      return {
-        missing:
-          'The form has no reference to a table with a column that another field could be held against.',
-      };
-    const target = picked.target?.[0] ?? targets[0]!.key;
-    const columns = fitting(setting, target);
-    const column = columns.find(({ key }) => key === picked.column?.[0]) ?? columns[0]!;
-    return [
-      one('target', 'Of the options of', targets),
-      one('column', 'offer those whose', columns),
-      one(
-        'how',
+    const target = chosen(targets, picked.target)?.key;
+    const columns = target === undefined ? [] : fitting(setting, target);
+    const column = chosen(columns, picked.column);
+    if (target === undefined || column === undefined)
+      return 'The form has no reference to a table with a column that another field could be compared with.';
+    return {
+      target: one('Of the options of', targets),
+      column: one('offer those whose', columns),
+      how: one(
         'is',
         column.kind === 'number'
           ? [
@@ -480,15 +472,15 @@ export const dependentOptions: Starter = {
             ]
           : [{ key: '===', label: 'the same as' }],
       ),
-      one('driver', 'the field', driversFor(setting, column.key, target)),
-    ];
+      driver: one('the field', driversFor(setting, column.key, target)),
+    };
   },
   make(setting, { target, column, how, driver }) {
-    const field = fieldNamed(setting.form, target![0]!);
+    const field = fieldNamed(setting.form, target);
     const table = tableOf(setting, field);
-    const [name, sign, by] = [column![0]!, how![0]!, driver![0]!];
+    const [name, sign, by] = [column, how, driver];
     const title = `${field.label} that fit ${labelOf(setting.form, by)}`;
-    const number = table.columns.find((one) => one.name === name)!.kind === 'number';
+    const number = named(table.columns, name).kind === 'number';
     const middle = table.rows[Math.floor(table.rows.length / 2)]?.[name] ?? null;
     const fits = (row: Table['rows'][number], wanted: Value) =>
       sign === '==='
@@ -542,7 +534,7 @@ export const dependentOptions: Starter = {
       ],
     };
   },
-};
+});
 
 /** Columns that a field of the form can be compared with; measures and flags before texts, and never the key itself. */
 function fitting(setting: StarterSetting, target: string) {
@@ -559,7 +551,7 @@ function fitting(setting: StarterSetting, target: string) {
 /** Fields that a column can be compared with; keys only where the column holds some of them. */
 function driversFor(setting: StarterSetting, column: string, target: string) {
   const table = tableOf(setting, fieldNamed(setting.form, target));
-  const { kind } = table.columns.find(({ name }) => name === column)!;
+  const { kind } = named(table.columns, column);
   if (kind !== 'text')
     return fieldChoices(setting.form, kind === 'number' ? NUMBERS : [kind], [target]);
   const held = new Set(table.rows.map((row) => row[column]));

@@ -6,6 +6,7 @@ import type { Value } from '../form/value';
 import type { Scenario, ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
 import {
+  chosen,
   fieldChoices,
   fieldNamed,
   labelOf,
@@ -17,7 +18,7 @@ import {
   sampleValue,
   words,
   type Choice,
-  type Starter,
+  starter,
   type StarterSetting,
 } from './starter';
 
@@ -25,35 +26,37 @@ const set = (name: string, to: Value): Step => ({ set: name, to });
 
 const ORDERED = ['date', 'number', 'money', 'time', 'datetime'] as const;
 
-export const prefill: Starter = {
+export const prefill = starter({
   id: 'prefill',
   need: 'Prefill and lock from the launch or the person',
   group: 'Opening',
   picks({ form }) {
     const targets = fieldChoices(form, ['text']);
-    if (targets.length === 0) return { missing: 'The form has no text to prefill.' };
-    return [
-      one('target', 'Fill', targets),
-      one('from', 'from', [
+    const [first] = targets;
+    if (first === undefined) return 'The form has no text to prefill.';
+    return {
+      target: one('Fill', targets),
+      from: one('from', [
         { key: 'launch', label: 'a launch parameter' },
         { key: 'name', label: 'the name of the person' },
         { key: 'key', label: 'the key of the person' },
       ]),
-      words('parameter', 'Launch parameter', targets[0]!.key),
-      one('lock', 'and', [
+      parameter: words('Launch parameter', first.key),
+      lock: one('and', [
         { key: 'yes', label: 'lock it' },
         { key: 'no', label: 'leave it open' },
       ]),
-    ];
+    };
   },
   make(setting, { target, from, parameter, lock }) {
-    const goal = target![0]!;
+    const goal = target;
     const field = fieldNamed(setting.form, goal);
-    const launch = from![0] === 'launch';
-    const name = (parameter![0] ?? '').replace(/\W/g, '_') || goal;
-    const locks = lock![0] === 'yes';
-    const person = setting.people[0]!;
-    const value = launch ? sampleValue(setting, field) : person[from![0] as 'name'];
+    const launch = from === 'launch';
+    const name = (parameter ?? '').replace(/\W/g, '_') || goal;
+    const locks = lock === 'yes';
+    const value = launch
+      ? sampleValue(setting, field)
+      : (setting.people[0]?.[from as 'name'] ?? '');
     const title = `${field.label} from ${launch ? 'the launch' : 'the person'}`;
     const lines = launch
       ? [
@@ -64,7 +67,7 @@ export const prefill: Starter = {
         ]
       : [
           'if (!form.isNew) return;',
-          `fields.${goal}.value = form.person.${from![0]!};`,
+          `fields.${goal}.value = form.person.${from};`,
           ...(locks ? [`fields.${goal}.locked = true;`] : []),
         ];
     const expected = (filled: boolean): ScenarioStep => ({
@@ -105,16 +108,16 @@ export const prefill: Starter = {
             steps: [
               {
                 expect: {
-                  [goal]: { value: one[from![0] as 'name'], ...(locks ? { locked: true } : {}) },
+                  [goal]: { value: one[from as 'name'], ...(locks ? { locked: true } : {}) },
                 },
               },
             ],
           })),
     };
   },
-};
+});
 
-export const clearAll: Starter = {
+export const clearAll = starter({
   id: 'clear-all',
   need: 'Clear the whole form by a button',
   group: 'Opening',
@@ -124,11 +127,11 @@ export const clearAll: Starter = {
       label: `${label} (${name})`,
     }));
     return buttons.length === 0
-      ? { missing: 'The form has no button. Add one under Structure.' }
-      : [one('button', 'When this is pressed', buttons)];
+      ? 'The form has no button. Add one under Structure.'
+      : { button: one('When this is pressed', buttons) };
   },
   make(setting, { button }) {
-    const name = button![0]!;
+    const name = button;
     const field = fieldsOf(setting.form).find(
       (one) =>
         one.hidden !== true &&
@@ -181,9 +184,9 @@ export const clearAll: Starter = {
             ],
     };
   },
-};
+});
 
-export const validateAcross: Starter = {
+export const validateAcross = starter({
   id: 'validate-across',
   need: 'Check one field against another',
   group: 'Checking',
@@ -192,29 +195,28 @@ export const validateAcross: Starter = {
     const firsts = all.filter((field) =>
       all.some((other) => other !== field && other.kind === field.kind),
     );
-    if (firsts.length === 0)
-      return { missing: 'The form has no two dates, times or numbers to compare.' };
     const choices = firsts.map(({ name, label }): Choice => ({
       key: name,
       label: `${label} (${name})`,
     }));
-    const first = firsts.find(({ name }) => name === picked.first?.[0]) ?? firsts[0]!;
+    const first = chosen(firsts, picked.first);
+    if (first === undefined) return 'The form has no two dates, times or numbers to compare.';
     const seconds = all
       .filter((field) => field !== first && field.kind === first.kind)
       .map(({ name, label }): Choice => ({ key: name, label: `${label} (${name})` }));
-    return [
-      one('first', 'The field', choices),
-      one('how', 'must not be', [
+    return {
+      first: one('The field', choices),
+      how: one('must not be', [
         { key: '>', label: 'after, or more than' },
         { key: '<', label: 'before, or less than' },
       ]),
-      one('second', 'the field', seconds),
-      words('says', 'Otherwise say', 'These two do not go together.'),
-    ];
+      second: one('the field', seconds),
+      says: words('Otherwise say', 'These two do not go together.'),
+    };
   },
   make(setting, { first, how, second, says }) {
-    const [a, b] = [fieldNamed(setting.form, first![0]!), fieldNamed(setting.form, second![0]!)];
-    const after = how![0] === '>';
+    const [a, b] = [fieldNamed(setting.form, first), fieldNamed(setting.form, second)];
+    const after = how === '>';
     const title = `${a.label} against ${b.label}`;
     const [low, high] = [sampleValue(setting, a, 0), sampleValue(setting, a, 3)];
     const right: Step[] = after
@@ -229,8 +231,8 @@ export const validateAcross: Starter = {
       code: rule(title, [
         `const first = fields.${a.name}.value;`,
         `const second = fields.${b.name}.value;`,
-        `const wrong = first !== null && second !== null && first ${how![0]!} second;`,
-        `fields.${a.name}.problem = wrong ? ${JSON.stringify(says![0])} : null;`,
+        `const wrong = first !== null && second !== null && first ${how} second;`,
+        `fields.${a.name}.problem = wrong ? ${JSON.stringify(says)} : null;`,
       ]),
       explanation: [
         'A problem stands at the field and stops a submission while the field is on screen.',
@@ -247,7 +249,7 @@ export const validateAcross: Starter = {
           open: openAs(setting),
           steps: [
             ...wrong,
-            { expect: { [a.name]: { problem: says![0]! } } },
+            { expect: { [a.name]: { problem: says } } },
             ...right,
             { expect: { [a.name]: { problem: null } } },
           ],
@@ -255,33 +257,33 @@ export const validateAcross: Starter = {
       ],
     };
   },
-};
+});
 
-export const warnFuture: Starter = {
+export const warnFuture = starter({
   id: 'warn-future',
   need: 'Warn of a date in the future',
   group: 'Checking',
   picks({ form }) {
     const dates = fieldChoices(form, ['date']);
     return dates.length === 0
-      ? { missing: 'The form has no date.' }
-      : [
-          one('date', 'When', dates),
-          one('how', 'lies ahead,', [
+      ? 'The form has no date.'
+      : {
+          date: one('When', dates),
+          how: one('lies ahead,', [
             { key: 'warning', label: 'warn' },
             { key: 'problem', label: 'refuse it' },
           ]),
-          words('says', 'and say', 'This day is still to come.'),
-        ];
+          says: words('and say', 'This day is still to come.'),
+        };
   },
   make(setting, { date, how, says }) {
-    const field = fieldNamed(setting.form, date![0]!);
-    const aspect = how![0]!;
+    const field = fieldNamed(setting.form, date);
+    const aspect = how;
     const title = `${field.label} in the future`;
     const open = openAs(setting, { clock: '2031-05-10T09:00:00Z' });
     const on = (day: string, said: boolean): ScenarioStep[] => [
       set(field.name, day),
-      { expect: { [field.name]: { [aspect]: said ? says![0]! : null } } } as ScenarioStep,
+      { expect: { [field.name]: { [aspect]: said ? says : null } } } as ScenarioStep,
     ];
     return {
       title,
@@ -289,7 +291,7 @@ export const warnFuture: Starter = {
       code: rule(title, [
         `const day = fields.${field.name}.value;`,
         'const today = Temporal.Now.plainDateISO().toString();',
-        `fields.${field.name}.${aspect} = day !== null && day > today ? ${JSON.stringify(says![0])} : null;`,
+        `fields.${field.name}.${aspect} = day !== null && day > today ? ${JSON.stringify(says)} : null;`,
       ]),
       explanation: [
         'Today is the day of the session’s clock, which the bench and scenarios can set.',
@@ -306,13 +308,16 @@ export const warnFuture: Starter = {
       scenarios: [{ title, open, steps: [...on('2031-05-11', true), ...on('2031-05-10', false)] }],
     };
   },
-};
+});
 
+/** A function of one parameter whose answer can be taken over. */
 interface Callable {
   key: string;
   label: string;
   service: Service;
   name: string;
+  made: ServiceFunction;
+  parameter: ServiceFunction['parameters'][number];
 }
 
 /** Something that an answer holds; null for the answer itself, where a script gives but one value. */
@@ -341,7 +346,7 @@ function answered({ answers }: ServiceFunction, tables: StarterSetting['tables']
   return (members ?? '').split(/[;,]/).flatMap((member): Answered[] => {
     const [, name, type] = /^\s*(?:readonly\s+)?(\w+)\??\s*:\s*(.+?)\s*$/.exec(member) ?? [];
     const kind = type === undefined ? undefined : kindOf(type);
-    return kind === undefined ? [] : [{ name: name!, kind }];
+    return kind === undefined || name === undefined ? [] : [{ name, kind }];
   });
 }
 
@@ -354,18 +359,21 @@ const GIVEN: Readonly<Record<string, string>> = {
 
 function callables({ services, tables: tablesOf }: StarterSetting): Callable[] {
   return services.flatMap((service) =>
-    Object.entries(service.functions).flatMap(([name, made]) =>
-      made.parameters.length === 1 && answered(made, tablesOf).length > 0
+    Object.entries(service.functions).flatMap(([name, made]) => {
+      const [parameter, ...more] = made.parameters;
+      return parameter !== undefined && more.length === 0 && answered(made, tablesOf).length > 0
         ? [
             {
               key: `${service.name}.${name}`,
               label: `${service.title}: ${made.title ?? name}`,
               service,
               name,
+              made,
+              parameter,
             },
           ]
-        : [],
-    ),
+        : [];
+    }),
   );
 }
 
@@ -376,56 +384,52 @@ const KINDS: Readonly<Record<string, readonly Field['kind'][]>> = {
   yes_no: ['yes_no'],
 };
 
-export const fetchFrom: Starter = {
+export const fetchFrom = starter({
   id: 'fetch',
   need: 'Fetch from a service',
   group: 'Beyond the form',
   picks(setting, picked) {
-    const calls = callables(setting);
-    if (calls.length === 0)
-      return {
-        missing:
-          'The workspace has no service with a function of one parameter that answers with a row, a value or an object of values.',
-      };
-    // First one that some field of the form could ask, and whose answer some field could take.
+    // First those that some field of the form could ask, and whose answer some field could take.
     const fits = (one: Callable) => {
-      const asking = fieldChoices(setting.form, KINDS[parameterOf(one)]!);
-      return asking.length > 0 && fillsOf(setting, one, asking[0]!.key).length > 0;
+      const [asking] = askingFields(setting, one);
+      return asking !== undefined && fillsOf(setting, one, asking.key).length > 0;
     };
-    const call = calls.find(({ key }) => key === picked.call?.[0]) ?? calls.find(fits) ?? calls[0]!;
-    const { parameters } = call.service.functions[call.name]!;
-    const drivers = fieldChoices(setting.form, KINDS[parameters[0]!.kind]!);
-    if (drivers.length === 0)
-      return {
-        missing: `The form has no ${parameters[0]!.kind} to ask ${call.service.title} about.`,
-      };
-    const driver = picked.driver?.[0] ?? drivers[0]!.key;
+    const calls = callables(setting);
+    const call = chosen(
+      calls.toSorted((x, y) => Number(fits(y)) - Number(fits(x))),
+      picked.call,
+    );
+    if (call === undefined)
+      return 'The workspace has no service with a function of one parameter that answers with a row, a value or an object of values.';
+    const drivers = askingFields(setting, call);
+    const driver = chosen(drivers, picked.driver)?.key;
+    if (driver === undefined)
+      return `The form has no ${call.parameter.kind} to ask ${call.service.title} about.`;
     const fills = fillsOf(setting, call, driver);
-    if (fills.length === 0) return { missing: 'No column of the answer fits a field of the form.' };
+    if (fills.length === 0) return 'No column of the answer fits a field of the form.';
     const same = fills.filter(({ key }) => key.split('>')[0] === key.split('>')[1]);
-    return [
-      one('driver', 'When this changes', drivers),
-      one('call', 'ask', calls),
-      many(
-        'fills',
+    return {
+      driver: one('When this changes', drivers),
+      call: one('ask', calls, [call.key]),
+      fills: many(
         'and fill',
         fills,
         (same.length > 0 ? same : fills.slice(0, 1)).map(({ key }) => key),
       ),
-    ];
+    };
   },
   make(setting, { driver, call, fills }) {
-    const { service, name } = callables(setting).find(({ key }) => key === call![0])!;
-    const made = service.functions[name]!;
-    const parameter = made.parameters[0]!.name;
-    const by = driver![0]!;
-    const pairs = fills!.map((fill) => fill.split('>') as [string, string]);
+    const found = callables(setting).find((one) => one.key === call);
+    if (found === undefined) throw new Error(`there is no "${call}"`);
+    const { service, name, made, parameter } = found;
+    const by = driver;
+    const pairs = fills.map((fill) => fill.split('>') as [string, string]);
     const member = (from: string) => (from === '' ? 'found' : `found?.${from}`);
     const title = `${listed(pairs.map(([, field]) => labelOf(setting.form, field)))} from ${service.title}`;
     const table = setting.tables.find(
       (one) => made.answers.from === 'table' && one.name === made.answers.table,
     );
-    const column = made.answers.from === 'table' ? Object.keys(made.answers.where)[0]! : '';
+    const column = made.answers.from === 'table' ? (Object.keys(made.answers.where)[0] ?? '') : '';
     const row = table?.rows.find(
       (one) =>
         one[column] !== null &&
@@ -448,7 +452,7 @@ export const fetchFrom: Starter = {
   fields.${by}.hint = null;
   if (value === null) return;
   try {
-    const found = await services.${service.name}.${name}({ ${parameter}: value });
+    const found = await services.${service.name}.${name}({ ${parameter.name}: value });
     if (found === null) fields.${by}.hint = "${service.title} does not know it.";
 ${pairs.map(([from, to]) => `    fields.${to}.value = ${member(from)} ?? null;`).join('\n')}
   } catch (error) {
@@ -493,16 +497,17 @@ ${pairs.map(([from, to]) => `    fields.${to}.value = ${member(from)} ?? null;`)
             ],
     };
   },
-};
+});
 
-function parameterOf({ service, name }: Callable): string {
-  return service.functions[name]!.parameters[0]!.kind;
+/** Fields of the kind that a function is asked about. */
+function askingFields({ form }: StarterSetting, { parameter }: Callable): Choice[] {
+  return fieldChoices(form, KINDS[parameter.kind] ?? []);
 }
 
-function fillsOf(setting: StarterSetting, { service, name }: Callable, driver: string): Choice[] {
-  return answered(service.functions[name]!, setting.tables).flatMap((one) =>
+function fillsOf(setting: StarterSetting, { made }: Callable, driver: string): Choice[] {
+  return answered(made, setting.tables).flatMap((one) =>
     fieldsOf(setting.form).flatMap((field) =>
-      field.name !== driver && KINDS[one.kind]!.includes(field.kind)
+      field.name !== driver && KINDS[one.kind]?.includes(field.kind) === true
         ? [
             {
               key: `${one.name ?? ''}>${field.name}`,
@@ -514,17 +519,14 @@ function fillsOf(setting: StarterSetting, { service, name }: Callable, driver: s
   );
 }
 
-export const handToParent: Starter = {
+export const handToParent = starter({
   id: 'hand-to-parent',
   need: "Hand a new child's id to the parent",
   group: 'Beyond the form',
   picks({ forms }) {
     const parents = forms.filter(({ form }) => fieldsOf(form).some(({ kind }) => kind === 'text'));
     if (parents.length === 0)
-      return {
-        missing:
-          'No form lists records of this one, so it has no parent. Add such a list under the Structure of the parent.',
-      };
+      return 'No form lists records of this one, so it has no parent. Add such a list under the Structure of the parent.';
     // A field that only scripts write is there for just that.
     const targets = parents.flatMap(({ form }) =>
       fieldsOf(form)
@@ -535,11 +537,12 @@ export const handToParent: Starter = {
           label: `${label} (${name}) of ${form.title}`,
         })),
     );
-    return [one('target', 'Write the id of the saved record into', targets)];
+    return { target: one('Write the id of the saved record into', targets) };
   },
   make(setting, { target }) {
-    const [parent, field] = target![0]!.split('.') as [string, string];
-    const from = setting.forms.find(({ form }) => form.name === parent)!;
+    const [parent, field] = target.split('.') as [string, string];
+    const from = setting.forms.find(({ form }) => form.name === parent);
+    if (from === undefined) throw new Error(`there is no form "${parent}"`);
     const title = `Its id to ${labelOf(from.form, field)}`;
     // A saved sample is complete; without one the fields that have to be filled in are.
     const sample = setting.records[0];
@@ -601,4 +604,4 @@ export const handToParent: Starter = {
       ],
     };
   },
-};
+});

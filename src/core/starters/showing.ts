@@ -4,6 +4,7 @@ import type { Value } from '../form/value';
 import type { ScenarioStep } from '../scenario/definition';
 import type { Step } from '../session/step';
 import {
+  chosen,
   conditionOn,
   DRIVERS,
   fieldChoices,
@@ -26,9 +27,8 @@ import {
   valueChoices,
   words,
   type StarterResult,
-  type Pick,
   type Picked,
-  type Starter,
+  starter,
   type StarterSetting,
   type Way,
 } from './starter';
@@ -37,29 +37,26 @@ import { isList, KINDS } from '../form/traits';
 const set = (name: string, to: Value): Step => ({ set: name, to });
 
 /** A field to decide by and the values it has to have; null where the form has none. */
-function driverPicks(
-  setting: StarterSetting,
-  picked: Picked,
-): { driver: string; picks: Pick[] } | null {
+function driverPicks(setting: StarterSetting, picked: Picked) {
   const drivers = fieldChoices(setting.form, DRIVERS);
-  const driver = drivers.find(({ key }) => key === picked.driver?.[0])?.key ?? drivers[0]?.key;
+  const driver = chosen(drivers, picked.driver)?.key;
   return driver === undefined
     ? null
     : {
         driver,
-        picks: [
-          one('driver', 'Decided by', drivers),
-          many('values', 'When it is', valueChoices(setting, fieldNamed(setting.form, driver))),
-        ],
+        picks: {
+          driver: one('Decided by', drivers),
+          values: many('When it is', valueChoices(setting, fieldNamed(setting.form, driver))),
+        },
       };
 }
 
-const NO_DRIVER = { missing: 'The form has no choice, yes/no or reference to decide by.' };
+const NO_DRIVER = 'The form has no choice, yes/no or reference to decide by.';
 
 const HELD =
   'A rule holds all the time: it needs no else and no load handler, and takes back what it no longer says.';
 
-export const byChoice: Starter = {
+export const byChoice = starter({
   id: 'by-choice',
   need: 'Show or require parts by a choice',
   group: 'Showing',
@@ -67,22 +64,22 @@ export const byChoice: Starter = {
     const decided = driverPicks(setting, picked);
     return decided === null
       ? NO_DRIVER
-      : [
+      : {
           ...decided.picks,
-          many('targets', 'These parts', partChoices(setting.form, [decided.driver])),
-          many('aspects', 'Do', STEERABLE, ['shown']),
-        ];
+          targets: many('These parts', partChoices(setting.form, [decided.driver])),
+          aspects: many('Do', STEERABLE, ['shown']),
+        };
   },
   make(setting, { driver, values, targets, aspects }) {
-    const field = fieldNamed(setting.form, driver![0]!);
-    const condition = conditionOn(setting, field, values!);
-    const parts = labelsOf(setting.form, targets!);
+    const field = fieldNamed(setting.form, driver);
+    const condition = conditionOn(setting, field, values);
+    const parts = labelsOf(setting.form, targets);
     return {
       title: `${parts} by ${field.label}`,
-      purpose: `${doing(aspects!)} only for ${values!.join(', ')}.`,
+      purpose: `${doing(aspects)} only for ${values.join(', ')}.`,
       code: rule(`${parts} by ${field.label}`, [
         `const applies = ${condition.code};`,
-        ...steerLines(targets!, aspects!, 'applies'),
+        ...steerLines(targets, aspects, 'applies'),
       ]),
       explanation: [`The key of ${field.label} is compared, not its label.`, HELD],
       ways: condition.all.map(({ label, value }) => ({
@@ -90,71 +87,69 @@ export const byChoice: Starter = {
         open: openAs(setting),
         steps: [set(field.name, value)],
       })),
-      watched: targets!.map(partName),
+      watched: targets.map(partName),
       scenarios: [
         {
           title: `${parts} by ${field.label}`,
           open: openAs(setting),
           steps: [
             set(field.name, condition.on),
-            steerExpectation(targets!, aspects!, true),
+            steerExpectation(targets, aspects, true),
             set(field.name, condition.off),
-            steerExpectation(targets!, aspects!, false),
+            steerExpectation(targets, aspects, false),
           ],
         },
       ],
     };
   },
-};
+});
 
 function doing(aspects: readonly string[]): string {
   return aspects.join(' and ').replace(/^./, (first) => first.toUpperCase());
 }
 
-export const bySeveral: Starter = {
+export const bySeveral = starter({
   id: 'by-several',
   need: 'Show or require parts by two fields',
   group: 'Showing',
   picks(setting, picked) {
     const drivers = fieldChoices(setting.form, DRIVERS);
-    if (drivers.length < 2)
-      return {
-        missing: 'The form has fewer than two choices, yes/nos or references to decide by.',
-      };
-    const first = picked.first?.[0] ?? drivers[0]!.key;
-    const others = drivers.filter(({ key }) => key !== first);
-    const second = others.some(({ key }) => key === picked.second?.[0])
-      ? picked.second![0]!
-      : others[0]!.key;
-    return [
-      one('how', 'When', [
+    const first = chosen(drivers, picked.first)?.key;
+    const others = drivers.filter((driver) => driver.key !== first);
+    const second = chosen(others, picked.second)?.key;
+    if (first === undefined || second === undefined)
+      return 'The form has fewer than two choices, yes/nos or references to decide by.';
+    return {
+      how: one('When', [
         { key: 'any', label: 'either holds' },
         { key: 'all', label: 'both hold' },
       ]),
-      one('first', 'The first', drivers),
-      many('firstValues', 'is', valueChoices(setting, fieldNamed(setting.form, first))),
-      one('second', 'The second', others),
-      many('secondValues', 'is', valueChoices(setting, fieldNamed(setting.form, second))),
-      many('targets', 'These parts', partChoices(setting.form, [first, second])),
-      many('aspects', 'Do', STEERABLE, ['shown']),
-    ];
+      first: one('The first', drivers),
+      firstValues: many('is', valueChoices(setting, fieldNamed(setting.form, first))),
+      second: one('The second', others),
+      secondValues: many('is', valueChoices(setting, fieldNamed(setting.form, second))),
+      targets: many('These parts', partChoices(setting.form, [first, second])),
+      aspects: many('Do', STEERABLE, ['shown']),
+    };
   },
   make(setting, { how, first, firstValues, second, secondValues, targets, aspects }) {
-    const [a, b] = [fieldNamed(setting.form, first![0]!), fieldNamed(setting.form, second![0]!)];
+    const [a, b] = [fieldNamed(setting.form, first), fieldNamed(setting.form, second)];
     const [whenA, whenB] = [
-      conditionOn(setting, a, firstValues!),
-      conditionOn(setting, b, secondValues!),
+      conditionOn(setting, a, firstValues),
+      conditionOn(setting, b, secondValues),
     ];
-    const any = how![0] === 'any';
-    const parts = labelsOf(setting.form, targets!);
+    const any = how === 'any';
+    const parts = labelsOf(setting.form, targets);
     const title = `${parts} by ${a.label} and ${b.label}`;
-    const ways: { holds: boolean; way: Way }[] = [
-      [true, true],
-      [true, false],
-      [false, true],
-      [false, false],
-    ].map(([holdsA, holdsB]) => ({
-      holds: any ? holdsA! || holdsB! : holdsA! && holdsB!,
+    const ways: { holds: boolean; way: Way }[] = (
+      [
+        [true, true],
+        [true, false],
+        [false, true],
+        [false, false],
+      ] as const
+    ).map(([holdsA, holdsB]) => ({
+      holds: any ? holdsA || holdsB : holdsA && holdsB,
       way: {
         when: `${a.label} ${holdsA ? 'fits' : 'does not'}, ${b.label} ${holdsB ? 'fits' : 'does not'}`,
         open: openAs(setting),
@@ -171,55 +166,54 @@ export const bySeveral: Starter = {
         `const first = ${whenA.code};`,
         `const second = ${whenB.code};`,
         `const applies = first ${any ? '||' : '&&'} second;`,
-        ...steerLines(targets!, aspects!, 'applies'),
+        ...steerLines(targets, aspects, 'applies'),
       ]),
       explanation: ['Both conditions are read at each run, so a change of either is heard.', HELD],
       ways: ways.map(({ way }) => way),
-      watched: targets!.map(partName),
+      watched: targets.map(partName),
       scenarios: [
         {
           title,
           open: openAs(setting),
           steps: ways.flatMap(({ holds, way }): ScenarioStep[] => [
             ...way.steps,
-            steerExpectation(targets!, aspects!, holds),
+            steerExpectation(targets, aspects, holds),
           ]),
         },
       ],
     };
   },
-};
+});
 
-export const byRole: Starter = {
+export const byRole = starter({
   id: 'by-role',
   need: 'Show, require or lock parts by role',
   group: 'Showing',
   picks(setting) {
-    if (setting.roles.length === 0) return { missing: 'The workspace has no roles.' };
-    return [
-      many(
-        'roles',
+    if (setting.roles.length === 0) return 'The workspace has no roles.';
+    return {
+      roles: many(
         'For',
         setting.roles.map(({ key, label }) => ({ key, label: `${label} (${key})` })),
       ),
-      many('targets', 'These parts', partChoices(setting.form)),
-      many('aspects', 'Do', STEERABLE, ['shown']),
-    ];
+      targets: many('These parts', partChoices(setting.form)),
+      aspects: many('Do', STEERABLE, ['shown']),
+    };
   },
   make(setting, { roles, targets, aspects }) {
-    const parts = labelsOf(setting.form, targets!);
+    const parts = labelsOf(setting.form, targets);
     const title = `${parts} by role`;
     const withRole = (wanted: boolean) =>
       setting.people.filter(
-        (person) => person.roles.some((role) => roles!.includes(role)) === wanted,
+        (person) => person.roles.some((role) => roles.includes(role)) === wanted,
       );
     return {
       title,
-      purpose: `${doing(aspects!)} only for ${roles!.join(', ')}.`,
+      purpose: `${doing(aspects)} only for ${roles.join(', ')}.`,
       code: rule(title, [
         'const held = form.person.roles;',
-        `const applies = ${roles!.map((role) => `held.includes(${JSON.stringify(role)})`).join(' || ')};`,
-        ...steerLines(targets!, aspects!, 'applies'),
+        `const applies = ${roles.map((role) => `held.includes(${JSON.stringify(role)})`).join(' || ')};`,
+        ...steerLines(targets, aspects, 'applies'),
       ]),
       explanation: [
         'A person may have several roles, which are compared by their keys. A lock refuses people, not scripts; the server refuses them too.',
@@ -230,7 +224,7 @@ export const byRole: Starter = {
         open: openAs(setting, { as: key }),
         steps: [],
       })),
-      watched: targets!.map(partName),
+      watched: targets.map(partName),
       scenarios: ([true, false] as const).flatMap((holds) => {
         const [person] = withRole(holds);
         return person === undefined
@@ -239,15 +233,15 @@ export const byRole: Starter = {
               {
                 title: `${title}: ${holds ? '' : 'not '}for ${person.name}`,
                 open: openAs(setting, { as: person.key }),
-                steps: [steerExpectation(targets!, aspects!, holds)],
+                steps: [steerExpectation(targets, aspects, holds)],
               },
             ];
       }),
     };
   },
-};
+});
 
-export const byFlag: Starter = {
+export const byFlag = starter({
   id: 'by-flag',
   need: 'Show or require parts by a flag of a referenced row',
   group: 'Showing',
@@ -255,28 +249,27 @@ export const byFlag: Starter = {
     const drivers = fieldChoices(setting.form, ['reference']).filter(
       ({ key }) => flagsOf(setting, key).length > 0,
     );
-    if (drivers.length === 0)
-      return { missing: 'The form has no reference to a table with a yes/no column.' };
-    const driver = picked.driver?.[0] ?? drivers[0]!.key;
-    return [
-      one('driver', 'The row of', drivers),
-      one('flag', 'has', flagsOf(setting, driver)),
-      many('targets', 'These parts', partChoices(setting.form, [driver])),
-      many('aspects', 'Do', STEERABLE, ['shown']),
-    ];
+    const driver = chosen(drivers, picked.driver)?.key;
+    if (driver === undefined) return 'The form has no reference to a table with a yes/no column.';
+    return {
+      driver: one('The row of', drivers),
+      flag: one('has', flagsOf(setting, driver)),
+      targets: many('These parts', partChoices(setting.form, [driver])),
+      aspects: many('Do', STEERABLE, ['shown']),
+    };
   },
   make(setting, { driver, flag, targets, aspects }) {
-    const field = fieldNamed(setting.form, driver![0]!);
+    const field = fieldNamed(setting.form, driver);
     const table = tableOf(setting, field);
-    const column = flag![0]!;
-    const parts = labelsOf(setting.form, targets!);
+    const column = flag;
+    const parts = labelsOf(setting.form, targets);
     const title = `${parts} by ${column.replace(/_/g, ' ')}`;
     return {
       title,
       purpose: `the table ${table.title} says for which ${field.label}.`,
       code: rule(title, [
         `const applies = fields.${field.name}.row?.${column} === true;`,
-        ...steerLines(targets!, aspects!, 'applies'),
+        ...steerLines(targets, aspects, 'applies'),
       ]),
       explanation: [
         `Which rows ask for it stands in the table ${table.title}, so a new row needs no code.`,
@@ -288,7 +281,7 @@ export const byFlag: Starter = {
         open: openAs(setting),
         steps: [set(field.name, String(row[table.key]))],
       })),
-      watched: targets!.map(partName),
+      watched: targets.map(partName),
       scenarios: [
         {
           title,
@@ -297,13 +290,13 @@ export const byFlag: Starter = {
             const key = rowsWith(setting, table, column, holds);
             return key === null
               ? []
-              : [set(field.name, key), steerExpectation(targets!, aspects!, holds)];
+              : [set(field.name, key), steerExpectation(targets, aspects, holds)];
           }),
         },
       ],
     };
   },
-};
+});
 
 function flagsOf(setting: StarterSetting, driver: string) {
   return tableOf(setting, fieldNamed(setting.form, driver))
@@ -311,7 +304,7 @@ function flagsOf(setting: StarterSetting, driver: string) {
     .map(({ name }) => ({ key: name, label: name }));
 }
 
-export const chained: Starter = {
+export const chained = starter({
   id: 'chained',
   need: 'Reveal fields one after the other',
   group: 'Showing',
@@ -321,19 +314,18 @@ export const chained: Starter = {
       KINDS.filter((kind) => !isList({ kind })),
     );
     if (all.length < 3)
-      return { missing: 'The form has fewer than three fields to reveal one after the other.' };
-    return [
-      many(
-        'chain',
+      return 'The form has fewer than three fields to reveal one after the other.';
+    return {
+      chain: many(
         'In this order',
         all,
         all.slice(0, 3).map(({ key }) => key),
       ),
-    ];
+    };
   },
   make(setting, { chain }) {
-    const fields = chain!.map((name) => fieldNamed(setting.form, name));
-    const title = `${labelsOf(setting.form, chain!)} one after the other`;
+    const fields = chain.map((name) => fieldNamed(setting.form, name));
+    const title = `${labelsOf(setting.form, chain)} one after the other`;
     const filled = fields.slice(0, -1).map((field) => set(field.name, sampleValue(setting, field)));
     const shown = (upTo: number): ScenarioStep => ({
       expect: Object.fromEntries(
@@ -345,12 +337,13 @@ export const chained: Starter = {
       purpose: 'each is asked once the one before it is filled in.',
       code: rule(
         title,
-        fields
-          .slice(1)
-          .map(
-            (field, i) =>
-              `fields.${field.name}.shown = ${i === 0 ? '' : `fields.${fields[i]!.name}.shown && `}!fields.${fields[i]!.name}.empty;`,
-          ),
+        fields.flatMap((before, i) => {
+          const next = fields[i + 1];
+          const shown = i === 0 ? '' : `fields.${before.name}.shown && `;
+          return next === undefined
+            ? []
+            : [`fields.${next.name}.shown = ${shown}!fields.${before.name}.empty;`];
+        }),
       ),
       explanation: [
         'Each line asks whether the field before is shown and filled in, so emptying one hides all that follow.',
@@ -358,29 +351,29 @@ export const chained: Starter = {
       ],
       ways: [
         { when: 'nothing filled in', open: openAs(setting), steps: [] },
-        ...filled.map((_, i) => ({
-          when: `${fields[i]!.label} filled in`,
+        ...fields.slice(0, filled.length).map(({ label }, i) => ({
+          when: `${label} filled in`,
           open: openAs(setting),
           steps: filled.slice(0, i + 1),
         })),
       ],
-      watched: chain!.slice(1),
+      watched: chain.slice(1),
       scenarios: [
         {
           title,
           open: openAs(setting),
           steps: [
             ...filled.flatMap((step, i): ScenarioStep[] => [step, shown(i + 1)]),
-            set(fields[0]!.name, null),
+            ...fields.slice(0, 1).map((field) => set(field.name, null)),
             shown(0),
           ],
         },
       ],
     };
   },
-};
+});
 
-export const replaceForm: Starter = {
+export const replaceForm = starter({
   id: 'replace-form',
   need: 'Replace the form by a message',
   group: 'Showing',
@@ -388,23 +381,19 @@ export const replaceForm: Starter = {
     const decided = driverPicks(setting, picked);
     return decided === null
       ? NO_DRIVER
-      : [
+      : {
           ...decided.picks,
-          words(
-            'text',
-            'Say instead',
-            'Nothing more is needed. Everything is known that has to be.',
-          ),
-        ];
+          text: words('Say instead', 'Nothing more is needed. Everything is known that has to be.'),
+        };
   },
   make(setting, { driver, values, text }) {
-    const field = fieldNamed(setting.form, driver![0]!);
-    const condition = conditionOn(setting, field, values!);
+    const field = fieldNamed(setting.form, driver);
+    const condition = conditionOn(setting, field, values);
     const title = `Nothing more to ask by ${field.label}`;
     return {
       title,
-      purpose: `says so instead of asking on for ${values!.join(', ')}.`,
-      code: rule(title, [`if (${condition.code}) form.replaceWith(${JSON.stringify(text![0])});`]),
+      purpose: `says so instead of asking on for ${values.join(', ')}.`,
+      code: rule(title, [`if (${condition.code}) form.replaceWith(${JSON.stringify(text)});`]),
       explanation: [
         'The message stands instead of the form and offers to start again. Once the rule no longer says it, the form is back with all that was typed.',
         HELD,
@@ -423,15 +412,15 @@ export const replaceForm: Starter = {
             set(field.name, condition.off),
             { expect: { '@replaced': null } } as ScenarioStep,
             set(field.name, condition.on),
-            { expect: { '@replaced': text![0]! } } as ScenarioStep,
+            { expect: { '@replaced': text } } as ScenarioStep,
           ],
         },
       ],
     };
   },
-};
+});
 
-export const switchTrack: Starter = {
+export const switchTrack = starter({
   id: 'switch-track',
   need: 'Switch a track',
   group: 'Showing',
@@ -441,22 +430,22 @@ export const switchTrack: Starter = {
       key: name,
       label: `${title} (${name})`,
     }));
-    if (tracks.length === 0) return { missing: 'The form has no track. Add one under Structure.' };
+    const track = chosen(tracks, picked.track)?.key;
+    if (track === undefined) return 'The form has no track. Add one under Structure.';
     if (decided === null) return NO_DRIVER;
-    const track = picked.track?.[0] ?? tracks[0]!.key;
-    return [
+    return {
       ...decided.picks,
-      one('track', 'Show', tracks),
-      one('other', 'Otherwise', [
+      track: one('Show', tracks),
+      other: one('Otherwise', [
         { key: '', label: 'no track' },
-        ...tracks.filter(({ key }) => key !== track),
+        ...tracks.filter((other) => other.key !== track),
       ]),
-    ];
+    };
   },
   make(setting, { driver, values, track, other }): StarterResult {
-    const field = fieldNamed(setting.form, driver![0]!);
-    const condition = conditionOn(setting, field, values!);
-    const [main, rest] = [track![0]!, other![0]!];
+    const field = fieldNamed(setting.form, driver);
+    const condition = conditionOn(setting, field, values);
+    const [main, rest] = [track, other];
     const title = `${labelOf(setting.form, main)} by ${field.label}`;
     const expected = (holds: boolean): ScenarioStep => ({
       expect: { [main]: { shown: holds }, ...(rest === '' ? {} : { [rest]: { shown: !holds } }) },
@@ -490,9 +479,9 @@ export const switchTrack: Starter = {
       ],
     };
   },
-};
+});
 
-export const perRow: Starter = {
+export const perRow = starter({
   id: 'per-row',
   need: 'Show or require fields of each row',
   group: 'Rows',
@@ -501,55 +490,50 @@ export const perRow: Starter = {
       (field) =>
         cellsOf(field).length > 1 && cellsOf(field).some(({ kind }) => DRIVERS.includes(kind)),
     );
-    if (fields.length === 0)
-      return {
-        missing: 'The form has no rows with a choice, yes/no or reference and further columns.',
-      };
-    const rows = fields.find(({ name }) => name === picked.rows?.[0]) ?? fields[0]!;
-    const columns = cellsOf(rows).map(({ name, label, kind }) => ({
+    const rows = chosen(fields, picked.rows);
+    const columns = (rows === undefined ? [] : cellsOf(rows)).map(({ name, label, kind }) => ({
       key: name,
       label: `${label} (${name})`,
       kind,
     }));
     const drivers = columns.filter(({ kind }) => DRIVERS.includes(kind));
-    const driver = drivers.find(({ key }) => key === picked.driver?.[0]) ?? drivers[0]!;
-    return [
-      one(
-        'rows',
+    const driver = chosen(drivers, picked.driver);
+    if (rows === undefined || driver === undefined)
+      return 'The form has no rows with a choice, yes/no or reference and further columns.';
+    return {
+      rows: one(
         'In each row of',
         fields.map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
       ),
-      one('driver', 'Decided by', drivers),
-      many(
-        'values',
+      driver: one('Decided by', drivers),
+      values: many(
         'When it is',
         valueChoices(setting, fieldNamed(setting.form, `${rows.name}.${driver.key}`)),
       ),
-      many(
-        'targets',
+      targets: many(
         'These columns',
         columns.filter(({ key }) => key !== driver.key),
       ),
-      many('aspects', 'Do', STEERABLE, ['shown', 'required']),
-    ];
+      aspects: many('Do', STEERABLE, ['shown', 'required']),
+    };
   },
   make(setting, { rows, driver, values, targets, aspects }) {
-    const [owner, column] = [rows![0]!, driver![0]!];
+    const [owner, column] = [rows, driver];
     const field = fieldNamed(setting.form, `${owner}.${column}`);
-    const condition = conditionOn(setting, field, values!, `row.fields.${column}`);
-    const cells = targets!.map((name) => `row.fields.${name}`);
+    const condition = conditionOn(setting, field, values, `row.fields.${column}`);
+    const cells = targets.map((name) => `row.fields.${name}`);
     const labels = labelsOf(
       setting.form,
-      targets!.map((name) => `fields.${owner}.${name}`),
+      targets.map((name) => `fields.${owner}.${name}`),
     );
     const title = `${labels} by ${field.label}`;
     const address = (place: number, name: string) => `${owner}[${place}].${name}`;
     const expected = (holds: boolean[]): ScenarioStep => ({
       expect: Object.fromEntries(
         holds.flatMap((one, i) =>
-          targets!.map((name) => [
+          targets.map((name) => [
             address(i, name),
-            Object.fromEntries(aspects!.map((aspect) => [aspect, one])),
+            Object.fromEntries(aspects.map((aspect) => [aspect, one])),
           ]),
         ),
       ),
@@ -557,7 +541,7 @@ export const perRow: Starter = {
     return {
       title,
       purpose: `in each row of ${labelOf(setting.form, owner)} by itself.`,
-      code: `keep.each(fields.${owner}, ${JSON.stringify(title)}, (row) => {\n${indented([`const applies = ${condition.code};`, ...cells.flatMap((cell) => aspects!.map((aspect) => `${cell}.${aspect} = applies;`))])}\n});\n`,
+      code: `keep.each(fields.${owner}, ${JSON.stringify(title)}, (row) => {\n${indented([`const applies = ${condition.code};`, ...cells.flatMap((cell) => aspects.map((aspect) => `${cell}.${aspect} = applies;`))])}\n});\n`,
       explanation: [
         'keep.each runs once for each row and says something of that row alone; a row that moves takes its state along.',
         HELD,
@@ -567,7 +551,7 @@ export const perRow: Starter = {
         open: openAs(setting),
         steps: [{ addRow: owner }, set(address(0, column), value)],
       })),
-      watched: targets!.map((name) => address(0, name)),
+      watched: targets.map((name) => address(0, name)),
       scenarios: [
         {
           title,
@@ -585,4 +569,4 @@ export const perRow: Starter = {
       ],
     };
   },
-};
+});

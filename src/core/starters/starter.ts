@@ -31,15 +31,17 @@ export interface Choice {
 }
 
 /** One thing to pick. `choices` is what there is to pick from; without it a text is written. */
-export interface Pick {
-  name: string;
+export interface Pick<C extends 'one' | 'many' = 'one' | 'many'> {
   label: string;
   /** How many have to be picked; `many` takes one or more, in order. */
-  count: 'one' | 'many';
+  count: C;
   choices: readonly Choice[] | null;
   /** What stands there before anybody picks. */
   initial: string[];
 }
+
+/** What there is to pick, by name, in the order in which it is asked. */
+export type Picks = Readonly<Record<string, Pick>>;
 
 export type Picked = Readonly<Record<string, readonly string[]>>;
 
@@ -68,14 +70,42 @@ export interface Starter {
   /** The need, as a developer would say it. */
   need: string;
   group: 'Showing' | 'Options' | 'Computing' | 'Opening' | 'Checking' | 'Rows' | 'Beyond the form';
-  /** What to pick, given what has been picked so far; null when the form has nothing to pick from, with the reason. */
-  picks(setting: StarterSetting, picked: Picked): Pick[] | { missing: string };
+  /** What to pick, given what has been picked so far; or why the form has nothing to pick from. */
+  picks(setting: StarterSetting, picked: Picked): Picks | Missing;
   make(setting: StarterSetting, picked: Picked): StarterResult;
 }
 
+/** Why a form has nothing to pick from. */
+export type Missing = string;
+
+/** A starter whose `make` has what was picked by the names and counts of its picks. */
+export function starter<P extends Picks>(
+  given: Omit<Starter, 'picks' | 'make'> & {
+    picks(setting: StarterSetting, picked: Picked): P | Missing;
+    make(
+      setting: StarterSetting,
+      picked: { readonly [K in keyof P]: P[K] extends Pick<'one'> ? string : readonly string[] },
+    ): StarterResult;
+  },
+): Starter {
+  return {
+    ...given,
+    make(setting, picked) {
+      const picks = given.picks(setting, picked);
+      const all = Object.entries<Pick>(isMissing(picks) ? {} : picks).map(([name, { count }]) => {
+        const keys = picked[name] ?? [];
+        return [name, count === 'one' ? (keys[0] ?? '') : keys];
+      });
+      return given.make(setting, Object.fromEntries(all) as Parameters<typeof given.make>[1]);
+    },
+  };
+}
+
+export const isMissing = (picks: Picks | Missing): picks is Missing => typeof picks === 'string';
+
 /** Keys of one pick; the first choice, or what it begins with, where nothing was picked. */
-export function pickedIn(picks: readonly Pick[], picked: Picked, name: string): string[] {
-  const pick = picks.find((one) => one.name === name);
+export function pickedIn(picks: Picks, picked: Picked, name: string): string[] {
+  const pick = Object.hasOwn(picks, name) ? picks[name] : undefined;
   const given = (picked[name] ?? []).filter(
     (key) => pick?.choices == null || pick.choices.some((choice) => choice.key === key),
   );
@@ -90,31 +120,40 @@ export function filledIn(starter: Starter, setting: StarterSetting, picked: Pick
   let now = picked;
   for (let round = 0; round < 4; round++) {
     const picks = starter.picks(setting, now);
-    if ('missing' in picks) return null;
-    now = Object.fromEntries(picks.map((pick) => [pick.name, pickedIn(picks, now, pick.name)]));
+    if (isMissing(picks)) return null;
+    const before = now;
+    now = Object.fromEntries(
+      Object.keys(picks).map((name) => [name, pickedIn(picks, before, name)]),
+    );
   }
   return now;
 }
 
 export const one = (
-  name: string,
   label: string,
   choices: readonly Choice[],
   initial: string[] = [],
-): Pick => ({ name, label, count: 'one', choices, initial });
+): Pick<'one'> => ({ label, count: 'one', choices, initial });
 export const many = (
-  name: string,
   label: string,
   choices: readonly Choice[],
   initial: string[] = [],
-): Pick => ({ name, label, count: 'many', choices, initial });
-export const words = (name: string, label: string, initial: string): Pick => ({
-  name,
+): Pick<'many'> => ({ label, count: 'many', choices, initial });
+export const words = (label: string, initial: string): Pick<'one'> => ({
   label,
   count: 'one',
   choices: null,
   initial: [initial],
 });
+
+/** Which of the choices was picked, or the first; undefined where there is nothing to pick from. */
+export function chosen<T extends { key: string } | { name: string }>(
+  choices: readonly T[],
+  picked: readonly string[] | undefined,
+): T | undefined {
+  const keyOf = (one: T): string => ('key' in one ? one.key : one.name);
+  return choices.find((one) => keyOf(one) === picked?.[0]) ?? choices[0];
+}
 
 /** Fields of these kinds to pick from; those that people can fill in come first. */
 export function fieldChoices(
@@ -152,14 +191,21 @@ export const STEERABLE: readonly Choice[] = [
   { key: 'locked', label: 'lock' },
 ];
 
+/** What has this name. Picks are of the form at hand; throws for what is not there. */
+export function named<T extends { name: string }>(all: readonly T[], name: string): T {
+  const found = all.find((one) => one.name === name);
+  if (found === undefined) throw new Error(`there is no "${name}"`);
+  return found;
+}
+
 export function fieldNamed(form: Form, name: string): Field {
   const [owner, cell] = name.split('.');
-  const field = fieldsOf(form).find((one) => one.name === owner)!;
-  return cell === undefined ? field : cellsOf(field).find((one) => one.name === cell)!;
+  const field = named(fieldsOf(form), owner ?? '');
+  return cell === undefined ? field : named(cellsOf(field), cell);
 }
 
 export function tableOf({ tables }: StarterSetting, field: Field): Table {
-  return tables.find(({ name }) => name === (field as FieldOf<'reference'>).table)!;
+  return named(tables, (field as FieldOf<'reference'>).table);
 }
 
 /** What a driving field can be, to pick values from. */
@@ -202,7 +248,7 @@ export function conditionOn(
   ];
   return {
     code: values.map(single).join(' || '),
-    on: value(values[0]!),
+    on: values[0] === undefined ? null : value(values[0]),
     off: other === undefined ? (field.kind === 'choices' ? [] : null) : value(other.key),
     all,
   };
@@ -260,7 +306,7 @@ export function labelOf(form: Form, part: string): string {
 export function listed(items: readonly string[]): string {
   return items.length < 2
     ? (items[0] ?? '')
-    : `${items.slice(0, -1).join(', ')} and ${items.at(-1)!}`;
+    : `${items.slice(0, -1).join(', ')} and ${items.at(-1) ?? ''}`;
 }
 
 export const labelsOf = (form: Form, targets: readonly string[]): string =>
@@ -275,7 +321,7 @@ export function indented(lines: readonly string[]): string {
 }
 
 export const openAs = ({ people }: StarterSetting, more: Partial<Open> = {}): Open => ({
-  as: people[0]!.key,
+  as: people[0]?.key ?? '',
   record: null,
   ...more,
 });
@@ -304,7 +350,7 @@ export function sampleValue(setting: StarterSetting, field: Field, n = 0): Value
       return field.options.slice(n, n + 1).map(({ key }) => key);
     case 'reference': {
       const { rows, key } = tableOf(setting, field);
-      return rows.length === 0 ? null : String(rows[n % rows.length]![key]);
+      return rows.length === 0 ? null : String(rows[n % rows.length]?.[key]);
     }
     case 'file':
       return [
@@ -333,7 +379,7 @@ function sampleText(field: FieldOf<'text'>, n: number): string {
   if (field.format !== undefined) return FORMATTED[field.format];
   if (field.mask !== undefined)
     return field.mask.replace(/9/g, String(1 + n)).replace(/[A*]/g, 'K');
-  const text = ['Tern of Garrel', 'Halcyon Ore', 'Brightwater'][n % 3]!;
+  const text = ['Tern of Garrel', 'Halcyon Ore', 'Brightwater'][n % 3] ?? '';
   return field.maxLength === undefined ? text : text.slice(0, field.maxLength);
 }
 

@@ -7,6 +7,7 @@ import { partSeen, type Seen } from '@/core/scenario/seen';
 import { made, starters } from '@/core/starters';
 import {
   labelOf,
+  isMissing,
   pickedIn,
   type Pick,
   type Picked,
@@ -28,10 +29,11 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
   const whole = useMemo(() => made(chosen, setting, mine), [chosen, setting, mine]);
   const offered = chosen.picks(setting, whole?.picked ?? mine);
   /** Where the last box was unticked, there is nothing to make. */
-  const emptied =
-    'missing' in offered
-      ? undefined
-      : offered.find(({ name, count }) => count === 'many' && mine[name]?.length === 0);
+  const emptied = isMissing(offered)
+    ? undefined
+    : Object.keys(offered).find(
+        (name) => offered[name]?.count === 'many' && mine[name]?.length === 0,
+      );
   const result = emptied === undefined ? whole : null;
   const [tried, setTried] = useState<(TriedOut & { of: string }) | null>(null);
   useEffect(() => {
@@ -104,7 +106,7 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
                     py="2px"
                     cursor="pointer"
                     bg={starter === chosen ? 'actGround' : undefined}
-                    color={'missing' in starter.picks(setting, {}) ? 'soft' : 'ink'}
+                    color={isMissing(starter.picks(setting, {})) ? 'soft' : 'ink'}
                     fontWeight={starter === chosen ? 620 : 400}
                     aria-current={starter === chosen || undefined}
                     _hover={{ bg: 'actGround' }}
@@ -116,9 +118,9 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
             </Box>
           ))}
         </Box>
-        {'missing' in offered ? (
+        {isMissing(offered) ? (
           <Box p="16px" role="status">
-            {offered.missing}
+            {offered}
           </Box>
         ) : (
           <>
@@ -134,17 +136,15 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
               role="group"
               aria-label="What to pick"
             >
-              {offered.map((pick) => (
+              {Object.entries(offered).map(([name, pick]) => (
                 <PickInput
-                  key={pick.name}
+                  key={name}
                   pick={pick}
-                  value={
-                    pick === emptied ? [] : pickedIn(offered, whole?.picked ?? mine, pick.name)
-                  }
+                  value={name === emptied ? [] : pickedIn(offered, whole?.picked ?? mine, name)}
                   onPick={(values) =>
                     setPicked({
                       ...picked,
-                      [chosen.id]: { ...whole?.picked, ...mine, [pick.name]: values },
+                      [chosen.id]: { ...whole?.picked, ...mine, [name]: values },
                     })
                   }
                 />
@@ -160,7 +160,7 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
               tabIndex={0}
             >
               {emptied !== undefined && (
-                <Box role="status">Choose at least one of “{emptied.label}”.</Box>
+                <Box role="status">Choose at least one of “{offered[emptied]?.label}”.</Box>
               )}
               {result !== null && (
                 <>
