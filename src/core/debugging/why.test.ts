@@ -121,6 +121,34 @@ describe('why', () => {
     ]);
   });
 
+  test('goes through what was caught', async () => {
+    const decision = await why({
+      script: [
+        'on.change(fields.length, ({ value }) => {',
+        '  try {',
+        '    if (value !== null) throw new Error(`Ask ${fields.agent.value}`);',
+        '  } catch (caught) {',
+        '    fields.note.hint = (caught as Error).message;',
+        '  }',
+        '});',
+      ].join('\n'),
+      steps: [
+        { set: 'agent', to: 'Oldane' },
+        { set: 'length', to: 120 },
+      ],
+      part: 'note',
+      aspect: 'hint',
+    });
+    expect(decision).toMatchObject({ line: 5, value: 'Ask Oldane' });
+    expect(decision.conditions).toMatchObject([{ line: 3, text: 'value !== null', came: true }]);
+    expect(decision.causes).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({ is: 'event', part: 'length', value: 120 }),
+        expect.objectContaining({ is: 'read', part: 'agent', value: 'Oldane' }),
+      ]),
+    );
+  });
+
   test('of a handler names its event', async () => {
     const decision = await why({
       script: 'on.change(fields.kind, () => {\n  fields.note.hint = "Ask the pilot.";\n});',

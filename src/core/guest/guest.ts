@@ -144,6 +144,7 @@ export function makeGuest(lent: Lent): Guest {
 
   function answer(): void {
     const { run, probe } = answering[cells[Cell.More]!]!;
+    current.probe = probe;
     probe.begin(1, 0);
     try {
       const came = plain(run(JSON.parse(wire.loose(LOOSE))), readsAs);
@@ -153,6 +154,7 @@ export function makeGuest(lent: Lent): Guest {
       cells[Cell.Op] = Came.Failed;
     }
     cells[Cell.Line] = probe.l;
+    current.probe = null;
   }
 
   function run(): void {

@@ -239,6 +239,51 @@ describe('what stops a run costs that run alone', () => {
     ]);
   });
 
+  test('an interrupt in the script of a service: the call fails with its line, and the machine goes on', async () => {
+    const sandbox = await sandboxWith({ polls: 50 });
+    const register = {
+      name: 'register',
+      title: 'Register',
+      delay: 0,
+      functions: {
+        judge: {
+          parameters: [{ name: 'length', kind: 'number' as const }],
+          answers: {
+            from: 'script' as const,
+            script:
+              'const berth = tables.berths.find("nq1");\nconst text = "a".repeat(length);\n\nif (berth === null) return "none";\nreturn /^(a+)+$/.test(text + "b") ? "yes" : "no";',
+            gives: 'string',
+          },
+        },
+      },
+    };
+    sandbox.load(
+      materialOf(
+        form,
+        { tables: [berths], services: [register] },
+        [
+          {
+            name: 'a.ts',
+            text: 'on.change(fields.a, async ({ value }) => {\n  try {\n    fields.note.value = await services.register.judge({ length: value ?? 0 });\n  } catch (error) {\n    fields.note.value = (error as ServiceError).message;\n  }\n});',
+          },
+          { name: 'b.ts', text: LAST },
+        ],
+        'untraced',
+      ),
+    );
+    sandbox.open(opening);
+    const ask = (length: number) => {
+      sandbox.step({ set: 'a', to: length });
+      return sandbox.step({ wait: 1 });
+    };
+    const stopped = ask(60);
+    expect(stopped.errors).toEqual([]);
+    expect(stopped.changes.note?.value).toMatch(/line 5/);
+    const next = ask(3);
+    expect([next.errors, next.failing, next.changes.note?.value]).toEqual([[], [], 'no']);
+    expect(ask(60).changes.note?.value).toBe(stopped.changes.note?.value);
+  });
+
   test('a run is stopped by what it does, not by the clock: the same run is stopped at the same place every time', async () => {
     const sandbox = await sandboxWith({ polls: 100 });
     sandbox.load(
