@@ -97,11 +97,15 @@ const COMPUTED: Partial<Record<Slot, Meaning>> = {
   ),
 };
 
+/** Options are read as they are offered, whether a script said them or the definition. */
+const asOffered: Asker = (desk, part) => desk.options(field(part));
+
 const SAID_BY_SLOT = new Map(
-  SAID.map((name): [Slot, Meaning] => [SLOT_OF[name], aspect(name, true)]),
+  SAID.map((name): [Slot, Meaning] => [
+    SLOT_OF[name],
+    name === 'options' ? { ...aspect(name, true), read: asOffered } : aspect(name, true),
+  ]),
 );
-// Options are read as they are offered, whether a script said them or the definition.
-SAID_BY_SLOT.get(Slot.Options)!.read = (desk, part) => desk.options(field(part));
 
 const MEANINGS: readonly (Meaning | undefined)[] = Array.from(
   { length: SLOTS },

@@ -26,6 +26,7 @@ import { Session } from '../session/session';
 import type { Material } from '../session/material';
 import type { Opening } from '../session/step';
 import { Cell, Double, SHARED_BYTES, SLOTS } from '../wire/layout';
+import { randomFrom } from '../random';
 import { Host } from './host';
 import type { GuestEntry, Machine } from './machine';
 import { guest, temporal } from './generated/guest';
@@ -548,14 +549,8 @@ test('a machine that lies can only be refused: a hundred thousand random and man
   let seed = 1;
   let refused = 0;
   while (told < shareOf(100_000)) {
-    // mulberry32, so that a failing round can be done again.
-    let state = seed++;
-    const random = () => {
-      state = (state + 0x6d2b79f5) >>> 0;
-      let t = Math.imul(state ^ (state >>> 15), state | 1);
-      t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-      return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-    };
+    // Seeded, so that a failing round can be done again.
+    const random = randomFrom(seed++);
     const liar = new Liar(random);
     const host = new Host(liar, null);
     const loaded = host.load(its, false);

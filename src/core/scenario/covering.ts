@@ -3,6 +3,8 @@
  * at a time, each the best of several candidates filled in greedily from a tuple that is still missing (Cohen, Dalal,
  * Fredman, Patton: The AETG system, IEEE TSE 23(7), 1997). The same for the same sizes.
  */
+import { randomFrom } from '../random';
+
 export type Strength = 2 | 3;
 
 /** Candidates of which the best becomes a row. */
@@ -257,15 +259,4 @@ export function product(sizes: readonly number[], most = Infinity): number[][] {
       })
       .toReversed();
   });
-}
-
-/** Mulberry32, a small generator in the public domain: the same numbers from the same seed. */
-export function randomFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
 }

@@ -8,7 +8,7 @@ import { cellsOf, fieldsOf } from '../form/fields';
 import type { Table } from '../form/table';
 import type { Values } from '../form/value';
 import { beginningOf, stepsOf } from '../scenario/beginning';
-import { randomFrom } from '../scenario/covering';
+import { randomFrom } from '../random';
 import type { Open } from '../scenario/definition';
 import { NoSuchOpening, type Cast } from '../scenario/opening';
 import type { Step } from '../session/step';
