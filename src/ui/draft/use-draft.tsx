@@ -2,10 +2,10 @@
 /** A draft on a page of its own: tables, services, people. */
 import { Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { equal, type Value } from '@/core/form/value';
 import { Button, Notice } from '../kit';
 import { Draft, losesOnLeaving, put, type Saving } from './draft';
-import { forgetLeft, keepUnder, leftUnder, type Left } from './kept';
+import { forgetLeft, keepUnder, type Left } from './kept';
+import { leftBeside } from './left';
 import { useLeaving } from './leaving';
 import { ConflictNotice } from './saving';
 
@@ -41,9 +41,7 @@ export function useDraft<T>(
       }),
   );
   useEffect(() => {
-    void leftUnder<T>(path).then((found) =>
-      setLeft(found !== null && !equal(found.value as Value, first as Value) ? found : null),
-    );
+    void leftBeside(path, first).then(setLeft);
     return () => void draft.save();
   }, [path, draft, first]);
   useLeaving({

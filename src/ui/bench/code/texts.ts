@@ -1,7 +1,8 @@
 /** The texts of the behaviours as they save themselves, and what an earlier visit left of them unsaved. */
 import { isOwn } from '@/core/script/script-name';
 import { Draft, put } from '../../draft/draft';
-import { forgetLeft, keepUnder, leftUnder } from '../../draft/kept';
+import { forgetLeft, keepUnder } from '../../draft/kept';
+import { leftBeside } from '../../draft/left';
 import type { BenchCore } from '../common/core';
 import type { LeftText } from '../common/left';
 import type { Scripts } from './scripts';
@@ -67,10 +68,8 @@ export function benchTexts(
     async findLeft(): Promise<LeftText[]> {
       const found = await Promise.all(
         [...drafts].map(async ([name, { value }]): Promise<LeftText[]> => {
-          const left = await leftUnder<string>(keyOf(name));
-          return left === null || left.value === value
-            ? []
-            : [{ name, text: left.value, at: left.at }];
+          const left = await leftBeside(keyOf(name), value);
+          return left === null ? [] : [{ name, text: left.value, at: left.at }];
         }),
       );
       return found.flat();

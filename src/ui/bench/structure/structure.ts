@@ -1,13 +1,13 @@
 /** Editing the structure of the form, and renaming through everything that names a part. */
 import { createStore } from 'zustand/vanilla';
 import type { Form } from '@/core/form/definition';
-import { equal, type Value } from '@/core/form/value';
 import type { editedSoundly } from '@/core/structure/checked-edit';
 import { InvalidEdit, placeOf, type Edit, type PartName } from '@/core/structure/edit';
 import { advance, begin, redo, undo, type History } from '@/core/structure/history';
 import type { Step } from '@/core/session/step';
 import { Draft, put } from '../../draft/draft';
-import { forgetLeft, keepUnder, leftUnder } from '../../draft/kept';
+import { forgetLeft, keepUnder } from '../../draft/kept';
+import { leftBeside } from '../../draft/left';
 import type { FormRoom } from '../form/form';
 import type { BenchCore } from '../common/core';
 import type { LeftForm } from '../common/left';
@@ -123,12 +123,12 @@ export function benchStructure(core: BenchCore, formRoom: FormRoom, renamed: Ren
   }
 
   async function findLeft(): Promise<LeftForm | null> {
-    const kept = await leftUnder<Form>(key);
-    if (kept === null || equal(kept.value as unknown as Value, core.form() as unknown as Value))
-      return null;
-    const { FormSchema } = await import('@/core/form/definition');
-    const read = FormSchema.safeParse(kept.value);
-    return read.success ? { form: read.data, at: kept.at } : null;
+    const left = await leftBeside(
+      key,
+      core.form(),
+      async () => (await import('@/core/form/definition')).FormSchema,
+    );
+    return left === null ? null : { form: left.value, at: left.at };
   }
 
   return {

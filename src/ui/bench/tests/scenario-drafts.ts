@@ -1,10 +1,10 @@
 /** The scenarios of the form as they save themselves: added, edited, removed, and what an earlier visit left unsaved. */
 import type { StoreApi } from 'zustand/vanilla';
-import { equal, type Value } from '@/core/form/value';
 import type { Scenario } from '@/core/scenario/definition';
 import { renamedInScenario } from '@/core/structure/behaviours';
 import { Draft, put } from '../../draft/draft';
-import { forgetLeft, keepUnder, leftUnder } from '../../draft/kept';
+import { forgetLeft, keepUnder } from '../../draft/kept';
+import { leftBeside } from '../../draft/left';
 import type { BenchCore } from '../common/core';
 import type { LeftScenario } from '../common/left';
 import type { TestsState } from './state';
@@ -114,11 +114,13 @@ export function scenarioDrafts(
     async findLeft(): Promise<LeftScenario[]> {
       const found = await Promise.all(
         [...drafts].map(async ([name, { value }]): Promise<LeftScenario[]> => {
-          const left = await leftUnder<Scenario>(keyOf(name));
-          if (left === null || equal(left.value as Value, value as Value)) return [];
-          const { ScenarioSchema } = await import('@/core/scenario/definition');
-          const read = ScenarioSchema.safeParse(left.value);
-          return read.success ? [{ name, scenario: read.data, at: left.at }] : [];
+          const left = await leftBeside(
+            keyOf(name),
+            value,
+            async () => (await import('@/core/scenario/definition')).ScenarioSchema,
+          );
+          // A draft of null is never kept.
+          return left?.value == null ? [] : [{ name, scenario: left.value, at: left.at }];
         }),
       );
       return found.flat();
