@@ -6,13 +6,14 @@ import { ScriptError, words } from '../wire/failures';
 import { entryOf, isSaid, type Takes } from '../wire/aspects';
 import type { Aspect } from './aspects';
 import type { Part } from './parts';
+import type { TableIndex } from '../form/table-index';
 import type { State } from './state';
 import { holdsKeys } from '../form/traits';
 
 /** Reads what is offered for the value of a field. Throws ScriptError. */
 export function acceptValue(state: State, part: Part, offered: unknown): Value {
   const { field } = part;
-  const accepted = accept(offered, field, state.surroundings(part));
+  const accepted = accept(offered, field, state.offers.surroundings(part));
   if (accepted.ok) return accepted.value;
   throw new ScriptError(
     'wrong_value',
@@ -93,8 +94,8 @@ function acceptOptions(
   if (!holdsKeys(field)) return wrong('nothing: only choices and references have options');
   if (!Array.isArray(offered))
     return wrong('a list of options or rows, or undefined to take it back');
-  const known = state.optionsOf(field, null)!;
-  const table = field.kind === 'reference' ? state.table(field.table) : null;
+  const known = state.offers.optionsOf(field, null)!;
+  const table = field.kind === 'reference' ? state.offers.table(field.table) : null;
   const seen = new Set<string>();
   const options: Option[] = [];
   for (const item of offered as unknown[]) {
@@ -113,7 +114,7 @@ function acceptOptions(
   return Object.freeze(options);
 }
 
-function rowOption(table: ReturnType<State['table']>, key: string): Option | null {
+function rowOption(table: TableIndex, key: string): Option | null {
   const row = table.find(key);
   return row === null ? null : table.optionOf(row);
 }
@@ -129,10 +130,8 @@ function readOption(
   if (typeof item === 'string') return find(item) ?? Object.freeze({ key: item, label: item });
   if (typeof item !== 'object' || item === null) return null;
   const { key, label } = item as { key?: unknown; label?: unknown };
-  for (const table of state.tables.values()) {
-    const row = table.find(String((item as Record<string, unknown>)[table.table.key]));
-    if (row === item) return table.optionOf(row);
-  }
+  const ofRow = state.offers.optionOfRow(item);
+  if (ofRow !== null) return ofRow;
   if (typeof key !== 'string') return null;
   return Object.freeze({
     key,

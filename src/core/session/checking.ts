@@ -69,13 +69,13 @@ export function setFault(
   readsOf: ReadonlySet<Part> | null,
 ): void {
   state.faults.set(part, { says, readsOf });
-  state.touch(part);
+  state.outdated.parts.add(part);
 }
 
 /** The field that was mended loses its fault; others keep theirs until the next check. */
 export function dropMended(state: State): void {
   for (const [part, { readsOf }] of state.faults) {
-    if (readsOf === null && state.touched.has(part) && wrongWith(state, part) === null)
+    if (readsOf === null && state.outdated.parts.has(part) && wrongWith(state, part) === null)
       state.faults.delete(part);
   }
 }

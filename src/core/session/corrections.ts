@@ -32,7 +32,7 @@ export class Corrections {
   /** Corrects what has to be; true when there was something, so that settling goes on. */
   correct(cause: number | null): boolean {
     let corrected = false;
-    for (const part of Array.from(this.state.touched)) {
+    for (const part of Array.from(this.state.outdated.parts)) {
       if (part.sort !== 'field' || part.row?.removed === true) continue;
       if (holdsKeys(part.field)) corrected = this.#dropUnoffered(part, cause) || corrected;
       if (this.#clears) corrected = this.#clearHidden(part, cause) || corrected;
@@ -42,9 +42,9 @@ export class Corrections {
 
   #dropUnoffered(part: Part, cause: number | null): boolean {
     const { value } = part;
-    const gone = this.state.notOffered(part, value);
+    const gone = this.state.offers.notOffered(part, value);
     if (gone.length === 0) {
-      if (this.state.orphans.delete(part)) this.state.touch(part);
+      if (this.state.orphans.delete(part)) this.state.outdated.parts.add(part);
       return false;
     }
     if (this.state.orphans.has(part)) return false;
@@ -82,7 +82,7 @@ export class Corrections {
     // A rule that says this value says it again.
     for (const { rule } of aspect.ruleClaims) {
       rule.state = 'forced';
-      this.state.stirred.add(rule);
+      this.state.outdated.rules.add(rule);
     }
     return wrote || aspect.ruleClaims.length > 0;
   }
@@ -91,7 +91,7 @@ export class Corrections {
   rest(): void {
     if (!this.#clears) return;
     if (this.progress.opening) for (const part of this.state.parts.fields) this.#note(part);
-    else for (const part of this.state.touched) this.#note(part);
+    else for (const part of this.state.outdated.parts) this.#note(part);
   }
 
   #note(part: Part): void {

@@ -50,7 +50,7 @@ export class Desk {
 
   /** A row of reference data. */
   tableRow(table: string, key: string): object | null {
-    return this.state.tables.get(table)?.find(key) ?? null;
+    return this.state.offers.row(table, key);
   }
 
   get now(): number {
@@ -101,14 +101,18 @@ export class Desk {
   }
 
   options(part: Part): Value {
-    return (this.state.optionsOf(part.field, this.read(part, 'options')) ?? NO_OPTIONS) as Value;
+    return (this.state.offers.optionsOf(part.field, this.read(part, 'options')) ??
+      NO_OPTIONS) as Value;
   }
 
   optionLabel(part: Part): Value {
     const value = this.read(part, 'value');
     const set = this.read(part, 'options');
     const { field } = part;
-    const around = { options: set as never, table: (name: string) => this.state.table(name) };
+    const around = {
+      options: set as never,
+      table: (name: string) => this.state.offers.table(name),
+    };
     if (!holdsKeys(field) || value === null) return null;
     return isList(field)
       ? (value as readonly string[]).map((key) => textOf([key], field, around))
@@ -167,7 +171,7 @@ export class Desk {
     const read = readRow(
       values,
       part.field as FieldOf<'rows'>,
-      this.state.surroundings(part),
+      this.state.offers.surroundings(part),
       accept,
     );
     if (typeof read === 'string')
@@ -230,7 +234,7 @@ export class Desk {
     if (field.kind !== 'rows' && field.kind !== 'reference') {
       const accepted = accept(offered, field, {
         options: null,
-        table: (table) => this.state.table(table),
+        table: (table) => this.state.offers.table(table),
       });
       if (!accepted.ok) return refuse(`${field.label} takes ${accepted.takes}`);
       ({ value } = accepted);
@@ -267,7 +271,7 @@ export class Desk {
     for (const rule of this.ties.all()) {
       const { state } = rule;
       rule.state = 'forced';
-      this.state.stirred.add(rule);
+      this.state.outdated.rules.add(rule);
       // It keeps its turn, at which it is asked whether anything differs.
       this.progress.journal.undoable(() => {
         rule.state = state === 'rests' ? 'stirred' : state;

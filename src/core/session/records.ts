@@ -58,7 +58,7 @@ export class Records {
             : null,
       );
     this.state.rebase();
-    for (const part of parts.byName.values()) this.state.touch(part);
+    for (const part of parts.byName.values()) this.state.outdated.parts.add(part);
     this.#touchUnoffered();
     const entry = this.tape.add(null, {
       type: 'opened',
@@ -71,7 +71,7 @@ export class Records {
     for (const failure of this.out) this.tape.add(cause, { type: 'error', failure });
     this.progress.errors.push(...this.out);
     this.progress.begin(true);
-    for (const rule of this.ties.rules) this.state.stirred.add(rule);
+    for (const rule of this.ties.rules) this.state.outdated.rules.add(rule);
     this.progress.queue.push({
       type: 'load',
       part: null,
@@ -112,9 +112,10 @@ export class Records {
       if (rows === null) continue;
       for (const [name, { field }] of rows.columns) {
         if (!holdsKeys(field)) continue;
-        const around = { options: null, table: (table: string) => this.state.table(table) };
+        const around = { options: null, table: (table: string) => this.state.offers.table(table) };
         for (const row of rows.list)
-          if (!accept(row.values[name], field, around).ok) this.state.touch(rows.cell(row, name));
+          if (!accept(row.values[name], field, around).ok)
+            this.state.outdated.parts.add(rows.cell(row, name));
       }
     }
   }
@@ -160,7 +161,7 @@ export class Records {
       return offered;
     const accepted = accept(offered, field, {
       options: null,
-      table: (name) => this.state.table(name),
+      table: (name) => this.state.offers.table(name),
     });
     if (!accepted.ok && keeper !== null) this.state.strays.set(keeper, offered);
     return accepted.ok ? accepted.value : emptyOf(field);

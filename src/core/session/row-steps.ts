@@ -30,7 +30,12 @@ export class RowSteps {
     const defaults = this.defaults.ofCells(field.fields);
     const read: Values[] = [];
     for (const row of given) {
-      const values = readRow({ ...defaults, ...row }, field, this.state.surroundings(part), accept);
+      const values = readRow(
+        { ...defaults, ...row },
+        field,
+        this.state.offers.surroundings(part),
+        accept,
+      );
       if (typeof values === 'string') return `${part.label} takes rows of its own cells; ${values}`;
       read.push(values);
     }

@@ -66,7 +66,7 @@ export class Services {
       const conditions = Object.entries(answers.where);
       const fits = (row: Readonly<Record<string, unknown>>) =>
         conditions.every(([column, parameter]) => row[column] === args[parameter]);
-      const { rows } = this.state.table(answers.table);
+      const { rows } = this.state.offers.table(answers.table);
       return {
         ok: true,
         value: answers.many === true ? Object.freeze(rows.filter(fits)) : (rows.find(fits) ?? null),

@@ -161,7 +161,7 @@ export class Session {
     const part = partAt(this.#rooms.state.parts, name);
     if (part === null || part.sort !== 'field' || part.rows !== null)
       return `there is no field "${name}"`;
-    const accepted = accept(offered, part.field, this.#rooms.state.surroundings(part));
+    const accepted = accept(offered, part.field, this.#rooms.state.offers.surroundings(part));
     if (!accepted.ok) return `${part.label} takes ${accepted.takes}`;
     this.#rooms.progress.queue.push(() => {
       if (!equal(part.value, accepted.value))

@@ -63,7 +63,7 @@ export class Settling {
       if (!(caught instanceof NoRest)) throw caught;
       this.progress.takeBack();
       this.ruleClaims.forget();
-      this.state.stirred.clear();
+      this.state.outdated.rules.clear();
       this.progress.errors.push(caught.failure);
       const error = this.tape.add(cause, { type: 'error', failure: caught.failure });
       this.tape.add(error?.n ?? null, {
@@ -159,17 +159,17 @@ export class Settling {
   }
 
   #nextRule(): Rule | null {
-    const { stirred } = this.state;
-    for (let rule = stirred.first(); rule !== null; rule = stirred.first()) {
+    const { rules } = this.state.outdated;
+    for (let rule = rules.first(); rule !== null; rule = rules.first()) {
       if (rule.state !== 'stirred' || differing(rule) !== null) return rule;
-      stirred.delete(rule);
+      rules.delete(rule);
     }
     return null;
   }
 
   #runRule(rule: Rule, cause: number | null): void {
     const trigger: Aspect | null = differing(rule);
-    this.state.stirred.delete(rule);
+    this.state.outdated.rules.delete(rule);
     const because = trigger?.part.name ?? null;
     const before = trigger?.changedBy ?? null;
     this.#count(rule, null, because, before);
@@ -183,8 +183,8 @@ export class Settling {
       stops: false,
     });
     // What it read and speaks of since, it now sees below its own words.
-    if (differing(rule) === null) this.state.stirred.delete(rule);
-    else this.state.stirred.add(rule);
+    if (differing(rule) === null) this.state.outdated.rules.delete(rule);
+    else this.state.outdated.rules.add(rule);
     this.#after(rule, result);
   }
 

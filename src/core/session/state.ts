@@ -1,23 +1,21 @@
 /**
  * The state of a session: every aspect of every part, changed only through the writes below, each of which can be
- * undone. It knows which rules a change concerns and which parts to tell the outside about. How a record becomes state
+ * undone. What a change concerns is noted in `outdated.ts`; what fields offer is `offers.ts`. How a record becomes state
  * is `records.ts`; running scripts is `running.ts`.
  */
-import type { Field, Form, Option } from '../form/definition';
+import type { Form } from '../form/definition';
 import { type Fits } from '../form/kinds';
-import { definedOptions, type ReadingContext } from '../form/reading';
 import type { Table } from '../form/table';
-import { indexOf, type TableIndex } from '../form/table-index';
 import { equal, type Value } from '../form/value';
 import type { Aspect, RunRecord } from './aspects';
 import type { Journal } from './journal';
+import { Offers } from './offers';
+import { Outdated } from './outdated';
 import { NOTHING_TOLD, type Part } from './parts';
 import type { Row, Rows } from './rows';
-import { Stirred } from './stirred';
 import { partsOf, type Parts } from './tree';
 import { ruleOf, type Rule } from './tie';
 import type { Line } from '../wire/line';
-import { holdsKeys } from '../form/traits';
 
 /** A fault on a part: what a check found, or where a script stopped and what its handler had read. */
 export interface Fault {
@@ -28,11 +26,9 @@ export interface Fault {
 
 export class State {
   readonly parts: Parts;
-  readonly tables = new Map<string, TableIndex>();
-  /** Rules that read something which was touched; whether it really differs is asked at their turn. */
-  readonly stirred = new Stirred();
-  /** Parts whose state may differ from what was reported. */
-  readonly touched = new Set<Part>();
+  readonly offers: Offers;
+  /** What has to be looked at again because of what changed. */
+  readonly outdated: Outdated;
   /** The values as opened or saved, against which `changed` is judged. */
   readonly initial = new Map<Part, Value>();
   /** Values before the last change. */
@@ -53,41 +49,8 @@ export class State {
     readonly fits: Fits,
   ) {
     this.parts = partsOf(form);
-    for (const table of tables) this.tables.set(table.name, indexOf(table));
-  }
-
-  table(name: string): TableIndex {
-    return this.tables.get(name)!;
-  }
-
-  surroundings(part: Part): ReadingContext {
-    return {
-      options: part.now('options') as readonly Option[] | null,
-      table: (name) => this.table(name),
-    };
-  }
-
-  /** The options of a choice or reference as seen now: those a script set, else those of the definition. */
-  optionsOf(field: Field, set: Value): readonly Option[] | null {
-    if (set !== null) return set as unknown as readonly Option[];
-    return holdsKeys(field) ? definedOptions(field, (name) => this.table(name)) : null;
-  }
-
-  isOffered(part: Part, value: Value): boolean {
-    return this.notOffered(part, value).length === 0;
-  }
-
-  /** The keys of a value that are not among the options now. */
-  notOffered(part: Part, value: Value): string[] {
-    const { field } = part;
-    if (value === null || !holdsKeys(field)) return [];
-    const set = part.now('options') as readonly Option[] | null;
-    const keys = (Array.isArray(value) ? value : [value]) as readonly string[];
-    // A reference with all its rows on offer is asked by key, not by walking ten thousand options.
-    if (set === null && field.kind === 'reference')
-      return keys.filter((key) => this.table(field.table).find(key) === null);
-    const options = this.optionsOf(field, set)!;
-    return keys.filter((key) => !options.some((option) => option.key === key));
+    this.offers = new Offers(tables);
+    this.outdated = new Outdated(this.parts);
   }
 
   /** The value as opened or saved; null for a cell of a row that came since. */
@@ -142,7 +105,7 @@ export class State {
       )
         continue;
       this.faults.delete(part);
-      this.touched.add(part);
+      this.outdated.parts.add(part);
       this.journal.undoable(() => this.faults.set(part, fault));
     }
   }
@@ -150,15 +113,15 @@ export class State {
   #valueChanged(aspect: Aspect): void {
     const { part } = aspect;
     const { row } = part;
-    this.#stir(aspect);
+    this.outdated.stir(aspect);
     if (row === null) {
       this.#judgeChanged(part, () => !equal(aspect.base, this.initial.get(part) ?? null));
       return;
     }
     const { values } = row.part.aspects;
-    if (values !== undefined) this.#stirReaders(values);
-    for (const derived of row.rows.changed(part.field.name)) this.#stirReaders(derived);
-    if (!row.removed) this.touched.add(row.part);
+    if (values !== undefined) this.outdated.stirReaders(values);
+    for (const derived of row.rows.changed(part.field.name)) this.outdated.stirReaders(derived);
+    if (!row.removed) this.outdated.parts.add(row.part);
     this.#judgeChanged(row.rows.field, () => row.rows.differs(row));
   }
 
@@ -181,8 +144,8 @@ export class State {
       row.here = true;
     }
     for (const row of before) if (!row.here) this.#leave(row);
-    for (const derived of rows.changed(null)) this.#stirReaders(derived);
-    this.touched.add(rows.field);
+    for (const derived of rows.changed(null)) this.outdated.stirReaders(derived);
+    this.outdated.parts.add(rows.field);
     this.#judgeChanged(rows.field, () => rows.differs(null));
   }
 
@@ -193,10 +156,10 @@ export class State {
     );
     for (const rule of row.rules) {
       for (const aspect of rule.reads?.keys() ?? []) aspect.readBy(rule);
-      this.stirred.add(rule);
+      this.outdated.rules.add(rule);
     }
-    this.touched.add(row.part);
-    for (const cell of row.cells.values()) this.touched.add(cell);
+    this.outdated.parts.add(row.part);
+    for (const cell of row.cells.values()) this.outdated.parts.add(cell);
   }
 
   /** Nothing of a removed row is asked, checked or told any more; undoing brings it back as it was. */
@@ -204,13 +167,13 @@ export class State {
     row.removed = true;
     row.told = { values: null, state: {} };
     for (const rule of row.rules) {
-      this.stirred.delete(rule);
+      this.outdated.rules.delete(rule);
       for (const aspect of rule.reads?.keys() ?? []) aspect.readers?.delete(rule);
     }
-    this.touched.delete(row.part);
+    this.outdated.parts.delete(row.part);
     for (const cell of row.cells.values()) {
       cell.told = NOTHING_TOLD;
-      this.touched.delete(cell);
+      this.outdated.parts.delete(cell);
       this.faults.delete(cell);
     }
   }
@@ -226,11 +189,11 @@ export class State {
     this.journal.undoable(() => {
       aspect.handlerClaim = before;
       aspect.changedBy = changedBy;
-      this.#stir(aspect);
+      this.outdated.stir(aspect);
     });
     aspect.handlerClaim = word;
     aspect.changedBy = by;
-    this.#stir(aspect);
+    this.outdated.stir(aspect);
   }
 
   /** Puts a rule's word, or takes it back with null. */
@@ -244,16 +207,16 @@ export class State {
     this.journal.undoable(() => {
       aspect.ruleClaims = before;
       aspect.changedBy = changedBy;
-      this.#stir(aspect);
+      this.outdated.stir(aspect);
     });
     aspect.ruleClaims = aspect.withClaim(rule, word);
     aspect.changedBy = by;
-    this.#stir(aspect);
+    this.outdated.stir(aspect);
   }
 
   /** Another record is opened: nothing of the former one stays. */
   reset(): void {
-    this.stirred.clear();
+    this.outdated.rules.clear();
     for (const kept of [
       this.initial,
       this.previous,
@@ -277,36 +240,6 @@ export class State {
     this.#setChanged(false);
   }
 
-  touch(part: Part): void {
-    this.touched.add(part);
-  }
-
-  #stirReaders(aspect: Aspect): void {
-    if (aspect.readers !== null) for (const rule of aspect.readers) this.stirred.add(rule);
-  }
-
-  #stir(aspect: Aspect): void {
-    this.#stirReaders(aspect);
-    const nests = aspect.name === 'shown' || aspect.name === 'locked';
-    if (nests) this.parts.nesting.version++;
-    this.#touchWithin(aspect.part, nests);
-  }
-
-  #touchWithin(part: Part, nests: boolean): void {
-    if (part.row?.removed === true) return;
-    this.touched.add(part);
-    if (!nests) return;
-    for (const child of part.children ?? []) this.#touchWithin(child, true);
-    // Whether cells are on screen follows from what they stand in; only those that are cleared have to be looked at.
-    if (part.rows !== null) for (const row of part.rows.list) this.#touchCleared(row);
-    else if (part.sort === 'row') this.#touchCleared(part.row!);
-  }
-
-  #touchCleared(row: Row): void {
-    for (const [name, { field }] of row.rows.columns)
-      if (field.whenHidden === 'clear') this.touched.add(row.rows.cell(row, name));
-  }
-
   #judgeChanged(part: Part, differs: () => boolean): void {
     const before = this.#differing.size > 0;
     if (differs()) this.#differing.add(part);
@@ -317,6 +250,6 @@ export class State {
   #setChanged(changed: boolean): void {
     const aspect = this.parts.form.aspect('changed');
     aspect.base = changed;
-    this.#stir(aspect);
+    this.outdated.stir(aspect);
   }
 }

@@ -27,13 +27,13 @@ export function offer(state: State, part: Part, offered: Value): { value: Value 
   if (part.rows !== null)
     return `the rows of ${part.label} are added, removed and filled in one by one`;
   const current = part.value;
-  const accepted = accept(offered, part.field, state.surroundings(part));
+  const accepted = accept(offered, part.field, state.offers.surroundings(part));
   if (!accepted.ok)
     return equal(offered, current)
       ? { value: current }
       : `${part.label} (${part.field.kind}) takes ${accepted.takes}, not ${inWords(offered)}`;
-  if (!state.isOffered(part, accepted.value) && !equal(accepted.value, current)) {
-    return `${state
+  if (!state.offers.isOffered(part, accepted.value) && !equal(accepted.value, current)) {
+    return `${state.offers
       .notOffered(part, accepted.value)
       .map((key) => JSON.stringify(key))
       .join(', ')} is not among the options of ${part.label}`;

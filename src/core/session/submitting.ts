@@ -107,9 +107,9 @@ export class Submitting {
   }
 
   #forgetFaults(): void {
-    for (const part of this.state.faults.keys()) this.state.touch(part);
+    for (const part of this.state.faults.keys()) this.state.outdated.parts.add(part);
     this.state.faults.clear();
-    for (const part of this.state.parts.fields) this.state.touch(part);
+    for (const part of this.state.parts.fields) this.state.outdated.parts.add(part);
   }
 
   #check(cause: number | null): Found[] {

@@ -11,7 +11,7 @@ export function tell(state: State): Pick<Answer, 'changes' | 'rows'> {
   const changes: Answer['changes'] = {};
   const rows: Answer['rows'] = {};
   const rowsOf = (field: Part): RowsChange => (rows[field.name] ??= { rows: {} });
-  for (const part of state.touched) {
+  for (const part of state.outdated.parts) {
     if (part.sort === 'form') continue;
     const { row } = part;
     if (row === null) {
@@ -20,7 +20,7 @@ export function tell(state: State): Pick<Answer, 'changes' | 'rows'> {
       if (part.rows !== null) tellOrder(part.rows, rowsOf);
     } else if (!row.removed) tellRow(state, part, row, rowsOf);
   }
-  state.touched.clear();
+  state.outdated.parts.clear();
   return { changes, rows };
 }
 

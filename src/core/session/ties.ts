@@ -118,7 +118,7 @@ export class Ties {
       this.#rules = withOne(this.#rules, rule);
       journal.undoable(() => {
         this.#rules = this.#rules.filter((one) => one !== rule);
-        this.state.stirred.delete(rule);
+        this.state.outdated.rules.delete(rule);
       });
     });
   }
@@ -128,7 +128,7 @@ export class Ties {
     if (made.rows !== null)
       return this.#addEach(this.state.parts.byName.get(made.rows)!.rows!, made);
     const rule = ruleOf(made, null);
-    this.state.stirred.add(rule);
+    this.state.outdated.rules.add(rule);
     put(rule);
   }
 
@@ -144,10 +144,10 @@ export class Ties {
   #addTo(row: Row, made: MadeRule): void {
     const rule = ruleOf(made, row);
     row.rules = [...row.rules, rule];
-    this.state.stirred.add(rule);
+    this.state.outdated.rules.add(rule);
     this.progress.journal.undoable(() => {
       row.rules = row.rules.filter((one) => one !== rule);
-      this.state.stirred.delete(rule);
+      this.state.outdated.rules.delete(rule);
     });
   }
 
