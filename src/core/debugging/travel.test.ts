@@ -81,24 +81,6 @@ describe('within a run', () => {
   });
 });
 
-test('what is said of a part is noted on its line, in the behaviour that says it', async () => {
-  const ground = groundOf(
-    {
-      form,
-      scripts: { '10-x': 'on.change(fields.length, () => {\n  fields.note.required = true;\n});' },
-    },
-    steps,
-  );
-  const entry = ground.tape.entries.find(({ type }) => type === 'run')!;
-  const [run] = await ground.inspect([entry.n]);
-  const noted = (behaviour: string) =>
-    notesAt(run!, run!.details.length - 1, ground.sites, '10-x', behaviour).find(
-      ({ line }) => line === 2,
-    )?.value;
-  expect(noted('10-x')).toBe('true');
-  expect(noted('20-y')).not.toBe('true');
-});
-
 describe('along the tape', () => {
   test('goes from entry to entry as listed, into what it caused and out to what caused it', async () => {
     const { ground, entry } = await theRun();
