@@ -68,22 +68,19 @@ interface Frame {
 
 export class Instances {
   readonly all: Instance[] = [];
-  readonly sites: SitesOf;
   readonly #frames = new Map<number, Frame>();
   readonly #stack: number[] = [];
 
-  constructor(details: readonly Detail[], sites: SitesOf) {
-    this.sites = sites;
+  constructor(
+    details: readonly Detail[],
+    readonly sites: SitesOf,
+  ) {
     details.forEach((detail, i) => this.#take(detail, i));
   }
 
   /** The instance of entering a function. */
   entered(frame: number): Instance | null {
     return this.#frames.get(frame)?.entered ?? null;
-  }
-
-  ofFrame(frame: number): Instance[] {
-    return this.all.filter((one) => one.frame === frame);
   }
 
   /** The last of them before an instance that fits. */

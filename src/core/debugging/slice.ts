@@ -37,7 +37,6 @@ export function sliceOfData(instances: Instances, of: Instance): Slice {
 }
 
 class Slicer {
-  readonly #instances: Instances;
   readonly #data = new Set<number>();
   readonly #control = new Set<number>();
   readonly #reads = new Map<string, Read>();
@@ -50,9 +49,7 @@ class Slicer {
   /** To be looked at: not by calling itself, since a loop of a thousand rounds is a chain of as many. */
   readonly #due: (() => void)[] = [];
 
-  constructor(instances: Instances) {
-    this.#instances = instances;
-  }
+  constructor(private readonly instances: Instances) {}
 
   of(instance: Instance, withControl = true): Slice {
     this.#addData(instance);
@@ -63,7 +60,7 @@ class Slicer {
       conditions: [...this.#conditions].sort((a, b) => a.index - b.index),
       statements: [...this.#data]
         .sort((a, b) => a - b)
-        .map((index) => this.#instances.all[index]!)
+        .map((index) => this.instances.all[index]!)
         .filter(({ site }) => site.kind === 'statement'),
       asked: [...this.#asked.values()],
       answers: this.#answers,
@@ -94,7 +91,7 @@ class Slicer {
     for (const mark of site.marks) this.#marks.add(mark);
     for (const variable of site.uses) this.#variable(instance, variable);
     for (const index of instance.conditions) {
-      const condition = this.#instances.all[index]!;
+      const condition = this.instances.all[index]!;
       this.#conditions.add(condition);
       this.#addData(condition);
     }
@@ -106,13 +103,13 @@ class Slicer {
   /** Parameters come from what called the function, or from the session. */
   #parameters(instance: Instance): void {
     if (instance.within === null) this.#given = true;
-    else this.#addData(this.#instances.all[instance.within]!);
+    else this.#addData(this.instances.all[instance.within]!);
   }
 
   /** Items come from the loop's statement; what is caught comes from what threw it. */
   #item(instance: Instance, { script }: SitePlace): void {
     const { frame, site, index } = instance;
-    const of = this.#instances.lastBefore(
+    const of = this.instances.lastBefore(
       index,
       (one) =>
         one.frame === frame &&
@@ -131,7 +128,7 @@ class Slicer {
       one.place.script === script &&
       (one.frame === user.frame || one.site.within !== user.site.within || isFunctionOf(one, user));
     for (let i = user.index; i >= 0; i--) {
-      const one = this.#instances.all[i]!;
+      const one = this.instances.all[i]!;
       if (!reaches(one) || one.index === user.index) continue;
       if (one.site.changes.includes(variable)) this.#whole(one);
       if (!one.site.defines.includes(variable)) continue;
@@ -142,7 +139,7 @@ class Slicer {
 
   /** A variable that this run did not assign: a constant, or one that is kept between runs. */
   #outside(script: string, variable: number): void {
-    const sites = this.#instances.sites.get(script)!;
+    const sites = this.instances.sites.get(script)!;
     const file = sites.findIndex(({ kind, within }) => kind === 'function' && within === null);
     const changed = sites.some(
       ({ within, defines, changes, kind }) =>
@@ -163,7 +160,7 @@ class Slicer {
   #thatMattered({ calls: frames, site: caller }: Instance): readonly number[] {
     const ending = new Map<number, boolean>();
     for (const frame of frames) {
-      const site = this.#instances.entered(frame)?.site;
+      const site = this.instances.entered(frame)?.site;
       const method = site?.passedTo ?? givenByName(caller.text);
       const ends = method === null ? undefined : ENDED_BY[method];
       const came = ends === undefined ? undefined : this.#lastOf(frame)?.returned;
@@ -171,15 +168,15 @@ class Slicer {
     }
     if (ending.size === 0) return frames;
     return frames.filter((frame) => {
-      const ends = ending.get(this.#instances.entered(frame)?.site.start ?? -1);
+      const ends = ending.get(this.instances.entered(frame)?.site.start ?? -1);
       return ends === undefined || holds(this.#lastOf(frame)?.returned ?? null) === ends;
     });
   }
 
   /** The last `return` of a function, or the expression that it is. */
   #lastOf(frame: number): Instance | null {
-    return this.#instances.lastBefore(
-      this.#instances.all.length,
+    return this.instances.lastBefore(
+      this.instances.all.length,
       (one) => one.frame === frame && one.site.kind === 'statement' && returns(one),
     );
   }
@@ -197,7 +194,7 @@ class Slicer {
       const { site, within } = instance;
       if (site.under !== null) this.#decided(instance, site.under);
       for (const leave of site.leaves) this.#decided(instance, leave);
-      const entered = this.#instances.entered(instance.frame);
+      const entered = this.instances.entered(instance.frame);
       if (entered === null) return;
       const caller = entered.within;
       if (caller === null) {
@@ -205,7 +202,7 @@ class Slicer {
         if (within === null) this.#given ||= false;
         return;
       }
-      const from = this.#instances.all[caller]!;
+      const from = this.instances.all[caller]!;
       this.#addControl(from);
       // A function that stands in what called it was called by a built-in, as often as there were items.
       if (isWithin(entered, from)) this.#addData(from);
@@ -213,7 +210,7 @@ class Slicer {
   }
 
   #decided({ index, frame }: Instance, { site }: Control): void {
-    const condition = this.#instances.lastBefore(
+    const condition = this.instances.lastBefore(
       index,
       (one) => one.frame === frame && one.place.site === site,
     );

@@ -585,12 +585,9 @@ function childOf(element: Element, tag: string): Element | null {
 
 /** The nearest element above another of which something is true. */
 class Nearest {
-  readonly #is: (element: Element) => boolean;
   readonly #known = new Map<Element, Element | null>();
 
-  constructor(is: (element: Element) => boolean) {
-    this.#is = is;
-  }
+  constructor(private readonly is: (element: Element) => boolean) {}
 
   above(element: Element): Element | null {
     const passed: Element[] = [];
@@ -606,7 +603,7 @@ class Nearest {
         break;
       }
       passed.push(at);
-      if (this.#is(at)) {
+      if (this.is(at)) {
         found = at;
         break;
       }
@@ -618,15 +615,12 @@ class Nearest {
 
 /** What is worked out for a node, once. */
 class Once<N extends Tree.Node, T> {
-  readonly #work: (node: N) => T;
   readonly #known = new Map<N, T>();
 
-  constructor(work: (node: N) => T) {
-    this.#work = work;
-  }
+  constructor(private readonly work: (node: N) => T) {}
 
   of(node: N): T {
-    if (!this.#known.has(node)) this.#known.set(node, this.#work(node));
+    if (!this.#known.has(node)) this.#known.set(node, this.work(node));
     return this.#known.get(node)!;
   }
 }

@@ -47,7 +47,6 @@ export function fromJsonSchema(text: string, called: string): TakenForm {
 }
 
 class Reading {
-  readonly #root: Schema;
   readonly #names = new Names();
   readonly #notes: string[] = [];
   readonly #conditions = new Conditions();
@@ -55,12 +54,10 @@ class Reading {
   readonly #fields = new Map<string, Known>();
   #count = 0;
 
-  constructor(root: Schema) {
-    this.#root = root;
-  }
+  constructor(private readonly root: Schema) {}
 
   take(called: string): TakenForm {
-    const root = this.#resolved(this.#root, '', 0);
+    const root = this.#resolved(this.root, '', 0);
     const title = typeof root.title === 'string' && root.title !== '' ? root.title : called;
     if (!isObject(root.properties))
       throw new NothingToTake(
@@ -93,7 +90,7 @@ class Reading {
       this.#note(path, `refers to ${String(ref).slice(0, 100)}, which is not followed`);
       return beside;
     }
-    let at: unknown = this.#root;
+    let at: unknown = this.root;
     for (const step of ref.slice(1).split('/').filter(Boolean)) {
       const key = decodeURIComponent(step).replace(/~1/g, '/').replace(/~0/g, '~');
       at = isObject(at) && Object.hasOwn(at, key) ? (at as Schema)[key] : undefined;

@@ -47,7 +47,6 @@ export function flowOf(file: ts.SourceFile): Flow {
 const DEEPEST = 6;
 
 class Reader {
-  readonly #file: ts.SourceFile;
   readonly #blocks: Block[] = [];
   readonly #later: (() => void)[] = [];
   #block: Block | null = null;
@@ -59,15 +58,13 @@ class Reader {
     waits: () => this.#waits,
   });
 
-  constructor(file: ts.SourceFile) {
-    this.#file = file;
-  }
+  constructor(private readonly file: ts.SourceFile) {}
 
   read(): Flow {
-    this.#statements(this.#file.statements, new Env(null), true);
+    this.#statements(this.file.statements, new Env(null), true);
     // Handlers are read once all names of the module are known, as they run only then.
     for (let next = this.#later.shift(); next !== undefined; next = this.#later.shift()) next();
-    return { file: this.#file, blocks: this.#blocks };
+    return { file: this.file, blocks: this.#blocks };
   }
 
   #act(act: ActBody): void {
@@ -371,7 +368,7 @@ class Reader {
   #binary(node: ts.BinaryExpression, env: Env): Known {
     const kind = node.operatorToken.kind;
     if (kind >= ts.SyntaxKind.FirstAssignment && kind <= ts.SyntaxKind.LastAssignment)
-      return this.#assign(node, node.left, node.right, node.operatorToken.getText(this.#file), env);
+      return this.#assign(node, node.left, node.right, node.operatorToken.getText(this.file), env);
     if (
       kind === ts.SyntaxKind.AmpersandAmpersandToken ||
       kind === ts.SyntaxKind.BarBarToken ||
@@ -619,7 +616,7 @@ class Reader {
       ? [...new Set((part.items ?? [part]).flatMap(({ parts }) => parts.map((one) => one.part)))]
       : [];
     const handler = args[0] === undefined ? NOTHING : this.#see(args[0], env);
-    const overlaps = args[1]?.getText(this.#file).includes('all') ?? false;
+    const overlaps = args[1]?.getText(this.file).includes('all') ?? false;
     const block: Block = {
       sort,
       event,

@@ -66,19 +66,16 @@ export function partsOrRow(of: Known): PartPath[] {
 /** Names and what is known of them, by the block they are declared in. */
 export class Env implements Scope {
   readonly #names = new Map<string, Bound>();
-  readonly #outer: Scope | null;
-  constructor(outer: Scope | null) {
-    this.#outer = outer;
-  }
+  constructor(private readonly outer: Scope | null) {}
   get(name: string): Bound | null {
-    return this.#names.get(name) ?? this.#outer?.get(name) ?? null;
+    return this.#names.get(name) ?? this.outer?.get(name) ?? null;
   }
   set(name: string, bound: Bound): void {
     this.#names.set(name, bound);
   }
   widen(name: string, value: Known): void {
     const bound = this.#names.get(name);
-    if (bound === undefined) this.#outer?.widen(name, value);
+    if (bound === undefined) this.outer?.widen(name, value);
     else this.#names.set(name, { ...bound, known: either([bound.known, value]) });
   }
 }

@@ -43,7 +43,6 @@ const TYPINGS = 'form.d.ts';
 const TEMPORAL = 'temporal.d.ts';
 
 export class FormLanguage {
-  readonly #libs: Record<string, string>;
   readonly #files = new Map<string, { text: string; version: number }>();
   readonly #service: ts.LanguageService;
   /** Sources that are nested too deep to be read, with the line where; the compiler is given an empty text for them. */
@@ -53,9 +52,8 @@ export class FormLanguage {
   #parts: KnownParts | null = null;
   #wordbook: Wordbook | null = null;
 
-  constructor(libs: Record<string, string>) {
-    this.#libs = libs;
-    const read = (name: string) => this.#files.get(base(name))?.text ?? this.#libs[base(name)];
+  constructor(private readonly libs: Record<string, string>) {
+    const read = (name: string) => this.#files.get(base(name))?.text ?? this.libs[base(name)];
     const snapshots = new Map<string, { version: number; snapshot: ts.IScriptSnapshot }>();
     const host: ts.LanguageServiceHost = {
       getCompilationSettings: () => OPTIONS,

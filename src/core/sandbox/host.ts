@@ -26,7 +26,6 @@ const NOTHING: readonly string[] = [];
 const MOST_CHECKED = 200;
 
 export class Host implements Scripts {
-  readonly #machine: Machine;
   readonly #wire: HostWire;
   readonly #trace: Trace;
   readonly #questions: Questions;
@@ -37,8 +36,10 @@ export class Host implements Scripts {
   /** The behaviours of runs that wait. */
   readonly #waits = new Map<number, number>();
 
-  constructor(machine: Machine, tell: Tell | null) {
-    this.#machine = machine;
+  constructor(
+    private readonly machine: Machine,
+    tell: Tell | null,
+  ) {
     this.#wire = new HostWire(machine);
     this.#trace = new Trace(this.#wire);
     this.#questions = new Questions(machine, this.#wire, this.#trace, tell);
@@ -48,7 +49,7 @@ export class Host implements Scripts {
   load(material: Material, watched: boolean): Loaded {
     this.#wire.reset();
     this.#material = material;
-    const { cells, floats } = this.#machine;
+    const { cells, floats } = this.machine;
     cells[Cell.Watched] = watched ? 1 : 0;
     cells[Cell.Mutant] = material.mutant ?? 0;
     floats[Double.Clock] = NaN;
@@ -83,10 +84,10 @@ export class Host implements Scripts {
     const { ties } = this.#questions;
     this.#trace.begin(NOTHING, this.#material!.modules);
     try {
-      this.#machine.cells[Cell.Op] = Came.Ended;
+      this.machine.cells[Cell.Op] = Came.Ended;
       const through = this.#hand('load', script.code, index);
       const failure = through
-        ? this.#machine.cells[Cell.Op] === Came.Failed
+        ? this.machine.cells[Cell.Op] === Came.Failed
           ? this.#wire.takeFailure()
           : null
         : this.#lost();
@@ -121,9 +122,9 @@ export class Host implements Scripts {
 
   /** Calls the guest with a loose text and a number. */
   #hand(entry: GuestEntry, text: string, number = 0): boolean {
-    this.#machine.putLoose(Loose.answer, text);
-    this.#machine.cells[Cell.More] = number;
-    return this.#machine.call(entry);
+    this.machine.putLoose(Loose.answer, text);
+    this.machine.cells[Cell.More] = number;
+    return this.machine.call(entry);
   }
 
   /** Where detailed runs report from now on; null where nobody looks. */
@@ -140,12 +141,12 @@ export class Host implements Scripts {
 
   /** Switches a mutant on until the machine is put back. */
   mutate(mutant: number): void {
-    this.#machine.cells[Cell.Mutant] = mutant;
+    this.machine.cells[Cell.Mutant] = mutant;
   }
 
   /** The mutants up to a number whose places were reached since the scripts were loaded. */
   reached(most: number): number[] {
-    const { cells } = this.#machine;
+    const { cells } = this.machine;
     const reached: number[] = [];
     for (let mutant = 1; mutant <= most; mutant++)
       if (((cells[Cell.Trace + (mutant >> 5)]! >> (mutant & 31)) & 1) === 1) reached.push(mutant);
@@ -157,7 +158,7 @@ export class Host implements Scripts {
     this.#questions.running = this.#questions.behaviourOf(tie);
     return this.#cross('run', desk, () => {
       if (given.is === 'event') this.#giveEvent(given.event, given.stops, open.numbers);
-      const { cells } = this.#machine;
+      const { cells } = this.machine;
       cells[Cell.Tie] = tie;
       cells[Cell.Run] = run;
       if (given.is === 'nothing') cells[Cell.Given] = GivenCell.Nothing;
@@ -188,7 +189,7 @@ export class Host implements Scripts {
           Double.Value,
           Loose.value,
         );
-        const { cells } = this.#machine;
+        const { cells } = this.machine;
         cells[Cell.Run] = run;
         cells[Cell.Call] = call;
         cells[Cell.More] = came.ok ? 0 : 1;
@@ -198,7 +199,7 @@ export class Host implements Scripts {
   }
 
   #giveRow(row: NonNullable<Part['row']>, numbers: Numbers): void {
-    const { cells } = this.#machine;
+    const { cells } = this.machine;
     cells[Cell.Row] = numbers.numberOfRow(row);
     cells[Cell.RowField] = numbers.numberOf(row.rows.field);
     cells[Cell.RowId] = Number(row.id);
@@ -213,7 +214,7 @@ export class Host implements Scripts {
     wire.give(value, Cell.ValueTag, Cell.ValuePayload, Double.Value, Loose.value);
     wire.give(previous, Cell.PreviousTag, Cell.PreviousPayload, Double.Previous, Loose.previous);
     wire.give(extra, Cell.ExtraTag, Cell.ExtraPayload, Double.Answer, Loose.extra);
-    const { cells } = this.#machine;
+    const { cells } = this.machine;
     cells[Cell.Part] = part === null ? -1 : numbers.numberOf(part);
     cells[Cell.Row] = -1;
     if (row !== null) this.#giveRow(row, numbers);
@@ -229,7 +230,7 @@ export class Host implements Scripts {
     let open = false;
     try {
       give();
-      const machine = this.#machine;
+      const machine = this.machine;
       machine.cells[Cell.Traced] = traced
         ? Tracing.Lines | (this.#questions.reports?.tracing ?? 0)
         : 0;
@@ -246,7 +247,7 @@ export class Host implements Scripts {
       failure = this.#stumbled(caught);
     }
     this.#questions.throwMistake();
-    const { cells } = this.#machine;
+    const { cells } = this.machine;
     const number = run ?? cells[Cell.Run]!;
     if (open) this.#waits.set(number, this.#questions.running);
     else this.#waits.delete(number);
@@ -263,9 +264,9 @@ export class Host implements Scripts {
 
   /** The run was stopped from outside: the machine is asked where it was, and both lists begin again. Throws MachineDied. */
   #lost(): { code: Failure['code']; says: string } {
-    const late = this.#machine.wasInterrupted;
+    const late = this.machine.wasInterrupted;
     this.#wire.cut();
-    this.#machine.call('lost');
+    this.machine.call('lost');
     return late
       ? { code: 'stuck', says: words.interrupted }
       : { code: 'memory', says: words.memory };
@@ -280,7 +281,7 @@ export class Host implements Scripts {
 
   /** Where the script is that runs, or was; at least `least`. */
   #line(least = 0): Line {
-    return this.#questions.lineOf(Math.max(least, this.#machine.cells[Cell.Line]!));
+    return this.#questions.lineOf(Math.max(least, this.machine.cells[Cell.Line]!));
   }
 
   fits(pattern: string, text: string): boolean | null {
@@ -288,15 +289,15 @@ export class Host implements Scripts {
     const known = this.#fits.get(key);
     if (known !== undefined) return known;
     if (this.#fits.size >= MOST_CHECKED) this.#fits.clear();
-    const fits = this.#machine.fits(pattern, text);
+    const fits = this.machine.fits(pattern, text);
     this.#fits.set(key, fits);
     return fits;
   }
 
   drop(run: number): void {
     this.#waits.delete(run);
-    this.#machine.cells[Cell.Run] = run;
-    this.#machine.call('drop');
+    this.machine.cells[Cell.Run] = run;
+    this.machine.call('drop');
   }
 
   answer(
@@ -307,7 +308,7 @@ export class Host implements Scripts {
       ({ name }) => name === service,
     );
     if (at < 0) return null;
-    const machine = this.#machine;
+    const machine = this.machine;
     try {
       machine.floats[Double.Clock] = this.#questions.now;
       if (!this.#hand('answer', JSON.stringify(args), at)) {

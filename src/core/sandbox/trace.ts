@@ -6,7 +6,6 @@ import type { CompiledScript } from '../session/tie';
 import { lineFrom, MODULE_STEP, type Line } from '../wire/line';
 
 export class Trace {
-  readonly #wire: HostWire;
   #hits = new Map<number, number>();
   #values: { line: Line; what: string; value: Value }[] = [];
   #cut = false;
@@ -14,9 +13,7 @@ export class Trace {
   /** The modules of the material, whose lines stand above those of the script that runs (`wire/line.ts`). */
   #modules: readonly Pick<CompiledScript, 'name' | 'expressions'>[] = [];
 
-  constructor(wire: HostWire) {
-    this.#wire = wire;
-  }
+  constructor(private readonly wire: HostWire) {}
 
   begin(
     expressions: readonly string[],
@@ -31,7 +28,7 @@ export class Trace {
 
   /** Reads what stands in the memory so far. */
   empty(): void {
-    const { cells } = this.#wire.machine;
+    const { cells } = this.wire.machine;
     const end = Math.min(cells[Cell.TraceEnd]!, cells.length);
     for (let at: number = Cell.Trace; at < end;) {
       const line = cells[at]!;
@@ -48,7 +45,7 @@ export class Trace {
         this.#values.push({
           line: this.#line(-line),
           what,
-          value: this.#wire.traced(cells[at + 2]!, cells[at + 3]!),
+          value: this.wire.traced(cells[at + 2]!, cells[at + 3]!),
         });
       else this.#cut = true;
       at += 4;

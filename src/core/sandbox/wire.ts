@@ -31,7 +31,6 @@ function parsed(text: string): Value {
 const LONGEST = 8 * 1024 * 1024;
 
 export class HostWire {
-  readonly machine: Machine;
   #texts: string[] = [];
   readonly #numbers = new Map<string, number>();
   /** Frozen values that the scripts have, by identity, and how many there are. */
@@ -41,9 +40,7 @@ export class HostWire {
   #loose: string[] = [];
   #base = { texts: 0, kept: [] as [object, number][], characters: 0 };
 
-  constructor(machine: Machine) {
-    this.machine = machine;
-  }
+  constructor(readonly machine: Machine) {}
 
   /** Forgets the loose texts of a run that is over. */
   endRun(): void {

@@ -70,11 +70,12 @@ const NOTHING: ReadonlySet<string> = new Set();
 const isNumeral = (text: string) => /^[-+]?[\d., ]*(?:e[-+]?\d{1,3})?$/i.test(text);
 
 class Mask {
-  readonly #tables: readonly Table[];
   readonly #fields: ReadonlyMap<string, Field>;
 
-  constructor(fields: readonly Field[], tables: readonly Table[]) {
-    this.#tables = tables;
+  constructor(
+    fields: readonly Field[],
+    private readonly tables: readonly Table[],
+  ) {
     this.#fields = new Map(fields.map((field) => [field.name, field]));
   }
 
@@ -104,7 +105,7 @@ class Mask {
   /** One row, or several, of a rows field. */
   rows<R extends Values | Values[]>(name: string, rows: R): R {
     const field = this.#fields.get(name);
-    const cells = new Mask(field?.kind === 'rows' ? field.fields : [], this.#tables);
+    const cells = new Mask(field?.kind === 'rows' ? field.fields : [], this.tables);
     return (Array.isArray(rows) ? rows.map((row) => cells.values(row)) : cells.values(rows)) as R;
   }
 
@@ -133,7 +134,7 @@ class Mask {
             )
           : maskedValue(value, NOTHING);
       case 'reference': {
-        const table = this.#tables.find(({ name }) => name === field.table);
+        const table = this.tables.find(({ name }) => name === field.table);
         return this.#stays(
           value,
           (one) => table?.rows.some((row) => row[table.key] === one) ?? false,

@@ -39,10 +39,11 @@ export interface Cast {
 
 /** An opening that cannot be: it names somebody or something that is not there, or hands over what is not taken; the path leads into the scenario. */
 export class NoSuchOpening extends Error {
-  readonly path: string[];
-  constructor(path: string[], says: string) {
+  constructor(
+    readonly path: string[],
+    says: string,
+  ) {
     super(says);
-    this.path = path;
   }
 }
 

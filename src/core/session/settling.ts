@@ -25,10 +25,7 @@ import type { Call, CallResult, Waiting } from './waiting';
 
 /** Thrown through the settling when a handler or rule exceeds the limit. Never reaches a script. */
 class NoRest {
-  readonly failure: Failure;
-  constructor(failure: Failure) {
-    this.failure = failure;
-  }
+  constructor(readonly failure: Failure) {}
 }
 
 const NOTHING = { is: 'nothing' } as const;

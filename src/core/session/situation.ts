@@ -4,8 +4,6 @@ import type { Part } from './parts';
 import type { Opening } from './step';
 
 export class Situation {
-  /** How the session was opened. */
-  readonly opening: Opening;
   isNew = true;
   /** The id that a new record is saved under. */
   newId: string;
@@ -18,8 +16,10 @@ export class Situation {
   /** `submit` handlers are running or waited for. */
   submitting = false;
 
-  constructor(opening: Opening) {
-    this.opening = opening;
+  constructor(
+    /** How the session was opened. */
+    readonly opening: Opening,
+  ) {
     this.newId = opening.newId;
   }
 

@@ -178,11 +178,6 @@ export class State {
     }
   }
 
-  /** Puts a handler's word, or takes it back with undefined. */
-  setHandlerClaim(aspect: Aspect, value: Value | undefined, by: RunRecord): void {
-    this.putHandlerClaim(aspect, value === undefined ? null : { value }, by);
-  }
-
   /** Puts a word as it was boxed before, which is how what a superseded run said is taken back. */
   putHandlerClaim(aspect: Aspect, word: Aspect['handlerClaim'], by: RunRecord | null): void {
     const { handlerClaim: before, changedBy } = aspect;

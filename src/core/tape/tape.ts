@@ -7,7 +7,6 @@ export type Run = Entry & RunEntry;
 export type Effect = Entry & EffectEntry;
 
 export class Tape {
-  readonly entries: readonly Entry[];
   readonly #byNumber = new Map<number, Entry>();
   readonly #children = new Map<number, Entry[]>();
   /** Where all that scripts did in a step was taken back: the entry that says so, its step and why. */
@@ -15,8 +14,7 @@ export class Tape {
   /** The number of the entry that opened the record that is open: what came before is another record's. */
   readonly since: number;
 
-  constructor(entries: readonly Entry[]) {
-    this.entries = entries;
+  constructor(readonly entries: readonly Entry[]) {
     this.since = entries.findLast(({ type }) => type === 'opened')?.n ?? 0;
     for (const entry of entries) {
       this.#byNumber.set(entry.n, entry);

@@ -74,13 +74,11 @@ interface Counts {
 }
 
 export class Coverage {
-  readonly #sites: SitesOf;
   readonly #counts = new Map<string, Counts>();
   /** Keys of options that scripts read, by field. */
   readonly #keys = new Map<string, Set<string>>();
 
-  constructor(sites: SitesOf) {
-    this.#sites = sites;
+  constructor(private readonly sites: SitesOf) {
     for (const name of sites.keys())
       this.#counts.set(name, {
         statements: new Map(),
@@ -120,18 +118,18 @@ export class Coverage {
         detail.is === 'statement'
           ? !counts.statements.has(detail.site)
           : counts.conditions.get(detail.site)?.[holds(detail.value) ? 0 : 1] === 0;
-      const { line } = this.#sites.get(detail.script)![detail.site]!;
+      const { line } = this.sites.get(detail.script)![detail.site]!;
       if (isNew) anew.set(`${detail.script} ${line}`, { script: detail.script, line });
     }
     return [...anew.values()];
   }
 
   get scripts(): string[] {
-    return [...this.#sites.keys()];
+    return [...this.sites.keys()];
   }
 
   of(script: string): ScriptCoverage {
-    const sites = this.#sites.get(script) ?? [];
+    const sites = this.sites.get(script) ?? [];
     const counts = this.#counts.get(script)!;
     const coverage: ScriptCoverage = { statements: [], conditions: [], functions: [] };
     sites.forEach((site, at) => {

@@ -39,10 +39,11 @@ export type FailureCode = (typeof FAILURES)[number];
 
 /** Thrown by what scripts touch when they touch it wrongly. */
 export class ScriptError extends Error {
-  readonly code: FailureCode;
-  constructor(code: FailureCode, says: string) {
+  constructor(
+    readonly code: FailureCode,
+    says: string,
+  ) {
     super(says);
-    this.code = code;
   }
 }
 
@@ -50,13 +51,14 @@ export class ScriptError extends Error {
 export class ServiceError extends Error {
   readonly service: string;
   readonly function: string;
-  readonly reason: string;
-  constructor(name: string, reason: string) {
+  constructor(
+    name: string,
+    readonly reason: string,
+  ) {
     super(words.serviceFailed(name, reason));
     const [service, called] = name.split('.') as [string, string?];
     this.service = service;
     this.function = called ?? '';
-    this.reason = reason;
   }
 }
 

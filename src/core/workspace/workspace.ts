@@ -59,13 +59,12 @@ export interface Workspace extends Head {
 export type Files = ReadonlyMap<string, string>;
 
 export class BrokenWorkspace extends Error {
-  readonly errors: FileError[];
-  /** What stands beside the workspace and is not looked into, in words. */
-  readonly odd: readonly string[];
-  constructor(errors: FileError[], odd: readonly string[] = []) {
+  constructor(
+    readonly errors: FileError[],
+    /** What stands beside the workspace and is not looked into, in words. */
+    readonly odd: readonly string[] = [],
+  ) {
     super(errors.map(fileErrorInWords).join('\n'));
-    this.errors = errors;
-    this.odd = odd;
   }
 }
 

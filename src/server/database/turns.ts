@@ -27,14 +27,11 @@ interface WaitingTurn {
 }
 
 export class Turns {
-  readonly #options: TurnsOptions;
   readonly #taken = new Map<string, number>();
   /** By whose it is, in the order in which they take turns. */
   readonly #waiting = new Map<string, WaitingTurn[]>();
 
-  constructor(options: TurnsOptions) {
-    this.#options = options;
-  }
+  constructor(private readonly options: TurnsOptions) {}
 
   /** Waits for a turn; gives what ends it, to be called once. Throws Busy. */
   async take(whose: string): Promise<() => void> {
@@ -51,7 +48,7 @@ export class Turns {
   }
 
   #isFreeFor(whose: string): boolean {
-    const { size, mostOfOne = Math.max(1, size - 1) } = this.#options;
+    const { size, mostOfOne = Math.max(1, size - 1) } = this.options;
     const all = [...this.#taken.values()].reduce((sum, taken) => sum + taken, 0);
     return all < size && (this.#taken.get(whose) ?? 0) < mostOfOne;
   }
@@ -63,7 +60,7 @@ export class Turns {
   }
 
   #wait(whose: string): Promise<void> {
-    const { mostWaitingOfOne, mostWaiting, patience } = this.#options;
+    const { mostWaitingOfOne, mostWaiting, patience } = this.options;
     const ofOne = this.#waiting.get(whose) ?? [];
     const all = [...this.#waiting.values()].reduce((sum, waiting) => sum + waiting.length, 0);
     if (ofOne.length >= mostWaitingOfOne || all >= mostWaiting) return Promise.reject(new Busy(5));

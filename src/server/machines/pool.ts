@@ -46,14 +46,15 @@ interface Known {
 }
 
 export class MachinePool {
-  readonly #make: () => Engine;
   readonly #limit: number;
   readonly #turns: Turns;
   readonly #machines: Machine[] = [];
   readonly #known = new Map<string, Known>();
 
-  constructor(make: () => Engine, options: PoolOptions) {
-    this.#make = make;
+  constructor(
+    private readonly make: () => Engine,
+    options: PoolOptions,
+  ) {
     this.#limit = options.limit;
     this.#turns = new Turns(options);
   }
@@ -151,7 +152,7 @@ export class MachinePool {
     let machine = free.find((one) => one.form === form) ?? free[0];
     if (machine === undefined) {
       machine = {
-        engine: this.#make(),
+        engine: this.make(),
         loaded: null,
         form,
         used: false,

@@ -123,13 +123,11 @@ export async function task<N extends TaskName>(
 class TaskClock {
   readonly #limit: AbortController = new AbortController();
   readonly #channel = new MessageChannel();
-  readonly #most: number;
   #timer: ReturnType<typeof setTimeout>;
   #unheardUntil = performance.now() + TASK_TAKES;
   ended: 'too much work' | 'too long' | null = null;
 
-  constructor(most: number) {
-    this.#most = most;
+  constructor(private readonly most: number) {
     this.#timer = setTimeout(() => this.#look(null), TICK);
     this.#channel.port1.once('message', (message: unknown) => {
       const { thread } = BegunSchema.parse(message);
@@ -154,7 +152,7 @@ class TaskClock {
   }
 
   #look(working: WorkingTime | null): void {
-    if (working !== null && working.look() > this.#most) this.#end('too much work');
+    if (working !== null && working.look() > this.most) this.#end('too much work');
     else if (performance.now() > this.#unheardUntil) this.#end('too long');
     else this.#timer = setTimeout(() => this.#look(working), TICK);
   }

@@ -10,6 +10,7 @@ import { sectionsOfPage, type Page } from '@/core/handbook/page';
 import { Button, Line, Notice } from '../kit';
 import { useAnswer } from '../server-data';
 import type { Bench } from './create-bench';
+import { PaneHead } from './common/pane-parts';
 
 export function HandbookPane({ bench }: { bench: Bench }) {
   const open = useRoom(bench.screen, ({ handbook }) => handbook);
@@ -29,15 +30,7 @@ export function HandbookPane({ bench }: { bench: Bench }) {
   };
   return (
     <Flex direction="column" height="100%" width="100%" minH={0}>
-      <Flex
-        px="12px"
-        py="8px"
-        gap="8px"
-        align="center"
-        borderBottomWidth="1px"
-        borderColor="line"
-        flexWrap="wrap"
-      >
+      <PaneHead px="12px" py="8px">
         <chakra.b fontWeight={620}>Handbook</chakra.b>
         <Line
           type="search"
@@ -50,7 +43,7 @@ export function HandbookPane({ bench }: { bench: Bench }) {
         />
         <Button onClick={() => choose('@contents')}>Contents</Button>
         <Button onClick={bench.screen.showForm}>Live form</Button>
-      </Flex>
+      </PaneHead>
       <Box
         ref={top}
         flex="1"

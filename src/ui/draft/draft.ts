@@ -50,7 +50,6 @@ const SAVE_AFTER = 600;
 const AGAIN_AFTER = 2000;
 
 export class Draft<T> {
-  readonly #options: DraftOptions<T>;
   #value: T;
   #revision: number;
   #saving: Saving<T> = { state: 'saved' };
@@ -58,8 +57,7 @@ export class Draft<T> {
   #sending: Promise<void> | null = null;
   #over = false;
 
-  constructor(options: DraftOptions<T>) {
-    this.#options = options;
+  constructor(private readonly options: DraftOptions<T>) {
     this.#value = options.value;
     this.#revision = options.revision;
   }
@@ -80,8 +78,8 @@ export class Draft<T> {
   edit(value: T): void {
     if (value === this.#value) return;
     this.#value = value;
-    this.#options.keep.put(value, this.#revision);
-    if (this.#saving.state === 'conflict') return this.#options.onChange();
+    this.options.keep.put(value, this.#revision);
+    if (this.#saving.state === 'conflict') return this.options.onChange();
     this.#stand({ state: 'waiting' });
     this.#later(SAVE_AFTER);
   }
@@ -104,7 +102,7 @@ export class Draft<T> {
     this.#revision = revision;
     if (take === 'theirs') {
       this.#value = content;
-      this.#options.keep.remove();
+      this.options.keep.remove();
       this.#stand({ state: 'saved' });
     } else {
       this.#stand({ state: 'waiting' });
@@ -125,24 +123,24 @@ export class Draft<T> {
   end(forget = false): void {
     this.#over = true;
     clearTimeout(this.#timer);
-    if (forget) this.#options.keep.remove();
+    if (forget) this.options.keep.remove();
   }
 
   async #send(): Promise<void> {
     const sent = this.#value;
-    const came = await this.#options.send(sent, this.#revision);
+    const came = await this.options.send(sent, this.#revision);
     if (this.#over) {
-      if (came.is === 'saved') this.#options.keep.remove();
+      if (came.is === 'saved') this.options.keep.remove();
       return;
     }
     switch (came.is) {
       case 'saved':
         this.#revision = came.revision;
         if (this.#value === sent) {
-          this.#options.keep.remove();
+          this.options.keep.remove();
           return this.#stand({ state: 'saved' });
         }
-        this.#options.keep.put(this.#value, this.#revision);
+        this.options.keep.put(this.#value, this.#revision);
         this.#stand({ state: 'waiting' });
         return this.#later(SAVE_AFTER);
       case 'conflict':
@@ -162,7 +160,7 @@ export class Draft<T> {
 
   #stand(saving: Saving<T>): void {
     this.#saving = saving;
-    this.#options.onChange();
+    this.options.onChange();
   }
 }
 

@@ -46,7 +46,6 @@ export interface SessionOptions<O> {
 
 export class LiveSession<O> {
   readonly store: StoreApi<SessionState<O>>;
-  readonly #options: SessionOptions<O>;
   #engine: Engine | null = null;
   /** Ends what an earlier beginning still waits for. */
   #beginning: object | null = null;
@@ -57,8 +56,7 @@ export class LiveSession<O> {
   /** Those that go on once it is tried again. */
   readonly #stopped: (() => void)[] = [];
 
-  constructor(options: SessionOptions<O>) {
-    this.#options = options;
+  constructor(private readonly options: SessionOptions<O>) {
     const { open, steps = [] } = options;
     this.store = createStore<SessionState<O>>(() => ({
       open,
@@ -88,7 +86,7 @@ export class LiveSession<O> {
     // The page is drawn before what the form runs in is there.
     while (engine === null) {
       try {
-        engine = await this.#options.engine();
+        engine = await this.options.engine();
       } catch {
         if (this.#beginning !== beginning) return;
         await this.#untilTriedAgain();
@@ -111,8 +109,7 @@ export class LiveSession<O> {
   async step(done: Step): Promise<Answer | null> {
     if (this.state.at < this.state.steps.length) return null;
     clearTimeout(this.#wait);
-    const step =
-      this.#options.time === 'real' ? { ...done, at: Date.now() - this.#openedAt } : done;
+    const step = this.options.time === 'real' ? { ...done, at: Date.now() - this.#openedAt } : done;
     const steps = [...this.state.steps, step];
     this.store.setState({ steps, at: steps.length });
     const answer = await this.#untilStarted((engine) =>
@@ -130,11 +127,11 @@ export class LiveSession<O> {
     const { steps, answers } = this.state;
     // What is played meanwhile brings the answers itself.
     if (steps[answers.length - 1] !== step) return;
-    if (answer.refused !== null && !this.#options.keepsRefused) {
+    if (answer.refused !== null && !this.options.keepsRefused) {
       const left = steps.filter((one) => one !== step);
       this.store.setState({ steps: left, at: left.length });
     } else this.store.setState({ answers: [...answers, answer], listens: this.#engine!.listens });
-    this.#options.stepped?.(answer);
+    this.options.stepped?.(answer);
   }
 
   /** Loads what runs now and does everything done so far again. */
@@ -191,10 +188,10 @@ export class LiveSession<O> {
     const { open, steps, answers: before } = this.state;
     this.store.setState({ busy: true });
     const answers = await this.#untilStarted((engine) => {
-      const known = this.#options.openingOf(open);
+      const known = this.options.openingOf(open);
       const opening = this.#newId === null ? known : { ...known, newId: this.#newId };
       return loads
-        ? engine.loadAndPlay(this.#options.material(), opening, steps)
+        ? engine.loadAndPlay(this.options.material(), opening, steps)
         : engine.play(opening, steps);
     });
     if (answers === null) return;
@@ -210,7 +207,7 @@ export class LiveSession<O> {
       busy: false,
     });
     this.#passTime();
-    this.#options.replayed?.(before);
+    this.options.replayed?.(before);
   }
 
   /**
@@ -249,7 +246,7 @@ export class LiveSession<O> {
       ...last.waiting.flatMap((run) => run.calls.map((call) => call.due ?? Infinity)),
     );
     if (!Number.isFinite(due)) return;
-    const isReal = this.#options.time === 'real';
+    const isReal = this.options.time === 'real';
     const now = isReal ? answers[0]!.clock + Date.now() - this.#openedAt : last.clock;
     const left = Math.max(0, due - now);
     // A millisecond later it is due for certain.

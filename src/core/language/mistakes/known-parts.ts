@@ -15,12 +15,10 @@ export interface Literal {
 }
 
 export class KnownParts {
-  readonly #setting: MistakeSetting;
   readonly #fields = new Map<PartPath, Field>();
   readonly #titles = new Map<PartPath, string>();
 
-  constructor(setting: MistakeSetting) {
-    this.#setting = setting;
+  constructor(private readonly setting: MistakeSetting) {
     for (const field of fieldsOf(setting.form)) {
       this.#fields.set(field.name, field);
       for (const cell of cellsOf(field)) this.#fields.set(`${field.name}.${cell.name}`, cell);
@@ -35,7 +33,7 @@ export class KnownParts {
   }
 
   get form(): MistakeSetting['form'] {
-    return this.#setting.form;
+    return this.setting.form;
   }
 
   field(part: PartPath): Field | null {
@@ -58,16 +56,16 @@ export class KnownParts {
   options({ part, aspect }: Pick<Access, 'part' | 'aspect'>): readonly Option[] | null {
     if (part === '@form')
       return aspect === 'roles'
-        ? this.#setting.roles.map(({ key, label }) => ({ key, label }))
+        ? this.setting.roles.map(({ key, label }) => ({ key, label }))
         : null;
     if (aspect === 'stage')
-      return this.#setting.form.tracks?.find(({ name }) => name === part)?.stages ?? null;
+      return this.setting.form.tracks?.find(({ name }) => name === part)?.stages ?? null;
     if (aspect !== 'value' && aspect !== 'previous' && aspect !== 'initial' && aspect !== 'options')
       return null;
     const field = this.field(part);
     if (field === null || !holdsKeys(field)) return null;
     if (field.kind !== 'reference') return field.options;
-    const table = this.#setting.tables.find(({ name }) => name === field.table);
+    const table = this.setting.tables.find(({ name }) => name === field.table);
     return table === undefined ? null : indexOf(table).options;
   }
 
@@ -81,7 +79,7 @@ export class KnownParts {
         : { ok: false, takes: 'the key of an option, a text' };
     return accept(value, field, {
       options: null,
-      table: (name) => indexOf(this.#setting.tables.find((table) => table.name === name)!),
+      table: (name) => indexOf(this.setting.tables.find((table) => table.name === name)!),
     });
   }
 }

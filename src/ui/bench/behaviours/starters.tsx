@@ -19,6 +19,7 @@ import type { Bench } from '../create-bench';
 import type { TriedOut } from './trying';
 import { valueInWords } from '@/core/tape/words';
 import { WindowTitle } from '../../window';
+import { PaneHead } from '../common/pane-parts';
 
 export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }) {
   const material = useMaterial(bench);
@@ -64,19 +65,12 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
   };
   return (
     <Flex direction="column" height="100%" minH={0}>
-      <Flex
-        px="16px"
-        py="10px"
-        borderBottomWidth="1px"
-        borderColor="line"
-        align="baseline"
-        gap="12px"
-      >
+      <PaneHead px="16px" py="10px" align="baseline" gap="12px">
         <WindowTitle>A behaviour for a need</WindowTitle>
         <chakra.span color="soft">
           Pick from the form; you get plain code, and nothing stays tied to this window.
         </chakra.span>
-      </Flex>
+      </PaneHead>
       <Flex flex="1" minH={0}>
         <Box
           width="236px"

@@ -6,10 +6,8 @@ import type { Gap } from '@/core/testing/coverage';
 export const setGaps = StateEffect.define<readonly Gap[]>();
 
 class GapMarker extends GutterMarker {
-  readonly gap: Gap;
-  constructor(gap: Gap) {
+  constructor(readonly gap: Gap) {
     super();
-    this.gap = gap;
   }
   override eq(other: GapMarker): boolean {
     return other.gap.says === this.gap.says;

@@ -20,12 +20,11 @@ import { valueInWords } from '@/core/tape/words';
 export const setNotes = StateEffect.define<readonly LineNote[]>();
 
 class EndOfLine extends WidgetType {
-  readonly text: string;
-  readonly failed: boolean;
-  constructor(text: string, failed: boolean) {
+  constructor(
+    readonly text: string,
+    readonly failed: boolean,
+  ) {
     super();
-    this.text = text;
-    this.failed = failed;
   }
   override eq(other: EndOfLine): boolean {
     return other.text === this.text && other.failed === this.failed;
@@ -40,10 +39,8 @@ class EndOfLine extends WidgetType {
 }
 
 class Hits extends GutterMarker {
-  readonly count: number;
-  constructor(count: number) {
+  constructor(readonly count: number) {
     super();
-    this.count = count;
   }
   override eq(other: Hits): boolean {
     return other.count === this.count;

@@ -9,6 +9,7 @@ import { Button, Notice } from '../../kit';
 import { useAnswer } from '../../server-data';
 import { Comparison } from './comparison';
 import type { Bench } from '../create-bench';
+import { PaneHead } from '../common/pane-parts';
 
 export interface Revision {
   revision: number;
@@ -43,15 +44,7 @@ export function HistoryPane({ bench, name }: { bench: Bench; name: string }) {
     against === 'now' ? [at?.text ?? '', behaviour.text] : [before?.text ?? '', at?.text ?? ''];
   return (
     <Flex direction="column" flex="1" minH={0}>
-      <Flex
-        px="14px"
-        py="6px"
-        gap="8px"
-        align="center"
-        borderBottomWidth="1px"
-        borderColor="line"
-        flexWrap="wrap"
-      >
+      <PaneHead>
         <chakra.span fontWeight={620}>{readHeader(behaviour).title}</chakra.span>
         <chakra.span color="soft">
           {revisions.length === 1 ? '1 revision' : `${revisions.length} revisions`}
@@ -73,7 +66,7 @@ export function HistoryPane({ bench, name }: { bench: Bench; name: string }) {
           </Button>
           <Button onClick={() => bench.screen.showPane('code')}>Back to the code</Button>
         </Flex>
-      </Flex>
+      </PaneHead>
       <Flex flex="1" minH={0}>
         <Box
           as="ul"

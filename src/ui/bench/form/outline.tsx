@@ -6,6 +6,7 @@ import type { Field, Form } from '@/core/form/definition';
 import { cellsOf } from '@/core/form/fields';
 import type { Seen } from '@/core/scenario/seen';
 import { useInSight } from '../common/use-in-sight';
+import { PartList } from '../common/pane-parts';
 
 export interface OutlineProps {
   form: Form;
@@ -45,16 +46,7 @@ export function Outline(props: OutlineProps) {
   return (
     <Flex direction="column" height="100%" fontSize="13px" minH={0}>
       {props.tree ?? (
-        <Box
-          ref={root}
-          flex="1 1 auto"
-          overflowY="auto"
-          pt="8px"
-          minH={0}
-          tabIndex={0}
-          role="region"
-          aria-label="Parts of the form"
-        >
+        <PartList ref={root} label="Parts of the form">
           <Caption>
             <span>Form</span>
             <span>
@@ -85,7 +77,7 @@ export function Outline(props: OutlineProps) {
               ))}
             </Box>
           ))}
-        </Box>
+        </PartList>
       )}
       {props.behaviours}
     </Flex>

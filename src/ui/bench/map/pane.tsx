@@ -17,6 +17,7 @@ import type { Bench } from '../create-bench';
 import { useRoom } from '../../use-room';
 import { useHeads, useMaterial } from '../common/use-bench';
 import { namesFor, placeInWords } from '@/core/tape/words';
+import { PaneHead } from '../common/pane-parts';
 
 use([GraphChart, GridComponent, TooltipComponent, CanvasRenderer]);
 
@@ -65,17 +66,7 @@ export function MapPane({ bench }: { bench: Bench }) {
   const behaviour = chosen?.startsWith('behaviour:') === true ? chosen.slice(10) : null;
   return (
     <Flex direction="column" flex="1" minH={0}>
-      <Flex
-        px="14px"
-        py="6px"
-        gap="14px"
-        borderBottomWidth="1px"
-        borderColor="line"
-        color="soft"
-        fontSize="12.5px"
-        flexWrap="wrap"
-        align="baseline"
-      >
+      <PaneHead gap="14px" color="soft" fontSize="12.5px" align="baseline">
         <span>read → behaviour → steered</span>
         {map.conflicts.length === 0 && map.circles.length === 0 && (
           <span>no conflicts, no circles</span>
@@ -93,7 +84,7 @@ export function MapPane({ bench }: { bench: Bench }) {
               .join(' → ')}
           </chakra.span>
         ))}
-      </Flex>
+      </PaneHead>
       <Chart map={map} chosen={chosen} names={names.part} onChoose={setChosen} />
       <Box
         px="14px"

@@ -14,6 +14,7 @@ import type { Bench } from '../create-bench';
 import { Definition } from './definition';
 import { FormDefinition } from './form-definition';
 import { KIND_OPTIONS } from '@/core/form/traits';
+import { PaneHead } from '../common/pane-parts';
 
 export function StructurePane({ bench }: { bench: Bench }) {
   const isReady = useRoom(bench.structure, (state) => state.isReady);
@@ -29,16 +30,7 @@ function Opened({ bench }: { bench: Bench }) {
   const fields = fieldsOf(form).length;
   return (
     <Flex direction="column" flex="1" minH={0}>
-      <Flex
-        px="14px"
-        py="6px"
-        gap="8px"
-        align="center"
-        borderBottomWidth="1px"
-        borderColor="line"
-        flexShrink={0}
-        wrap="wrap"
-      >
+      <PaneHead>
         <Add bench={bench} />
         <Button
           ml="auto"
@@ -51,7 +43,7 @@ function Opened({ bench }: { bench: Bench }) {
         <Button disabled={history.future.length === 0} onClick={bench.structure.redo}>
           Redo
         </Button>
-      </Flex>
+      </PaneHead>
       {says !== null && (
         <Box px="14px" pt="6px">
           <Notice tone="error">{says}</Notice>

@@ -1,7 +1,7 @@
 'use client';
 /** The parts of the form as a tree, put in another order by drag and by keyboard; one of them is chosen. */
 import { useMaterial } from '../common/use-bench';
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { chakra, Flex } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useRef } from 'react';
@@ -12,6 +12,7 @@ import { Caption } from '../form/outline';
 import { SortableList } from '../common/sortable-list';
 import type { Bench } from '../create-bench';
 import { useInSight } from '../common/use-in-sight';
+import { PartList } from '../common/pane-parts';
 
 export function StructureTree({ bench }: { bench: Bench }) {
   const structure = useStore(bench.structure.store);
@@ -27,16 +28,7 @@ export function StructureTree({ bench }: { bench: Bench }) {
   // What is chosen elsewhere, or was just added, comes into sight.
   useInSight(root, 'item', selected);
   return (
-    <Box
-      ref={root}
-      flex="1 1 auto"
-      overflowY="auto"
-      pt="8px"
-      minH={0}
-      tabIndex={0}
-      role="region"
-      aria-label="Parts in their order"
-    >
+    <PartList ref={root} label="Parts in their order">
       <Caption>
         <chakra.button
           type="button"
@@ -67,7 +59,7 @@ export function StructureTree({ bench }: { bench: Bench }) {
           />
         ))}
       </SortableList>
-    </Box>
+    </PartList>
   );
 }
 
