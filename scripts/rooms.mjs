@@ -4,6 +4,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, normalize } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import ts from 'typescript-classic';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const DOC = 'docs/architecture.md';
@@ -22,31 +23,47 @@ const byModule = new Map(
   }),
 );
 
-const IMPORT =
-  /^(?:import|export)\s+(type\s)?([^'";]*?)\s*from\s+'([^']+)'|\bimport\('([^']+)'\)/gm;
+/** Imports and exports of a file by the compiler's tree, with what each says to import; those of types alone are marked. */
+function importsIn(path) {
+  const file = ts.createSourceFile(
+    path,
+    readFileSync(join(root, path), 'utf8'),
+    ts.ScriptTarget.Latest,
+    false,
+    path.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+  );
+  const found = [];
+  const visit = (node) => {
+    const from = node.moduleSpecifier ?? node.argument?.literal ?? null;
+    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) {
+      const clause = node.importClause ?? node;
+      const names = (node.importClause?.namedBindings ?? node.exportClause)?.elements ?? [];
+      const ofTypes =
+        clause?.isTypeOnly === true ||
+        (names.length > 0 && clause.name === undefined && names.every((one) => one.isTypeOnly));
+      if (from !== null) found.push({ name: from.text, isType: ofTypes });
+    } else if (ts.isImportTypeNode(node)) found.push({ name: from.text, isType: true });
+    else if (ts.isCallExpression(node) && node.expression.kind === ts.SyntaxKind.ImportKeyword) {
+      const [name] = node.arguments;
+      if (ts.isStringLiteralLike(name)) found.push({ name: name.text, isType: false });
+    }
+    ts.forEachChild(node, visit);
+  };
+  visit(file);
+  return found;
+}
 
-/** Imports of one file by others of `src`; those of types alone are marked. */
+/** Imports of one file by others of `src`. */
 const imports = sources.flatMap((from) =>
-  [...readFileSync(join(root, from), 'utf8').matchAll(IMPORT)].flatMap(
-    ([, type, names = '', fixed, lazy]) => {
-      const name = fixed ?? lazy;
-      const target = name.startsWith('@/')
-        ? `src/${name.slice(2)}`
-        : name.startsWith('.')
-          ? normalize(join(dirname(from), name))
-          : null;
-      const to = target === null ? undefined : byModule.get(target);
-      if (to === undefined) return [];
-      const each = names
-        .replace(/[{}]/g, '')
-        .split(',')
-        .map((one) => one.trim())
-        .filter(Boolean);
-      const isType =
-        type !== undefined || (each.length > 0 && each.every((one) => one.startsWith('type ')));
-      return [{ from, to, isType }];
-    },
-  ),
+  importsIn(from).flatMap(({ name, isType }) => {
+    const target = name.startsWith('@/')
+      ? `src/${name.slice(2)}`
+      : name.startsWith('.')
+        ? normalize(join(dirname(from), name))
+        : null;
+    const to = target === null ? undefined : byModule.get(target);
+    return to === undefined ? [] : [{ from, to, isType }];
+  }),
 );
 
 /** The folder of a picture that a file is in; null for one that is elsewhere. */
