@@ -26,6 +26,7 @@ export interface BenchOptions {
   form?: Form;
   /** Texts by name. */
   behaviours?: Record<string, string>;
+  services?: BenchMaterial['services'];
   scenarios?: Record<string, Scenario>;
   recording?: OpenedRecording;
   /** What the server answers; nothing is saved of itself. */
@@ -40,6 +41,8 @@ function languageWorker(done: string[]) {
     surround: () => Promise.resolve(),
     diagnose: () => Promise.resolve([]),
     idleParts: () => Promise.resolve([]),
+    expressionFault: () => Promise.resolve(null),
+    completeAsked: () => Promise.resolve([]),
     compile: ({ name }: { name: string }) =>
       Promise.resolve({
         name,
@@ -60,7 +63,7 @@ export function benchOf(options: BenchOptions = {}): {
   /** What the language worker was told. */
   done: string[];
 } {
-  const { form = VISIT, behaviours = {}, scenarios = {}, answers } = options;
+  const { form = VISIT, behaviours = {}, services = [], scenarios = {}, answers } = options;
   const { scripts } = materialFor(
     {
       form,
@@ -89,7 +92,7 @@ export function benchOf(options: BenchOptions = {}): {
     form,
     revision: 1,
     tables: [],
-    services: [],
+    services,
     forms: [],
     others: [],
     people: [{ key: 'mira', name: 'Mira', roles: ['clerk'] }],
