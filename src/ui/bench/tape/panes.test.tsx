@@ -1,10 +1,9 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
-import { benchOf } from '../../../../tests/support/bench';
+import { benchOf, VISIT } from '../../../../tests/support/bench';
 import { drawn } from '../../../../tests/support/drawn';
 import { namesFor } from '@/core/tape/words';
-import { VISIT } from '../../../../tests/support/bench';
 import { WatchesPane } from './watches-pane';
 
 afterEach(() => vi.unstubAllGlobals());
@@ -25,4 +24,18 @@ test('an expression is watched by Enter, once, and can be taken away', async () 
   expect(input.value).toBe('');
   fireEvent.click(screen.getByRole('button', { name: 'Remove the watch fields.vessel.value' }));
   await waitFor(() => expect(bench.tape.store.getState().watches).toEqual([]));
+});
+
+test('asking about a part opens the tape at what concerns it; the form as a whole is no part', async () => {
+  const { bench } = benchOf();
+  await bench.form.begin();
+  await bench.form.step({ set: 'vessel', to: 'Tern' });
+  const { getState } = bench.tape.store;
+  expect(getState().open).toBe(false);
+  bench.tape.ask('vessel', 'value');
+  expect(getState()).toMatchObject({ open: true, filter: { part: 'vessel' } });
+  bench.tape.ask('@submit', 'outcome');
+  expect(getState()).toMatchObject({ open: true, filter: { part: null } });
+  bench.tape.showDrawer(false);
+  expect(getState().open).toBe(false);
 });
