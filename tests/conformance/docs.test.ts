@@ -8,6 +8,7 @@ import {
   readFileSync,
   rmSync,
   writeFileSync,
+  symlinkSync,
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -47,6 +48,7 @@ test('an import without an arrow, an arrow without an import and a circle are na
   const folder = mkdtempSync(join(tmpdir(), 'rooms-'));
   for (const part of ['scripts', 'src', 'docs'])
     cpSync(part, join(folder, part), { recursive: true });
+  symlinkSync(join(process.cwd(), 'node_modules'), join(folder, 'node_modules'));
   const doc = join(folder, 'docs/architecture.md');
   writeFileSync(
     doc,
