@@ -39,6 +39,7 @@ describe('steps', () => {
     [{ blur: 'note' }, ['Note', 'left'], 'Mira left Note'],
     [{ click: 'start_over' }, ['Start over', 'pressed'], 'Mira pressed Start over'],
     [{ wait: 400 }, ['wait', '400 ms'], '400 ms passed'],
+    [{ wait: 0 }, ['wait', 'for what is due'], 'what was due happened'],
     [{ turnTo: 'main' }, ['Main', 'turned to'], 'Mira turned to Main'],
     [{ addRow: 'cargo' }, ['Cargo', 'row added'], 'Mira added a row to Cargo'],
     [{ removeRow: 'cargo[1]' }, ['row 2 of Cargo', 'removed'], 'Mira removed row 2 of Cargo'],

@@ -96,7 +96,8 @@ const AT_BEAD: InWords<[string, string]> = {
   focus: (step, names) => [names.part(step.focus), 'entered'],
   blur: (step, names) => [names.part(step.blur), 'left'],
   click: (step, names) => [names.part(step.click), 'pressed'],
-  wait: (step) => ['wait', `${step.wait} ms`],
+  // A step of no time lets happen what is due at once.
+  wait: (step) => ['wait', step.wait === 0 ? 'for what is due' : `${step.wait} ms`],
   turnTo: (step, names) => [names.part(step.turnTo), 'turned to'],
   addRow: (step, names) => [names.part(step.addRow), 'row added'],
   removeRow: (step, names) => [names.part(step.removeRow), 'removed'],
@@ -118,7 +119,7 @@ const SENTENCES: InWords<string> = {
   focus: (step, names, who) => `${who} went to ${names.part(step.focus)}`,
   blur: (step, names, who) => `${who} left ${names.part(step.blur)}`,
   click: (step, names, who) => `${who} pressed ${names.part(step.click)}`,
-  wait: (step) => `${step.wait} ms passed`,
+  wait: (step) => (step.wait === 0 ? 'what was due happened' : `${step.wait} ms passed`),
   turnTo: (step, names, who) => `${who} turned to ${names.part(step.turnTo)}`,
   addRow: (step, names, who) => `${who} added a row to ${names.part(step.addRow)}`,
   removeRow: (step, names, who) => `${who} removed ${names.part(step.removeRow)}`,
