@@ -5,7 +5,6 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRouter } from 'next/navigation';
 import { addressHere, useAddress } from '../address';
 import { useRef, useState } from 'react';
-import { isDate } from '@/core/form/formats';
 import type { CellValue, TableRow, Table } from '@/core/form/table';
 import { call } from '../api';
 import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
@@ -13,7 +12,7 @@ import { PageHead } from '../page-head';
 import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
 import { CsvImport } from './csv-import';
-import { useNumbers, type Numbers } from '../writing';
+import { useNumbers } from '../writing';
 import { SCALARS, SCALAR_OPTIONS, type ScalarKind } from '@/core/form/scalar';
 
 type TableColumn = Table['columns'][number];
@@ -332,7 +331,7 @@ function CellInput({
   }
   const shown =
     text ?? (value === null ? '' : typeof value === 'number' ? numbers.show(value) : String(value));
-  const read = readCell(shown, kind, numbers);
+  const read = shown === '' ? null : SCALARS[kind].read(shown, numbers.style);
   const commit = () => {
     if (text === null || read === undefined) return;
     setText(null);
@@ -342,7 +341,7 @@ function CellInput({
     <Line
       aria-label={label}
       aria-invalid={read === undefined}
-      title={read === undefined ? `This is no ${kind}.` : undefined}
+      title={read === undefined ? `This is not ${SCALARS[kind].typed}.` : undefined}
       width="100%"
       borderColor={read === undefined ? 'bad' : 'line'}
       value={shown}
@@ -354,11 +353,4 @@ function CellInput({
       }}
     />
   );
-}
-
-function readCell(text: string, kind: ScalarKind, numbers: Numbers): CellValue | undefined {
-  if (text === '') return null;
-  if (kind === 'number') return numbers.read(text) ?? undefined;
-  if (kind === 'date') return isDate(text) ? text : undefined;
-  return text;
 }
