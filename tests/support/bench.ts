@@ -1,6 +1,9 @@
 /** A whole bench without a browser: its engine runs here, the server and the language worker answer by hand. */
 import { vi } from 'vitest';
 import { materialFor } from './hosts';
+import { compileDetailed } from '@/core/language/compile';
+import type { Watch } from '@/core/language/watches';
+import type { Source } from '@/core/script/header';
 import { baseName } from '@/core/script/script-name';
 import type { Form } from '@/core/form/definition';
 import type { Scenario } from '@/core/scenario/definition';
@@ -33,7 +36,8 @@ export interface BenchOptions {
   answers?: (sent: Sent) => { status: number; body: unknown };
 }
 
-/** What stands for the language worker: it finds nothing wrong and compiles nothing that is typed. */
+/** What stands for the language worker: it finds nothing wrong and compiles nothing that is typed, but for what
+ * somebody asks about. */
 function languageWorker(done: string[]) {
   return {
     remove: (name: string) => Promise.resolve(void done.push(`remove ${name}`)),
@@ -43,6 +47,8 @@ function languageWorker(done: string[]) {
     idleParts: () => Promise.resolve([]),
     expressionFault: () => Promise.resolve(null),
     completeAsked: () => Promise.resolve([]),
+    compileDetailed: (source: Source, watches: readonly Watch[]) =>
+      Promise.resolve(compileDetailed(source, watches)),
     compile: ({ name }: { name: string }) =>
       Promise.resolve({
         name,

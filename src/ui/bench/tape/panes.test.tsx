@@ -4,6 +4,7 @@ import { afterEach, expect, test, vi } from 'vitest';
 import { benchOf, VISIT } from '../../../../tests/support/bench';
 import { drawn } from '../../../../tests/support/drawn';
 import { namesFor } from '@/core/tape/words';
+import { ValuesPane } from './values-pane';
 import { WatchesPane } from './watches-pane';
 
 afterEach(() => vi.unstubAllGlobals());
@@ -38,4 +39,23 @@ test('asking about a part opens the tape at what concerns it; the form as a whol
   expect(getState()).toMatchObject({ open: true, filter: { part: null } });
   bench.tape.showDrawer(false);
   expect(getState().open).toBe(false);
+});
+
+test('values are those that scripts said something of, those that changed, those that would be sent, or all', async () => {
+  const { bench } = benchOf({
+    behaviours: { '10-a.ts': 'on.load(() => { fields.master.hint = "Whoever signs."; });' },
+  });
+  await bench.form.begin();
+  await bench.form.step({ set: 'vessel', to: 'Tern' });
+  bench.tape.showDrawer(true, 'values');
+  drawn(<ValuesPane bench={bench} names={namesFor(VISIT, [], [])} />);
+  const list = await screen.findByLabelText('Which values');
+  const shown = (scope: string) => {
+    fireEvent.change(list, { target: { value: scope } });
+    return ['vessel', 'master'].filter((part) => screen.queryByTitle(`${part}: ask why`) !== null);
+  };
+  expect(shown('said')).toEqual(['master']);
+  expect(shown('changed')).toEqual(['vessel']);
+  expect(shown('all')).toEqual(['vessel', 'master']);
+  expect(shown('sent')).toContain('vessel');
 });

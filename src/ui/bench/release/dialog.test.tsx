@@ -1,0 +1,85 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { afterEach, expect, test, vi } from 'vitest';
+import { benchOf } from '../../../../tests/support/bench';
+import { drawn } from '../../../../tests/support/drawn';
+import type { ReleaseChanges } from '@/core/workspace/release-changes';
+import { ReleaseDialog } from './dialog';
+
+afterEach(() => vi.unstubAllGlobals());
+
+const CHANGES: ReleaseChanges = {
+  next: 3,
+  last: { number: 2, madeBy: 'mira', reason: null, failing: [] },
+  differences: [
+    { file: 'forms/visit/form.json', says: 'Vessel is required now' },
+    { file: 'forms/visit/behaviours/10-a.ts', says: 'changed' },
+  ] as ReleaseChanges['differences'],
+  scripts: [],
+  failing: [],
+};
+
+/** The dialog, with what is asked of the server. */
+async function dialog(changes: Partial<ReleaseChanges>, made = { status: 200, says: '' }) {
+  const { bench, sent } = benchOf({
+    answers: ({ method }) =>
+      method === 'GET'
+        ? { status: 200, body: { ...CHANGES, ...changes } }
+        : { status: made.status, body: made.status === 200 ? { number: 3 } : { says: made.says } },
+  });
+  const done = vi.fn();
+  drawn(<ReleaseDialog bench={bench} onDone={done} />);
+  await screen.findByText('Make release 3', { selector: 'button' });
+  const make = screen.getByRole<HTMLButtonElement>('button', { name: 'Make release 3' });
+  const posted = () => sent.filter(({ method }) => method === 'POST').map(({ body }) => body);
+  return { bench, done, make, posted };
+}
+
+test('says what changed since the last release, in words, and makes the next', async () => {
+  const { bench, done, make, posted } = await dialog({});
+  expect(screen.getByText('Since release 2')).toBeTruthy();
+  expect(screen.getByText(/Vessel is required now/)).toBeTruthy();
+  expect(screen.getByText('✓ all scenarios pass')).toBeTruthy();
+  fireEvent.click(make);
+  await waitFor(() => expect(done).toHaveBeenCalledTimes(1));
+  expect(posted()).toEqual([{ reason: null }]);
+  expect(bench.release.store.getState().newest).toBe(3);
+});
+
+test('what is compared as text is not said in words as well', async () => {
+  await dialog({ scripts: [{ name: 'behaviours/10-a.ts', before: 'log(1);', after: 'log(2);' }] });
+  const list = screen.getAllByRole('listitem').map(({ textContent }) => textContent);
+  expect(list).toEqual(['Vessel is required now form.json']);
+  expect(screen.getByText('behaviours/10-a.ts').parentElement!.textContent).toContain('changed');
+});
+
+test('the first release and an unchanged form are said as what they are', async () => {
+  await dialog({ last: null, differences: [] });
+  expect(screen.getByText('It is the first release of this form.')).toBeTruthy();
+  expect(screen.queryByText('Nothing has changed.')).toBeNull();
+});
+
+test('nothing has changed where nothing differs', async () => {
+  await dialog({ differences: [] });
+  expect(screen.getByText('Nothing has changed.')).toBeTruthy();
+});
+
+test('while a scenario fails a reason is needed, and goes with the release', async () => {
+  const { make, posted, done } = await dialog({ failing: ['Dues: expected 3, was 4'] });
+  expect(screen.getByText(/1 scenario fails/)).toBeTruthy();
+  expect(make.disabled).toBe(true);
+  const reason = screen.getByLabelText('Why it is released all the same');
+  fireEvent.change(reason, { target: { value: '   ' } });
+  expect(make.disabled).toBe(true);
+  fireEvent.change(reason, { target: { value: ' The tariff comes tomorrow. ' } });
+  fireEvent.click(make);
+  await waitFor(() => expect(done).toHaveBeenCalled());
+  expect(posted()).toEqual([{ reason: 'The tariff comes tomorrow.' }]);
+});
+
+test('a refused release stays open and says why', async () => {
+  const { make, done } = await dialog({}, { status: 409, says: 'Somebody saved meanwhile.' });
+  fireEvent.click(make);
+  expect(await screen.findByText('Somebody saved meanwhile.')).toBeTruthy();
+  expect(done).not.toHaveBeenCalled();
+});
