@@ -12,7 +12,7 @@ import {
 import * as z from 'zod';
 import { isDate, isDateTime, isTime } from './formats';
 import { NAME } from './name';
-import { ScalarKind } from './scalar';
+import { SCALAR_KINDS } from './scalar';
 
 export const Name = z
   .string()
@@ -370,7 +370,7 @@ export type ChildList = z.infer<typeof ChildListSchema>;
 export const LaunchParameterSchema = z.strictObject({
   name: Name,
   label: z.string().min(1).optional(),
-  kind: ScalarKind,
+  kind: z.enum(SCALAR_KINDS),
 });
 export type LaunchParameter = z.infer<typeof LaunchParameterSchema>;
 

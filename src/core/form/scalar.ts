@@ -1,13 +1,13 @@
 /**
  * The kinds that hold one plain value each: of a table's columns, of what a service is given, and of launch parameters.
- * One entry of the table is one kind; a field of such a kind is a kind of its own (`traits.ts`).
+ * One entry of the table is one kind; a field of such a kind is a kind of its own (`traits.ts`). Without Zod, which pages
+ * that pick a kind do not load.
  */
-import * as z from 'zod';
 import { isDate } from './formats';
 import { readTypedNumber, type NumberStyle } from './number-style';
 
-export const ScalarKind = z.enum(['text', 'number', 'date', 'yes_no']);
-export type ScalarKind = z.infer<typeof ScalarKind>;
+export const SCALAR_KINDS = ['text', 'number', 'date', 'yes_no'] as const;
+export type ScalarKind = (typeof SCALAR_KINDS)[number];
 
 interface Scalar {
   /** As people pick it from a list. */
@@ -66,6 +66,6 @@ export const SCALARS: Readonly<Record<ScalarKind, Scalar>> = {
 };
 
 /** The kinds to pick one from. */
-export const SCALAR_OPTIONS: readonly { key: ScalarKind; label: string }[] = ScalarKind.options.map(
+export const SCALAR_OPTIONS: readonly { key: ScalarKind; label: string }[] = SCALAR_KINDS.map(
   (key) => ({ key, label: SCALARS[key].label }),
 );

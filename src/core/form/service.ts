@@ -4,14 +4,14 @@
  */
 import * as z from 'zod';
 import { Name } from './definition';
-import { ScalarKind } from './scalar';
+import { SCALAR_KINDS } from './scalar';
 
 const Milliseconds = z.number().int().min(0).max(600_000);
 
 export const ParameterSchema = z.strictObject({
   name: Name,
   label: z.string().optional(),
-  kind: ScalarKind,
+  kind: z.enum(SCALAR_KINDS),
   optional: z.boolean().optional(),
 });
 

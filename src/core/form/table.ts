@@ -1,12 +1,12 @@
 /** Reference data: typed columns and keyed rows, and the people a form can be opened as. */
 import * as z from 'zod';
 import { Key, Name } from './definition';
-import { ScalarKind } from './scalar';
+import { SCALAR_KINDS } from './scalar';
 
 export const ColumnSchema = z.strictObject({
   name: Name,
   label: z.string().optional(),
-  kind: ScalarKind,
+  kind: z.enum(SCALAR_KINDS),
 });
 
 /** `tables/NAME.json`: what the columns of `tables/NAME.csv` are. */
