@@ -382,7 +382,7 @@ test('a service is tried as it stands on its page, and its script is checked', a
   await level.getByRole('textbox', { name: 'day', exact: true }).fill('soon');
   await level.getByRole('button', { name: 'Try level' }).click();
   await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
-    'a date such as 2031-05-02, not “soon”',
+    'day takes a date spelled YYYY-MM-DD, not “soon”',
   );
 });
 
