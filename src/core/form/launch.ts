@@ -4,10 +4,10 @@ import { readNumber } from './number-style';
 import { SCALARS } from './scalar';
 import { inWords, type Value, type Values } from './value';
 
-/** What a parameter is given; texts, as addresses have them, are read as what they say. */
+/** Reads the value given for a parameter. Addresses hold texts, which are read as the parameter's kind. */
 function readParameter(given: Value, kind: LaunchParameter['kind']): Value | undefined {
-  if (typeof given !== 'string' || SCALARS[kind].holds(given))
-    return SCALARS[kind].holds(given) ? given : undefined;
+  if (SCALARS[kind].holds(given)) return given;
+  if (typeof given !== 'string') return undefined;
   // Addresses are written by programs: decimals begin with a point, whatever the office types.
   if (kind === 'number') return readNumber(given, 'point') ?? undefined;
   return kind === 'yes_no' && /^(?:true|false)$/.test(given) ? given === 'true' : undefined;

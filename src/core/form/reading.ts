@@ -1,4 +1,4 @@
-/** What the reading of values takes: the options and tables around them, and how lengths, moments and counts read. */
+/** What it takes to show values to people: the options and tables around them, and the words for sizes, moments and counts. */
 import { showDate, type DateStyle } from './date-style';
 import type { FieldOf, Option } from './definition';
 import type { TableIndex } from './table-index';
@@ -12,7 +12,7 @@ export interface ReadingContext {
   dates?: DateStyle;
 }
 
-/** What an option is called; a key of none reads as it stands. */
+/** The label of an option; a key without an option is shown as it is. */
 export function labelOf(
   key: string,
   { options: defined }: { options: readonly Option[] },

@@ -12,9 +12,9 @@ export type ScalarKind = (typeof SCALAR_KINDS)[number];
 interface Scalar {
   /** As people pick it from a list. */
   readonly label: string;
-  /** What it takes, said to who writes scripts and addresses. */
+  /** What it takes, in words for people who write scripts and addresses. */
   readonly takes: string;
-  /** What it takes, said to who types it. */
+  /** What it takes, in words for people who type it. */
   readonly typed: string;
   /** Its type in TypeScript. */
   readonly type: 'string' | 'number' | 'boolean';

@@ -350,7 +350,8 @@ export function sampleValue(setting: StarterSetting, field: Field, n = 0): Value
       return field.options.slice(n, n + 1).map(({ key }) => key);
     case 'reference': {
       const { rows, key } = tableOf(setting, field);
-      return rows.length === 0 ? null : String(rows[n % rows.length]?.[key]);
+      const row = rows[n % rows.length];
+      return row === undefined ? null : String(row[key]);
     }
     case 'file':
       return [
