@@ -1,7 +1,8 @@
 // npm run mutate-sources -- [--places 60] [--seed 1] [--only src/ui] [--skip 20]: are our own tests any good? Changes one
 // place of src at a time, runs the nearest tests and puts it back; says which changes nobody noticed, by folder. In a copy
 // of the tree, so that an interruption leaves nothing changed, and that one can go on with `--skip`. Takes an hour; not
-// part of any other command. Tests in the browser are not run: what only they would notice counts as not noticed.
+// part of any other command. `-- --browser yes` goes on with those in pages that nobody noticed, by the tests in the
+// browser, and counts all together.
 import { spawnSync } from 'node:child_process';
 import {
   cpSync,
@@ -10,14 +11,16 @@ import {
   readdirSync,
   readFileSync,
   rmSync,
-  symlinkSync,
   writeFileSync,
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join, relative } from 'node:path';
-import ts from 'typescript-classic';
+import { IN_PAGES, inBrowser } from './mutants/in-browser.mjs';
+import { placesIn, randomFrom } from './mutants/places.mjs';
 import {
   buildParts,
+  fail,
+  makeFolder,
   needModules,
   needPackages,
   packages,
@@ -42,77 +45,13 @@ const SKIP = Number(options.skip ?? 0);
 /** Milliseconds for the tests of one change: what changes an end of a loop may never end. */
 const PATIENCE = Number(options.patience ?? 1800) * 1000;
 const DATABASE = { TAVRO_DATA: `${root}/.data/mutants`, TAVRO_DB_PORT: '54389', TAVRO_DB: 'tavro' };
+/** What nobody noticed so far, for the tests in the browser. */
+const KEPT = join(root, 'test-results/mutants.json');
 /** What runs from a bundle, which is made anew where it changes. */
 const BUNDLED = /^src\/core\/(guest|wire|form)\//;
 
-/** Numbers from 0 to 1, the same for the same seed (mulberry32, as published by its author into the public domain). */
-let state = Number(options.seed ?? 1) >>> 0;
-function random() {
-  state = (state + 0x6d2b79f5) >>> 0;
-  let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-  mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-  return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-}
+const random = randomFrom(Number(options.seed ?? 1));
 const pick = (list) => list[Math.floor(random() * list.length)];
-
-const OTHER = new Map([
-  [ts.SyntaxKind.AmpersandAmpersandToken, '||'],
-  [ts.SyntaxKind.BarBarToken, '&&'],
-  [ts.SyntaxKind.EqualsEqualsEqualsToken, '!=='],
-  [ts.SyntaxKind.ExclamationEqualsEqualsToken, '==='],
-  [ts.SyntaxKind.LessThanToken, '<='],
-  [ts.SyntaxKind.LessThanEqualsToken, '<'],
-  [ts.SyntaxKind.GreaterThanToken, '>='],
-  [ts.SyntaxKind.GreaterThanEqualsToken, '>'],
-  [ts.SyntaxKind.PlusToken, '-'],
-  [ts.SyntaxKind.MinusToken, '+'],
-]);
-
-/** The places of a source that can be changed, each with what it becomes. */
-function placesIn(text, path) {
-  const file = ts.createSourceFile(
-    path,
-    text,
-    ts.ScriptTarget.Latest,
-    true,
-    path.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
-  );
-  const found = [];
-  const add = (node, by, what) =>
-    found.push({ from: node.getStart(file), to: node.getEnd(), by, what });
-  const visit = (node) => {
-    // Types, looks and texts are no decisions.
-    if (
-      ts.isTypeNode(node) ||
-      (ts.isJsxAttribute(node) && !ts.isJsxExpression(node.initializer ?? node))
-    )
-      return;
-    if (ts.isBinaryExpression(node)) {
-      const by = OTHER.get(node.operatorToken.kind);
-      const isText = [node.left, node.right].some(
-        (side) => ts.isStringLiteral(side) || ts.isTemplateExpression(side),
-      );
-      if (by !== undefined && !(isText && (by === '-' || by === '+')))
-        add(node.operatorToken, by, `${node.operatorToken.getText(file)} → ${by}`);
-    }
-    if (
-      ts.isIfStatement(node) &&
-      node.elseStatement === undefined &&
-      ts.isReturnStatement(node.thenStatement)
-    )
-      add(node.expression, 'false', 'an early return is left out');
-    if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)
-      add(node, node.operand.getText(file), '! is left out');
-    if (
-      ts.isExpressionStatement(node) &&
-      (ts.isCallExpression(node.expression) || ts.isBinaryExpression(node.expression))
-    )
-      add(node, ';', 'a statement is left out');
-    ts.forEachChild(node, visit);
-  };
-  visit(file);
-  return found;
-}
 
 const sources = readdirSync(join(root, 'src'), { recursive: true, encoding: 'utf8' })
   .map((path) => `src/${path}`)
@@ -126,9 +65,10 @@ const folderOf = (path) => {
   return parts.slice(0, parts[0] === 'ui' && parts[1] === 'bench' ? 3 : 2).join('/');
 };
 
-needPackages([packages.postgresql]);
+needPackages([packages.postgresql, packages.chromium]);
 needModules();
 buildParts();
+makeFolder('test-results');
 const copy = mkdtempSync(join(tmpdir(), 'tavro-mutants-'));
 const { url } = startDatabase(DATABASE);
 process.on('exit', () => {
@@ -140,7 +80,9 @@ process.on('SIGTERM', () => process.exit(1));
 for (const name of readdirSync(root))
   if (!['node_modules', '.git', '.next', '.data', 'test-results'].includes(name))
     cpSync(join(root, name), join(copy, name), { recursive: true });
-symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'));
+// The app is built from modules within its tree only; links to the same files cost nothing.
+if (spawnSync('cp', ['-al', join(root, 'node_modules'), join(copy, 'node_modules')]).status !== 0)
+  cpSync(join(root, 'node_modules'), join(copy, 'node_modules'), { recursive: true });
 const RESULTS = join(copy, 'mutants.json');
 
 /** Runs tests of the copy; the test that fails, or null. */
@@ -198,31 +140,48 @@ function inCommandLine() {
 
 const report = new Map();
 const survived = [];
-for (let tried = 0; tried < PLACES;) {
-  const path = pick(sources);
-  const text = readFileSync(join(copy, path), 'utf8');
-  const places = placesIn(text, path);
-  if (places.length === 0) continue;
-  const place = pick(places);
-  tried++;
-  if (tried <= SKIP) continue;
-  writeFileSync(join(copy, path), text.slice(0, place.from) + place.by + text.slice(place.to));
-  const by = noticedBy(path);
-  writeFileSync(join(copy, path), text);
-  if (BUNDLED.test(path)) build('build-guest.mjs');
-  if (/^src\/(cli|workers)\//.test(path)) build('build-node.mjs');
-  const line = text.slice(0, place.from).split('\n').length;
-  const folder = folderOf(path);
-  const { all = 0, good = 0 } = report.get(folder) ?? {};
-  report.set(folder, { all: all + 1, good: good + (by === null ? 0 : 1) });
-  const what = `${path}:${line} ${place.what}`;
-  console.log(
-    `${tried}/${PLACES} ${by === null ? 'SURVIVED' : 'noticed '} ${what}${by === null ? '' : `, by ${by}`}`,
+if (options.browser === undefined) {
+  for (let tried = 0; tried < PLACES;) {
+    const path = pick(sources);
+    const text = readFileSync(join(copy, path), 'utf8');
+    const places = placesIn(text, path);
+    if (places.length === 0) continue;
+    const { from, to, by, what } = pick(places);
+    tried++;
+    if (tried <= SKIP) continue;
+    writeFileSync(join(copy, path), text.slice(0, from) + by + text.slice(to));
+    const test = noticedBy(path);
+    writeFileSync(join(copy, path), text);
+    if (BUNDLED.test(path)) build('build-guest.mjs');
+    if (/^src\/(cli|workers)\//.test(path)) build('build-node.mjs');
+    const line = text.slice(0, from).split('\n').length;
+    const folder = folderOf(path);
+    const { all = 0, good = 0 } = report.get(folder) ?? {};
+    report.set(folder, { all: all + 1, good: good + (test === null ? 0 : 1) });
+    const where = `${path}:${line} ${what}`;
+    console.log(
+      `${tried}/${PLACES} ${test === null ? 'SURVIVED' : 'noticed '} ${where}${test === null ? '' : `, by ${test}`}`,
+    );
+    if (test === null) survived.push({ number: tried, path, from, to, by, what: where });
+    writeFileSync(KEPT, JSON.stringify({ report: [...report], survived }));
+  }
+} else {
+  // The tests in the browser take an hour of their own, so they go on with what the others left.
+  if (!existsSync(KEPT)) fail(`${KEPT} is not there: run it without --browser first.`);
+  const kept = JSON.parse(readFileSync(KEPT, 'utf8'));
+  for (const [folder, counts] of kept.report) report.set(folder, counts);
+  const noticed = inBrowser(
+    copy,
+    { ...process.env, ...DATABASE, DATABASE_URL: url },
+    kept.survived.filter(({ path }) => IN_PAGES.test(path)),
   );
-  if (by === null) survived.push(what);
+  for (const one of kept.survived)
+    if (noticed.has(one.number)) report.get(folderOf(one.path)).good++;
+    else survived.push(one);
 }
 for (const [folder, { all, good }] of [...report].sort())
   console.log(`${folder}: ${good} of ${all}`);
-const good = [...report.values()].reduce((sum, one) => sum + one.good, 0);
-say(`${good} of ${PLACES - SKIP} changes were noticed`);
-for (const one of survived) console.log(`not noticed: ${one}`);
+const counts = [...report.values()];
+const sum = (what) => counts.reduce((before, one) => before + one[what], 0);
+say(`${sum('good')} of ${sum('all')} changes were noticed`);
+for (const { what } of survived) console.log(`not noticed: ${what}`);

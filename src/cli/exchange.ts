@@ -2,6 +2,7 @@
  * `tavro pull` and `tavro push`: a workspace of a running app and a folder, each brought up to date from the other. The
  * folder keeps what both had in common last (`.tavro-base.json`), so that what changed on both sides is known.
  */
+import { counted } from '../core/counted';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -121,7 +122,7 @@ function tell(before: Workspace, after: Workspace, units: ReadonlySet<string>): 
 function tellConflicts(conflicts: readonly string[], how: string): number {
   for (const unit of conflicts) complain(`${unit}: changed here and in the app; left as it is\n`);
   if (conflicts.length === 0) return 0;
-  complain(`${conflicts.length === 1 ? '1 conflict' : `${conflicts.length} conflicts`}. ${how}\n`);
+  complain(`${counted(conflicts.length, 'conflict')}. ${how}\n`);
   return 1;
 }
 

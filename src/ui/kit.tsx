@@ -4,7 +4,39 @@ import { Box, chakra, Flex, type ButtonProps, type HTMLChakraProps } from '@chak
 import type { ReactNode, Ref } from 'react';
 import { LinkHere } from './address';
 
-const PlainButton = chakra('button');
+/** A button with no look of its own. */
+export const BareButton = chakra(
+  'button',
+  { base: { cursor: 'pointer' } },
+  { defaultProps: { type: 'button' } },
+);
+
+/** A link in the text, to what is no page of the app or opens it anew. */
+export const Anchor = chakra('a', {
+  base: { color: 'act', textDecoration: 'underline', textUnderlineOffset: '3px' },
+});
+
+/** What scrolls within a page, and can be reached and scrolled by keys; it needs a label. */
+export const Region = chakra(
+  'div',
+  { base: { overflowY: 'auto' } },
+  { defaultProps: { role: 'region', tabIndex: 0 } },
+);
+
+/** A text of many lines to type into, outside of forms; code, unless a font is said. */
+export const TextArea = chakra('textarea', {
+  base: {
+    display: 'block',
+    width: '100%',
+    bg: 'field',
+    borderWidth: '1px',
+    borderColor: 'edge',
+    borderRadius: '4px',
+    p: '6px',
+    fontFamily: 'mono',
+    fontSize: '12.5px',
+  },
+});
 
 /** `plain` for what can be done, `go` for the one that carries on, `text` inside sentences. */
 export function Button({
@@ -29,15 +61,13 @@ export function Button({
     },
   } as const;
   return (
-    <PlainButton
-      type="button"
+    <BareButton
       borderWidth="1px"
       borderRadius="5px"
       px="9px"
       py="3px"
       fontSize="13.5px"
       whiteSpace="nowrap"
-      cursor="pointer"
       _disabled={{ opacity: 0.5, cursor: 'default' }}
       {...looks[look]}
       {...props}
@@ -233,6 +263,76 @@ export function Line(props: HTMLChakraProps<'input'> & { ref?: Ref<HTMLInputElem
       py="3px"
       {...props}
     />
+  );
+}
+
+/** A box to tick before its label, outside of forms. */
+export function Checkbox({
+  label,
+  on,
+  disabled,
+  onSet,
+  ...look
+}: {
+  label: ReactNode;
+  on: boolean;
+  disabled?: boolean;
+  onSet: (on: boolean) => void;
+} & HTMLChakraProps<'label'>) {
+  return (
+    <chakra.label display="inline-flex" gap="6px" alignItems="center" cursor="pointer" {...look}>
+      <input
+        type="checkbox"
+        checked={on}
+        disabled={disabled}
+        onChange={({ target }) => onSet(target.checked)}
+      />
+      {label}
+    </chakra.label>
+  );
+}
+
+/** Boxes to tick, one an option, one under the other; `needed` keeps the last one ticked. */
+export function Checkboxes({
+  options,
+  chosen,
+  needed = false,
+  onChoose,
+}: {
+  options: readonly { key: string; label: string }[];
+  chosen: readonly string[];
+  needed?: boolean;
+  onChoose: (keys: string[]) => void;
+}) {
+  return options.map(({ key, label }) => (
+    <Checkbox
+      key={key}
+      display="flex"
+      label={
+        <chakra.span minW={0} overflowWrap="anywhere">
+          {label}
+        </chakra.span>
+      }
+      on={chosen.includes(key)}
+      disabled={needed && chosen.length === 1 && chosen[0] === key}
+      onSet={(on) => onChoose(on ? [...chosen, key] : chosen.filter((other) => other !== key))}
+    />
+  ));
+}
+
+/** Controls that answer one question together, under its label. */
+export function Fieldset({
+  legend,
+  children,
+  ...look
+}: { legend: string } & HTMLChakraProps<'fieldset'>) {
+  return (
+    <chakra.fieldset minW={0} {...look}>
+      <chakra.legend color="soft" fontSize="12.5px">
+        {legend}
+      </chakra.legend>
+      {children}
+    </chakra.fieldset>
   );
 }
 

@@ -42,7 +42,7 @@ const Watch = z.strictObject({ id: z.number(), line: z.number(), expression: z.s
 export const COMPILER_CALLS = {
   compile: z.tuple([Source]),
   compileDetailed: z.tuple([Source, z.array(Watch)]),
-  compileMutants: z.tuple([Source, FormSchema, z.number().int().min(1)]),
+  compileMutants: z.tuple([Source, FormSchema, z.int().min(1)]),
   writers: z.tuple([z.array(Source)]),
   stopLine: z.tuple([Source, z.number()]),
   expressionFault: z.tuple([z.string().max(2000)]),

@@ -9,7 +9,7 @@ import * as z from 'zod';
 const CLOCK_TICK = 10;
 
 /** What a thread says of itself as soon as it is there. */
-export const ThreadSchema = z.object({ thread: z.number().int().positive() });
+export const ThreadSchema = z.object({ thread: z.int().positive() });
 
 /** What a thread says when it takes up a task; its number is null where the system does not tell. */
 export const BegunSchema = ThreadSchema.extend({ thread: ThreadSchema.shape.thread.nullable() });

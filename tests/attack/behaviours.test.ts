@@ -5,21 +5,14 @@
 import { join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
 import { compile } from '../../src/core/language/compile';
-import type { Opening } from '../../src/core/session/step';
 import { engineInThread } from '../../src/workers/engine-in-thread';
 import { formWith, number, text } from '../support/forms';
+import { openingOf } from '../support/hosts';
 import { STATEMENTS } from './hostile-behaviours';
 import { percentile, report, someOf, thorough } from './support';
 
 const form = formWith([number('a'), number('b'), text('note'), number('c')]);
-const opening: Opening = {
-  person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] },
-  record: null,
-  launch: {},
-  clock: 0,
-  seed: 1,
-  newId: '4711',
-};
+const opening = openingOf({ form });
 const PLACES = {
   'in a handler': (code: string) => `on.change(fields.a, async () => { ${code} });`,
   'at the top level': (code: string) => `{ ${code.replace(/\bawait /g, 'void ')} }`,
@@ -87,7 +80,7 @@ test.each(cases)('$sort, $place: $code', async ({ code, place }) => {
     const saved = (await engine.step({ submit: true })).submit;
     // Whatever it says itself, it can say of the form; nothing else reaches what is saved.
     expect(Object.keys(saved!.values).toSorted()).toEqual(['a', 'b', 'c', 'note']);
-    expect(saved!.saved === false || saved!.id === '4711').toBe(true);
+    expect(saved!.saved === false || saved!.id === opening.newId).toBe(true);
     for (const name of ['a', 'b', 'c'])
       expect([null, 'number']).toContain(
         saved!.values[name] === null ? null : typeof saved!.values[name],

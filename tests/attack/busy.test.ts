@@ -9,6 +9,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { compile } from '../../src/core/language/compile';
 import { engineInThread } from '../../src/workers/engine-in-thread';
 import { formWith, number, text } from '../support/forms';
+import { openingOf } from '../support/hosts';
 import { STATEMENTS } from './hostile-behaviours';
 import { base, OWN_ORIGIN, report, someOf, thorough, VISIT } from './support';
 import { untilDone } from '../../src/core/sandbox/cut-short';
@@ -188,21 +189,13 @@ test('hostile behaviours are contained, and the honest one beside them is not bl
       ),
     ],
   });
-  const opening = {
-    person: { key: 'mira', name: 'Mira Oldane', roles: ['clerk'] },
-    record: null,
-    launch: {},
-    clock: 0,
-    seed: 1,
-    newId: '4711',
-  };
   await spread(hostile.length, 2, async (i) => {
     const { code } = hostile[i]!;
     const engine = engineInThread(join(process.cwd(), 'dist/engine.thread.mjs'));
     try {
       await engine.load(material(code));
       // What a busy machine cuts short blames nobody and is done again, as the app does it.
-      await untilDone(() => engine.play(opening, []));
+      await untilDone(() => engine.play(openingOf({ form }), []));
       const answer = await untilDone(() => engine.step({ set: 'a', to: 3 }));
       expect(answer.refused, code).toBeNull();
       const honest = [...answer.errors, ...answer.failing].filter(

@@ -1,5 +1,5 @@
 /** What holds of a part as a clause, the question why it does, and what a line said of it. */
-import { rowsInWords } from '../form/reading';
+import { counted } from '../counted';
 import type { Value } from '../form/value';
 import { isSaid, type SaidName } from '../wire/aspects';
 import type { SubmitOutcome } from '../session/step';
@@ -26,7 +26,7 @@ export function standsInWords(
       return `${name} has the label “${valueInWords(value)}”`;
     case 'options':
       return Array.isArray(value)
-        ? `${name} offers ${value.length === 1 ? '1 option' : `${value.length} options`}`
+        ? `${name} offers ${counted(value.length, 'option')}`
         : `${name} offers all its options`;
     case 'onScreen':
       return `${name} is ${value === true ? 'on' : 'off'} screen`;
@@ -82,7 +82,7 @@ export function isRows(value: Value): value is readonly Value[] {
 
 const lengthOf = (value: Value): number => (Array.isArray(value) ? value.length : 0);
 
-const rowsOrNone = (count: number): string => (count === 0 ? 'no rows' : rowsInWords(count));
+const rowsOrNone = (count: number): string => (count === 0 ? 'no rows' : counted(count, 'row'));
 
 /** The question why it stands so. */
 export function questionInWords(

@@ -21,13 +21,13 @@ export const Name = z
     'a technical name is lower-case letters, digits and _, begins with a letter and is not "constructor"',
   )
   .max(NAME_CHARACTERS)
-  .meta({ description: 'Technical name: stable, used by scripts, scenarios and records.' });
+  .describe('Technical name: stable, used by scripts, scenarios and records.');
 
 export const Key = z
   .string()
   .min(1)
   .max(200)
-  .meta({ description: 'What is stored and compared; never what people read.' });
+  .describe('What is stored and compared; never what people read.');
 
 const Text = z.string().min(1).max(400);
 
@@ -42,39 +42,43 @@ const named = { name: Name, label: Text };
 
 /** What every field may have besides. */
 const common = {
-  help: z
-    .string()
-    .optional()
-    .meta({ description: 'Stands below the field; no script touches it.' }),
+  help: z.string().optional().describe('Stands below the field; no script touches it.'),
   hint: z
     .string()
     .min(1)
     .optional()
-    .meta({ description: 'Stands below the field until a script says another.' }),
-  warning: z.string().min(1).optional().meta({
-    description: 'Stands out below the field and stops nothing, until a script says another.',
-  }),
-  hidden: z.boolean().optional().meta({ description: 'Hidden until a script shows it.' }),
+    .describe('Stands below the field until a script says another.'),
+  warning: z
+    .string()
+    .min(1)
+    .optional()
+    .describe('Stands out below the field and stops nothing, until a script says another.'),
+  hidden: z.boolean().optional().describe('Hidden until a script shows it.'),
   locked: z
     .boolean()
     .optional()
-    .meta({ description: 'Refuses people from the start, until a script unlocks it.' }),
-  scriptOnly: z.boolean().optional().meta({
-    description: 'Only scripts may ever write it: it refuses people whatever is said of locked.',
-  }),
+    .describe('Refuses people from the start, until a script unlocks it.'),
+  scriptOnly: z
+    .boolean()
+    .optional()
+    .describe('Only scripts may ever write it: it refuses people whatever is said of locked.'),
   required: z.boolean().optional(),
   whenHidden: WhenHidden.optional(),
   keepsSpace: z
     .boolean()
     .optional()
-    .meta({ description: 'Leaves its place empty when hidden, instead of closing up.' }),
+    .describe('Leaves its place empty when hidden, instead of closing up.'),
   width: z
     .enum(['half', 'full'])
     .optional()
-    .meta({ description: 'A half field takes one column of its section, a full one all of them.' }),
+    .describe('A half field takes one column of its section, a full one all of them.'),
 };
 
-const Length = z.number().int().min(0);
+/** A kind of field, with what only this kind has. */
+const fieldOf = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
+  z.strictObject({ ...named, kind: z.literal(kind), ...common, ...shape });
+
+const Length = z.int().min(0);
 
 /** A pattern has to compile the way HTML compiles it (`v`) and the way the session does (`u`). */
 const Pattern = z.string().refine(
@@ -98,72 +102,48 @@ const CalendarDate = z
 export const TextFormat = z.enum(['email', 'url', 'phone', 'iban', 'imo', 'container']);
 export type TextFormat = z.infer<typeof TextFormat>;
 
-export const TextField = z.strictObject({
-  ...named,
-  kind: z.literal('text'),
-  ...common,
-  lines: z
-    .number()
-    .int()
-    .min(1)
-    .max(40)
-    .optional()
-    .meta({ description: 'More than one makes it a text of many lines.' }),
-  format: TextFormat.optional().meta({ description: 'A published format: see core/checks.' }),
+export const TextField = fieldOf('text', {
+  lines: z.int().min(1).max(40).optional().describe('More than one makes it a text of many lines.'),
+  format: TextFormat.optional().describe('A published format: see core/checks.'),
   minLength: Length.optional(),
   maxLength: Length.optional(),
   pattern: Pattern.optional(),
-  patternHelp: z
+  patternHelp: z.string().optional().describe('Says in words what the pattern asks for.'),
+  mask: z
     .string()
+    .min(1)
+    .max(60)
     .optional()
-    .meta({ description: 'Says in words what the pattern asks for.' }),
-  mask: z.string().min(1).max(60).optional().meta({
-    description:
+    .describe(
       'How it is spelled: 9 a digit, A a capital letter, * either; everything else stands for itself.',
-  }),
+    ),
   default: z.string().optional(),
   defaultFrom: z.enum(['person_name', 'person_key', 'person_role']).optional(),
 });
 
-export const NumberField = z.strictObject({
-  ...named,
-  kind: z.literal('number'),
-  ...common,
+export const NumberField = fieldOf('number', {
   min: z.number().optional(),
   max: z.number().optional(),
   step: z.number().positive().optional(),
   decimals: z
-    .number()
     .int()
     .min(0)
     .max(10)
     .optional()
-    .meta({ description: 'Decimals shown; the value is never rounded.' }),
+    .describe('Decimals shown; the value is never rounded.'),
   unit: z.string().optional(),
   default: z.number().optional(),
 });
 
-export const MoneyField = z.strictObject({
-  ...named,
-  kind: z.literal('money'),
-  ...common,
+export const MoneyField = fieldOf('money', {
   min: z.number().optional(),
   max: z.number().optional(),
-  decimals: z
-    .number()
-    .int()
-    .min(0)
-    .max(10)
-    .optional()
-    .meta({ description: 'Decimals stored, 2 unless said otherwise.' }),
+  decimals: z.int().min(0).max(10).optional().describe('Decimals stored, 2 unless said otherwise.'),
   currency: z.string().optional(),
   default: z.number().optional(),
 });
 
-export const DateField = z.strictObject({
-  ...named,
-  kind: z.literal('date'),
-  ...common,
+export const DateField = fieldOf('date', {
   min: CalendarDate.optional(),
   max: CalendarDate.optional(),
   default: z.string().optional(),
@@ -175,88 +155,61 @@ const Moment = z.string().refine(isDateTime, {
   message: 'is not a date and time as of RFC 3339, such as 2031-05-02T09:00:00Z',
 });
 
-export const TimeField = z.strictObject({
-  ...named,
-  kind: z.literal('time'),
-  ...common,
+export const TimeField = fieldOf('time', {
   min: TimeOfDay.optional(),
   max: TimeOfDay.optional(),
-  step: z
-    .number()
-    .int()
-    .min(1)
-    .max(720)
-    .optional()
-    .meta({ description: 'In minutes, from midnight or the minimum.' }),
+  step: z.int().min(1).max(720).optional().describe('In minutes, from midnight or the minimum.'),
   default: z.string().optional(),
   defaultFrom: z.literal('now').optional(),
 });
 
-export const DateTimeField = z.strictObject({
-  ...named,
-  kind: z.literal('datetime'),
-  ...common,
+export const DateTimeField = fieldOf('datetime', {
   min: Moment.optional(),
   max: Moment.optional(),
   default: z.string().optional(),
   defaultFrom: z.literal('now').optional(),
 });
 
-export const YesNoField = z.strictObject({
-  ...named,
-  kind: z.literal('yes_no'),
-  ...common,
+export const YesNoField = fieldOf('yes_no', {
   default: z.boolean().optional(),
 });
 
-export const ChoiceField = z.strictObject({
-  ...named,
-  kind: z.literal('choice'),
-  ...common,
+export const ChoiceField = fieldOf('choice', {
   options: z.array(OptionSchema),
   display: z.enum(['list', 'radios']).optional(),
-  blank: z.boolean().optional().meta({
-    description:
-      'Whether an empty entry comes first: so in a list and not with radios, unless said.',
-  }),
+  blank: z
+    .boolean()
+    .optional()
+    .describe('Whether an empty entry comes first: so in a list and not with radios, unless said.'),
   default: z.string().optional(),
 });
 
-const Count = z.number().int().min(0).max(ROWS_PER_FIELD);
+const Count = z.int().min(0).max(ROWS_PER_FIELD);
 
-export const ChoicesField = z.strictObject({
-  ...named,
-  kind: z.literal('choices'),
-  ...common,
+export const ChoicesField = fieldOf('choices', {
   options: z.array(OptionSchema),
   minCount: Count.optional(),
   maxCount: Count.optional(),
   default: z.array(z.string()).optional(),
 });
 
-export const ReferenceField = z.strictObject({
-  ...named,
-  kind: z.literal('reference'),
-  ...common,
+export const ReferenceField = fieldOf('reference', {
   table: Name,
-  display: z.enum(['list', 'search']).optional().meta({
-    description: 'A list, or a line to search with: the latter beyond 40 rows, unless said.',
-  }),
+  display: z
+    .enum(['list', 'search'])
+    .optional()
+    .describe('A list, or a line to search with: the latter beyond 40 rows, unless said.'),
   default: z.string().optional(),
 });
 
-export const FileField = z.strictObject({
-  ...named,
-  kind: z.literal('file'),
-  ...common,
-  maxFiles: z.number().int().min(1).max(20).optional().meta({ description: 'One unless said.' }),
+export const FileField = fieldOf('file', {
+  maxFiles: z.int().min(1).max(20).optional().describe('One unless said.'),
   maxBytes: z
-    .number()
     .int()
     .min(1)
     .max(CHOSEN_FILE_BYTES)
     .optional()
-    .meta({ description: 'Bytes of each file, 10 MiB at most.' }),
+    .describe('Bytes of each file, 10 MiB at most.'),
   types: z
     .array(
       z
@@ -286,18 +239,12 @@ export const CellSchema = z.discriminatedUnion('kind', [
 
 export type CellField = z.infer<typeof CellSchema>;
 
-export const RowsField = z.strictObject({
-  ...named,
-  kind: z.literal('rows'),
-  ...common,
-  fields: z.array(CellSchema).min(1).meta({ description: 'The fields that each row has.' }),
+export const RowsField = fieldOf('rows', {
+  fields: z.array(CellSchema).min(1).describe('The fields that each row has.'),
   minRows: Count.optional(),
   maxRows: Count.optional(),
-  display: z
-    .enum(['grid', 'stack'])
-    .optional()
-    .meta({ description: 'A grid, or one row under the other.' }),
-  addLabel: z.string().optional().meta({ description: 'What the button that adds a row says.' }),
+  display: z.enum(['grid', 'stack']).optional().describe('A grid, or one row under the other.'),
+  addLabel: z.string().optional().describe('What the button that adds a row says.'),
 });
 
 export const FieldSchema = z.discriminatedUnion('kind', [...CellSchema.options, RowsField]);
@@ -311,13 +258,7 @@ export const SectionSchema = z.strictObject({
   hidden: z.boolean().optional(),
   locked: z.boolean().optional(),
   keepsSpace: z.boolean().optional(),
-  columns: z
-    .number()
-    .int()
-    .min(1)
-    .max(4)
-    .optional()
-    .meta({ description: 'Columns its fields stand in: 2 unless said.' }),
+  columns: z.int().min(1).max(4).optional().describe('Columns its fields stand in: 2 unless said.'),
   fields: z.array(FieldSchema),
 });
 export type Section = z.infer<typeof SectionSchema>;
@@ -336,9 +277,9 @@ export const ButtonSchema = z.strictObject({
   label: Text,
   hidden: z.boolean().optional(),
   locked: z.boolean().optional(),
-  section: Name.optional().meta({
-    description: 'The section at whose end it stands; without one, the foot of the form.',
-  }),
+  section: Name.optional().describe(
+    'The section at whose end it stands; without one, the foot of the form.',
+  ),
 });
 export type Button = z.infer<typeof ButtonSchema>;
 
@@ -346,7 +287,7 @@ export const TrackSchema = z.strictObject({
   name: Name,
   title: Text,
   stages: z.array(OptionSchema).min(1),
-  stage: Key.optional().meta({ description: 'The stage it begins at; none unless said.' }),
+  stage: Key.optional().describe('The stage it begins at; none unless said.'),
   hidden: z.boolean().optional(),
 });
 export type Track = z.infer<typeof TrackSchema>;
@@ -355,15 +296,13 @@ export type Track = z.infer<typeof TrackSchema>;
 export const ChildListSchema = z.strictObject({
   name: Name,
   title: Text,
-  form: Name.meta({ description: 'The form whose records are listed.' }),
-  field: Name.meta({ description: "The child's field that holds the id of this record." }),
-  launch: Name.meta({
-    description: 'The launch parameter that hands a new child the id of this record.',
-  }),
-  columns: z.array(Name).min(1).meta({ description: "The child's fields that the list shows." }),
-  section: Name.optional().meta({
-    description: 'The section at whose end it stands; without one, below the form.',
-  }),
+  form: Name.describe('The form whose records are listed.'),
+  field: Name.describe("The child's field that holds the id of this record."),
+  launch: Name.describe('The launch parameter that hands a new child the id of this record.'),
+  columns: z.array(Name).min(1).describe("The child's fields that the list shows."),
+  section: Name.optional().describe(
+    'The section at whose end it stands; without one, below the form.',
+  ),
 });
 export type ChildList = z.infer<typeof ChildListSchema>;
 
@@ -376,18 +315,15 @@ export type LaunchParameter = z.infer<typeof LaunchParameterSchema>;
 
 export const FormSettings = z.strictObject({
   runLimit: z
-    .number()
     .int()
     .min(1)
     .max(RUNS_AT_MOST)
     .optional()
-    .meta({
-      description: `How often one handler or rule may run within a step (${RUNS_PER_STEP}).`,
-    }),
+    .describe(`How often one handler or rule may run within a step (${RUNS_PER_STEP}).`),
   checkPages: z
     .boolean()
     .optional()
-    .meta({ description: 'Whether turning forward checks the page left (true).' }),
+    .describe('Whether turning forward checks the page left (true).'),
 });
 
 export const FormSchema = z.strictObject({
@@ -395,10 +331,13 @@ export const FormSchema = z.strictObject({
   name: Name,
   title: Text,
   settings: FormSettings.optional(),
-  launch: z.array(LaunchParameterSchema).max(100).optional().meta({
-    description:
+  launch: z
+    .array(LaunchParameterSchema)
+    .max(100)
+    .optional()
+    .describe(
       'What whoever opens the form may hand over; parameters that are not declared are texts.',
-  }),
+    ),
   pages: z.array(PageSchema).min(1),
   buttons: z.array(ButtonSchema).optional(),
   tracks: z.array(TrackSchema).optional(),

@@ -26,10 +26,6 @@ export function moneyDecimals({ decimals }: FieldOf<'money'>): number {
   return decimals ?? 2;
 }
 
-export function rowsInWords(rows: number): string {
-  return rows === 1 ? '1 row' : `${rows} rows`;
-}
-
 export function bytesInWords(size: number): string {
   if (size < 1024) return `${size} bytes`;
   const kib = size / 1024;

@@ -6,7 +6,7 @@ import * as z from 'zod';
 import { Name } from './definition';
 import { SCALAR_KINDS } from './scalar';
 
-const Milliseconds = z.number().int().min(0).max(600_000);
+const Milliseconds = z.int().min(0).max(600_000);
 
 export const ParameterSchema = z.strictObject({
   name: Name,
@@ -18,22 +18,21 @@ export const ParameterSchema = z.strictObject({
 const FromTable = z.strictObject({
   from: z.literal('table'),
   table: Name,
-  where: z
-    .record(Name, Name)
-    .meta({ description: 'Columns, each with the parameter it has to equal.' }),
+  where: z.record(Name, Name).describe('Columns, each with the parameter it has to equal.'),
   many: z
     .boolean()
     .optional()
-    .meta({ description: 'All rows that fit as a list; otherwise the first, or null.' }),
+    .describe('All rows that fit as a list; otherwise the first, or null.'),
 });
 
 const FromScript = z.strictObject({
   from: z.literal('script'),
-  script: z.string().meta({
-    description:
+  script: z
+    .string()
+    .describe(
       'The body of a function: it has the parameters and `tables` by name and returns what is answered.',
-  }),
-  gives: z.string().meta({ description: 'The TypeScript type of what it returns.' }),
+    ),
+  gives: z.string().describe('The TypeScript type of what it returns.'),
 });
 
 export const FunctionSchema = z.strictObject({
@@ -48,14 +47,12 @@ export type ServiceFunction = z.infer<typeof FunctionSchema>;
 export const ServiceShape = z.strictObject({
   $schema: z.string().optional(),
   title: z.string().min(1),
-  delay: Milliseconds.optional().meta({
-    description: 'Milliseconds until an answer comes: 300 unless said.',
-  }),
+  delay: Milliseconds.optional().describe('Milliseconds until an answer comes: 300 unless said.'),
   slow: z
-    .strictObject({ every: z.number().int().min(1).max(1_000_000), delay: Milliseconds })
+    .strictObject({ every: z.int().min(1).max(1_000_000), delay: Milliseconds })
     .optional()
-    .meta({ description: 'Every nth call takes this long instead.' }),
-  fails: z.string().optional().meta({ description: 'Every call fails, for this reason.' }),
+    .describe('Every nth call takes this long instead.'),
+  fails: z.string().optional().describe('Every call fails, for this reason.'),
   functions: z.record(Name, FunctionSchema),
 });
 export type ServiceShape = z.infer<typeof ServiceShape>;
@@ -70,6 +67,6 @@ export type Service = z.infer<typeof ServiceSchema>;
 export const ServiceMood = z.strictObject({
   delay: Milliseconds.optional(),
   fails: z.string().min(1).optional(),
-  byHand: z.boolean().optional().meta({ description: 'Nothing comes until an `answer` step.' }),
+  byHand: z.boolean().optional().describe('Nothing comes until an `answer` step.'),
 });
 export type ServiceMood = z.infer<typeof ServiceMood>;

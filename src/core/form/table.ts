@@ -13,8 +13,8 @@ export const ColumnSchema = z.strictObject({
 export const TableShape = z.strictObject({
   $schema: z.string().optional(),
   title: z.string().min(1),
-  key: Name.meta({ description: 'The column whose values are the keys of the rows.' }),
-  label: Name.meta({ description: 'The column people read where a row is named.' }),
+  key: Name.describe('The column whose values are the keys of the rows.'),
+  label: Name.describe('The column people read where a row is named.'),
   columns: z.array(ColumnSchema).min(1),
 });
 export type TableShape = z.infer<typeof TableShape>;

@@ -5,7 +5,8 @@
 import { showDate } from './date-style';
 import type { Field, FieldKind, FieldOf } from './definition';
 import type { FileValue } from './kinds/file';
-import { bytesInWords, labelOf, moneyDecimals, momentInWords, rowsInWords } from './reading';
+import { counted } from '../counted';
+import { bytesInWords, labelOf, moneyDecimals, momentInWords } from './reading';
 import type { ReadingContext } from './reading';
 import { round } from './round';
 import type { ScalarKind } from './scalar';
@@ -161,7 +162,7 @@ const TRAITS: { readonly [K in FieldKind]: Traits<FieldOf<K>> } = {
     ...LINE,
     label: 'Rows',
     inWords: ({ fields }) => `rows of ${fields.map((cell) => cell.name).join(', ')}`,
-    read: (value) => rowsInWords((value as readonly Value[]).length),
+    read: (value) => counted((value as readonly Value[]).length, 'row'),
     spelling: 'json',
     column: null,
     isList: true,

@@ -14,7 +14,6 @@ import type { Numbers } from './numbers';
 import { Untrue } from './wire';
 
 const number = z
-  .number()
   .int()
   .min(0)
   .max(2 ** 31);

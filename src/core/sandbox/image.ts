@@ -7,7 +7,7 @@
 import * as z from 'zod';
 import type { Regions } from './snapshot';
 
-const Pointer = z.number().int().nonnegative();
+const Pointer = z.int().nonnegative();
 const Pointers = z.record(z.string(), Pointer);
 
 const HeadSchema = z.strictObject({

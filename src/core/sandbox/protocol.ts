@@ -26,7 +26,7 @@ export const MaterialSchema = z.strictObject({
   /** Absent from releases made before there were shared modules. */
   modules: z.array(CompiledSchema).default([]),
   traced: z.boolean(),
-  mutant: z.number().int().min(0).max(MUTANTS).optional(),
+  mutant: z.int().min(0).max(MUTANTS).optional(),
 }) as unknown as z.ZodType<Material>;
 
 const Moment = z.strictObject({ entry: z.number().nullable(), detail: z.number().nullable() });
@@ -58,8 +58,8 @@ export const RequestSchema = z.discriminatedUnion('do', [
     do: z.literal('try'),
     opening: OpeningSchema,
     steps: z.array(TimedStepSchema),
-    mutant: z.number().int().min(0).max(MUTANTS),
-    reachedOf: z.number().int().min(0).max(MUTANTS),
+    mutant: z.int().min(0).max(MUTANTS),
+    reachedOf: z.int().min(0).max(MUTANTS),
   }),
   z.strictObject({ id: z.number(), do: z.literal('step'), step: TimedStepSchema }),
   z.strictObject({ id: z.number(), do: z.literal('identify'), newId: z.string() }),

@@ -20,27 +20,27 @@ import { ASPECTS, isToldName, SAID, type ToldName } from '../wire/aspects';
 import type { PartState } from '../session/step';
 
 export const OpenSchema = z.strictObject({
-  as: z.string().meta({ description: 'The key of a person of the workspace.' }),
+  as: z.string().describe('The key of a person of the workspace.'),
   record: z
     .string()
     .nullable()
     .optional()
-    .meta({ description: 'The id of a sample record; null for a new entry.' }),
+    .describe('The id of a sample record; null for a new entry.'),
   launch: ValuesSchema.optional(),
   clock: z.iso
     .datetime()
     .optional()
-    .meta({ description: 'When the form is opened, 2031-05-02T09:00:00Z unless said.' }),
+    .describe('When the form is opened, 2031-05-02T09:00:00Z unless said.'),
   zone: Zone.optional(),
-  seed: z.number().int().min(-SEEDS).max(SEEDS).optional(),
-  viewing: z.boolean().optional().meta({ description: 'The record is only looked at.' }),
+  seed: z.int().min(-SEEDS).max(SEEDS).optional(),
+  viewing: z.boolean().optional().describe('The record is only looked at.'),
   parent: z
     .strictObject({ form: Name, record: z.string() })
     .optional()
-    .meta({ description: 'The form and sample record that this one is opened from.' }),
-  services: ServiceMoods.optional().meta({
-    description: 'How services behave in this session instead of as defined.',
-  }),
+    .describe('The form and sample record that this one is opened from.'),
+  services: ServiceMoods.optional().describe(
+    'How services behave in this session instead of as defined.',
+  ),
 });
 export type Open = z.infer<typeof OpenSchema>;
 
@@ -50,8 +50,8 @@ const SPELLED = {
   'yes or no': z.boolean(),
   'text or nothing': z.string().nullable(),
   text: z.string(),
-  options: z.array(z.string()).meta({ description: 'Keys, in order.' }),
-  stage: z.string().nullable().meta({ description: 'Of a track: the key of its stage.' }),
+  options: z.array(z.string()).describe('Keys, in order.'),
+  stage: z.string().nullable().describe('Of a track: the key of its stage.'),
 };
 
 type Spelled = {
@@ -64,11 +64,9 @@ const spelled = {
   ) as Spelled),
   onScreen: z.boolean().optional(),
   editable: z.boolean().optional(),
-  fault: z.string().nullable().optional().meta({ description: 'What the last check found.' }),
+  fault: z.string().nullable().optional().describe('What the last check found.'),
   orphan: z.boolean().optional(),
-  stray: ValueSchema.optional().meta({
-    description: 'What the record brought and is no value of this kind.',
-  }),
+  stray: ValueSchema.optional().describe('What the record brought and is no value of this kind.'),
 } satisfies Record<Exclude<keyof PartState, 'sort'>, z.ZodType>;
 
 /** The order in which files of scenarios have them; a new one comes last. */
@@ -98,15 +96,11 @@ const aspects = {
 /** Every aspect can be expected. */
 export const PartExpectation = z.strictObject({
   ...aspects,
-  count: z
-    .number()
-    .int()
-    .optional()
-    .meta({ description: 'Of a rows field: how many rows there are.' }),
+  count: z.int().optional().describe('Of a rows field: how many rows there are.'),
   cells: z
     .record(Name, ValueSchema)
     .optional()
-    .meta({ description: 'Of a row: only the cells named are looked at.' }),
+    .describe('Of a row: only the cells named are looked at.'),
 });
 export type PartExpectation = z.infer<typeof PartExpectation>;
 
@@ -120,19 +114,19 @@ const special = {
     .strictObject({
       saved: z.boolean().optional(),
       stoppedBy: z.string().nullable().optional(),
-      values: ValuesSchema.optional().meta({ description: 'Only the fields named are looked at.' }),
+      values: ValuesSchema.optional().describe('Only the fields named are looked at.'),
       without: z.array(z.string()).optional(),
     })
     .optional(),
   '@page': z.string().nullable().optional(),
   '@replaced': z.string().nullable().optional(),
-  '@notice': Said.nullable().optional().meta({ description: 'The message that a rule holds.' }),
+  '@notice': Said.nullable().optional().describe('The message that a rule holds.'),
   '@messages': z.array(Said).optional(),
   '@log': z.array(z.array(ValueSchema)).optional(),
   '@parent': z
     .array(z.strictObject({ set: Name, to: ValueSchema }))
     .optional()
-    .meta({ description: 'Values handed to the form that this one was opened from.' }),
+    .describe('Values handed to the form that this one was opened from.'),
   '@errors': z
     .array(
       z.strictObject({
@@ -145,18 +139,17 @@ const special = {
   '@waiting': z
     .array(z.string())
     .optional()
-    .meta({ description: 'The functions of services that are waited for, the oldest call first.' }),
-  '@nothingElse': z.literal(true).optional().meta({
-    description:
-      'Besides what is named here and what the steps entered, nothing has changed since the last expect that says so, or since the opening.',
-  }),
-  '@refused': z
-    .array(z.strictObject({ step: z.number().int().optional(), why: z.string().optional() }))
+    .describe('The functions of services that are waited for, the oldest call first.'),
+  '@nothingElse': z
+    .literal(true)
     .optional()
-    .meta({
-      description:
-        'Steps a person could not do: the step counted from 0 among all entries of steps.',
-    }),
+    .describe(
+      'Besides what is named here and what the steps entered, nothing has changed since the last expect that says so, or since the opening.',
+    ),
+  '@refused': z
+    .array(z.strictObject({ step: z.int().optional(), why: z.string().optional() }))
+    .optional()
+    .describe('Steps a person could not do: the step counted from 0 among all entries of steps.'),
 };
 
 export const ExpectationSchema = z.object(special).catchall(PartExpectation);
@@ -175,15 +168,15 @@ export const InputName = z
     message:
       'is no input: a field, @as, @record, @launch.PARAMETER or @fails.SERVICE (yes where its calls fail)',
   })
-  .meta({ description: 'A field, or @as, @record, @launch.PARAMETER, @fails.SERVICE.' });
+  .describe('A field, or @as, @record, @launch.PARAMETER, @fails.SERVICE.');
 
 export const CasesSchema = z
   .strictObject({
     inputs: z.array(InputName).min(1),
-    steps: z.array(StepSchema).optional().meta({ description: 'Done after the inputs are set.' }),
+    steps: z.array(StepSchema).optional().describe('Done after the inputs are set.'),
     expected: z
       .array(z.string().min(1))
-      .meta({ description: 'A part for its value, or a part and an aspect: note.required.' }),
+      .describe('A part for its value, or a part and an aspect: note.required.'),
     rows: z
       .array(
         z.strictObject({
@@ -201,10 +194,9 @@ export const CasesSchema = z
       ),
     'every row has a value for each input and each expectation',
   )
-  .meta({
-    description:
-      'The same scenario for a table of values: after the steps the inputs are set in order, those without a value left alone, then the expectations hold.',
-  });
+  .describe(
+    'The same scenario for a table of values: after the steps the inputs are set in order, those without a value left alone, then the expectations hold.',
+  );
 export type Cases = z.infer<typeof CasesSchema>;
 
 export const AxisSchema = z.strictObject({
@@ -225,34 +217,35 @@ export const GridSchema = z
     strength: z
       .union([z.literal(2), z.literal(3)])
       .optional()
-      .meta({
-        description:
-          'Not all combinations: so many that any two (or three) values of different axes meet.',
-      }),
+      .describe(
+        'Not all combinations: so many that any two (or three) values of different axes meet.',
+      ),
     parts: z
       .array(z.string())
       .optional()
-      .meta({ description: 'The parts that are looked at; all unless said.' }),
+      .describe('The parts that are looked at; all unless said.'),
     accepted: z.strictObject({
-      base: OutcomeSchema.meta({ description: 'What is the same in all combinations.' }),
-      outcomes: z.array(OutcomeSchema).meta({ description: 'What differs, each only once.' }),
+      base: OutcomeSchema.describe('What is the same in all combinations.'),
+      outcomes: z.array(OutcomeSchema).describe('What differs, each only once.'),
       rows: z
-        .array(z.tuple([z.array(z.number().int().nonnegative()), z.number().int().nonnegative()]))
+        .array(z.tuple([z.array(z.int().nonnegative()), z.int().nonnegative()]))
         .max(COMBINATIONS_PER_GRID)
-        .meta({ description: 'Combinations, by the place of each value, with their outcome.' }),
+        .describe('Combinations, by the place of each value, with their outcome.'),
     }),
   })
-  .meta({ description: 'What comes of each combination of values, as it was accepted.' });
+  .describe('What comes of each combination of values, as it was accepted.');
 export type GridTest = z.infer<typeof GridSchema>;
 
 export const ScenarioSchema = z
   .strictObject({
     $schema: z.string().optional(),
     title: z.string().min(1),
-    startsAs: z.string().optional().meta({
-      description:
+    startsAs: z
+      .string()
+      .optional()
+      .describe(
         'The name of a scenario of the form: it is opened as that one is, and its steps are done first.',
-    }),
+      ),
     open: OpenSchema.optional(),
     steps: z
       .array(ScenarioStepSchema)

@@ -24,26 +24,23 @@ export type Because = z.infer<typeof Because>;
 
 export const RecordingSchema = z.strictObject({
   $schema: z.string().optional(),
-  recording: z.literal(1).meta({ description: 'The version of this format.' }),
+  recording: z.literal(1).describe('The version of this format.'),
   form: Name,
   release: z
-    .number()
     .int()
     .min(1)
     .max(LARGEST_INTEGER)
     .nullable()
-    .meta({ description: 'The number of the release that it happened in; null for none.' }),
+    .describe('The number of the release that it happened in; null for none.'),
   keptAt: z.iso.datetime(),
   because: Because,
-  says: z.string().max(2000).meta({ description: 'What the person, or the server, said of it.' }),
-  masked: z
-    .boolean()
-    .meta({ description: 'What is not known to be harmless was replaced before it was kept.' }),
+  says: z.string().max(2000).describe('What the person, or the server, said of it.'),
+  masked: z.boolean().describe('What is not known to be harmless was replaced before it was kept.'),
   opening: OpeningSchema,
   steps: z.array(TimedStepSchema).max(STEPS_PER_SESSION),
-  ended: ValuesSchema.nullable().meta({
-    description: 'The values that the person saw at the end, where they are known.',
-  }),
+  ended: ValuesSchema.nullable().describe(
+    'The values that the person saw at the end, where they are known.',
+  ),
 });
 export type Recording = z.infer<typeof RecordingSchema>;
 

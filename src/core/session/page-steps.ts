@@ -1,7 +1,7 @@
 /** Turning to another page, as a person: forward turns check the page left, `pageChange` handlers may stop it. */
 import { check, setFault } from './checking';
 import type { Pages } from './pages';
-import type { Progress } from './progress';
+import { OF_FORM, type Progress } from './progress';
 import type { Settling } from './settling';
 import type { Situation } from './situation';
 import type { State } from './state';
@@ -39,13 +39,9 @@ export class PageSteps {
     }
     let stopped = false;
     this.progress.queue.push({
+      ...OF_FORM,
       type: 'pageChange',
-      part: null,
-      row: null,
-      value: null,
-      previous: null,
       by: 'person',
-      from: null,
       cause,
       extra: { from: from.name, to: to.name },
       stop: (says, part, readsOf) => {

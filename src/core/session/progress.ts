@@ -29,6 +29,9 @@ export interface Event {
   stop?: (says: string, part: Part | null, readsOf: ReadonlySet<Part>) => void;
 }
 
+/** What an event of the form itself has nothing of. */
+export const OF_FORM = { part: null, row: null, value: null, previous: null, from: null } as const;
+
 /** What waits for its turn: an event, or something that a person entered. */
 export type Item = Event | (() => void);
 

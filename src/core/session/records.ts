@@ -9,7 +9,7 @@ import type { Corrections } from './corrections';
 import type { Defaults } from './defaults';
 import type { Opened } from './opened';
 import type { Part } from './parts';
-import type { Progress } from './progress';
+import { OF_FORM, type Progress } from './progress';
 import type { Rows } from './rows';
 import type { Running } from './running';
 import type { Settling } from './settling';
@@ -73,13 +73,9 @@ export class Records {
     this.progress.begin(true);
     for (const rule of this.ties.rules) this.state.outdated.rules.add(rule);
     this.progress.queue.push({
+      ...OF_FORM,
       type: 'load',
-      part: null,
-      row: null,
-      value: null,
-      previous: null,
       by: 'form',
-      from: null,
       cause,
     });
     this.settling.settle(cause);

@@ -17,11 +17,11 @@ export const ValueSchema: z.ZodType<Value> = z
     z.array(z.json()).max(10_000),
     z.record(z.string(), z.json()),
   ])
-  .meta({ description: 'A value as plain JSON; empty is null.' }) as z.ZodType<Value>;
+  .describe('A value as plain JSON; empty is null.') as z.ZodType<Value>;
 
 /** A line of a script on the tape (`wire/line.ts`). */
 export const LineSchema = z.union([
-  z.number().int(),
+  z.int(),
   z.string().regex(/^shared\/[a-z0-9_-]+:\d+$/) as unknown as z.ZodType<`${string}:${number}`>,
 ]);
 
@@ -32,7 +32,7 @@ export const SEEDS = 2 ** 32;
 
 const PartName = z.string().min(1).max(200);
 
-const Milliseconds = z.number().int().min(0).max(31_536_000_000);
+const Milliseconds = z.int().min(0).max(31_536_000_000);
 
 const steps = {
   set: z.strictObject({ set: PartName, to: ValueSchema }),
@@ -40,7 +40,7 @@ const steps = {
   focus: z.strictObject({ focus: PartName }),
   blur: z.strictObject({ blur: PartName }),
   click: z.strictObject({ click: PartName }),
-  wait: z.strictObject({ wait: Milliseconds.meta({ description: 'Milliseconds.' }) }),
+  wait: z.strictObject({ wait: Milliseconds.describe('Milliseconds.') }),
   turnTo: z.strictObject({ turnTo: PartName }),
   addRow: z.strictObject({
     addRow: PartName,
@@ -50,27 +50,29 @@ const steps = {
         z.array(z.record(Name, ValueSchema)).max(ROWS_PER_FIELD),
       ])
       .optional()
-      .meta({ description: 'The cells given; a list adds several rows at once.' }),
+      .describe('The cells given; a list adds several rows at once.'),
   }),
   removeRow: z.strictObject({ removeRow: PartName }),
-  moveRow: z.strictObject({ moveRow: PartName, to: z.number().int().min(0).max(ROWS_PER_FIELD) }),
+  moveRow: z.strictObject({ moveRow: PartName, to: z.int().min(0).max(ROWS_PER_FIELD) }),
   next: z.strictObject({ next: z.literal(true) }),
   previous: z.strictObject({ previous: z.literal(true) }),
   answer: z.strictObject({
-    answer: PartName.meta({
-      description:
-        'A service and its function, such as ship_register.find: its oldest call is answered unless which says another.',
-    }),
+    answer: PartName.describe(
+      'A service and its function, such as ship_register.find: its oldest call is answered unless which says another.',
+    ),
     with: ValueSchema.optional(),
     fails: z.string().min(1).optional(),
-    after: Milliseconds.optional().meta({ description: 'Milliseconds that pass before.' }),
+    after: Milliseconds.optional().describe('Milliseconds that pass before.'),
     usual: z
       .boolean()
       .optional()
-      .meta({ description: 'As the service itself would answer, whatever its delay.' }),
-    which: z.number().int().min(0).max(CALLS_WAITING).optional().meta({
-      description: 'Which of the calls of this name that wait, the oldest being 0.',
-    }),
+      .describe('As the service itself would answer, whatever its delay.'),
+    which: z
+      .int()
+      .min(0)
+      .max(CALLS_WAITING)
+      .optional()
+      .describe('Which of the calls of this name that wait, the oldest being 0.'),
   }),
   fromChild: z.strictObject({ fromChild: PartName, to: ValueSchema }),
   submit: z.strictObject({ submit: z.literal(true) }),
@@ -95,7 +97,7 @@ export const ServiceMoods = z.record(
 export const Zone = z
   .string()
   .refine(isZone, { message: 'is not the name of a time zone, such as Europe/Lisbon' })
-  .meta({ description: 'The IANA name of a time zone; UTC unless said.' });
+  .describe('The IANA name of a time zone; UTC unless said.');
 
 export const OpeningSchema = z.strictObject({
   person: z.strictObject({
@@ -105,9 +107,9 @@ export const OpeningSchema = z.strictObject({
   }),
   record: z.strictObject({ id: z.string(), values: ValuesSchema }).nullable(),
   launch: ValuesSchema,
-  clock: z.number().int().min(EARLIEST_CLOCK).max(LATEST_CLOCK),
+  clock: z.int().min(EARLIEST_CLOCK).max(LATEST_CLOCK),
   zone: Zone.optional(),
-  seed: z.number().int().min(-SEEDS).max(SEEDS),
+  seed: z.int().min(-SEEDS).max(SEEDS),
   newId: z.string(),
   viewing: z.boolean().optional(),
   records: z.array(z.strictObject({ id: z.string(), values: ValuesSchema })).optional(),

@@ -5,7 +5,7 @@
 import { equal } from '../form/value';
 import { check, setFault, type Found } from './checking';
 import { submittedValues, valuesOf } from './submitted-values';
-import type { Progress } from './progress';
+import { OF_FORM, type Progress } from './progress';
 import type { Settling } from './settling';
 import type { Situation } from './situation';
 import type { State } from './state';
@@ -55,13 +55,9 @@ export class Submitting {
     // What is saved stays: what `saved` handlers do is taken back by itself where they do not settle.
     this.progress.commit();
     this.progress.queue.push({
+      ...OF_FORM,
       type: 'saved',
-      part: null,
-      row: null,
-      value: null,
-      previous: null,
       by: 'form',
-      from: null,
       cause,
       extra: { id: this.situation.record },
     });
@@ -79,13 +75,9 @@ export class Submitting {
     const before = valuesOf(this.state);
     this.situation.submitting = true;
     this.progress.queue.push({
+      ...OF_FORM,
       type: 'submit',
-      part: null,
-      row: null,
-      value: null,
-      previous: null,
       by: 'person',
-      from: null,
       cause,
       stop: (says, part, readsOf) => {
         stops.push({ part: part?.address ?? null, says });

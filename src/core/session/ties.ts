@@ -30,28 +30,8 @@ function withOne<T extends Ordered>(list: readonly T[], one: T): readonly T[] {
     : [...list, one].sort(byOrder);
 }
 
-function handlerOf({
-  number,
-  behaviour,
-  event,
-  keys,
-  overlap,
-  line,
-  order,
-}: Extract<Tied, { is: 'handler' }>): Handler {
-  return {
-    sort: 'handler',
-    number,
-    behaviour,
-    event,
-    keys,
-    overlap,
-    line,
-    order,
-    rowRuns: null,
-    step: 0,
-    runs: 0,
-  };
+function handlerOf({ is, ...tied }: Extract<Tied, { is: 'handler' }>): Handler {
+  return { sort: is, ...tied, rowRuns: null, step: 0, runs: 0 };
 }
 
 export class Ties {

@@ -17,7 +17,6 @@ import {
   listed,
   many,
   one,
-  openAs,
   rule,
   sampleValue,
   tableOf,
@@ -26,6 +25,9 @@ import {
   type Picked,
   starter,
   type StarterSetting,
+  way,
+  scenario,
+  asChoice,
 } from './starter';
 import { isNumeric, KINDS, traitsOf } from '../form/traits';
 
@@ -55,11 +57,11 @@ export const computeFromFields = starter({
     const target = picked.target?.[0] ?? last;
     return {
       target: one('The result goes into', all, [last]),
-      how: one('It is', [
-        { key: 'sum', label: 'the sum' },
-        { key: 'product', label: 'the product' },
-        { key: 'difference', label: 'the first less the others' },
-      ]),
+      how: one('It is', {
+        sum: 'the sum',
+        product: 'the product',
+        difference: 'the first less the others',
+      }),
       of: many(
         'of',
         all.filter(({ key }) => key !== target),
@@ -103,21 +105,17 @@ export const computeFromFields = starter({
         COMPUTED,
       ],
       ways: [
-        { when: `${listed(values.map(String))} entered`, open: openAs(setting), steps: entered },
-        { when: 'one of them empty', open: openAs(setting), steps: entered.slice(1) },
+        way(setting, `${listed(values.map(String))} entered`, entered),
+        way(setting, 'one of them empty', entered.slice(1)),
       ],
       watched: [goal],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            ...entered,
-            expectValue(goal, result(values)),
-            ...of.slice(0, 1).map((name) => set(name, null)),
-            expectValue(goal, null),
-          ],
-        },
+        scenario(setting, title, [
+          ...entered,
+          expectValue(goal, result(values)),
+          ...of.slice(0, 1).map((name) => set(name, null)),
+          expectValue(goal, null),
+        ]),
       ],
     };
   },
@@ -134,21 +132,9 @@ export const computeFromRows = starter({
     if (rows === undefined) return 'The form has no rows with a column of numbers.';
     if (targets.length === 0) return 'The form has no number to hold the result.';
     return {
-      rows: one(
-        'Over the rows of',
-        withNumbers.map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
-      ),
-      how: one('Take', [
-        { key: 'sum', label: 'the sum' },
-        { key: 'largest', label: 'the largest' },
-        { key: 'average', label: 'the average' },
-      ]),
-      column: one(
-        'of',
-        cellsOf(rows)
-          .filter(isNumeric)
-          .map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
-      ),
+      rows: one('Over the rows of', withNumbers.map(asChoice)),
+      how: one('Take', { sum: 'the sum', largest: 'the largest', average: 'the average' }),
+      column: one('of', cellsOf(rows).filter(isNumeric).map(asChoice)),
       target: one('The result goes into', targets),
     };
   },
@@ -188,37 +174,28 @@ export const computeFromRows = starter({
         COMPUTED,
       ],
       ways: [
-        { when: 'no rows', open: openAs(setting), steps: [] },
-        { when: `one row with ${a}`, open: openAs(setting), steps: [add(a)] },
-        { when: `rows with ${a} and ${b}`, open: openAs(setting), steps: [add(a), add(b)] },
+        way(setting, 'no rows', []),
+        way(setting, `one row with ${a}`, [add(a)]),
+        way(setting, `rows with ${a} and ${b}`, [add(a), add(b)]),
       ],
       watched: [goal],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            add(a),
-            add(b),
-            expectValue(goal, result([a, b])),
-            { removeRow: `${owner}[1]` },
-            expectValue(goal, result([a])),
-            { removeRow: `${owner}[0]` },
-            expectValue(goal, null),
-          ],
-        },
+        scenario(setting, title, [
+          add(a),
+          add(b),
+          expectValue(goal, result([a, b])),
+          { removeRow: `${owner}[1]` },
+          expectValue(goal, result([a])),
+          { removeRow: `${owner}[0]` },
+          expectValue(goal, null),
+        ]),
       ],
     };
   },
 });
 
-const UNITS = [
-  { key: 'days', label: 'days' },
-  { key: 'weeks', label: 'weeks' },
-  { key: 'months', label: 'months' },
-  { key: 'years', label: 'years' },
-] as const;
-type Unit = (typeof UNITS)[number]['key'];
+const UNITS = { days: 'days', weeks: 'weeks', months: 'months', years: 'years' } as const;
+type Unit = keyof typeof UNITS;
 
 /** Two dates and a number, and the date that is picked to begin with. */
 function datesAndNumbers(form: Form, picked: Picked) {
@@ -271,31 +248,23 @@ export const dateFromNumber = starter({
         COMPUTED,
       ],
       ways: [
-        {
-          when: `${day} and ${many}`,
-          open: openAs(setting),
-          steps: [set(start, day), set(count, many)],
-        },
-        { when: 'no number', open: openAs(setting), steps: [set(start, day)] },
+        way(setting, `${day} and ${many}`, [set(start, day), set(count, many)]),
+        way(setting, 'no number', [set(start, day)]),
       ],
       watched: [goal],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            set(start, day),
-            set(count, many),
-            expectValue(
-              goal,
-              Temporal.PlainDate.from(day)
-                .add({ [unit as Unit]: whole })
-                .toString(),
-            ),
-            set(count, null),
-            expectValue(goal, null),
-          ],
-        },
+        scenario(setting, title, [
+          set(start, day),
+          set(count, many),
+          expectValue(
+            goal,
+            Temporal.PlainDate.from(day)
+              .add({ [unit as Unit]: whole })
+              .toString(),
+          ),
+          set(count, null),
+          expectValue(goal, null),
+        ]),
       ],
     };
   },
@@ -316,10 +285,7 @@ export const numberFromDates = starter({
         dates.filter(({ key }) => key !== from),
       ),
       unit: one('in whole', UNITS),
-      count: one('The last day', [
-        { key: 'out', label: 'is not counted' },
-        { key: 'in', label: 'is counted' },
-      ]),
+      count: one('The last day', { out: 'is not counted', in: 'is counted' }),
       target: one('goes into', numbers),
     };
   },
@@ -343,22 +309,18 @@ export const numberFromDates = starter({
       ]),
       explanation: ['Dates compare as texts, since 2031-05-02 sorts as it counts.', COMPUTED],
       ways: [
-        { when: `${a} to ${b}`, open: openAs(setting), steps: [set(start, a), set(end, b)] },
-        { when: 'the wrong way round', open: openAs(setting), steps: [set(start, b), set(end, a)] },
+        way(setting, `${a} to ${b}`, [set(start, a), set(end, b)]),
+        way(setting, 'the wrong way round', [set(start, b), set(end, a)]),
       ],
       watched: [goal],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            set(start, a),
-            set(end, b),
-            expectValue(goal, until),
-            set(end, '2031-05-01'),
-            expectValue(goal, null),
-          ],
-        },
+        scenario(setting, title, [
+          set(start, a),
+          set(end, b),
+          expectValue(goal, until),
+          set(end, '2031-05-01'),
+          expectValue(goal, null),
+        ]),
       ],
     };
   },
@@ -413,25 +375,21 @@ export const composeText = starter({
         'Empty sources are left out, and with none the text is empty: null, not "".',
       ],
       ways: [
-        { when: 'all filled in', open: openAs(setting), steps: entered },
-        { when: 'only the first', open: openAs(setting), steps: entered.slice(0, 1) },
-        { when: 'nothing filled in', open: openAs(setting), steps: [] },
+        way(setting, 'all filled in', entered),
+        way(setting, 'only the first', entered.slice(0, 1)),
+        way(setting, 'nothing filled in', []),
       ],
       watched: [goal],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            ...entered,
-            expectValue(goal, texts.join(between ?? '')),
-            ...fields.slice(0, 1).map((field) => set(field.name, null)),
-            ...entered.slice(0, 1),
-            expectValue(goal, texts.join(between ?? '')),
-            ...fields.map((field) => set(field.name, null)),
-            expectValue(goal, null),
-          ],
-        },
+        scenario(setting, title, [
+          ...entered,
+          expectValue(goal, texts.join(between ?? '')),
+          ...fields.slice(0, 1).map((field) => set(field.name, null)),
+          ...entered.slice(0, 1),
+          expectValue(goal, texts.join(between ?? '')),
+          ...fields.map((field) => set(field.name, null)),
+          expectValue(goal, null),
+        ]),
       ],
     };
   },
@@ -508,29 +466,23 @@ export const dependentOptions = starter({
         'A value that is no longer offered is emptied by the form when the step is over. One that a record brought stays and is marked.',
         'With the driving field empty all are offered.',
       ],
-      ways: values.map((value) => ({
-        when: `${labelOf(setting.form, by)} ${String(value)}`,
-        open: openAs(setting),
-        steps: [set(by, value)],
-      })),
+      ways: values.map((value) =>
+        way(setting, `${labelOf(setting.form, by)} ${String(value)}`, [set(by, value)]),
+      ),
       watched: [field.name],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            set(by, middle as Value),
-            {
-              expect: {
-                [field.name]: {
-                  options: keys(table.rows.filter((row) => fits(row, middle as Value))),
-                },
+        scenario(setting, title, [
+          set(by, middle as Value),
+          {
+            expect: {
+              [field.name]: {
+                options: keys(table.rows.filter((row) => fits(row, middle as Value))),
               },
             },
-            set(by, null),
-            { expect: { [field.name]: { options: keys(table.rows) } } },
-          ],
-        },
+          },
+          set(by, null),
+          { expect: { [field.name]: { options: keys(table.rows) } } },
+        ]),
       ],
     };
   },

@@ -20,6 +20,8 @@ import {
   type Choice,
   starter,
   type StarterSetting,
+  way,
+  scenario,
 } from './starter';
 
 const set = (name: string, to: Value): Step => ({ set: name, to });
@@ -36,16 +38,13 @@ export const prefill = starter({
     if (first === undefined) return 'The form has no text to prefill.';
     return {
       target: one('Fill', targets),
-      from: one('from', [
-        { key: 'launch', label: 'a launch parameter' },
-        { key: 'name', label: 'the name of the person' },
-        { key: 'key', label: 'the key of the person' },
-      ]),
+      from: one('from', {
+        launch: 'a launch parameter',
+        name: 'the name of the person',
+        key: 'the key of the person',
+      }),
       parameter: words('Launch parameter', first.key),
-      lock: one('and', [
-        { key: 'yes', label: 'lock it' },
-        { key: 'no', label: 'leave it open' },
-      ]),
+      lock: one('and', { yes: 'lock it', no: 'leave it open' }),
     };
   },
   make(setting, { target, from, parameter, lock }) {
@@ -91,28 +90,27 @@ export const prefill = starter({
             { when: `launched with ${name}`, open: given, steps: [] },
             { when: 'without it', open: without, steps: [] },
           ]
-        : setting.people.map(({ key, name: called }) => ({
-            when: called,
-            open: openAs(setting, { as: key }),
-            steps: [],
-          })),
+        : setting.people.map(({ key, name: called }) => way(setting, called, [], { as: key })),
       watched: [goal],
       scenarios: launch
         ? [
             { title: `${title}: given`, open: given, steps: [expected(true)] },
             { title: `${title}: not given`, open: without, steps: [expected(false)] },
           ]
-        : setting.people.slice(0, 2).map((one): Scenario => ({
-            title: `${title}: ${one.name}`,
-            open: openAs(setting, { as: one.key }),
-            steps: [
-              {
-                expect: {
-                  [goal]: { value: one[from as 'name'], ...(locks ? { locked: true } : {}) },
+        : setting.people.slice(0, 2).map((one): Scenario =>
+            scenario(
+              setting,
+              `${title}: ${one.name}`,
+              [
+                {
+                  expect: {
+                    [goal]: { value: one[from as 'name'], ...(locks ? { locked: true } : {}) },
+                  },
                 },
-              },
-            ],
-          })),
+              ],
+              { as: one.key },
+            ),
+          ),
     };
   },
 });
@@ -155,32 +153,20 @@ export const clearAll = starter({
         field === undefined
           ? []
           : [
-              {
-                when: 'something filled in',
-                open: openAs(setting),
-                steps: [set(field.name, value)],
-              },
-              {
-                when: 'then pressed',
-                open: openAs(setting),
-                steps: [set(field.name, value), { click: name }],
-              },
+              way(setting, 'something filled in', [set(field.name, value)]),
+              way(setting, 'then pressed', [set(field.name, value), { click: name }]),
             ],
       watched: field === undefined ? [] : [field.name],
       scenarios:
         field === undefined
           ? []
           : [
-              {
-                title,
-                open: openAs(setting),
-                steps: [
-                  set(field.name, value),
-                  { expect: { [field.name]: { value } } },
-                  { click: name },
-                  { expect: { [field.name]: { value: null } } },
-                ],
-              },
+              scenario(setting, title, [
+                set(field.name, value),
+                { expect: { [field.name]: { value } } },
+                { click: name },
+                { expect: { [field.name]: { value: null } } },
+              ]),
             ],
     };
   },
@@ -239,21 +225,17 @@ export const validateAcross = starter({
         'Both fields are read, so mending either takes the problem away. Nothing is said while one is empty.',
       ],
       ways: [
-        { when: 'the right way round', open: openAs(setting), steps: right },
-        { when: 'the wrong way round', open: openAs(setting), steps: wrong },
+        way(setting, 'the right way round', right),
+        way(setting, 'the wrong way round', wrong),
       ],
       watched: [a.name],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            ...wrong,
-            { expect: { [a.name]: { problem: says } } },
-            ...right,
-            { expect: { [a.name]: { problem: null } } },
-          ],
-        },
+        scenario(setting, title, [
+          ...wrong,
+          { expect: { [a.name]: { problem: says } } },
+          ...right,
+          { expect: { [a.name]: { problem: null } } },
+        ]),
       ],
     };
   },
@@ -269,10 +251,7 @@ export const warnFuture = starter({
       ? 'The form has no date.'
       : {
           date: one('When', dates),
-          how: one('lies ahead,', [
-            { key: 'warning', label: 'warn' },
-            { key: 'problem', label: 'refuse it' },
-          ]),
+          how: one('lies ahead,', { warning: 'warn', problem: 'refuse it' }),
           says: words('and say', 'This day is still to come.'),
         };
   },
@@ -466,25 +445,21 @@ ${pairs.map(([from, to]) => `    fields.${to}.value = ${member(from)} ?? null;`)
         'A service that finds nothing answers null; one that fails rejects with ServiceError, which is said instead of failing the form.',
       ],
       ways: [
-        { when: 'known', open: openAs(setting), steps: known },
-        {
-          when: 'not answering',
-          open: openAs(setting, { services: { [service.name]: { fails: 'no answer' } } }),
-          steps: known,
-        },
+        way(setting, 'known', known),
+        way(setting, 'not answering', known, {
+          services: { [service.name]: { fails: 'no answer' } },
+        }),
       ],
       watched: [by, ...pairs.map(([, to]) => to)],
       scenarios:
         asked === undefined
           ? []
           : [
-              ...(row === undefined
-                ? []
-                : [{ title, open: openAs(setting), steps: [...known, filled(false)] }]),
-              {
-                title: `${title}: not answering`,
-                open: openAs(setting, { services: { [service.name]: { fails: 'no answer' } } }),
-                steps: [
+              ...(row === undefined ? [] : [scenario(setting, title, [...known, filled(false)])]),
+              scenario(
+                setting,
+                `${title}: not answering`,
+                [
                   ...known,
                   {
                     expect: {
@@ -493,7 +468,8 @@ ${pairs.map(([from, to]) => `    fields.${to}.value = ${member(from)} ?? null;`)
                   },
                   filled(true),
                 ],
-              },
+                { services: { [service.name]: { fails: 'no answer' } } },
+              ),
             ],
     };
   },

@@ -14,7 +14,6 @@ import {
   labelsOf,
   many,
   one,
-  openAs,
   partChoices,
   partName,
   rowsWith,
@@ -31,6 +30,9 @@ import {
   starter,
   type StarterSetting,
   type Way,
+  way,
+  scenario,
+  asChoice,
 } from './starter';
 import { isList, KINDS } from '../form/traits';
 
@@ -82,23 +84,15 @@ export const byChoice = starter({
         ...steerLines(targets, aspects, 'applies'),
       ]),
       explanation: [`The key of ${field.label} is compared, not its label.`, HELD],
-      ways: condition.all.map(({ label, value }) => ({
-        when: label,
-        open: openAs(setting),
-        steps: [set(field.name, value)],
-      })),
+      ways: condition.all.map(({ label, value }) => way(setting, label, [set(field.name, value)])),
       watched: targets.map(partName),
       scenarios: [
-        {
-          title: `${parts} by ${field.label}`,
-          open: openAs(setting),
-          steps: [
-            set(field.name, condition.on),
-            steerExpectation(targets, aspects, true),
-            set(field.name, condition.off),
-            steerExpectation(targets, aspects, false),
-          ],
-        },
+        scenario(setting, `${parts} by ${field.label}`, [
+          set(field.name, condition.on),
+          steerExpectation(targets, aspects, true),
+          set(field.name, condition.off),
+          steerExpectation(targets, aspects, false),
+        ]),
       ],
     };
   },
@@ -120,10 +114,7 @@ export const bySeveral = starter({
     if (first === undefined || second === undefined)
       return 'The form has fewer than two choices, yes/nos or references to decide by.';
     return {
-      how: one('When', [
-        { key: 'any', label: 'either holds' },
-        { key: 'all', label: 'both hold' },
-      ]),
+      how: one('When', { any: 'either holds', all: 'both hold' }),
       first: one('The first', drivers),
       firstValues: many('is', valueChoices(setting, fieldNamed(setting.form, first))),
       second: one('The second', others),
@@ -150,14 +141,11 @@ export const bySeveral = starter({
       ] as const
     ).map(([holdsA, holdsB]) => ({
       holds: any ? holdsA || holdsB : holdsA && holdsB,
-      way: {
-        when: `${a.label} ${holdsA ? 'fits' : 'does not'}, ${b.label} ${holdsB ? 'fits' : 'does not'}`,
-        open: openAs(setting),
-        steps: [
-          set(a.name, holdsA ? whenA.on : whenA.off),
-          set(b.name, holdsB ? whenB.on : whenB.off),
-        ],
-      },
+      way: way(
+        setting,
+        `${a.label} ${holdsA ? 'fits' : 'does not'}, ${b.label} ${holdsB ? 'fits' : 'does not'}`,
+        [set(a.name, holdsA ? whenA.on : whenA.off), set(b.name, holdsB ? whenB.on : whenB.off)],
+      ),
     }));
     return {
       title,
@@ -172,14 +160,14 @@ export const bySeveral = starter({
       ways: ways.map(({ way }) => way),
       watched: targets.map(partName),
       scenarios: [
-        {
+        scenario(
+          setting,
           title,
-          open: openAs(setting),
-          steps: ways.flatMap(({ holds, way }): ScenarioStep[] => [
+          ways.flatMap(({ holds, way }): ScenarioStep[] => [
             ...way.steps,
             steerExpectation(targets, aspects, holds),
           ]),
-        },
+        ),
       ],
     };
   },
@@ -219,22 +207,19 @@ export const byRole = starter({
         'A person may have several roles, which are compared by their keys. A lock refuses people, not scripts; the server refuses them too.',
         HELD,
       ],
-      ways: setting.people.map(({ key, name }) => ({
-        when: name,
-        open: openAs(setting, { as: key }),
-        steps: [],
-      })),
+      ways: setting.people.map(({ key, name }) => way(setting, name, [], { as: key })),
       watched: targets.map(partName),
       scenarios: ([true, false] as const).flatMap((holds) => {
         const [person] = withRole(holds);
         return person === undefined
           ? []
           : [
-              {
-                title: `${title}: ${holds ? '' : 'not '}for ${person.name}`,
-                open: openAs(setting, { as: person.key }),
-                steps: [steerExpectation(targets, aspects, holds)],
-              },
+              scenario(
+                setting,
+                `${title}: ${holds ? '' : 'not '}for ${person.name}`,
+                [steerExpectation(targets, aspects, holds)],
+                { as: person.key },
+              ),
             ];
       }),
     };
@@ -276,23 +261,23 @@ export const byFlag = starter({
         'row is null while nothing is chosen, which ?. takes care of.',
         HELD,
       ],
-      ways: table.rows.slice(0, 12).map((row) => ({
-        when: String(row[table.label]),
-        open: openAs(setting),
-        steps: [set(field.name, String(row[table.key]))],
-      })),
+      ways: table.rows
+        .slice(0, 12)
+        .map((row) =>
+          way(setting, String(row[table.label]), [set(field.name, String(row[table.key]))]),
+        ),
       watched: targets.map(partName),
       scenarios: [
-        {
+        scenario(
+          setting,
           title,
-          open: openAs(setting),
-          steps: ([true, false] as const).flatMap((holds): ScenarioStep[] => {
+          ([true, false] as const).flatMap((holds): ScenarioStep[] => {
             const key = rowsWith(setting, table, column, holds);
             return key === null
               ? []
               : [set(field.name, key), steerExpectation(targets, aspects, holds)];
           }),
-        },
+        ),
       ],
     };
   },
@@ -350,24 +335,18 @@ export const chained = starter({
         HELD,
       ],
       ways: [
-        { when: 'nothing filled in', open: openAs(setting), steps: [] },
-        ...fields.slice(0, filled.length).map(({ label }, i) => ({
-          when: `${label} filled in`,
-          open: openAs(setting),
-          steps: filled.slice(0, i + 1),
-        })),
+        way(setting, 'nothing filled in', []),
+        ...fields
+          .slice(0, filled.length)
+          .map(({ label }, i) => way(setting, `${label} filled in`, filled.slice(0, i + 1))),
       ],
       watched: chain.slice(1),
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            ...filled.flatMap((step, i): ScenarioStep[] => [step, shown(i + 1)]),
-            ...fields.slice(0, 1).map((field) => set(field.name, null)),
-            shown(0),
-          ],
-        },
+        scenario(setting, title, [
+          ...filled.flatMap((step, i): ScenarioStep[] => [step, shown(i + 1)]),
+          ...fields.slice(0, 1).map((field) => set(field.name, null)),
+          shown(0),
+        ]),
       ],
     };
   },
@@ -398,23 +377,15 @@ export const replaceForm = starter({
         'The message stands instead of the form and offers to start again. Once the rule no longer says it, the form is back with all that was typed.',
         HELD,
       ],
-      ways: condition.all.map(({ label, value }) => ({
-        when: label,
-        open: openAs(setting),
-        steps: [set(field.name, value)],
-      })),
+      ways: condition.all.map(({ label, value }) => way(setting, label, [set(field.name, value)])),
       watched: ['@replaced'],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            set(field.name, condition.off),
-            { expect: { '@replaced': null } } as ScenarioStep,
-            set(field.name, condition.on),
-            { expect: { '@replaced': text } } as ScenarioStep,
-          ],
-        },
+        scenario(setting, title, [
+          set(field.name, condition.off),
+          { expect: { '@replaced': null } } as ScenarioStep,
+          set(field.name, condition.on),
+          { expect: { '@replaced': text } } as ScenarioStep,
+        ]),
       ],
     };
   },
@@ -459,23 +430,15 @@ export const switchTrack = starter({
         ...(rest === '' ? [] : [`tracks.${rest}.shown = !applies;`]),
       ]),
       explanation: ['Both tracks are said in one rule, so never both and never neither.', HELD],
-      ways: condition.all.map(({ label, value }) => ({
-        when: label,
-        open: openAs(setting),
-        steps: [set(field.name, value)],
-      })),
+      ways: condition.all.map(({ label, value }) => way(setting, label, [set(field.name, value)])),
       watched: rest === '' ? [main] : [main, rest],
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            set(field.name, condition.on),
-            expected(true),
-            set(field.name, condition.off),
-            expected(false),
-          ],
-        },
+        scenario(setting, title, [
+          set(field.name, condition.on),
+          expected(true),
+          set(field.name, condition.off),
+          expected(false),
+        ]),
       ],
     };
   },
@@ -501,10 +464,7 @@ export const perRow = starter({
     if (rows === undefined || driver === undefined)
       return 'The form has no rows with a choice, yes/no or reference and further columns.';
     return {
-      rows: one(
-        'In each row of',
-        fields.map(({ name, label }) => ({ key: name, label: `${label} (${name})` })),
-      ),
+      rows: one('In each row of', fields.map(asChoice)),
       driver: one('Decided by', drivers),
       values: many(
         'When it is',
@@ -546,26 +506,20 @@ export const perRow = starter({
         'keep.each runs once for each row and says something of that row alone; a row that moves takes its state along.',
         HELD,
       ],
-      ways: condition.all.map(({ label, value }) => ({
-        when: label,
-        open: openAs(setting),
-        steps: [{ addRow: owner }, set(address(0, column), value)],
-      })),
+      ways: condition.all.map(({ label, value }) =>
+        way(setting, label, [{ addRow: owner }, set(address(0, column), value)]),
+      ),
       watched: targets.map((name) => address(0, name)),
       scenarios: [
-        {
-          title,
-          open: openAs(setting),
-          steps: [
-            { addRow: owner },
-            { addRow: owner },
-            set(address(0, column), condition.on),
-            set(address(1, column), condition.off),
-            expected([true, false]),
-            set(address(0, column), condition.off),
-            expected([false, false]),
-          ],
-        },
+        scenario(setting, title, [
+          { addRow: owner },
+          { addRow: owner },
+          set(address(0, column), condition.on),
+          set(address(1, column), condition.off),
+          expected([true, false]),
+          set(address(0, column), condition.off),
+          expected([false, false]),
+        ]),
       ],
     };
   },

@@ -129,16 +129,29 @@ export function filledIn(starter: Starter, setting: StarterSetting, picked: Pick
   return now;
 }
 
-export const one = (
-  label: string,
-  choices: readonly Choice[],
-  initial: string[] = [],
-): Pick<'one'> => ({ label, count: 'one', choices, initial });
-export const many = (
-  label: string,
-  choices: readonly Choice[],
-  initial: string[] = [],
-): Pick<'many'> => ({ label, count: 'many', choices, initial });
+/** What there is to pick from: a list, or what each fixed key is called. */
+type Offered = readonly Choice[] | Readonly<Record<string, string>>;
+
+const choicesOf = (offered: Offered): readonly Choice[] =>
+  Array.isArray(offered)
+    ? (offered as readonly Choice[])
+    : Object.entries(offered as Readonly<Record<string, string>>).map(([key, label]) => ({
+        key,
+        label,
+      }));
+
+export const one = (label: string, from: Offered, initial: string[] = []): Pick<'one'> => ({
+  label,
+  count: 'one',
+  choices: choicesOf(from),
+  initial,
+});
+export const many = (label: string, from: Offered, initial: string[] = []): Pick<'many'> => ({
+  label,
+  count: 'many',
+  choices: choicesOf(from),
+  initial,
+});
 export const words = (label: string, initial: string): Pick<'one'> => ({
   label,
   count: 'one',
@@ -155,6 +168,11 @@ export function chosen<T extends { key: string } | { name: string }>(
   return choices.find((one) => keyOf(one) === picked?.[0]) ?? choices[0];
 }
 
+export const asChoice = ({ name, label }: { name: string; label: string }): Choice => ({
+  key: name,
+  label: `${label} (${name})`,
+});
+
 /** Fields of these kinds to pick from; those that people can fill in come first. */
 export function fieldChoices(
   form: Form,
@@ -164,9 +182,7 @@ export function fieldChoices(
   const fitting = fieldsOf(form).filter(
     ({ kind, name }) => kinds.includes(kind) && !not.includes(name),
   );
-  return fitting
-    .toSorted((a, b) => Number(isFillable(b)) - Number(isFillable(a)))
-    .map(({ name, label }) => ({ key: name, label: `${label} (${name})` }));
+  return fitting.toSorted((a, b) => Number(isFillable(b)) - Number(isFillable(a))).map(asChoice);
 }
 
 function isFillable({ hidden, locked, scriptOnly }: Field): boolean {
@@ -185,11 +201,7 @@ export function partChoices(form: Form, not: readonly string[] = []): Choice[] {
   ];
 }
 
-export const STEERABLE: readonly Choice[] = [
-  { key: 'shown', label: 'show' },
-  { key: 'required', label: 'require' },
-  { key: 'locked', label: 'lock' },
-];
+export const STEERABLE = { shown: 'show', required: 'require', locked: 'lock' };
 
 /** What has this name. Picks are of the form at hand; throws for what is not there. */
 export function named<T extends { name: string }>(all: readonly T[], name: string): T {
@@ -211,12 +223,8 @@ export function tableOf({ tables }: StarterSetting, field: Field): Table {
 /** What a driving field can be, to pick values from. */
 export const DRIVERS = KINDS.filter((kind) => isPicked({ kind }));
 
-export function valueChoices(setting: StarterSetting, field: Field): Choice[] {
-  if (field.kind === 'yes_no')
-    return [
-      { key: 'true', label: 'yes' },
-      { key: 'false', label: 'no' },
-    ];
+export function valueChoices(setting: StarterSetting, field: Field): readonly Choice[] {
+  if (field.kind === 'yes_no') return choicesOf({ true: 'yes', false: 'no' });
   if (field.kind === 'choice' || field.kind === 'choices')
     return field.options.map(({ key, label }) => ({ key, label: `${label} (${key})` }));
   return indexOf(tableOf(setting, field))
@@ -231,7 +239,7 @@ export function conditionOn(
   values: readonly string[],
   spelled = `fields.${field.name}`,
 ): { code: string; on: Value; off: Value; all: { label: string; value: Value; holds: boolean }[] } {
-  const choices = valueChoices(setting, field);
+  const offered = valueChoices(setting, field);
   const literal = (key: string) => (field.kind === 'yes_no' ? key : JSON.stringify(key));
   const value = (key: string): Value =>
     field.kind === 'yes_no' ? key === 'true' : field.kind === 'choices' ? [key] : key;
@@ -239,9 +247,9 @@ export function conditionOn(
     field.kind === 'choices'
       ? `${spelled}.value.includes(${literal(key)})`
       : `${spelled}.value === ${literal(key)}`;
-  const other = choices.find(({ key }) => !values.includes(key));
+  const other = offered.find(({ key }) => !values.includes(key));
   const all = [
-    ...choices
+    ...offered
       .slice(0, 12)
       .map(({ key, label }) => ({ label, value: value(key), holds: values.includes(key) })),
     { label: 'nothing', value: field.kind === 'choices' ? ([] as Value) : null, holds: false },
@@ -325,6 +333,20 @@ export const openAs = ({ people }: StarterSetting, more: Partial<Open> = {}): Op
   record: null,
   ...more,
 });
+
+export const scenario = (
+  setting: StarterSetting,
+  title: string,
+  steps: ScenarioStep[],
+  more?: Partial<Open>,
+): Scenario => ({ title, open: openAs(setting, more), steps });
+
+export const way = (
+  setting: StarterSetting,
+  when: string,
+  steps: Step[],
+  more?: Partial<Open>,
+): Way => ({ when, open: openAs(setting, more), steps });
 
 /** A value that a field takes, and that another call gives another one. */
 export function sampleValue(setting: StarterSetting, field: Field, n = 0): Value {

@@ -1,4 +1,5 @@
 /** Sentences for the entries of a tape: the same words in the tree, at the markers and in the answers to why. */
+import { counted } from '../counted';
 import { lineInWords } from '../wire/line';
 import type { Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
@@ -75,9 +76,7 @@ export function valueInWords(value: unknown): string {
   if (value === null || value === undefined) return 'nothing';
   if (Array.isArray(value))
     return value.some((item) => typeof item === 'object' && item !== null)
-      ? value.length === 1
-        ? '1 row'
-        : `${value.length} rows`
+      ? counted(value.length, 'row')
       : value.length === 0
         ? 'none'
         : value.length > 5

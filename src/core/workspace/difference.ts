@@ -1,4 +1,5 @@
 /** What differs between two workspaces, in words that name the thing and not the line of JSON. */
+import { counted } from '../counted';
 import type { Form } from '../form/definition';
 import { equal, inWords, type Value } from '../form/value';
 import type { Source } from '../script/header';
@@ -197,8 +198,7 @@ function linesInWords(before: string, after: string): string {
     if (at >= 0) left.splice(at, 1);
     return at < 0;
   });
-  const lines = (count: number) => (count === 1 ? '1 line' : `${count} lines`);
-  return `${lines(fresh.length)} added, ${lines(left.length)} removed`;
+  return `${counted(fresh.length, 'line')} added, ${counted(left.length, 'line')} removed`;
 }
 
 /** Parts that came, went, moved or differ. */

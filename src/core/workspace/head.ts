@@ -19,12 +19,14 @@ export const HEAD_SHAPE = {
   title: z.string(),
   roles: z.array(RoleSchema),
   people: z.array(PersonSchema).min(1),
-  dates: z.enum(DATE_STYLES).optional().meta({
-    description: 'How dates are written for people: as YYYY-MM-DD unless said.',
-  }),
-  numbers: z.enum(NUMBER_STYLES).optional().meta({
-    description: 'The decimal mark that people write: a point unless said.',
-  }),
+  dates: z
+    .enum(DATE_STYLES)
+    .optional()
+    .describe('How dates are written for people: as YYYY-MM-DD unless said.'),
+  numbers: z
+    .enum(NUMBER_STYLES)
+    .optional()
+    .describe('The decimal mark that people write: a point unless said.'),
 };
 
 /** The head alone, in the order in which its file has it, without what is not said. */

@@ -1,4 +1,5 @@
 /** What a page of forms says about each form, and what changed since its newest release. */
+import { counted } from '../counted';
 
 /** What a release was made of, or what a form consists of now: the digest of each document by its kind and name. */
 export type Parts = Readonly<Record<string, string>>;
@@ -81,7 +82,7 @@ export interface RemovedForm {
 /** What changed since a release, in a few words; the empty text for nothing. */
 export function changesInWords({ structure, behaviours, tables, services }: Changes): string {
   const some = (list: readonly string[], what: string) =>
-    list.length === 0 ? [] : list.length === 1 ? [`1 ${what}`] : [`${list.length} ${what}s`];
+    list.length === 0 ? [] : [counted(list.length, what)];
   const words = [
     ...(structure ? ['structure'] : []),
     ...some(behaviours, 'behaviour'),

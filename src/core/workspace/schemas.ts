@@ -22,7 +22,7 @@ const Failure = z.object({
   code: z.string(),
   says: z.string(),
   behaviour: z.string(),
-  line: z.number().int().nullable(),
+  line: z.int().nullable(),
   cycle: z.array(z.string()).optional(),
 });
 
@@ -33,15 +33,12 @@ export const PlayResult = z.object({
       z.string(),
       z.looseObject({ sort: z.string(), shown: z.boolean(), onScreen: z.boolean() }),
     )
-    .meta({
-      description:
-        'Rows and their cells stand here too, by their place: cargo[0], cargo[0].weight.',
-    }),
+    .describe('Rows and their cells stand here too, by their place: cargo[0], cargo[0].weight.'),
   '@record': z.string().nullable(),
   '@waiting': z.array(
     z.looseObject({
       behaviour: z.string(),
-      line: z.number().int(),
+      line: z.int(),
       part: z.string().nullable(),
       calls: z.array(z.looseObject({ name: z.string() })),
     }),
@@ -62,31 +59,27 @@ export const PlayResult = z.object({
     .nullable(),
   '@messages': z.array(z.object({ text: z.string(), tone: z.string(), behaviour: z.string() })),
   '@parent': z.array(z.object({ set: z.string(), to: z.json() })),
-  '@log': z.array(
-    z.object({ behaviour: z.string(), line: z.number().int(), values: z.array(z.json()) }),
-  ),
+  '@log': z.array(z.object({ behaviour: z.string(), line: z.int(), values: z.array(z.json()) })),
   '@errors': z.array(Failure),
-  '@refused': z.array(z.object({ step: z.number().int(), why: z.string() })),
+  '@refused': z.array(z.object({ step: z.int(), why: z.string() })),
   tape: z
-    .array(
-      z.looseObject({ n: z.number().int(), cause: z.number().int().nullable(), type: z.string() }),
-    )
+    .array(z.looseObject({ n: z.int(), cause: z.int().nullable(), type: z.string() }))
     .optional(),
 });
 
 /** What `tavro play --at` prints. */
 export const MomentResult = z.object({
   at: z.object({
-    step: z.number().int().meta({ description: '0 is the opening.' }),
+    step: z.int().describe('0 is the opening.'),
     behaviour: z.string(),
     run: z.string(),
     script: z.string(),
-    line: z.number().int(),
+    line: z.int(),
     statement: z.string(),
   }),
-  variables: z.record(z.string(), ValueSchema).meta({
-    description: 'The variables in sight of the line, by name, right before it runs.',
-  }),
+  variables: z
+    .record(z.string(), ValueSchema)
+    .describe('The variables in sight of the line, by name, right before it runs.'),
   parts: PlayResult.shape.parts,
   '@page': z.string().nullable(),
   '@outgoing': z.object({ values: ValuesSchema, without: z.array(z.string()) }),
@@ -104,15 +97,15 @@ const NearMiss = z.looseObject({ is: z.string() });
 
 const ConditionMet = z.object({
   script: z.string(),
-  site: z.number().int(),
-  line: z.number().int(),
+  site: z.int(),
+  line: z.int(),
   text: z.string(),
   is: z.enum(['condition', 'switch', 'statement']),
   came: ValueSchema,
   comparisons: z.array(Comparison),
 });
 
-const Entry = z.number().int().meta({ description: 'The number of an entry of the tape.' });
+const Entry = z.int().describe('The number of an entry of the tape.');
 
 const Cause = z.union([
   z.object({
@@ -175,23 +168,19 @@ const Decision = z.object({
     'never',
   ]),
   entry: Entry.nullable(),
-  step: z
-    .number()
-    .int()
-    .nullable()
-    .meta({ description: 'The step in which it was decided, 0 being the opening.' }),
+  step: z.int().nullable().describe('The step in which it was decided, 0 being the opening.'),
   run: RunMet.nullable(),
   line: LineSchema.nullable(),
   statement: z.string().nullable(),
-  comparisons: z.array(Comparison).meta({ description: 'In the statement, as they came out.' }),
+  comparisons: z.array(Comparison).describe('In the statement, as they came out.'),
   conditions: z.array(ConditionMet),
-  near: z.array(NearMiss).meta({
-    description: 'What is often wrong with comparisons that came out as these did.',
-  }),
+  near: z
+    .array(NearMiss)
+    .describe('What is often wrong with comparisons that came out as these did.'),
   causes: z.array(Cause),
-  asOf: Entry.nullable().meta({
-    description: 'What it depends on stood so right before this entry; at the end for null.',
-  }),
+  asOf: Entry.nullable().describe(
+    'What it depends on stood so right before this entry; at the end for null.',
+  ),
   takenBack: z
     .object({
       why: z.enum(['failed', 'superseded', 'circle']),
@@ -201,18 +190,19 @@ const Decision = z.object({
       failedAt: LineSchema.nullable(),
     })
     .nullable()
-    .meta({ description: 'What a script said of it, or would have, and no longer counts.' }),
+    .describe('What a script said of it, or would have, and no longer counts.'),
   refused: z
     .object({ entry: Entry, why: z.string() })
     .nullable()
-    .meta({ description: 'The last step that would have changed it and was refused.' }),
+    .describe('The last step that would have changed it and was refused.'),
 });
 type Why = z.infer<typeof Decision> & { because: (Why | null)[] };
 const Why: z.ZodType<Why> = Decision.extend({
-  because: z.array(z.lazy(() => Why.nullable())).meta({
-    description:
+  because: z
+    .array(z.lazy(() => Why.nullable()))
+    .describe(
       'For each cause in turn, why it was so; null for what has no cause of its own, or was told before.',
-  }),
+    ),
 }).meta({ id: 'why' });
 
 const Outcome = z.union([
@@ -228,7 +218,7 @@ const Outcome = z.union([
         causes: z.array(Cause),
         now: z
           .array(z.object({ part: z.string(), aspect: z.string(), value: ValueSchema }))
-          .meta({ description: 'What it read and is otherwise by now.' }),
+          .describe('What it read and is otherwise by now.'),
       }),
     ),
   }),
@@ -248,11 +238,11 @@ const Outcome = z.union([
 
 /** What `tavro why` prints. */
 export const WhyResult = z.object({
-  question: z.object({ part: z.string(), aspect: z.string(), step: z.number().int() }),
+  question: z.object({ part: z.string(), aspect: z.string(), step: z.int() }),
   why: Why,
   whyNot: z.array(
     z.object({
-      writer: z.looseObject({ script: z.string(), line: z.number().int() }),
+      writer: z.looseObject({ script: z.string(), line: z.int() }),
       run: Entry.nullable(),
       outcome: Outcome,
     }),
@@ -265,14 +255,14 @@ export const WhyResult = z.object({
         by: z
           .object({
             script: z.string(),
-            line: z.number().int(),
+            line: z.int(),
             text: z.string(),
             comparisons: z.array(Comparison),
           })
           .nullable(),
       }),
     )
-    .meta({ description: 'Of options: those not offered, with the line that left each out.' }),
+    .describe('Of options: those not offered, with the line that left each out.'),
 });
 
 /** What `tavro test --reporter json` prints. */
@@ -285,24 +275,23 @@ export const TestReport = z.object({
       name: z.string(),
       title: z.string(),
       passed: z.boolean(),
-      steps: z.number().int(),
+      steps: z.int(),
       misses: z.array(
         z.object({
-          entry: z.number().int().meta({
-            description: 'The entry of steps, from 0; their number for what shows after the last.',
-          }),
-          after: z.number().int().meta({
-            description: 'Steps done by then, as the tape counts them: 0 is the opening.',
-          }),
-          at: z.number().int().nullable().meta({
-            description: 'The row of the table, or the combination of the grid, from 0.',
-          }),
+          entry: z
+            .int()
+            .describe('The entry of steps, from 0; their number for what shows after the last.'),
+          after: z.int().describe('Steps done by then, as the tape counts them: 0 is the opening.'),
+          at: z
+            .int()
+            .nullable()
+            .describe('The row of the table, or the combination of the grid, from 0.'),
           part: z.string(),
           aspect: z.string().nullable(),
           says: z.string(),
           expected: ValueSchema.optional(),
           actual: ValueSchema.optional(),
-          why: z.string().optional().meta({ description: 'Who said so last, in a sentence.' }),
+          why: z.string().optional().describe('Who said so last, in a sentence.'),
         }),
       ),
       cases: z.array(z.object({ title: z.string(), passed: z.boolean() })).optional(),

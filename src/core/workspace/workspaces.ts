@@ -1,4 +1,5 @@
 /** What a page of workspaces says about each. */
+import { counted } from '../counted';
 import { freeName, slugOf } from '../form/name';
 
 export interface WorkspaceRow {
@@ -42,8 +43,7 @@ export function soundnessInWords({ errors, warnings, failing, unchecked, forms }
   tone: 'good' | 'bad' | 'warning' | 'unknown';
   says: string;
 } {
-  const some = (count: number, what: string) =>
-    count === 0 ? [] : [`${count} ${what}${count === 1 ? '' : 's'}`];
+  const some = (count: number, what: string) => (count === 0 ? [] : [counted(count, what)]);
   const found = [
     ...some(errors, 'error'),
     ...some(warnings, 'warning'),

@@ -180,7 +180,7 @@ async function change(form: string, id: string) {
   return { release, record, newId: id };
 }
 
-const NewEntry = NextNumber.extend({ release: z.number().int().nullable() });
+const NewEntry = NextNumber.extend({ release: z.int().nullable() });
 
 /** The same with the newest release, for callers that send a whole submission at once. */
 async function newEntry(form: string): Promise<{ release: Release | null; newId: string }> {

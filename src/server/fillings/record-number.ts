@@ -2,7 +2,7 @@
 import * as z from 'zod';
 import { ask } from '../database/database';
 
-export const NextNumber = z.object({ number: z.number().int() });
+export const NextNumber = z.object({ number: z.int() });
 
 /** The number of a form's next record. One that is not used in the end is only a gap. */
 export async function nextNumber(form: string): Promise<string> {

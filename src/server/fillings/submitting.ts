@@ -35,21 +35,21 @@ import { stepsFrom } from './values-as-steps';
 
 export const SubmissionSchema = z
   .strictObject({
-    filling: z.uuid().optional().meta({
-      description: 'The filling-in that was begun; left out by clients that send only values.',
-    }),
+    filling: z
+      .uuid()
+      .optional()
+      .describe('The filling-in that was begun; left out by clients that send only values.'),
     steps: z.array(TimedStepSchema).max(STEPS_PER_SESSION).optional(),
-    values: ValuesSchema.optional().meta({
-      description: 'Instead of steps: they are made from these in the order of the definition.',
-    }),
-    record: z.string().optional().meta({ description: 'With values: the record to change.' }),
-    shown: ValuesSchema.optional().meta({
-      description:
-        'What the browser showed; where the server comes to another result, nothing is saved yet.',
-    }),
-    overRevision: Revision.optional().meta({
-      description: 'The revision of the other saving that was seen and is to be replaced.',
-    }),
+    values: ValuesSchema.optional().describe(
+      'Instead of steps: they are made from these in the order of the definition.',
+    ),
+    record: z.string().optional().describe('With values: the record to change.'),
+    shown: ValuesSchema.optional().describe(
+      'What the browser showed; where the server comes to another result, nothing is saved yet.',
+    ),
+    overRevision: Revision.optional().describe(
+      'The revision of the other saving that was seen and is to be replaced.',
+    ),
   })
   .refine((submission) => (submission.steps === undefined) !== (submission.values === undefined), {
     message: 'send either steps or values',
@@ -223,7 +223,7 @@ function differencesOf(form: Form, shown: Values | undefined, values: Values): V
 const Outcome = z.object({
   before: z.string().nullable(),
   saved: z.boolean(),
-  revision: z.number().int().nullable(),
+  revision: z.int().nullable(),
 });
 
 /**

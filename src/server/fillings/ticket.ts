@@ -12,12 +12,12 @@ import * as schema from '../database/schema';
 import { perWorkspace } from '../database/current-workspace';
 
 const TicketSchema = z.strictObject({
-  release: z.number().int(),
+  release: z.int(),
   person: z.string(),
-  record: z.strictObject({ id: z.string(), revision: z.number().int() }).nullable(),
+  record: z.strictObject({ id: z.string(), revision: z.int() }).nullable(),
   launch: ValuesSchema,
   clock: z.number(),
-  seed: z.number().int(),
+  seed: z.int(),
   viewing: z.boolean(),
   /** The filling-in it is opened from. */
   parent: z.uuid().nullable(),

@@ -5,7 +5,7 @@ import { database } from '../database/database';
 import { folderState, type FolderState } from './live';
 import { currentWorkspace } from '../database/current-workspace';
 
-const Row = z.object({ kind: z.string(), name: z.string(), revision: z.number().int() });
+const Row = z.object({ kind: z.string(), name: z.string(), revision: z.int() });
 
 export interface LiveState {
   folder: FolderState | null;

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { LARGEST_INTEGER } from '../../core/limits';
 
 /** The revision that somebody saw; 0 for what is not there yet. */
-export const Revision = z.number().int().min(0).max(LARGEST_INTEGER);
+export const Revision = z.int().min(0).max(LARGEST_INTEGER);
 
 /** The revision of something that is there. */
 export const OfRevision = Revision.min(1);

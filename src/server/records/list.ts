@@ -38,7 +38,7 @@ export interface ListPage {
 
 const Cursor = z.tuple([
   z.union([z.string(), z.number(), z.null()]),
-  z.number().int().min(-Number.MAX_SAFE_INTEGER).max(Number.MAX_SAFE_INTEGER),
+  z.int().min(-Number.MAX_SAFE_INTEGER).max(Number.MAX_SAFE_INTEGER),
   z.string(),
 ]);
 

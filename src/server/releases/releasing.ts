@@ -2,6 +2,7 @@
  * Making a release on purpose: what it would change is shown before, and it is refused while a scenario fails unless
  * somebody says why it is made all the same. The scenarios are run here; nobody's word is taken for it.
  */
+import { counted } from '../../core/counted';
 import type { Form } from '../../core/form/definition';
 import type { Problem } from '../../core/problems/problems';
 import type { Scenario } from '../../core/scenario/definition';
@@ -113,7 +114,7 @@ export async function releaseForm(
   if (failing.length > 0 && reason === null)
     throw new Refusal(
       409,
-      `${failing.length === 1 ? '1 scenario fails' : `${failing.length} scenarios fail`}. Say why the release is made all the same: ${failing[0]}`,
+      `${counted(failing.length, 'scenario fails', 'scenarios fail')}. Say why the release is made all the same: ${failing[0]}`,
     );
   try {
     return await makeRelease(

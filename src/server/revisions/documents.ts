@@ -82,12 +82,12 @@ function there({ kind, form = '', name }: Key): SQL | undefined {
 }
 
 const DocumentRow = z.object({
-  id: z.number().int(),
+  id: z.int(),
   kind: z.string(),
   form: z.string(),
   name: z.string(),
   content: z.unknown(),
-  revision: z.number().int(),
+  revision: z.int(),
 });
 type DocumentRow = z.infer<typeof DocumentRow>;
 

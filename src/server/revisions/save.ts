@@ -20,9 +20,9 @@ export type Saved<T> =
 
 const SaveReply = z.object({
   saved: z.boolean(),
-  revision: z.number().int(),
+  revision: z.int(),
   content: z.unknown(),
-  document: z.number().int().nullable(),
+  document: z.int().nullable(),
 });
 type SaveReply = z.infer<typeof SaveReply>;
 
@@ -59,7 +59,7 @@ const SavedPlace = z.object({
   form: z.string(),
   name: z.string(),
   saved: z.boolean(),
-  revision: z.number().int(),
+  revision: z.int(),
 });
 export type SavedPlace = z.infer<typeof SavedPlace>;
 

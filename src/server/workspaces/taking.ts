@@ -95,7 +95,7 @@ const TakenWorkspace = z.object({
   form: z.string(),
   name: z.string(),
   before: z.unknown(),
-  after: z.number().int(),
+  after: z.int(),
 });
 type TakenWorkspace = z.infer<typeof TakenWorkspace>;
 
@@ -109,7 +109,7 @@ const DocumentRow = z.object({
   kind: z.string(),
   form: z.string(),
   name: z.string(),
-  revision: z.number().int(),
+  revision: z.int(),
 });
 
 /** The revision of every document that is there. */

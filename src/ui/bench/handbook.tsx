@@ -7,7 +7,7 @@ import { createContext, useContext, useEffect, useMemo, useRef, useState } from 
 import Markdown from 'react-markdown';
 import remarkGfm from 'remark-gfm';
 import { sectionsOfPage, type Page } from '@/core/handbook/page';
-import { Button, Line, Notice } from '../kit';
+import { Button, Line, Notice, Region } from '../kit';
 import { useAnswer } from '../server-data';
 import type { Bench } from './create-bench';
 import { PaneHead } from './common/pane-parts';
@@ -44,17 +44,7 @@ export function HandbookPane({ bench }: { bench: Bench }) {
         <Button onClick={() => choose('@contents')}>Contents</Button>
         <Button onClick={bench.screen.showForm}>Live form</Button>
       </PaneHead>
-      <Box
-        ref={top}
-        flex="1"
-        overflowY="auto"
-        px="14px"
-        py="10px"
-        tabIndex={0}
-        role="region"
-        aria-label="Page of the handbook"
-        css={PROSE}
-      >
+      <Region ref={top} flex="1" px="14px" py="10px" aria-label="Page of the handbook" css={PROSE}>
         {pages === undefined && error === null && 'Opening the handbook…'}
         {error !== null && <Notice tone="error">{error.message}</Notice>}
         {pages !== undefined &&
@@ -81,7 +71,7 @@ export function HandbookPane({ bench }: { bench: Bench }) {
               </Linked.Provider>
             </>
           ))}
-      </Box>
+      </Region>
     </Flex>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 /** The bench's head: how the form is opened, its scenarios, and releasing. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
@@ -209,7 +210,7 @@ function ProblemsButton({ bench, onClick }: { bench: Bench; onClick: () => void 
         ? checked
           ? '✓ no problems'
           : 'checking…'
-        : `${errors > 0 ? '×' : '!'} ${count === 1 ? '1 problem' : `${count} problems`}`}
+        : `${errors > 0 ? '×' : '!'} ${counted(count, 'problem')}`}
     </Button>
   );
 }

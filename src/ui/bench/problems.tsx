@@ -6,7 +6,7 @@ import { useStore } from 'zustand';
 import { inWeight, ofDiagnostic, ofPart, ofScenario, type Problem } from '@/core/problems/problems';
 import { addressHere } from '../address';
 import { useWorkspaceCheck } from '../check-workspace';
-import { Button, Notice } from '../kit';
+import { Button, Notice, Region } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 import type { Bench } from './create-bench';
 import type { TestsState } from './tests/state';
@@ -64,7 +64,7 @@ export function Problems({ bench, onDone }: { bench: Bench; onDone: () => void }
   return (
     <Box p="16px">
       <WindowTitle>Problems of {material.form.title}</WindowTitle>
-      <Box mt="8px" maxH="56vh" overflowY="auto" tabIndex={0} role="region" aria-label="Problems">
+      <Region mt="8px" maxH="56vh" aria-label="Problems">
         {here.length === 0 && (
           <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>
         )}
@@ -84,7 +84,7 @@ export function Problems({ bench, onDone }: { bench: Bench; onDone: () => void }
             <ProblemList problems={elsewhere} formTitle={titleOf} onGo={go} />
           </>
         )}
-      </Box>
+      </Region>
       <Flex mt="12px" gap="8px">
         <Button disabled={asking} onClick={() => void ask()}>
           Check the whole workspace

@@ -6,7 +6,7 @@ import type { Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import type { Values } from '@/core/form/value';
 import { call } from '../api';
-import { Button, Notice } from '../kit';
+import { Button, Checkbox, Notice, TextArea } from '../kit';
 import { WindowTitle } from '../window';
 import type { Filling } from './use-filling';
 
@@ -53,15 +53,10 @@ export function KeepRecording({ form, session, onDone }: KeepRecordingProps) {
       </Box>
       <chakra.label display="block" mt="10px">
         What surprised you?
-        <chakra.textarea
+        <TextArea
           autoFocus
-          display="block"
-          width="100%"
           rows={3}
           maxLength={2000}
-          borderWidth="1px"
-          borderColor="edge"
-          borderRadius="4px"
           px="8px"
           py="4px"
           bg="sheet"
@@ -69,14 +64,12 @@ export function KeepRecording({ form, session, onDone }: KeepRecordingProps) {
           onChange={(event) => setSays(event.target.value)}
         />
       </chakra.label>
-      <chakra.label display="flex" gap="6px" mt="8px" alignItems="baseline">
-        <input
-          type="checkbox"
-          checked={masks}
-          onChange={(event) => setMasks(event.target.checked)}
-        />
-        Replace the letters and digits of the texts I typed
-      </chakra.label>
+      <Checkbox
+        mt="8px"
+        label="Replace the letters and digits of the texts I typed"
+        on={masks}
+        onSet={setMasks}
+      />
       {failed !== null && (
         <Box mt="8px">
           <Notice tone="error">{failed}</Notice>

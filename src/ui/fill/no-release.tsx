@@ -1,8 +1,9 @@
 'use client';
 /** What stands where a form would be filled in while it has no release. */
-import { Box, chakra } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { LinkHere } from '../address';
 import { PageHead } from '../page-head';
+import { Anchor } from '../kit';
 
 export function NoRelease({
   workspace,
@@ -18,9 +19,9 @@ export function NoRelease({
       <PageHead workspace={workspace} section="forms" title={title} form={{ name, room: 'fill' }} />
       <Box as="main" px="16px" py="20px">
         This form has no release yet, so nobody can fill it in.{' '}
-        <chakra.a asChild color="act" textDecoration="underline">
+        <Anchor asChild>
           <LinkHere href={`/bench/${name}`}>Make one on the bench.</LinkHere>
-        </chakra.a>
+        </Anchor>
       </Box>
     </>
   );

@@ -8,7 +8,7 @@ import type { Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import { equal, type Value } from '@/core/form/value';
 import { LeftNotice } from '../draft/use-draft';
-import { Notice } from '../kit';
+import { Anchor, Notice } from '../kit';
 import { inIdleTime, lazily } from '../lazily';
 import type { TwoVersionsProps } from './two-versions';
 import type { Filling } from './use-filling';
@@ -25,19 +25,13 @@ export function SavedAs({ form, id }: { form: string; id: string }) {
         Saved as record {id}
       </chakra.h2>
       <Flex gap="14px" mt="10px">
-        <chakra.a
-          color="act"
-          textDecoration="underline"
-          href={addressHere(`/fill/${form}?record=${encodeURIComponent(id)}`)}
-        >
+        <Anchor href={addressHere(`/fill/${form}?record=${encodeURIComponent(id)}`)}>
           Open it again
-        </chakra.a>
-        <chakra.a color="act" textDecoration="underline" href={addressHere(`/fill/${form}`)}>
-          Fill in another
-        </chakra.a>
-        <chakra.a asChild color="act" textDecoration="underline">
+        </Anchor>
+        <Anchor href={addressHere(`/fill/${form}`)}>Fill in another</Anchor>
+        <Anchor asChild>
           <LinkHere href={`/records/${form}`}>All records</LinkHere>
-        </chakra.a>
+        </Anchor>
       </Flex>
     </Box>
   );

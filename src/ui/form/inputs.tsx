@@ -12,6 +12,7 @@ import { lazily } from '../lazily';
 import { useHeldWhilePressed } from '../press';
 import { useTyped } from '../typed';
 import { look, named, type InputProps } from './input';
+import { BareButton } from '../kit';
 
 const ChakraInput = chakra('input');
 const ChakraArea = chakra('textarea');
@@ -201,8 +202,7 @@ function CalendarInput({ kind, ...props }: InputProps & { kind: 'date' | 'time' 
   return (
     <chakra.div position="relative" css={{ '& > input:first-of-type': { paddingRight: '26px' } }}>
       {line}
-      <chakra.button
-        type="button"
+      <BareButton
         tabIndex={-1}
         aria-hidden
         title="Choose a day"
@@ -212,11 +212,10 @@ function CalendarInput({ kind, ...props }: InputProps & { kind: 'date' | 'time' 
         height="24px"
         px="5px"
         color="soft"
-        cursor="pointer"
         onClick={() => picker.current?.showPicker()}
       >
         ▾
-      </chakra.button>
+      </BareButton>
       <chakra.input
         ref={picker}
         type="date"

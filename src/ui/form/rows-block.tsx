@@ -4,6 +4,7 @@
  * added, removed and moved with the pointer and with the keyboard: Enter goes down and adds at the end, the arrow keys
  * go up and down a column, with Alt they move the row.
  */
+import { counted } from '@/core/counted';
 import { ROWS_PER_FIELD } from '@/core/limits';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -127,7 +128,7 @@ export function RowsBlock(props: RowsProps) {
         <chakra.span id={`${id}-label`} fontWeight={620}>
           {field.label}
           <chakra.span color="soft" fontWeight={400} ml="6px">
-            {rows.order.length === 1 ? '1 row' : `${rows.order.length} rows`}
+            {counted(rows.order.length, 'row')}
             {state.required ? ', required' : ''}
             {state.editable ? '' : ', locked'}
           </chakra.span>

@@ -1,5 +1,6 @@
 'use client';
 /** Importing CSV: what the columns seem to be, what does not fit, the first rows; nothing is taken before somebody has looked. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { TableRow, Table } from '@/core/form/table';
@@ -136,7 +137,7 @@ export function CsvImport({
             onChange={(spelling) => file !== null && void look(file, null, spelling)}
           />
           <Box mt="8px">
-            {guess.rows === 1 ? '1 row' : `${guess.rows} rows`}.{' '}
+            {counted(guess.rows, 'row')}.{' '}
             {fresh.length > 0 && `New columns: ${fresh.map((column) => column.name).join(', ')}. `}
             {missing.length > 0 &&
               `Left empty: ${missing.map((column) => column.name).join(', ')}. `}

@@ -1,10 +1,11 @@
 'use client';
 /** A form from a JSON Schema or a page with an HTML form: what it would become is shown before it is made. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { TakenForm } from '@/core/interchange/taken';
 import { call } from '../api';
-import { Button, Labelled, Line, Mono, Notice } from '../kit';
+import { Button, Labelled, Line, Mono, Notice, Region } from '../kit';
 import { Window, WindowTitle } from '../window';
 import { kindInWords } from '@/core/form/traits';
 
@@ -100,8 +101,8 @@ function Preview({
           />
         </Labelled>
       </Box>
-      <Box mt="10px" maxH="50vh" overflowY="auto" tabIndex={0} role="region" aria-label="Preview">
-        <Box color="soft">{count === 1 ? '1 field' : `${count} fields`}</Box>
+      <Region mt="10px" maxH="50vh" aria-label="Preview">
+        <Box color="soft">{counted(count, 'field')}</Box>
         {sections.map((section) => (
           <Box key={section.name} mt="6px">
             <Box fontWeight={620}>{section.title}</Box>
@@ -135,7 +136,7 @@ function Preview({
             </Box>
           </Notice>
         )}
-      </Box>
+      </Region>
       {says !== null && (
         <Notice tone="error" mt="8px">
           {says}

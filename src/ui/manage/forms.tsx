@@ -1,5 +1,6 @@
 'use client';
 /** The page of forms: how each stands, and what can be done with a form as a whole. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { addressHere, LinkHere, useAddress } from '../address';
@@ -9,7 +10,18 @@ import { changesInWords, type FormRow, type RemovedForm } from '@/core/workspace
 import { call } from '../api';
 import { useWorkspaceCheck, type WorkspaceCheck } from '../check-workspace';
 import { CutShort } from '../cut-short';
-import { Button, Cell, countInWords, HeadCell, Labelled, Line, Mono, TextLink } from '../kit';
+import {
+  Anchor,
+  BareButton,
+  Button,
+  Cell,
+  countInWords,
+  HeadCell,
+  Labelled,
+  Line,
+  Mono,
+  TextLink,
+} from '../kit';
 import { useDates } from '../writing';
 import { SaidNotice, useAsking } from './use-change';
 import { lazily } from '../lazily';
@@ -179,17 +191,14 @@ export function Forms({ workspace, people, person, removed, ...now }: FormsProps
                         >
                           remove
                         </Button>
-                        <chakra.a
+                        <Anchor
                           href={address(`/api/forms/${row.name}/json-schema`)}
                           download
-                          color="act"
-                          textDecoration="underline"
-                          textUnderlineOffset="3px"
                           aria-label={`JSON Schema of ${row.title}`}
                           title="A JSON Schema of what the form saves"
                         >
                           schema
-                        </chakra.a>
+                        </Anchor>
                       </Flex>
                     </Cell>
                   </tr>
@@ -202,7 +211,7 @@ export function Forms({ workspace, people, person, removed, ...now }: FormsProps
         {removed.length > 0 && (
           <chakra.details mt="24px" color="soft">
             <chakra.summary cursor="pointer">
-              {removed.length === 1 ? '1 removed form' : `${removed.length} removed forms`}
+              {counted(removed.length, 'removed form')}
             </chakra.summary>
             {removed.map((form) => (
               <Box key={form.name} mt="4px">
@@ -273,9 +282,7 @@ function SortHead({
       minW={column === 'problems' ? '130px' : column === 'scenarios' ? '150px' : undefined}
       aria-sort={!isIt ? 'none' : order.backwards ? 'descending' : 'ascending'}
     >
-      <chakra.button
-        type="button"
-        cursor="pointer"
+      <BareButton
         color={isIt ? 'ink' : 'soft'}
         title={`Sort by ${HEADS[column].toLowerCase()}`}
         onClick={() =>
@@ -287,7 +294,7 @@ function SortHead({
       >
         {HEADS[column]}
         <span aria-hidden>{isIt ? (order.backwards ? ' ↓' : ' ↑') : ''}</span>
-      </chakra.button>
+      </BareButton>
     </HeadCell>
   );
 }
@@ -371,19 +378,18 @@ function NewForm({ empty }: { empty: boolean }) {
 function Check({ row: { check } }: { row: FormRow }) {
   if (check === null) return <chakra.span color="soft">not checked yet</chakra.span>;
   const { errors, warnings, current } = check;
-  const some = (count: number, what: string) =>
-    count === 0 ? [] : [count === 1 ? `1 ${what}` : `${count} ${what}s`];
+  const some = (count: number, what: string) => (count === 0 ? [] : [counted(count, what)]);
   const found = [...some(errors, 'error'), ...some(warnings, 'warning')].join(', ');
   return (
     <>
       {found === '' ? (
         <chakra.span color={current ? 'act' : 'soft'}>✓ no problems</chakra.span>
       ) : (
-        <chakra.a asChild color={errors > 0 ? 'bad' : 'said'} textDecoration="underline">
+        <Anchor asChild color={errors > 0 ? 'bad' : 'said'}>
           <LinkHere href="/problems">
             {errors > 0 ? '×' : '!'} {found}
           </LinkHere>
-        </chakra.a>
+        </Anchor>
       )}
       {!current && <Small>changed since</Small>}
     </>

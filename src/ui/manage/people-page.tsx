@@ -1,11 +1,12 @@
 'use client';
 /** The people a form can be opened as, their roles, and what holds for the whole workspace. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { nameFor } from '@/core/structure/edit';
 import type { NumberStyle } from '@/core/form/number-style';
 import { DATE_STYLES, showDate, STYLES, type DateStyle } from '@/core/form/date-style';
-import { Button, Labelled, Line, Mono, Select } from '../kit';
+import { Button, Checkbox, Labelled, Line, Mono, Select } from '../kit';
 import type { Head } from '@/core/workspace/head';
 import { PageHead } from '../page-head';
 import { SavingNote, useDraft } from '../draft/use-draft';
@@ -54,30 +55,23 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
                     .filter((role) => (role === key ? !has : person.roles.includes(role)));
                   // Somebody without any role could not be told from others by a script.
                   return (
-                    <chakra.label
+                    <Checkbox
                       key={key}
-                      display="flex"
-                      gap="4px"
-                      alignItems="center"
                       title={
                         has && held.length === 0 ? 'A person has at least one role' : undefined
                       }
-                    >
-                      <input
-                        type="checkbox"
-                        checked={has}
-                        disabled={has && held.length === 0}
-                        onChange={() =>
-                          edit({
-                            ...head,
-                            people: people.map((other, j) =>
-                              i === j ? { ...other, roles: held } : other,
-                            ),
-                          })
-                        }
-                      />
-                      {label}
-                    </chakra.label>
+                      label={label}
+                      on={has}
+                      disabled={has && held.length === 0}
+                      onSet={() =>
+                        edit({
+                          ...head,
+                          people: people.map((other, j) =>
+                            i === j ? { ...other, roles: held } : other,
+                          ),
+                        })
+                      }
+                    />
                   );
                 })}
               </Flex>
@@ -138,7 +132,7 @@ export function PeoplePage({ head: first, revision }: { head: Head; revision: nu
                   {role.key}
                 </Mono>
                 <chakra.span color="soft" minWidth="64px">
-                  {held === 1 ? '1 person' : `${held} people`}
+                  {counted(held, 'person', 'people')}
                 </chakra.span>
                 <Button
                   look="text"

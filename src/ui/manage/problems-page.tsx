@@ -1,5 +1,6 @@
 'use client';
 /** Everything that is wrong in the workspace; the server checks form by form, and what was found is shown meanwhile. */
+import { counted } from '@/core/counted';
 import { Box, Flex } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { addressHere } from '../address';
@@ -18,7 +19,7 @@ export function ProblemsPage({
 }) {
   const { problems, done, of, over, cutShort, says, runAgain } = useWorkspaceCheck(true);
   const router = useRouter();
-  const found = problems.length === 1 ? '1 problem' : `${problems.length} problems`;
+  const found = counted(problems.length, 'problem');
   return (
     <>
       <PageHead workspace={title} section="problems" title="Problems" />

@@ -8,7 +8,7 @@ import type { Because, RecordingHead } from '@/core/scenario/recording';
 import { addressHere, useAddress } from '../address';
 import { call, get } from '../api';
 import { useDates } from '../writing';
-import { Button, Cell, ListTable, Notice, Select, TextLink } from '../kit';
+import { Anchor, Button, Cell, ListTable, Notice, Select, TextLink } from '../kit';
 import { PageHead } from '../page-head';
 
 const BECAUSE: Readonly<Record<Because, string>> = {
@@ -162,15 +162,13 @@ export function RecordingsPage({
                 </Cell>
                 <Cell>
                   <Flex gap="10px" justify="flex-end">
-                    <chakra.a
+                    <Anchor
                       href={address(`/api/recordings/${one.id}`)}
                       download
-                      color="act"
-                      textDecoration="underline"
                       aria-label={`Save recording ${one.id} as a file`}
                     >
                       save as a file
-                    </chakra.a>
+                    </Anchor>
                     <Button
                       look="text"
                       color="soft"

@@ -7,7 +7,7 @@ import { addressHere } from '../address';
 import { useState } from 'react';
 import type { Service, ServiceFunction } from '@/core/form/service';
 import { call } from '../api';
-import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
+import { Button, Checkbox, Labelled, Line, Mono, Notice, Select, TextArea } from '../kit';
 import { PageHead } from '../page-head';
 import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
@@ -352,40 +352,22 @@ function Called({ service, problems, called, made, tables, onPut, onRemove }: Ca
                 onPut({ ...made, answers: { ...answers, where: { [column]: target.value } } })
               }
             />
-            <label>
-              <input
-                type="checkbox"
-                checked={answers.many === true}
-                onChange={({ target }) =>
-                  onPut({
-                    ...made,
-                    answers: {
-                      from: 'table',
-                      table: answers.table,
-                      where: answers.where,
-                      ...(target.checked ? { many: true } : {}),
-                    },
-                  })
-                }
-              />{' '}
-              all that fit
-            </label>
+            <Checkbox
+              label="all that fit"
+              on={answers.many === true}
+              onSet={(all) => {
+                const { many: _, ...first } = answers;
+                onPut({ ...made, answers: all ? { ...first, many: true } : first });
+              }}
+            />
           </>
         )}
       </Flex>
       {answers.from === 'script' && (
         <Box mt="6px">
-          <chakra.textarea
+          <TextArea
             aria-label={`Script of ${called}`}
-            width="100%"
             rows={5}
-            fontFamily="mono"
-            fontSize="12.5px"
-            bg="field"
-            borderWidth="1px"
-            borderColor="edge"
-            borderRadius="4px"
-            p="6px"
             value={answers.script}
             onChange={({ target }) =>
               onPut({ ...made, answers: { ...answers, script: target.value } })

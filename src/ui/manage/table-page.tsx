@@ -7,7 +7,7 @@ import { addressHere, useAddress } from '../address';
 import { useRef, useState } from 'react';
 import type { CellValue, TableRow, Table } from '@/core/form/table';
 import { call } from '../api';
-import { Button, Labelled, Line, Mono, Notice, Select } from '../kit';
+import { Anchor, Button, Checkbox, Labelled, Line, Mono, Notice, Region, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { isName } from '@/core/form/name';
 import { SavingNote, useDraft } from '../draft/use-draft';
@@ -133,27 +133,17 @@ function Export({ name }: { name: string }) {
   const [formulas, setFormulas] = useState(false);
   return (
     <Flex gap="6px" align="center">
-      <chakra.a
-        download
-        href={useAddress()(`/api/tables/${name}${formulas ? '?formulas=yes' : ''}`)}
-        color="act"
-        textDecoration="underline"
-        textUnderlineOffset="3px"
-      >
+      <Anchor download href={useAddress()(`/api/tables/${name}${formulas ? '?formulas=yes' : ''}`)}>
         Export CSV
-      </chakra.a>
-      <chakra.label
+      </Anchor>
+      <Checkbox
         color="soft"
         fontSize="12.5px"
         title="Texts that begin with =, +, - or @ are run by spreadsheets. Without this an apostrophe stands before them."
-      >
-        <input
-          type="checkbox"
-          checked={formulas}
-          onChange={(event) => setFormulas(event.target.checked)}
-        />{' '}
-        formulas as they are
-      </chakra.label>
+        label="formulas as they are"
+        on={formulas}
+        onSet={setFormulas}
+      />
     </Flex>
   );
 }
@@ -210,15 +200,12 @@ function Grid({ table, onPut }: { table: Table; onPut: (rows: TableRow[]) => voi
     onPut(table.rows.map((row, i) => (i === place ? { ...row, [column]: value } : row)));
   const width = `repeat(${table.columns.length}, minmax(120px, 1fr)) 70px`;
   return (
-    <Box
+    <Region
       ref={scroller}
       mt="12px"
       maxH="calc(100vh - 220px)"
-      overflow="auto"
       borderWidth="1px"
       borderColor="line"
-      tabIndex={0}
-      role="region"
       aria-label={`Rows of ${table.title}`}
     >
       <Box
@@ -295,7 +282,7 @@ function Grid({ table, onPut }: { table: Table; onPut: (rows: TableRow[]) => voi
           })}
         </Box>
       </Box>
-    </Box>
+    </Region>
   );
 }
 

@@ -1,11 +1,12 @@
 'use client';
 /** Bringing a folder into a workspace that is there: what would change, which of it is taken, and undoing that. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Person } from '@/core/form/table';
 import type { Change } from '@/core/workspace/taking';
 import { useDates } from '../writing';
-import { Button, Cell, ListTable, Mono, Notice } from '../kit';
+import { Button, Cell, Checkbox, ListTable, Mono, Notice } from '../kit';
 import { PageHead } from '../page-head';
 import { SaidNotice, useAsking } from './use-change';
 
@@ -30,8 +31,6 @@ interface Brought {
   plan: Plan;
   chosen: ReadonlySet<string>;
 }
-
-const things = (count: number) => (count === 1 ? '1 thing' : `${count} things`);
 
 export function TakePage({
   title,
@@ -69,7 +68,7 @@ export function TakePage({
     setBrought(null);
     setSaid({
       tone: 'info',
-      text: `${things(taken.saved)} of ${name} ${taken.saved === 1 ? 'is' : 'are'} in the workspace now.`,
+      text: `${counted(taken.saved, 'thing')} of ${name} ${taken.saved === 1 ? 'is' : 'are'} in the workspace now.`,
       ...(taken.id === null ? {} : { undo: taken.id }),
     });
   };
@@ -121,7 +120,7 @@ export function TakePage({
             </Box>
             {takings.map((taking) => (
               <Box key={taking.id} py="3px" fontSize="13.5px">
-                {taking.what}, {things(taking.count)}, {dates.moment(taking.at)}
+                {taking.what}, {counted(taking.count, 'thing')}, {dates.moment(taking.at)}
                 {taking.by !== null &&
                   `, by ${people.find(({ key }) => key === taking.by)?.name ?? taking.by}`}{' '}
                 <Button
@@ -176,7 +175,7 @@ function Preview({
       <Box role="status">
         {changes.length === 0
           ? `${name} holds what the workspace has: nothing would change.`
-          : `${name} would change ${things(changes.length)}${conflicts === 0 ? '' : `, ${conflicts === 1 ? 'one of them' : `${conflicts} of them`} changed here as well`}.`}
+          : `${name} would change ${counted(changes.length, 'thing')}${conflicts === 0 ? '' : `, ${conflicts === 1 ? 'one of them' : `${conflicts} of them`} changed here as well`}.`}
       </Box>
       {!known && changes.length > 0 && (
         <Notice tone="info" mt="6px">
@@ -220,7 +219,7 @@ function Preview({
       <Flex mt="12px" gap="12px" align="center" wrap="wrap">
         {changes.length > 0 && (
           <Button look="go" disabled={busy || chosen.size === 0} onClick={onTake}>
-            Take {things(chosen.size)}
+            Take {counted(chosen.size, 'thing')}
           </Button>
         )}
         <Button onClick={onCancel}>Cancel</Button>
@@ -232,15 +231,13 @@ function Preview({
             {all ? 'Choose none' : 'Choose all'}
           </Button>
         )}
-        <chakra.label fontSize="13px" display="flex" gap="6px" alignItems="center">
-          <input
-            type="checkbox"
-            checked={records}
-            disabled={busy}
-            onChange={() => onRecords(!records)}
-          />
-          records too
-        </chakra.label>
+        <Checkbox
+          fontSize="13px"
+          label="records too"
+          on={records}
+          disabled={busy}
+          onSet={onRecords}
+        />
       </Flex>
     </Box>
   );

@@ -9,7 +9,7 @@ import {
 } from '@/core/workspace/workspaces';
 import { useDates } from '../writing';
 import { SaidNotice, useAsking } from './use-change';
-import { Button, Cell, Labelled, Line, ListTable, Mono, Select } from '../kit';
+import { Anchor, Button, Cell, Labelled, Line, ListTable, Mono, Select } from '../kit';
 import { PageHead } from '../page-head';
 import { useHeldWhilePressed } from '../press';
 
@@ -104,15 +104,9 @@ export function Workspaces({ removed, offered, ...now }: WorkspacesProps) {
                   {naming === row.name ? (
                     <Naming row={row} onRename={rename} onDone={() => setNaming(null)} />
                   ) : (
-                    <chakra.a
-                      href={startOf(row)}
-                      color="act"
-                      textDecoration="underline"
-                      textUnderlineOffset="3px"
-                      fontWeight={620}
-                    >
+                    <Anchor href={startOf(row)} fontWeight={620}>
                       {row.title}
-                    </chakra.a>
+                    </Anchor>
                   )}
                   <Mono as="div" color="soft">
                     {startOf(row)}
@@ -126,25 +120,21 @@ export function Workspaces({ removed, offered, ...now }: WorkspacesProps) {
                 <Cell>{row.changedAt === null ? 'never' : dates.moment(row.changedAt)}</Cell>
                 <Cell>
                   <Flex gap="0 8px" wrap="wrap">
-                    <chakra.a
+                    <Anchor
                       href={`${row.first ? '' : `/w/${row.name}`}/api/workspace`}
                       download
                       color="soft"
-                      textDecoration="underline"
-                      textUnderlineOffset="3px"
                       aria-label={`Download ${row.title} as a zip of its folder`}
                     >
                       download
-                    </chakra.a>
-                    <chakra.a
+                    </Anchor>
+                    <Anchor
                       href={`${row.first ? '' : `/w/${row.name}`}/take`}
                       color="soft"
-                      textDecoration="underline"
-                      textUnderlineOffset="3px"
                       aria-label={`Bring a folder into ${row.title}`}
                     >
                       bring in
-                    </chakra.a>
+                    </Anchor>
                     {(
                       [
                         ['rename', 'Rename', () => setNaming(row.name)],

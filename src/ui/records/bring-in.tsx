@@ -1,12 +1,13 @@
 'use client';
 /** Records from a file: read, entered one after the other as by hand, and the refused lines named. */
+import { counted } from '@/core/counted';
 import { Box, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { RECORDS_AT_ONCE } from '@/core/limits';
 import type { RecordFormat } from '@/core/workspace/records-out';
 import type { RecordsIn } from '@/core/workspace/records-in';
 import { call } from '../api';
-import { Button, Notice } from '../kit';
+import { Button, Notice, Region } from '../kit';
 import { WindowTitle } from '../window';
 
 interface Refused {
@@ -111,7 +112,7 @@ export function BringIn({ form, title, onDone }: BringInProps) {
       {stage.is === 'read' && (
         <Box mt="12px">
           <Box role="status">
-            {stage.file}: {counted(stage.found.records.length)} can be entered
+            {stage.file}: {counted(stage.found.records.length, 'record')} can be entered
             {stage.found.errors.length > 0 && `, ${stage.found.errors.length} cannot be read`}.
           </Box>
           {stage.found.leftOut.length > 0 && (
@@ -126,7 +127,7 @@ export function BringIn({ form, title, onDone }: BringInProps) {
               disabled={stage.found.records.length === 0}
               onClick={() => void enter(stage.found)}
             >
-              Enter {counted(stage.found.records.length)}
+              Enter {counted(stage.found.records.length, 'record')}
             </Button>
             <Button onClick={() => input.current?.click()}>Another file…</Button>
           </Flex>
@@ -139,8 +140,8 @@ export function BringIn({ form, title, onDone }: BringInProps) {
             color={stage.is === 'done' && stage.refused.length === 0 ? 'act' : 'ink'}
           >
             {stage.is === 'done' && stage.refused.length === 0 && '✓ '}
-            {stage.entered} of {counted(stage.of)} entered
-            {stage.refused.length > 0 && `, ${counted(stage.refused.length)} refused`}
+            {stage.entered} of {counted(stage.of, 'record')} entered
+            {stage.refused.length > 0 && `, ${counted(stage.refused.length, 'record')} refused`}
             {stage.is === 'entering' && '…'}
           </Box>
           {stage.says !== null && (
@@ -166,24 +167,15 @@ export function BringIn({ form, title, onDone }: BringInProps) {
   );
 }
 
-const counted = (count: number) => (count === 1 ? '1 record' : `${count} records`);
-
 function Lines({ refused }: { refused: readonly Refused[] }) {
   if (refused.length === 0) return null;
   return (
-    <Box
-      mt="8px"
-      maxH="40vh"
-      overflowY="auto"
-      tabIndex={0}
-      role="region"
-      aria-label="Refused lines"
-    >
+    <Region mt="8px" maxH="40vh" aria-label="Refused lines">
       {refused.map(({ line, says }, i) => (
         <Box key={i} py="2px" borderTopWidth="1px" borderColor="line">
           line {line}: {says}
         </Box>
       ))}
-    </Box>
+    </Region>
   );
 }

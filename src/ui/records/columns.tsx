@@ -6,6 +6,7 @@ import type { Field, Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
 import { listedFields } from '@/core/form/listing';
 import { useAddress } from '../address';
+import { Checkboxes } from '../kit';
 
 /** Which columns are shown; those after the first ones of the form can be looked at, not sorted by. */
 export function Columns({
@@ -35,22 +36,12 @@ export function Columns({
         borderColor="line"
         boxShadow="raised"
       >
-        {columnsOf(form).map(({ name, label }) => (
-          <chakra.label key={name} display="flex" gap="6px" alignItems="center">
-            <input
-              type="checkbox"
-              checked={chosen.has(name)}
-              disabled={chosen.size === 1 && chosen.has(name)}
-              onChange={({ target }) => {
-                const next = new Set(chosen);
-                if (target.checked) next.add(name);
-                else next.delete(name);
-                onChoose(next);
-              }}
-            />
-            {label}
-          </chakra.label>
-        ))}
+        <Checkboxes
+          options={columnsOf(form).map(({ name, label }) => ({ key: name, label }))}
+          chosen={[...chosen]}
+          needed
+          onChoose={(names) => onChoose(new Set(names))}
+        />
       </Box>
     </chakra.details>
   );

@@ -1,5 +1,6 @@
 'use client';
 /** The states in which a record was saved, each as what it changed. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Field, Form } from '@/core/form/definition';
 import { fieldsOf } from '@/core/form/fields';
@@ -8,7 +9,7 @@ import type { TableIndex } from '@/core/form/table-index';
 import type { Person } from '@/core/form/table';
 import { equal, type Value, type Values } from '@/core/form/value';
 import { useDates } from '../writing';
-import { Button, Notice } from '../kit';
+import { Button, Notice, Region } from '../kit';
 import { useAnswer } from '../server-data';
 import type { ListedRecord } from './use-records';
 import { Window, WindowTitle } from '../window';
@@ -49,14 +50,7 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
         </WindowTitle>
         {data === undefined && error === null && <Box role="status">Reading the revisions…</Box>}
         {error !== null && <Notice tone="error">{error.message}</Notice>}
-        <Box
-          maxH="60vh"
-          overflowY="auto"
-          mt="8px"
-          tabIndex={0}
-          role="region"
-          aria-label="Revisions"
-        >
+        <Region maxH="60vh" mt="8px" aria-label="Revisions">
           {revisions.map((revision, i) => (
             <Box key={revision.revision} borderTopWidth="1px" borderColor="line" py="6px">
               <Box fontWeight={620}>
@@ -75,7 +69,7 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
               />
             </Box>
           ))}
-        </Box>
+        </Region>
         <Flex mt="12px">
           <Button ml="auto" onClick={onDone}>
             Close
@@ -86,10 +80,7 @@ export function RecordHistory({ form, record, people, around, onDone }: RecordHi
   );
 }
 
-const rowsInWords = (value: Value) =>
-  Array.isArray(value) && value.length === 1
-    ? '1 row'
-    : `${Array.isArray(value) ? value.length : 0} rows`;
+const rowsInWords = (value: Value) => counted(Array.isArray(value) ? value.length : 0, 'row');
 
 function Changes({
   form,

@@ -7,7 +7,7 @@ import { listedFields } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Table } from '@/core/form/table';
 import { useDates } from '../writing';
-import { Button, countInWords, Labelled, Line, Notice } from '../kit';
+import { BareButton, Button, countInWords, Labelled, Line, Notice, Region } from '../kit';
 import { useRecords, type ListedRecord } from './use-records';
 import { textOf } from '@/core/form/traits';
 
@@ -50,24 +50,15 @@ export function RecordPicker({
       <Box mt="6px" color="soft" fontSize="12.5px" role="status">
         {found.loading ? 'Searching…' : found.total !== null && countInWords(found.total)}
       </Box>
-      <Box
-        maxH="300px"
-        overflowY="auto"
-        mt="4px"
-        tabIndex={0}
-        role="region"
-        aria-label="Records found"
-      >
+      <Region maxH="300px" mt="4px" aria-label="Records found">
         {found.records.map((record) => (
-          <chakra.button
+          <BareButton
             key={record.id}
-            type="button"
             display="block"
             width="100%"
             textAlign="left"
             px="6px"
             py="4px"
-            cursor="pointer"
             borderTopWidth="1px"
             borderColor="line"
             _hover={{ bg: 'actGround' }}
@@ -80,9 +71,9 @@ export function RecordPicker({
                 .filter(Boolean)
                 .join(' · ')}
             </chakra.span>
-          </chakra.button>
+          </BareButton>
         ))}
-      </Box>
+      </Region>
       {found.more && (
         <Flex mt="6px">
           <Button disabled={found.loading} onClick={found.loadMore}>

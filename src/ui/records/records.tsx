@@ -1,13 +1,24 @@
 'use client';
 /** The records of a form: searched, narrowed down, sorted by a column; of a million only those in view are drawn. */
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { counted } from '@/core/counted';
+import { Box, Flex } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { memo, useEffect, useRef, useState } from 'react';
 import type { Field, Form } from '@/core/form/definition';
 import { listedFields, narrowedBy } from '@/core/form/listing';
 import { indexOf } from '@/core/form/table-index';
 import type { Person, Table } from '@/core/form/table';
-import { Button, countInWords, Labelled, Line, Notice, TextLink } from '../kit';
+import {
+  Anchor,
+  BareButton,
+  Button,
+  countInWords,
+  Labelled,
+  Line,
+  Notice,
+  Region,
+  TextLink,
+} from '../kit';
 import { useAddress } from '../address';
 import { useDates } from '../writing';
 import { PageHead } from '../page-head';
@@ -164,16 +175,9 @@ function Downloads({ form }: { form: string }) {
     <Flex gap="8px" pb="4px" color="soft">
       Download all as
       {FORMATS.map(([as, name]) => (
-        <chakra.a
-          key={as}
-          href={address(`/api/forms/${form}/records/export?as=${as}`)}
-          download
-          color="act"
-          textDecoration="underline"
-          textUnderlineOffset="3px"
-        >
+        <Anchor key={as} href={address(`/api/forms/${form}/records/export?as=${as}`)} download>
           {name}
-        </chakra.a>
+        </Anchor>
       ))}
     </Flex>
   );
@@ -226,15 +230,12 @@ function Grid({
   const ordered = (field: Field) =>
     sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : 'none';
   return (
-    <Box
+    <Region
       ref={scroller}
       mt="6px"
       maxH="calc(100vh - 190px)"
-      overflow="auto"
       borderWidth="1px"
       borderColor="line"
-      tabIndex={0}
-      role="region"
       aria-label={`Records of ${form.title}`}
     >
       <Box
@@ -260,9 +261,7 @@ function Grid({
             {fields.map((field) => (
               <Box role="columnheader" key={field.name} aria-sort={ordered(field)}>
                 {listed.has(field.name) ? (
-                  <chakra.button
-                    type="button"
-                    cursor="pointer"
+                  <BareButton
                     color={ordered(field) === 'none' ? 'soft' : 'ink'}
                     title={`Sort by ${field.label}`}
                     onClick={() => onSort(field.name)}
@@ -275,7 +274,7 @@ function Grid({
                           ? ' ↓'
                           : ''}
                     </span>
-                  </chakra.button>
+                  </BareButton>
                 ) : (
                   field.label
                 )}
@@ -305,7 +304,7 @@ function Grid({
           <div ref={end} />
         </Box>
       </Box>
-    </Box>
+    </Region>
   );
 }
 
@@ -348,19 +347,15 @@ const RecordRow = memo(
       >
         <Box {...CELL}>
           {/* A plain link: the server hands out each opening afresh. */}
-          <chakra.a color="act" textDecoration="underline" textUnderlineOffset="3px" href={address}>
-            {record.id}
-          </chakra.a>{' '}
-          <chakra.a
+          <Anchor href={address}>{record.id}</Anchor>{' '}
+          <Anchor
             color="soft"
             fontSize="12.5px"
-            textDecoration="underline"
-            textUnderlineOffset="3px"
             aria-label={`View record ${record.id}`}
             href={`${address}&view`}
           >
             view
-          </chakra.a>{' '}
+          </Anchor>{' '}
           <Button
             look="text"
             color="soft"
@@ -382,7 +377,7 @@ const RecordRow = memo(
             <>
               {' · '}
               <TextLink href={`/recordings?form=${form}&record=${encodeURIComponent(record.id)}`}>
-                {record.recordings === 1 ? '1 recording' : `${record.recordings} recordings`}
+                {counted(record.recordings, 'recording')}
               </TextLink>
             </>
           )}

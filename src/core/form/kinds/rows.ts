@@ -1,8 +1,9 @@
 /** Rows: a list of objects with a cell for each of the field's own fields, `null` or empty where nothing is given. */
+import { counted } from '../../counted';
 import { ROWS_PER_FIELD } from '../../limits';
 import type { Field, FieldOf } from '../definition';
 import { inWords, type Value } from '../value';
-import { rowsInWords, type ReadingContext } from '../reading';
+import { type ReadingContext } from '../reading';
 import type { Accepted, Kind } from './kind';
 
 /** Reads one row; needs the kinds of its cells, which the table in `index.ts` has. */
@@ -26,11 +27,11 @@ export function rowsKind(readCell: ReadCell): Kind<FieldOf<'rows'>> {
     check(value, field) {
       const { length } = value as readonly Value[];
       if (length < (field.minRows ?? 0))
-        return { code: 'tooFew', says: `At least ${rowsInWords(field.minRows!)}.` };
+        return { code: 'tooFew', says: `At least ${counted(field.minRows!, 'row')}.` };
       if (length > (field.maxRows ?? ROWS_PER_FIELD))
         return {
           code: 'tooMany',
-          says: `At most ${rowsInWords(field.maxRows ?? ROWS_PER_FIELD)}.`,
+          says: `At most ${counted(field.maxRows ?? ROWS_PER_FIELD, 'row')}.`,
         };
       return null;
     },

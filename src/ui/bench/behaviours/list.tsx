@@ -1,5 +1,6 @@
 'use client';
 /** The behaviours in the order in which they run, with what each did; moved by drag and keyboard, turned off, copied, deleted. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { Menu } from '@chakra-ui/react/menu';
@@ -11,7 +12,7 @@ import type { Seen } from '@/core/scenario/seen';
 import type { Tape } from '@/core/tape/tape';
 import { baseName, isModule, isOwn } from '@/core/script/script-name';
 import { didInWords } from '@/core/tape/did';
-import { Button, Labelled, Line, Select } from '../../kit';
+import { BareButton, Button, Labelled, Line, Region, Select } from '../../kit';
 import { Caption } from '../form/outline';
 import { SortableList } from '../common/sortable-list';
 import { StarterDialog } from './starter-window';
@@ -32,16 +33,13 @@ export function BehaviourList({ bench, seen, tape }: { bench: Bench; seen: Seen;
     void bench.behaviours.reorder(arrayMove(names, from, to));
   const dropped = (name: string, over: string) => move(names.indexOf(name), names.indexOf(over));
   return (
-    <Box
+    <Region
       flex="0 0 auto"
       maxH="45%"
-      overflowY="auto"
       pt="8px"
       pb="8px"
       borderTopWidth="1px"
       borderColor="line"
-      tabIndex={0}
-      role="region"
       aria-label="Behaviours"
     >
       <Caption>
@@ -103,7 +101,7 @@ export function BehaviourList({ bench, seen, tape }: { bench: Bench; seen: Seen;
         />
       )}
       <StarterDialog bench={bench} open={starting} onDone={() => setStarting(false)} />
-    </Box>
+    </Region>
   );
 }
 
@@ -182,14 +180,12 @@ function ModuleRow({ bench, head, on }: { bench: Bench; head: BehaviourHead; on:
       _hover={{ bg: 'sheet' }}
       data-module={name}
     >
-      <chakra.button
-        type="button"
+      <BareButton
         flex="1"
         minW={0}
         py="3px"
         pl="34px"
         textAlign="left"
-        cursor="pointer"
         aria-current={on || undefined}
         title={purpose === '' ? undefined : purpose}
         onClick={() => bench.code.open(name)}
@@ -199,7 +195,7 @@ function ModuleRow({ bench, head, on }: { bench: Bench; head: BehaviourHead; on:
           {bad ? `× ${errors <= 1 ? '1 error' : `${errors} errors`}` : baseName(name)}
           {SAVING[head.saving]}
         </Box>
-      </chakra.button>
+      </BareButton>
       <Choices title={title} onSelect={choose}>
         <Item value="describe">Title and purpose…</Item>
         <Item value="history">History</Item>
@@ -232,17 +228,15 @@ function Choices({
   return (
     <Menu.Root onSelect={({ value }) => onSelect(value)} positioning={{ placement: 'bottom-end' }}>
       <Menu.Trigger asChild>
-        <chakra.button
-          type="button"
+        <BareButton
           aria-label={`What to do with ${title}`}
           px="9px"
           py="3px"
           color="soft"
-          cursor="pointer"
           _hover={{ color: 'ink' }}
         >
           ⋯
-        </chakra.button>
+        </BareButton>
       </Menu.Trigger>
       <Portal>
         <Menu.Positioner>
@@ -307,8 +301,7 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
       zIndex={isDragging ? 2 : undefined}
       data-behaviour={name}
     >
-      <chakra.button
-        type="button"
+      <BareButton
         {...attributes}
         {...listeners}
         aria-label={`Move ${title}`}
@@ -328,14 +321,12 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
         textAlign="left"
       >
         {place + 1}
-      </chakra.button>
-      <chakra.button
-        type="button"
+      </BareButton>
+      <BareButton
         flex="1"
         minW={0}
         py="3px"
         textAlign="left"
-        cursor="pointer"
         aria-current={on || undefined}
         title={purpose === '' ? undefined : purpose}
         onClick={() => bench.code.open(name)}
@@ -364,11 +355,11 @@ function BehaviourRow({ bench, head, place, count, on, seen, tape, onMove }: Row
               : failing
                 ? '× failed'
                 : errors > 0
-                  ? `× ${errors === 1 ? '1 error' : `${errors} errors`}`
+                  ? `× ${counted(errors, 'error')}`
                   : didInWords(baseName(name), tape)}
           {saving}
         </Box>
-      </chakra.button>
+      </BareButton>
       <Choices title={title} onSelect={choose}>
         <Item value="describe">Title and purpose…</Item>
         <Item value="off">{off ? 'Turn on' : 'Turn off'}</Item>

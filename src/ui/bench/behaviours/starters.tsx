@@ -14,7 +14,16 @@ import {
   type Starter,
   type StarterSetting,
 } from '@/core/starters/starter';
-import { Button, Labelled, Line, Select } from '../../kit';
+import {
+  BareButton,
+  Button,
+  Checkboxes,
+  Fieldset,
+  Labelled,
+  Line,
+  Region,
+  Select,
+} from '../../kit';
 import type { Bench } from '../create-bench';
 import type { TriedOut } from './trying';
 import { valueInWords } from '@/core/tape/words';
@@ -90,15 +99,13 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
               {starters
                 .filter((starter) => starter.group === group)
                 .map((starter) => (
-                  <chakra.button
+                  <BareButton
                     key={starter.id}
-                    type="button"
                     display="block"
                     width="100%"
                     textAlign="left"
                     px="14px"
                     py="2px"
-                    cursor="pointer"
                     bg={starter === chosen ? 'actGround' : undefined}
                     color={isMissing(starter.picks(setting, {})) ? 'soft' : 'ink'}
                     fontWeight={starter === chosen ? 620 : 400}
@@ -107,7 +114,7 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
                     onClick={() => setChosen(starter)}
                   >
                     {starter.need}
-                  </chakra.button>
+                  </BareButton>
                 ))}
             </Box>
           ))}
@@ -144,15 +151,7 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
                 />
               ))}
             </Flex>
-            <Box
-              flex="1"
-              minW={0}
-              overflowY="auto"
-              p="14px"
-              role="region"
-              aria-label="What comes of it"
-              tabIndex={0}
-            >
+            <Region flex="1" minW={0} p="14px" aria-label="What comes of it">
               {emptied !== undefined && (
                 <Box role="status">Choose at least one of “{offered[emptied]?.label}”.</Box>
               )}
@@ -178,7 +177,7 @@ export function Starters({ bench, onDone }: { bench: Bench; onDone: () => void }
                   <Outcomes form={material.form} made={result} tried={tried} />
                 </>
               )}
-            </Box>
+            </Region>
           </>
         )}
       </Flex>
@@ -248,10 +247,7 @@ function PickInput({
     );
   }
   return (
-    <chakra.fieldset minW={0}>
-      <chakra.legend color="soft" fontSize="12.5px">
-        {pick.label}
-      </chakra.legend>
+    <Fieldset legend={pick.label}>
       <Box
         maxH="150px"
         overflowY="auto"
@@ -261,30 +257,11 @@ function PickInput({
         px="8px"
         py="3px"
         bg="field"
+        fontSize="13px"
       >
-        {pick.choices.map(({ key, label }) => (
-          <chakra.label
-            key={key}
-            display="flex"
-            gap="6px"
-            alignItems="center"
-            fontSize="13px"
-            cursor="pointer"
-          >
-            <input
-              type="checkbox"
-              checked={value.includes(key)}
-              onChange={(event) =>
-                onPick(event.target.checked ? [...value, key] : value.filter((one) => one !== key))
-              }
-            />
-            <chakra.span minW={0} overflowWrap="anywhere">
-              {label}
-            </chakra.span>
-          </chakra.label>
-        ))}
+        <Checkboxes options={pick.choices} chosen={value} onChoose={onPick} />
       </Box>
-    </chakra.fieldset>
+    </Fieldset>
   );
 }
 

@@ -1,5 +1,6 @@
 'use client';
 /** The code of one behaviour: tabs above, the editor, and below it what is wrong with it and how it is saved. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { isOwn } from '@/core/script/script-name';
 import { OtherForms } from './other-forms';
@@ -11,7 +12,7 @@ import type { Diagnostic } from '@/core/language/answers';
 import type { Seen } from '@/core/scenario/seen';
 import type { linesOf } from '@/core/tape/lines';
 import { ConflictNotice, SavingLine } from '../../draft/saving';
-import { Button, Line } from '../../kit';
+import { BareButton, Button, Line } from '../../kit';
 import { lazily } from '../../lazily';
 import { isForThis } from '../common/core';
 import type { Bench } from '../create-bench';
@@ -110,15 +111,13 @@ function Tab({
     if (on) shown.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [on]);
   return (
-    <chakra.button
-      type="button"
+    <BareButton
       role="tab"
       aria-selected={on}
       tabIndex={on ? 0 : -1}
       ref={shown}
       px="12px"
       py="4px"
-      cursor="pointer"
       whiteSpace="nowrap"
       borderWidth="1px"
       borderBottomWidth={0}
@@ -131,7 +130,7 @@ function Tab({
       onClick={onClick}
     >
       {children}
-    </chakra.button>
+    </BareButton>
   );
 }
 
@@ -239,9 +238,7 @@ export function Code({
                   ? checked
                     ? 'no problems'
                     : 'checking…'
-                  : diagnostics.length === 1
-                    ? '1 problem'
-                    : `${diagnostics.length} problems`}
+                  : counted(diagnostics.length, 'problem')}
           </span>
           <Button
             look="text"

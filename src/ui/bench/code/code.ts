@@ -1,4 +1,5 @@
 /** The code on the bench: texts that save themselves, what is wrong with them, what runs, and the places that are looked at. */
+import { counted } from '@/core/counted';
 import { createStore } from 'zustand/vanilla';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic } from '@/core/language/answers';
@@ -45,7 +46,7 @@ export function benchCode(core: BenchCore, screen: Screen, before: TakenOver | u
     const others = renamed.some(({ form }) => form !== '' && form !== core.material.form.name);
     core.renew({
       pane: 'code',
-      says: `Renamed in ${renamed.length === 1 ? '1 script' : `${renamed.length} scripts`}${
+      says: `Renamed in ${counted(renamed.length, 'script')}${
         others ? ', of other forms too' : ''
       }.`,
     });

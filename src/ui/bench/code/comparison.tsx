@@ -13,7 +13,8 @@ export function Comparison({
   after,
   label,
 }: {
-  before: string;
+  /** Null where there was none before, so that nothing of it is new. */
+  before: string | null;
   after: string;
   label: string;
 }) {
@@ -31,12 +32,14 @@ export function Comparison({
           EditorState.readOnly.of(true),
           EditorView.editable.of(false),
           EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': label }),
-          unifiedMergeView({
-            original: before,
-            mergeControls: false,
-            highlightChanges: true,
-            collapseUnchanged: { margin: 3, minSize: 6 },
-          }),
+          before === null
+            ? []
+            : unifiedMergeView({
+                original: before,
+                mergeControls: false,
+                highlightChanges: true,
+                collapseUnchanged: { margin: 3, minSize: 6 },
+              }),
         ],
       }),
     });

@@ -1,5 +1,6 @@
 'use client';
 /** Where a name is used, and searching all scripts of the workspace: lists of places that lead there. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
@@ -7,7 +8,7 @@ import { useState } from 'react';
 import type { Hit } from '@/core/language/search';
 import { get } from '../../api';
 import { addressHere } from '../../address';
-import { Button, Line, Mono, Notice } from '../../kit';
+import { Button, Checkbox, Line, Mono, Notice, Region } from '../../kit';
 import type { Bench } from '../create-bench';
 import type { UsePlace } from './state';
 import { WindowTitle } from '../../window';
@@ -118,8 +119,8 @@ export function SearchScripts({ bench, onDone }: { bench: Bench; onDone: () => v
           onChange={(event) => setWanted(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && void search()}
         />
-        <Tick label="capitals count" on={exact} onSet={setExact} />
-        <Tick label="pattern" on={pattern} onSet={setPattern} />
+        <Checkbox fontSize="13px" label="capitals count" on={exact} onSet={setExact} />
+        <Checkbox fontSize="13px" label="pattern" on={pattern} onSet={setPattern} />
         <Button look="go" disabled={wanted === ''} onClick={() => void search()}>
           Search
         </Button>
@@ -130,15 +131,13 @@ export function SearchScripts({ bench, onDone }: { bench: Bench; onDone: () => v
         </Notice>
       )}
       {found !== null && 'hits' in found && (
-        <Box mt="10px" maxH="56vh" overflowY="auto" tabIndex={0} role="region" aria-label="Found">
+        <Region mt="10px" maxH="56vh" aria-label="Found">
           <Box color="soft" role="status">
             {found.hits.length === 0
               ? 'Nothing found.'
               : found.cut
                 ? `The first ${found.hits.length} places; say more to find fewer.`
-                : found.hits.length === 1
-                  ? '1 place'
-                  : `${found.hits.length} places`}
+                : counted(found.hits.length, 'place')}
           </Box>
           {found.hits.map((hit, i) => (
             <Flex
@@ -168,7 +167,7 @@ export function SearchScripts({ bench, onDone }: { bench: Bench; onDone: () => v
               </chakra.span>
             </Flex>
           ))}
-        </Box>
+        </Region>
       )}
       <Flex mt="12px">
         <Button ml="auto" onClick={onDone}>
@@ -176,14 +175,5 @@ export function SearchScripts({ bench, onDone }: { bench: Bench; onDone: () => v
         </Button>
       </Flex>
     </Box>
-  );
-}
-
-function Tick({ label, on, onSet }: { label: string; on: boolean; onSet: (on: boolean) => void }) {
-  return (
-    <chakra.label display="flex" gap="5px" fontSize="13px" cursor="pointer">
-      <input type="checkbox" checked={on} onChange={(event) => onSet(event.target.checked)} />
-      {label}
-    </chakra.label>
   );
 }

@@ -1,11 +1,12 @@
 'use client';
 /** Every saved revision of a behaviour, each as its difference to the text as it stands, and bringing one back. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { readHeader } from '@/core/script/header';
 import { useDates } from '../../writing';
-import { Button, Notice } from '../../kit';
+import { BareButton, Button, Notice } from '../../kit';
 import { useAnswer } from '../../server-data';
 import { Comparison } from './comparison';
 import type { Bench } from '../create-bench';
@@ -41,14 +42,12 @@ export function HistoryPane({ bench, name }: { bench: Bench; name: string }) {
   const at = revisions.find((one) => one.revision === (chosen ?? revisions[0]?.revision));
   const before = at === undefined ? undefined : revisions[revisions.indexOf(at) + 1];
   const [from, to] =
-    against === 'now' ? [at?.text ?? '', behaviour.text] : [before?.text ?? '', at?.text ?? ''];
+    against === 'now' ? [at?.text ?? '', behaviour.text] : [before?.text ?? null, at?.text ?? ''];
   return (
     <Flex direction="column" flex="1" minH={0}>
       <PaneHead>
         <chakra.span fontWeight={620}>{readHeader(behaviour).title}</chakra.span>
-        <chakra.span color="soft">
-          {revisions.length === 1 ? '1 revision' : `${revisions.length} revisions`}
-        </chakra.span>
+        <chakra.span color="soft">{counted(revisions.length, 'revision')}</chakra.span>
         <Flex ml="auto" gap="8px" role="group" aria-label="Compared with">
           <Button
             aria-pressed={against === 'before'}
@@ -81,13 +80,11 @@ export function HistoryPane({ bench, name }: { bench: Bench; name: string }) {
         >
           {revisions.map((one) => (
             <li key={one.revision}>
-              <chakra.button
-                type="button"
+              <BareButton
                 width="100%"
                 textAlign="left"
                 px="14px"
                 py="3px"
-                cursor="pointer"
                 bg={one === at ? 'actGround' : undefined}
                 aria-current={one === at || undefined}
                 _hover={{ bg: 'actGround' }}
@@ -99,7 +96,7 @@ export function HistoryPane({ bench, name }: { bench: Bench; name: string }) {
                   <br />
                   {people.find(({ key }) => key === one.savedBy)?.name ?? one.savedBy}
                 </Box>
-              </chakra.button>
+              </BareButton>
             </li>
           ))}
         </Box>

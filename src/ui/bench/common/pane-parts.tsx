@@ -1,7 +1,8 @@
 'use client';
 /** What panes are made of: a bar at their head, and a list of parts that scrolls. */
-import { Box, Flex, type BoxProps, type FlexProps } from '@chakra-ui/react';
+import { Flex, type BoxProps, type FlexProps } from '@chakra-ui/react';
 import type { Ref } from 'react';
+import { Region } from '../../kit';
 
 /** The bar at the head of a pane or window. */
 export function PaneHead(props: FlexProps) {
@@ -25,16 +26,5 @@ export function PartList({
   label,
   ...rest
 }: { label: string; ref?: Ref<HTMLDivElement> } & BoxProps) {
-  return (
-    <Box
-      flex="1 1 auto"
-      overflowY="auto"
-      pt="8px"
-      minH={0}
-      tabIndex={0}
-      role="region"
-      aria-label={label}
-      {...rest}
-    />
-  );
+  return <Region flex="1 1 auto" pt="8px" minH={0} aria-label={label} {...rest} />;
 }

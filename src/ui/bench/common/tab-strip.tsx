@@ -1,6 +1,7 @@
 'use client';
 /** A strip of tabs within a pane. */
-import { chakra, Flex, type HTMLChakraProps } from '@chakra-ui/react';
+import { Flex, type HTMLChakraProps } from '@chakra-ui/react';
+import { BareButton } from '../../kit';
 
 export function TabStrip<K extends string>({
   label,
@@ -19,14 +20,12 @@ export function TabStrip<K extends string>({
   return (
     <Flex role="tablist" aria-label={label} borderColor="line" flexShrink={0} {...props}>
       {tabs.map(({ key, label: text }) => (
-        <chakra.button
+        <BareButton
           key={key}
-          type="button"
           role="tab"
           aria-selected={chosen === key}
           py="4px"
           fontSize={fontSize}
-          cursor="pointer"
           whiteSpace="nowrap"
           color={chosen === key ? 'ink' : 'soft'}
           fontWeight={chosen === key ? 620 : 400}
@@ -34,7 +33,7 @@ export function TabStrip<K extends string>({
           onClick={() => onChoose(key)}
         >
           {text}
-        </chakra.button>
+        </BareButton>
       ))}
     </Flex>
   );

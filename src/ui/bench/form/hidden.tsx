@@ -1,8 +1,9 @@
 'use client';
 /** Parts that are hidden, by the section that they are in, each to be asked about. */
-import { Box, chakra } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { Seen } from '@/core/scenario/seen';
 import type { BenchMaterial } from '../common/material';
+import { BareButton } from '../../kit';
 
 export function Hidden({
   material,
@@ -36,14 +37,9 @@ export function Hidden({
       {hidden.map((part, i) => (
         <span key={part.name}>
           {i > 0 && ', '}
-          <chakra.button
-            type="button"
-            textDecoration="underline"
-            cursor="pointer"
-            onClick={() => onAsk(part.name)}
-          >
+          <BareButton textDecoration="underline" onClick={() => onAsk(part.name)}>
             {part.label}
-          </chakra.button>
+          </BareButton>
         </span>
       ))}
     </Box>

@@ -14,7 +14,7 @@ import { ChildRecordsList } from '../../form/child-list';
 import { FormSheet } from '../../form/sheet';
 import { addressHere } from '../../address';
 import { useDates } from '../../writing';
-import { Button, Notice, OutOfReach } from '../../kit';
+import { BareButton, Button, Notice, OutOfReach } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
 import type { Bench } from '../create-bench';
 import { useMaterial } from '../common/use-bench';
@@ -88,30 +88,24 @@ export function LiveForm({
     const cells = words.has(part) ? 0 : said.length;
     const label =
       cells > 0
-        ? cells === 1
-          ? '1 in its rows'
-          : `${cells} in its rows`
+        ? `${cells} in its rows`
         : said
             .map((word) => shortWord(word.aspect, word.to, part, material, dates.style))
             .filter(Boolean)
             .join(', ');
     return (
       <Flex direction="column" align="inherit" css={{ '[data-note=below] &': ASIDE }}>
-        <chakra.button
-          type="button"
+        <BareButton
           textAlign="inherit"
-          cursor="pointer"
           color="said"
           width="100%"
           onClick={() => bench.tape.ask(part, cells > 0 ? null : last.aspect)}
           title="Why? (which line, under which conditions)"
         >
           {label}
-        </chakra.button>
-        <chakra.button
-          type="button"
+        </BareButton>
+        <BareButton
           textAlign="inherit"
-          cursor="pointer"
           color="soft"
           width="100%"
           overflow="hidden"
@@ -124,7 +118,7 @@ export function LiveForm({
           {cells > 0
             ? `${names.behaviour(last.behaviour)}, ${last.line}`
             : linesInWords(said, names.behaviour)}
-        </chakra.button>
+        </BareButton>
       </Flex>
     );
   };
@@ -203,15 +197,13 @@ export function LiveForm({
             />
           )}
           <Replayed bench={bench} />
-          <chakra.button
-            type="button"
+          <BareButton
             aria-pressed={showsNames}
-            cursor="pointer"
             onClick={() => bench.screen.showNames(!showsNames)}
             title="Show technical names (Alt+N)"
           >
             names {showsNames ? '◑' : '○'}
-          </chakra.button>
+          </BareButton>
         </Flex>
         <CannotStart bench={bench} />
         <Failing bench={bench} seen={seen} names={names} />
@@ -288,17 +280,9 @@ export function LiveForm({
 /** Asks why something is as it is that is no part with a name beside it. */
 function WhyMark({ what, onAsk }: { what: string; onAsk: () => void }) {
   return (
-    <chakra.button
-      type="button"
-      aria-label={`Why ${what}?`}
-      title="Why?"
-      color="act"
-      cursor="pointer"
-      px="3px"
-      onClick={onAsk}
-    >
+    <BareButton aria-label={`Why ${what}?`} title="Why?" color="act" px="3px" onClick={onAsk}>
       ?
-    </chakra.button>
+    </BareButton>
   );
 }
 

@@ -9,7 +9,7 @@ import type { ServiceMood } from '@/core/form/service';
 import { fromWallClock, isZone, toWallClock } from '@/core/form/zone';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import { launchIn, launchText } from '@/core/scenario/opening-words';
-import { Button, Line, Mono, Notice, Select } from '../../kit';
+import { Button, Checkbox, Line, Mono, Notice, Select, TextArea } from '../../kit';
 import { RecordPicker } from '../../records/picker';
 import { servicesAsked } from './services-asked';
 import type { Bench } from '../create-bench';
@@ -99,14 +99,7 @@ export function OpeningDialog({ bench, onDone }: { bench: Bench; onDone: () => v
   return (
     <Box p="16px">
       <WindowTitle>How the form is opened</WindowTitle>
-      <chakra.label display="flex" gap="6px" mt="10px" alignItems="center">
-        <input
-          type="checkbox"
-          checked={viewing}
-          onChange={(event) => setViewing(event.target.checked)}
-        />
-        The record is only viewed
-      </chakra.label>
+      <Checkbox mt="10px" label="The record is only viewed" on={viewing} onSet={setViewing} />
       <Flex mt="10px" gap="16px" wrap="wrap">
         <chakra.label>
           At
@@ -177,20 +170,7 @@ export function OpeningDialog({ bench, onDone }: { bench: Bench; onDone: () => v
               .join(', ')}
           </chakra.span>
         )}
-        <chakra.textarea
-          display="block"
-          width="100%"
-          rows={3}
-          fontFamily="mono"
-          fontSize="12.5px"
-          bg="field"
-          borderWidth="1px"
-          borderColor="edge"
-          borderRadius="4px"
-          p="6px"
-          value={launch}
-          onChange={(event) => setLaunch(event.target.value)}
-        />
+        <TextArea rows={3} value={launch} onChange={(event) => setLaunch(event.target.value)} />
       </chakra.label>
       {functions.length > 0 && (
         <chakra.fieldset mt="10px">

@@ -7,6 +7,7 @@ import { cellsOf } from '@/core/form/fields';
 import type { Seen } from '@/core/scenario/seen';
 import { useInSight } from '../common/use-in-sight';
 import { PartList } from '../common/pane-parts';
+import { BareButton } from '../../kit';
 
 export interface OutlineProps {
   form: Form;
@@ -154,8 +155,7 @@ const PartRow = memo(function PartRow({
       color={off ? 'soft' : 'ink'}
       _hover={{ bg: 'actGround' }}
     >
-      <chakra.button
-        type="button"
+      <BareButton
         display="flex"
         flex="1 1 auto"
         minW="60px"
@@ -163,7 +163,6 @@ const PartRow = memo(function PartRow({
         gap="7px"
         py="0.5px"
         textAlign="left"
-        cursor="pointer"
         title={`${label} (${name}): ask why it is as it is`}
         onClick={() => onAsk(name)}
       >
@@ -175,7 +174,7 @@ const PartRow = memo(function PartRow({
         >
           {label}
         </chakra.span>
-      </chakra.button>
+      </BareButton>
       <InsertName shown={name} title={`Put ${name} into the code`} onClick={() => onInsert(name)} />
     </Flex>
   );
@@ -223,8 +222,7 @@ function InsertName({
   onClick: () => void;
 }) {
   return (
-    <chakra.button
-      type="button"
+    <BareButton
       fontFamily="mono"
       fontSize="11.5px"
       fontWeight={400}
@@ -234,13 +232,12 @@ function InsertName({
       overflow="hidden"
       textOverflow="ellipsis"
       textAlign="right"
-      cursor="pointer"
       _hover={{ color: 'act', textDecoration: 'underline' }}
       title={title}
       aria-label={title}
       onClick={onClick}
     >
       {shown}
-    </chakra.button>
+    </BareButton>
   );
 }

@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Seen } from '@/core/scenario/seen';
 import type { Value } from '@/core/form/value';
-import { Button, Mono, Notice } from '../../kit';
+import { Button, Mono, Notice, TextArea } from '../../kit';
 import type { Bench } from '../create-bench';
 import { valueInWords } from '@/core/tape/words';
 
@@ -110,17 +110,10 @@ function Answer({
   };
   return (
     <Box width="100%">
-      <chakra.textarea
+      <TextArea
         aria-label={`What ${name} answers, as JSON`}
-        width="100%"
         rows={4}
-        fontFamily="mono"
         fontSize="12px"
-        bg="field"
-        borderWidth="1px"
-        borderColor="edge"
-        borderRadius="4px"
-        p="6px"
         value={text}
         onChange={(event) => setText(event.target.value)}
       />

@@ -11,7 +11,7 @@ import { CanvasRenderer } from 'echarts/renderers';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { FormMap, MapArrow } from '@/core/language/map';
 import { Tape } from '@/core/tape/tape';
-import { Button, Mono } from '../../kit';
+import { Button, Mono, Region } from '../../kit';
 import { COLUMNS, HEIGHT, layOut, steeredOnTape, WIDTH, type Drawn } from './layout';
 import type { Bench } from '../create-bench';
 import { useRoom } from '../../use-room';
@@ -86,16 +86,13 @@ export function MapPane({ bench }: { bench: Bench }) {
         ))}
       </PaneHead>
       <Chart map={map} chosen={chosen} names={names.part} onChoose={setChosen} />
-      <Box
+      <Region
         px="14px"
         py="8px"
         borderTopWidth="1px"
         borderColor="line"
         fontSize="13px"
         maxH="38%"
-        overflowY="auto"
-        tabIndex={0}
-        role="region"
         aria-label="Who reads and steers what"
       >
         {part !== null ? (
@@ -154,7 +151,7 @@ export function MapPane({ bench }: { bench: Bench }) {
             ))}
           </Flex>
         )}
-      </Box>
+      </Region>
     </Flex>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 /** Making a release: what it changes since the last one, what fails, and why it is made all the same. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { ReleaseChanges } from '@/core/workspace/release-changes';
@@ -104,7 +105,7 @@ export function ReleaseDialog({ bench, onDone }: { bench: Bench; onDone: () => v
             </Box>
           ) : (
             <Notice tone="warning" mt="8px">
-              {failing.length === 1 ? '1 scenario fails' : `${failing.length} scenarios fail`}:
+              {counted(failing.length, 'scenario fails', 'scenarios fail')}:
               <Box as="ul" pl="18px">
                 {failing.slice(0, 8).map((one) => (
                   <li key={one}>{one}</li>

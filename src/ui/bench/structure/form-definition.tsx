@@ -1,11 +1,12 @@
 'use client';
 /** How the form as a whole is defined. */
 import { useMaterial } from '../common/use-bench';
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import type { Bench } from '../create-bench';
 import { Committed } from './inputs';
 import { LaunchParameters } from './launch-parameters';
 import { useNumbers } from '../../writing';
+import { Checkbox } from '../../kit';
 
 /** What is said of the form as a whole, while no part is chosen. */
 export function FormDefinition({ bench }: { bench: Bench }) {
@@ -37,20 +38,17 @@ export function FormDefinition({ bench }: { bench: Bench }) {
         value={settings.runLimit === undefined ? '' : String(settings.runLimit)}
         onCommit={commitLimit}
       />
-      <chakra.label display="flex" gap="6px" alignItems="center">
-        <input
-          type="checkbox"
-          checked={settings.checkPages !== false}
-          onChange={(event) => {
-            const { checkPages: _, ...rest } = settings;
-            bench.structure.edit({
-              do: 'changeForm',
-              settings: event.target.checked ? rest : { ...rest, checkPages: false },
-            });
-          }}
-        />
-        a page is checked when it is left
-      </chakra.label>
+      <Checkbox
+        label="a page is checked when it is left"
+        on={settings.checkPages !== false}
+        onSet={(checks) => {
+          const { checkPages: _, ...rest } = settings;
+          bench.structure.edit({
+            do: 'changeForm',
+            settings: checks ? rest : { ...rest, checkPages: false },
+          });
+        }}
+      />
       <LaunchParameters bench={bench} parameters={form.launch ?? []} />
     </Flex>
   );

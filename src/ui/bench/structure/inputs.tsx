@@ -1,8 +1,7 @@
 'use client';
 /** The inputs in which a definition is edited. */
-import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { Labelled, Line, Select } from '../../kit';
+import { Checkbox, Labelled, Line, Select } from '../../kit';
 import { useNumbers } from '../../writing';
 
 /** A definition as its inputs see it. */
@@ -110,14 +109,11 @@ export function NumberLine({ definition, change, name, label }: Shared) {
 
 export function Tick({ definition, change, name, label }: Shared) {
   return (
-    <chakra.label display="flex" gap="6px" alignItems="center">
-      <input
-        type="checkbox"
-        checked={definition[name] === true}
-        onChange={(event) => change({ [name]: event.target.checked ? true : undefined })}
-      />
-      {label}
-    </chakra.label>
+    <Checkbox
+      label={label}
+      on={definition[name] === true}
+      onSet={(on) => change({ [name]: on ? true : undefined })}
+    />
   );
 }
 

@@ -1,8 +1,8 @@
 'use client';
 /** How a list of another form's records is defined. */
-import { chakra, Flex } from '@chakra-ui/react';
+import { Flex } from '@chakra-ui/react';
 import type { OtherForm } from '@/core/structure/adding';
-import { Labelled, Select } from '../../kit';
+import { Checkboxes, Fieldset, Labelled, Select } from '../../kit';
 import { Choice, Text, type Shared } from './inputs';
 
 /** A list of records: of which form, by which of its fields, showing which. */
@@ -42,28 +42,14 @@ export function ListOfRecords({
         mono
         needed
       />
-      <chakra.fieldset>
-        <chakra.legend color="soft" fontSize="12.5px">
-          Columns
-        </chakra.legend>
-        {fields.map(([key, label]) => (
-          <chakra.label key={key} display="flex" gap="6px" alignItems="center">
-            <input
-              type="checkbox"
-              checked={columns.includes(key)}
-              disabled={columns.length === 1 && columns[0] === key}
-              onChange={({ target }) =>
-                change({
-                  columns: target.checked
-                    ? [...columns, key]
-                    : columns.filter((column) => column !== key),
-                })
-              }
-            />
-            {label}
-          </chakra.label>
-        ))}
-      </chakra.fieldset>
+      <Fieldset legend="Columns">
+        <Checkboxes
+          options={fields.map(([key, label]) => ({ key, label }))}
+          chosen={columns}
+          needed
+          onChoose={(keys) => change({ columns: keys })}
+        />
+      </Fieldset>
     </Flex>
   );
 }

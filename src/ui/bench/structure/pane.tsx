@@ -1,5 +1,6 @@
 'use client';
 /** The structure of the form: adding parts, and the definition of the part chosen in the tree. Everything is in force in the live form and in the editor at once. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { useMaterial } from '../common/use-bench';
 import { Box, chakra, Flex } from '@chakra-ui/react';
@@ -9,7 +10,7 @@ import { fieldsOf } from '@/core/form/fields';
 import { newDefinition, targetFor } from '@/core/structure/adding';
 import { nameFor, namesTaken } from '@/core/structure/edit';
 import { ConflictNotice, SavingLine } from '../../draft/saving';
-import { Button, Line, Mono, Notice, Select } from '../../kit';
+import { Button, Line, Mono, Notice, Region, Select } from '../../kit';
 import type { Bench } from '../create-bench';
 import { Definition } from './definition';
 import { FormDefinition } from './form-definition';
@@ -70,22 +71,13 @@ function Opened({ bench }: { bench: Bench }) {
           />
         </Box>
       )}
-      <Box
-        flex="1"
-        minW={0}
-        overflowY="auto"
-        overflowX="hidden"
-        p="12px"
-        role="region"
-        aria-label="The part chosen"
-        tabIndex={0}
-      >
+      <Region flex="1" minW={0} overflowX="hidden" p="12px" aria-label="The part chosen">
         {selected === null ? (
           <FormDefinition bench={bench} />
         ) : (
           <Definition key={selected} bench={bench} part={selected} />
         )}
-      </Box>
+      </Region>
       <Flex
         px="14px"
         py="6px"
@@ -96,7 +88,7 @@ function Opened({ bench }: { bench: Bench }) {
         minH="33px"
         role="status"
       >
-        <span>{fields === 1 ? '1 field' : `${fields} fields`}</span>
+        <span>{counted(fields, 'field')}</span>
         <Box ml="auto">
           <SavingLine saving={saving} saved="structure saved" />
         </Box>

@@ -7,7 +7,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { useRef } from 'react';
 import { useStore } from 'zustand';
 import { dropTarget, itemsOf, type Item } from '@/core/structure/tree';
-import { Button } from '../../kit';
+import { BareButton, Button } from '../../kit';
 import { Caption } from '../form/outline';
 import { SortableList } from '../common/sortable-list';
 import type { Bench } from '../create-bench';
@@ -30,9 +30,7 @@ export function StructureTree({ bench }: { bench: Bench }) {
   return (
     <PartList ref={root} label="Parts in their order">
       <Caption>
-        <chakra.button
-          type="button"
-          cursor="pointer"
+        <BareButton
           textAlign="left"
           aria-current={selected === null || undefined}
           color={selected === null ? 'ink' : 'soft'}
@@ -41,7 +39,7 @@ export function StructureTree({ bench }: { bench: Bench }) {
           onClick={() => bench.structure.select(null)}
         >
           Form as a whole
-        </chakra.button>
+        </BareButton>
       </Caption>
       <SortableList id="structure" items={items.map((item) => item.part)} onDrop={dropped}>
         {items.map((item) => (
@@ -100,8 +98,7 @@ function PartLine({
       zIndex={isDragging ? 2 : undefined}
       data-item={item.part}
     >
-      <chakra.button
-        type="button"
+      <BareButton
         {...attributes}
         {...listeners}
         aria-label={`Move ${item.label}`}
@@ -113,13 +110,11 @@ function PartLine({
         touchAction="none"
       >
         <span aria-hidden>⋮⋮</span>
-      </chakra.button>
-      <chakra.button
-        type="button"
+      </BareButton>
+      <BareButton
         flex="1"
         minW={0}
         textAlign="left"
-        cursor="pointer"
         display="flex"
         gap="6px"
         py="1px"
@@ -132,7 +127,7 @@ function PartLine({
         <chakra.span overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
           {item.label}
         </chakra.span>
-      </chakra.button>
+      </BareButton>
       {on && (
         <>
           <Button

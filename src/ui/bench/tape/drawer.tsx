@@ -11,7 +11,7 @@ import { Tape } from '@/core/tape/tape';
 import { withPlaces, type Names } from '@/core/tape/words';
 import { lazily } from '../../lazily';
 import { Pane } from '../../pane';
-import { Button } from '../../kit';
+import { Button, Region } from '../../kit';
 import type { DrawerTab } from './state';
 import { ComparePane } from './compare-pane';
 import { CostPane } from './cost-pane';
@@ -144,14 +144,11 @@ export function Drawer({
             gap="10px"
             px="12px"
           />
-          <Box
+          <Region
             flex="1"
             minH={0}
-            overflowY="auto"
             px="12px"
             py="5px"
-            tabIndex={0}
-            role="region"
             aria-label={TABS.find(({ key }) => key === tab)!.label}
           >
             <Pane what="This tab" of={`${tab} ${at} ${answers.length}`}>
@@ -161,23 +158,20 @@ export function Drawer({
               {tab === 'compare' && <ComparePane bench={bench} names={names} />}
               {tab === 'cost' && <CostPane bench={bench} names={names} />}
             </Pane>
-          </Box>
+          </Region>
         </Flex>
-        <Box
+        <Region
           minH={0}
-          overflowY="auto"
           px="12px"
           py="5px"
           borderLeftWidth="1px"
           borderColor="line"
-          tabIndex={0}
-          role="region"
           aria-label="Why"
         >
           <Pane what="The answer" of={question}>
             <WhyPane bench={bench} form={form} seen={seen} tape={whole} names={names} who={who} />
           </Pane>
-        </Box>
+        </Region>
       </Box>
       <Flex
         gap="10px"

@@ -6,7 +6,7 @@ import { useStore } from 'zustand';
 import type { Answer, Step } from '@/core/session/step';
 import { stepAtMarker, type Names } from '@/core/tape/words';
 import { causedInWords } from '@/core/tape/did';
-import { Button } from '../../kit';
+import { BareButton, Button } from '../../kit';
 import type { Bench } from '../create-bench';
 
 /** Pixels of the strip. */
@@ -73,15 +73,13 @@ export function StepsStrip({
                   bg="line"
                   aria-hidden
                 />
-                <chakra.button
-                  type="button"
+                <BareButton
                   position="relative"
                   textAlign="left"
                   width="100%"
                   pr="10px"
                   fontSize="12px"
                   lineHeight="14px"
-                  cursor="pointer"
                   color={on ? 'ink' : 'soft'}
                   fontWeight={on ? 620 : 400}
                   opacity={i > at ? 0.6 : 1}
@@ -105,7 +103,7 @@ export function StepsStrip({
                       {how}
                     </chakra.span>
                   </Box>
-                </chakra.button>
+                </BareButton>
               </Box>
             );
           })}
@@ -137,10 +135,8 @@ export function StepsStrip({
         </Flex>
       </Flex>
       <Flex px="14px" height="22px" align="center" gap="10px" fontSize="12.5px">
-        <chakra.button
-          type="button"
+        <BareButton
           aria-expanded={open}
-          cursor="pointer"
           flex="1"
           minW={0}
           textAlign="left"
@@ -152,7 +148,7 @@ export function StepsStrip({
         >
           <chakra.span color="act">{open ? '▾ tape' : '▸ tape'}</chakra.span>{' '}
           <chakra.span color="soft">{causedInWords(answers[at], names, who)}</chakra.span>
-        </chakra.button>
+        </BareButton>
         {dropped.length > 0 && (
           <Button look="text" onClick={() => void bench.tape.bringBack()}>
             {dropped.length === 1

@@ -1,5 +1,6 @@
 'use client';
 /** What the steps caused, as a tree: filtered, searched, drawn only where it is looked at, each entry a moment to stand on. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -15,7 +16,7 @@ import {
   rowsOf,
   type TreeRow as TapeRow,
 } from '@/core/debugging/tree-rows';
-import { Line, Select } from '../../kit';
+import { BareButton, Line, Select } from '../../kit';
 import type { Bench } from '../create-bench';
 
 const SORTS: readonly { key: EntrySort; label: string }[] = [
@@ -192,17 +193,15 @@ export function TapeTree({
 
 function Narrowed({ label, onClear }: { label: string; onClear: () => void }) {
   return (
-    <chakra.button
-      type="button"
+    <BareButton
       px="6px"
       borderRadius="9px"
       bg="saidGround"
-      cursor="pointer"
       title="List everything again"
       onClick={onClear}
     >
       {label} ×
-    </chakra.button>
+    </BareButton>
   );
 }
 
@@ -226,15 +225,13 @@ function TreeRow({
 } & TapeTreeProps) {
   if (row.is === 'quiet')
     return (
-      <chakra.button
-        type="button"
+      <BareButton
         pl={`${row.depth * 14 + 18}px`}
         color="soft"
-        cursor="pointer"
         onClick={() => bench.tape.filter({ quiet: true })}
       >
-        {row.count === 1 ? '1 run changed nothing' : `${row.count} runs changed nothing`}
-      </chakra.button>
+        {counted(row.count, 'run changed nothing', 'runs changed nothing')}
+      </BareButton>
     );
   if (row.is === 'detail')
     return (
@@ -284,17 +281,15 @@ function TreeRow({
       whiteSpace="nowrap"
     >
       {hasChildren ? (
-        <chakra.button
-          type="button"
+        <BareButton
           tabIndex={-1}
           width="14px"
           flexShrink={0}
-          cursor="pointer"
           aria-label={isClosed ? 'Open' : 'Close'}
           onClick={() => onClose(entry.n)}
         >
           {isClosed ? '▸' : '▾'}
-        </chakra.button>
+        </BareButton>
       ) : (
         <Box width="14px" flexShrink={0} />
       )}
@@ -321,8 +316,7 @@ function Stand({
   ...props
 }: React.ComponentProps<typeof chakra.button> & { children: React.ReactNode }) {
   return (
-    <chakra.button
-      type="button"
+    <BareButton
       tabIndex={-1}
       flex="1"
       minW={0}
@@ -330,10 +324,9 @@ function Stand({
       overflow="hidden"
       textOverflow="ellipsis"
       whiteSpace="nowrap"
-      cursor="pointer"
       {...props}
     >
       {children}
-    </chakra.button>
+    </BareButton>
   );
 }

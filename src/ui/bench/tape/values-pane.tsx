@@ -9,7 +9,7 @@ import type { Value } from '@/core/form/value';
 import { becameInWords, valueInWords, type Names } from '@/core/tape/words';
 import type { SaidName } from '@/core/wire/aspects';
 import { lineInWords } from '@/core/wire/line';
-import { Button, Mono, Select } from '../../kit';
+import { BareButton, Button, Mono, Select } from '../../kit';
 import type { Bench } from '../create-bench';
 import { useMaterial } from '../common/use-bench';
 
@@ -90,15 +90,13 @@ export function ValuesPane({ bench, names }: { bench: Bench; names: Names }) {
           {shown.map((one) => (
             <chakra.tr key={one.part} borderTopWidth="1px" borderColor="line" verticalAlign="top">
               <chakra.td pr="8px" py="2px">
-                <chakra.button
-                  type="button"
-                  cursor="pointer"
+                <BareButton
                   textAlign="left"
                   title={`${one.part}: ask why`}
                   onClick={() => bench.tape.ask(one.part)}
                 >
                   {one.label}
-                </chakra.button>
+                </BareButton>
               </chakra.td>
               <chakra.td pr="8px" py="2px">
                 {scope === 'sent' ? (

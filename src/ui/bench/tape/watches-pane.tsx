@@ -1,5 +1,6 @@
 'use client';
 /** Watches, breakpoints with their hits, and the prompt. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useId, useState } from 'react';
 import { useStore } from 'zustand';
@@ -239,7 +240,7 @@ function BreakpointRow({
         </>
       )}
       <chakra.span color="soft" whiteSpace="nowrap">
-        {hits.length === 1 ? '1 hit' : `${hits.length} hits`}
+        {counted(hits.length, 'hit')}
       </chakra.span>
       <Button
         look="text"

@@ -1,6 +1,6 @@
 'use client';
 /** The answer to why a part is as it is, and what else could have said something of it; every cause can be asked in turn. */
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Form } from '@/core/form/definition';
@@ -18,7 +18,7 @@ import type { Tape } from '@/core/tape/tape';
 import { withPlaces, type Names } from '@/core/tape/words';
 import { placeOf, type Line } from '@/core/wire/line';
 import { useDates } from '../../writing';
-import { Button, Mono, Select } from '../../kit';
+import { BareButton, Button, Mono, Select } from '../../kit';
 import { useAnswer } from '../../server-data';
 import type { Revision } from '../code/history';
 import type { Bench } from '../create-bench';
@@ -236,16 +236,14 @@ function follow(bench: Bench, piece: Exclude<Piece, string>): void {
 
 function Ask({ children, onClick }: { children: React.ReactNode; onClick: () => void }) {
   return (
-    <chakra.button
-      type="button"
+    <BareButton
       color="act"
       textDecoration="underline"
       textUnderlineOffset="3px"
-      cursor="pointer"
       textAlign="left"
       onClick={onClick}
     >
       {children}
-    </chakra.button>
+    </BareButton>
   );
 }

@@ -6,7 +6,7 @@ import { equal, type Value } from '@/core/form/value';
 import type { Axis } from '@/core/scenario/definition';
 import type { GridWords } from '@/core/scenario/grid-table';
 import { readWritten, written } from '@/core/scenario/written';
-import { Button, Line } from '../../kit';
+import { Button, Checkbox, Line } from '../../kit';
 import type { ValueEntry } from './value-input';
 import { useNumbers } from '../../writing';
 
@@ -35,23 +35,18 @@ export function AxisLine({
       {shown.map((value) => {
         const on = isAmong(axis.values, value);
         return (
-          <chakra.label
+          <Checkbox
             key={JSON.stringify(value)}
-            display="inline-flex"
-            gap="4px"
-            alignItems="center"
-          >
-            <input
-              type="checkbox"
-              checked={on}
-              // One is left, else there is nothing to combine.
-              disabled={on && axis.values.length === 1}
-              onChange={() =>
-                onChange(shown.filter((one) => equal(one, value) !== isAmong(axis.values, one)))
-              }
-            />
-            {words.value(axis.input, value) === '–' ? 'empty' : words.value(axis.input, value)}
-          </chakra.label>
+            label={
+              words.value(axis.input, value) === '–' ? 'empty' : words.value(axis.input, value)
+            }
+            on={on}
+            // One is left, else there is nothing to combine.
+            disabled={on && axis.values.length === 1}
+            onSet={() =>
+              onChange(shown.filter((one) => equal(one, value) !== isAmong(axis.values, one)))
+            }
+          />
         );
       })}
       {every === null && (

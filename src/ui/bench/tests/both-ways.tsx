@@ -1,5 +1,6 @@
 'use client';
 /** Each option and back again: what does not come back, differs between load and by hand, or throws. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
@@ -109,7 +110,7 @@ export function BothWaysTab({ bench }: { bench: Bench }) {
 /** Rows are many; how many says enough here. */
 function Brief({ value }: { value: Value }) {
   return Array.isArray(value) && value.some((one) => typeof one === 'object') ? (
-    <>{value.length === 1 ? '1 row' : `${value.length} rows`}</>
+    <>{counted(value.length, 'row')}</>
   ) : (
     <Shown value={value} />
   );

@@ -9,7 +9,7 @@ import type { Cases, Scenario } from '@/core/scenario/definition';
 import { namedInputs, namedParts, unknownNames } from '@/core/scenario/naming';
 import type { ScenarioResult } from '@/core/scenario/run-scenario';
 import { download } from '../../download';
-import { Button, Notice, Select } from '../../kit';
+import { Button, Notice, Region, Select } from '../../kit';
 import { servicesAsked } from '../form/services-asked';
 import {
   casesOver,
@@ -148,7 +148,7 @@ export function CasesTable({
           {says}
         </Notice>
       )}
-      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Cases">
+      <Region aria-label="Cases">
         <chakra.table fontSize="13px" css={{ '& td': { padding: '2px 4px' } }}>
           <thead>
             <tr>
@@ -239,7 +239,7 @@ export function CasesTable({
             })}
           </tbody>
         </chakra.table>
-      </Box>
+      </Region>
       <Flex gap="8px" mt="6px" wrap="wrap">
         <Button onClick={() => set(withCase(cases), 'A case was added')}>+ case</Button>
         <Select

@@ -1,5 +1,6 @@
 'use client';
 /** What of the behaviours the scenarios reach: statements, conditions both ways, functions, option keys. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
@@ -119,9 +120,7 @@ function Missing({
   if (gaps.length === 0) return null;
   return (
     <chakra.details>
-      <chakra.summary cursor="pointer">
-        {gaps.length === 1 ? '1 line' : `${gaps.length} lines`}
-      </chakra.summary>
+      <chakra.summary cursor="pointer">{counted(gaps.length, 'line')}</chakra.summary>
       {gaps.map(({ line, says }) => (
         <Box key={line}>
           <Button look="text" onClick={() => bench.code.goTo(file, line)}>

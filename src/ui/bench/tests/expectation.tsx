@@ -11,7 +11,7 @@ import { aspectsOf, valueNow, withAspect } from '@/core/scenario/editing';
 import { callsWaitedFor } from '@/core/scenario/expecting';
 import { NOTHING_SEEN, type Seen } from '@/core/scenario/seen';
 import type { Names } from '@/core/tape/words';
-import { Button, Select } from '../../kit';
+import { Button, Checkbox, Select } from '../../kit';
 import { PartSelect } from './part-select';
 import { entryOf, ValueInput } from './value-input';
 
@@ -132,19 +132,16 @@ export function ExpectationLines({
         </Flex>
       ))}
       <Flex gap="10px" align="center" wrap="wrap" pl="10px">
-        <chakra.label display="inline-flex" gap="5px" alignItems="center">
-          <input
-            type="checkbox"
-            checked={nothingElse === true}
-            onChange={(event) =>
-              onChange(
-                (event.target.checked ? { ...rest, '@nothingElse': true } : rest) as Expectation,
-                'An expectation was changed',
-              )
-            }
-          />
-          nothing else changed
-        </chakra.label>
+        <Checkbox
+          label="nothing else changed"
+          on={nothingElse === true}
+          onSet={(on) =>
+            onChange(
+              (on ? { ...rest, '@nothingElse': true } : rest) as Expectation,
+              'An expectation was changed',
+            )
+          }
+        />
         <AddExpectation form={form} seen={seen} expect={expect} onChange={onChange} />
       </Flex>
     </Box>

@@ -1,5 +1,6 @@
 'use client';
 /** The outcomes of a grid as a table: what differs from the first row stands out, and what changed since before. */
+import { counted } from '@/core/counted';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { equal, type Value } from '@/core/form/value';
@@ -13,7 +14,7 @@ import {
   type GridRow,
   type GridWords,
 } from '@/core/scenario/grid-table';
-import { Button, Notice } from '../../kit';
+import { BareButton, Button, Notice, Region } from '../../kit';
 import type { Bench } from '../create-bench';
 import { useNames, useMaterial } from '../common/use-bench';
 import type { GridOutcome } from './state';
@@ -47,7 +48,7 @@ export function Changed({
   const distinct = [...new Map(changes.map((change) => [JSON.stringify(change), change])).values()];
   return (
     <Notice tone="warning" mb="6px">
-      {changes.length === 1 ? '1 cell has' : `${changes.length} cells have`} changed:{' '}
+      {counted(changes.length, 'cell has', 'cells have')} changed:{' '}
       {distinct
         .slice(0, 4)
         .map(
@@ -97,7 +98,7 @@ export function Outcomes({
   const [first] = table.rows;
   return (
     <>
-      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Outcomes">
+      <Region aria-label="Outcomes">
         <chakra.table
           fontSize="12.5px"
           css={{
@@ -156,9 +157,7 @@ export function Outcomes({
                             : 'actGround'
                       }
                     >
-                      <chakra.button
-                        type="button"
-                        cursor="pointer"
+                      <BareButton
                         textAlign="left"
                         aria-label={`${words.part(column.part)} ${column.aspect} ${text}: open it and ask why`}
                         onClick={() =>
@@ -174,7 +173,7 @@ export function Outcomes({
                           </chakra.span>
                         )}
                         {text}
-                      </chakra.button>
+                      </BareButton>
                     </chakra.td>
                   );
                 })}
@@ -182,7 +181,7 @@ export function Outcomes({
             ))}
           </tbody>
         </chakra.table>
-      </Box>
+      </Region>
       {table.rows.length > most && (
         <Button mt="6px" onClick={() => setMost(most + DRAWN)}>
           Show more of {table.rows.length} outcomes

@@ -1,8 +1,8 @@
 'use client';
 /** The tests of a form: its scenarios, a grid, options both ways, mutants, and what of the code is reached. */
-import { Box, Flex } from '@chakra-ui/react';
+import { Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
-import { Notice } from '../../kit';
+import { Notice, Region } from '../../kit';
 import type { Bench } from '../create-bench';
 import { TabStrip } from '../common/tab-strip';
 import { BothWaysTab } from './both-ways';
@@ -36,14 +36,11 @@ export function TestsPane({ bench }: { bench: Bench }) {
         borderBottomWidth="1px"
         overflowX="auto"
       />
-      <Box
+      <Region
         flex="1"
         minH={0}
-        overflow="auto"
         px="14px"
         py="10px"
-        tabIndex={0}
-        role="region"
         aria-label={TABS.find(({ key }) => key === tab)!.label}
       >
         {says !== null && (
@@ -56,7 +53,7 @@ export function TestsPane({ bench }: { bench: Bench }) {
         {tab === 'bothWays' && <BothWaysTab bench={bench} />}
         {tab === 'mutation' && <MutationTab bench={bench} />}
         {tab === 'coverage' && <CoverageTab bench={bench} />}
-      </Box>
+      </Region>
     </Flex>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 /** The scenarios of a form: how each came out, and the one that is open, to be edited beside the live form. */
+import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { lastOf } from './changing';
 import { Box, chakra, Flex } from '@chakra-ui/react';
@@ -200,7 +201,7 @@ function kindsOf({
   const count = steps.filter((step) => !('expect' in step)).length;
   return [
     ...(startsAs === undefined ? [] : [`starts as ${startsAs}`]),
-    ...(count === 0 ? [] : [count === 1 ? '1 step' : `${count} steps`]),
+    ...(count === 0 ? [] : [counted(count, 'step')]),
     ...(cases === undefined ? [] : [`${cases.rows.length} cases`]),
     ...(grid === undefined ? [] : [`grid of ${grid.accepted.rows.length}`]),
   ];
@@ -231,8 +232,7 @@ function Review({ bench, names }: { bench: Bench; names: readonly string[] }) {
     <Notice tone="warning" mb="8px">
       <Flex gap="8px" align="center" wrap="wrap">
         <span>
-          {open1.length === 1 ? '1 result is' : `${open1.length} results are`} not as expected.
-          Changed on purpose?
+          {counted(open1.length, 'result is', 'results are')} not as expected. Changed on purpose?
         </span>
         <Button onClick={() => setOpen(!open)} aria-expanded={open}>
           {open ? 'Close the review' : 'Review'}

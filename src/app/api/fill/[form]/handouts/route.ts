@@ -14,7 +14,7 @@ const Wanted = z.strictObject({
   parent: z
     .strictObject({ form: z.string().max(200), filling: z.uuid() })
     .optional()
-    .meta({ description: 'The filling-in this form is opened from.' }),
+    .describe('The filling-in this form is opened from.'),
 });
 
 /** Hands a form out that is opened from another one. */

@@ -10,11 +10,9 @@ const Renaming = z.strictObject({
     .max(500)
     .nullable()
     .default(null)
-    .meta({ description: 'The key of an option or a stage of the part, to change that.' }),
+    .describe('The key of an option or a stage of the part, to change that.'),
   to: z.string().min(1).max(200),
-  apply: z
-    .boolean()
-    .meta({ description: 'Whether to take the plan over; otherwise it is only shown.' }),
+  apply: z.boolean().describe('Whether to take the plan over; otherwise it is only shown.'),
 });
 
 /** Plans the renaming of a part, or of a key of its options, through behaviours, scenarios and records, and takes the plan over when asked to. */

@@ -10,12 +10,12 @@ import { addPastRun, keepScenarioRun, pastRuns } from '@/server/content/scenario
 type Context = { params: Promise<{ form: string }> };
 
 const Run = z.strictObject({
-  passed: z.number().int().min(0).max(SCENARIOS_PER_FORM),
-  failed: z.number().int().min(0).max(SCENARIOS_PER_FORM),
+  passed: z.int().min(0).max(SCENARIOS_PER_FORM),
+  failed: z.int().min(0).max(SCENARIOS_PER_FORM),
   /** Titles of those that failed. */
   failing: z.array(z.string().max(1000)).max(SCENARIOS_PER_FORM).default([]),
   /** Statements reached, in percent. */
-  coverage: z.number().int().min(0).max(100).optional(),
+  coverage: z.int().min(0).max(100).optional(),
 });
 
 /** The last runs, the newest first. */

@@ -11,7 +11,7 @@ const Body = z.strictObject({
   records: z
     .array(
       z.strictObject({
-        line: z.number().int().min(1).max(LARGEST_INTEGER),
+        line: z.int().min(1).max(LARGEST_INTEGER),
         id: z.string().min(1).max(60).nullable(),
         values: ValuesSchema,
       }),

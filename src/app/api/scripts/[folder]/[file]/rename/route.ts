@@ -6,7 +6,7 @@ import { renameExport } from '@/server/content/structure';
 import { BEHAVIOUR_CHARACTERS } from '@/core/limits';
 
 const Body = z.strictObject({
-  position: z.number().int().min(0).max(BEHAVIOUR_CHARACTERS),
+  position: z.int().min(0).max(BEHAVIOUR_CHARACTERS),
   to: z.string().max(200),
   apply: z.boolean(),
 });
