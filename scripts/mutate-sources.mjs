@@ -1,7 +1,7 @@
 // npm run mutate-sources -- [--places 60] [--seed 1] [--only src/ui] [--skip 20]: are our own tests any good? Changes one
 // place of src at a time, runs the nearest tests and puts it back; says which changes nobody noticed, by folder. In a copy
 // of the tree, so that an interruption leaves nothing changed, and that one can go on with `--skip`. Takes an hour; not
-// part of any other command. `-- --browser yes` goes on with those in pages that nobody noticed, by the tests in the
+// part of any other command. `-- --browser yes` goes on with those in the app that nobody noticed, by the tests in the
 // browser, and counts all together.
 import { spawnSync } from 'node:child_process';
 import {
@@ -15,7 +15,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join, relative } from 'node:path';
-import { IN_PAGES, inBrowser } from './mutants/in-browser.mjs';
+import { IN_APP, inBrowser } from './mutants/in-browser.mjs';
 import { placesIn, randomFrom } from './mutants/places.mjs';
 import {
   buildParts,
@@ -173,7 +173,7 @@ if (options.browser === undefined) {
   const noticed = inBrowser(
     copy,
     { ...process.env, ...DATABASE, DATABASE_URL: url },
-    kept.survived.filter(({ path }) => IN_PAGES.test(path)),
+    kept.survived.filter(({ path }) => IN_APP.test(path)),
   );
   for (const one of kept.survived)
     if (noticed.has(one.number)) report.get(folderOf(one.path)).good++;

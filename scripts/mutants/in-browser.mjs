@@ -1,5 +1,5 @@
 // What tests in the browser notice of changes that no other test did. A build for each would take hours: all of them go
-// into one app, each behind a condition that a page asks for while it runs (tests/e2e/workspace.ts).
+// into one app, each behind a condition that is asked for while it runs (tests/support/mutants.ts).
 import { spawnSync } from 'node:child_process';
 import { appendFileSync, existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -7,8 +7,8 @@ import { copyDatabase, dropAll, fail, prepareDatabase, say } from '../steps.mjs'
 import { placesIn } from './places.mjs';
 
 const TEMPLATE = 'tavro_demo';
-/** What runs in a page; the rest of a page's code runs in workers too, where nobody can ask for a change. */
-export const IN_PAGES = /^src\/(ui|app)\//;
+/** What an app consists of, but for what runs in the sandbox, which can ask nobody. */
+export const IN_APP = /^src\/(ui|app|workers|server|core\/(?!guest\/))/;
 
 /** The changes of one build: of two in the same expression one has to wait for the next. */
 function together(changes) {

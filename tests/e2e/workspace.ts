@@ -3,7 +3,7 @@
  * in a database and on a server of its own. Where TAVRO_URL names an app that runs already, that one is used.
  */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
@@ -12,11 +12,11 @@ import {
   expect,
   test as base,
   type APIRequestContext,
-  type BrowserContext,
   type Locator,
   type Page,
 } from '@playwright/test';
 import { Client } from 'pg';
+import { mutatedServer, mutatePages } from '../support/mutants';
 
 const RUNNING = process.env.TAVRO_URL;
 
@@ -54,29 +54,6 @@ async function untilServed(url: string, server: ChildProcess): Promise<void> {
   }
 }
 
-/** The change that pages are asked for, where the app was built with some in it (`npm run mutate-sources`). */
-const MUTANT = process.env.TAVRO_MUTANT;
-
-/** Asks each page for a change, and notes which of them a test comes to. */
-async function asksFor(context: BrowserContext, mutant: string, test: string): Promise<void> {
-  await context.exposeBinding('__tavroReached', (_, number: number) => {
-    if (process.env.TAVRO_REACHED !== undefined)
-      appendFileSync(process.env.TAVRO_REACHED, `${JSON.stringify({ number, test })}\n`);
-  });
-  await context.addInitScript((wanted) => {
-    const reached = new Set<number>();
-    Object.assign(globalThis, {
-      __tavroMutant(number: number) {
-        if (!reached.has(number)) {
-          reached.add(number);
-          (globalThis as unknown as { __tavroReached(n: number): void }).__tavroReached(number);
-        }
-        return number === wanted;
-      },
-    });
-  }, Number(mutant));
-}
-
 export const test = base.extend<object, { file: string; app: string }>({
   /** Which file of tests it is: another one gets another worker, and so another workspace. */
   file: ['', { option: true, scope: 'worker' }],
@@ -97,6 +74,7 @@ export const test = base.extend<object, { file: string; app: string }>({
           DATABASE_URL: database,
           TAVRO_FOLDERS: folders,
           NEXT_TELEMETRY_DISABLED: '1',
+          ...mutatedServer(`${file}.spec.ts`),
         },
       });
       const gone = new Promise((resolve) => server.once('exit', resolve));
@@ -114,7 +92,7 @@ export const test = base.extend<object, { file: string; app: string }>({
   ],
   baseURL: ({ app }, use) => use(app),
   context: async ({ context }, use, { file, line }) => {
-    if (MUTANT !== undefined) await asksFor(context, MUTANT, `${basename(file)}:${line}`);
+    await mutatePages(context, `${basename(file)}:${line}`);
     await use(context);
   },
   page: async ({ page }, use) => {
