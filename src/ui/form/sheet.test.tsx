@@ -1,40 +1,10 @@
 // @vitest-environment jsdom
 /** The form as people meet it, over a real session: what is drawn, marked and handed on, decided without a browser. */
-import { act, screen, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, test } from 'vitest';
-import { drawn } from '../../../tests/support/drawn';
 import { choice, date, number, page, section, text, track } from '../../../tests/support/forms';
-import { direct, type Setting } from '../../../tests/support/hosts';
-import type { Step } from '@/core/session/step';
-import { FormSheet } from './sheet';
-
-const LISTENS = { input: [], focus: [], blur: [] };
-
-/** A sheet whose steps are done by the session it shows. */
-function sheetOf(setting: Setting, more: { frozen?: boolean; depth?: number } = {}) {
-  const use = direct(setting);
-  const steps: Step[] = [];
-  const element = () => (
-    <FormSheet
-      form={setting.form}
-      tables={setting.tables ?? []}
-      seen={use.seen}
-      listens={LISTENS}
-      onStep={(step) => {
-        steps.push(step);
-        does(step);
-      }}
-      {...more}
-    />
-  );
-  const does = (step: Step) => {
-    use.do(step);
-    act(() => view.rerender(element()));
-  };
-  const view = drawn(element());
-  return { steps, does };
-}
+import { sheetOf } from '../../../tests/support/sheet';
 
 const FORM = {
   name: 'visit',
