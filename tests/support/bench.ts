@@ -30,6 +30,7 @@ export interface BenchOptions {
   /** Texts by name. */
   behaviours?: Record<string, string>;
   services?: BenchMaterial['services'];
+  tables?: BenchMaterial['tables'];
   scenarios?: Record<string, Scenario>;
   recording?: OpenedRecording;
   /** What the server answers; nothing is saved of itself. */
@@ -69,7 +70,14 @@ export function benchOf(options: BenchOptions = {}): {
   /** What the language worker was told. */
   done: string[];
 } {
-  const { form = VISIT, behaviours = {}, services = [], scenarios = {}, answers } = options;
+  const {
+    form = VISIT,
+    behaviours = {},
+    services = [],
+    tables = [],
+    scenarios = {},
+    answers,
+  } = options;
   const { scripts } = materialFor(
     {
       form,
@@ -97,7 +105,7 @@ export function benchOf(options: BenchOptions = {}): {
     title: 'Harbour',
     form,
     revision: 1,
-    tables: [],
+    tables,
     services,
     forms: [],
     others: [],
