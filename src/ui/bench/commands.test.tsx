@@ -28,9 +28,9 @@ function Keys({ bench, show }: { bench: Bench; show: (dialog: string) => void })
       </section>
       <section aria-label="Code">
         <button type="button">before the editor</button>
-        <div className="cm-content" tabIndex={0}>
+        <button type="button" className="cm-content">
           code
-        </div>
+        </button>
       </section>
       <section aria-label="Live form">
         <button type="button" disabled>
@@ -41,7 +41,7 @@ function Keys({ bench, show }: { bench: Bench; show: (dialog: string) => void })
         </div>
       </section>
       <section aria-label="Tape">
-        <div tabIndex={0}>tape</div>
+        <button type="button">tape</button>
       </section>
     </main>
   );

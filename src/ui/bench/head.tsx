@@ -220,19 +220,10 @@ function Keep({ bench, onDone }: { bench: Bench; onDone: () => void }) {
   const notice = useRoom(bench.screen, (state) => state.notice);
   const scenarios = useRoom(bench.tests, (state) => state.scenarios);
   const [title, setTitle] = useState('');
-  const taken = scenarios.find(({ scenario }) => scenario.title === title.trim());
+  const isTaken = scenarios.some(({ scenario }) => scenario.title === title.trim());
   const keep = async () => {
     if (title.trim() === '') return;
-    if (taken === undefined) {
-      if ((await bench.tests.keep(title.trim())) !== null) onDone();
-      return;
-    }
-    void bench.tests.change(
-      taken.name,
-      bench.tests.fromSession(title.trim()),
-      `“${title.trim()}” was replaced`,
-    );
-    onDone();
+    if ((await bench.tests.keepOrReplace(bench.tests.fromSession(title.trim()))) !== null) onDone();
   };
   return (
     <Box p="16px">
@@ -258,7 +249,7 @@ function Keep({ bench, onDone }: { bench: Bench; onDone: () => void }) {
       {notice?.tone === 'error' && <Notice tone="error">{notice.text}</Notice>}
       <Flex mt="12px" gap="8px">
         <Button look="go" disabled={title.trim() === ''} onClick={() => void keep()}>
-          {taken === undefined ? 'Keep' : 'Replace the one of this title'}
+          {isTaken ? 'Replace the one of this title' : 'Keep'}
         </Button>
         <Button onClick={onDone}>Cancel</Button>
       </Flex>

@@ -88,6 +88,7 @@ export function benchTests(core: BenchCore, screen: Screen, code: Code, form: Fo
     drafts,
     fromSession: changing.fromSession,
     keep: changes(changing.keep, Promise.resolve(null)),
+    keepOrReplace: changes(changing.keepOrReplace, Promise.resolve(null)),
     keepOffered: changes(keepOffered, Promise.resolve()),
     change: changes(changing.change, Promise.resolve()),
     drop: changes(changing.drop, Promise.resolve()),
