@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { CutShort, Refusal } from '../../src/server/http/refusal';
 import { task } from '../../src/server/machines/tasks';
 import { inWorkspace } from '../../src/server/database/current-workspace';
+import { formWith, text } from '../support/forms';
 import { thorough } from '../support/thorough';
 import { freshDatabase } from './support';
 
@@ -33,6 +34,28 @@ test('searches that never end are each answered, and the threads are there after
     if (!(reason instanceof CutShort))
       expect((reason as Refusal).message).toMatch(/pattern takes too long/);
   }
+  expect(await search('aaa', 'xaaax')).toMatchObject([{ line: 1 }]);
+});
+
+test.each([
+  ['a pattern that is none', () => search('(', 'x'), /./],
+  [
+    'what is nested deeper than can be read',
+    () =>
+      task('readRecords', {
+        form: formWith([text('vessel')]),
+        text: `[{"vessel":${'['.repeat(50_000)}${']'.repeat(50_000)}}]`,
+        as: 'json',
+      }),
+    /nested too deeply to be read/,
+  ],
+])('%s is refused in words, and the thread goes on', async (_, asked, says) => {
+  const refused = await asked().then(
+    () => null,
+    (caught: unknown) => caught,
+  );
+  expect(refused).toBeInstanceOf(Refusal);
+  expect((refused as Refusal).message).toMatch(says);
   expect(await search('aaa', 'xaaax')).toMatchObject([{ line: 1 }]);
 });
 
