@@ -7,8 +7,9 @@ import { WritingIn } from '../../src/ui/writing';
 import { ServerData } from '../../src/ui/server-data';
 import { system } from '../../src/ui/theme';
 
-// There to end what never comes; a loaded machine takes its time.
-configure({ asyncUtilTimeout: 20_000 });
+// The former is there to end what never comes; a loaded machine takes its time. Whether something is hidden from those
+// who do not see it takes jsdom a third of all the time, and is tested in the browser.
+configure({ asyncUtilTimeout: 20_000, defaultHidden: true });
 
 function Page({ children }: { children: ReactNode }) {
   return (
