@@ -174,6 +174,7 @@ if (options.browser === undefined) {
     copy,
     { ...process.env, ...DATABASE, DATABASE_URL: url },
     kept.survived.filter(({ path }) => IN_APP.test(path)),
+    (options.specs ?? '').split(',').filter(Boolean),
   );
   for (const one of kept.survived)
     if (noticed.has(one.number)) report.get(folderOf(one.path)).good++;

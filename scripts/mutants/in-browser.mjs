@@ -23,10 +23,13 @@ function together(changes) {
   return [taken, later];
 }
 
-/** The changes that a test in the browser notices, by their numbers, each with the test. `copy` is a tree of its own. */
-export function inBrowser(copy, env, all) {
+/**
+ * The changes that a test in the browser notices, by their numbers, each with the test. `copy` is a tree of its
+ * own; of all tests only those in `specs` are tried, where it names any.
+ */
+export function inBrowser(copy, env, all, specs) {
   const noticed = new Map();
-  let left = all.map((one) => ({ ...one, ...placeOf(copy, one) }));
+  let left = all.map((one) => ({ ...placeOf(copy, one), ...one }));
   while (left.length > 0) {
     const [now, later] = together(left);
     const before = now.map(({ path }) => [path, readFileSync(join(copy, path), 'utf8')]);
@@ -41,7 +44,7 @@ export function inBrowser(copy, env, all) {
     say(`building the app with ${now.length} changes in it`);
     if (spawnSync('node', ['scripts/build-app.mjs'], { cwd: copy, stdio: 'inherit' }).status !== 0)
       fail('the app with the changes in it could not be built');
-    for (const [number, test] of tried(copy, env, now)) noticed.set(number, test);
+    for (const [number, test] of tried(copy, env, now, specs)) noticed.set(number, test);
     for (const [path, text] of before.toReversed()) writeFileSync(join(copy, path), text);
     left = later;
   }
@@ -54,14 +57,17 @@ function placeOf(copy, { path, from, to, by }) {
   );
 }
 
-function tried(copy, env, changes) {
+function tried(copy, env, changes, specs) {
   dropAll(env.DATABASE_URL);
   prepareDatabase(env.DATABASE_URL);
   copyDatabase(env.DATABASE_URL, TEMPLATE);
   const REACHED = join(copy, 'reached.jsonl');
   rmSync(REACHED, { force: true });
   say('all tests in the browser, with no change asked for');
-  playwright(copy, { ...env, TAVRO_REACHED: REACHED, TAVRO_MUTANT: '0' }, ['--retries=1']);
+  playwright(copy, { ...env, TAVRO_REACHED: REACHED, TAVRO_MUTANT: '0' }, [
+    ...specs,
+    '--retries=1',
+  ]);
   const reached = existsSync(REACHED)
     ? readFileSync(REACHED, 'utf8')
         .trim()
