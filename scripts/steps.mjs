@@ -248,3 +248,8 @@ export async function served(url, port, work) {
     clearTimeout(timer);
   }
 }
+
+/** A suite of the browser tests' report, with all within it. */
+export function suitesWithin(suite) {
+  return [suite, ...(suite.suites ?? []).flatMap(suitesWithin)];
+}

@@ -19,6 +19,7 @@ import {
   served,
   startDatabase,
   stopDatabase,
+  suitesWithin,
 } from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
@@ -130,8 +131,4 @@ function runBrowser(env) {
     passed: stats.expected + stats.flaky,
     failed: status !== 0 && failed === 0 ? 1 : failed,
   };
-}
-
-function suitesWithin(suite) {
-  return [suite, ...(suite.suites ?? []).flatMap(suitesWithin)];
 }

@@ -1,9 +1,9 @@
 // What tests in the browser notice of changes that no other test did. A build for each would take hours: all of them go
 // into one app, each behind a condition that is asked for while it runs (tests/support/mutants.ts).
 import { spawnSync } from 'node:child_process';
-import { appendFileSync, existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { copyDatabase, dropAll, fail, prepareDatabase, say } from '../steps.mjs';
+import { copyDatabase, dropAll, fail, prepareDatabase, say, suitesWithin } from '../steps.mjs';
 import { placesIn } from './places.mjs';
 
 const TEMPLATE = 'tavro_demo';
@@ -90,9 +90,9 @@ function tried(copy, env, changes, specs) {
             '--timeout=90000',
           ]);
     if (failed !== null) noticed.set(number, failed);
-    const line = `${failed === null ? 'SURVIVED' : 'noticed '} ${what}, of ${tests.length} tests${failed === null ? '' : ` by ${failed}`}`;
-    console.log(line);
-    appendFileSync(join(copy, 'in-browser.log'), `${line}\n`);
+    console.log(
+      `${failed === null ? 'SURVIVED' : 'noticed '} ${what}, of ${tests.length} tests${failed === null ? '' : ` by ${failed}`}`,
+    );
   }
   return noticed;
 }
@@ -112,8 +112,4 @@ function playwright(copy, env, args) {
     .flatMap(({ file, specs }) => specs.map((spec) => ({ ...spec, file })))
     .find(({ tests }) => tests.some(({ status }) => status === 'unexpected'));
   return failed === undefined ? null : `${failed.file}:${failed.line} ${failed.title}`;
-}
-
-function suitesWithin(suite) {
-  return [suite, ...(suite.suites ?? []).flatMap(suitesWithin)];
 }

@@ -1,7 +1,7 @@
 // Places of a source that can be changed, to see whether a test notices.
 import ts from 'typescript-classic';
 
-/** Numbers from 0 to 1, the same for the same seed (mulberry32, as published by its author into the public domain). */
+/** As in src/core/random.ts, which this version of Node.js cannot load as it is: scripts run before anything is built. */
 export function randomFrom(seed) {
   let state = seed >>> 0;
   return () => {

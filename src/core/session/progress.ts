@@ -29,7 +29,7 @@ export interface Event {
   stop?: (says: string, part: Part | null, readsOf: ReadonlySet<Part>) => void;
 }
 
-/** What an event of the form itself has nothing of. */
+/** Events of the form itself concern no part, row, value or run. */
 export const OF_FORM = { part: null, row: null, value: null, previous: null, from: null } as const;
 
 /** What waits for its turn: an event, or something that a person entered. */

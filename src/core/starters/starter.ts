@@ -129,7 +129,7 @@ export function filledIn(starter: Starter, setting: StarterSetting, picked: Pick
   return now;
 }
 
-/** What there is to pick from: a list, or what each fixed key is called. */
+/** The choices of a pick: a list, or labels by key. */
 type Offered = readonly Choice[] | Readonly<Record<string, string>>;
 
 const choicesOf = (offered: Offered): readonly Choice[] =>

@@ -3,7 +3,7 @@ import { counted } from '../../counted';
 import { ROWS_PER_FIELD } from '../../limits';
 import type { Field, FieldOf } from '../definition';
 import { inWords, type Value } from '../value';
-import { type ReadingContext } from '../reading';
+import type { ReadingContext } from '../reading';
 import type { Accepted, Kind } from './kind';
 
 /** Reads one row; needs the kinds of its cells, which the table in `index.ts` has. */
