@@ -33,6 +33,7 @@ await build({
   ...common,
   entryPoints: {
     'engine.thread': 'src/workers/engine.thread.ts',
+    'search.thread': 'src/workers/search.thread.ts',
     'make-images': 'src/workers/make-images.ts',
   },
   external: ['@jitl/*'],

@@ -50,6 +50,11 @@ export interface Call {
   accept?: string | undefined;
   least?: string | undefined;
   shard?: string | undefined;
+  budget?: string | undefined;
+  seed?: string | undefined;
+  sessions?: string | undefined;
+  baseline?: string | undefined;
+  hints?: boolean | undefined;
 }
 
 export interface Option {

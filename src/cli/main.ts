@@ -10,6 +10,7 @@ import { check } from './check';
 import { diff } from './diff';
 import { errorInWords } from './error';
 import { pull, push } from './exchange';
+import { find } from './find';
 import { format } from './format';
 import { grid } from './grid';
 import { mutate } from './mutate';
@@ -31,6 +32,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   why,
   types,
   check,
+  find,
   format,
   diff,
   pull,

@@ -67,7 +67,7 @@ const junit: Reporter = (outcomes) => {
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites>\n${suites.join('\n')}\n</testsuites>\n`;
 };
 
-function xml(text: string): string {
+export function xml(text: string): string {
   return (
     text
       .replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`)

@@ -6,7 +6,11 @@ import { Worker } from 'node:worker_threads';
 
 /** Bundled into dist/ or dist/cli/; the thread's bundle is in dist/. */
 const here = dirname(fileURLToPath(import.meta.url));
-const THREAD = join(here.endsWith('cli') ? dirname(here) : here, 'engine.thread.mjs');
+const dist = here.endsWith('cli') ? dirname(here) : here;
+const THREAD = join(dist, 'engine.thread.mjs');
+
+/** The thread that searches a form. */
+export const SEARCH_THREAD = join(dist, 'search.thread.mjs');
 
 const started: Worker[] = [];
 

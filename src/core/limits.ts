@@ -125,6 +125,14 @@ export const RUN_POLLS = 1200;
 export const PATTERN_POLLS = 250;
 
 /**
+ * Milliseconds that the thread of a search works without a sign of life before it is ended. A session of the search is
+ * over in a hundredth of it; what takes longer is a built-in that never yields.
+ */
+export const SEARCH_SILENCE = 10 * SECOND;
+/** Sessions that a search from one seed plays unless said: what it has not met by then it hardly meets. */
+export const SEARCH_SESSIONS = 1500;
+
+/**
  * Real milliseconds without any sign of a machine after which nobody waits for it any more. Not a limit on scripts, which
  * are measured by what they have worked: on the busiest machine seen (load 24 on two cores) what takes longest between two
  * signs takes a tenth of it.

@@ -100,6 +100,7 @@ export class CurrentRun {
     if (rule === null) {
       run.noted?.add(aspect.part);
       const { current } = aspect;
+      run.saw(aspect, current);
       this.observer?.read(aspect, current);
       return current;
     }
@@ -120,6 +121,17 @@ export class CurrentRun {
     if (rule === null) return aspect.current;
     const own = this.#run!.said.get(aspect);
     return own === undefined ? seenBy(rule, aspect) : own.value;
+  }
+
+  /** Something is asked that is no aspect. */
+  asks(what: string, value: unknown): void {
+    this.notesAsked(what);
+    this.observer?.asked(what, value);
+  }
+
+  /** The same where whoever looks on is told of it as a read. */
+  notesAsked(what: string): void {
+    if (!this.#asking) this.#run?.noticed?.asked.add(what);
   }
 
   /** What a script says of an aspect; undefined takes back what it said. */

@@ -3,6 +3,7 @@
  * about; whoever carries it here (`sandbox/`) has looked the part up.
  */
 import type { FieldOf } from '../form/definition';
+import { ROWS_PER_FIELD } from '../limits';
 import { accept, readRow } from '../form/kinds';
 import type { Value } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
@@ -60,7 +61,7 @@ export class Desk {
   random(): number {
     if (this.run.isAsking) return this.run.fault(new ScriptError('wrong_use', words.askingOnly));
     const number = this.clock.random();
-    this.observer?.asked('random', number);
+    this.run.asks('random', number);
     return number;
   }
 
@@ -87,11 +88,13 @@ export class Desk {
 
   previous(part: Part): Value {
     this.read(part, 'value');
+    this.run.notesAsked(`previous ${part.name}`);
     return this.state.previous.get(part) ?? null;
   }
 
   initial(part: Part): Value {
     this.read(part, 'value');
+    this.run.notesAsked(`initial ${part.name}`);
     return this.state.initialOf(part);
   }
 
@@ -149,7 +152,7 @@ export class Desk {
       launch: opening.launch,
       viewing,
     };
-    this.observer?.asked(what, standing[what]);
+    this.run.asks(what, standing[what]);
     return standing[what] as Value;
   }
 
@@ -161,6 +164,8 @@ export class Desk {
   addRow(part: Part, given: unknown, line: Line): Row {
     const rows = part.rows!;
     const run = this.run.act(`fields.${part.name}.add()`);
+    if (rows.list.length >= ROWS_PER_FIELD)
+      this.#wrong('wrong_use', words.tooManyRows(part.name, ROWS_PER_FIELD));
     const values =
       typeof given === 'object' || given === undefined
         ? {
@@ -216,7 +221,7 @@ export class Desk {
     if (!fields.some((field) => field.name === name))
       return this.#wrong('wrong_use', words.noParentField(name, form));
     const value = Object.hasOwn(values, name) ? values[name]! : null;
-    this.observer?.asked(`parent.${name}`, value);
+    this.run.asks(`parent.${name}`, value);
     return value;
   }
 

@@ -80,8 +80,10 @@ export interface RunEntry extends Base {
   outcome: 'ended' | 'failed' | 'open';
   /** The fuel it used. */
   fuel: number;
-  /** What it read, with what it saw; a rule depends on these. */
+  /** What it read, each with what it saw first; a rule depends on these. */
   reads: { part: string; aspect: string; value: Value }[];
+  /** What it asked that is no aspect: how the form was opened and by whom, a value as it was saved or before, chance. */
+  asked: string[];
   /** How often each line ran, as pairs of line and count. */
   lines: [Line, number][];
   /** Values assigned and conditions met, in order; the last ones of a long run are dropped and `cut` says so. */

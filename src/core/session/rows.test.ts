@@ -214,6 +214,33 @@ describe('events', () => {
     expect(answer.errors[0]).toMatchObject({ code: 'cycle' });
     expect(round.value('cargo[0].weight')).toBe(1);
   });
+
+  test.each([
+    ['itself', 'on.rowAdded(fields.cargo, () => { fields.cargo.add({ goods: "more" }); });'],
+    [
+      'another handler',
+      'on.rowAdded(fields.cargo, ({ row }) => { row.fields.weight.value = 2; });\non.change(fields.cargo.each.weight, () => { fields.cargo.add({}); });',
+    ],
+  ])('17 a row added for each row that is added, by way of %s, is a circle', (_, a) => {
+    const open = use({ a });
+    const answer = open.do({ addRow: 'cargo', with: { goods: 'salt' } });
+    expect(answer.errors[0]).toMatchObject({ code: 'cycle' });
+    expect(open.value('cargo')).toHaveLength(1);
+  });
+
+  test('a script adds no more rows than a field can have', () => {
+    const open = use(
+      {
+        a: 'on.change(fields.note, () => { for (let i = 0; i < 20; i++) fields.cargo.add({}); });',
+      },
+      record(Array.from({ length: 9_990 }, () => ({ weight: 1 }))),
+    );
+    expect(open.do({ set: 'note', to: 'x' }).errors[0]).toMatchObject({
+      code: 'wrong_use',
+      says: 'cargo.add() cannot add a row: a field has 10000 rows at most.',
+    });
+    expect(open.value('cargo')).toHaveLength(9_990);
+  });
 });
 
 describe('each row by itself (20)', () => {

@@ -23,6 +23,8 @@ export class Run {
   readonly #said: Said | null;
   /** What a rule read, with the values it saw; null for a handler. */
   readonly reads: Map<Aspect, Value> | null;
+  /** The same of whatever runs, and what it asked that is no aspect, for its entry; null where nothing is taped. */
+  readonly noticed: { reads: Map<Aspect, Value>; asked: Set<string> } | null;
   /** Parts that a handler read whose event can be stopped. */
   readonly noted: Set<Part> | null;
   messages: { message: Message; line: Line }[] | null = null;
@@ -48,6 +50,7 @@ export class Run {
     this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
     this.#said = ofRule ? new Map() : null;
     this.reads = ofRule ? new Map() : null;
+    this.noticed = entry === null ? null : { reads: this.reads ?? new Map(), asked: new Set() };
     this.noted = trigger.stops ? new Set() : null;
   }
 
@@ -61,9 +64,10 @@ export class Run {
     else this.#said!.set(aspect, claim);
   }
 
-  /** What a rule sees of an aspect when it first reads it. */
+  /** What is seen of an aspect when it is first read. */
   saw(aspect: Aspect, value: Value): void {
-    if (!this.reads!.has(aspect)) this.reads!.set(aspect, value);
+    const reads = this.reads ?? this.noticed?.reads;
+    if (reads !== undefined && !reads.has(aspect)) reads.set(aspect, value);
   }
 }
 

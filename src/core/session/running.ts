@@ -3,9 +3,9 @@
  * stretches, each atomic by itself. What it reads and says meanwhile goes through `current-run.ts`; what a rule said is
  * put in place by `rule-claims.ts`; what runs when is `settling.ts`.
  */
-import { equal } from '../form/value';
+import { equal, type Value } from '../form/value';
 import { type Failure } from '../wire/failures';
-import type { RunRecord } from './aspects';
+import type { Aspect, RunRecord } from './aspects';
 import type { CurrentRun } from './current-run';
 import type { Desk } from './desk';
 import type { Entry, RunEntry } from './entries';
@@ -187,6 +187,7 @@ export class Running {
       outcome: 'ended',
       fuel: 0,
       reads: [],
+      asked: [],
       lines: [],
       values: [],
       cut: false,
@@ -197,7 +198,9 @@ export class Running {
     const { entry, open } = run;
     if (entry === null) return;
     entry.fuel = fuel;
-    entry.reads = [...(run.reads ?? [])].map(([aspect, value]) => ({
+    const { reads = new Map<Aspect, Value>(), asked = [] } = run.noticed ?? {};
+    entry.asked = [...asked];
+    entry.reads = [...reads].map(([aspect, value]) => ({
       part: aspect.part.name,
       aspect: aspect.name,
       value: forTape(value),

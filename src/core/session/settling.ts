@@ -119,7 +119,9 @@ export class Settling {
     const cause = entry?.n ?? null;
     const stops = event.stop === undefined ? 0 : this.stopping.begin(event);
     for (const handler of handlers) {
-      this.#count(handler, row, name, from);
+      // Rows that a handler itself brought about are one circle, however many rows there are.
+      const isEndless = type === 'rowAdded' && isOwnDoing(handler, from);
+      this.#count(handler, isEndless ? null : row, name, from);
       const earlier = handler.overlap === 'all' ? null : this.waiting.earlier(handler, part, row);
       if (earlier !== null) this.running.supersede(earlier, 'started again', cause);
       const title = name === null ? type : `${type} of ${name}`;
@@ -221,11 +223,22 @@ export class Settling {
   }
 }
 
+/** Runs back to which a circle is looked for. */
+const ROUND = 20;
+
+/** A run of this tie led to what makes it run again. */
+function isOwnDoing(tie: object, before: RunRecord | null): boolean {
+  let run = before;
+  for (let i = 0; run !== null && i < ROUND; i++, run = run.before)
+    if (run.tie === tie) return true;
+  return false;
+}
+
 /** The round that a run went, as sentences: which behaviour set which part, back to the same run. */
 function roundOf(tie: object, because: string | null, before: RunRecord | null): string[] {
   const round: string[] = [];
   let part = because;
-  for (let run = before; run !== null && round.length < 20; run = run.before) {
+  for (let run = before; run !== null && round.length < ROUND; run = run.before) {
     round.unshift(`${run.behaviour} (${lineInWords(run.line)}) set ${part ?? 'something'}`);
     if (run.tie === tie) break;
     part = run.because;

@@ -1,8 +1,11 @@
 /** Mutants tried on an engine. */
 import type { Engine } from '../sandbox/engine';
-import { TookTooLong } from '../sandbox/cut-short';
+import { TookTooLong, untilDone } from '../sandbox/cut-short';
 import type { Material } from '../session/material';
 import type { MutantHost } from './mutation';
+
+/** A mutant that keeps the machine busy does so again; a busy machine may not. In milliseconds. */
+const ONCE_MORE = [1000];
 
 /** `material` is compiled with its mutants, of which there are `count`. A session that is stopped gives null. */
 export function mutantHostOn(engine: Engine, material: Material, count: number): MutantHost {
@@ -10,7 +13,9 @@ export function mutantHostOn(engine: Engine, material: Material, count: number):
     load: (mutant) => engine.load({ ...material, mutant }),
     play: async (opening, steps, mutant) => {
       try {
-        return await engine.tryMutant(opening, steps, mutant, mutant === 0 ? count : 0);
+        const once = () => engine.tryMutant(opening, steps, mutant, mutant === 0 ? count : 0);
+        // Without a mutant nothing but the machine can be to blame.
+        return await (mutant === 0 ? untilDone(once) : untilDone(once, ONCE_MORE));
       } catch (caught) {
         if (caught instanceof TookTooLong) return null;
         throw caught;

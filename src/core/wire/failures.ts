@@ -96,6 +96,8 @@ export const words = {
     `${service} has no function "${name}". It has ${known.join(', ')}.`,
   wrongArguments: (name: string, says: string) => `${name}() ${says}`,
   serviceFailed: (name: string, reason: string) => `${name} failed: ${reason}`,
+  tooManyRows: (field: string, most: number) =>
+    `${field}.add() cannot add a row: a field has ${most} rows at most.`,
   tooManyCalls: (name: string, most: number) =>
     `${name}() was called while ${most} calls wait already.`,
   waitedTooLong: (names: string) => `Still waiting for ${names} after 30 seconds.`,

@@ -1,0 +1,207 @@
+/** `tavro find`: searches forms for faults that no scenario expects, each as `file:line:column: level: text`. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import * as z from 'zod';
+import { KINDS, keyOf, type Finding } from '../core/explore/finding';
+import { merged } from '../core/explore/merged';
+import { wayInWords } from '../core/explore/words';
+import { SEARCH_SESSIONS } from '../core/limits';
+import { materialOf } from '../core/language/material';
+import { DEFAULT_CLOCK } from '../core/scenario/opening';
+import { takingPart, type Source } from '../core/script/header';
+import { scriptsOf } from '../core/script/of-form';
+import { baseName, isOwn } from '../core/script/script-name';
+import { namesFor } from '../core/tape/words';
+import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
+import { searchInThread } from '../workers/search-in-thread';
+import type { SearchRequest } from '../workers/search-calls';
+import { formsOf, InvalidCall, open, type Call, type Command } from './call';
+import { findReporters, type FoundInForm } from './find-reporters';
+import { print } from './print';
+import { progress } from './progress-line';
+import { textError } from './text-error';
+import { SEARCH_THREAD } from './thread';
+
+/** What a pipeline knows already, by what names a finding. */
+const BaselineSchema = z.array(
+  z.strictObject({
+    form: z.string(),
+    kind: z.enum(KINDS),
+    part: z.string(),
+    aspect: z.string(),
+  }),
+);
+
+async function run(call: Call): Promise<number> {
+  const workspace = open(call);
+  const report = findReporters[call.reporter ?? 'text'];
+  if (report === undefined)
+    throw new InvalidCall(
+      `there is no reporter "${call.reporter}". There is ${Object.keys(findReporters).join(', ')}.`,
+    );
+  const limits = limitsOf(call);
+  const known = call.baseline === undefined ? new Set<string>() : readBaseline(call.baseline);
+  const forms = formsOf(call, workspace);
+  const shown = progress('searching', forms.length);
+  const found: FoundInForm[] = [];
+  for (const entry of forms) {
+    shown.at(entry.form.name);
+    found.push(await searchForm(call.folder, workspace, entry, limits));
+  }
+  shown.end();
+  const isNew = (form: string, finding: Finding) => !known.has(nameOf(form, finding));
+  print(
+    report(
+      found.map((one) => ({
+        ...one,
+        findings: one.findings.filter(
+          (finding) =>
+            isNew(one.form, finding) && (finding.level === 'wrong' || call.hints === true),
+        ),
+      })),
+    ),
+  );
+  if (call.accept !== undefined) accept(call.accept, found);
+  return found.some(({ form, findings }) =>
+    findings.some((finding) => finding.level === 'wrong' && isNew(form, finding)),
+  )
+    ? 1
+    : 0;
+}
+
+const nameOf = (form: string, finding: Pick<Finding, 'kind' | 'part' | 'aspect'>) =>
+  `${form} ${keyOf(finding)}`;
+
+function readBaseline(file: string): Set<string> {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch (caught) {
+    throw new InvalidCall(textError(file, caught));
+  }
+  try {
+    return new Set(BaselineSchema.parse(JSON.parse(text)).map((one) => nameOf(one.form, one)));
+  } catch {
+    throw new InvalidCall(
+      `${file} is no list of known findings; make it anew with --accept ${file}.`,
+    );
+  }
+}
+
+/** Writes what was found, for `--baseline`: what is wrong and known stays silent then. */
+function accept(file: string, found: readonly FoundInForm[]): void {
+  const list = found.flatMap(({ form, findings }) =>
+    findings
+      .filter(({ level }) => level === 'wrong')
+      .map(({ kind, part, aspect }) => ({ form, kind, part, aspect })),
+  );
+  writeFileSync(file, `${JSON.stringify(list, null, 2)}\n`);
+}
+
+interface Limits {
+  seed: number;
+  sessions: number;
+  /** Real milliseconds for each form; null where sessions alone count. */
+  budget: number | null;
+}
+
+/** Either a number of sessions, which finds the same everywhere, or a time. */
+function limitsOf({ budget, seed = '1', sessions }: Call): Limits {
+  const whole = (name: string, given: string) => {
+    const number = Number(given);
+    if (!Number.isInteger(number) || number < 1 || number > 1_000_000_000)
+      throw new InvalidCall(`--${name} is a whole number from 1 on.`);
+    return number;
+  };
+  const match = budget === undefined ? null : /^(\d+)(s|m)$/.exec(budget);
+  if (budget !== undefined && (match === null || Number(match[1]) === 0))
+    throw new InvalidCall('--budget is a time such as 30s or 5m.');
+  if (budget !== undefined && sessions !== undefined)
+    throw new InvalidCall('say either --budget or --sessions.');
+  return {
+    seed: whole('seed', seed),
+    sessions: sessions === undefined ? SEARCH_SESSIONS : whole('sessions', sessions),
+    budget: match === null ? null : Number(match[1]) * (match[2] === 's' ? 1000 : 60_000),
+  };
+}
+
+async function searchForm(
+  folder: string,
+  workspace: Workspace,
+  { form, behaviours, records }: WorkspaceForm,
+  { seed, sessions, budget }: Limits,
+): Promise<FoundInForm> {
+  const sources = scriptsOf(form, behaviours, workspace.shared);
+  const { mentionsOf } = await import('../core/explore/mentions');
+  const until = budget === null ? null : Date.now() + budget;
+  const request = (nth: number): SearchRequest => ({
+    material: materialOf(form, workspace, sources, 'traced'),
+    people: [...workspace.people],
+    records: records.map(({ id, values }) => ({ id, values })),
+    clock: Date.parse(DEFAULT_CLOCK),
+    mentions: mentionsOf(takingPart(sources)),
+    seed: nth,
+    sessions,
+    until,
+  });
+  const all = { findings: [] as Finding[], sessions: 0, steps: 0, seeds: 0 };
+  let next = seed;
+  // With a time each core goes on with one seed after the other; without one there is one seed.
+  const isOver = () => (until === null ? all.seeds > 0 : Date.now() >= until);
+  await Promise.all(
+    Array.from({ length: until === null ? 1 : availableParallelism() }, async () => {
+      do {
+        const searched = await searchInThread(SEARCH_THREAD, request(next++));
+        all.findings = merged(all.findings, searched.findings);
+        all.sessions += searched.sessions;
+        all.steps += searched.steps;
+        all.seeds++;
+      } while (!isOver());
+    }),
+  );
+  return {
+    form: form.name,
+    ...all,
+    placeOf: ({ lines }) => placeOf(folder, form.name, sources, lines[0] ?? null),
+    wayOf: (way) => wayInWords(way, namesFor(form, [], workspace.people)),
+  };
+}
+
+/** Where a finding is shown: the line that said it first, or the form where no line says anything of it. */
+function placeOf(
+  folder: string,
+  form: string,
+  sources: readonly Source[],
+  at: Finding['lines'][number] | null,
+): { file: string; line: number; column: number } {
+  const source = sources.find(({ name }) => baseName(name) === at?.behaviour);
+  if (source === undefined || at === null)
+    return { file: `${folder}/forms/${form}/form.json`, line: 1, column: 1 };
+  const line = typeof at.line === 'number' ? at.line : 1;
+  const text = source.text.split('\n')[line - 1] ?? '';
+  return {
+    file: isOwn(source.name)
+      ? `${folder}/forms/${form}/behaviours/${source.name}`
+      : `${folder}/${source.name}`,
+    line,
+    column: text.length - text.trimStart().length + 1,
+  };
+}
+
+export const find: Command = {
+  says: 'Searches forms for faults that no scenario expects, and shows the shortest way to each.',
+  options: {
+    form: { value: 'FORM', says: 'only this form' },
+    budget: { value: 'TIME', says: 'searches each form for so long, such as 30s or 5m' },
+    sessions: {
+      value: 'N',
+      says: `plays so many sessions of each form (${SEARCH_SESSIONS}), which finds the same everywhere`,
+    },
+    seed: { value: 'N', says: 'begins with another seed than 1' },
+    hints: { says: 'lists what may be meant as well' },
+    baseline: { value: 'FILE', says: 'what is listed there is known and fails nothing' },
+    accept: { value: 'FILE', says: 'writes what is wrong to FILE, for --baseline' },
+    reporter: { value: 'NAME', says: 'text, json, sarif (2.1.0) or junit' },
+  },
+  run,
+};

@@ -1,0 +1,198 @@
+/**
+ * One search while it lasts: what it goes over, the sessions it plays, what it has found. Relations and predicates take
+ * it, play what they need and report.
+ */
+import type { Value } from '../form/value';
+import { isEmpty, equal } from '../form/value';
+import { randomFrom } from '../random';
+import type { RunEntry } from '../session/entries';
+import type { Opening, PartState } from '../session/step';
+import { Covered } from './covered';
+import { driversOf, isValid, rowsDriversOf, type Driver, type RowsDriver } from './drivers';
+import { keyOf, type At, type Finding, type Kind, type Level, type Way } from './finding';
+import type { Ground, Stage } from './ground';
+import type { Mentions } from './mentions';
+import { containersOf } from './part-names';
+import { Player, type HeldStep, type Ran } from './play';
+import { inspect } from './predicates';
+import { saidAbout, type Said } from './said';
+
+/** Ends a search, or the phase that is over; nothing that was found is lost. */
+export class Enough extends Error {}
+
+/** Places of a finding at most. */
+const LINES = 8;
+
+export class Exploration {
+  readonly drivers: readonly Driver[];
+  readonly rowsDrivers: readonly RowsDriver[];
+  readonly buttons: readonly string[];
+  readonly covered: Covered;
+  readonly containers: ReadonlyMap<string, readonly string[]>;
+  /** Records that submissions of the search would have saved. */
+  readonly saved: NonNullable<Opening['records']> = [];
+  /** Stops that no way out was found of, by their part, with what is said of them. */
+  readonly deadEnds = new Map<string, { ran: Ran; says: string }>();
+  /** Fields over whose values scripts have written values of their own. */
+  readonly owned = new Set<string>();
+  readonly #found = new Map<string, Finding>();
+  readonly #player: Player;
+  readonly random: () => number;
+
+  constructor(
+    readonly ground: Ground,
+    readonly mentions: Mentions,
+    stage: Stage,
+    seed: number,
+    mayGoOn: (sessions: number) => void,
+  ) {
+    this.random = randomFrom(seed);
+    this.drivers = driversOf(ground, this.mentions);
+    this.rowsDrivers = rowsDriversOf(ground, this.mentions);
+    this.buttons = (ground.form.buttons ?? []).map(({ name }) => name);
+    this.containers = containersOf(ground.form);
+    this.covered = new Covered();
+    this.#player = new Player(
+      ground.form,
+      stage,
+      (ran, runs) => this.#played(ran, runs),
+      () => mayGoOn(this.sessions),
+    );
+  }
+
+  get sessions(): number {
+    return this.#player.sessions;
+  }
+
+  get steps(): number {
+    return this.#player.steps;
+  }
+
+  get findings(): readonly Finding[] {
+    return [...this.#found.values()];
+  }
+
+  #played(ran: Ran, runs: readonly RunEntry[]): void {
+    this.covered.note(ran, runs);
+    this.#noteOwned(ran);
+  }
+
+  /** A script wrote over what a script had written: the field is its own, and nothing that a person typed there excuses it. */
+  #noteOwned({ said }: Ran): void {
+    const written = new Map<string, Value>();
+    for (const { part, aspect, from, to } of said) {
+      if (aspect !== 'value') continue;
+      const before = written.get(part);
+      if (before !== undefined && from !== null && equal(before, from) && !equal(to, from))
+        this.owned.add(part);
+      written.set(part, to);
+    }
+  }
+
+  /** Plays a session and looks at it by itself. */
+  play(opening: Opening, steps: readonly HeldStep[]): Ran {
+    const ran = this.#player.play(opening, steps);
+    inspect(this, ran);
+    return ran;
+  }
+
+  /** Plays a session that is only compared with. */
+  quietly(opening: Opening, steps: readonly HeldStep[]): Ran {
+    return this.#player.play(opening, steps);
+  }
+
+  report(
+    kind: Kind,
+    level: Level,
+    of: { part: string; aspect: string },
+    lines: Iterable<At>,
+    says: string,
+    one: Ran | Way,
+    other: Ran | Way | null = null,
+  ): void {
+    const key = keyOf({ kind, ...of });
+    const before = this.#found.get(key);
+    const way = wayOf(one);
+    // The shortest way is kept, and once it was wrong it stays wrong.
+    if (before !== undefined) {
+      const isWorse = before.level === 'may' && level === 'wrong';
+      const isShorter = way.steps.length < before.way.steps.length;
+      if (!isWorse && (!isShorter || (before.level === 'wrong' && level === 'may'))) return;
+    }
+    const at = new Map<string, At>();
+    for (const { behaviour, line, tie } of lines)
+      at.set(`${behaviour}:${line}`, { behaviour, line, ...(tie === undefined ? {} : { tie }) });
+    this.#found.set(key, {
+      kind,
+      level: before?.level === 'wrong' ? 'wrong' : level,
+      ...of,
+      lines: [...at.values()].slice(0, LINES),
+      says,
+      way,
+      other: other === null ? null : wayOf(other),
+    });
+  }
+
+  /** What scripts said of an aspect in some sessions. */
+  said(part: string, aspect: string, ...rans: readonly Ran[]): Said[] {
+    return rans.flatMap(({ said }) => saidAbout(said, part, aspect, this.containers));
+  }
+
+  pick<T>(from: readonly T[]): T | undefined {
+    return from[Math.floor(this.random() * from.length)];
+  }
+
+  shuffled<T>(list: readonly T[]): T[] {
+    return list
+      .map((one) => [this.random(), one] as const)
+      .sort(([a], [b]) => a - b)
+      .map(([, one]) => one);
+  }
+
+  /** Drivers in an order that is drawn, those first that scripts mention. */
+  inOrder<D extends { address: string }>(drivers: readonly D[]): D[] {
+    const isMentioned = ({ address }: D) => this.mentions.words.includes(address);
+    return this.shuffled(drivers).sort((a, b) => Number(isMentioned(b)) - Number(isMentioned(a)));
+  }
+
+  /** The fields that can be set at the end of a session. */
+  settable({ parts }: Ran): Driver[] {
+    return this.drivers.filter(({ address }) => isOpen(parts[address]));
+  }
+
+  /** A row as people add one, with values that the definition takes where it is to be good. */
+  newRow({ name, cells }: RowsDriver, good: boolean): HeldStep {
+    const given = cells.filter(({ field }) => field.required === true || this.random() < 0.8);
+    const values = given.map(({ address, field, values: all }): [string, Value] => {
+      const some = good ? all.filter((value) => isValid(field, value)) : all;
+      return [address, this.pick(some.slice(0, 6)) ?? null];
+    });
+    return { addRow: name, with: Object.fromEntries(values) };
+  }
+}
+
+function wayOf({ opening, steps }: Ran | Way): Way {
+  return { opening, steps };
+}
+
+/** People can change it. */
+export function isOpen(part: PartState | undefined): part is PartState {
+  return part !== undefined && part.editable && part.onScreen;
+}
+
+/** A value that can be chosen in a part now. */
+export function isOffered(part: PartState | undefined, value: Value): boolean {
+  if (isEmpty(value) || part?.options == null) return true;
+  const keys = part.options.map(({ key }) => key);
+  return [value].flat().every((key) => keys.includes(String(key)));
+}
+
+/** Nothing was refused and nothing failed, so that it can be compared. */
+export function isSound({ refused, failures }: Ran): boolean {
+  return refused.length === 0 && failures.length === 0;
+}
+
+/** The value of a field at the end of a session. */
+export function valueIn({ parts }: Ran, address: string): Value {
+  return (parts[address]?.value ?? null) as Value;
+}

@@ -1,0 +1,86 @@
+/** What a search finds: what is wrong, at which line, and the shortest way there. */
+import type { Opening, Step } from '../session/step';
+import type { Line } from '../wire/line';
+import { columnOf } from './part-names';
+
+/** `wrong` is what cannot be meant; `may` is a hint that never fails a pipeline. */
+export type Level = 'wrong' | 'may';
+
+/** Every relation between sessions, predicate over one, and thing that nobody ever met, by its name. */
+export const KINDS = [
+  'throws',
+  'cycle',
+  'dead-end',
+  'not-back',
+  'at-load',
+  'over-another',
+  'order',
+  'gone-leaves',
+  'never-shown',
+  'each-opening-changes',
+  'load-overwrites',
+  'launched-differs',
+  'former-record',
+  'same-roles-differ',
+  'zone',
+  'order-of-rows',
+  'row-touches-row',
+  'removed-row',
+  'order-of-answers',
+  'late-answer',
+  'late-answer-overwrites',
+  'failure-keeps',
+  'decided-before',
+  'left-waiting',
+  'overwrites-typed',
+  'orphaned',
+  'submits-hidden',
+  'stopped-off-screen',
+  'silent-stop',
+  'written-after-saving',
+  'writes-invalid',
+  'junk',
+  'conflict',
+  'never-shows',
+  'never-filled',
+  'never-offered',
+  'one-sided',
+  'no-difference',
+] as const;
+export type Kind = (typeof KINDS)[number];
+
+/** A session by how it is opened and what is done. */
+export interface Way {
+  opening: Opening;
+  /** Waits among them, so that playing them again needs nothing else. */
+  steps: readonly Step[];
+}
+
+/** A line that had to do with it. */
+export interface At {
+  behaviour: string;
+  /** Null where it is not known. */
+  line: Line | null;
+  /** The line at which the run that said it is tied. */
+  tie?: Line;
+}
+
+export interface Finding {
+  kind: Kind;
+  level: Level;
+  /** `@form` for the form itself. */
+  part: string;
+  aspect: string;
+  /** The line that said it first. Empty where no line says anything of it. */
+  lines: readonly At[];
+  /** What happens, in a sentence; technical names as they are. */
+  says: string;
+  way: Way;
+  /** The session that it is compared with; null where one session is enough. */
+  other: Way | null;
+}
+
+/** Findings of one name are one finding; cells of one column are one part. */
+export function keyOf({ kind, part, aspect }: Pick<Finding, 'kind' | 'part' | 'aspect'>): string {
+  return `${kind} ${columnOf(part)}.${aspect}`;
+}

@@ -1,0 +1,217 @@
+/** Plays an opening with steps, waits until calls have been answered, and keeps what was found at the end. */
+import type { Form } from '../form/definition';
+import type { Value } from '../form/value';
+import { NOTHING_SEEN, partsSeen, seenAfter, type Seen } from '../scenario/seen';
+import type { RunEntry } from '../session/entries';
+import type { Answer, Opening, PartState, Step } from '../session/step';
+import type { Failure } from '../wire/failures';
+import type { Stage } from './ground';
+import { columnOf } from './part-names';
+import { saidOn, type Said } from './said';
+
+/** A step after which nothing is waited for, so that more can be done while a call is open. */
+export type HeldStep = Step & { hold?: true };
+
+/** A run went on after a call by what it had read before, though a person changed that meanwhile. */
+export interface Outdated {
+  /** What it had read and did not read again, by its column. */
+  part: string;
+  said: readonly Said[];
+}
+
+/** A session played to its end. */
+export interface Ran {
+  opening: Opening;
+  /** What was done, waits among it. */
+  steps: readonly Step[];
+  opened: Seen;
+  seen: Seen;
+  /** All parts at the end, rows by their place. */
+  parts: Readonly<Record<string, PartState>>;
+  refused: readonly Step[];
+  failures: readonly Failure[];
+  said: readonly Said[];
+  outdated: readonly Outdated[];
+  conflicts: readonly { part: string; aspect: string; between: readonly string[] }[];
+  messages: readonly string[];
+  /** Fields whose values one run asked together, or one of which started it. */
+  together: readonly (readonly [string, string])[];
+  /** The runs of the last step's `submit` handlers. */
+  submitRuns: readonly RunEntry[];
+}
+
+export interface PlayOptions {
+  /** False leaves calls open at the end. */
+  settle?: boolean;
+}
+
+/** What came of a session, for whoever counts. */
+export type OnPlayed = (ran: Ran, runs: readonly RunEntry[]) => void;
+
+/** What is kept at most: each result counts its parts, of which a form with many rows has thousands. */
+const KEPT = 100_000;
+
+/** Calls that lead to further calls are waited for so often. */
+const WAITS = 6;
+
+/** Openings are told apart by everything that the search varies. */
+function nameOf(opening: Opening): string {
+  const { person, record, launch, clock, zone, services, records } = opening;
+  return JSON.stringify([
+    person,
+    record,
+    launch,
+    clock,
+    zone,
+    services,
+    records?.map(({ id }) => id),
+  ]);
+}
+
+export class Player {
+  sessions = 0;
+  steps = 0;
+  #kept = new Map<string, Ran>();
+  #weight = 0;
+
+  constructor(
+    private readonly form: Form,
+    private readonly stage: Stage,
+    private readonly onPlayed: OnPlayed,
+    /** Throws where no further session is to be played. */
+    private readonly mayGoOn: () => void,
+  ) {}
+
+  play(opening: Opening, steps: readonly HeldStep[], options: PlayOptions = {}): Ran {
+    const name = `${nameOf(opening)}${JSON.stringify(steps)}${options.settle === false}`;
+    const known = this.#kept.get(name);
+    if (known !== undefined) return known;
+    this.mayGoOn();
+    const ran = this.#run(opening, steps, options.settle !== false);
+    this.#weight += Object.keys(ran.parts).length + ran.said.length;
+    if (this.#weight > KEPT) {
+      this.#kept.clear();
+      this.#weight = 0;
+    }
+    this.#kept.set(name, ran);
+    return ran;
+  }
+
+  #run(opening: Opening, steps: readonly HeldStep[], settle: boolean): Ran {
+    this.sessions++;
+    const first = this.stage.open(opening);
+    const answers: Answer[] = [first];
+    const opened = seenAfter(NOTHING_SEEN, first);
+    let seen = opened;
+    const done: Step[] = [];
+    const refused: Step[] = [];
+    const step = (one: Step) => {
+      this.steps++;
+      const answer = this.stage.do(one);
+      answers.push(answer);
+      done.push(one);
+      seen = seenAfter(seen, answer);
+      if (answer.refused !== null) refused.push(one);
+    };
+    const untilAnswered = () => {
+      for (let i = 0; i < WAITS; i++) {
+        const due = seen.waiting.flatMap(({ calls }) => calls.map((call) => call.due));
+        const last = Math.max(...due.filter((moment) => moment !== null));
+        if (!Number.isFinite(last)) return;
+        step({ wait: Math.max(0, last - seen.clock) + 1 });
+      }
+    };
+    if (settle && steps.length === 0) untilAnswered();
+    for (const { hold, ...one } of steps) {
+      step(one as Step);
+      if (settle && hold !== true) untilAnswered();
+    }
+    if (settle) untilAnswered();
+    const told = whatHappened(answers);
+    const ran: Ran = {
+      opening,
+      steps: done,
+      opened,
+      seen,
+      parts: partsSeen(seen, this.form),
+      refused,
+      failures: answers.flatMap(({ errors }) => errors),
+      messages: answers.flatMap(({ messages }) => messages.map(({ text }) => text)),
+      ...told,
+      submitRuns: answers
+        .at(-1)!
+        .tape.filter((entry) => entry.type === 'run')
+        .filter(({ title }) => title === 'submit'),
+    };
+    this.onPlayed(
+      ran,
+      answers.flatMap(({ tape }) => tape.filter((entry) => entry.type === 'run')),
+    );
+    return ran;
+  }
+}
+
+function whatHappened(
+  answers: readonly Answer[],
+): Pick<Ran, 'said' | 'outdated' | 'conflicts' | 'together'> {
+  const said: Said[] = [];
+  const outdated: Outdated[] = [];
+  const conflicts: { part: string; aspect: string; between: readonly string[] }[] = [];
+  const together = new Map<string, readonly [string, string]>();
+  /** Runs that wait: what they read so far, and what a person has changed since. */
+  const waiting = new Map<string, { reads: Map<string, Value>; changed: Set<string> }>();
+  for (const { tape } of answers) {
+    const here = saidOn(tape);
+    said.push(...here);
+    const events = new Map<number, string>();
+    for (const entry of tape) {
+      if (entry.type === 'event' && entry.part !== null) events.set(entry.n, columnOf(entry.part));
+      if (entry.type === 'run')
+        for (const pair of askedTogether(entry, events)) together.set(pair.join(' '), pair);
+      if (entry.type === 'conflict')
+        conflicts.push({
+          part: columnOf(entry.part),
+          aspect: entry.aspect,
+          between: entry.between,
+        });
+      if (entry.type === 'effect' && entry.by === 'person')
+        for (const { changed } of waiting.values()) changed.add(columnOf(entry.part));
+      if (entry.type !== 'run' || entry.sort !== 'handler') continue;
+      const tie = `${entry.behaviour}:${entry.line}`;
+      const before = waiting.get(tie);
+      const reads = new Map(
+        entry.reads
+          .filter(({ aspect }) => aspect === 'value')
+          .map(({ part, value }) => [columnOf(part), value]),
+      );
+      if (before !== undefined) {
+        const mine = here.filter(({ run }) => run === entry.n);
+        const old = [...before.reads.keys()].find(
+          (part) => before.changed.has(part) && !reads.has(part),
+        );
+        if (old !== undefined && mine.length > 0) outdated.push({ part: old, said: mine });
+      }
+      if (entry.outcome === 'open')
+        waiting.set(tie, {
+          reads: new Map([...(before?.reads ?? []), ...reads]),
+          changed: before?.changed ?? new Set(),
+        });
+      else waiting.delete(tie);
+    }
+  }
+  return { said, outdated, conflicts, together: [...together.values()] };
+}
+
+/** Values of one run that are worth trying in both orders, at most so many. */
+const TOGETHER = 6;
+
+function askedTogether(
+  { reads, cause }: RunEntry,
+  events: ReadonlyMap<number, string>,
+): (readonly [string, string])[] {
+  const trigger = cause === null ? undefined : events.get(cause);
+  const parts = new Set(trigger === undefined ? [] : [trigger]);
+  for (const { part, aspect } of reads) if (aspect === 'value') parts.add(columnOf(part));
+  const names = [...parts].slice(0, TOGETHER).toSorted();
+  return names.flatMap((a, i) => names.slice(i + 1).map((b) => [a, b] as const));
+}

@@ -1,0 +1,114 @@
+/** What people see after entering something, and what whoever opens the form with it saved sees. */
+import { fieldsOf } from '../../form/fields';
+import { emptyOf } from '../../form/traits';
+import { isEmpty, equal, type Value, type Values } from '../../form/value';
+import { rowValues, type Seen } from '../../scenario/seen';
+import type { Form } from '../../form/definition';
+import type { Opening } from '../../session/step';
+import { isSound, type Exploration } from '../exploration';
+import { columnOf } from '../part-names';
+import type { Ran } from '../play';
+import { differencesOf } from '../state';
+import { withoutWaits } from './same-end';
+
+/** What would be saved: every field, but those off screen that leave their value out. */
+function savedValues(form: Form, seen: Seen): Values {
+  return Object.fromEntries(
+    fieldsOf(form).map((field): [string, Value] => {
+      const part = seen.parts[field.name];
+      if (part?.onScreen === false && field.whenHidden === 'omit')
+        return [field.name, emptyOf(field)];
+      return [
+        field.name,
+        field.kind === 'rows' ? rowValues(seen, field.name) : ((part?.value ?? null) as Value),
+      ];
+    }),
+  );
+}
+
+/** Opened with what a session would have saved. */
+function reopened(form: Form, ran: Ran): Opening {
+  const { opening, seen } = ran;
+  const id = opening.record?.id ?? 'tried';
+  return { ...opening, launch: {}, record: { id, values: savedValues(form, seen) } };
+}
+
+export function atLoad(search: Exploration, ran: Ran): void {
+  if (!isSound(ran) || ran.seen.replaced !== null) return;
+  const { form } = search.ground;
+  const untouched = search.quietly(ran.opening, []);
+  const asSaved = reopened(form, untouched);
+  // A saved form may well differ from a new one; what counts is what the steps add to that.
+  const usual = new Set(differencesOf(form, untouched, search.quietly(asSaved, [])).map(nameOf));
+  const loaded = search.play(reopened(form, ran), []);
+  if (!isSound(loaded)) return;
+  eachOpening(search, loaded);
+  const differences = differencesOf(form, ran, loaded).filter((one) => !usual.has(nameOf(one)));
+  if (differences.length === 0) return;
+  // Once more by hand on the record as it is saved untouched, so that both are saved records.
+  const byHand = search.quietly(asSaved, withoutWaits(ran.steps));
+  const also = isSound(byHand)
+    ? new Set(differencesOf(form, byHand, loaded).map(({ part, aspect }) => `${part}.${aspect}`))
+    : null;
+  const saved = savedValues(form, ran.seen);
+  for (const { part, aspect, one, other } of differences) {
+    if (also !== null && !also.has(`${part}.${aspect}`)) continue;
+    const said = search.said(part, aspect, ran, loaded);
+    // Filled in at load where nothing was saved; compared with what was saved; or done by pressing a button.
+    const isMeant =
+      (aspect === 'value' && isEmpty(saved[part] ?? null)) ||
+      said.some(({ asked }) => asked.some((what) => /^(initial|isNew|record)\b/.test(what))) ||
+      said.some(({ reads }) => reads.includes('form.changed')) ||
+      ran.steps.some((step) => 'click' in step);
+    search.report(
+      'at-load',
+      isMeant ? 'may' : 'wrong',
+      { part, aspect },
+      said,
+      `${part} ${aspect}: ${JSON.stringify(one)} after entering it, ${JSON.stringify(other)} when the form is opened with it`,
+      ran,
+      loaded,
+    );
+  }
+}
+
+const nameOf = ({ part, aspect }: { part: string; aspect: string }) =>
+  `${columnOf(part)}.${aspect}`;
+
+/** Saved as opened and opened again, nothing goes on changing. */
+function eachOpening(search: Exploration, loaded: Ran): void {
+  const { form } = search.ground;
+  const again = search.play(reopened(form, loaded), []);
+  if (!isSound(again)) return;
+  const saved = savedValues(form, loaded.seen);
+  for (const { part, aspect, one, other } of differencesOf(form, loaded, again)) {
+    if (aspect !== 'value' || isEmpty(saved[part] ?? null)) continue;
+    search.report(
+      'each-opening-changes',
+      'wrong',
+      { part, aspect },
+      search.said(part, aspect, again),
+      `${part}: ${JSON.stringify(one)} is ${JSON.stringify(other)} at the next opening`,
+      again,
+    );
+  }
+}
+
+/** A saved value that opening the record changes while it is on screen. */
+export function overwrittenAtLoad(search: Exploration, opened: Ran): void {
+  const { record } = opened.opening;
+  if (record === null) return;
+  for (const [name, part] of Object.entries(opened.parts)) {
+    if (part.sort !== 'field' || !part.onScreen || (part.stray ?? null) !== null) continue;
+    const was = (record.values[name] ?? null) as Value;
+    if (isEmpty(was) || Array.isArray(was) || equal(was, (part.value ?? null) as Value)) continue;
+    search.report(
+      'load-overwrites',
+      'wrong',
+      { part: name, aspect: 'value' },
+      search.said(name, 'value', opened),
+      `${name} was saved as ${JSON.stringify(was)} and is ${JSON.stringify(part.value)} when the record is opened`,
+      opened,
+    );
+  }
+}

@@ -1,0 +1,168 @@
+/** The same form opened by somebody else, from a launch, after another record, in another time zone. */
+import { equal, type Value, type Values } from '../../form/value';
+import type { Opening } from '../../session/step';
+import type { Line } from '../../wire/line';
+import { isSound, isOpen, valueIn, type Exploration } from '../exploration';
+import type { HeldStep, Ran } from '../play';
+import { differencesOf, type Difference } from '../state';
+import { atLoad } from './at-load';
+
+/** Whoever has the same roles meets the same; their names may stand in texts. */
+export function sameRoles(search: Exploration, opened: Ran): void {
+  const { person } = opened.opening;
+  const stranger = { key: 'somebody_else', name: 'Somebody Else', roles: person.roles };
+  const other = search.quietly({ ...opened.opening, person: stranger }, []);
+  if (!isSound(opened) || !isSound(other)) return;
+  const named = (value: unknown, { key, name }: Opening['person']) =>
+    JSON.stringify(value ?? null)
+      .replaceAll(name, '@')
+      .replaceAll(key, '@');
+  for (const difference of differencesOf(search.ground.form, opened, other)) {
+    const { part, aspect, one, other: theirs } = difference;
+    if (named(one, person) === named(theirs, stranger)) continue;
+    tell(
+      search,
+      'same-roles-differ',
+      difference,
+      `${part} ${aspect}: ${JSON.stringify(one)} for ${person.name}, ${JSON.stringify(theirs)} for somebody else with the same roles`,
+      opened,
+      other,
+    );
+  }
+}
+
+/** What a launch brings does what the same values do when they are typed. */
+export function launched(search: Exploration, opening: Opening, launch: Values): void {
+  const start = search.play({ ...opening, launch }, []);
+  if (!isSound(start)) return;
+  atLoad(search, start);
+  const plain = search.quietly(opening, []);
+  const sets = search.settable(plain).flatMap(({ address }): HeldStep[] => {
+    const to = valueIn(start, address);
+    return equal(to, valueIn(plain, address)) ? [] : [{ set: address, to }];
+  });
+  if (sets.length === 0) return;
+  const typed = search.play(opening, sets);
+  if (!isSound(typed)) return;
+  for (const difference of differencesOf(search.ground.form, start, typed)) {
+    const { part, aspect, one, other } = difference;
+    // A launched value is often locked, and its value may be of another field's making.
+    if (aspect === 'value' || aspect === 'editable' || aspect === 'hiddenValue') continue;
+    tell(
+      search,
+      'launched-differs',
+      difference,
+      `${part} ${aspect}: ${JSON.stringify(one)} when it is launched with ${JSON.stringify(launch)}, ${JSON.stringify(other)} when the same is typed`,
+      start,
+      typed,
+    );
+  }
+}
+
+type Saved = NonNullable<Opening['records']>[number];
+
+/** A record reached from another one is the record as it is opened by itself. */
+export function formerRecord(search: Exploration, opening: Opening, from: Saved, to: Saved): void {
+  const records = [from, to];
+  const direct = search.play({ ...opening, record: to, records }, []);
+  const start = { ...opening, record: from, records };
+  const driver = search.pick(search.drivers);
+  const base = search.quietly(start, []);
+  const value = driver === undefined ? undefined : search.pick(driver.values);
+  const steps: HeldStep[] =
+    driver !== undefined && value !== undefined && isOpen(base.parts[driver.address])
+      ? [{ set: driver.address, to: value }]
+      : [];
+  const moved = search.play(start, [...steps, { next: true }]);
+  if (!isSound(direct) || !isSound(moved)) return;
+  for (const difference of differencesOf(search.ground.form, moved, direct)) {
+    const { part, aspect, one, other } = difference;
+    tell(
+      search,
+      'former-record',
+      difference,
+      `${part} ${aspect}: ${JSON.stringify(one)} after coming from another record, ${JSON.stringify(other)} when it is opened by itself`,
+      moved,
+      direct,
+    );
+  }
+}
+
+/** Zones in which it is another day than in UTC: in the morning of the one, in the evening of the other. */
+const ZONES = [
+  { zone: 'Pacific/Kiritimati', hours: 14, at: '09:00' },
+  { zone: 'Pacific/Honolulu', hours: -10, at: '21:00' },
+] as const;
+
+/** At the same time by the clock on the wall everything is the same. */
+export function zones(search: Exploration, opening: Opening, steps: readonly HeldStep[]): void {
+  if (!search.mentions.asks.clock) return;
+  const day = new Date(search.ground.clock).toISOString().slice(0, 10);
+  for (const { zone, hours, at } of ZONES) {
+    const utc = Date.parse(`${day}T${at}:00Z`);
+    const here = search.quietly({ ...opening, clock: utc }, steps);
+    const there = search.quietly({ ...opening, zone, clock: utc - hours * 3_600_000 }, steps);
+    if (!isSound(here) || !isSound(there)) continue;
+    for (const difference of differencesOf(search.ground.form, here, there)) {
+      const { part, aspect, one, other } = difference;
+      // A moment is another one there.
+      if (/T\d\d:|\dZ/.test(JSON.stringify([one, other]))) continue;
+      tell(
+        search,
+        'zone',
+        difference,
+        `${part} ${aspect}: ${JSON.stringify(other)} in ${zone} at ${at}, ${JSON.stringify(one)} in UTC at ${at} of the same day`,
+        there,
+        here,
+      );
+    }
+  }
+}
+
+type Compared = 'same-roles-differ' | 'launched-differs' | 'former-record' | 'zone';
+
+function tell(
+  search: Exploration,
+  kind: Compared,
+  { part, aspect }: Difference,
+  says: string,
+  one: Ran,
+  other: Ran,
+): void {
+  const said: readonly { behaviour: string; line: Line }[] = search.said(part, aspect, one, other);
+  search.report(kind, 'wrong', { part, aspect }, said, says, one, other);
+}
+
+/** What scripts may be launched with: fitting values for all names they mention, and the texts they mention. */
+export function launchesOf(search: Exploration): Values[] {
+  const { form, tables } = search.ground;
+  const declared = new Map((form.launch ?? []).map(({ name, kind }) => [name, kind]));
+  const names = [...new Set([...declared.keys(), ...search.mentions.launch])];
+  if (names.length === 0) return [];
+  const fitting = (name: string): Value => {
+    const driver = search.drivers.find(({ address }) => address === name);
+    switch (declared.get(name) ?? 'text') {
+      case 'number':
+        return 3;
+      case 'yes_no':
+        return true;
+      case 'date':
+        return new Date(search.ground.clock + 8 * 86_400_000).toISOString().slice(0, 10);
+      default: {
+        const value = driver?.values[0];
+        const [table] = tables;
+        const key = table?.rows[0]?.[table.key];
+        return typeof value === 'string' ? value : typeof key === 'string' ? key : 'x';
+      }
+    }
+  };
+  const all = Object.fromEntries(names.map((name) => [name, fitting(name)]));
+  const texts = search.mentions.texts
+    .slice(0, 3)
+    .map((text) =>
+      Object.fromEntries(
+        names.map((name) => [name, (declared.get(name) ?? 'text') === 'text' ? text : all[name]!]),
+      ),
+    );
+  return [all, ...texts];
+}

@@ -1,0 +1,181 @@
+/** Rows that come and go, stand in another order, and should leave each other alone. */
+import { equal, isEmpty, type Values } from '../../form/value';
+import type { Opening, PartState } from '../../session/step';
+import type { RowsDriver } from '../drivers';
+import { isOffered, isOpen, isSound, valueIn, type Exploration } from '../exploration';
+import type { HeldStep, Ran } from '../play';
+import { differencesBetween } from '../state';
+import { atLoad } from './at-load';
+import { sameEnd } from './same-end';
+
+/** Aspects that scripts say of one row because of another with good reason. */
+const BY_ANOTHER: readonly string[] = ['problem', 'warning', 'value'];
+
+/** Aspects that name a place or a first one with good reason. */
+const NAMES_PLACE: readonly string[] = ['hint', 'problem', 'warning', 'value'];
+
+export function aroundRows(
+  search: Exploration,
+  opening: Opening,
+  before: readonly HeldStep[],
+  rows: RowsDriver,
+): void {
+  const base = search.play(opening, before);
+  if (!isSound(base) || !isOpen(base.parts[rows.name])) return;
+  const { name } = rows;
+  const count = base.seen.rows[name]?.order.length ?? 0;
+  const a = search.newRow(rows, search.random() < 0.6);
+  const b = search.newRow(rows, search.random() < 0.6);
+  const play = (...steps: HeldStep[]) => search.play(opening, [...before, ...steps]);
+  const remove = (place: number): HeldStep => ({ removeRow: `${name}[${place}]` });
+  const one = play(a);
+  sameEnd(search, 'removed-row', play(a, remove(count)), base, 'a row added and removed');
+  sameEnd(
+    search,
+    'removed-row',
+    play(b, a, remove(count + 1)),
+    play(b),
+    'a second row added and removed',
+  );
+  sameEnd(search, 'removed-row', play(b, a, remove(count)), one, 'a first row added and removed');
+  enteredLater(search, rows, count, a, b, play);
+  if (count === 0) exchanged(search, rows, one, play(a, b), play(b, a), play);
+  if (!isSound(one)) return;
+  atLoad(search, one);
+  cells(search, rows, count, one, (...steps) => play(a, ...steps));
+}
+
+/** A second row with a cell filled in when it is added, and with the same cell set afterwards. */
+function enteredLater(
+  search: Exploration,
+  { name, cells: columns }: RowsDriver,
+  count: number,
+  first: HeldStep,
+  second: HeldStep,
+  play: (...steps: HeldStep[]) => Ran,
+): void {
+  const values = 'addRow' in second ? ((second.with ?? {}) as Values) : {};
+  const cell = search.pick(columns.filter(({ address }) => !isEmpty(values[address] ?? null)));
+  if (cell === undefined) return;
+  const { [cell.address]: value, ...rest } = values;
+  const set: HeldStep = { set: `${name}[${count + 1}].${cell.address}`, to: value! };
+  sameEnd(
+    search,
+    'row-touches-row',
+    play(first, { addRow: name, with: rest }, set),
+    play(first, second),
+    `${cell.address} of a second row set after it was added`,
+  );
+}
+
+/** The same rows in the other order, each told apart by where it is then. */
+function exchanged(
+  search: Exploration,
+  { name }: RowsDriver,
+  alone: Ran,
+  ab: Ran,
+  ba: Ran,
+  play: (...steps: HeldStep[]) => Ran,
+): void {
+  if (!isSound(ab) || !isSound(ba)) return;
+  const { form } = search.ground;
+  const turned = (part: string) =>
+    part.startsWith(`${name}[0]`)
+      ? part.replace('[0]', '[1]')
+      : part.startsWith(`${name}[1]`)
+        ? part.replace('[1]', '[0]')
+        : part;
+  const parts = Object.fromEntries(
+    Object.entries(ba.parts).map(([part, state]) => [turned(part), state]),
+  );
+  for (const { part, aspect, one, other } of differencesBetween(
+    form,
+    ab.parts,
+    parts,
+    ab.seen,
+    ba.seen,
+  ))
+    search.report(
+      'order-of-rows',
+      NAMES_PLACE.includes(aspect) ? 'may' : 'wrong',
+      { part, aspect },
+      search.said(part, aspect, ab, ba),
+      `${part} ${aspect}: ${JSON.stringify(one)}, and with the rows in the other order ${JSON.stringify(other)}`,
+      ab,
+      ba,
+    );
+  for (const [part, state] of Object.entries(alone.parts)) {
+    const behind: PartState | undefined = ba.parts[part.replace('[0]', '[1]')];
+    if (!part.startsWith(`${name}[0].`) || behind === undefined || !isSound(alone)) continue;
+    for (const { aspect, one, other } of differencesBetween(
+      form,
+      { [part]: state },
+      { [part]: behind },
+      alone.seen,
+      alone.seen,
+    )) {
+      if (BY_ANOTHER.includes(aspect)) continue;
+      search.report(
+        'row-touches-row',
+        'wrong',
+        { part, aspect },
+        search.said(part, aspect, alone, ba),
+        `${part} ${aspect}: ${JSON.stringify(one)} alone, ${JSON.stringify(other)} behind another row`,
+        alone,
+        ba,
+      );
+    }
+  }
+  const submitted = [ab, ba].map((ran) =>
+    play(...ran.steps.slice(-2).filter((step) => 'addRow' in step), { submit: true }),
+  );
+  const [first, second] = submitted as [Ran, Ran];
+  if (!isSound(first) || !isSound(second)) return;
+  if (first.seen.submit?.saved !== second.seen.submit?.saved)
+    search.report(
+      'order-of-rows',
+      'wrong',
+      { part: name, aspect: 'submit' },
+      [...first.submitRuns, ...second.submitRuns],
+      `the form is ${first.seen.submit?.saved === true ? 'saved' : 'not saved'}, and with the rows in the other order it is ${second.seen.submit?.saved === true ? 'saved' : 'not saved'}`,
+      first,
+      second,
+    );
+}
+
+/** A cell there and back, and two cells in both orders. */
+function cells(
+  search: Exploration,
+  rows: RowsDriver,
+  place: number,
+  one: Ran,
+  play: (...steps: HeldStep[]) => Ran,
+): void {
+  const at = (cell: { address: string }) => `${rows.name}[${place}].${cell.address}`;
+  const first = search.pick(rows.cells);
+  if (first === undefined || !isOpen(one.parts[at(first)])) return;
+  const from = valueIn(one, at(first));
+  const to = search.pick(
+    first.values.filter((v) => !equal(v, from) && isOffered(one.parts[at(first)], v)),
+  );
+  if (to === undefined) return;
+  const set: HeldStep = { set: at(first), to };
+  sameEnd(
+    search,
+    'not-back',
+    play(set, { set: at(first), to: from }),
+    one,
+    `${at(first)} set to ${JSON.stringify(to)} and back`,
+  );
+  atLoad(search, play(set));
+  const second = search.pick(rows.cells);
+  if (second === undefined || second === first || !isOpen(one.parts[at(second)])) return;
+  const other: HeldStep = { set: at(second), to: search.pick(second.values) ?? null };
+  sameEnd(
+    search,
+    'order',
+    play(set, other),
+    play(other, set),
+    `${at(first)} before ${at(second)}, or after it`,
+  );
+}

@@ -1,0 +1,331 @@
+/**
+ * Searches a form for what is wrong without having been told what is right: in phases, each with its share of the
+ * sessions, so that none starves the others. What a phase leaves goes to the walks at the end. The same seed and number of
+ * sessions find the same in every host.
+ */
+import { equal, type Values } from '../form/value';
+import type { Opening } from '../session/step';
+import { causesOf } from './causes';
+import { someOf, validOf } from './drivers';
+import { Enough, Exploration, isOffered, isOpen, isSound } from './exploration';
+import type { Finding } from './finding';
+import type { Ground, Stage } from './ground';
+import type { Mentions } from './mentions';
+import { never } from './never';
+import type { HeldStep } from './play';
+import { aroundAnswers } from './relations/answers';
+import { atLoad, overwrittenAtLoad } from './relations/at-load';
+import { aroundFields, bothOrders, canonical, inOrder } from './relations/fields';
+import { formerRecord, launched, launchesOf, sameRoles, zones } from './relations/openings';
+import { aroundRows } from './relations/rows';
+import { sameEnd } from './relations/same-end';
+import { deadEnds, submitting } from './relations/submitting';
+
+export interface SearchOptions {
+  /** The same seed gives the same search. */
+  seed: number;
+  /** Sessions played at most. */
+  sessions: number;
+  /** Asked before each session; false ends the search with what it has found. */
+  goOn?: (sessions: number) => boolean;
+}
+
+export interface Searched {
+  findings: readonly Finding[];
+  sessions: number;
+  steps: number;
+  /** What was tried: parts met on screen, lines run, values entered, states told apart. */
+  covered: { onScreen: number; lines: number; values: number; states: number };
+  /** It was ended before its sessions were used up. */
+  cut: boolean;
+}
+
+/** Shares of the sessions; the walks take what is left. */
+const SHARES = {
+  openings: 0.08,
+  launch: 0.03,
+  singles: 0.2,
+  services: 0.15,
+  full: 0.16,
+  pairs: 0.12,
+  rows: 0.1,
+  submit: 0.06,
+} as const;
+
+/** Where services are called, their answers need more. */
+const SERVICES_CALLED = 0.25;
+
+/** Persons with the same roles are one. */
+const PERSONS = 5;
+const RECORDS = 5;
+/** Records between which everything is turned. */
+const FORMER = 3;
+const WALKS = 400;
+
+export function search(
+  ground: Ground,
+  mentions: Mentions,
+  stage: Stage,
+  options: SearchOptions,
+): Searched {
+  let phaseEnd = Infinity;
+  let cut = false;
+  const run = new Exploration(ground, mentions, stage, options.seed, (sessions) => {
+    if (sessions >= options.sessions) throw new Enough();
+    if (options.goOn?.(sessions) === false) {
+      cut = true;
+      throw new Enough();
+    }
+    if (sessions >= phaseEnd) throw new Enough();
+  });
+  const phase = (share: number, work: () => void) => {
+    if (cut) return;
+    phaseEnd = run.sessions + share * options.sessions;
+    try {
+      work();
+    } catch (caught) {
+      if (!(caught instanceof Enough)) throw caught;
+    }
+  };
+
+  const persons = personsOf(ground);
+  const records = ground.records.slice(0, RECORDS).map(({ id, values }) => ({ id, values }));
+  const openedBy = (
+    person: Opening['person'],
+    record: Opening['record'] = null,
+    launch: Values = {},
+  ): Opening => ({
+    person,
+    record,
+    launch,
+    clock: ground.clock,
+    seed: 1,
+    newId: 'new',
+    records,
+  });
+  const [first] = persons as [Opening['person']];
+  const launches = launchesOf(run);
+  const starts = [
+    ...persons.map((person) => openedBy(person)),
+    ...records.slice(0, 2).map((record) => openedBy(first, record)),
+  ];
+
+  phase(SHARES.openings, () => {
+    const all = [
+      ...persons.map((person) => openedBy(person)),
+      ...persons.flatMap((person) => records.map((record) => openedBy(person, record))),
+    ];
+    for (const opening of all) {
+      const opened = run.play(opening, []);
+      overwrittenAtLoad(run, opened);
+      atLoad(run, opened);
+      sameRoles(run, opened);
+    }
+    for (const from of records.slice(0, FORMER))
+      for (const to of records.slice(0, FORMER))
+        if (from !== to) formerRecord(run, openedBy(first), from, to);
+  });
+  phase(SHARES.launch, () => {
+    for (const launch of launches) launched(run, openedBy(first), launch);
+  });
+  phase(SHARES.singles, () => {
+    for (const [nth, opening] of starts.entries()) singles(run, opening, [], nth === 0 ? 9 : 4);
+  });
+  if (run.mentions.asks.calls && ground.services.length > 0)
+    phase(SERVICES_CALLED, () => aroundAnswers(run, openedBy(first), []));
+  phase(SHARES.full, () => {
+    for (const nth of [0, 1, 2]) fromFull(run, openedBy(persons[nth % persons.length]!), nth);
+  });
+  phase(SHARES.pairs, () => {
+    for (let i = 0; i < 120; i++) pair(run, openedBy(first), [], 5);
+  });
+  if (run.rowsDrivers.length > 0)
+    phase(SHARES.rows, () => {
+      for (let i = 0; i < 5; i++)
+        for (const rows of run.rowsDrivers) {
+          aroundRows(run, openedBy(first), [], rows);
+          const before = setup(run, openedBy(first)).filter((step) => !('addRow' in step));
+          aroundRows(run, openedBy(first), before, rows);
+        }
+    });
+  phase(SHARES.submit, () => {
+    for (const opening of starts) submitting(run, run.play(opening, []), 25);
+  });
+  phase(1, () => {
+    for (let i = 0; i < WALKS; i++) walk(run, openedBy, persons, records, launches);
+  });
+  deadEnds(run);
+  never(run, { opening: openedBy(first), steps: [] });
+  const { onScreen, lines, values, states } = run.covered;
+  return {
+    findings: causesOf(run.findings),
+    sessions: run.sessions,
+    steps: run.steps,
+    covered: {
+      onScreen: onScreen.size,
+      lines: lines.size,
+      values: values.size,
+      states: states.size,
+    },
+    cut,
+  };
+}
+
+function personsOf({ people }: Ground): Opening['person'][] {
+  const byRoles = new Map<string, Opening['person']>();
+  for (const { key, name, roles } of people) {
+    const of = JSON.stringify(roles.toSorted());
+    if (!byRoles.has(of)) byRoles.set(of, { key, name, roles });
+  }
+  return [...byRoles.values()].slice(0, PERSONS);
+}
+
+/** Everything that single fields and buttons do from a state. */
+function singles(
+  run: Exploration,
+  opening: Opening,
+  before: readonly HeldStep[],
+  width: number,
+): void {
+  const base = run.play(opening, before);
+  if (!isSound(base)) return;
+  for (const button of run.buttons)
+    if (isOpen(base.parts[button])) run.play(opening, [...before, { click: button }]);
+  aroundFields(run, opening, before, width);
+}
+
+function pair(
+  run: Exploration,
+  opening: Opening,
+  before: readonly HeldStep[],
+  width: number,
+): void {
+  const end = bothOrders(run, opening, before, width);
+  if (end === null) return;
+  if (run.random() < 0.4) atLoad(run, end);
+  if (run.random() < 0.25) submitting(run, end, 8);
+}
+
+/** Every field that can be filled in is; most faults that single fields do not show need three of them. */
+function full(run: Exploration, opening: Opening, nth: number): HeldStep[] {
+  let steps: HeldStep[] = [];
+  for (let round = 0; round < 3; round++) {
+    const now = run.quietly(opening, steps);
+    for (const driver of run.settable(now)) {
+      if (steps.some((step) => 'set' in step && step.set === driver.address)) continue;
+      const values = validOf(driver).filter((value) => isOffered(now.parts[driver.address], value));
+      if (values.length > 0) steps.push({ set: driver.address, to: values[nth % values.length]! });
+    }
+    if (round === 0)
+      for (const rows of run.rowsDrivers)
+        if (isOpen(now.parts[rows.name]))
+          steps.push(run.newRow(rows, true), run.newRow(rows, true));
+    steps = withoutRefused(run, opening, steps);
+  }
+  return steps;
+}
+
+function withoutRefused(run: Exploration, opening: Opening, steps: HeldStep[]): HeldStep[] {
+  const { refused } = run.quietly(opening, steps);
+  return steps.filter((step) => !refused.some((one) => equal(one, step)));
+}
+
+function fromFull(run: Exploration, opening: Opening, nth: number): void {
+  const steps = full(run, opening, nth);
+  const end = run.play(opening, steps);
+  if (!isSound(end)) return;
+  atLoad(run, end);
+  for (const button of run.buttons) {
+    if (!isOpen(end.parts[button])) continue;
+    const pressed = run.play(opening, [...steps, { click: button }]);
+    atLoad(run, pressed);
+    run.play(opening, [...steps, { click: button }, { click: button }]);
+    submitting(run, pressed, 6);
+  }
+  submitting(run, end, 6);
+  zones(run, opening, steps);
+  const isRow = (step: HeldStep) => 'addRow' in step;
+  const ordered = canonical(run, steps);
+  sameEnd(
+    run,
+    'order',
+    run.play(opening, ordered),
+    run.play(opening, [
+      ...ordered.filter((step) => !isRow(step)).toReversed(),
+      ...ordered.filter(isRow),
+    ]),
+    'the same entered in another order',
+  );
+  singles(run, opening, steps, 3);
+}
+
+/** A state as a covering array would give one: values for several fields, then for what came up, then rows. */
+function setup(run: Exploration, opening: Opening): HeldStep[] {
+  const start = run.quietly(opening, []);
+  const chosen = run.shuffled(run.settable(start)).slice(0, 6 + Math.floor(run.random() * 6));
+  let steps: HeldStep[] = [];
+  for (const driver of chosen) {
+    const values = someOf(driver, Infinity).filter((value) =>
+      isOffered(start.parts[driver.address], value),
+    );
+    const to = run.pick(run.random() < 0.6 ? values.slice(0, 4) : values);
+    if (to !== undefined && run.random() < 0.8) steps.push({ set: driver.address, to });
+  }
+  steps = withoutRefused(run, opening, steps);
+  const now = run.quietly(opening, steps);
+  for (const driver of run.settable(now)) {
+    if (chosen.includes(driver) || run.random() > 0.6) continue;
+    const to = run.pick(
+      someOf(driver, Infinity)
+        .filter((value) => isOffered(now.parts[driver.address], value))
+        .slice(0, 4),
+    );
+    if (to !== undefined) steps.push({ set: driver.address, to });
+  }
+  for (const rows of run.rowsDrivers) {
+    if (!isOpen(now.parts[rows.name]) || run.random() < 0.5) continue;
+    for (let n = 1 + Math.floor(run.random() * 2); n > 0; n--)
+      steps.push(run.newRow(rows, run.random() < 0.7));
+  }
+  return steps;
+}
+
+type OpenedBy = (person: Opening['person'], record?: Opening['record'], launch?: Values) => Opening;
+
+/** A state from anywhere, and the relations from there in small numbers. */
+function walk(
+  run: Exploration,
+  openedBy: OpenedBy,
+  persons: readonly Opening['person'][],
+  records: NonNullable<Opening['records']>,
+  launches: readonly Values[],
+): void {
+  const person = run.pick(persons)!;
+  const all = [...records, ...run.saved];
+  const record = run.random() < 0.3 ? (run.pick(all) ?? null) : null;
+  const launch = run.random() < 0.2 ? (run.pick(launches) ?? {}) : {};
+  const opening = openedBy(person, record, launch);
+  const before = setup(run, opening);
+  const end = run.play(opening, before);
+  if (!isSound(end)) return;
+  atLoad(run, end);
+  zones(run, opening, before);
+  inOrder(run, opening, before);
+  submitting(run, end, 6);
+  singles(run, opening, before, 2);
+  for (let i = 0; i < 6; i++) pair(run, opening, before, 7);
+  if (run.random() < 0.3)
+    for (const rows of run.rowsDrivers)
+      aroundRows(
+        run,
+        opening,
+        before.filter((step) => !('addRow' in step)),
+        rows,
+      );
+  if (run.mentions.asks.calls && run.random() < 0.15) aroundAnswers(run, opening, before);
+  if (all.length < 2) return;
+  for (let i = 0; i < 3; i++) {
+    const [from, to] = [run.pick(all)!, run.pick(all)!];
+    if (from !== to) formerRecord(run, openedBy(person), from, to);
+  }
+}

@@ -1,0 +1,93 @@
+/** What a search's worker is asked and what it replies; each read by its schema on the other side. */
+import * as z from 'zod';
+import { KINDS, type Finding } from '../core/explore/finding';
+import type { Mentions } from '../core/explore/mentions';
+import type { Searched } from '../core/explore/search';
+import { MaterialSchema } from '../core/sandbox/protocol';
+import { LineSchema, OpeningSchema, StepSchema, ValuesSchema } from '../core/session/schema';
+import { PersonSchema } from '../core/form/table';
+
+const Names = z.array(z.string());
+
+const MentionsSchema: z.ZodType<Mentions> = z.strictObject({
+  numbers: z.array(z.number()),
+  texts: Names,
+  dates: Names,
+  times: Names,
+  patterns: Names,
+  names: Names,
+  words: Names,
+  launch: Names,
+  members: z.array(
+    z.strictObject({
+      behaviour: z.string(),
+      line: z.number(),
+      part: z.string(),
+      aspect: z.string(),
+      written: z.boolean(),
+    }),
+  ),
+  conditions: Names,
+  asks: z.strictObject({
+    length: z.boolean(),
+    month: z.boolean(),
+    clock: z.boolean(),
+    calls: z.boolean(),
+  }),
+});
+
+export const SearchRequestSchema = z.strictObject({
+  /** Traced. */
+  material: MaterialSchema,
+  people: z.array(PersonSchema),
+  records: z.array(z.strictObject({ id: z.string(), values: ValuesSchema })),
+  clock: z.number(),
+  mentions: MentionsSchema,
+  seed: z.int(),
+  sessions: z.int().positive(),
+  /** Milliseconds since 1970 after which no further session is begun; null for none. */
+  until: z.number().nullable(),
+});
+export type SearchRequest = z.infer<typeof SearchRequestSchema>;
+
+const WaySchema = z.strictObject({
+  opening: OpeningSchema,
+  steps: z.array(StepSchema),
+});
+
+const AtSchema = z.strictObject({
+  behaviour: z.string(),
+  line: LineSchema.nullable(),
+  tie: LineSchema.optional(),
+});
+
+export const FindingSchema = z.strictObject({
+  kind: z.enum(KINDS),
+  level: z.enum(['wrong', 'may']),
+  part: z.string(),
+  aspect: z.string(),
+  lines: z.array(AtSchema),
+  says: z.string(),
+  way: WaySchema,
+  other: WaySchema.nullable(),
+}) as unknown as z.ZodType<Finding>;
+
+export const SearchedSchema: z.ZodType<Searched> = z.strictObject({
+  findings: z.array(FindingSchema),
+  sessions: z.number(),
+  steps: z.number(),
+  covered: z.strictObject({
+    onScreen: z.number(),
+    lines: z.number(),
+    values: z.number(),
+    states: z.number(),
+  }),
+  cut: z.boolean(),
+});
+
+export const SearchReplySchema = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('alive'), sessions: z.number() }),
+  z.strictObject({ type: z.literal('done'), searched: SearchedSchema }),
+  z.strictObject({ type: z.literal('failed'), how: z.string() }),
+]);
+export type SearchReply = z.infer<typeof SearchReplySchema>;
