@@ -20,25 +20,21 @@ afterAll(async () => {
   await end();
 });
 
-const used = async () => {
-  const { rows } = await watcher.query<{ count: number }>(
-    'select count(*)::int as count from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()',
-  );
-  return rows[0]!.count;
-};
+/** Connections of this process. PostgreSQL's own list has those that are closed for as long as its processes take to end. */
+const used = () => process.getActiveResourcesInfo().filter((one) => one === 'TCPSocketWrap').length;
 
 test('sixty workspaces at once take no more than the process may have, and each reads its own', async () => {
   let most = 0;
   const all = Array.from({ length: 600 }, async (_, i) => {
     const schema = `ws_9${i % 60}`;
     const { rows } = await connectionTo(schema).pool.query('select word from mark');
-    if (i % 50 === 0) most = Math.max(most, await used());
+    if (i % 50 === 0) most = Math.max(most, used());
     expect(rows).toEqual([{ word: schema }]);
   });
   await Promise.all(all);
   expect(most).toBeGreaterThan(1);
-  // PostgreSQL lists one that is being closed for a moment longer.
-  expect(most).toBeLessThanOrEqual(34);
+  // The watcher's is one of them.
+  expect(most).toBeLessThanOrEqual(33);
 });
 
 test('a workspace that keeps all its connections busy keeps no other waiting', async () => {

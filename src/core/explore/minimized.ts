@@ -17,7 +17,8 @@ export function minimized<T>(items: readonly T[], still: (items: readonly T[]) =
       pieces = 2;
       continue;
     }
-    const rest = starts.map((at) => now.toSpliced(at, size)).find(still);
+    // Of two pieces each is what the other leaves.
+    const rest = pieces === 2 ? undefined : starts.map((at) => now.toSpliced(at, size)).find(still);
     if (rest !== undefined) {
       now = rest;
       pieces = Math.max(pieces - 1, 2);

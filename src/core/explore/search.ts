@@ -20,6 +20,7 @@ import { formerRecord, launched, launchesOf, sameRoles, zones } from './relation
 import { aroundRows } from './relations/rows';
 import { sameEnd } from './relations/same-end';
 import { deadEnds, submitting } from './relations/submitting';
+import { shrunk } from './shrink';
 
 export interface SearchOptions {
   /** The same seed gives the same search. */
@@ -158,7 +159,9 @@ export function search(
   never(run, { opening: openedBy(first), steps: [] });
   const { onScreen, lines, values, states } = run.covered;
   return {
-    findings: causesOf(run.findings),
+    findings: causesOf(run.findings).map((finding) =>
+      finding.level === 'wrong' ? shrunk(finding, ground, mentions, stage) : finding,
+    ),
     sessions: run.sessions,
     steps: run.steps,
     covered: {

@@ -10,8 +10,11 @@ import { Busy, Turns } from './turns';
 const CONNECTIONS = 30;
 /** Of those, the most for one workspace: more than the two cores of a small server keep busy. */
 const OF_ONE = 12;
-/** Milliseconds to get one. */
-const PATIENCE = 5000;
+/**
+ * Real milliseconds to get one before whoever asked is asked to come again (503). Protects the queue; a busy machine (load
+ * 20 on two cores) takes more than five seconds for what takes half a second otherwise.
+ */
+const PATIENCE = 30_000;
 
 /** The schema that holds PostgreSQL's extensions for all workspaces. */
 export const EXTENSIONS = 'extensions';

@@ -25,10 +25,13 @@ export function sameEnd(
 ): void {
   if (!isSound(one) || !isSound(other)) return;
   const { form } = search.ground;
-  let differences = differencesOf(form, one, other);
-  if (differences.length === 0) return;
   const steps = [...one.steps, ...other.steps];
   const entered = new Set(steps.flatMap((step) => ('set' in step ? [columnOf(step.set)] : [])));
+  // What a person entered and is saved off screen is told by itself.
+  let differences = differencesOf(form, one, other).filter(
+    ({ part, aspect }) => aspect !== 'hiddenValue' || !entered.has(columnOf(part)),
+  );
+  if (differences.length === 0) return;
 
   // Rows that a person added and a script took away again are lost, as what is emptied on the way is.
   const added = new Set(steps.flatMap((step) => ('addRow' in step ? [step.addRow] : [])));

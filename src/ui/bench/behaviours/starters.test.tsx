@@ -24,11 +24,16 @@ const FORM = formWith([
 
 const PASSED: TriedOut = { text: 'set in the common way', failure: null, ways: [], results: [] };
 
-async function startersOf(tried: Partial<TriedOut> = {}, form: Form = FORM) {
+/** `until` holds back what comes of trying it out. */
+async function startersOf(
+  tried: Partial<TriedOut> = {},
+  form: Form = FORM,
+  until: Promise<void> = Promise.resolve(),
+) {
   const { bench } = benchOf({ form });
   const tryOut = vi
     .spyOn(bench.behaviours, 'tryOut')
-    .mockImplementation(() => Promise.resolve({ ...PASSED, ...tried }));
+    .mockImplementation(() => until.then(() => ({ ...PASSED, ...tried })));
   const take = vi.spyOn(bench.behaviours, 'takeStarter').mockResolvedValue(undefined);
   const onDone = vi.fn();
   drawn(
@@ -127,8 +132,10 @@ test.each<[Partial<TriedOut>, string]>([
   ],
   [{ failure: 'It does not compile.' }, '× It does not compile.'],
 ])('how it proves itself, %j, is said', async (tried, says) => {
-  await startersOf(tried);
-  expect(screen.getByText('trying it out…')).toBeTruthy();
+  let come = () => {};
+  await startersOf(tried, FORM, new Promise((resolve) => (come = resolve)));
+  expect(await screen.findByText('trying it out…')).toBeTruthy();
+  come();
   expect(
     await screen.findByText(
       (_, element) => element!.tagName === 'SPAN' && element!.textContent === says,
