@@ -1,4 +1,5 @@
 /** How `tavro find` prints: for people, as JSON, as SARIF 2.1.0 (OASIS, 27 March 2020), as JUnit XML. */
+import type { Log, Result } from 'sarif';
 import { KIND_LABELS } from '../core/explore/words';
 import type { Finding, Kind, Way } from '../core/explore/finding';
 import { onOneLine } from './print';
@@ -68,7 +69,7 @@ const uri = (file: string) => file.split('/').map(encodeURIComponent).join('/');
 const sarif: Reporter = (found) => {
   const kinds = [...new Set(found.flatMap(({ findings }) => findings.map(({ kind }) => kind)))];
   const results = found.flatMap(({ form, findings, placeOf, wayOf }) =>
-    findings.map((finding) => {
+    findings.map((finding): Result => {
       const { file, line, column } = placeOf(finding);
       const { kind, level, part, aspect, says, way } = finding;
       return {
@@ -92,18 +93,15 @@ const sarif: Reporter = (found) => {
     id: kind,
     shortDescription: { text: KIND_LABELS[kind] },
   }));
-  return `${JSON.stringify(
-    {
-      $schema:
-        'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
-      version: '2.1.0',
-      runs: [
-        { tool: { driver: { name: 'tavro find', rules } }, columnKind: 'utf16CodeUnits', results },
-      ],
-    },
-    null,
-    2,
-  )}\n`;
+  const log: Log = {
+    $schema:
+      'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
+    version: '2.1.0',
+    runs: [
+      { tool: { driver: { name: 'tavro find', rules } }, columnKind: 'utf16CodeUnits', results },
+    ],
+  };
+  return `${JSON.stringify(log, null, 2)}\n`;
 };
 
 const junit: Reporter = (found) => {

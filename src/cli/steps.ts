@@ -22,10 +22,12 @@ export function readDone(call: Call): Done {
     throw new InvalidCall('say with --steps which file holds the steps, or - for standard input.');
   const workspace = open(call);
   const input = readInput(call.steps);
-  if ('recording' in input) {
+  if ('opening' in input) {
     const entry = formOf({ ...call, form: call.form ?? input.form }, workspace);
     if (entry.form.name !== input.form)
-      throw new InvalidCall(`the recording is of the form ${input.form}, not of ${call.form}.`);
+      throw new InvalidCall(
+        `${'recording' in input ? 'the recording' : 'what is to be played'} is of the form ${input.form}, not of ${call.form}.`,
+      );
     return { workspace, entry, opening: input.opening, steps: input.steps };
   }
   const entry = formOf(call, workspace);

@@ -76,6 +76,20 @@ export class Covered {
   /** Parts that could be changed by somebody in a record, as `person record part`. */
   readonly #open = new Set<string>();
 
+  readonly #everOpen = new Set<string>();
+
+  readonly #everShut = new Set<string>();
+
+  /** Whether a part was ever locked for whoever saw it. */
+  wasEverShut(part: string): boolean {
+    return this.#everShut.has(columnOf(part));
+  }
+
+  /** Whether anybody could ever change a part. */
+  wasEverOpen(part: string): boolean {
+    return this.#everOpen.has(columnOf(part));
+  }
+
   /** Whether whoever opened a session could ever change a part in that record. */
   wasOpen({ opening }: Pick<Ran, 'opening'>, part: string): boolean {
     return this.#open.has(openedAs(opening, part));
@@ -86,7 +100,10 @@ export class Covered {
       for (const [name, part] of Object.entries(seen)) {
         if (!part.onScreen) continue;
         this.onScreen.add(name);
-        if (part.editable) this.#open.add(openedAs(ran.opening, name));
+        if (part.editable) {
+          this.#open.add(openedAs(ran.opening, name));
+          this.#everOpen.add(columnOf(name));
+        } else this.#everShut.add(columnOf(name));
         if (part.sort !== 'field') continue;
         const offered = this.offered.get(name) ?? new Set<string>();
         this.offered.set(name, offered);

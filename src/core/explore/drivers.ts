@@ -170,10 +170,13 @@ function unitsIn({ numbers }: Mentions): number[] {
   return numbers.filter((n) => Number.isInteger(n) && n > 1 && n < 2000).flatMap((n) => [n, -n]);
 }
 
+/** Days from today: near, weeks, months and more than a year away. */
+const AROUND_TODAY = [10, -10, 1, -1, 400, -400, 35, -35, 95, -190, 3];
+
 function datesFor({ min, max }: FieldOf<'date'>, { clock }: Ground, mentions: Mentions): Value[] {
   const days = [
     ...(mentions.asks.month ? [60, 120, 180, 240, 300] : []),
-    ...[10, -10, 1, -1, 400, -400, 35, -35, 95, -190, 3],
+    ...AROUND_TODAY,
     ...unitsIn(mentions).flatMap((n) => [n, n + Math.sign(n)]),
   ];
   const found = new Set<string>([dayAt(clock)]);

@@ -33,6 +33,8 @@ export class Exploration {
   readonly saved: NonNullable<Opening['records']> = [];
   /** Stops that no way out was found of, by their part, with what is said of them. */
   readonly deadEnds = new Map<string, { ran: Ran; says: string }>();
+  /** Hints about values that a handler adds to, with the words that may turn out to add what was entered. */
+  readonly growing = new Map<string, readonly Said[]>();
   /** Fields over whose values scripts have written values of their own. */
   readonly owned = new Set<string>();
   readonly #found = new Map<string, Finding>();
@@ -133,6 +135,15 @@ export class Exploration {
     });
   }
 
+  /** What adds up what was entered is no counter, which is known only once enough was entered. */
+  judgeGrowing(): void {
+    for (const [key, said] of this.growing) {
+      const finding = this.#found.get(key);
+      if (finding?.level === 'may' && said.some((one) => this.covered.addsEntered(one)))
+        this.#found.set(key, { ...finding, level: 'wrong' });
+    }
+  }
+
   /** What scripts said of an aspect in some sessions. */
   said(part: string, aspect: string, ...rans: readonly Ran[]): Said[] {
     return rans.flatMap(({ said }) => saidAbout(said, part, aspect, this.containers));
@@ -162,7 +173,11 @@ export class Exploration {
 
   /** A row as people add one, with values that the definition takes where it is to be good. */
   newRow({ name, cells }: RowsDriver, good: boolean): HeldStep {
-    const given = cells.filter(({ field }) => field.required === true || this.random() < 0.8);
+    // What scripts mention is left out more often: whether it is there may be what they ask.
+    const isGiven = ({ address, field }: Driver) =>
+      field.required === true ||
+      this.random() < (this.mentions.words.includes(address) ? 0.65 : 0.85);
+    const given = cells.filter(isGiven);
     const values = given.map(({ address, field, values: all }): [string, Value] => {
       const some = good ? all.filter((value) => isValid(field, value)) : all;
       return [address, this.pick(some.slice(0, 6)) ?? null];

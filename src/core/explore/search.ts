@@ -47,10 +47,10 @@ const SHARES = {
   launch: 0.03,
   singles: 0.2,
   services: 0.15,
-  full: 0.16,
+  full: 0.14,
   pairs: 0.12,
   rows: 0.1,
-  submit: 0.06,
+  submit: 0.12,
 } as const;
 
 /** Where services are called, their answers need more. */
@@ -121,6 +121,7 @@ export function search(
       overwrittenAtLoad(run, opened);
       atLoad(run, opened);
       sameRoles(run, opened);
+      zones(run, opening, []);
     }
     for (const from of records.slice(0, FORMER))
       for (const to of records.slice(0, FORMER))
@@ -142,19 +143,20 @@ export function search(
   });
   if (run.rowsDrivers.length > 0)
     phase(SHARES.rows, () => {
-      for (let i = 0; i < 5; i++)
+      for (let i = 0; i < 10; i++)
         for (const rows of run.rowsDrivers) {
-          aroundRows(run, openedBy(first), [], rows);
-          const before = setup(run, openedBy(first)).filter((step) => !('addRow' in step));
-          aroundRows(run, openedBy(first), before, rows);
+          const start = openedBy(first);
+          const before = i % 2 === 0 ? [] : setup(run, start).filter((step) => !('addRow' in step));
+          aroundRows(run, start, before, rows, i);
         }
     });
   phase(SHARES.submit, () => {
     for (const opening of starts) submitting(run, run.play(opening, []), 25);
   });
   phase(1, () => {
-    for (let i = 0; i < WALKS; i++) walk(run, openedBy, persons, records, launches);
+    for (let i = 0; i < WALKS; i++) walk(run, openedBy, persons, records, launches, i);
   });
+  run.judgeGrowing();
   deadEnds(run);
   never(run, { opening: openedBy(first), steps: [] });
   const { onScreen, lines, values, states } = run.covered;
@@ -302,6 +304,7 @@ function walk(
   persons: readonly Opening['person'][],
   records: NonNullable<Opening['records']>,
   launches: readonly Values[],
+  nth: number,
 ): void {
   const person = run.pick(persons)!;
   const all = [...records, ...run.saved];
@@ -324,6 +327,7 @@ function walk(
         opening,
         before.filter((step) => !('addRow' in step)),
         rows,
+        nth,
       );
   if (run.mentions.asks.calls && run.random() < 0.15) aroundAnswers(run, opening, before);
   if (all.length < 2) return;

@@ -43,7 +43,8 @@ export function shrunk(
     if (!('set' in step)) return;
     const field = definitionOf(ground.form, step.set);
     for (const to of SIMPLE) {
-      if (field === undefined || !isValid(field, to) || equal(step.to, to)) continue;
+      if (field === undefined || typeof to !== typeof step.to) continue;
+      if (!isValid(field, to) || equal(step.to, to)) continue;
       const simpler = common.with(i, { ...step, to });
       if (!still(simpler)) continue;
       common = simpler;

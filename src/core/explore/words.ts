@@ -1,7 +1,7 @@
 /** Findings in sentences, in the words of the form. */
 import type { Opening } from '../session/step';
 import { stepAtMarker, type Names } from '../tape/words';
-import type { Finding, Kind, Way } from './finding';
+import type { Kind, Way } from './finding';
 
 /** What is wrong, in a few words: how lists name a kind. */
 export const KIND_LABELS: Readonly<Record<Kind, string>> = {
@@ -60,12 +60,4 @@ export function wayInWords({ opening, steps }: Way, names: Names): string {
     return how === '' ? what : `${what}: ${how}`;
   });
   return [openedInWords(opening), ...done].join('; ');
-}
-
-/** Sorted as lists show them: by what it does to people who fill in. */
-export function titleOf({ kind, part }: Pick<Finding, 'kind' | 'part'>, names: Names): string {
-  const label = names.part(part);
-  return part === '@form' || part.includes(':')
-    ? KIND_LABELS[kind]
-    : `${label}: ${KIND_LABELS[kind].toLowerCase()}`;
 }

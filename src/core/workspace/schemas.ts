@@ -1,11 +1,17 @@
 /** The published JSON Schemas (2020-12) of every file of a workspace and of what the command line reads and prints. */
 import * as z from 'zod';
-import { FormSchema } from '../form/definition';
+import { FormSchema, Name } from '../form/definition';
 import { ServiceShape } from '../form/service';
 import { TableShape } from '../form/table';
 import { OpenSchema, ScenarioSchema } from '../scenario/definition';
 import { RecordingSchema } from '../scenario/recording';
-import { LineSchema, StepSchema, ValueSchema, ValuesSchema } from '../session/schema';
+import {
+  LineSchema,
+  OpeningSchema,
+  StepSchema,
+  ValueSchema,
+  ValuesSchema,
+} from '../session/schema';
 import { RecordsFile, WorkspaceFile } from './workspace';
 
 /**
@@ -16,6 +22,9 @@ export const PlayInput = z.union([
   z.array(StepSchema),
   z.strictObject({ $schema: z.string().optional(), open: OpenSchema, steps: z.array(StepSchema) }),
   RecordingSchema,
+  z
+    .strictObject({ form: Name, opening: OpeningSchema, steps: z.array(StepSchema) })
+    .describe('The way to a finding, as tavro find prints it.'),
 ]);
 
 const Failure = z.object({

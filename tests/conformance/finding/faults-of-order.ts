@@ -70,11 +70,11 @@ on.change(fields.at_night, night);`,
     'the amount is made before the rate',
     'dues',
     `
-on.change([fields.tonnage, fields.days], () => { fields.amount.value = (fields.rate.value ?? 0) * (fields.days.value ?? 0); });
-on.change(fields.tonnage, () => { fields.rate.value = (fields.tonnage.value ?? 0) > 1000 ? 20 : 10; });`,
+on.change([fields.tonnage, fields.days], () => { fields.amount.value = fields.tonnage.value === null || fields.days.value === null ? null : (fields.rate.value ?? 0) * fields.days.value; });
+on.change(fields.tonnage, ({ value }) => { fields.rate.value = value === null ? null : value > 1000 ? 20 : 10; });`,
     [
       'on.change([fields.tonnage, fields.days], () => {',
-      'on.change([fields.rate, fields.days], () => {',
+      'on.change([fields.rate, fields.tonnage, fields.days], () => {',
     ],
   ),
   order(

@@ -31,7 +31,7 @@ on.change(fields.berth, () => { fields.rate.value = fields.berth.row!.rate; });`
     'a division by an empty number shows at the field',
     'manifest',
     `
-keep(() => { fields.note.hint = \`\${fields.total.value! / fields.goods.count} kg a line\`; });
+keep(() => { fields.note.hint = \`\${round(fields.total.value! / fields.goods.count, 1)} kg a line\`; });
 keep(() => { fields.total.value = fields.goods.sum("weight"); });`,
     ['fields.note.hint = `', 'fields.note.hint = fields.goods.count === 0 ? null : `'],
   ),
@@ -59,7 +59,7 @@ keep(() => { fields.reason.hint = "Until hour " + (Number(fields.leader.value) +
     'a text beyond its length is written',
     'register',
     `
-on.change(fields.ship, ({ value }) => { if (value !== null) fields.imo.value = value; });`,
+on.change(fields.ship, ({ value }) => { fields.imo.value = value; });`,
     ['fields.imo.value = value;', 'fields.note.value = value;'],
   ),
   empty(

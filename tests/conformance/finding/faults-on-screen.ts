@@ -316,7 +316,7 @@ keep(() => {
   fields.checked_by.locked = true;
   fields.checked_by.required = fields.state.value === "closed";
 });
-on.load(() => { if (form.isNew) fields.state.value = "closed"; });`,
+on.load(() => { if (form.isNew) fields.state.value = "closed"; fields.state.locked = true; });`,
     [
       'fields.checked_by.locked = true;',
       'fields.checked_by.locked = fields.state.value !== "closed";',

@@ -313,8 +313,30 @@ export const RECORDS: Partial<Record<FormName, { id: string; values: Values }[]>
     },
   ],
   dues: [
-    { id: 'd1', values: { berth: 'n1', days: 3, tonnage: 4200, payer: 'agent', account: 'A-100' } },
-    { id: 'd2', values: { berth: 'w1', days: 1, tonnage: 880, payer: 'owner', exempt: true } },
+    {
+      id: 'd1',
+      values: {
+        berth: 'n1',
+        days: 3,
+        tonnage: 4200,
+        rate: 20,
+        amount: 60,
+        payer: 'agent',
+        account: 'A-100',
+      },
+    },
+    {
+      id: 'd2',
+      values: {
+        berth: 'w1',
+        days: 1,
+        tonnage: 880,
+        rate: 10,
+        amount: 10,
+        payer: 'owner',
+        exempt: true,
+      },
+    },
   ],
   clearance: [
     {

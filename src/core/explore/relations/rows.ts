@@ -19,6 +19,8 @@ export function aroundRows(
   opening: Opening,
   before: readonly HeldStep[],
   rows: RowsDriver,
+  /** Which time it is: each time it is another column's turn, those first that scripts mention. */
+  nth: number,
 ): void {
   const base = search.play(opening, before);
   if (!isSound(base) || !isOpen(base.parts[rows.name])) return;
@@ -42,7 +44,7 @@ export function aroundRows(
   if (count === 0) exchanged(search, rows, one, play(a, b), play(b, a), play);
   if (!isSound(one)) return;
   atLoad(search, one);
-  cells(search, rows, count, one, (...steps) => play(a, ...steps));
+  cells(search, rows, nth, count, one, (...steps) => play(a, ...steps));
 }
 
 /** A second row with a cell filled in when it is added, and with the same cell set afterwards. */
@@ -147,12 +149,15 @@ function exchanged(
 function cells(
   search: Exploration,
   rows: RowsDriver,
+  nth: number,
   place: number,
   one: Ran,
   play: (...steps: HeldStep[]) => Ran,
 ): void {
   const at = (cell: { address: string }) => `${rows.name}[${place}].${cell.address}`;
-  const first = search.pick(rows.cells);
+  const mentioned = rows.cells.filter((cell) => search.mentions.words.includes(cell.address));
+  const columns = mentioned.length > 0 ? mentioned : rows.cells;
+  const first = columns[nth % columns.length];
   if (first === undefined || !isOpen(one.parts[at(first)])) return;
   const from = valueIn(one, at(first));
   const to = search.pick(

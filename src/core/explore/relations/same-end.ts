@@ -3,10 +3,11 @@
  * stands here, each condition with its reason.
  */
 import { isEmpty, equal, type Value } from '../../form/value';
-import type { Kind, Level } from '../finding';
+import { keyOf, type Kind, type Level } from '../finding';
 import { isOpen, isSound, type Exploration } from '../exploration';
 import { columnOf, wholeOf } from '../part-names';
 import type { HeldStep, Ran } from '../play';
+import type { Said } from '../said';
 import { defaultOf, differencesOf, isUntouched, type Difference } from '../state';
 
 export interface SameEndOptions {
@@ -64,6 +65,14 @@ export function sameEnd(
     if (entered.has(column) && values.some((value) => isUntouched(form, part, value))) return true;
     // Typed over what is computed, or computed over what was typed: the last one wins.
     if (entered.has(column) && contested.has(column)) return true;
+    // A record that brings what people may also enter by hand, and that is computed now.
+    const brought = one.opening.record?.values[part] ?? null;
+    if (
+      !isEmpty(brought) &&
+      values.some((value) => equal(value, brought)) &&
+      search.covered.wasEverOpen(part)
+    )
+      return true;
     // A record that lacks what would have been computed has it filled in.
     if (
       one.opening.record !== null &&
@@ -72,7 +81,9 @@ export function sameEnd(
     )
       return true;
     const couldBeTyped = isOpen(one.parts[part]) || isOpen(other.parts[part]);
-    return couldBeTyped && !search.owned.has(column) && !contested.has(column);
+    // What scripts own is no input, but where they hand it over to people at times and have now.
+    const isOwned = search.owned.has(column) && !search.covered.wasEverShut(column);
+    return couldBeTyped && !isOwned && !contested.has(column);
   };
   const inputs = differences.filter(isOwn);
   if (inputs.length > 0) {
@@ -85,21 +96,23 @@ export function sameEnd(
         !inputs.includes(difference) && names.has(`${difference.part}.${difference.aspect}`),
     );
   }
-  for (const difference of differences) tell(difference, grows(difference) ? 'may' : atMost);
+  for (const difference of differences) {
+    const growing = growingBy(difference);
+    tell(difference, difference.aspect === 'exists' || growing.length > 0 ? 'may' : atMost);
+    // A press of a button may well add something each time.
+    if (growing.length > 0 && !steps.some((step) => 'click' in step))
+      search.growing.set(keyOf({ kind, ...difference }), growing);
+  }
 
   /**
    * What adds to itself grows by design or by mistake; nobody can tell which, but where it adds what was entered, as a
    * counter does not. A rule that does it is wrong.
    */
-  function grows({ part, aspect }: Difference): boolean {
-    if (aspect === 'exists') return true;
+  function growingBy({ part, aspect }: Difference): Said[] {
     return search
       .said(part, aspect, one, other)
-      .some(
-        (said) =>
-          said.sort === 'handler' &&
-          said.reads.includes(`${said.part}.${aspect}`) &&
-          (steps.some((step) => 'click' in step) || !search.covered.addsEntered(said)),
+      .filter(
+        ({ sort, reads, part: at }) => sort === 'handler' && reads.includes(`${at}.${aspect}`),
       );
   }
 
