@@ -71,9 +71,9 @@ function filledValues(field: Field, ground: Ground, mentions: Mentions): Value[]
     case 'yes_no':
       return [true, false];
     case 'choice':
-      return field.options.map(({ key }) => key);
+      return mentionedFirst(field, mentions);
     case 'choices':
-      return severalOf(field.options.map(({ key }) => key));
+      return severalOf(mentionedFirst(field, mentions));
     case 'reference':
       return rowsOf(field, ground, mentions);
     case 'number':
@@ -96,6 +96,12 @@ function filledValues(field: Field, ground: Ground, mentions: Mentions): Value[]
     case 'rows':
       return [];
   }
+}
+
+/** The keys of options, those first that scripts mention. */
+function mentionedFirst({ options }: FieldOf<'choice' | 'choices'>, { words }: Mentions): string[] {
+  const keys = options.map(({ key }) => key);
+  return keys.sort((a, b) => Number(words.includes(b)) - Number(words.includes(a)));
 }
 
 function severalOf(keys: readonly string[]): Value[] {
@@ -142,8 +148,9 @@ function numbersFor(
   const add = (...some: (number | undefined)[]) => {
     for (const n of some) if (n !== undefined && Math.abs(n) < 1e9) found.add(n);
   };
-  add(3, min, max, 0);
+  add(3);
   for (const n of numbers) if (n > 0) add(n, n + 1, n - 1);
+  add(min, max, 0);
   const ofTables = new Set(
     tables.flatMap(({ rows }) =>
       rows.flatMap((row) =>

@@ -3,6 +3,7 @@
  * sessions, so that none starves the others. What a phase leaves goes to the walks at the end. The same seed and number of
  * sessions find the same in every host.
  */
+import { nothingLaunched } from '../form/launch';
 import { equal, type Values } from '../form/value';
 import type { Opening } from '../session/step';
 import { causesOf } from './causes';
@@ -91,10 +92,11 @@ export function search(
 
   const persons = personsOf(ground);
   const records = ground.records.slice(0, RECORDS).map(({ id, values }) => ({ id, values }));
+  const nothing = nothingLaunched(ground.form);
   const openedBy = (
     person: Opening['person'],
     record: Opening['record'] = null,
-    launch: Values = {},
+    launch: Values = nothing,
   ): Opening => ({
     person,
     record,
@@ -309,7 +311,7 @@ function walk(
   const person = run.pick(persons)!;
   const all = [...records, ...run.saved];
   const record = run.random() < 0.3 ? (run.pick(all) ?? null) : null;
-  const launch = run.random() < 0.2 ? (run.pick(launches) ?? {}) : {};
+  const launch = run.random() < 0.2 ? run.pick(launches) : undefined;
   const opening = openedBy(person, record, launch);
   const before = setup(run, opening);
   const end = run.play(opening, before);

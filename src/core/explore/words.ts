@@ -47,8 +47,9 @@ export const KIND_LABELS: Readonly<Record<Kind, string>> = {
 
 /** `new, as Ida Lund`, `record d1, as Per Holm`: how a session is opened. */
 export function openedInWords({ record, person, launch, zone }: Opening): string {
+  const given = Object.entries(launch).filter(([, value]) => value !== null);
   const launched =
-    Object.keys(launch).length === 0 ? '' : `, launched with ${JSON.stringify(launch)}`;
+    given.length === 0 ? '' : `, launched with ${JSON.stringify(Object.fromEntries(given))}`;
   const where = zone === undefined ? '' : `, in ${zone}`;
   return `${record === null ? 'new' : `record ${record.id}`}, as ${person.name}${launched}${where}`;
 }

@@ -38,3 +38,8 @@ export function readLaunch(
   }
   return { launch };
 }
+
+/** The parameters where nothing is handed over: declared ones are there, and empty. */
+export function nothingLaunched({ launch = [] }: Pick<Form, 'launch'>): Values {
+  return Object.fromEntries(launch.map(({ name }) => [name, null]));
+}

@@ -198,9 +198,10 @@ const look = async () => {
   if (value === null) { fields.ship.value = null; return; }
   try {
     const found = await services.ships.find({ imo: value });
+    if (fields.imo.value !== value) return;
     fields.ship.value = found?.name ?? null;
     fields.imo.warning = found === null ? "Found: " + (found as { name: string } | null)?.name : null;
-  } catch { fields.ship.value = null; fields.imo.warning = "The register does not answer."; }
+  } catch { if (fields.imo.value !== value) return; fields.ship.value = null; fields.imo.warning = "The register does not answer."; }
 };
 on.load(look);
 on.change(fields.imo, look);`,

@@ -1,5 +1,6 @@
 /** What people see after entering something, and what whoever opens the form with it saved sees. */
 import { fieldsOf } from '../../form/fields';
+import { nothingLaunched } from '../../form/launch';
 import { emptyOf } from '../../form/traits';
 import { isEmpty, equal, type Value, type Values } from '../../form/value';
 import { rowValues, type Seen } from '../../scenario/seen';
@@ -30,7 +31,11 @@ function savedValues(form: Form, seen: Seen): Values {
 function reopened(form: Form, ran: Ran): Opening {
   const { opening, seen } = ran;
   const id = opening.record?.id ?? 'tried';
-  return { ...opening, launch: {}, record: { id, values: savedValues(form, seen) } };
+  return {
+    ...opening,
+    launch: nothingLaunched(form),
+    record: { id, values: savedValues(form, seen) },
+  };
 }
 
 export function atLoad(search: Exploration, ran: Ran): void {

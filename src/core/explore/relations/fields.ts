@@ -37,7 +37,10 @@ export function aroundFields(
   }));
   for (let round = 0; round < width; round++)
     for (const { driver, values } of around) {
-      const value = values[round];
+      // What no script mentions has its turn every other time.
+      const isMentioned = search.mentions.words.includes(driver.address);
+      const value =
+        isMentioned || round % 2 === 1 ? values[isMentioned ? round : (round - 1) / 2] : undefined;
       if (value === undefined) continue;
       aroundValue(search, opening, before, driver, value);
       overAnother(search, opening, before, driver, values);

@@ -41,13 +41,19 @@ export function launched(search: Exploration, opening: Opening, launch: Values):
     const to = valueIn(start, address);
     return equal(to, valueIn(plain, address)) ? [] : [{ set: address, to }];
   });
-  if (sets.length === 0) return;
+  // What cannot be typed is the launch's alone, and so is what follows from it.
+  const brought = search.drivers.filter(
+    ({ address }) => !equal(valueIn(start, address), valueIn(plain, address)),
+  );
+  if (sets.length === 0 || brought.length > sets.length) return;
   const typed = search.play(opening, sets);
   if (!isSound(typed)) return;
   for (const difference of differencesOf(search.ground.form, start, typed)) {
     const { part, aspect, one, other } = difference;
     // A launched value is often locked, and its value may be of another field's making.
     if (aspect === 'value' || aspect === 'editable' || aspect === 'hiddenValue') continue;
+    // What a run says because it was launched may well be meant.
+    if (search.said(part, aspect, start).some(({ asked }) => asked.includes('launch'))) continue;
     tell(
       search,
       'launched-differs',
