@@ -1,5 +1,5 @@
 /** The shortest way to a finding: the steps that both its sessions share, then values, made smaller while it is still found. */
-import { equal, type Value } from '../form/value';
+import { equal, isEmpty, type Value } from '../form/value';
 import { isValid } from './drivers';
 import { Exploration } from './exploration';
 import { keyOf, type Finding, type Way } from './finding';
@@ -109,8 +109,11 @@ function bare({ steps }: Way): HeldStep[] {
 
 function inShort(steps: readonly HeldStep[]): string {
   return steps
-    .map((step) =>
-      'set' in step ? `${step.set} set to ${JSON.stringify(step.to)}` : Object.keys(step)[0],
-    )
+    .map((step) => {
+      if (!('set' in step)) return Object.keys(step)[0];
+      return isEmpty(step.to)
+        ? `${step.set} emptied`
+        : `${step.set} set to ${JSON.stringify(step.to)}`;
+    })
     .join(', then ');
 }

@@ -3,6 +3,7 @@ import type { Form } from '../form/definition';
 import { isEmpty, equal, type Value } from '../form/value';
 import type { Seen } from '../scenario/seen';
 import type { PartState } from '../session/step';
+import { stateInWords } from '../tape/words';
 import { containersOf, definitionOf, wholeOf } from './part-names';
 import type { Ran } from './play';
 
@@ -47,6 +48,20 @@ type Parts = Readonly<Record<string, PartState>>;
 
 export function differencesOf(form: Form, one: Ran, other: Ran): Difference[] {
   return differencesBetween(form, one.parts, other.parts, one.seen, other.seen);
+}
+
+/** What people meet of a part, to stand behind its name. */
+export function metInWords(aspect: Met, value: unknown): string {
+  if (aspect !== 'replaced' && aspect !== 'notice')
+    return stateInWords(aspect, (value ?? null) as Value);
+  const text = (value as { text: string } | null)?.text;
+  if (aspect === 'notice') return text === undefined ? 'has no message' : `says “${text}”`;
+  return text === undefined ? 'shows its fields' : `is replaced by “${text}”`;
+}
+
+/** What a part is in the one session and in the other, as the end of a sentence. */
+export function differenceInWords({ part, aspect, one, other }: Difference): string {
+  return `${part} ${metInWords(aspect, one)}; otherwise it ${metInWords(aspect, other)}`;
 }
 
 /** Messages, the page and faults are left out, since they tell of the way; so is what is off screen in both. */

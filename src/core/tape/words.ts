@@ -2,6 +2,7 @@
 import { counted } from '../counted';
 import { lineInWords } from '../wire/line';
 import type { Form } from '../form/definition';
+import type { Value } from '../form/value';
 import { cellsOf, fieldsOf } from '../form/fields';
 import { entryOf, type SaidName } from '../wire/aspects';
 import type { Entry, EffectEntry } from '../session/entries';
@@ -232,5 +233,30 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
       return `asked the parent to set ${entry.set} to ${valueInWords(entry.to)}`;
     case 'page':
       return entry.to === null ? 'no page is shown' : `turned to ${names.part(entry.to)}`;
+  }
+}
+
+/** What a part is by an aspect, to stand behind its name: `is required`, `has no hint`. */
+export function stateInWords(aspect: string, value: Value): string {
+  switch (aspect) {
+    case 'value':
+      return value === null ? 'is empty' : `is ${valueInWords(value)}`;
+    case 'hint':
+    case 'warning':
+    case 'problem':
+    case 'label':
+      return value === null ? `has no ${aspect}` : `has the ${aspect} “${valueInWords(value)}”`;
+    case 'options':
+      return Array.isArray(value) ? `offers ${valueInWords(value)}` : 'offers all its options';
+    case 'onScreen':
+      return value === true ? 'is on screen' : 'is off screen';
+    case 'editable':
+      return value === true ? 'can be changed' : 'is locked';
+    case 'exists':
+      return value === true ? 'is there' : 'is not there';
+    case 'hiddenValue':
+      return `is off screen with the value ${valueInWords(value)}`;
+    default:
+      return `is ${becameInWords(aspect as SaidName, value)}`;
   }
 }

@@ -4,8 +4,7 @@ import type { Value } from '../form/value';
 import { TITLE_CHARACTERS } from '../limits';
 import type { Expectation, PartExpectation } from '../scenario/definition';
 import { kindOfStep, type Step } from '../session/step';
-import type { SaidName } from '../wire/aspects';
-import { becameInWords, namesFor, stepAtMarker, valueInWords } from '../tape/words';
+import { namesFor, stateInWords, stepAtMarker } from '../tape/words';
 
 /** `With Draught 10, Note is required`: the last step, and what it has to come to. */
 export function differenceAsTitle(last: Step | null, expect: Expectation, form: Form): string {
@@ -15,7 +14,7 @@ export function differenceAsTitle(last: Step | null, expect: Expectation, form: 
   const outcome =
     first === undefined || aspect === undefined
       ? 'comes out as it should'
-      : `${names.part(first[0])} ${stands(aspect, value as Value)}`;
+      : `${names.part(first[0])} ${stateInWords(aspect, value as Value)}`;
   const title = last === null ? `Opened, ${outcome}` : `${after(last)}, ${outcome}`;
   return title.length > TITLE_CHARACTERS ? `${title.slice(0, TITLE_CHARACTERS - 1)}…` : title;
 
@@ -32,21 +31,5 @@ export function differenceAsTitle(last: Step | null, expect: Expectation, form: 
       default:
         return `After ${what}${how === '' ? '' : ` ${how}`}`;
     }
-  }
-}
-
-function stands(aspect: string, value: Value): string {
-  switch (aspect) {
-    case 'value':
-      return value === null ? 'is empty' : `is ${valueInWords(value)}`;
-    case 'hint':
-    case 'warning':
-    case 'problem':
-    case 'label':
-      return value === null ? `has no ${aspect}` : `has the ${aspect} “${valueInWords(value)}”`;
-    case 'options':
-      return Array.isArray(value) ? `offers ${valueInWords(value)}` : 'offers all its options';
-    default:
-      return `is ${becameInWords(aspect as SaidName, value)}`;
   }
 }

@@ -4,7 +4,7 @@ import { equal, isEmpty, type Value } from '../../form/value';
 import type { Opening, PartState } from '../../session/step';
 import { isOffered, isOpen, isSound, valueIn, type Exploration } from '../exploration';
 import type { HeldStep, Ran } from '../play';
-import { differencesOf } from '../state';
+import { differencesOf, metInWords } from '../state';
 import { sameEnd } from './same-end';
 
 /** What makes a call: a field and its values, or a button. */
@@ -171,7 +171,7 @@ function leftWaiting(search: Exploration, base: Ran, open: Ran, done: Ran, lost:
       'wrong',
       { part, aspect },
       search.said(part, aspect, lost),
-      `${part} ${aspect} is still ${JSON.stringify(left)} after the call has failed`,
+      `${part} still ${metInWords(aspect, left)} after the call has failed`,
       lost,
       done,
     );
@@ -224,7 +224,7 @@ function meanwhile(
             'wrong',
             { part, aspect },
             search.said(part, aspect, during, before),
-            `${driver.address} entered while a call is open: ${part} ${aspect} ${JSON.stringify(one)}, else ${JSON.stringify(other)}`,
+            `${driver.address} entered while a call is open: ${part} ${metInWords(aspect, one)}; entered before, it ${metInWords(aspect, other)}`,
             during,
             before,
           );

@@ -9,7 +9,7 @@ import type { Opening } from '../../session/step';
 import { isSound, type Exploration } from '../exploration';
 import { columnOf } from '../part-names';
 import type { Ran } from '../play';
-import { differencesOf } from '../state';
+import { differencesOf, metInWords } from '../state';
 import { withoutWaits } from './same-end';
 
 /** What would be saved: every field, but those off screen that leave their value out. */
@@ -70,7 +70,7 @@ export function atLoad(search: Exploration, ran: Ran): void {
       isMeant ? 'may' : 'wrong',
       { part, aspect },
       said,
-      `${part} ${aspect}: ${JSON.stringify(one)} after entering it, ${JSON.stringify(other)} when the form is opened with it`,
+      `${part} ${metInWords(aspect, one)} after this was entered, and ${metInWords(aspect, other)} when the form is opened with it saved`,
       ran,
       loaded,
     );
@@ -93,7 +93,7 @@ function eachOpening(search: Exploration, loaded: Ran): void {
       'wrong',
       { part, aspect },
       search.said(part, aspect, again),
-      `${part}: ${JSON.stringify(one)} is ${JSON.stringify(other)} at the next opening`,
+      `${part} ${metInWords(aspect, one)} when it is opened and saved, and ${metInWords(aspect, other)} at the next opening`,
       again,
     );
   }

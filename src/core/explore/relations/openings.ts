@@ -4,7 +4,7 @@ import type { Opening } from '../../session/step';
 import type { Line } from '../../wire/line';
 import { isSound, isOpen, valueIn, type Exploration } from '../exploration';
 import type { HeldStep, Ran } from '../play';
-import { differencesOf, type Difference } from '../state';
+import { differencesOf, metInWords, type Difference } from '../state';
 import { atLoad } from './at-load';
 
 /** Whoever has the same roles meets the same; their names may stand in texts. */
@@ -24,7 +24,7 @@ export function sameRoles(search: Exploration, opened: Ran): void {
       search,
       'same-roles-differ',
       difference,
-      `${part} ${aspect}: ${JSON.stringify(one)} for ${person.name}, ${JSON.stringify(theirs)} for somebody else with the same roles`,
+      `${part} ${metInWords(aspect, one)} for ${person.name}, and ${metInWords(aspect, theirs)} for somebody else with the same roles`,
       opened,
       other,
     );
@@ -58,7 +58,7 @@ export function launched(search: Exploration, opening: Opening, launch: Values):
       search,
       'launched-differs',
       difference,
-      `${part} ${aspect}: ${JSON.stringify(one)} when it is launched with ${JSON.stringify(launch)}, ${JSON.stringify(other)} when the same is typed`,
+      `${part} ${metInWords(aspect, one)} when it is launched with ${JSON.stringify(launch)}, and ${metInWords(aspect, other)} when the same is typed`,
       start,
       typed,
     );
@@ -87,7 +87,7 @@ export function formerRecord(search: Exploration, opening: Opening, from: Saved,
       search,
       'former-record',
       difference,
-      `${part} ${aspect}: ${JSON.stringify(one)} after coming from another record, ${JSON.stringify(other)} when it is opened by itself`,
+      `${part} ${metInWords(aspect, one)} after another record, and ${metInWords(aspect, other)} when the record is opened by itself`,
       moved,
       direct,
     );
@@ -117,7 +117,7 @@ export function zones(search: Exploration, opening: Opening, steps: readonly Hel
         search,
         'zone',
         difference,
-        `${part} ${aspect}: ${JSON.stringify(other)} in ${zone} at ${at}, ${JSON.stringify(one)} in UTC at ${at} of the same day`,
+        `${part} ${metInWords(aspect, other)} in ${zone} at ${at}, and ${metInWords(aspect, one)} in UTC at ${at} of the same day`,
         there,
         here,
       );

@@ -4,7 +4,7 @@ import type { Opening, PartState } from '../../session/step';
 import type { RowsDriver } from '../drivers';
 import { isOffered, isOpen, isSound, valueIn, type Exploration } from '../exploration';
 import type { HeldStep, Ran } from '../play';
-import { differencesBetween } from '../state';
+import { differencesBetween, metInWords } from '../state';
 import { atLoad } from './at-load';
 import { sameEnd } from './same-end';
 
@@ -102,7 +102,7 @@ function exchanged(
       NAMES_PLACE.includes(aspect) ? 'may' : 'wrong',
       { part, aspect },
       search.said(part, aspect, ab, ba),
-      `${part} ${aspect}: ${JSON.stringify(one)}, and with the rows in the other order ${JSON.stringify(other)}`,
+      `${part} ${metInWords(aspect, one)}, and with the rows in the other order it ${metInWords(aspect, other)}`,
       ab,
       ba,
     );
@@ -122,7 +122,7 @@ function exchanged(
         'wrong',
         { part, aspect },
         search.said(part, aspect, alone, ba),
-        `${part} ${aspect}: ${JSON.stringify(one)} alone, ${JSON.stringify(other)} behind another row`,
+        `${part} ${metInWords(aspect, one)} in a row by itself, and ${metInWords(aspect, other)} behind another row`,
         alone,
         ba,
       );

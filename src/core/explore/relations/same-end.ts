@@ -8,7 +8,13 @@ import { isOpen, isSound, type Exploration } from '../exploration';
 import { columnOf, wholeOf } from '../part-names';
 import type { HeldStep, Ran } from '../play';
 import type { Said } from '../said';
-import { defaultOf, differencesOf, isUntouched, type Difference } from '../state';
+import {
+  defaultOf,
+  differenceInWords,
+  differencesOf,
+  isUntouched,
+  type Difference,
+} from '../state';
 
 export interface SameEndOptions {
   /** What differs is a hint at most. */
@@ -117,13 +123,13 @@ export function sameEnd(
   }
 
   function tell(difference: Difference, level: Level): void {
-    const { part, aspect, one: a, other: b } = difference;
+    const { part, aspect } = difference;
     search.report(
       kind,
       level,
       { part, aspect },
       search.said(part, aspect, one, other),
-      `${way}: ${part} ${aspect} ${JSON.stringify(a)}, else ${JSON.stringify(b)}`,
+      `${way}: ${differenceInWords(difference)}`,
       one,
       other,
     );

@@ -1,0 +1,131 @@
+/** A search as a whole: the same from the same seed, ended at any time, and what it leaves alone. */
+import { expect, test } from 'vitest';
+import { choice, formWith, number, text } from '../../../tests/support/forms';
+import { stageOf } from '../../../tests/support/stage';
+import { materialOf } from '../language/material';
+import type { Form } from '../form/definition';
+import type { Finding } from './finding';
+import { mentionsOf } from './mentions';
+import { merged } from './merged';
+import { search, type SearchOptions } from './search';
+
+const FORM = formWith([choice('pilot', ['none', 'own']), text('licence'), number('length')]);
+const STAYS =
+  'on.change(fields.pilot, ({ value }) => { if (value === "own") fields.licence.required = true; });';
+
+async function searched(code: string, more: Partial<SearchOptions> = {}, form: Form = FORM) {
+  const sources = [{ name: '10-a.ts', text: code }];
+  const around = { tables: [], services: [] };
+  const ground = {
+    form,
+    ...around,
+    people: [{ key: 'ida', name: 'Ida Lund', roles: ['agent'] }],
+    records: [],
+    clock: Date.parse('2031-05-02T09:00:00Z'),
+  };
+  const material = materialOf(form, around, sources, 'traced');
+  const options = { seed: 1, sessions: 150, ...more };
+  return search(ground, mentionsOf(sources), await stageOf(material), options);
+}
+const wrong = ({ findings }: { findings: readonly Finding[] }) =>
+  findings.filter(({ level }) => level === 'wrong');
+
+test('the same seed finds the same; another one goes another way', async () => {
+  const [one, again, other] = [
+    await searched(STAYS),
+    await searched(STAYS),
+    await searched(STAYS, { seed: 2 }),
+  ];
+  expect(again).toEqual(one);
+  expect(other.steps).not.toBe(one.steps);
+  expect(wrong(other)).toHaveLength(1);
+});
+
+test('what stays is told once, by the shortest way, with the line that said it', async () => {
+  const [finding, ...rest] = wrong(await searched(STAYS));
+  expect(rest).toEqual([]);
+  expect(finding).toMatchObject({
+    kind: 'not-back',
+    part: 'licence',
+    aspect: 'required',
+    lines: [{ behaviour: '10-a', line: 1 }],
+    way: {
+      steps: [
+        { set: 'pilot', to: 'own' },
+        { set: 'pilot', to: null },
+      ],
+    },
+    other: { steps: [] },
+  });
+});
+
+test('it plays no more sessions than it may, and says when it was ended before', async () => {
+  const whole = await searched(STAYS, { sessions: 60 });
+  expect(whole.sessions).toBe(60);
+  expect(whole.cut).toBe(false);
+  const ended = await searched(STAYS, { goOn: (sessions) => sessions < 40 });
+  expect(ended.cut).toBe(true);
+  expect(ended.sessions).toBe(40);
+});
+
+test('nothing of one search is left for the next', async () => {
+  const keeps =
+    'let seen = 0;\non.load(() => { seen += 1; fields.length.hint = seen > 1 ? "again" : null; });';
+  const before = await searched(keeps);
+  await searched(STAYS);
+  expect(await searched(keeps)).toEqual(before);
+});
+
+test('a script that replaces built-ins, or fails at its top level, is searched like any other', async () => {
+  const hostile = await searched(
+    'Array.prototype.map = () => { throw new Error("mine"); };\nObject.prototype.toString = null as never;\n' +
+      STAYS,
+  );
+  expect(hostile.sessions).toBe(150);
+  const failing = await searched('throw new Error("no");\n' + STAYS);
+  expect(wrong(failing)).toMatchObject([
+    { kind: 'throws', lines: [{ behaviour: '10-a', line: 1 }] },
+  ]);
+});
+
+test('a form without fields, and one without scripts, have nothing to find', async () => {
+  expect(wrong(await searched('', {}, formWith([])))).toEqual([]);
+  expect(wrong(await searched(''))).toEqual([]);
+});
+
+test('of several searches what one found stays found, by its shortest way', () => {
+  const finding = (steps: number, level: Finding['level'] = 'wrong') =>
+    ({
+      kind: 'not-back',
+      level,
+      part: 'a',
+      aspect: 'shown',
+      lines: [],
+      way: { opening: {}, steps: Array.from({ length: steps }, () => ({ submit: true })) },
+      other: null,
+    }) as unknown as Finding;
+  expect(merged([finding(3)], [], [finding(2)])[0]!.way.steps).toHaveLength(2);
+  expect(merged([finding(1, 'may')], [finding(4)])).toMatchObject([{ level: 'wrong' }]);
+});
+
+test.each([
+  [
+    'form.replaceWith("Ask the office.")',
+    '@form',
+    'is replaced by “Ask the office.”; otherwise it shows its fields',
+  ],
+  [
+    'fields.licence.hint = "Which one?"',
+    'licence',
+    'has the hint “Which one?”; otherwise it has no hint',
+  ],
+  ['fields.licence.shown = false', 'licence', 'is off screen; otherwise it is on screen'],
+  ['fields.licence.locked = true', 'licence', 'is locked; otherwise it can be changed'],
+])('what differs is said in words: %s', async (code, part, says) => {
+  const { findings } = await searched(
+    `on.change(fields.pilot, ({ value }) => { if (value === "own") { ${code}; } });`,
+  );
+  expect(findings.filter((one) => one.part === part).map((one) => one.says)).toContain(
+    `pilot set to "own", then pilot emptied: ${part} ${says}`,
+  );
+});
