@@ -2,17 +2,20 @@
 import type { Log, Result } from 'sarif';
 import { KIND_LABELS } from '../core/explore/words';
 import type { Finding, Kind, Way } from '../core/explore/finding';
+import { outdatedInWords, type Judged, type Meant } from '../core/explore/meant';
 import { onOneLine } from './print';
 import { xml } from './reporters';
 
-export interface FoundInForm {
+export interface FoundInForm extends Pick<Judged, 'meant' | 'outdated'> {
   form: string;
+  /** What no answer in the code says is meant. */
   findings: readonly Finding[];
   sessions: number;
   steps: number;
   seeds: number;
   /** 1-based. */
   placeOf(finding: Finding): { file: string; line: number; column: number };
+  placeOfMeant(meant: Meant): ReturnType<FoundInForm['placeOf']>;
   wayOf(way: Way): string;
 }
 
@@ -23,15 +26,19 @@ const at = ({ file, line, column }: ReturnType<FoundInForm['placeOf']>) =>
 
 const text: Reporter = (found) => {
   const lines: string[] = [];
-  for (const { form, findings, sessions, steps, placeOf, wayOf } of found) {
+  for (const one of found) {
+    const { form, findings, sessions, steps, meant, outdated, placeOf, placeOfMeant, wayOf } = one;
     for (const finding of findings) {
       const { kind, level, says, way, other } = finding;
       lines.push(`${at(placeOf(finding))}: ${level}: ${onOneLine(says)} (${kind})`);
       lines.push(`    ${onOneLine(wayOf(way))}`);
       if (other !== null) lines.push(`    compared with ${onOneLine(wayOf(other))}`);
     }
+    for (const answer of outdated)
+      lines.push(`${at(placeOfMeant(answer))}: may: ${outdatedInWords(answer)} (meant)`);
+    const answered = meant.length === 0 ? '' : `, ${meant.length} answered in the code`;
     lines.push(
-      `${form}: ${findings.length === 0 ? 'nothing' : findings.length} found in ${sessions} sessions, ${steps} steps`,
+      `${form}: ${findings.length === 0 ? 'nothing' : findings.length} found in ${sessions} sessions, ${steps} steps${answered}`,
     );
   }
   return `${lines.join('\n')}\n`;
@@ -42,8 +49,16 @@ const played = (form: string, { opening, steps }: Way) => ({ form, opening, step
 
 const json: Reporter = (found) =>
   `${JSON.stringify(
-    found.map(({ form, findings, sessions, steps, seeds, placeOf }) => ({
+    found.map(({ form, findings, sessions, steps, seeds, meant, outdated, placeOf }) => ({
       form,
+      meant: meant.map(({ finding, reason }) => ({
+        ...placeOf(finding),
+        kind: finding.kind,
+        part: finding.part,
+        aspect: finding.aspect,
+        reason,
+      })),
+      outdated,
       sessions,
       steps,
       seeds,

@@ -4,6 +4,7 @@ import { availableParallelism } from 'node:os';
 import * as z from 'zod';
 import { KINDS, keyOf, type Finding } from '../core/explore/finding';
 import { merged } from '../core/explore/merged';
+import { judged, meantIn } from '../core/explore/meant';
 import { wayInWords } from '../core/explore/words';
 import { SEARCH_SESSIONS } from '../core/limits';
 import { materialOf } from '../core/language/material';
@@ -162,7 +163,9 @@ async function searchForm(
   return {
     form: form.name,
     ...all,
+    ...judged(all.findings, meantIn(sources)),
     placeOf: ({ lines }) => placeOf(folder, form.name, sources, lines[0] ?? null),
+    placeOfMeant: (at) => placeOf(folder, form.name, sources, at),
     wayOf: (way) => wayInWords(way, namesFor(form, [], workspace.people)),
   };
 }

@@ -85,6 +85,24 @@ test('what a baseline lists fails nothing; what is new does', () => {
   });
 });
 
+test('what is meant is answered in the code, and told once it is no longer found', () => {
+  const folder = copyOfDemo();
+  const file = join(folder, 'forms/waste_declaration/behaviours/95-stays.ts');
+  const answer = '  // tavro: meant, not-back: once collected it stays so\n';
+  const call = () =>
+    tavro(['find', folder, '--form', 'waste_declaration', '--sessions', '300']).stdout;
+  writeFileSync(file, readFileSync(FILE, 'utf8').replace('  if (', `${answer}  if (`));
+  expect(call()).not.toContain('95-stays.ts');
+  expect(call()).toMatch(/, 1 answered in the code$/m);
+  writeFileSync(
+    file,
+    `/** Stays. */\nkeep(() => {\n${answer}  fields.collected_on.required = fields.keeps_some.value === true;\n});\n`,
+  );
+  expect(call()).toContain(
+    `${file}:3:3: may: nothing of the kind not-back is found here any more, so there is nothing to answer (meant)`,
+  );
+});
+
 test('SARIF names a rule, a place and a fingerprint for each; JUnit a failure', () => {
   const log = JSON.parse(find('--reporter', 'sarif').stdout) as {
     version: string;

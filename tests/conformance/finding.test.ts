@@ -3,8 +3,9 @@
  * look wrong stay silent, and that what is found is there when it is played again. Every eighth case here, all of them in
  * `npm run attack`; the same seed finds the same each time.
  */
+import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import type { Finding } from '../../src/core/explore/finding';
+import { KINDS, type Finding } from '../../src/core/explore/finding';
 import type { Ground } from '../../src/core/explore/ground';
 import { mentionsOf } from '../../src/core/explore/mentions';
 import { Player } from '../../src/core/explore/play';
@@ -50,6 +51,11 @@ test('the corpus is large enough, and its forms are forms', () => {
   expect(rightOnes.length).toBeGreaterThanOrEqual(40);
   expect(new Set(faults.map(({ about }) => about)).size).toBe(faults.length);
   for (const form of Object.values(FORMS)) expect(FormSchema.safeParse(form).error).toBeUndefined();
+});
+
+test('docs/finding.md names every kind of finding', () => {
+  const page = readFileSync('docs/finding.md', 'utf8');
+  expect(KINDS.filter((kind) => !page.includes(`\`${kind}\``))).toEqual([]);
 });
 
 const byUse = faults.filter(({ shows }) => shows === 'use');

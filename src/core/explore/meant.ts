@@ -1,0 +1,67 @@
+/**
+ * Answers in the code: `// tavro: meant, not-back: the licence stays on file` on the line that a finding names, or on the
+ * one above it, says that it is meant. An answer that nothing is found for any more is told, so that none outlives its
+ * reason.
+ */
+import type { Source } from '../script/header';
+import { baseName } from '../script/script-name';
+import { KINDS, type Finding, type Kind } from './finding';
+
+export interface Meant {
+  behaviour: string;
+  /** 1-based, of the comment. */
+  line: number;
+  /** As it is written, which may be no kind of finding. */
+  kind: string;
+  reason: string;
+}
+
+const MEANT = /\/\/\s*tavro:\s*meant,\s*([a-z-]+):\s*(\S.*)$/;
+
+export function meantIn(sources: readonly Source[]): Meant[] {
+  return sources.flatMap(({ name, text }) =>
+    text.split('\n').flatMap((line, at) => {
+      const found = MEANT.exec(line);
+      return found === null
+        ? []
+        : [{ behaviour: baseName(name), line: at + 1, kind: found[1]!, reason: found[2]!.trim() }];
+    }),
+  );
+}
+
+/** Whether an answer is to a finding: of its kind, at one of its lines or right above it. */
+function answers({ behaviour, line, kind }: Meant, finding: Finding): boolean {
+  return (
+    kind === finding.kind &&
+    finding.lines.some(
+      (at) => at.behaviour === behaviour && (at.line === line || at.line === line + 1),
+    )
+  );
+}
+
+export interface Judged {
+  /** What nobody has answered. */
+  findings: Finding[];
+  meant: { finding: Finding; reason: string }[];
+  /** Answers to nothing that was found. */
+  outdated: Meant[];
+}
+
+export function judged(findings: readonly Finding[], all: readonly Meant[]): Judged {
+  const answerTo = (finding: Finding) => all.find((one) => answers(one, finding));
+  return {
+    findings: findings.filter((finding) => answerTo(finding) === undefined),
+    meant: findings.flatMap((finding) => {
+      const reason = answerTo(finding)?.reason;
+      return reason === undefined ? [] : [{ finding, reason }];
+    }),
+    outdated: all.filter((one) => !findings.some((finding) => answers(one, finding))),
+  };
+}
+
+/** What is to be said of an answer to nothing. */
+export function outdatedInWords({ kind }: Meant): string {
+  return KINDS.includes(kind as Kind)
+    ? `nothing of the kind ${kind} is found here any more, so there is nothing to answer`
+    : `there is no kind of finding called ${kind}`;
+}
