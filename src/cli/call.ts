@@ -5,7 +5,9 @@ import type { Mode } from '../core/language/compile';
 import { takingPart, type Source } from '../core/script/header';
 import { modulesUsed } from '../core/script/imports';
 import { scriptsOf } from '../core/script/of-form';
+import { isOwn } from '../core/script/script-name';
 import { servicesAsSources } from '../core/script/service-sources';
+import type { Material } from '../core/session/material';
 import type { CompiledScript } from '../core/session/tie';
 import type { Engine } from '../core/sandbox/engine';
 import type { Cast } from '../core/scenario/opening';
@@ -132,6 +134,24 @@ export function formsOf(call: Call, workspace: Workspace): WorkspaceForm[] {
   return found;
 }
 
+/** The reporter that is named, or the usual one. */
+export function reporterOf<R>(
+  { reporter: name }: Call,
+  reporters: Readonly<Record<string, R>>,
+  usual: string,
+): R {
+  if (name !== undefined && !Object.hasOwn(reporters, name))
+    throw new InvalidCall(
+      `there is no reporter "${name}". There is ${Object.keys(reporters).join(', ')}.`,
+    );
+  return reporters[name ?? usual]!;
+}
+
+/** The file of a script: one of a form's own behaviours, or one that forms share. */
+export function scriptFile(folder: string, form: string, name: string): string {
+  return isOwn(name) ? `${folder}/forms/${form}/behaviours/${name}` : `${folder}/${name}`;
+}
+
 /** The one form a command needs. */
 export function formOf(call: Call, workspace: Workspace): WorkspaceForm {
   if (call.form === undefined && workspace.forms.length !== 1)
@@ -169,16 +189,15 @@ export async function withEngines<T>(
 }
 
 /**
- * Loads a form of the workspace into an engine, and gives its behaviours and shared modules compiled. Scripts that were compiled before are taken from the cache; the compiler
- * is loaded only when one is missing.
+ * A form of the workspace as sessions are made of it. Scripts that were compiled before are taken from the cache; the
+ * compiler is loaded only when one is missing.
  */
-export async function load(
-  engine: Engine,
+export async function materialFrom(
   cache: Cache,
   { tables, services, shared }: Workspace,
   { form, behaviours }: WorkspaceForm,
   mode: Mode,
-): Promise<readonly CompiledScript[]> {
+): Promise<Material> {
   const sources = scriptsOf(form, behaviours, shared);
   const compileAll = (some: readonly Source[]) =>
     Promise.all(some.map((source) => compiled(cache, source, mode)));
@@ -187,16 +206,20 @@ export async function load(
     compileAll(modulesUsed(sources)),
     compiledAnswering(cache, services),
   ]);
-  await engine.load({
-    form,
-    tables,
-    services,
-    answering,
-    scripts,
-    modules,
-    traced: mode === 'traced',
-  });
-  return [...scripts, ...modules];
+  return { form, tables, services, answering, scripts, modules, traced: mode === 'traced' };
+}
+
+/** Loads a form of the workspace into an engine, and gives its behaviours and shared modules compiled. */
+export async function load(
+  engine: Engine,
+  cache: Cache,
+  workspace: Workspace,
+  entry: WorkspaceForm,
+  mode: Mode,
+): Promise<readonly CompiledScript[]> {
+  const material = await materialFrom(cache, workspace, entry, mode);
+  await engine.load(material);
+  return [...material.scripts, ...material.modules];
 }
 
 /** The scripts by which services answer. */

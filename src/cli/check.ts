@@ -14,7 +14,7 @@ import { scriptsOf } from '../core/script/of-form';
 import { isOwn } from '../core/script/script-name';
 import type { Engine } from '../core/sandbox/engine';
 import { Cache } from './cache';
-import { formsOf, load, open, type Call, type Command, withEngine } from './call';
+import { formsOf, load, open, scriptFile, type Call, type Command, withEngine } from './call';
 import { progress } from './progress-line';
 import { WATCH, watched } from './watch';
 import { onOneLine, print } from './print';
@@ -114,9 +114,7 @@ function placeOf(folder: string, { form, at }: Problem): string {
   const path = `${folder}/forms/${form}`;
   switch (at.is) {
     case 'behaviour':
-      return isOwn(at.name)
-        ? `${path}/behaviours/${at.name}:${at.line}:${at.column}`
-        : `${folder}/${at.name}:${at.line}:${at.column}${form === '' ? '' : `: in ${form}`}`;
+      return `${scriptFile(folder, form, at.name)}:${at.line}:${at.column}${isOwn(at.name) || form === '' ? '' : `: in ${form}`}`;
     case 'form':
       return `${path}/form.json:1:1`;
     case 'service':

@@ -8,7 +8,7 @@ import { xml } from './reporters';
 
 export interface FoundInForm extends Pick<Judged, 'meant' | 'outdated'> {
   form: string;
-  /** What no answer in the code says is meant. */
+  /** Findings without an answer in the code. */
   findings: readonly Finding[];
   sessions: number;
   steps: number;

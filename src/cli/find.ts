@@ -7,23 +7,32 @@ import { merged } from '../core/explore/merged';
 import { judged, meantIn } from '../core/explore/meant';
 import { wayInWords } from '../core/explore/words';
 import { SEARCH_SESSIONS } from '../core/limits';
-import { materialOf } from '../core/language/material';
 import { DEFAULT_CLOCK } from '../core/scenario/opening';
 import { takingPart, type Source } from '../core/script/header';
 import { scriptsOf } from '../core/script/of-form';
-import { baseName, isOwn } from '../core/script/script-name';
+import { baseName } from '../core/script/script-name';
 import { namesFor } from '../core/tape/words';
 import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import { searchInThread } from '../workers/search-in-thread';
 import type { SearchRequest } from '../workers/search-calls';
-import { formsOf, InvalidCall, open, type Call, type Command } from './call';
+import { Cache } from './cache';
+import {
+  formsOf,
+  InvalidCall,
+  materialFrom,
+  open,
+  reporterOf,
+  scriptFile,
+  type Call,
+  type Command,
+} from './call';
 import { findReporters, type FoundInForm } from './find-reporters';
 import { print } from './print';
 import { progress } from './progress-line';
 import { textError } from './text-error';
 import { SEARCH_THREAD } from './thread';
 
-/** What a pipeline knows already, by what names a finding. */
+/** The findings that a pipeline knows already. */
 const BaselineSchema = z.array(
   z.strictObject({
     form: z.string(),
@@ -35,11 +44,7 @@ const BaselineSchema = z.array(
 
 async function run(call: Call): Promise<number> {
   const workspace = open(call);
-  const report = findReporters[call.reporter ?? 'text'];
-  if (report === undefined)
-    throw new InvalidCall(
-      `there is no reporter "${call.reporter}". There is ${Object.keys(findReporters).join(', ')}.`,
-    );
+  const report = reporterOf(call, findReporters, 'text');
   const limits = limitsOf(call);
   const known = call.baseline === undefined ? new Set<string>() : readBaseline(call.baseline);
   const forms = formsOf(call, workspace);
@@ -129,22 +134,22 @@ function limitsOf({ budget, seed = '1', sessions }: Call): Limits {
 async function searchForm(
   folder: string,
   workspace: Workspace,
-  { form, behaviours, records }: WorkspaceForm,
+  entry: WorkspaceForm,
   { seed, sessions, budget }: Limits,
 ): Promise<FoundInForm> {
+  const { form, behaviours, records } = entry;
   const sources = scriptsOf(form, behaviours, workspace.shared);
   const { mentionsOf } = await import('../core/explore/mentions');
   const until = budget === null ? null : Date.now() + budget;
-  const request = (nth: number): SearchRequest => ({
-    material: materialOf(form, workspace, sources, 'traced'),
+  const request: Omit<SearchRequest, 'seed'> = {
+    material: await materialFrom(new Cache(), workspace, entry, 'traced'),
     people: [...workspace.people],
     records: records.map(({ id, values }) => ({ id, values })),
     clock: Date.parse(DEFAULT_CLOCK),
     mentions: mentionsOf(takingPart(sources)),
-    seed: nth,
     sessions,
     until,
-  });
+  };
   const all = { findings: [] as Finding[], sessions: 0, steps: 0, seeds: 0 };
   let next = seed;
   // With a time each core goes on with one seed after the other; without one there is one seed.
@@ -152,7 +157,7 @@ async function searchForm(
   await Promise.all(
     Array.from({ length: until === null ? 1 : availableParallelism() }, async () => {
       do {
-        const searched = await searchInThread(SEARCH_THREAD, request(next++));
+        const searched = await searchInThread(SEARCH_THREAD, { ...request, seed: next++ });
         all.findings = merged(all.findings, searched.findings);
         all.sessions += searched.sessions;
         all.steps += searched.steps;
@@ -183,9 +188,7 @@ function placeOf(
   const line = typeof at.line === 'number' ? at.line : 1;
   const text = source.text.split('\n')[line - 1] ?? '';
   return {
-    file: isOwn(source.name)
-      ? `${folder}/forms/${form}/behaviours/${source.name}`
-      : `${folder}/${source.name}`,
+    file: scriptFile(folder, form, source.name),
     line,
     column: text.length - text.trimStart().length + 1,
   };

@@ -17,6 +17,7 @@ import {
   formsOf,
   load,
   open,
+  reporterOf,
   type Call,
   type Command,
   withEngines,
@@ -41,11 +42,7 @@ interface Piece {
 }
 
 async function run(call: Call): Promise<number> {
-  const report = reporters[call.reporter ?? 'spec'];
-  if (report === undefined)
-    throw new InvalidCall(
-      `there is no reporter "${call.reporter}". There is ${Object.keys(reporters).join(', ')}.`,
-    );
+  const report = reporterOf(call, reporters, 'spec');
   const workspace = open(call);
   const pieces = sharded(
     call.shard,

@@ -76,17 +76,11 @@ export const SearchedSchema: z.ZodType<Searched> = z.strictObject({
   findings: z.array(FindingSchema),
   sessions: z.number(),
   steps: z.number(),
-  covered: z.strictObject({
-    onScreen: z.number(),
-    lines: z.number(),
-    values: z.number(),
-    states: z.number(),
-  }),
   cut: z.boolean(),
 });
 
 export const SearchReplySchema = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('alive'), sessions: z.number() }),
+  z.strictObject({ type: z.literal('alive') }),
   z.strictObject({ type: z.literal('done'), searched: SearchedSchema }),
   z.strictObject({ type: z.literal('failed'), how: z.string() }),
 ]);

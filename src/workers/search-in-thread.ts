@@ -10,11 +10,7 @@ import { ThreadSchema, threadTime } from './thread-time';
 export class SearchFailed extends Error {}
 
 /** Runs a search in a new thread. Throws SearchFailed. */
-export function searchInThread(
-  threadFile: string,
-  request: SearchRequest,
-  onProgress: (sessions: number) => void = () => undefined,
-): Promise<Searched> {
+export function searchInThread(threadFile: string, request: SearchRequest): Promise<Searched> {
   const worker = new Worker(threadFile, { workerData: 'brief' });
   let thread: number | null = null;
   const time = new WorkingTime(() => (thread === null ? null : threadTime(thread)));
@@ -29,7 +25,10 @@ export function searchInThread(
         );
     }, TICK);
     worker.once('error', (error) => reject(new SearchFailed(String(error))));
-    worker.once('exit', () => reject(new SearchFailed('The thread of the search ended.')));
+    worker.once('exit', () => {
+      clearInterval(watch);
+      reject(new SearchFailed('The thread of the search ended.'));
+    });
     worker.on('message', (message: unknown) => {
       heardAt = time.look();
       const said = ThreadSchema.safeParse(message);
@@ -39,11 +38,9 @@ export function searchInThread(
       }
       const reply = SearchReplySchema.safeParse(message);
       if (!reply.success) reject(new SearchFailed(`It replied what nobody asked: ${reply.error}`));
-      else if (reply.data.type === 'alive') onProgress(reply.data.sessions);
       else if (reply.data.type === 'done') resolve(reply.data.searched);
-      else reject(new SearchFailed(reply.data.how));
+      else if (reply.data.type === 'failed') reject(new SearchFailed(reply.data.how));
     });
     worker.once('online', () => worker.postMessage(request));
-    worker.once('exit', () => clearInterval(watch));
   }).finally(() => void worker.terminate());
 }

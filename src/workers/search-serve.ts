@@ -1,12 +1,10 @@
 /** The worker's half of a search: a sandbox of its own, and the search over it. */
-import type { Image } from '../core/sandbox/image';
 import { search } from '../core/explore/search';
+import { heart } from '../core/sandbox/heart';
+import type { Image } from '../core/sandbox/image';
 import { startModule } from '../core/sandbox/quickjs';
 import { needsTemporal, Sandbox } from '../core/sandbox/sandbox';
 import { SearchRequestSchema, type SearchReply } from './search-calls';
-
-/** Real milliseconds between signs of life. */
-const BEAT = 100;
 
 export function serveSearch(
   reply: (message: SearchReply) => void,
@@ -19,14 +17,7 @@ export function serveSearch(
       return;
     }
     const { material, people, records, clock, mentions, seed, sessions, until } = parsed.data;
-    let played = 0;
-    let last = 0;
-    const alive = () => {
-      const now = Date.now();
-      if (now - last < BEAT) return;
-      last = now;
-      reply({ type: 'alive', sessions: played });
-    };
+    const alive = heart(reply);
     try {
       const temporal = needsTemporal(material);
       const machine = new Sandbox(await startModule(), {
@@ -43,8 +34,7 @@ export function serveSearch(
         {
           seed,
           sessions,
-          goOn: (count) => {
-            played = count;
+          goOn: () => {
             alive();
             return until === null || Date.now() < until;
           },

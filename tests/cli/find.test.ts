@@ -127,6 +127,10 @@ test('SARIF names a rule, a place and a fingerprint for each; JUnit a failure', 
 test.each([
   [['--budget', 'long'], '--budget is a time such as 30s or 5m.'],
   [['--seed', '-1'], '--seed is a whole number from 1 on.'],
+  [
+    ['--reporter', 'constructor'],
+    'there is no reporter "constructor". There is text, json, sarif, junit.',
+  ],
   [['--reporter', 'xml'], 'there is no reporter "xml". There is text, json, sarif, junit.'],
 ])('%j is refused', (args, says) => {
   expect(tavro(['find', 'demo', ...args])).toMatchObject({ status: 2, stderr: `tavro: ${says}\n` });

@@ -1,4 +1,4 @@
-/** Findings of one cause become one: those that the same lines brought about, the shortest of the most telling kind first. */
+/** Findings with the same cause are listed once, by the most telling of them. */
 import { KINDS, type Finding } from './finding';
 import { columnOf } from './part-names';
 
@@ -14,7 +14,7 @@ export function inOrderOfWeight(findings: readonly Finding[]): Finding[] {
   );
 }
 
-/** What findings of one cause have in common: the aspect that differs, or the handler that said all of it and the way there. */
+/** What findings with the same cause share: the aspect and the line that set it, or the handler and the steps that lead there. */
 function causesFor({ level, kind, part, aspect, lines, way, other }: Finding): string[] {
   const last = lines.at(-1);
   if (last === undefined) return [`${level} ${part}.${aspect}`];

@@ -1,4 +1,4 @@
-/** What a search has met so far: what was on screen, what was said and never showed, which way conditions came out. */
+/** What a search has seen so far: parts on screen, what scripts said of them and whether it showed, outcomes of conditions. */
 import type { RunEntry } from '../session/entries';
 import { columnOf } from './part-names';
 import type { Ran } from './play';
@@ -29,7 +29,6 @@ export interface Influence {
 }
 
 export class Covered {
-  readonly lines = new Set<string>();
   readonly onScreen = new Set<string>();
   /** Keys that were offered, by field; `all` where the definition's options held. */
   readonly offered = new Map<string, Set<string>>();
@@ -39,10 +38,6 @@ export class Covered {
   readonly written = new Set<string>();
   readonly conditions = new Map<string, Tried>();
   readonly inVain = new Map<string, SaidInVain>();
-  /** States by what people meet; new ones tell whether going on is worth it. */
-  readonly states = new Set<string>();
-  readonly values = new Set<string>();
-
   /** Parts whose values one run asks together, so that their order may matter; names in alphabetical order. */
   readonly together = new Map<string, readonly [string, string]>();
   /** By how much a line changed a number that it had read. */
@@ -109,10 +104,7 @@ export class Covered {
         this.offered.set(name, offered);
         for (const key of part.options?.map((option) => option.key) ?? ['all']) offered.add(key);
       }
-    for (const step of ran.steps)
-      if ('set' in step) this.values.add(`${columnOf(step.set)} ${JSON.stringify(step.to)}`);
     for (const run of runs) {
-      for (const [line] of run.lines) this.lines.add(`${run.behaviour}:${line}`);
       for (const { line, what, value } of run.values) {
         if (typeof value !== 'boolean') continue;
         const name = `${run.behaviour}:${line}:${what}`;
@@ -131,16 +123,6 @@ export class Covered {
       if (aspect === 'shown' && to === true) this.saidShown.add(part);
       if (aspect === 'value') this.written.add(part);
     }
-    this.states.add(
-      JSON.stringify(
-        Object.entries(ran.seen.parts).map(([name, { onScreen, editable, required }]) => [
-          name,
-          onScreen,
-          editable,
-          required,
-        ]),
-      ),
-    );
   }
 
   /** A word that changes nothing for people, since it says what holds anyway, counts for neither. */

@@ -22,6 +22,7 @@ export interface RowsDriver {
   cells: readonly Driver[];
 }
 
+/** Milliseconds. */
 const DAY = 24 * 60 * 60 * 1000;
 
 /** Values of a field at most, but for those that its definition names. */
@@ -85,7 +86,7 @@ function filledValues(field: Field, ground: Ground, mentions: Mentions): Value[]
       return ['09:00', '14:30', ...mentions.times, '00:00', '23:45'];
     case 'datetime':
       return [0, 1, -1, ...unitsIn(mentions)]
-        .map((days) => `${dayAt(ground.clock + days * DAY)}T10:15:00Z`)
+        .map((days) => `${dayAt(ground.clock, days)}T10:15:00Z`)
         .slice(0, MOST);
     case 'text':
       return textsFor(field, ground, mentions);
@@ -188,13 +189,15 @@ function datesFor({ min, max }: FieldOf<'date'>, { clock }: Ground, mentions: Me
   ];
   const found = new Set<string>([dayAt(clock)]);
   for (const named of mentions.dates)
-    for (const by of [0, -1, 1]) found.add(dayAt(Date.parse(named) + by * DAY));
-  for (const by of days) found.add(dayAt(clock + by * DAY));
+    for (const by of [0, -1, 1]) found.add(dayAt(Date.parse(named), by));
+  for (const by of days) found.add(dayAt(clock, by));
   for (const limit of [min, max]) if (limit !== undefined) found.add(limit);
   return [...found].slice(0, MOST);
 }
 
-const dayAt = (moment: number) => new Date(moment).toISOString().slice(0, 10);
+/** The day of a moment in UTC, and so many days on. */
+export const dayAt = (moment: number, days = 0): string =>
+  new Date(moment + days * DAY).toISOString().slice(0, 10);
 
 function textsFor(field: FieldOf<'text'>, ground: Ground, mentions: Mentions): Value[] {
   const { pattern, maxLength = Infinity } = field;

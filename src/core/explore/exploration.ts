@@ -2,17 +2,16 @@
  * One search while it lasts: what it goes over, the sessions it plays, what it has found. Relations and predicates take
  * it, play what they need and report.
  */
-import type { Value } from '../form/value';
-import { isEmpty, equal } from '../form/value';
+import { equal, type Value } from '../form/value';
 import { randomFrom } from '../random';
+import { isOffered } from '../scenario/seen';
 import type { RunEntry } from '../session/entries';
 import type { Opening, PartState } from '../session/step';
 import { Covered } from './covered';
 import { driversOf, isValid, rowsDriversOf, type Driver, type RowsDriver } from './drivers';
-import { keyOf, type At, type Finding, type Kind, type Level, type Way } from './finding';
+import { betterOf, keyOf, type At, type Finding, type Kind, type Level, type Way } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
-import { containersOf } from './part-names';
 import { Player, type HeldStep, type Ran } from './play';
 import { inspect } from './predicates';
 import { saidAbout, type Said } from './said';
@@ -28,7 +27,6 @@ export class Exploration {
   readonly rowsDrivers: readonly RowsDriver[];
   readonly buttons: readonly string[];
   readonly covered: Covered;
-  readonly containers: ReadonlyMap<string, readonly string[]>;
   /** Records that submissions of the search would have saved. */
   readonly saved: NonNullable<Opening['records']> = [];
   /** Stops that no way out was found of, by their part, with what is said of them. */
@@ -38,6 +36,7 @@ export class Exploration {
   /** Fields over whose values scripts have written values of their own. */
   readonly owned = new Set<string>();
   readonly #found = new Map<string, Finding>();
+  readonly #inspected = new WeakSet<Ran>();
   readonly #player: Player;
   readonly random: () => number;
 
@@ -52,7 +51,6 @@ export class Exploration {
     this.drivers = driversOf(ground, this.mentions);
     this.rowsDrivers = rowsDriversOf(ground, this.mentions);
     this.buttons = (ground.form.buttons ?? []).map(({ name }) => name);
-    this.containers = containersOf(ground.form);
     this.covered = new Covered();
     this.#player = new Player(
       ground.form,
@@ -91,10 +89,13 @@ export class Exploration {
     }
   }
 
-  /** Plays a session and looks at it by itself. */
+  /** Plays a session and looks at it by itself, once. */
   play(opening: Opening, steps: readonly HeldStep[]): Ran {
     const ran = this.#player.play(opening, steps);
-    inspect(this, ran);
+    if (!this.#inspected.has(ran)) {
+      this.#inspected.add(ran);
+      inspect(this, ran);
+    }
     return ran;
   }
 
@@ -114,25 +115,19 @@ export class Exploration {
   ): void {
     const key = keyOf({ kind, ...of });
     const before = this.#found.get(key);
-    const way = wayOf(one);
-    // The shortest way is kept, and once it was wrong it stays wrong.
-    if (before !== undefined) {
-      const isWorse = before.level === 'may' && level === 'wrong';
-      const isShorter = way.steps.length < before.way.steps.length;
-      if (!isWorse && (!isShorter || (before.level === 'wrong' && level === 'may'))) return;
-    }
     const at = new Map<string, At>();
     for (const { behaviour, line, tie } of lines)
       at.set(`${behaviour}:${line}`, { behaviour, line, ...(tie === undefined ? {} : { tie }) });
-    this.#found.set(key, {
+    const made: Finding = {
       kind,
-      level: before?.level === 'wrong' ? 'wrong' : level,
+      level,
       ...of,
       lines: [...at.values()].slice(0, LINES),
       says,
-      way,
+      way: wayOf(one),
       other: other === null ? null : wayOf(other),
-    });
+    };
+    this.#found.set(key, before === undefined ? made : betterOf(before, made));
   }
 
   /** What adds up what was entered is no counter, which is known only once enough was entered. */
@@ -146,7 +141,7 @@ export class Exploration {
 
   /** What scripts said of an aspect in some sessions. */
   said(part: string, aspect: string, ...rans: readonly Ran[]): Said[] {
-    return rans.flatMap(({ said }) => saidAbout(said, part, aspect, this.containers));
+    return rans.flatMap(({ said }) => saidAbout(said, part, aspect, this.ground.form));
   }
 
   pick<T>(from: readonly T[]): T | undefined {
@@ -169,6 +164,11 @@ export class Exploration {
   /** The fields that can be set at the end of a session. */
   settable({ parts }: Ran): Driver[] {
     return this.drivers.filter(({ address }) => isOpen(parts[address]));
+  }
+
+  /** The buttons that can be pressed at the end of a session. */
+  pressable({ parts }: Ran): string[] {
+    return this.buttons.filter((name) => isOpen(parts[name]));
   }
 
   /** A row as people add one, with values that the definition takes where it is to be good. */
@@ -195,12 +195,18 @@ export function isOpen(part: PartState | undefined): part is PartState {
   return part !== undefined && part.editable && part.onScreen;
 }
 
-/** A value that can be chosen in a part now. */
-export function isOffered(part: PartState | undefined, value: Value): boolean {
-  if (isEmpty(value) || part?.options == null) return true;
-  const keys = part.options.map(({ key }) => key);
-  return [value].flat().every((key) => keys.includes(String(key)));
+/** What can be chosen in a field at the end of a session. */
+export function offeredIn({ parts }: Ran, { address, values }: Choosable): Value[] {
+  return values.filter((value) => isOffered(parts[address], value));
 }
+
+/** The same without what is there already. */
+export function othersIn(ran: Ran, driver: Choosable): Value[] {
+  const now = valueIn(ran, driver.address);
+  return offeredIn(ran, driver).filter((value) => !equal(value, now));
+}
+
+type Choosable = Pick<Driver, 'address' | 'values'>;
 
 /** Nothing was refused and nothing failed, so that it can be compared. */
 export function isSound({ refused, failures }: Ran): boolean {

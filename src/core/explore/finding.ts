@@ -84,3 +84,9 @@ export interface Finding {
 export function keyOf({ kind, part, aspect }: Pick<Finding, 'kind' | 'part' | 'aspect'>): string {
   return `${kind} ${columnOf(part)}.${aspect}`;
 }
+
+/** The better of two of one name: wrong rather than a hint, then the shorter way, else the former one. */
+export function betterOf(one: Finding, other: Finding): Finding {
+  if (one.level !== other.level) return one.level === 'wrong' ? one : other;
+  return other.way.steps.length < one.way.steps.length ? other : one;
+}

@@ -1,7 +1,6 @@
 /**
  * Answers in the code: `// tavro: meant, not-back: the licence stays on file` on the line that a finding names, or on the
- * one above it, says that it is meant. An answer that nothing is found for any more is told, so that none outlives its
- * reason.
+ * one above it, says that the finding is meant. An answer without a finding is reported, so that none outlives its reason.
  */
 import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';

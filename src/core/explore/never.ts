@@ -2,6 +2,7 @@
 import { fieldsOf } from '../form/fields';
 import type { Exploration } from './exploration';
 import type { At, Way } from './finding';
+import { containersOf } from './part-names';
 
 /** Tries after which a thing that never happened is worth telling. */
 const CONDITIONS = 30;
@@ -30,8 +31,9 @@ function neverShown(search: Exploration, start: Way): void {
   for (const page of search.ground.form.pages)
     for (const part of [page, ...page.sections, ...page.sections.flatMap(({ fields }) => fields)]) {
       if (onScreen.has(part.name)) continue;
-      const around = search.containers.get(part.name) ?? [];
-      const gone = around.filter((name) => !onScreen.has(name));
+      const gone = containersOf(search.ground.form, part.name).filter(
+        (name) => !onScreen.has(name),
+      );
       const lines = mentioned(search, part.name, 'shown');
       const isSpokenOf =
         lines.length > 0 ||

@@ -5,6 +5,7 @@ import { NOTHING_SEEN, partsSeen, seenAfter, type Seen } from '../scenario/seen'
 import type { RunEntry } from '../session/entries';
 import type { Answer, Opening, PartState, Step } from '../session/step';
 import type { Failure } from '../wire/failures';
+import type { At } from './finding';
 import type { Stage } from './ground';
 import { columnOf } from './part-names';
 import { saidOn, type Said } from './said';
@@ -13,7 +14,7 @@ import { saidOn, type Said } from './said';
 export type HeldStep = Step & { hold?: true };
 
 /** A run went on after a call by what it had read before, though a person changed that meanwhile. */
-export interface Outdated {
+export interface DecidedBefore {
   /** What it had read and did not read again, by its column. */
   part: string;
   said: readonly Said[];
@@ -31,7 +32,7 @@ export interface Ran {
   refused: readonly Step[];
   failures: readonly Failure[];
   said: readonly Said[];
-  outdated: readonly Outdated[];
+  decidedBefore: readonly DecidedBefore[];
   conflicts: readonly { part: string; aspect: string; between: readonly string[] }[];
   messages: readonly string[];
   /** Fields whose values one run asked together, or one of which started it. */
@@ -40,9 +41,14 @@ export interface Ran {
   submitRuns: readonly RunEntry[];
 }
 
-export interface PlayOptions {
-  /** False leaves calls open at the end. */
-  settle?: boolean;
+/** Waits are the player's own; another session waits where it has to. */
+export function withoutWaits(steps: readonly Step[]): HeldStep[] {
+  return steps.filter((step) => !('wait' in step));
+}
+
+/** Every line that `submit` handlers ran in the last step. */
+export function submitLines({ submitRuns }: Ran): At[] {
+  return submitRuns.flatMap(({ behaviour, lines }) => lines.map(([line]) => ({ behaviour, line })));
 }
 
 /** What came of a session, for whoever counts. */
@@ -82,12 +88,12 @@ export class Player {
     private readonly mayGoOn: () => void,
   ) {}
 
-  play(opening: Opening, steps: readonly HeldStep[], options: PlayOptions = {}): Ran {
-    const name = `${nameOf(opening)}${JSON.stringify(steps)}${options.settle === false}`;
+  play(opening: Opening, steps: readonly HeldStep[]): Ran {
+    const name = `${nameOf(opening)}${JSON.stringify(steps)}`;
     const known = this.#kept.get(name);
     if (known !== undefined) return known;
     this.mayGoOn();
-    const ran = this.#run(opening, steps, options.settle !== false);
+    const ran = this.#run(opening, steps);
     this.#weight += Object.keys(ran.parts).length + ran.said.length;
     if (this.#weight > KEPT) {
       this.#kept.clear();
@@ -97,7 +103,7 @@ export class Player {
     return ran;
   }
 
-  #run(opening: Opening, steps: readonly HeldStep[], settle: boolean): Ran {
+  #run(opening: Opening, steps: readonly HeldStep[]): Ran {
     this.sessions++;
     const first = this.stage.open(opening);
     const answers: Answer[] = [first];
@@ -121,12 +127,11 @@ export class Player {
         step({ wait: Math.max(0, last - seen.clock) + 1 });
       }
     };
-    if (settle && steps.length === 0) untilAnswered();
     for (const { hold, ...one } of steps) {
       step(one as Step);
-      if (settle && hold !== true) untilAnswered();
+      if (hold !== true) untilAnswered();
     }
-    if (settle) untilAnswered();
+    untilAnswered();
     const told = whatHappened(answers);
     const ran: Ran = {
       opening,
@@ -153,9 +158,9 @@ export class Player {
 
 function whatHappened(
   answers: readonly Answer[],
-): Pick<Ran, 'said' | 'outdated' | 'conflicts' | 'together'> {
+): Pick<Ran, 'said' | 'decidedBefore' | 'conflicts' | 'together'> {
   const said: Said[] = [];
-  const outdated: Outdated[] = [];
+  const decidedBefore: DecidedBefore[] = [];
   const conflicts: { part: string; aspect: string; between: readonly string[] }[] = [];
   const together = new Map<string, readonly [string, string]>();
   /** Runs that wait: what they read so far, and what a person has changed since. */
@@ -189,7 +194,7 @@ function whatHappened(
         const old = [...before.reads.keys()].find(
           (part) => before.changed.has(part) && !reads.has(part),
         );
-        if (old !== undefined && mine.length > 0) outdated.push({ part: old, said: mine });
+        if (old !== undefined && mine.length > 0) decidedBefore.push({ part: old, said: mine });
       }
       if (entry.outcome === 'open')
         waiting.set(tie, {
@@ -199,7 +204,7 @@ function whatHappened(
       else waiting.delete(tie);
     }
   }
-  return { said, outdated, conflicts, together: [...together.values()] };
+  return { said, decidedBefore, conflicts, together: [...together.values()] };
 }
 
 /** Values of one run that are worth trying in both orders, at most so many. */

@@ -1,8 +1,9 @@
 /** Who said what there is: the effects of scripts in a session, each with the run that it was an effect of. */
+import type { Form } from '../form/definition';
 import type { Entry, RunEntry } from '../session/entries';
 import type { Line } from '../wire/line';
 import type { Value } from '../form/value';
-import { columnOf, wholeOf } from './part-names';
+import { columnOf, containersOf, wholeOf } from './part-names';
 
 export interface Said {
   behaviour: string;
@@ -59,17 +60,12 @@ const SAID_AS: Readonly<Record<string, string>> = {
 };
 
 /** What was said of an aspect as people meet it, of the part or of what it stands in where that matters. */
-export function saidAbout(
-  said: readonly Said[],
-  part: string,
-  aspect: string,
-  containers: ReadonlyMap<string, readonly string[]>,
-): Said[] {
+export function saidAbout(said: readonly Said[], part: string, aspect: string, form: Form): Said[] {
   const name = SAID_AS[aspect] ?? aspect;
   const parts = new Set([columnOf(part)]);
   if (name === 'shown' || name === 'locked') {
     const whole = wholeOf(part);
-    for (const one of [whole, ...(containers.get(whole) ?? [])]) parts.add(one);
+    for (const one of [whole, ...containersOf(form, whole)]) parts.add(one);
   }
   return said.filter((one) => parts.has(one.part) && one.aspect === name);
 }

@@ -4,11 +4,12 @@
  * sessions find the same in every host.
  */
 import { nothingLaunched } from '../form/launch';
-import { equal, type Values } from '../form/value';
+import { equal, isEmpty, type Values } from '../form/value';
+import { onePerRoles } from '../scenario/opening';
 import type { Opening } from '../session/step';
 import { causesOf } from './causes';
-import { someOf, validOf } from './drivers';
-import { Enough, Exploration, isOffered, isOpen, isSound } from './exploration';
+import { isValid } from './drivers';
+import { Enough, Exploration, isOpen, isSound, offeredIn } from './exploration';
 import type { Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
@@ -36,8 +37,6 @@ export interface Searched {
   findings: readonly Finding[];
   sessions: number;
   steps: number;
-  /** What was tried: parts met on screen, lines run, values entered, states told apart. */
-  covered: { onScreen: number; lines: number; values: number; states: number };
   /** It was ended before its sessions were used up. */
   cut: boolean;
 }
@@ -47,17 +46,13 @@ const SHARES = {
   openings: 0.08,
   launch: 0.03,
   singles: 0.2,
-  services: 0.15,
+  services: 0.25,
   full: 0.14,
   pairs: 0.12,
   rows: 0.1,
   submit: 0.12,
 } as const;
 
-/** Where services are called, their answers need more. */
-const SERVICES_CALLED = 0.25;
-
-/** Persons with the same roles are one. */
 const PERSONS = 5;
 const RECORDS = 5;
 /** Records between which everything is turned. */
@@ -90,7 +85,7 @@ export function search(
     }
   };
 
-  const persons = personsOf(ground);
+  const persons = onePerRoles(ground.people).slice(0, PERSONS);
   const records = ground.records.slice(0, RECORDS).map(({ id, values }) => ({ id, values }));
   const nothing = nothingLaunched(ground.form);
   const openedBy = (
@@ -106,7 +101,7 @@ export function search(
     newId: 'new',
     records,
   });
-  const [first] = persons as [Opening['person']];
+  const first = persons[0]!;
   const launches = launchesOf(run);
   const starts = [
     ...persons.map((person) => openedBy(person)),
@@ -136,7 +131,7 @@ export function search(
     for (const [nth, opening] of starts.entries()) singles(run, opening, [], nth === 0 ? 9 : 4);
   });
   if (run.mentions.asks.calls && ground.services.length > 0)
-    phase(SERVICES_CALLED, () => aroundAnswers(run, openedBy(first), []));
+    phase(SHARES.services, () => aroundAnswers(run, openedBy(first), []));
   phase(SHARES.full, () => {
     for (const nth of [0, 1, 2]) fromFull(run, openedBy(persons[nth % persons.length]!), nth);
   });
@@ -161,30 +156,14 @@ export function search(
   run.judgeGrowing();
   deadEnds(run);
   never(run, { opening: openedBy(first), steps: [] });
-  const { onScreen, lines, values, states } = run.covered;
   return {
     findings: causesOf(run.findings).map((finding) =>
       finding.level === 'wrong' ? shrunk(finding, ground, mentions, stage) : finding,
     ),
     sessions: run.sessions,
     steps: run.steps,
-    covered: {
-      onScreen: onScreen.size,
-      lines: lines.size,
-      values: values.size,
-      states: states.size,
-    },
     cut,
   };
-}
-
-function personsOf({ people }: Ground): Opening['person'][] {
-  const byRoles = new Map<string, Opening['person']>();
-  for (const { key, name, roles } of people) {
-    const of = JSON.stringify(roles.toSorted());
-    if (!byRoles.has(of)) byRoles.set(of, { key, name, roles });
-  }
-  return [...byRoles.values()].slice(0, PERSONS);
 }
 
 /** Everything that single fields and buttons do from a state. */
@@ -196,8 +175,7 @@ function singles(
 ): void {
   const base = run.play(opening, before);
   if (!isSound(base)) return;
-  for (const button of run.buttons)
-    if (isOpen(base.parts[button])) run.play(opening, [...before, { click: button }]);
+  for (const button of run.pressable(base)) run.play(opening, [...before, { click: button }]);
   aroundFields(run, opening, before, width);
 }
 
@@ -220,7 +198,7 @@ function full(run: Exploration, opening: Opening, nth: number): HeldStep[] {
     const now = run.quietly(opening, steps);
     for (const driver of run.settable(now)) {
       if (steps.some((step) => 'set' in step && step.set === driver.address)) continue;
-      const values = validOf(driver).filter((value) => isOffered(now.parts[driver.address], value));
+      const values = offeredIn(now, driver).filter((value) => isValid(driver.field, value));
       if (values.length > 0) steps.push({ set: driver.address, to: values[nth % values.length]! });
     }
     if (round === 0)
@@ -242,8 +220,7 @@ function fromFull(run: Exploration, opening: Opening, nth: number): void {
   const end = run.play(opening, steps);
   if (!isSound(end)) return;
   atLoad(run, end);
-  for (const button of run.buttons) {
-    if (!isOpen(end.parts[button])) continue;
+  for (const button of run.pressable(end)) {
     const pressed = run.play(opening, [...steps, { click: button }]);
     atLoad(run, pressed);
     run.play(opening, [...steps, { click: button }, { click: button }]);
@@ -272,9 +249,7 @@ function setup(run: Exploration, opening: Opening): HeldStep[] {
   const chosen = run.shuffled(run.settable(start)).slice(0, 6 + Math.floor(run.random() * 6));
   let steps: HeldStep[] = [];
   for (const driver of chosen) {
-    const values = someOf(driver, Infinity).filter((value) =>
-      isOffered(start.parts[driver.address], value),
-    );
+    const values = offeredIn(start, driver).filter((value) => !isEmpty(value));
     const to = run.pick(run.random() < 0.6 ? values.slice(0, 4) : values);
     if (to !== undefined && run.random() < 0.8) steps.push({ set: driver.address, to });
   }
@@ -282,11 +257,8 @@ function setup(run: Exploration, opening: Opening): HeldStep[] {
   const now = run.quietly(opening, steps);
   for (const driver of run.settable(now)) {
     if (chosen.includes(driver) || run.random() > 0.6) continue;
-    const to = run.pick(
-      someOf(driver, Infinity)
-        .filter((value) => isOffered(now.parts[driver.address], value))
-        .slice(0, 4),
-    );
+    const values = offeredIn(now, driver).filter((value) => !isEmpty(value));
+    const to = run.pick(values.slice(0, 4));
     if (to !== undefined) steps.push({ set: driver.address, to });
   }
   for (const rows of run.rowsDrivers) {

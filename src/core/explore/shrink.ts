@@ -7,9 +7,9 @@ import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { minimized } from './minimized';
 import { definitionOf } from './part-names';
-import type { HeldStep } from './play';
+import { withoutWaits, type HeldStep } from './play';
 import { atLoad } from './relations/at-load';
-import { sameEnd, withoutWaits } from './relations/same-end';
+import { sameEnd } from './relations/same-end';
 
 /** Sessions that shortening one finding may take. */
 const SESSIONS = 300;

@@ -125,24 +125,18 @@ function shown(part: PartState, aspect: (typeof ASPECTS)[number]): Value {
 /** A part that differs as what it stands in does has no difference of its own. */
 function withoutNested(form: Form, differences: Difference[]): Difference[] {
   if (differences.length < 2) return differences;
-  const around = containersOf(form);
   const all = new Set(differences.map(({ part, aspect }) => `${part}.${aspect}`));
   return differences.filter(({ part, aspect }) => {
     if (aspect !== 'onScreen' && aspect !== 'editable') return true;
     const whole = wholeOf(part);
-    const outside = [...(whole === part ? [] : [whole]), ...(around.get(whole) ?? [])];
+    const outside = [...(whole === part ? [] : [whole]), ...containersOf(form, whole)];
     return !outside.some((name) => all.has(`${name}.${aspect}`));
   });
 }
 
-/** What `default` or `whenHidden` would make of it does not count as something a person left there. */
+/** A value that nobody has to have entered: empty, no, or the field's default. */
 export function isUntouched(form: Form, part: string, value: Value): boolean {
-  const field = definitionOf(form, part);
-  return (
-    isEmpty(value) ||
-    value === false ||
-    (field !== undefined && 'default' in field && equal(value, (field.default ?? null) as Value))
-  );
+  return isEmpty(value) || value === false || equal(value, defaultOf(form, part));
 }
 
 /** The default of a field; null where it has none. */

@@ -3,6 +3,7 @@ import type { Line } from '../wire/line';
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
 import type { Answer, TimedStep } from '../session/step';
 import { startModule } from './quickjs';
+import { heart } from './heart';
 import type { Image } from './image';
 import { RequestSchema, type Request } from './protocol';
 import type { BriefAnswer, Reply } from './reply';
@@ -103,20 +104,6 @@ export function serve(
 /** What a submission is judged by. */
 function inBrief({ refused, submit, toParent, errors }: Answer): BriefAnswer {
   return { refused, submit, toParent, errors };
-}
-
-/** Real milliseconds between signs of life. */
-const BEAT = 100;
-
-/** Says from time to time that the machine is at work. */
-function heart(reply: (message: Reply) => void): () => void {
-  let last = 0;
-  return () => {
-    const now = Date.now();
-    if (now - last < BEAT) return;
-    last = now;
-    reply({ type: 'alive' });
-  };
 }
 
 /** Passes the machine's whereabouts on, but not each round of a loop. */

@@ -83,3 +83,13 @@ function parentOf(
     throw new NoSuchOpening(['open', 'parent', 'record'], `the form ${name} has no record "${id}"`);
   return { form: name, record: id, fields: fieldsOf(found.form), values: record.values };
 }
+
+/** The first person of each set of roles: to a form whoever has the same roles is the same. */
+export function onePerRoles(people: readonly Person[]): Person[] {
+  const byRoles = new Map<string, Person>();
+  for (const person of people) {
+    const roles = JSON.stringify(person.roles.toSorted());
+    if (!byRoles.has(roles)) byRoles.set(roles, person);
+  }
+  return [...byRoles.values()];
+}

@@ -6,7 +6,7 @@ import { readRowAddress } from '../session/address';
 import type { Failure } from '../wire/failures';
 import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
-import type { Value } from '../form/value';
+import { isEmpty, type Value, type Values } from '../form/value';
 import { entryOf, isToldName, saidOf } from '../wire/aspects';
 import type {
   Answer,
@@ -197,6 +197,24 @@ export function partsSeen(seen: Seen, form: Form): Record<string, PartState> {
 export function rowValues(seen: Seen, name: string): Value {
   const rows = seen.rows[name];
   return rows === undefined ? [] : rows.order.map((id) => rows.byId[id]!.values);
+}
+
+/** What would be saved as things are: every field, but those off screen that leave their value out. */
+export function savedValues(seen: Seen, form: Form): Values {
+  return Object.fromEntries(
+    fieldsOf(form).map((field): [string, Value] => {
+      const { onScreen, value = null } = seen.parts[field.name]!;
+      if (field.whenHidden === 'omit' && !onScreen) return [field.name, emptyOf(field)];
+      return [field.name, field.kind === 'rows' ? rowValues(seen, field.name) : value];
+    }),
+  );
+}
+
+/** Whether a value can be chosen in a part now; any can where its options are the definition's. */
+export function isOffered(part: PartState | undefined, value: Value): boolean {
+  if (isEmpty(value) || part?.options == null) return true;
+  const keys = part.options.map(({ key }) => key);
+  return [value].flat().every((key) => keys.includes(String(key)));
 }
 
 /** What is seen after the opening and so many steps. */

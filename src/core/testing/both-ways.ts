@@ -10,12 +10,12 @@ import type { Table } from '../form/table';
 import { equal, type Value } from '../form/value';
 import { outcomeChanges, outcomeOf, type CellChange, type GridGround } from '../scenario/grid';
 import type { Open, Scenario } from '../scenario/definition';
-import { openingOf, type Cast } from '../scenario/opening';
+import { onePerRoles, openingOf, type Cast } from '../scenario/opening';
 import { recordScenario } from '../scenario/record';
-import { NOTHING_SEEN, rowValues, seenAfter, type Seen } from '../scenario/seen';
+import { isOffered, NOTHING_SEEN, savedValues, seenAfter, type Seen } from '../scenario/seen';
 import type { Answer, Opening, Step } from '../session/step';
 import { mentionedIn, valuesFor } from './values';
-import { emptyOf, isNumeric, isPicked } from '../form/traits';
+import { isNumeric, isPicked } from '../form/traits';
 
 export type BothWaysFinding = {
   field: string;
@@ -67,16 +67,9 @@ function numbersBeside({ name }: Field, sources: readonly { text: string }[]): r
 /** What a field is tried from: a new form for each set of roles, and the first saved records by the first person. */
 export function contextsOf({ people, records }: Cast, field: Field): Open[] {
   const { key } = people[0]!;
-  const byRoles = new Map(
-    people
-      .toReversed()
-      .map((person) => [JSON.stringify(person.roles.toSorted()), person.key] as const),
-  );
   const saved = records.slice(0, isNumeric(field) ? 1 : RECORDS);
   return [
-    ...people
-      .filter((person) => [...byRoles.values()].includes(person.key))
-      .map((person) => ({ as: person.key })),
+    ...onePerRoles(people).map((person) => ({ as: person.key })),
     ...saved.map(({ id }) => ({ as: key, record: id })),
   ];
 }
@@ -101,12 +94,9 @@ export async function bothWays(
   // Nobody can choose anything here.
   if (!own.editable || !own.onScreen) return [];
   const from = own.value ?? null;
-  const offered = own.options?.map(({ key }) => key) ?? null;
   const mentioned = { numbers: numbersBeside(field, ground.sources), texts: [] };
   const options = valuesFor(field, tables, mentioned).filter(
-    (value) =>
-      !equal(value, from) &&
-      (offered === null || [value].flat().every((key) => isOffered(key, offered))),
+    (value) => !equal(value, from) && isOffered(own, value),
   );
   const atStart = stateOf(opened);
   const again = stateOf(await play(reopened(opening, first, form), []));
@@ -168,23 +158,10 @@ const seenOf = (answers: readonly Answer[]): Seen => answers.reduce(seenAfter, N
 
 const nameOf = ({ part, aspect }: CellChange) => `${part}.${aspect}`;
 
-function isOffered(key: Value, offered: readonly string[]): boolean {
-  return key === null || typeof key === 'boolean' || offered.includes(String(key));
-}
-
-/** The form opened as it was saved just now: the values that are kept, rows among them, as a record. */
+/** The form opened as it was saved just now. */
 function reopened(opening: Opening, seen: Seen, form: Form): Opening {
-  const values = Object.fromEntries(
-    fieldsOf(form).map((field) => {
-      const { onScreen, value = null } = seen.parts[field.name]!;
-      if (field.whenHidden === 'omit' && !onScreen) return [field.name, emptyOf(field)];
-      return [
-        field.name,
-        seen.rows[field.name] === undefined ? value : rowValues(seen, field.name),
-      ];
-    }),
-  );
-  return { ...opening, record: { id: opening.record?.id ?? 'tried', values } };
+  const id = opening.record?.id ?? 'tried';
+  return { ...opening, record: { id, values: savedValues(seen, form) } };
 }
 
 /** A finding as a scenario that passes as things are, for its expectations to be put right. */

@@ -2,7 +2,7 @@
  * A value that a person entered, off screen now and saved all the same. A definition that says `whenHidden` itself has
  * decided about it; where it says nothing, nobody has.
  */
-import { isEmpty, type Value } from '../../form/value';
+import type { Value } from '../../form/value';
 import type { Exploration } from '../exploration';
 import { definitionOf, wholeOf } from '../part-names';
 import type { Ran } from '../play';
@@ -22,7 +22,7 @@ export function hiddenValues(search: Exploration, ran: Ran): void {
     const isNothing =
       field?.kind === 'rows'
         ? (ran.seen.rows[name]?.order.length ?? 0) === 0
-        : isEmpty(value) || isUntouched(search.ground.form, name, value);
+        : isUntouched(search.ground.form, name, value);
     const lines = search.said(name, 'onScreen', ran);
     if (isNothing || lines.length === 0) continue;
     search.report(

@@ -1,6 +1,5 @@
 /** A value that a script writes and that the definition finds fault with, though everything that was entered is valid. */
-import type { Value } from '../../form/value';
-import { isEmpty } from '../../form/value';
+import { isEmpty, type Value } from '../../form/value';
 import { isValid } from '../drivers';
 import type { Exploration } from '../exploration';
 import { definitionOf } from '../part-names';

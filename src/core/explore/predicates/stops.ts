@@ -1,13 +1,11 @@
 /** A submission that is stopped where nobody can see it, or without a word. */
 import type { Exploration } from '../exploration';
-import type { Ran } from '../play';
+import { submitLines, type Ran } from '../play';
 
 export function stops(search: Exploration, ran: Ran): void {
   const { submit } = ran.seen;
   if (submit === null || submit.saved || !('submit' in (ran.steps.at(-1) ?? {}))) return;
-  const lines = ran.submitRuns.flatMap(({ behaviour, lines: ran_ }) =>
-    ran_.map(([line]) => ({ behaviour, line })),
-  );
+  const lines = submitLines(ran);
   for (const { part, says } of submit.stops) {
     if (part !== null && ran.parts[part]?.onScreen === false)
       search.report(

@@ -1,7 +1,6 @@
 /** Texts in which a value of the language stands that nobody meant to be read: `undefined`, `NaN`, a sum with its error. */
 import type { Exploration } from '../exploration';
-import { definitionOf } from '../part-names';
-import { columnOf } from '../part-names';
+import { columnOf, definitionOf } from '../part-names';
 import type { Ran } from '../play';
 
 const TEXTS = ['hint', 'warning', 'problem', 'label'] as const;

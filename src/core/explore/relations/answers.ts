@@ -2,7 +2,7 @@
 import { emptyOf } from '../../form/traits';
 import { equal, isEmpty, type Value } from '../../form/value';
 import type { Opening, PartState } from '../../session/step';
-import { isOffered, isOpen, isSound, valueIn, type Exploration } from '../exploration';
+import { isSound, offeredIn, othersIn, valueIn, type Exploration } from '../exploration';
 import type { HeldStep, Ran } from '../play';
 import { differencesOf, metInWords } from '../state';
 import { sameEnd } from './same-end';
@@ -36,24 +36,21 @@ export function aroundAnswers(
   for (const trigger of triggersOf(search, base))
     aroundTrigger(search, byHand, before, base, trigger);
   const failing: Opening = { ...opening, services: moodOfAll({ fails: 'unreachable' }) };
-  for (const button of search.buttons)
-    if (isOpen(base.parts[button])) search.play(failing, [...before, { click: button }]);
+  for (const button of search.pressable(base)) search.play(failing, [...before, { click: button }]);
 }
 
 function triggersOf(search: Exploration, base: Ran): Trigger[] {
   return [
-    ...search.settable(base).map(({ address, values }) => ({
-      address,
-      step: (to: Value): HeldStep => ({ set: address, to, hold: true }),
-      values: values.filter((value) => !isEmpty(value) && isOffered(base.parts[address], value)),
+    ...search.settable(base).map((driver) => ({
+      address: driver.address,
+      step: (to: Value): HeldStep => ({ set: driver.address, to, hold: true }),
+      values: offeredIn(base, driver).filter((value) => !isEmpty(value)),
     })),
-    ...search.buttons
-      .filter((name) => isOpen(base.parts[name]))
-      .map((name) => ({
-        address: name,
-        step: (): HeldStep => ({ click: name, hold: true }),
-        values: [true],
-      })),
+    ...search.pressable(base).map((name) => ({
+      address: name,
+      step: (): HeldStep => ({ click: name, hold: true }),
+      values: [true],
+    })),
   ];
 }
 
@@ -187,14 +184,7 @@ function meanwhile(
 ): void {
   for (const driver of search.settable(base)) {
     if (driver.address === address) continue;
-    const values = driver.values
-      .filter(
-        (value) =>
-          isOffered(base.parts[driver.address], value) &&
-          !equal(value, valueIn(base, driver.address)),
-      )
-      .slice(0, MEANWHILE);
-    for (const value of values) {
+    for (const value of othersIn(base, driver).slice(0, MEANWHILE)) {
       const { during, before, after } = played({ set: driver.address, to: value, hold: true });
       if (!isSound(during)) continue;
       const over = during.said.find(

@@ -1,31 +1,13 @@
 /** What people see after entering something, and what whoever opens the form with it saved sees. */
-import { fieldsOf } from '../../form/fields';
 import { nothingLaunched } from '../../form/launch';
-import { emptyOf } from '../../form/traits';
-import { isEmpty, equal, type Value, type Values } from '../../form/value';
-import { rowValues, type Seen } from '../../scenario/seen';
+import { isEmpty, equal, type Value } from '../../form/value';
+import { savedValues } from '../../scenario/seen';
 import type { Form } from '../../form/definition';
 import type { Opening } from '../../session/step';
 import { isSound, type Exploration } from '../exploration';
 import { columnOf } from '../part-names';
-import type { Ran } from '../play';
+import { withoutWaits, type Ran } from '../play';
 import { differencesOf, metInWords } from '../state';
-import { withoutWaits } from './same-end';
-
-/** What would be saved: every field, but those off screen that leave their value out. */
-function savedValues(form: Form, seen: Seen): Values {
-  return Object.fromEntries(
-    fieldsOf(form).map((field): [string, Value] => {
-      const part = seen.parts[field.name];
-      if (part?.onScreen === false && field.whenHidden === 'omit')
-        return [field.name, emptyOf(field)];
-      return [
-        field.name,
-        field.kind === 'rows' ? rowValues(seen, field.name) : ((part?.value ?? null) as Value),
-      ];
-    }),
-  );
-}
 
 /** Opened with what a session would have saved. */
 function reopened(form: Form, ran: Ran): Opening {
@@ -34,7 +16,7 @@ function reopened(form: Form, ran: Ran): Opening {
   return {
     ...opening,
     launch: nothingLaunched(form),
-    record: { id, values: savedValues(form, seen) },
+    record: { id, values: savedValues(seen, form) },
   };
 }
 
@@ -55,7 +37,7 @@ export function atLoad(search: Exploration, ran: Ran): void {
   const also = isSound(byHand)
     ? new Set(differencesOf(form, byHand, loaded).map(({ part, aspect }) => `${part}.${aspect}`))
     : null;
-  const saved = savedValues(form, ran.seen);
+  const saved = savedValues(ran.seen, form);
   for (const { part, aspect, one, other } of differences) {
     if (also !== null && !also.has(`${part}.${aspect}`)) continue;
     const said = search.said(part, aspect, ran, loaded);
@@ -85,7 +67,7 @@ function eachOpening(search: Exploration, loaded: Ran): void {
   const { form } = search.ground;
   const again = search.play(reopened(form, loaded), []);
   if (!isSound(again)) return;
-  const saved = savedValues(form, loaded.seen);
+  const saved = savedValues(loaded.seen, form);
   for (const { part, aspect, one, other } of differencesOf(form, loaded, again)) {
     if (aspect !== 'value' || isEmpty(saved[part] ?? null)) continue;
     search.report(

@@ -4,7 +4,7 @@ import { fieldsOf } from '../../form/fields';
 import { isPicked } from '../../form/traits';
 import type { Opening } from '../../session/step';
 import { someOf, type Driver } from '../drivers';
-import { isOffered, isOpen, isSound, valueIn, type Exploration } from '../exploration';
+import { isOpen, isSound, offeredIn, othersIn, valueIn, type Exploration } from '../exploration';
 import { columnOf, wholeOf } from '../part-names';
 import type { HeldStep, Ran } from '../play';
 import { differencesOf } from '../state';
@@ -27,13 +27,7 @@ export function aroundFields(
   const base = search.play(opening, before);
   const around = search.inOrder(search.settable(base)).map((driver) => ({
     driver,
-    values: driver.values
-      .filter(
-        (value) =>
-          !equal(value, valueIn(base, driver.address)) &&
-          isOffered(base.parts[driver.address], value),
-      )
-      .slice(0, width),
+    values: othersIn(base, driver).slice(0, width),
   }));
   for (let round = 0; round < width; round++)
     for (const { driver, values } of around) {
@@ -188,10 +182,7 @@ export function bothOrders(
   const open = search.settable(base);
   const [a, b] = pairOf(search, open);
   if (a === undefined || b === undefined || a === b) return null;
-  const valueOf = (driver: Driver) =>
-    search.pick(
-      driver.values.filter((value) => isOffered(base.parts[driver.address], value)).slice(0, width),
-    );
+  const valueOf = (driver: Driver) => search.pick(offeredIn(base, driver).slice(0, width));
   const [v, w] = [valueOf(a), valueOf(b)];
   if (v === undefined || w === undefined) return null;
   if (equal(v, valueIn(base, a.address)) || equal(w, valueIn(base, b.address))) return null;

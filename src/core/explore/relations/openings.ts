@@ -2,6 +2,7 @@
 import { equal, type Value, type Values } from '../../form/value';
 import type { Opening } from '../../session/step';
 import type { Line } from '../../wire/line';
+import { dayAt } from '../drivers';
 import { isSound, isOpen, valueIn, type Exploration } from '../exploration';
 import type { HeldStep, Ran } from '../play';
 import { differencesOf, metInWords, type Difference } from '../state';
@@ -103,7 +104,7 @@ const ZONES = [
 /** At the same time by the clock on the wall everything is the same. */
 export function zones(search: Exploration, opening: Opening, steps: readonly HeldStep[]): void {
   if (!search.mentions.asks.clock) return;
-  const day = new Date(search.ground.clock).toISOString().slice(0, 10);
+  const day = dayAt(search.ground.clock);
   for (const { zone, hours, at } of ZONES) {
     const utc = Date.parse(`${day}T${at}:00Z`);
     const here = search.quietly({ ...opening, clock: utc }, steps);
@@ -153,7 +154,7 @@ export function launchesOf(search: Exploration): Values[] {
       case 'yes_no':
         return true;
       case 'date':
-        return new Date(search.ground.clock + 8 * 86_400_000).toISOString().slice(0, 10);
+        return dayAt(search.ground.clock, 8);
       default: {
         const value = driver?.values[0];
         const [table] = tables;

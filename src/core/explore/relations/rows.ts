@@ -1,8 +1,8 @@
 /** Rows that come and go, stand in another order, and should leave each other alone. */
-import { equal, isEmpty, type Values } from '../../form/value';
+import { isEmpty, type Values } from '../../form/value';
 import type { Opening, PartState } from '../../session/step';
 import type { RowsDriver } from '../drivers';
-import { isOffered, isOpen, isSound, valueIn, type Exploration } from '../exploration';
+import { isOpen, isSound, othersIn, valueIn, type Exploration } from '../exploration';
 import type { HeldStep, Ran } from '../play';
 import { differencesBetween, metInWords } from '../state';
 import { atLoad } from './at-load';
@@ -160,9 +160,7 @@ function cells(
   const first = columns[nth % columns.length];
   if (first === undefined || !isOpen(one.parts[at(first)])) return;
   const from = valueIn(one, at(first));
-  const to = search.pick(
-    first.values.filter((v) => !equal(v, from) && isOffered(one.parts[at(first)], v)),
-  );
+  const to = search.pick(othersIn(one, { address: at(first), values: first.values }));
   if (to === undefined) return;
   const set: HeldStep = { set: at(first), to };
   sameEnd(

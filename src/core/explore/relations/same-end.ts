@@ -6,7 +6,7 @@ import { isEmpty, equal, type Value } from '../../form/value';
 import { keyOf, type Kind, type Level } from '../finding';
 import { isOpen, isSound, type Exploration } from '../exploration';
 import { columnOf, wholeOf } from '../part-names';
-import type { HeldStep, Ran } from '../play';
+import { withoutWaits, type HeldStep, type Ran } from '../play';
 import type { Said } from '../said';
 import {
   defaultOf,
@@ -145,9 +145,4 @@ function asIfTyped(search: Exploration, one: Ran, other: Ran, inputs: readonly D
       : [];
   });
   return search.quietly(other.opening, [...withoutWaits(other.steps), ...typed]);
-}
-
-/** Waits are the player's own; another session waits where it has to. */
-export function withoutWaits(steps: Ran['steps']): HeldStep[] {
-  return steps.filter((step) => !('wait' in step));
 }

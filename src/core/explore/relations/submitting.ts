@@ -1,12 +1,12 @@
 /** Submitting from a state, with what stops it put right, until it is saved or there is no way out. */
 import { fieldsOf } from '../../form/fields';
 import { isEmpty, equal, type Value } from '../../form/value';
+import { isOffered } from '../../scenario/seen';
 import { readRowAddress } from '../../session/address';
 import { validOf, type Driver } from '../drivers';
-import { isOffered, isOpen, isSound, type Exploration } from '../exploration';
+import { isOpen, isSound, offeredIn, type Exploration } from '../exploration';
 import { columnOf } from '../part-names';
-import type { HeldStep, Ran } from '../play';
-import { withoutWaits } from './same-end';
+import { submitLines, withoutWaits, type HeldStep, type Ran } from '../play';
 
 /** A way out is looked for this often at least before there is said to be none. */
 const ENOUGH = 6;
@@ -56,14 +56,10 @@ function hasWayOut(search: Exploration, ran: Ran, part: string): boolean {
   const before = withoutWaits(ran.steps).filter((step) => !('submit' in step));
   const end = search.quietly(ran.opening, before);
   const more: HeldStep[] = [
-    ...search.buttons.filter((name) => isOpen(end.parts[name])).map((name) => ({ click: name })),
+    ...search.pressable(end).map((name) => ({ click: name })),
     ...search
       .settable(end)
-      .flatMap(({ address, values }) =>
-        values
-          .filter((value) => isOffered(end.parts[address], value))
-          .map((to) => ({ set: address, to })),
-      ),
+      .flatMap((driver) => offeredIn(end, driver).map((to) => ({ set: driver.address, to }))),
   ];
   return more.slice(0, WAYS_OUT).some((step) => {
     const after = search.quietly(ran.opening, [...before, step]);
@@ -105,13 +101,12 @@ function putRight(search: Exploration, ran: Ran, nth: number): HeldStep[] {
     if (to !== undefined) steps.push({ set: part, to });
   }
   if (steps.length > 0 && nth % 2 === 0) return steps;
-  const buttons = search.buttons.filter((name) => isOpen(ran.parts[name]));
+  const buttons = search.pressable(ran);
   if (buttons.length > 0 && search.random() < (nth < 4 ? 0.8 : 0.3))
     return [...steps, { click: search.pick(buttons)! }];
   const driver = search.pick(search.settable(ran));
   if (driver === undefined) return steps;
-  const values = driver.values.filter((value) => isOffered(ran.parts[driver.address], value));
-  return [...steps, { set: driver.address, to: search.pick(values) ?? null }];
+  return [...steps, { set: driver.address, to: search.pick(offeredIn(ran, driver)) ?? null }];
 }
 
 function driverAt(search: Exploration, part: string): Pick<Driver, 'field' | 'values'> | undefined {
@@ -145,9 +140,7 @@ export function deadEnds(search: Exploration): void {
         ...(['editable', 'required', 'problem', 'onScreen'] as const).flatMap((aspect) =>
           search.said(part, aspect, ran),
         ),
-        ...ran.submitRuns.flatMap(({ behaviour, lines }) =>
-          lines.map(([line]) => ({ behaviour, line })),
-        ),
+        ...submitLines(ran),
       ],
       `submitting stays refused whatever is entered: ${says}`,
       ran,

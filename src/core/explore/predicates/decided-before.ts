@@ -2,8 +2,8 @@
 import type { Exploration } from '../exploration';
 import type { Ran } from '../play';
 
-export function outdated(search: Exploration, ran: Ran): void {
-  for (const { part, said } of ran.outdated)
+export function decidedBefore(search: Exploration, ran: Ran): void {
+  for (const { part, said } of ran.decidedBefore)
     search.report(
       'decided-before',
       'wrong',
