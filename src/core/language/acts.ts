@@ -22,6 +22,8 @@ export interface Condition {
   node: ts.Expression;
   /** Whether it holds or fails where it is a condition of. */
   holds: boolean;
+  /** It is so each time; not where it only may have been, as behind a branch that leaves now and then. */
+  surely: boolean;
   reads: Access[];
   marks: ReadonlySet<Mark>;
 }
@@ -65,6 +67,10 @@ export type Act = Base &
         rightNode: ts.Expression;
         op: 'equal' | 'unequal' | 'among';
       }
+    /** An expression is asked whether it holds: a condition, or an operand of one. */
+    | { type: 'test'; node: ts.Expression }
+    /** Something is looked up by a key: in an object or a map, a list or a set that stands in the source. */
+    | { type: 'lookup'; by: Known; byNode: ts.Expression; keys: ts.Expression[]; in: ts.Expression }
     | { type: 'await'; reads: Access[]; marks: ReadonlySet<Mark> }
     /** A module variable is assigned, or what it holds is changed. */
     | {
@@ -94,6 +100,8 @@ export interface Block {
   /** The block it is tied inside of. */
   inside: Block | null;
   acts: Act[];
+  /** What is known of each expression that runs in it; nothing where its runs differ. */
+  seen: ReadonlyMap<ts.Node, Known>;
 }
 
 export interface Flow {
@@ -132,6 +140,8 @@ export interface Known {
   /** What each item of a list is, where it is known. */
   item: Known | null;
   run: { node: ts.FunctionLikeDeclaration; env: Scope } | null;
+  /** The expression that it is, through constants: a literal, an object, a sum. */
+  source: ts.Expression | null;
 }
 
 export type Thing =
@@ -139,7 +149,9 @@ export type Thing =
   | { is: 'event'; block: Block }
   | { is: 'cells' | 'columns' | 'row'; field: PartPath }
   | { is: 'method'; name: string; of: Known }
-  | { is: 'person' };
+  | { is: 'person' }
+  /** The row of a table that a reference field points at. */
+  | { is: 'record'; field: PartPath };
 
 /** Takes off what changes only the type of an expression. */
 export function bare(node: ts.Expression): ts.Expression {

@@ -9,6 +9,12 @@ export const COMPARISONS: Partial<Record<ts.SyntaxKind, 'equal' | 'unequal'>> = 
   [ts.SyntaxKind.ExclamationEqualsToken]: 'unequal',
 };
 
+export const isOrdering = (kind: ts.SyntaxKind) =>
+  kind === ts.SyntaxKind.LessThanToken ||
+  kind === ts.SyntaxKind.LessThanEqualsToken ||
+  kind === ts.SyntaxKind.GreaterThanToken ||
+  kind === ts.SyntaxKind.GreaterThanEqualsToken;
+
 /** Methods that change what they are called on. */
 export const CHANGING = new Set([
   'push',
@@ -48,6 +54,22 @@ export function tieOf(node: ts.CallExpression): { sort: Block['sort']; event: st
 
 export function isFunction(node: ts.Expression): boolean {
   return ts.isArrowFunction(node) || ts.isFunctionExpression(node);
+}
+
+/** Whether what follows a statement is never reached. */
+export function alwaysLeaves(statement: ts.Statement): boolean {
+  if (ts.isBlock(statement)) return statement.statements.some(alwaysLeaves);
+  if (ts.isIfStatement(statement))
+    return (
+      alwaysLeaves(statement.thenStatement) &&
+      statement.elseStatement !== undefined &&
+      alwaysLeaves(statement.elseStatement)
+    );
+  return (
+    ts.isReturnStatement(statement) ||
+    ts.isThrowStatement(statement) ||
+    ts.isContinueStatement(statement)
+  );
 }
 
 /** The condition under which a statement leaves its function, when it may. */

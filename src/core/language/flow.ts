@@ -14,8 +14,18 @@ import {
   type Flow,
   type Known,
 } from './acts';
-import { CHANGING, COMPARISONS, isFunction, leavesUnder, TIED_TO_PART, tieOf } from './flow-syntax';
+import {
+  alwaysLeaves,
+  CHANGING,
+  isOrdering,
+  COMPARISONS,
+  isFunction,
+  leavesUnder,
+  TIED_TO_PART,
+  tieOf,
+} from './flow-syntax';
 import { derived, either, Env, itemOf, known, NO_MARKS, NOTHING, partsOrRow } from './known';
+import { constantOf, keysOf } from './lookups';
 import { Members, PART_CONSTANTS, type ActBody } from './members';
 
 const GLOBALS = new Set<string>([
@@ -46,10 +56,13 @@ export function flowOf(file: ts.SourceFile): Flow {
 /** Helpers that call helpers are followed this far. */
 const DEEPEST = 6;
 
+/** A block that is being read. */
+type OpenBlock = Block & { seen: Map<ts.Node, Known> };
+
 class Reader {
   readonly #blocks: Block[] = [];
   readonly #later: (() => void)[] = [];
-  #block: Block | null = null;
+  #block: OpenBlock | null = null;
   #conditions: Condition[] = [];
   #waits = 0;
   #inlined: ts.Node[] = [];
@@ -92,7 +105,8 @@ class Reader {
       const left = leavesUnder(statement);
       if (left === null) continue;
       const { reads, marks } = this.#quietly(left, env);
-      this.#conditions.push({ node: left, holds: false, reads, marks });
+      const surely = ts.isIfStatement(statement) && alwaysLeaves(statement.thenStatement);
+      this.#conditions.push({ node: left, holds: false, surely, reads, marks });
     }
     this.#conditions.length = before;
     return either(returned.length === 0 ? [NOTHING] : returned);
@@ -201,16 +215,26 @@ class Reader {
           op: 'equal',
         });
       }
-      const found = this.#under(node.expression, true, on, () =>
-        this.#statements(clause.statements, new Env(env)),
+      const found = this.#under(
+        node.expression,
+        true,
+        on,
+        () => this.#statements(clause.statements, new Env(env)),
+        false,
       );
       if (found !== null) returned.push(found);
     }
     return returned.length === 0 ? null : either(returned);
   }
 
-  #under<T>(node: ts.Expression, holds: boolean, { reads, marks }: Known, work: () => T): T {
-    this.#conditions.push({ node, holds, reads, marks });
+  #under<T>(
+    node: ts.Expression,
+    holds: boolean,
+    { reads, marks }: Known,
+    work: () => T,
+    surely = true,
+  ): T {
+    this.#conditions.push({ node, holds, surely, reads, marks });
     const done = work();
     this.#conditions.pop();
     return done;
@@ -220,6 +244,7 @@ class Reader {
   #condition(node: ts.Expression, env: Env): Known {
     const seen = this.#see(node, env);
     this.#noteCondition(node, seen);
+    this.#act({ type: 'test', node });
     return seen;
   }
 
@@ -241,9 +266,14 @@ class Reader {
   #declare(declaration: ts.VariableDeclaration, env: Env, top: boolean): void {
     const value =
       declaration.initializer === undefined ? NOTHING : this.#see(declaration.initializer, env);
-    if (ts.isIdentifier(declaration.name))
-      env.set(declaration.name.text, { known: value, module: top ? declaration : null });
-    else this.#bind(declaration.name, value, env);
+    if (ts.isIdentifier(declaration.name)) {
+      const constant = (declaration.parent.flags & ts.NodeFlags.Const) !== 0;
+      const source = constant ? (value.source ?? declaration.initializer ?? null) : null;
+      env.set(declaration.name.text, {
+        known: { ...value, source: source === null ? null : bare(source) },
+        module: top ? declaration : null,
+      });
+    } else this.#bind(declaration.name, value, env);
   }
 
   #bind(name: ts.BindingName, value: Known, env: Env): void {
@@ -265,18 +295,33 @@ class Reader {
 
   #see(node: ts.Expression, env: Env): Known {
     const inner = bare(node);
+    const seen = this.#look(inner, env);
+    if (this.#block !== null) {
+      const { seen: all } = this.#block;
+      const former = all.get(inner);
+      all.set(inner, former === undefined || sameKnown(former, seen) ? seen : NOTHING);
+    }
+    return seen;
+  }
+
+  #look(inner: ts.Expression, env: Env): Known {
     if (ts.isIdentifier(inner))
       return (
         env.get(inner.text)?.known ??
         (GLOBALS.has(inner.text) ? known({ thing: { is: 'global', name: inner.text } }) : NOTHING)
       );
-    if (ts.isPropertyAccessExpression(inner))
-      return this.#members.of(this.#see(inner.expression, env), inner.name.text, inner);
+    if (ts.isPropertyAccessExpression(inner)) {
+      const of = this.#see(inner.expression, env);
+      const constant = of.source === null ? null : constantOf(of.source, inner.name.text);
+      if (constant !== null) return known({ source: constant });
+      return this.#members.of(of, inner.name.text, inner);
+    }
     if (ts.isElementAccessExpression(inner)) {
       const of = this.#see(inner.expression, env);
       const at = bare(inner.argumentExpression);
       if (ts.isStringLiteralLike(at)) return this.#members.of(of, at.text, inner);
       const index = this.#see(inner.argumentExpression, env);
+      this.#lookUp(inner, of, index, inner.argumentExpression);
       if (ts.isNumericLiteral(at) && of.items?.[Number(at.text)] !== undefined)
         return of.items[Number(at.text)]!;
       return of.item !== null
@@ -384,6 +429,7 @@ class Reader {
         left,
         () => this.#see(node.right, env),
       );
+      if (kind !== ts.SyntaxKind.QuestionQuestionToken) this.#act({ type: 'test', node });
       return {
         ...either([left, right]),
         alias: kind === ts.SyntaxKind.QuestionQuestionToken ? left.alias : null,
@@ -391,6 +437,7 @@ class Reader {
     }
     const left = this.#see(node.left, env);
     const right = this.#see(node.right, env);
+    if (isOrdering(kind)) this.#act({ type: 'test', node });
     const op = COMPARISONS[kind];
     if (op !== undefined) {
       this.#act({
@@ -570,6 +617,8 @@ class Reader {
         op: 'among',
       });
     }
+    if (ts.isPropertyAccessExpression(called) && given.length === 1)
+      this.#lookUp(node, subject, given[0]!, node.arguments[0]!);
     // A function handed over is run for each item of what it is handed to.
     const inside = given.map((one) =>
       one.run === null ? one : this.#inline(one.run, [itemOf(subject)]),
@@ -586,6 +635,17 @@ class Reader {
     )
       return { ...kept.item, reads: result.reads };
     return { ...result, item: kept.item, items: null };
+  }
+
+  /** Something is read by a key from what stands in the source. */
+  #lookUp(
+    node: ts.CallExpression | ts.ElementAccessExpression,
+    of: Known,
+    by: Known,
+    byNode: ts.Expression,
+  ): void {
+    const keys = of.source === null ? null : keysOf(of.source, node);
+    if (keys !== null) this.#act({ type: 'lookup', node, by, byNode, keys, in: of.source! });
   }
 
   #inline(run: NonNullable<Known['run']>, given: readonly Known[]): Known {
@@ -617,7 +677,7 @@ class Reader {
       : [];
     const handler = args[0] === undefined ? NOTHING : this.#see(args[0], env);
     const overlaps = args[1]?.getText(this.file).includes('all') ?? false;
-    const block: Block = {
+    const block: OpenBlock = {
       sort,
       event,
       tied,
@@ -626,6 +686,7 @@ class Reader {
       overlaps,
       inside: this.#block,
       acts: [],
+      seen: new Map(),
     };
     this.#blocks.push(block);
     const { run } = handler;
@@ -645,4 +706,14 @@ class Reader {
     });
     return NOTHING;
   }
+}
+
+/** Whether an expression is the same thing in two runs of it. */
+function sameKnown(one: Known, other: Known): boolean {
+  return (
+    one.alias?.part === other.alias?.part &&
+    one.alias?.aspect === other.alias?.aspect &&
+    one.alias?.spelled === other.alias?.spelled &&
+    one.source === other.source
+  );
 }

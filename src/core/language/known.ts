@@ -11,6 +11,7 @@ export const NOTHING: Known = {
   items: null,
   item: null,
   run: null,
+  source: null,
 };
 
 export const known = (more: Partial<Known>): Known => ({ ...NOTHING, ...more });
@@ -37,6 +38,7 @@ export function either(all: readonly Known[]): Known {
     items,
     item: null,
     run: null,
+    source: null,
   };
 }
 
@@ -50,6 +52,8 @@ export const derived = (all: readonly Known[]): Known => ({
 
 /** What is known of an item of a list. */
 export function itemOf(list: Known): Known {
+  if (list.alias !== null && list.item === null)
+    return { ...derived([list]), alias: { ...list.alias, spelled: 'item' } };
   return (
     list.item ??
     (list.items === null

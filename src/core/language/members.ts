@@ -81,6 +81,17 @@ export class Members {
       ]);
     }
     if (of.parts.length > 0) return this.#ofParts(of, name, node);
+    if (thing?.is === 'record')
+      return {
+        ...derived([of]),
+        alias: {
+          part: thing.field,
+          aspect: 'row',
+          spelled: `row.${name}`,
+          node,
+          waits: this.#waits(),
+        },
+      };
     return { ...derived([of]), thing: { is: 'method', name, of } };
   }
 
@@ -101,6 +112,8 @@ export class Members {
     if (name === 'rows')
       return { ...read, item: known({ thing: { is: 'row', field: first!.part } }), alias: null };
     if (name === 'sum') return { ...read, thing: { is: 'method', name, of }, alias: null };
+    if (name === 'row' && of.parts.length === 1)
+      return { ...read, thing: { is: 'record', field: first!.part }, alias: null };
     const exact =
       accesses.length === 1 &&
       (name === 'value' || name === 'stage' || name === 'previous' || name === 'initial');

@@ -1,17 +1,6 @@
 /** Behaviours that are right, and look to a search or a reader like ones that are not. */
-import type { FormName } from './forms';
-
-export interface RightOne {
-  about: string;
-  form: FormName;
-  code: string;
-}
-
-const right = (about: string, form: FormName, code: string): RightOne => ({
-  about,
-  form,
-  code: code.trim(),
-});
+import { right, type RightOne } from './right-one';
+import { rightInSource } from './right-in-source';
 
 export const rightOnes: readonly RightOne[] = [
   right(
@@ -309,4 +298,5 @@ on.saved(() => { form.message("Sent to the office."); });`,
     `
 on.submit(() => { if (fields.state.value === null) fields.state.value = "open"; });`,
   ),
+  ...rightInSource,
 ];

@@ -1,12 +1,22 @@
 /** The mistakes that are looked for while somebody writes. A new one is its file, its line here, its page in docs/mistakes. */
 import { assignmentInCondition } from './assignment-in-condition';
+import { beyondLimits } from './beyond-limits';
 import { carriedState } from './carried-state';
 import { clockInRule } from './clock-in-rule';
 import { idleBehaviour } from './idle-behaviour';
 import { labelForKey } from './label-for-key';
 import { missingLoad } from './missing-load';
+import { daysForMonths } from './days-for-months';
+import { emptyForZero } from './empty-for-zero';
+import { joinedNumbers } from './joined-numbers';
+import { launchOfNoName } from './launch-of-no-name';
+import { localDay } from './local-day';
+import { moneyInDoubles } from './money-in-doubles';
+import { monthsFromZero } from './months-from-zero';
+import { untouchedForNo } from './untouched-for-no';
 import type { Mistake } from './mistake';
 import { neverHolds } from './never-holds';
+import { neverReached } from './never-reached';
 import { noWayBack } from './no-way-back';
 import { optionGone } from './option-gone';
 import { partForValue } from './part-for-value';
@@ -15,6 +25,7 @@ import { pilesUp } from './piles-up';
 import { readsUntied } from './reads-untied';
 import { ruleReadsOwn } from './rule-reads-own';
 import { staleAwait } from './stale-await';
+import { textOfNoRow } from './text-of-no-row';
 import { tiedInside } from './tied-inside';
 import { twoSteer } from './two-steer';
 import { wrongKind } from './wrong-kind';
@@ -23,6 +34,9 @@ export const mistakes: readonly Mistake[] = [
   labelForKey,
   optionGone,
   neverHolds,
+  neverReached,
+  beyondLimits,
+  textOfNoRow,
   assignmentInCondition,
   partForValue,
   wrongKind,
@@ -36,6 +50,14 @@ export const mistakes: readonly Mistake[] = [
   staleAwait,
   pastEvent,
   twoSteer,
+  launchOfNoName,
+  joinedNumbers,
+  moneyInDoubles,
+  emptyForZero,
+  untouchedForNo,
+  localDay,
+  monthsFromZero,
+  daysForMonths,
   clockInRule,
   idleBehaviour,
 ];

@@ -69,6 +69,17 @@ export class KnownParts {
     return table === undefined ? null : indexOf(table).options;
   }
 
+  /** What the rows of a reference field's table have in a column; null where there is no such column. */
+  column(part: PartPath, name: string): unknown[] | null {
+    const field = this.field(part);
+    const table = this.setting.tables.find(
+      (one) => field?.kind === 'reference' && one.name === field.table,
+    );
+    return table?.columns.some((column) => column.name === name)
+      ? table.rows.map((row) => row[name] ?? null)
+      : null;
+  }
+
   /** Whether a field can ever hold a value that is no key; true where there is nothing to hold it against. */
   takes(part: PartPath, value: Literal['value']): { ok: true } | { ok: false; takes: string } {
     const field = this.field(part);

@@ -1,6 +1,12 @@
 import { keyPlaces } from './compared';
 import type { Mistake } from './mistake';
 
+const TO_MEND = {
+  compared: 'This never holds: compare',
+  'looked up': 'This is never found: look up',
+  assigned: 'Write',
+};
+
 /** The label of an option where its key belongs: what is compared is the key, so it never holds. */
 export const labelForKey: Mistake = {
   code: 'label-for-key',
@@ -18,7 +24,7 @@ export const labelForKey: Mistake = {
         {
           from: literal.node.getStart(file),
           to: literal.node.getEnd(),
-          says: `“${literal.value}” is a label of ${parts.called(access.part)}, which holds keys. ${how === 'compared' ? 'This never holds: compare' : 'Write'} the key ${key}.`,
+          says: `“${literal.value}” is a label of ${parts.called(access.part)}, which holds keys. ${TO_MEND[how]} the key ${key}.`,
           fixes: [
             {
               title: `Use the key ${key}`,

@@ -16,6 +16,9 @@ interface Cases {
 const cases: Record<string, Cases> = {
   'label-for-key': {
     wrong: [
+      'const OWN = "Own pilot";\nkeep(() => { if (fields.pilot_choice.value === (OWN as string)) log(1); });',
+      'const HINTS: Record<string, string> = { "Own pilot": "a", none: "b" };\nkeep(() => { fields.contact.hint = HINTS[fields.pilot_choice.value ?? "none"] ?? null; });',
+      'const CHOICE = { own: "Own pilot" };\nkeep(() => { if ((fields.pilot_choice.value as string) === CHOICE.own) log(1); });',
       'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "Own pilot"; });',
       'on.change(fields.pilot_choice, ({ value }) => { if (value === "harbour pilot") log(1); });',
       'on.load(() => { fields.pilot_choice.value = "No pilot"; });',
@@ -35,6 +38,9 @@ const cases: Record<string, Cases> = {
   },
   'option-gone': {
     wrong: [
+      'const SOME = ["own", "tug"];\nkeep(() => { if (SOME.includes(fields.pilot_choice.value ?? "")) log(1); });',
+      'const SOME = new Set<string>(["own", "tug"]);\nkeep(() => { if (SOME.has(fields.pilot_choice.value ?? "")) log(1); });',
+      'const FEES = new Map<string, number>([["own", 1], ["tug", 2]]);\nkeep(() => { log(FEES.get(fields.pilot_choice.value ?? "")); });',
       'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "office_pilot"; });',
       'on.load(() => { fields.pilot_boarding.value = "inner_marks"; });',
       'on.change(fields.pilot_choice, ({ value }) => { if (value !== "harbor_pilot") log(1); });',
@@ -44,6 +50,10 @@ const cases: Record<string, Cases> = {
       'on.load(() => { if (form.person.roles.includes("chief")) log(1); });',
     ],
     right: [
+      'const WHO: Record<string, string> = { own: "a", nobody: "b" };\nkeep(() => { log(WHO[fields.pilot_choice.value ?? "nobody"]); });',
+      'const WHO: Record<string, string> = { own: "a", other: "b" };\nkeep(() => { log(WHO[fields.pilot_choice.value ?? ""] ?? WHO.other); });',
+      'const WHO: Record<string, string> = { own: "a", fairway_buoy: "b" };\nkeep(() => { log(WHO[fields.pilot_choice.value ?? ""], WHO[fields.pilot_boarding.value ?? ""]); });',
+      'const WORDS = ["tug", "buoy"];\nkeep(() => { log(WORDS.includes(fields.vessel.value ?? ""), WORDS.includes(fields.pilot_choice.value ?? "")); });',
       'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "harbour_pilot"; });',
       'on.load(() => { fields.pilot_boarding.value = "inner_mark"; });',
       'keep(() => { log(fields.vessel.value === "office_pilot"); });',
@@ -337,6 +347,189 @@ const cases: Record<string, Cases> = {
       'keep(() => { fields.draught.value = Math.max(3, fields.length.value ?? 0); });',
     ],
   },
+  'never-reached': {
+    wrong: [
+      'keep(() => { fields.contact.required = fields.pilot_choice.value === "own" && fields.pilot_choice.value === "none"; });',
+      'keep(() => { fields.contact.shown = fields.pilot_choice.value !== "own" || fields.pilot_choice.value !== null; });',
+      'keep(() => { const d = fields.draught.value ?? 0; if (d > 3) { fields.contact.hint = "Deep."; return; } if (d > 9) { fields.contact.hint = "Very deep."; return; } fields.contact.hint = null; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "own") log(1); else if (value === "own") log(2); });',
+      'const limit = (d: number) => { if (d < 5) { if (d > 9) return "x"; } return "y"; };\nkeep(() => { fields.contact.hint = fields.draught.value === null ? null : limit(fields.draught.value); });',
+    ],
+    right: [
+      'keep(() => { fields.contact.required = fields.pilot_choice.value === "own" || fields.pilot_choice.value === "none"; });',
+      'keep(() => { const d = fields.draught.value; if (d === null) return; if (d !== null && d > 9) fields.contact.hint = "Deep."; });',
+      'on.change(fields.pilot_choice, ({ value }) => { if (value === "own") { fields.pilot_choice.value = "none"; if (fields.pilot_choice.value === "none") log(1); } });',
+      'on.change(fields.draught, async ({ value }) => { if ((fields.length.value ?? 0) > 9) return; await services.ships.find({ imo: "x" }); if ((fields.length.value ?? 0) > 20) log(value); });',
+      'const band = (n: number) => { if (n < 3) return "a"; if (n < 30) return "b"; return "c"; };\nkeep(() => { fields.contact.hint = band(fields.draught.value ?? 0) + band(fields.length.value ?? 0); });',
+      'keep(() => { switch (fields.pilot_choice.value) { case "own": fields.contact.shown = fields.pilot_choice.value === "own"; } });',
+    ],
+  },
+  'beyond-limits': {
+    wrong: [
+      'keep(() => { fields.contact.required = (fields.draught.value ?? 0) > 20; });',
+      'keep(() => { if (fields.length.value !== null && fields.length.value < 2) fields.contact.shown = false; });',
+      'const MOST = 400;\nkeep(() => { fields.contact.shown = (fields.length.value ?? 0) >= MOST; });',
+      'keep(() => { fields.contact.hint = (fields.draught.value ?? 0) <= 16 ? "Any berth." : "None."; });',
+      'on.change(fields.draught, ({ value }) => { if (value !== null && value > 100) fields.contact.required = true; });',
+    ],
+    right: [
+      'keep(() => { fields.contact.required = (fields.draught.value ?? 0) > 12; });',
+      'keep(() => { fields.draught.problem = (fields.draught.value ?? 0) > 16 ? "No berth is as deep." : null; });',
+      'on.submit((event) => { if ((fields.draught.value ?? 0) > 16) event.stop("No berth is as deep.", fields.draught); });',
+      'keep(() => { fields.contact.required = (fields.length.initial ?? 0) > 400; });',
+      'keep(() => { fields.contact.required = (fields.length.value ?? 0) * 2 > 400; });',
+      'keep.each(fields.cargo, (row) => { row.fields.un_number.required = (row.fields.weight.value ?? 0) > 100000; });',
+    ],
+  },
+  'text-of-no-row': {
+    wrong: [
+      'keep(() => { fields.contact.shown = fields.berth.row?.name === "nq1"; });',
+      'keep(() => { const { row } = fields.berth; fields.contact.hint = row !== null && row.name === "Quay 99" ? "Far." : null; });',
+      'const FAR = "Quay 99";\nkeep(() => { fields.contact.required = fields.berth.row?.name === FAR; });',
+      'keep(() => { fields.contact.required = ["Quay 98", "Quay 99"].includes(fields.berth.row?.name ?? ""); });',
+      'on.change(fields.berth, ({ part }) => { if (part.row?.name === "Quay 99") fields.contact.required = true; });',
+    ],
+    right: [
+      'keep(() => { fields.contact.shown = fields.berth.row?.name === "North quay 1"; });',
+      'keep(() => { fields.contact.shown = (fields.berth.row?.depth ?? 0) > 90; });',
+      'keep(() => { fields.contact.shown = fields.berth.row?.name !== fields.vessel.value; });',
+      'keep(() => { fields.contact.shown = fields.berth.row !== null; });',
+      'keep(() => { fields.contact.shown = fields.berth.optionLabel === "Quay 99"; });',
+    ],
+  },
+  'launch-of-no-name': {
+    wrong: [
+      'on.load(() => { fields.vessel.value = form.launch.vesel ?? null; });',
+      'on.load(() => { log(form.launch.vessels); });',
+      'keep(() => { fields.contact.shown = form.launch.vessel_recrod === "x"; });',
+      'on.load(() => { if (form.launch.Vessel) log(1); });',
+      'on.saved(() => { log(form.launch.vesssel); });',
+    ],
+    right: [
+      'on.load(() => { fields.vessel.value = form.launch.vessel; });',
+      'on.load(() => { log(form.launch.source); });',
+      'on.load(() => { log(form.launch.vessel_record); });',
+      'on.load(() => { const { vessel } = form.launch; log(vessel); });',
+      'on.load(() => { const other = { launch: { vesel: 1 } }; log(other.launch.vesel); });',
+    ],
+  },
+  'joined-numbers': {
+    wrong: [
+      'keep(() => { fields.contact.hint = "Deep: " + (fields.draught.value ?? 0) + 1; });',
+      'keep(() => { fields.contact.hint = "In all " + (fields.length.value ?? 0) + (fields.draught.value ?? 0) + " m"; });',
+      'keep(() => { fields.dues.value = Number((fields.vessel.value ?? "") + 1); });',
+      'const START = "Row ";\nkeep(() => { fields.contact.hint = START + fields.cargo.count + 1; });',
+      'keep(() => { fields.vessel.value = fields.contact.value + 1; });',
+    ],
+    right: [
+      'keep(() => { fields.contact.hint = "Deep: " + ((fields.draught.value ?? 0) + 1); });',
+      'keep(() => { fields.contact.hint = "From " + (fields.draught.value ?? 0) + " to " + (fields.length.value ?? 0); });',
+      'keep(() => { fields.contact.hint = (fields.draught.value ?? 0) + 1 + " m"; });',
+      'keep(() => { fields.contact.hint = fields.vessel.value + " " + fields.contact.value; });',
+      'keep(() => { fields.dues.value = (fields.draught.value ?? 0) + 1; });',
+    ],
+  },
+  'money-in-doubles': {
+    wrong: [
+      'keep(() => { fields.contact.hint = "With tax: " + (fields.dues.value ?? 0) * 1.1; });',
+      'keep(() => { fields.contact.required = (fields.dues.value ?? 0) * 0.1 === 11; });',
+      'keep(() => { fields.contact.hint = `${(fields.dues.value ?? 0) / 3} each`; });',
+      'keep(() => { fields.dues.value = Math.round((fields.length.value ?? 0) * 1.005 * 100) / 100; });',
+      'keep(() => { const tax = (fields.dues.value ?? 0) * 0.07; fields.contact.hint = "Tax: " + tax; });',
+      'keep(() => { fields.contact.hint = ((fields.dues.value ?? 0) * 1.1).toFixed(2); });',
+    ],
+    right: [
+      'keep(() => { fields.contact.hint = "With tax: " + round((fields.dues.value ?? 0) * 1.1, 2); });',
+      'keep(() => { fields.contact.required = (fields.dues.value ?? 0) * 1.1 > 500; });',
+      'keep(() => { fields.contact.required = fields.dues.value === 100; });',
+      'keep(() => { fields.contact.hint = "Length: " + (fields.length.value ?? 0) * 2; });',
+      'keep(() => { fields.contact.hint = `${fields.dues.value ?? 0} in all`; });',
+      'keep(() => { fields.length.value = Math.round((fields.draught.value ?? 0) * 10); });',
+    ],
+  },
+  'empty-for-zero': {
+    wrong: [
+      'keep(() => { fields.contact.shown = (fields.draught.value ?? 0) < 5; });',
+      'keep(() => { fields.contact.hint = Number(fields.length.value) <= 20 ? "Small." : null; });',
+      'keep(() => { const length = fields.length.value ?? 0; if (length < 12) fields.contact.required = true; });',
+      'keep(() => { fields.contact.shown = 5 > (fields.draught.value || 0); });',
+      'on.load(() => { if (!((fields.length.value ?? 0) >= 50) && (fields.length.value ?? 0) < 40) log(1); });',
+    ],
+    right: [
+      'keep(() => { fields.contact.shown = fields.draught.value !== null && fields.draught.value < 5; });',
+      'keep(() => { fields.contact.shown = (fields.draught.value ?? 0) > 5; });',
+      'keep(() => { fields.contact.shown = (fields.draught.value ?? 5) < 5; });',
+      'keep(() => { fields.contact.hint = (fields.length.value ?? 0) < 1 ? "Nothing entered." : null; });',
+      'keep(() => { if (fields.length.value === null) return; if ((fields.length.value ?? 0) < 12) fields.contact.required = true; });',
+      'keep(() => { fields.contact.shown = !fields.length.empty && (fields.length.value ?? 0) < 12; });',
+    ],
+  },
+  'untouched-for-no': {
+    wrong: [
+      'keep(() => { fields.contact.shown = !fields.shore_power.value; });',
+      'keep(() => { if (!fields.shore_power.value) fields.contact.required = true; });',
+      'keep(() => { fields.contact.required = fields.shore_power.value ? false : true; });',
+      'keep(() => { if (fields.shore_power.value) fields.contact.required = false; else fields.contact.required = true; });',
+      'on.submit((event) => { if (!fields.dues_accepted.value) event.stop("Accept the dues.", fields.dues_accepted); });',
+      'keep(() => { const power = fields.shore_power.value ?? false; fields.contact.shown = power === false; });',
+    ],
+    right: [
+      'keep(() => { fields.contact.shown = fields.shore_power.value === false; });',
+      'keep(() => { fields.contact.shown = fields.shore_power.value !== true; });',
+      'keep(() => { fields.contact.shown = Boolean(fields.shore_power.value); });',
+      'keep(() => { if (fields.shore_power.value) fields.contact.required = true; else fields.contact.required = false; });',
+      'keep(() => { fields.contact.shown = !fields.vessel.value; });',
+      'on.load(() => { log(!fields.shore_power.value); });',
+    ],
+  },
+  'local-day': {
+    wrong: [
+      'keep(() => { fields.contact.hint = fields.arrival.value !== null && new Date(fields.arrival.value).getDay() === 0 ? "Sunday." : null; });',
+      'on.change(fields.arrival, ({ value }) => { if (value !== null) log(new Date(value).getDate()); });',
+      'on.change(fields.arrival, ({ value }) => { if (value === null) return; const day = new Date(value); log(day.getFullYear()); });',
+      'on.load(() => { log(new Date(fields.departure.value!).getMonth() + 1); });',
+      'on.load(() => { log(new Date(fields.departure.value ?? "").getHours()); });',
+    ],
+    right: [
+      'on.load(() => { log(new Date(fields.departure.value!).getUTCDay()); });',
+      'on.load(() => { log(new Date(fields.arrival.value! + "T12:00").getDay()); });',
+      'on.load(() => { log(new Date().getDay()); });',
+      'on.load(() => { log(Temporal.PlainDate.from(fields.arrival.value!).dayOfWeek); });',
+      'on.load(() => { log(new Date(fields.contact.value!).getDay()); });',
+    ],
+  },
+  'months-from-zero': {
+    wrong: [
+      'on.load(() => { const now = new Date(); if (now.getMonth() === 12) log(1); });',
+      'on.load(() => { log(`${new Date().getMonth()}/${new Date().getFullYear()}`); });',
+      'on.load(() => { log("Month " + new Date().getUTCMonth()); });',
+      'const MONTHS = ["J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D"];\nkeep(() => { fields.contact.hint = fields.arrival.value === null ? null : MONTHS[Temporal.PlainDate.from(fields.arrival.value).month]!; });',
+      'on.load(() => { const month = new Date().getMonth(); if (month >= 9 && month <= 12) log(1); });',
+    ],
+    right: [
+      'on.load(() => { if (new Date().getMonth() === 11) log(1); });',
+      'on.load(() => { log(`${new Date().getMonth() + 1}/${new Date().getFullYear()}`); });',
+      'on.load(() => { log("Month " + (new Date().getUTCMonth() + 1)); });',
+      'const MONTHS = ["J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D"];\nkeep(() => { fields.contact.hint = fields.arrival.value === null ? null : MONTHS[Temporal.PlainDate.from(fields.arrival.value).month - 1]!; });',
+      'keep(() => { fields.contact.hint = fields.arrival.value !== null && Temporal.PlainDate.from(fields.arrival.value).month === 12 ? "x" : null; });',
+    ],
+  },
+  'days-for-months': {
+    wrong: [
+      'const DAY = 86_400_000;\non.load(() => { log((Date.parse(fields.departure.value!) - Date.parse(fields.arrival.value!)) / DAY / 30); });',
+      'on.load(() => { fields.departure.value = Temporal.PlainDate.from("2031-05-02").add({ days: 365 }).toString(); });',
+      'on.load(() => { log(Date.parse("2031-05-02") + 365 * 24 * 60 * 60 * 1000); });',
+      'on.load(() => { log(Temporal.PlainDate.from("2031-05-02").until("2032-05-02").days / 365); });',
+      '// A month later.\non.load(() => { fields.departure.value = Temporal.PlainDate.from("2031-05-02").add({ days: 30 }).toString(); });',
+    ],
+    right: [
+      'on.load(() => { fields.departure.value = Temporal.PlainDate.from("2031-05-02").add({ days: 30 }).toString(); });',
+      'on.load(() => { fields.departure.value = Temporal.PlainDate.from("2031-05-02").add({ years: 1 }).toString(); });',
+      'keep(() => { fields.contact.hint = `${(fields.length.value ?? 0) / 30}`; });',
+      'const DAY = 24 * 60 * 60 * 1000;\non.load(() => { log(Date.parse("2031-05-02") + 30 * DAY); });',
+      'on.load(() => { log(Temporal.PlainDate.from("2031-05-02").until("2032-05-02", { largestUnit: "month" }).months); });',
+    ],
+  },
   'idle-behaviour': {
     wrong: [
       'const LIMIT = 3;',
@@ -386,7 +579,9 @@ describe.each(mistakes.map(({ code }) => code))('%s', (code) => {
   });
 
   test('is found in JavaScript alike', () => {
-    const plain = wrong.find((text) => !/: (?:string|number|void)|<string>|interface/.test(text))!;
+    const plain = wrong.find(
+      (text) => !/: (?:string|number|void)|<string|interface|\bas \w|![.;)\]]/.test(text),
+    )!;
     expect(foundIn(form, plain, beside, 'x.js').some((diagnosis) => diagnosis.code === code)).toBe(
       true,
     );

@@ -18,7 +18,7 @@ export const neverHolds: Mistake = {
       for (const act of actsOf(block, 'compare')) {
         for (const side of sidesOf(act, subject.parts)) {
           const finding =
-            VALUES.has(side.access.aspect) && side.access.spelled !== 'row'
+            VALUES.has(side.access.aspect) && side.access.spelled !== 'item'
               ? look(side, act.op, act.node, subject)
               : null;
           if (finding !== null) found.set(act.node, finding);

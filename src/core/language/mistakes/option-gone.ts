@@ -2,6 +2,12 @@ import { nearest } from '../../wire/failures';
 import { keyPlaces } from './compared';
 import type { Mistake } from './mistake';
 
+const EFFECT = {
+  compared: ', so this never holds',
+  'looked up': ', so this is never found',
+  assigned: '',
+};
+
 /** More keys than this are not listed in a finding. */
 const MOST_LISTED = 8;
 
@@ -26,7 +32,7 @@ export const optionGone: Mistake = {
         {
           from,
           to,
-          says: `${access.aspect === 'roles' ? 'There is no role' : `${parts.called(access.part)} has no ${access.aspect === 'stage' ? 'stage' : 'option'}`} "${value}"${how === 'compared' ? ', so this never holds' : ''}. ${access.aspect === 'roles' ? 'There are' : 'It has'} ${listed}.`,
+          says: `${access.aspect === 'roles' ? 'There is no role' : `${parts.called(access.part)} has no ${access.aspect === 'stage' ? 'stage' : 'option'}`} "${value}"${EFFECT[how]}. ${access.aspect === 'roles' ? 'There are' : 'It has'} ${listed}.`,
           fixes:
             meant === null
               ? []
