@@ -1,7 +1,7 @@
 import ts from 'typescript-classic';
 import { actsOf, type Block } from '../acts';
 import { expressionsIn, isOperation, Kinds, operates, outerOf } from './kinds-of';
-import type { Finding, Mistake, Subject } from './mistake';
+import type { Finding, Mistake } from './mistake';
 import type { KnownParts } from './known-parts';
 
 const STEERED = new Set(['shown', 'required', 'problem']);
