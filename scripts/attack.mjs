@@ -105,7 +105,7 @@ function inBrowser() {
     `${RESULTS}/in-chromium.json`,
     JSON.stringify({
       attack:
-        'In Chromium: texts, drafts, prompts, breakpoints, grids, mutation, both ways, and all that people do',
+        'In Chromium: texts, drafts, prompts, breakpoints, grids, mutation, the search for faults, and all that people do',
       tried: stats.expected + stats.flaky,
       came: 'text was shown as it stands everywhere; what never ends was stopped and the page went on; nothing typed was lost in a crash, by two tabs or without a server',
     }),

@@ -117,6 +117,8 @@ function placeOf(folder: string, { form, at }: Problem): string {
       return `${scriptFile(folder, form, at.name)}:${at.line}:${at.column}${isOwn(at.name) || form === '' ? '' : `: in ${form}`}`;
     case 'form':
       return `${path}/form.json:1:1`;
+    case 'finding':
+      return `${path}/form.json:1:1: ${at.place}`;
     case 'service':
       return `${folder}/services/${at.service}.json:1:1: ${at.called}, line ${at.line} of its script`;
     case 'part':

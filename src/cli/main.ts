@@ -5,7 +5,6 @@
  */
 import '../workers/brief';
 import { parseArgs } from 'node:util';
-import { bothWays } from './both-ways';
 import { check } from './check';
 import { diff } from './diff';
 import { errorInWords } from './error';
@@ -26,7 +25,6 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   new: create,
   test,
   grid,
-  'both-ways': bothWays,
   mutate,
   play,
   why,

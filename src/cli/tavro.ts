@@ -13,7 +13,6 @@ const THREADS: Readonly<Record<string, number>> = {
   why: 1,
   test: 2,
   grid: 1,
-  'both-ways': 2,
   mutate: 2,
 };
 

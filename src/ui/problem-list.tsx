@@ -4,7 +4,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { Problem } from '@/core/problems/problems';
 import { Button } from './kit';
 
-const SORTS = { types: 'types', mistake: 'mistake', scenario: 'scenario' } as const;
+const SORTS = { types: 'types', mistake: 'mistake', scenario: 'scenario', found: 'found' } as const;
 
 export function ProblemList({
   problems,
@@ -58,6 +58,8 @@ function placeInWords({ at }: Problem): string {
       return `part ${at.part}`;
     case 'service':
       return `service ${at.title}, script of ${at.called}, line ${at.line}`;
+    case 'finding':
+      return at.place;
     case 'scenario':
       return `scenario “${at.title}”, step ${at.step}`;
   }
@@ -73,7 +75,9 @@ export function addressOf({ form, at }: Problem): string {
         ? { part: at.part }
         : at.is === 'scenario'
           ? { scenario: at.name }
-          : {};
+          : at.is === 'finding'
+            ? { finding: at.key }
+            : {};
   const asked = new URLSearchParams(query).toString();
   // What belongs to several forms is looked at on the bench of one of them.
   return form === '' && at.is === 'behaviour'

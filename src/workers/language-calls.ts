@@ -34,6 +34,7 @@ export const LANGUAGE_CALLS = {
   compilerFixes: z.tuple([Name, Reported]),
   format: z.tuple([Source, Position]),
   idleParts: z.tuple([]),
+  mentions: z.tuple([z.array(Source)]),
   map: z.tuple([]),
 };
 

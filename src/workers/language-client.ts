@@ -1,5 +1,6 @@
 /** The language worker and the compiler's, as the bench starts them. */
 import { wrap } from 'comlink';
+import type { Mentions } from '../core/explore/mentions';
 import type { Diagnostic } from '../core/language/answers';
 import type { FormMap } from '../core/language/map';
 import { isObject } from '../core/form/value';
@@ -29,6 +30,19 @@ type Unanswered<C extends Calls | LanguageCalls | CompilerCalls> = {
 const nothing = () => undefined;
 const none = () => null;
 const noMap: FormMap = { behaviours: [], reads: [], steers: [], conflicts: [], circles: [] };
+const noMentions: Mentions = {
+  numbers: [],
+  texts: [],
+  dates: [],
+  times: [],
+  patterns: [],
+  names: [],
+  words: [],
+  launch: [],
+  members: [],
+  conditions: [],
+  asks: { length: false, month: false, clock: false, calls: false },
+};
 const busy: Diagnostic = {
   from: 0,
   to: 1,
@@ -56,6 +70,7 @@ const OF_LANGUAGE: Unanswered<LanguageCalls> = {
   compilerFixes: () => [],
   format: none,
   idleParts: () => [],
+  mentions: () => noMentions,
   map: () => noMap,
 };
 

@@ -47,8 +47,10 @@ export const SearchRequestSchema = z.strictObject({
   sessions: z.int().positive(),
   /** Milliseconds since 1970 after which no further session is begun; null for none. */
   until: z.number().nullable(),
+  /** Found before, in other code perhaps: looked at first. */
+  known: z.array(z.lazy(() => FindingSchema)).default([]),
 });
-export type SearchRequest = z.infer<typeof SearchRequestSchema>;
+export type SearchRequest = z.input<typeof SearchRequestSchema>;
 
 const WaySchema = z.strictObject({
   opening: OpeningSchema,
@@ -70,6 +72,7 @@ export const FindingSchema = z.strictObject({
   says: z.string(),
   way: WaySchema,
   other: WaySchema.nullable(),
+  met: z.strictObject({ one: z.unknown(), other: z.unknown() }).nullable(),
 }) as unknown as z.ZodType<Finding>;
 
 export const SearchedSchema: z.ZodType<Searched> = z.strictObject({
@@ -77,10 +80,24 @@ export const SearchedSchema: z.ZodType<Searched> = z.strictObject({
   sessions: z.number(),
   steps: z.number(),
   cut: z.boolean(),
+  reached: z.strictObject({
+    fields: z.number(),
+    filled: z.number(),
+    conditions: z.number(),
+    bothWays: z.number(),
+    unseen: Names.readonly(),
+  }),
 });
 
 export const SearchReplySchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('alive') }),
+  /** What is still there of what was known. */
+  z.strictObject({ type: z.literal('again'), findings: z.array(FindingSchema) }),
+  z.strictObject({
+    type: z.literal('progress'),
+    sessions: z.number(),
+    findings: z.array(FindingSchema),
+  }),
   z.strictObject({ type: z.literal('done'), searched: SearchedSchema }),
   z.strictObject({ type: z.literal('failed'), how: z.string() }),
 ]);

@@ -1,10 +1,15 @@
 /** The worker's half of a search: a sandbox of its own, and the search over it. */
+import { stillFound } from '../core/explore/again';
+import type { Stage } from '../core/explore/ground';
 import { search } from '../core/explore/search';
 import { heart } from '../core/sandbox/heart';
 import type { Image } from '../core/sandbox/image';
 import { startModule } from '../core/sandbox/quickjs';
 import { needsTemporal, Sandbox } from '../core/sandbox/sandbox';
 import { SearchRequestSchema, type SearchReply } from './search-calls';
+
+/** Milliseconds between two words about how far a search is. */
+const PROGRESS_EACH = 250;
 
 export function serveSearch(
   reply: (message: SearchReply) => void,
@@ -16,7 +21,8 @@ export function serveSearch(
       reply({ type: 'failed', how: `not a request: ${parsed.error.message}` });
       return;
     }
-    const { material, people, records, clock, mentions, seed, sessions, until } = parsed.data;
+    const { material, people, records, clock, mentions, seed, sessions, until, known } =
+      parsed.data;
     const alive = heart(reply);
     try {
       const temporal = needsTemporal(material);
@@ -27,19 +33,32 @@ export function serveSearch(
       });
       machine.load(material);
       const { form, tables, services } = material;
-      const searched = search(
-        { form, tables, services, people, records, clock },
-        mentions,
-        { open: (opening) => machine.open(opening), do: (step) => machine.step(step) },
-        {
-          seed,
-          sessions,
-          goOn: () => {
-            alive();
-            return until === null || Date.now() < until;
-          },
+      const ground = { form, tables, services, people, records, clock };
+      const stage: Stage = {
+        open(opening) {
+          alive();
+          return machine.open(opening);
         },
-      );
+        do: (step) => machine.step(step),
+      };
+      if (known.length > 0)
+        reply({
+          type: 'again',
+          findings: known.flatMap((one) => stillFound(one, ground, mentions, stage) ?? []),
+        });
+      let toldAt = Date.now();
+      const searched = search(ground, mentions, stage, {
+        seed,
+        sessions,
+        goOn(done, found) {
+          const now = Date.now();
+          if (now - toldAt > PROGRESS_EACH) {
+            toldAt = now;
+            reply({ type: 'progress', sessions: done, findings: [...found()] });
+          }
+          return until === null || now < until;
+        },
+      });
       reply({ type: 'done', searched });
     } catch (caught) {
       reply({ type: 'failed', how: String(caught) });

@@ -1,4 +1,4 @@
-/** The tests of a form on the command line: grids, options both ways, mutants, shares of a run. */
+/** The tests of a form on the command line: grids, mutants, shares of a run. */
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -74,33 +74,6 @@ describe('tavro grid', () => {
 });
 
 const numbers = (count: number) => Array.from({ length: count }, (_, i) => i + 1).join('|');
-
-describe('tavro both-ways', () => {
-  const works = (folder: string, ...args: string[]) =>
-    tavro(['both-ways', folder, '--form', 'works_permit', ...args]);
-
-  test('finds nothing where everything comes back', () => {
-    expect(works('demo')).toMatchObject({ status: 0, stdout: 'works_permit: nothing found\n' });
-  });
-
-  test('names what does not come back, with exit 1', () => {
-    const folder = copyOfDemo();
-    writeFileSync(
-      join(folder, 'forms/works_permit/behaviours/90-left.ts'),
-      '/** Left: an else was forgotten. */\non.change(fields.works_kind, ({ value }) => {\n  if (value === "hot") fields.description.locked = true;\n});\n',
-    );
-    const { status, stdout } = works(folder, '--part', 'works_kind');
-    expect(status).toBe(1);
-    expect(stdout).toMatch(/Hot works|hot/i);
-    expect(stdout).toContain('locked');
-    const report = JSON.parse(works(folder, '--reporter', 'json').stdout) as {
-      form: string;
-      findings: unknown[];
-    }[];
-    expect(report).toMatchObject([{ form: 'works_permit' }]);
-    expect(report[0]!.findings.length).toBeGreaterThan(0);
-  });
-});
 
 describe('tavro mutate', () => {
   const mutate = (...args: string[]) =>

@@ -126,7 +126,7 @@ test(
 
 // Minutes each, so only where everything is tried.
 for (const code of thorough ? NEVER.slice(0, 6) : [])
-  test(`grid, both ways and mutation come through beside ${code}`, async ({ page }) => {
+  test(`grid, the search for faults and mutation come through beside ${code}`, async ({ page }) => {
     const form = await copyOf(page.request, 'berth_visit');
     const saved = await page.request.put(`/api/forms/${form}/behaviours/95-hostile.ts`, {
       headers: OWN,
@@ -146,9 +146,9 @@ for (const code of thorough ? NEVER.slice(0, 6) : [])
     await page.getByLabel('Add what varies').selectOption('pilot_choice');
     await page.getByRole('button', { name: 'Try them' }).click();
     await expect(page.getByText(/All \d+ combinations\./)).toBeVisible({ timeout: 230_000 });
-    await open('Both ways');
-    await page.getByRole('button', { name: /^Try \d+ fields$/ }).click();
-    await expect(page.getByText(/\d+ found\. Some of it may be meant\./)).toBeVisible({
+    await open('Faults');
+    // Stopped with a word, or searched: neither holds up the page.
+    await expect(page.getByText(/\d+ sessions: |kept the machine busy/).first()).toBeVisible({
       timeout: 230_000,
     });
     await open('Mutation');

@@ -1,4 +1,4 @@
-/** The tests of a form on the bench: scenarios, tables, grids, options both ways, mutation, releases. */
+/** The tests of a form on the bench: scenarios, tables, grids, mutation, releases. */
 import { readFileSync } from 'node:fs';
 import {
   copyOf,
@@ -254,26 +254,6 @@ test('a grid varies numbers that are written, and what is handed over', WHOLE, a
   const outcomes = page.getByRole('region', { name: 'Outcomes' });
   await expect(outcomes.getByRole('button', { name: /^Vessel value Aurelle/ })).toHaveCount(3);
 });
-
-test(
-  'each option is tried both ways, and a finding is opened and kept',
-  WHOLE,
-  async ({ page }) => {
-    await openBench(page);
-    await openTests(page, 'Both ways');
-    await page.getByRole('button', { name: /^Try \d+ fields$/ }).click();
-    await expect(page.getByText(/\d+ found\. Some of it may be meant\./)).toBeVisible({
-      timeout: 60_000,
-    });
-    const pilot = page.getByRole('listitem').filter({ hasText: 'Pilot set to “harbour_pilot”' });
-    await expect(pilot).toContainText('does not come back');
-    await expect(pilot).toContainText('Boarding at value nothing → “fairway_buoy”');
-    await pilot.getByRole('button', { name: /^Open/ }).click();
-    await expect(page.getByText('Live form after step 2 of 2')).toBeVisible();
-    await pilot.getByRole('button', { name: /^Keep as a scenario/ }).click();
-    await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
-  },
-);
 
 test(
   'mutation is stopped, goes on, and offers a scenario for what nobody notices',

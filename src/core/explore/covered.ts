@@ -30,6 +30,8 @@ export interface Influence {
 
 export class Covered {
   readonly onScreen = new Set<string>();
+  /** Fields that were filled in. */
+  readonly filled = new Set<string>();
   /** Keys that were offered, by field; `all` where the definition's options held. */
   readonly offered = new Map<string, Set<string>>();
   /** Aspects that anybody ever spoke of, as `part.aspect`. */
@@ -91,6 +93,7 @@ export class Covered {
   }
 
   note(ran: Ran, runs: readonly RunEntry[]): void {
+    for (const step of ran.steps) if ('set' in step) this.filled.add(columnOf(step.set));
     for (const seen of [ran.opened.parts, ran.seen.parts])
       for (const [name, part] of Object.entries(seen)) {
         if (!part.onScreen) continue;

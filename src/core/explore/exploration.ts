@@ -112,6 +112,7 @@ export class Exploration {
     says: string,
     one: Ran | Way,
     other: Ran | Way | null = null,
+    met: Finding['met'] = null,
   ): void {
     const key = keyOf({ kind, ...of });
     const before = this.#found.get(key);
@@ -126,6 +127,7 @@ export class Exploration {
       says,
       way: wayOf(one),
       other: other === null ? null : wayOf(other),
+      met,
     };
     this.#found.set(key, before === undefined ? made : betterOf(before, made));
   }

@@ -78,6 +78,8 @@ export interface Finding {
   way: Way;
   /** The session that it is compared with; null where one session is enough. */
   other: Way | null;
+  /** What the aspect is at the end of the way, and in the session compared with or as it should be; null where nothing is compared. */
+  met: { one: unknown; other: unknown } | null;
 }
 
 /** Findings of one name are one finding; cells of one column are one part. */

@@ -14,6 +14,7 @@ import type { Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { never } from './never';
+import { reachedBy, type Reached } from './reached';
 import type { HeldStep } from './play';
 import { aroundAnswers } from './relations/answers';
 import { atLoad, overwrittenAtLoad } from './relations/at-load';
@@ -29,8 +30,8 @@ export interface SearchOptions {
   seed: number;
   /** Sessions played at most. */
   sessions: number;
-  /** Asked before each session; false ends the search with what it has found. */
-  goOn?: (sessions: number) => boolean;
+  /** Asked before each session; false ends the search with what it has found. `found` tells what it has so far. */
+  goOn?: (sessions: number, found: () => readonly Finding[]) => boolean;
 }
 
 export interface Searched {
@@ -39,6 +40,7 @@ export interface Searched {
   steps: number;
   /** It was ended before its sessions were used up. */
   cut: boolean;
+  reached: Reached;
 }
 
 /** Shares of the sessions; the walks take what is left. */
@@ -69,7 +71,7 @@ export function search(
   let cut = false;
   const run = new Exploration(ground, mentions, stage, options.seed, (sessions) => {
     if (sessions >= options.sessions) throw new Enough();
-    if (options.goOn?.(sessions) === false) {
+    if (options.goOn?.(sessions, () => causesOf(run.findings)) === false) {
       cut = true;
       throw new Enough();
     }
@@ -163,6 +165,7 @@ export function search(
     sessions: run.sessions,
     steps: run.steps,
     cut,
+    reached: reachedBy(run),
   };
 }
 

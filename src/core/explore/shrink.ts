@@ -60,7 +60,7 @@ interface Repeat {
   repeat(search: Exploration, common: readonly HeldStep[]): void;
 }
 
-function repeatOf({ kind, way, other }: Finding): Repeat | null {
+export function repeatOf({ kind, way, other }: Finding): Repeat | null {
   const steps = bare(way);
   if (kind === 'dead-end') return null;
   if (other === null)

@@ -3,6 +3,7 @@
  * script, scenarios that fail. The bench, the workspace's page and `tavro check` show the same.
  */
 import * as z from 'zod';
+import { keyOf, type Finding as ListedFinding } from '../explore/finding';
 import { readHeader } from '../script/header';
 import { isModule } from '../script/script-name';
 import type { PartFinding } from '../language/mistakes/idle-part';
@@ -38,6 +39,8 @@ export const ProblemSchema = z.strictObject({
       line: z.number(),
       column: z.number(),
     }),
+    /** A moment that the search found, by the name of the finding. */
+    z.strictObject({ is: z.literal('finding'), key: z.string(), place: z.string() }),
     z.strictObject({
       is: z.literal('scenario'),
       name: z.string(),
@@ -45,7 +48,7 @@ export const ProblemSchema = z.strictObject({
       step: z.number(),
     }),
   ]),
-  sort: z.enum(['types', 'mistake', 'scenario']),
+  sort: z.enum(['types', 'mistake', 'scenario', 'found']),
   severity: z.enum(['error', 'warning']),
   says: z.string(),
   code: z.string(),
@@ -70,6 +73,23 @@ export function ofDiagnostic(
 
 export function ofPart(form: string, { part, says, code }: PartFinding): Problem {
   return { form, at: { is: 'part', part }, sort: 'mistake', severity: 'warning', says, code };
+}
+
+/** A finding of the search, told in the words of the form. */
+export function ofFinding(
+  form: string,
+  finding: Pick<ListedFinding, 'kind' | 'level' | 'part' | 'aspect'>,
+  place: string,
+  says: string,
+): Problem {
+  return {
+    form,
+    at: { is: 'finding', key: keyOf(finding), place },
+    sort: 'found',
+    severity: finding.level === 'wrong' ? 'error' : 'warning',
+    says,
+    code: finding.kind,
+  };
 }
 
 /** A failing scenario is one problem, at the first expectation that is not met. */

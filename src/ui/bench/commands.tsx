@@ -98,13 +98,7 @@ export function commandsOf(bench: Bench, show: (dialog: BenchDialog) => void): C
     { name: 'Bring the deleted behaviour back', run: bench.behaviours.restore },
     { name: 'Scenarios', key: 's', run: () => bench.tests.open('scenarios') },
     { name: 'Outcome grid', run: () => bench.tests.open('grid') },
-    {
-      name: 'Try each option both ways',
-      run: () => {
-        bench.tests.open('bothWays');
-        void bench.tests.bothWays.run();
-      },
-    },
+    { name: 'Faults that the search has found', run: () => bench.tests.open('faults') },
     { name: 'Mutation: try the scenarios', run: () => bench.tests.open('mutation') },
     { name: 'Coverage of the scenarios', run: () => bench.tests.open('coverage') },
     { name: 'Run all scenarios', run: () => void bench.tests.run() },

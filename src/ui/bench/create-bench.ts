@@ -8,6 +8,7 @@ import { startLanguage } from '@/workers/language-client';
 import { benchBehaviours } from './behaviours/behaviours';
 import { benchCode } from './code/code';
 import { benchCore } from './common/core';
+import { benchFaults } from './faults/faults';
 import { benchFolder } from './folder';
 import { benchForm } from './form/form';
 import { benchLeft } from './common/left';
@@ -37,6 +38,7 @@ export function createBench(
   const structure = benchStructure(core, form, before?.renamed ?? null);
   const tape = benchTape(core, code, form);
   const tests = benchTests(core, screen, code, form);
+  const faults = benchFaults(core, screen, code, form, tape, tests.keepOffered);
   const behaviours = benchBehaviours(core, screen, code, tests.drafts);
   const release = benchRelease(core, screen);
   const folder = benchFolder(core, code, tests, structure);
@@ -45,13 +47,19 @@ export function createBench(
   core.changed.listen(async (typed) => {
     await form.session.replay();
     if (typed === null) {
-      void tests.run();
+      void tests.run().then(faults.changed);
       await code.checks.checkAll();
       return;
     }
     void code.checks.checkAll(typed);
     await tests.run();
     void tests.grid.codeChanged();
+    faults.changed();
+  });
+
+  // A key is never answered later for the sake of the search.
+  const deafen = code.store.subscribe(({ behaviours: now }, { behaviours: former }) => {
+    if (now !== former && now.some(({ text }, i) => text !== former[i]?.text)) faults.giveWay();
   });
 
   /** Goes where a link leads. */
@@ -59,6 +67,10 @@ export function createBench(
     if (place === null) return;
     if (place.is === 'line') return code.goTo(place.behaviour, place.line);
     if (place.is === 'scenario') return void tests.showMiss(place.name);
+    if (place.is === 'finding') {
+      tests.open('faults');
+      return faults.openNamed(place.key);
+    }
     structure.select(
       placeOf(core.form(), place.part) === null ? null : place.part,
       place.atLabel === true,
@@ -74,6 +86,7 @@ export function createBench(
     structure,
     tape,
     tests,
+    faults,
     behaviours,
     release,
     folder,
@@ -85,6 +98,7 @@ export function createBench(
       void tests.run();
       void left.find();
       await code.checks.start();
+      faults.changed();
       if (material.live) folder.begin();
     },
     stop(): void {
@@ -93,6 +107,8 @@ export function createBench(
       form.end();
       tape.end();
       tests.end();
+      deafen();
+      faults.end();
       behaviours.end();
       code.checks.end();
       folder.end();

@@ -18,6 +18,7 @@ import {
 import { SearchScripts, Uses } from './code/finding';
 import { openedHow } from '@/core/scenario/opening-words';
 import { OpeningDialog } from './form/opening';
+import { useFoundProblems } from './faults/use-found';
 import { Problems, problemsOf } from './problems';
 import { ReleaseDialog } from './release/dialog';
 import { StarterDialog } from './behaviours/starter-window';
@@ -191,20 +192,23 @@ const NO_SCENARIOS = { scenarios: [], results: new Map() };
 /** How many problems there are, apart from scenarios, which have a count of their own. */
 function ProblemsButton({ bench, onClick }: { bench: Bench; onClick: () => void }) {
   const form = useMaterial(bench).form.name;
-  const { checked, count, errors } = useRoom(bench.code, (state) => {
-    const problems = problemsOf(form, state, NO_SCENARIOS);
+  const found = useFoundProblems(bench);
+  const written = useRoom(bench.code, (state) => {
+    const problems = problemsOf(form, state, NO_SCENARIOS, []);
     return {
       checked: state.checked,
       count: problems.length,
       errors: problems.filter(({ severity }) => severity === 'error').length,
     };
   });
+  const { checked } = written;
+  const [count, errors] = [written.count + found.length, written.errors + found.length];
   return (
     <Button
       onClick={onClick}
       color={errors > 0 ? 'bad' : count > 0 ? 'said' : 'act'}
       minW={COUNTED}
-      title="Types, mistakes and failing scenarios (Alt+P)"
+      title="Types, mistakes, failing scenarios and what the search has found (Alt+P)"
     >
       {count === 0
         ? checked

@@ -19,6 +19,7 @@ import type { Bench } from './create-bench';
 import { FolderNotice } from './folder-notice';
 import { LiveForm } from './form/live-form';
 import { spelled } from '@/core/script/spelled';
+import { useWrongParts } from './faults/use-found';
 import { Outline } from './form/outline';
 import { BenchHead } from './head';
 import { Notices } from './notices';
@@ -115,6 +116,8 @@ export function Layout({ bench }: { bench: Bench }) {
   const who = material.people.find((person) => person.key === opened.as)?.name ?? opened.as;
   const marked = useMemo(() => new Set(words.keys()), [words]);
 
+  const wrong = useWrongParts(bench);
+
   const onInsert = useCallback(
     (part: string) => bench.code.insert(spelled(bench.core.form(), part)),
     [bench],
@@ -128,6 +131,7 @@ export function Layout({ bench }: { bench: Bench }) {
         form={material.form}
         seen={seen}
         said={marked}
+        wrong={wrong}
         asked={asked?.part ?? null}
         behaviours={
           <>

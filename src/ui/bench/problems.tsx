@@ -9,6 +9,8 @@ import { useWorkspaceCheck } from '../check-workspace';
 import { Button, Notice, Region } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 import type { Bench } from './create-bench';
+import { useFoundProblems } from './faults/use-found';
+import { useRoom } from '../use-room';
 import type { TestsState } from './tests/state';
 import { useMaterial } from './common/use-bench';
 import type { CodeState } from './code/state';
@@ -19,6 +21,7 @@ export function problemsOf(
   form: string,
   { behaviours, idle }: Pick<CodeState, 'behaviours' | 'idle'>,
   { scenarios, results }: Pick<TestsState, 'scenarios' | 'results'>,
+  found: readonly Problem[],
 ): Problem[] {
   return inWeight([
     ...behaviours.flatMap((behaviour) =>
@@ -28,6 +31,7 @@ export function problemsOf(
     ...scenarios.flatMap(({ name }) =>
       results.has(name) ? ofScenario(form, name, results.get(name)!) : [],
     ),
+    ...found,
   ]);
 }
 
@@ -39,7 +43,9 @@ export function Problems({ bench, onDone }: { bench: Bench; onDone: () => void }
   const [turn, setTurn] = useState(0);
   const everywhere = useWorkspaceCheck(turn > 0, turn);
   const asking = turn > 0 && !everywhere.over && everywhere.says === null;
-  const here = problemsOf(material.form.name, code, tests);
+  const found = useFoundProblems(bench);
+  const searching = useRoom(bench.faults, ({ underway }) => underway !== null);
+  const here = problemsOf(material.form.name, code, tests, found);
   const elsewhere = everywhere.problems.filter(({ form }) => form !== material.form.name);
   const go = (problem: Problem) => {
     onDone();
@@ -66,7 +72,10 @@ export function Problems({ bench, onDone }: { bench: Bench; onDone: () => void }
       <WindowTitle>Problems of {material.form.title}</WindowTitle>
       <Region mt="8px" maxH="56vh" aria-label="Problems">
         {here.length === 0 && (
-          <Box color="act">✓ nothing found: no type error, no mistake, no failing scenario</Box>
+          <Box color="act">
+            ✓ nothing found: no type error, no mistake, no failing scenario
+            {searching ? '; the search for faults goes on' : ', no fault'}
+          </Box>
         )}
         <ProblemList problems={here} onGo={go} />
         {everywhere.says !== null && <Notice tone="error">{everywhere.says}</Notice>}

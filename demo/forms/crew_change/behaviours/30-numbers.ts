@@ -21,5 +21,6 @@ keep("enough crew stays on board", () => {
 });
 
 on.rowAdded(fields.people_rows, ({ row, by }) => {
+  // tavro: meant, at-load: only whoever has just added a row needs to be told
   if (by === "person") row.fields.name.hint = "As written in the passport.";
 });

@@ -5,6 +5,7 @@ async function lookUp(imo: string): Promise<void> {
   try {
     const ship = await services.ship_register.find({ imo });
     if (fields.imo.value !== imo) return;
+    // tavro: meant, at-load: the register is asked when a number is entered, not at each opening
     fields.imo.hint = ship === null ? "The register does not know this number." : null;
     if (ship === null) return;
     fields.name.value = ship.name;
@@ -20,6 +21,7 @@ async function lookUp(imo: string): Promise<void> {
 
 on.change(fields.imo, async ({ value, by }) => {
   fields.imo.hint = null;
+  if (value === null) fields.call_sign.value = null;
   if (by === "person" && value !== null && checks.imo(value)) await lookUp(value);
 });
 

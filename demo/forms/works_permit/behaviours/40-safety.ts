@@ -14,13 +14,16 @@ keep("diving", () => {
   fields.dive_supervisor.required = diving;
 });
 
-on.change([fields.begins, fields.works_kind], async () => {
+async function tellTide(): Promise<void> {
   const begins = fields.begins.value;
   fields.begins.hint = null;
   if (begins === null || fields.works_kind.value !== "diving") return;
   const { level } = await services.tide_gauge.level({ day: begins.slice(0, 10) });
   fields.begins.hint = `At noon the tide stands at ${level} m.`;
-});
+}
+
+on.load(tellTide);
+on.change([fields.begins, fields.works_kind], tellTide);
 
 keep("a plan for lifting and diving", () => {
   const kind = fields.works_kind.value;

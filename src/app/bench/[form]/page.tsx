@@ -49,7 +49,7 @@ export function generateMetadata({ params }: Props): Promise<Metadata> {
   });
 }
 
-/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part` or `scenario` what is looked at; `structure` a part whose label is to be written. `recording` is a kept filling-in to play, in its release or, with `code=today`, with the code of today. */
+/** The bench of a form. `record`, `parent` (`form/record`) and `launch.NAME` say how it is opened at first; `behaviour` and `line`, `part`, `scenario` or `finding` what is looked at; `structure` a part whose label is to be written. `recording` is a kept filling-in to play, in its release or, with `code=today`, with the code of today. */
 export default function Page({ params, searchParams }: Props) {
   return drawn(async () => {
     const { form: name } = await params;
@@ -169,7 +169,7 @@ async function recordingIn(
   return { id: id!, content, release };
 }
 
-/** What a query leads to: `behaviour` and `line`, `part` or `structure`, or `scenario`. */
+/** What a query leads to: `behaviour` and `line`, `part` or `structure`, `scenario` or `finding`. */
 function placeIn(query: Query): BenchPlace {
   if (typeof query.behaviour === 'string')
     return {
@@ -180,6 +180,7 @@ function placeIn(query: Query): BenchPlace {
   if (typeof query.structure === 'string')
     return { is: 'part', part: query.structure, atLabel: true };
   if (typeof query.part === 'string') return { is: 'part', part: query.part };
+  if (typeof query.finding === 'string') return { is: 'finding', key: query.finding };
   return typeof query.scenario === 'string' ? { is: 'scenario', name: query.scenario } : null;
 }
 

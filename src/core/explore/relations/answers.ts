@@ -171,6 +171,7 @@ function leftWaiting(search: Exploration, base: Ran, open: Ran, done: Ran, lost:
       `${part} still ${metInWords(aspect, left)} after the call has failed`,
       lost,
       done,
+      { one: left, other: after },
     );
   }
 }
@@ -200,6 +201,7 @@ function meanwhile(
           `${driver.address}: ${JSON.stringify(value)} was entered while a call was open, and the answer writes ${JSON.stringify(over.to)} over it`,
           during,
           after,
+          { one: over.to, other: value },
         );
       if (!isSound(before) || !isSound(after)) continue;
       const fromAfter = new Set(
@@ -217,6 +219,7 @@ function meanwhile(
             `${driver.address} entered while a call is open: ${part} ${metInWords(aspect, one)}; entered before, it ${metInWords(aspect, other)}`,
             during,
             before,
+            { one, other },
           );
     }
   }

@@ -55,6 +55,7 @@ export function atLoad(search: Exploration, ran: Ran): void {
       `${part} ${metInWords(aspect, one)} after this was entered, and ${metInWords(aspect, other)} when the form is opened with it saved`,
       ran,
       loaded,
+      { one, other },
     );
   }
 }
@@ -77,6 +78,8 @@ function eachOpening(search: Exploration, loaded: Ran): void {
       search.said(part, aspect, again),
       `${part} ${metInWords(aspect, one)} when it is opened and saved, and ${metInWords(aspect, other)} at the next opening`,
       again,
+      null,
+      { one: other, other: one },
     );
   }
 }
@@ -96,6 +99,8 @@ export function overwrittenAtLoad(search: Exploration, opened: Ran): void {
       search.said(name, 'value', opened),
       `${name} was saved as ${JSON.stringify(was)} and is ${JSON.stringify(part.value)} when the record is opened`,
       opened,
+      null,
+      { one: part.value ?? null, other: was },
     );
   }
 }

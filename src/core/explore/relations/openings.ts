@@ -117,7 +117,7 @@ export function zones(search: Exploration, opening: Opening, steps: readonly Hel
       tell(
         search,
         'zone',
-        difference,
+        { ...difference, one: other, other: one },
         `${part} ${metInWords(aspect, other)} in ${zone} at ${at}, and ${metInWords(aspect, one)} in UTC at ${at} of the same day`,
         there,
         here,
@@ -131,13 +131,13 @@ type Compared = 'same-roles-differ' | 'launched-differs' | 'former-record' | 'zo
 function tell(
   search: Exploration,
   kind: Compared,
-  { part, aspect }: Difference,
+  { part, aspect, ...met }: Difference,
   says: string,
   one: Ran,
   other: Ran,
 ): void {
   const said: readonly { behaviour: string; line: Line }[] = search.said(part, aspect, one, other);
-  search.report(kind, 'wrong', { part, aspect }, said, says, one, other);
+  search.report(kind, 'wrong', { part, aspect }, said, says, one, other, met);
 }
 
 /** What scripts may be launched with: fitting values for all names they mention, and the texts they mention. */

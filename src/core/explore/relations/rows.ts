@@ -105,6 +105,7 @@ function exchanged(
       `${part} ${metInWords(aspect, one)}, and with the rows in the other order it ${metInWords(aspect, other)}`,
       ab,
       ba,
+      { one, other },
     );
   for (const [part, state] of Object.entries(alone.parts)) {
     const behind: PartState | undefined = ba.parts[part.replace('[0]', '[1]')];
@@ -125,6 +126,7 @@ function exchanged(
         `${part} ${metInWords(aspect, one)} in a row by itself, and ${metInWords(aspect, other)} behind another row`,
         alone,
         ba,
+        { one, other },
       );
     }
   }

@@ -132,6 +132,7 @@ export function sameEnd(
       `${way}: ${differenceInWords(difference)}`,
       one,
       other,
+      { one: difference.one, other: difference.other },
     );
   }
 }

@@ -165,6 +165,8 @@ function saved(search: Exploration, ran: Ran): void {
       search.said(field.name, 'value', ran),
       `${field.name}: ${JSON.stringify(sent)} was saved, and the form shows ${JSON.stringify(now)}`,
       ran,
+      null,
+      { one: now, other: sent },
     );
   }
 }

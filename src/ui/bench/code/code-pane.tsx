@@ -16,6 +16,7 @@ import { BareButton, Button, Line } from '../../kit';
 import { lazily } from '../../lazily';
 import { isForThis } from '../common/core';
 import type { Bench } from '../create-bench';
+import { useFoundIn } from '../faults/use-found';
 import type { ScreenState } from '../common/screen';
 import type { Behaviour } from './state';
 import { useHeads } from '../common/use-bench';
@@ -154,6 +155,7 @@ export function Code({
     behaviours.find((one) => one.name === name)!,
   );
   const checked = useRoom(bench.code, (state) => state.checked);
+  const found = useFoundIn(bench, name);
   const { saving, diagnostics, broken } = behaviour;
   const [renaming, setRenaming] = useState<{ old: string; apply: (to: string) => void } | null>(
     null,
@@ -201,6 +203,7 @@ export function Code({
           name={behaviour.name}
           text={behaviour.text}
           diagnostics={diagnostics}
+          found={found}
           notes={notes}
           standing={standing}
           goTo={goTo}
@@ -239,6 +242,14 @@ export function Code({
                     ? 'no problems'
                     : 'checking…'
                   : counted(diagnostics.length, 'problem')}
+            {found.length > 0 && (
+              <>
+                ,{' '}
+                <Button look="text" onClick={() => bench.tests.open('faults')}>
+                  {counted(found.length, 'fault')} found
+                </Button>
+              </>
+            )}
           </span>
           <Button
             look="text"

@@ -26,6 +26,7 @@ import {
 import { useEffect, useRef } from 'react';
 import { useStore } from 'zustand';
 import { baseName, isModule } from '@/core/script/script-name';
+import type { Finding } from '@/core/explore/finding';
 import type { Fix } from '@/core/language/mistakes/mistake';
 import type { Diagnostic as ScriptDiagnostic } from '@/core/language/answers';
 import type { LineNote } from '@/core/tape/lines';
@@ -49,6 +50,8 @@ export interface EditorProps {
   name: string;
   text: string;
   diagnostics: readonly ScriptDiagnostic[];
+  /** What the search has found at lines. */
+  found: readonly { line: number; says: string; finding: Finding }[];
   notes: readonly LineNote[];
   /** The line that is stood on; null for none. */
   standing: number | null;
@@ -199,9 +202,13 @@ export default function Editor(props: EditorProps) {
             onUses: (at) => void onUses(at),
             onRename: (at) => void onRename(at),
           }),
-          linter(() => asDiagnostics(latest.current.diagnostics, latest.current.text, bench), {
-            delay: 60_000,
-          }),
+          linter(
+            (editor) => [
+              ...asDiagnostics(latest.current.diagnostics, latest.current.text, bench),
+              ...ofFound(latest.current.found, editor, bench),
+            ],
+            { delay: 60_000 },
+          ),
           lintGutter(),
           editorLook,
           EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': `Script ${name}` }),
@@ -258,7 +265,7 @@ export default function Editor(props: EditorProps) {
 
   useEffect(() => {
     if (view.current !== null) forceLinting(view.current);
-  }, [props.diagnostics, props.name]);
+  }, [props.diagnostics, props.found, props.name]);
 
   useEffect(() => {
     view.current?.dispatch({ effects: setNotes.of(props.notes) });
@@ -322,6 +329,26 @@ function mend(view: EditorView, { edits }: Fix, found: string): void {
     userEvent: 'input.complete',
   });
   view.focus();
+}
+
+/** What the search has found, at the lines that say it. */
+function ofFound(found: EditorProps['found'], { state }: EditorView, bench: Bench): Diagnostic[] {
+  return found
+    .filter(({ line }) => line <= state.doc.lines)
+    .map(({ line, says, finding }) => {
+      const { from, to, text } = state.doc.line(line);
+      return {
+        from: from + text.length - text.trimStart().length,
+        to,
+        severity: 'error',
+        message: says,
+        actions: [
+          { name: 'Open', apply: () => void bench.faults.open(finding) },
+          { name: 'Keep as a scenario', apply: () => void bench.faults.keep(finding) },
+          { name: 'All faults', apply: () => bench.tests.open('faults') },
+        ],
+      };
+    });
 }
 
 function asDiagnostics(

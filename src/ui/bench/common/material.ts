@@ -69,4 +69,6 @@ export type BenchPlace =
   | { is: 'line'; behaviour: string; line: number }
   | { is: 'part'; part: string; /** Whether its label has the focus. */ atLabel?: boolean }
   | { is: 'scenario'; name: string }
+  /** Something that a search has found, by its name. */
+  | { is: 'finding'; key: string }
   | null;

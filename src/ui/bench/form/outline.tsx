@@ -13,6 +13,8 @@ export interface OutlineProps {
   form: Form;
   seen: Seen;
   said: ReadonlySet<string>;
+  /** Parts at which the search has found something wrong. */
+  wrong: ReadonlySet<string>;
   asked: string | null;
   /** Stands in place of the parts, while their structure is edited. */
   tree: ReactNode;
@@ -36,6 +38,7 @@ export function Outline(props: OutlineProps) {
       sort={sort}
       off={props.seen.parts[name]?.onScreen === false}
       said={props.said.has(name)}
+      wrong={props.wrong.has(name)}
       asked={asked === name}
       onAsk={onAsk}
       onInsert={onInsert}
@@ -123,6 +126,7 @@ interface RowProps extends Pick<OutlineProps, 'onAsk' | 'onInsert' | 'onPoint'> 
   sort: 'page' | 'section' | 'field';
   off: boolean;
   said: boolean;
+  wrong: boolean;
   asked: boolean;
 }
 
@@ -133,6 +137,7 @@ const PartRow = memo(function PartRow({
   sort,
   off,
   said,
+  wrong,
   asked,
   onAsk,
   onInsert,
@@ -174,6 +179,11 @@ const PartRow = memo(function PartRow({
         >
           {label}
         </chakra.span>
+        {wrong && (
+          <chakra.span color="bad" title="The search has found something wrong here">
+            ×
+          </chakra.span>
+        )}
       </BareButton>
       <InsertName shown={name} title={`Put ${name} into the code`} onClick={() => onInsert(name)} />
     </Flex>

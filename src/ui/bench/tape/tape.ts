@@ -17,6 +17,8 @@ import { standingOn } from './standing';
 import { debugCore, type DrawerTab } from './state';
 import { usualAnswers } from './usual-answer';
 
+export type TapeRoom = ReturnType<typeof benchTape>;
+
 export function benchTape(core: BenchCore, code: Code, form: FormRoom) {
   const looking = inspecting(core, code, form);
   const shared = debugCore(core, code, form, looking);

@@ -1,21 +1,21 @@
 'use client';
-/** The tests of a form: its scenarios, a grid, options both ways, mutants, and what of the code is reached. */
+/** The tests of a form: its scenarios, what the search finds, a grid, mutants, and what of the code is reached. */
 import { Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { Notice, Region } from '../../kit';
 import type { Bench } from '../create-bench';
 import { TabStrip } from '../common/tab-strip';
-import { BothWaysTab } from './both-ways';
 import { CoverageTab } from './coverage';
 import { GridTab } from './grid';
 import { MutationTab } from './mutation';
 import { ScenariosTab } from './scenarios';
+import { FaultsTab } from '../faults/pane';
 import type { TestsTab } from './state';
 
 const TABS: readonly { key: TestsTab; label: string }[] = [
   { key: 'scenarios', label: 'Scenarios' },
+  { key: 'faults', label: 'Faults' },
   { key: 'grid', label: 'Outcome grid' },
-  { key: 'bothWays', label: 'Both ways' },
   { key: 'mutation', label: 'Mutation' },
   { key: 'coverage', label: 'Coverage' },
 ];
@@ -50,7 +50,7 @@ export function TestsPane({ bench }: { bench: Bench }) {
         )}
         {tab === 'scenarios' && <ScenariosTab bench={bench} />}
         {tab === 'grid' && <GridTab bench={bench} />}
-        {tab === 'bothWays' && <BothWaysTab bench={bench} />}
+        {tab === 'faults' && <FaultsTab bench={bench} />}
         {tab === 'mutation' && <MutationTab bench={bench} />}
         {tab === 'coverage' && <CoverageTab bench={bench} />}
       </Region>

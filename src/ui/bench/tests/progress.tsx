@@ -18,6 +18,7 @@ export function Progress({
   return (
     <Flex gap="10px" align="center" role="status" my="8px">
       <chakra.progress
+        accentColor="act"
         value={underway.of === 0 ? undefined : underway.done}
         max={Math.max(1, underway.of)}
         aria-label={what}

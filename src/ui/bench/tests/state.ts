@@ -1,14 +1,13 @@
-/** What is known of the tests of a form: its scenarios and how they came out, a grid, options both ways, mutants, coverage. */
+/** What is known of the tests of a form: its scenarios and how they came out, a grid, mutants, coverage. */
 import type { Axis, GridTest, Scenario } from '@/core/scenario/definition';
 import type { Strength } from '@/core/scenario/covering';
 import type { ScenarioResult } from '@/core/scenario/run-scenario';
 import type { Mutant } from '@/core/script/mutants';
-import type { Grouped } from '@/core/testing/both-ways';
 import type { CoverageShares, ScriptCoverage } from '@/core/testing/coverage';
 import type { Verdict } from '@/core/testing/mutation';
 import type { Saving } from '../../draft/draft';
 
-export type TestsTab = 'scenarios' | 'grid' | 'bothWays' | 'mutation' | 'coverage';
+export type TestsTab = 'scenarios' | 'faults' | 'grid' | 'mutation' | 'coverage';
 
 /** How far work is that takes a while. */
 export interface Underway {
@@ -71,7 +70,6 @@ export interface TestsState {
   scenario: string | null;
   undoable: Undoable[];
   grid: GridState;
-  bothWays: { underway: Underway | null; findings: readonly Grouped[] | null };
   mutation: {
     underway: Underway | null;
     /** All mutants of the code that they were made of. */
@@ -111,7 +109,6 @@ export const NO_TESTS: TestsState = {
     outcome: null,
     before: null,
   },
-  bothWays: { underway: null, findings: null },
   mutation: {
     underway: null,
     mutants: [],

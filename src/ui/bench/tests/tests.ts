@@ -1,4 +1,4 @@
-/** The tests of a form on the bench: its scenarios, grids, options both ways, mutants and coverage. */
+/** The tests of a form on the bench: its scenarios, grids, mutants and coverage. */
 import { createStore } from 'zustand/vanilla';
 import type { Scenario } from '@/core/scenario/definition';
 import { NoSuchOpening, type Cast } from '@/core/scenario/opening';
@@ -7,7 +7,6 @@ import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
 import type { FormRoom, FormState } from '../form/form';
 import type { Screen } from '../common/screen';
-import { bothWaysRuns } from './both-ways-runs';
 import { changingScenarios } from './changing';
 import { coverageRuns } from './coverage-runs';
 import { gridRuns } from './grid-runs';
@@ -69,7 +68,6 @@ export function benchTests(core: BenchCore, screen: Screen, code: Code, form: Fo
   }
 
   const grid = gridRuns(core, code, store, workers, form, changing.keepOrReplace);
-  const bothWays = bothWaysRuns(core, code, workers, form, keepOffered);
   const mutation = mutationRuns(core, code, store, workers, changing, runs.run);
 
   return {
@@ -95,7 +93,6 @@ export function benchTests(core: BenchCore, screen: Screen, code: Code, form: Fo
     undo: changes(changing.undo, Promise.resolve()),
     settle: changes(drafts.settle, undefined),
     grid: { ...grid, accept: changes(grid.accept, Promise.resolve(false)) },
-    bothWays: { ...bothWays, keep: changes(bothWays.keep, Promise.resolve()) },
     mutation: {
       ...mutation,
       keepWitnesses: changes(mutation.keepWitnesses, Promise.resolve()),

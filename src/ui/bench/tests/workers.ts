@@ -15,7 +15,7 @@ import type { TestsState } from './state';
 const MOST_ENGINES = 4;
 
 /** The parts of the tests that take a while. */
-const LONG = ['grid', 'bothWays', 'mutation', 'coverage'] as const;
+const LONG = ['grid', 'mutation', 'coverage'] as const;
 export type LongWork = (typeof LONG)[number];
 
 export interface TestWorkers {

@@ -1,0 +1,30 @@
+/** Whether what was found before is still there, without searching for it: its sessions are played once more. */
+import { Exploration } from './exploration';
+import { keyOf, type Finding } from './finding';
+import type { Ground, Stage } from './ground';
+import type { Mentions } from './mentions';
+import { repeatOf } from './shrink';
+import { differencesOf } from './state';
+
+/** The finding as it is now; null where it is gone, or where only another search can tell. */
+export function stillFound(
+  finding: Finding,
+  ground: Ground,
+  mentions: Mentions,
+  stage: Stage,
+): Finding | null {
+  const { way, other, part, aspect } = finding;
+  const search = new Exploration(ground, mentions, stage, 1, () => undefined);
+  const repeat = repeatOf(finding);
+  if (repeat !== null) {
+    repeat.repeat(search, repeat.common);
+    const now = search.findings.find((one) => keyOf(one) === keyOf(finding));
+    return now?.level === finding.level ? now : null;
+  }
+  if (other === null) return null;
+  const [one, theirs] = [way, other].map(({ opening, steps }) => search.quietly(opening, steps));
+  const isThere = differencesOf(ground.form, one!, theirs!).some(
+    (difference) => difference.part === part && difference.aspect === aspect,
+  );
+  return isThere ? { ...finding, lines: search.said(part, aspect, one!, theirs!) } : null;
+}

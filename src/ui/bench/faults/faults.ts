@@ -1,0 +1,292 @@
+/**
+ * What the search finds while the bench is open: it goes over the form again after each edit, beside the page, and gives
+ * way to whoever types or uses the form. It looks at what was found before first, then takes one seed after the other.
+ */
+import { createStore } from 'zustand/vanilla';
+import { findingAsScenario } from '@/core/explore/as-scenario';
+import { keyOf, type Finding } from '@/core/explore/finding';
+import { judged, meantIn, type Judged } from '@/core/explore/meant';
+import { merged } from '@/core/explore/merged';
+import { reachedTogether, type Reached } from '@/core/explore/reached';
+import { ASKED_ABOUT } from '@/core/debugging/question';
+import { DEFAULT_CLOCK, type SampleRecord } from '@/core/scenario/opening';
+import type { Scenario } from '@/core/scenario/definition';
+import { openOf } from '@/core/scenario/recorded';
+import { takingPart } from '@/core/script/header';
+import { baseName } from '@/core/script/script-name';
+import { namesFor, type Names } from '@/core/tape/words';
+import { searchInWorker } from '@/workers/search-in-browser';
+import { SearchFailed } from '@/workers/search-watched';
+import type { Code } from '../code/code';
+import type { BenchCore } from '../common/core';
+import type { Screen } from '../common/screen';
+import type { FormRoom } from '../form/form';
+import type { TapeRoom } from '../tape/tape';
+
+/** Sessions of each round, one seed each; the first tells the near faults at once. */
+const ROUNDS = [200, 600, 1500, 1500] as const;
+/** Sessions of each further round that somebody asks for. */
+const MORE = 3000;
+/** Nobody has typed or used the form for so long, in milliseconds. */
+const QUIET = 1200;
+
+export interface FaultsState extends Judged {
+  /** How far the round under way is; null while nothing is searched. */
+  underway: { sessions: number; of: number } | null;
+  /** Sessions of the rounds that are over, of the code as it is now. */
+  sessions: number;
+  reached: Reached | null;
+  /** Which rounds are over. */
+  rounds: number;
+  /** What is shown was found in the code before the edit. */
+  isOld: boolean;
+  /** Somebody stopped it. */
+  stopped: boolean;
+  /** Why it could not go on. */
+  says: string | null;
+  /** The texts it was found in, by the name of the script. */
+  texts: ReadonlyMap<string, string>;
+}
+
+const NOTHING: FaultsState = {
+  findings: [],
+  meant: [],
+  outdated: [],
+  underway: null,
+  sessions: 0,
+  reached: null,
+  rounds: 0,
+  isOld: false,
+  stopped: false,
+  says: null,
+  texts: new Map(),
+};
+
+export function benchFaults(
+  core: BenchCore,
+  screen: Screen,
+  code: Code,
+  form: FormRoom,
+  tape: TapeRoom,
+  keepOffered: (scenario: Scenario) => Promise<void>,
+) {
+  const store = createStore<FaultsState>(() => NOTHING);
+  const { getState: get, setState: set } = store;
+  let touchedAt = 0;
+  let stop = new AbortController();
+  let going = false;
+  let ended = false;
+  /** Counts up with the code, so that a search of former code tells nothing any more. */
+  let version = 0;
+  /** Everything found so far, answered or not. */
+  let all: readonly Finding[] = [];
+  /** Opened as soon as it is found. */
+  let wanted: string | null = null;
+
+  const names = (): Names =>
+    namesFor(
+      core.form(),
+      code.scripts.sources().map(({ name }) => ({ name, title: name })),
+      core.people,
+    );
+
+  function show(found: readonly Finding[], more: Partial<FaultsState> = {}): void {
+    all = found;
+    set({ ...judged(found, meantIn(code.scripts.sources())), isOld: false, ...more });
+    const asked = found.find((one) => keyOf(one) === wanted);
+    if (asked === undefined) return;
+    wanted = null;
+    void open(asked);
+  }
+
+  const isQuiet = () =>
+    Date.now() - touchedAt >= QUIET && document.visibilityState === 'visible' && !ended;
+
+  /** Comes back once nobody has touched anything for a while. */
+  async function quiet(): Promise<void> {
+    while (!isQuiet() && !ended) await new Promise((done) => setTimeout(done, 150));
+  }
+
+  /** Gives way to a person: what is under way ends at once and is begun again later. */
+  function giveWay(): void {
+    touchedAt = Date.now();
+    stop.abort();
+    stop = new AbortController();
+  }
+
+  async function round(sessions: number): Promise<void> {
+    const mine = version;
+    const { signal } = stop;
+    const sources = code.scripts.sources();
+    const material = { ...code.scripts.material(), traced: true };
+    const mentions = await core.languageWorker().mentions(takingPart(sources));
+    if (mine !== version || signal.aborted) return;
+    const texts = new Map(sources.map(({ name, text }) => [name, text]));
+    const { rounds, isOld } = get();
+    // What was found in the former code is looked at by itself; what the search finds is put to it.
+    let base: readonly Finding[] = isOld ? [] : all;
+    set({ underway: { sessions: 0, of: sessions }, says: null });
+    const searched = await searchInWorker(
+      {
+        material,
+        people: [...core.people],
+        records: core.cast().records.map(({ id, values }) => ({ id, values })),
+        clock: Date.parse(DEFAULT_CLOCK),
+        mentions,
+        seed: rounds + 1,
+        sessions,
+        until: null,
+        known: isOld ? [...all] : [],
+      },
+      {
+        again(findings) {
+          base = findings;
+          if (mine === version) show(merged(base), { texts });
+        },
+        progress(done, findings) {
+          if (mine !== version) return;
+          show(merged(base, findings), { texts, underway: { sessions: done, of: sessions } });
+        },
+      },
+      signal,
+    );
+    if (mine !== version) return;
+    const before = get();
+    show(merged(base, searched.findings), {
+      texts,
+      sessions: before.sessions + searched.sessions,
+      rounds: rounds + 1,
+      reached:
+        before.reached === null
+          ? searched.reached
+          : reachedTogether(before.reached, searched.reached),
+    });
+  }
+
+  /** Goes through the rounds; each is begun again where it had to give way. */
+  async function go(rounds: readonly number[]): Promise<void> {
+    if (going || core.isReleased) return;
+    going = true;
+    try {
+      while (get().rounds < rounds.length && !get().stopped && !ended) {
+        await quiet();
+        if (get().stopped || ended) break;
+        try {
+          await round(rounds[get().rounds]!);
+        } catch (caught) {
+          if (!stop.signal.aborted && !(caught instanceof SearchFailed && isStopped(caught)))
+            set({ stopped: true, says: caught instanceof Error ? caught.message : String(caught) });
+        } finally {
+          set({ underway: null });
+        }
+      }
+    } finally {
+      going = false;
+    }
+  }
+
+  const isStopped = ({ message }: SearchFailed) => message === 'It was stopped.';
+
+  /** The code, the form or a table is another: everything is looked at again. */
+  function changed(): void {
+    version++;
+    giveWay();
+    set(({ stopped }) => ({
+      sessions: 0,
+      rounds: 0,
+      reached: null,
+      isOld: all.length > 0,
+      stopped,
+      underway: null,
+    }));
+    void go(ROUNDS);
+  }
+
+  /** Opens a finding at its moment in the live form, beside the answer to why. */
+  async function open(finding: Finding, which: 'way' | 'other' = 'way'): Promise<void> {
+    const { opening, steps } = which === 'other' ? (finding.other ?? finding.way) : finding.way;
+    const { record } = opening;
+    if (record !== null && !core.cast().records.some(({ id }) => id === record.id))
+      core.putRecord(record);
+    const { part, aspect } = finding;
+    // What a script does by itself has no part to ask about.
+    if (part.startsWith('@') || part.includes(':')) return form.show(openOf(opening), steps);
+    const asked = aspect === 'hiddenValue' ? 'value' : aspect;
+    const isAsked = ASKED_ABOUT.includes(asked);
+    await form.show(openOf(opening), steps, steps.length, { part, aspect: isAsked ? asked : null });
+    form.reveal(part);
+    if (isAsked) tape.ask(part, asked);
+  }
+
+  /** Keeps a finding as a scenario, which fails until the fault is mended. */
+  async function keep(finding: Finding): Promise<void> {
+    const { records } = core.cast();
+    const made = findingAsScenario(finding, core.form(), names(), records);
+    if (made === null) return screen.complain('Nobody can know what would be right here.');
+    let { scenario } = made;
+    if (made.record !== null) {
+      const { values } = made.record;
+      const reply = await core.save<SampleRecord>('POST', core.pathOf('records'), { values });
+      if (!reply.ok) return screen.complain(reply.says);
+      core.putRecord(reply.body);
+      scenario = { ...scenario, open: { ...scenario.open!, record: reply.body.id } };
+    }
+    await keepOffered(scenario);
+  }
+
+  /** Answers a finding in the code: it is meant, and why. */
+  function mean(finding: Finding, reason: string): void {
+    const at = placeOf(finding);
+    const text = reason.replace(/\s+/g, ' ').trim();
+    if (at === null || text === '') return;
+    const lines = at.text.split('\n');
+    const [indent] = /^\s*/.exec(lines[at.line - 1] ?? '')!;
+    lines.splice(at.line - 1, 0, `${indent}// tavro: meant, ${finding.kind}: ${text}`);
+    code.edit(at.name, lines.join('\n'));
+  }
+
+  /** The script and line of a finding as the code is now; null where no line says anything, or the text has changed since. */
+  function placeOf({ lines }: Finding): { name: string; line: number; text: string } | null {
+    const [first] = lines;
+    if (first === undefined || typeof first.line !== 'number') return null;
+    const script = code.store
+      .getState()
+      .behaviours.find(({ name }) => baseName(name) === first.behaviour);
+    return script === undefined || get().texts.get(script.name) !== script.text
+      ? null
+      : { name: script.name, line: first.line, text: script.text };
+  }
+
+  form.stepped.listen(giveWay);
+
+  return {
+    store,
+    placeOf,
+    giveWay,
+    changed,
+    open,
+    keep: core.changes(keep, Promise.resolve()),
+    mean: core.changes(mean, undefined),
+    /** Searches on where it was stopped or had come to its end. */
+    search(): void {
+      const { rounds } = get();
+      set({ stopped: false, says: null });
+      touchedAt = 0;
+      void go(rounds < ROUNDS.length ? ROUNDS : [...Array<number>(rounds).fill(0), MORE]);
+    },
+    stop(): void {
+      set({ stopped: true });
+      giveWay();
+    },
+    /** Opens a finding by its name, as soon as it is found. */
+    openNamed(key: string): void {
+      const finding = all.find((one) => keyOf(one) === key);
+      if (finding === undefined) wanted = key;
+      else void open(finding);
+    },
+    end(): void {
+      ended = true;
+      giveWay();
+    },
+  };
+}

@@ -1,0 +1,70 @@
+/** What the search has found, as other rooms show it: as problems, at the lines of a script, at parts. */
+import { useMemo } from 'react';
+import type { Finding } from '@/core/explore/finding';
+import { columnOf } from '@/core/explore/part-names';
+import { told } from '@/core/explore/told';
+import { ofFinding, type Problem } from '@/core/problems/problems';
+import type { Names } from '@/core/tape/words';
+import { useRoom } from '../../use-room';
+import { useMaterial, useNames } from '../common/use-bench';
+import type { Bench } from '../create-bench';
+
+/** What is wrong; hints stay in their own list. */
+export function useWrong(bench: Bench): readonly Finding[] {
+  const findings = useRoom(bench.faults, (state) => state.findings);
+  return useMemo(() => findings.filter(({ level }) => level === 'wrong'), [findings]);
+}
+
+export function useFoundProblems(bench: Bench): Problem[] {
+  const wrong = useWrong(bench);
+  const { form } = useMaterial(bench);
+  const names = useNames(bench);
+  return useMemo(
+    () =>
+      wrong.map((finding) =>
+        ofFinding(form.name, finding, placeInWords(finding, names), told(finding, form, names)),
+      ),
+    [wrong, form, names],
+  );
+}
+
+/** `Safety, line 22`: the line that a finding names; the part where none says anything. */
+export function placeInWords({ lines, part }: Finding, names: Names): string {
+  const [first] = lines;
+  if (first === undefined) return names.part(part);
+  const line = typeof first.line === 'number' ? `, line ${first.line}` : '';
+  return `${names.behaviour(first.behaviour)}${line}`;
+}
+
+/** Parts at which something is wrong, by their names in the outline. */
+export function useWrongParts(bench: Bench): ReadonlySet<string> {
+  const wrong = useWrong(bench);
+  return useMemo(
+    () => new Set(wrong.flatMap(({ part }) => [columnOf(part), columnOf(part).split('.')[0]!])),
+    [wrong],
+  );
+}
+
+/** What is found at the lines of a script, as long as its text is the one that was searched. */
+export function useFoundIn(
+  bench: Bench,
+  name: string,
+): readonly { line: number; says: string; finding: Finding }[] {
+  const wrong = useWrong(bench);
+  const texts = useRoom(bench.faults, (state) => state.texts);
+  const text = useRoom(
+    bench.code,
+    ({ behaviours }) => behaviours.find((one) => one.name === name)?.text,
+  );
+  const { form } = useMaterial(bench);
+  const names = useNames(bench);
+  return useMemo(() => {
+    if (texts.get(name) !== text) return [];
+    return wrong.flatMap((finding) => {
+      const at = bench.faults.placeOf(finding);
+      return at?.name === name
+        ? [{ line: at.line, says: told(finding, form, names), finding }]
+        : [];
+    });
+  }, [bench, wrong, texts, text, name, form, names]);
+}
