@@ -73,6 +73,7 @@ export const FindingSchema = z.strictObject({
   way: WaySchema,
   other: WaySchema.nullable(),
   met: z.strictObject({ one: z.unknown(), other: z.unknown() }).nullable(),
+  also: z.array(z.enum(KINDS)),
 }) as unknown as z.ZodType<Finding>;
 
 export const SearchedSchema: z.ZodType<Searched> = z.strictObject({

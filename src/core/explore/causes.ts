@@ -25,11 +25,22 @@ function causesFor({ level, kind, part, aspect, lines, way, other }: Finding): s
 }
 
 export function causesOf(findings: readonly Finding[]): Finding[] {
-  const known = new Set<string>();
-  return inOrderOfWeight(findings).filter((finding) => {
+  /** The finding that is listed for a cause. */
+  const listed = new Map<string, Finding>();
+  const all: Finding[] = [];
+  for (const finding of inOrderOfWeight(findings)) {
     const causes = causesFor(finding);
-    const isNew = causes.every((cause) => !known.has(cause));
-    for (const cause of causes) known.add(cause);
-    return isNew;
-  });
+    const known = causes.flatMap((cause) => listed.get(cause) ?? [])[0];
+    if (known === undefined) {
+      const made = { ...finding };
+      all.push(made);
+      for (const cause of causes) listed.set(cause, made);
+      continue;
+    }
+    known.also = [...new Set([...known.also, finding.kind, ...finding.also])].filter(
+      (kind) => kind !== known.kind,
+    );
+    for (const cause of causes) if (!listed.has(cause)) listed.set(cause, known);
+  }
+  return all;
 }

@@ -128,6 +128,7 @@ export class Exploration {
       way: wayOf(one),
       other: other === null ? null : wayOf(other),
       met,
+      also: [],
     };
     this.#found.set(key, before === undefined ? made : betterOf(before, made));
   }

@@ -80,6 +80,8 @@ export interface Finding {
   other: Way | null;
   /** What the aspect is at the end of the way, and in the session compared with or as it should be; null where nothing is compared. */
   met: { one: unknown; other: unknown } | null;
+  /** Kinds of findings with the same cause, which are not listed. */
+  also: readonly Kind[];
 }
 
 /** Findings of one name are one finding; cells of one column are one part. */

@@ -1,6 +1,6 @@
 /**
  * Answers in the code: `// tavro: meant, not-back: the licence stays on file` on the line that a finding names, or on the
- * one above it, says that the finding is meant. An answer without a finding is reported, so that none outlives its reason.
+ * one above it, says that the finding is meant; several kinds stand with commas between them. An answer without a finding is reported, so that none outlives its reason.
  */
 import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';
@@ -15,28 +15,35 @@ export interface Meant {
   reason: string;
 }
 
-const MEANT = /\/\/\s*tavro:\s*meant,\s*([a-z-]+):\s*(\S.*)$/;
+const MEANT = /\/\/\s*tavro:\s*meant,\s*([a-z-]+(?:\s*,\s*[a-z-]+)*):\s*(\S.*)$/;
 
 export function meantIn(sources: readonly Source[]): Meant[] {
   return sources.flatMap(({ name, text }) =>
     text.split('\n').flatMap((line, at) => {
       const found = MEANT.exec(line);
-      return found === null
-        ? []
-        : [{ behaviour: baseName(name), line: at + 1, kind: found[1]!, reason: found[2]!.trim() }];
+      if (found === null) return [];
+      const [, kinds, reason] = found;
+      return kinds!.split(',').map((kind) => ({
+        behaviour: baseName(name),
+        line: at + 1,
+        kind: kind.trim(),
+        reason: reason!.trim(),
+      }));
     }),
   );
 }
 
 /** Whether an answer is to a finding: of its kind, at one of its lines or right above it. */
 function answers({ behaviour, line, kind }: Meant, finding: Finding): boolean {
-  return (
-    kind === finding.kind &&
-    finding.lines.some(
-      (at) => at.behaviour === behaviour && (at.line === line || at.line === line + 1),
-    )
-  );
+  return kind === finding.kind && isAt(behaviour, line, finding);
 }
+
+/** Whether it is to one that is listed, or that has the same cause as one. */
+const isTrue = ({ behaviour, line, kind }: Meant, finding: Finding): boolean =>
+  (kind === finding.kind || finding.also.includes(kind as Kind)) && isAt(behaviour, line, finding);
+
+const isAt = (behaviour: string, line: number, { lines }: Finding) =>
+  lines.some((at) => at.behaviour === behaviour && (at.line === line || at.line === line + 1));
 
 export interface Judged {
   /** What nobody has answered. */
@@ -54,7 +61,7 @@ export function judged(findings: readonly Finding[], all: readonly Meant[]): Jud
       const reason = answerTo(finding)?.reason;
       return reason === undefined ? [] : [{ finding, reason }];
     }),
-    outdated: all.filter((one) => !findings.some((finding) => answers(one, finding))),
+    outdated: all.filter((one) => !findings.some((finding) => isTrue(one, finding))),
   };
 }
 

@@ -5,11 +5,12 @@ async function lookUp(imo: string): Promise<void> {
   try {
     const ship = await services.ship_register.find({ imo });
     if (fields.imo.value !== imo) return;
-    // tavro: meant, at-load: the register is asked when a number is entered, not at each opening
+    // tavro: meant, at-load, not-back: the register is asked when a number is entered, not at each opening
     fields.imo.hint = ship === null ? "The register does not know this number." : null;
     if (ship === null) return;
-    fields.name.value = ship.name;
+    // tavro: meant, not-back, over-another: people can change what the register filled in, so it stays
     fields.call_sign.value = ship.call_sign;
+    fields.name.value = ship.name;
     fields.length.value = ship.length;
     fields.draught.value = ship.draught;
     fields.kind.value = tables.vessel_kinds.find(ship.kind as never)?.code ?? null;
@@ -21,7 +22,6 @@ async function lookUp(imo: string): Promise<void> {
 
 on.change(fields.imo, async ({ value, by }) => {
   fields.imo.hint = null;
-  if (value === null) fields.call_sign.value = null;
   if (by === "person" && value !== null && checks.imo(value)) await lookUp(value);
 });
 

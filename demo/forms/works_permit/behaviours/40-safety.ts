@@ -19,6 +19,7 @@ async function tellTide(): Promise<void> {
   fields.begins.hint = null;
   if (begins === null || fields.works_kind.value !== "diving") return;
   const { level } = await services.tide_gauge.level({ day: begins.slice(0, 10) });
+  if (fields.begins.value !== begins || fields.works_kind.value !== "diving") return;
   fields.begins.hint = `At noon the tide stands at ${level} m.`;
 }
 

@@ -24,7 +24,7 @@ import type { FormRoom } from '../form/form';
 import type { TapeRoom } from '../tape/tape';
 
 /** Sessions of each round, one seed each; the first tells the near faults at once. */
-const ROUNDS = [200, 600, 1500, 1500] as const;
+export const ROUNDS = [200, 600, 1500, 1500] as const;
 /** Sessions of each further round that somebody asks for. */
 const MORE = 3000;
 /** Nobody has typed or used the form for so long, in milliseconds. */
