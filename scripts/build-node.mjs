@@ -93,8 +93,11 @@ await build({
 });
 await build({
   ...common,
-  entryPoints: { prepare: 'src/server/hosting/prepare.ts' },
-  external: ['pg-native', 'piscina'],
+  entryPoints: {
+    prepare: 'src/server/hosting/prepare.ts',
+    worker: 'src/server/hosting/worker.ts',
+  },
+  external: ['pg-native', 'piscina', 'pg-boss'],
 });
 await build({ ...common, entryPoints: { schemas: 'src/cli/schemas.ts' } });
 chmodSync(join(root, 'dist/tavro.mjs'), 0o755);

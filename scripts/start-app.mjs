@@ -11,6 +11,7 @@ import {
   prepareDatabase,
   say,
   serve,
+  serveSearches,
   startDatabase,
 } from './steps.mjs';
 
@@ -31,4 +32,8 @@ const { url } = startDatabase();
 prepareDatabase(url);
 say(`serving on http://127.0.0.1:${port}`);
 const server = serve(url, port);
-server.on('exit', (code) => process.exit(code ?? 1));
+const searches = serveSearches(url);
+server.on('exit', (code) => {
+  searches.kill();
+  process.exit(code ?? 1);
+});

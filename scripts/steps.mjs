@@ -184,6 +184,15 @@ export function serve(url, port) {
   });
 }
 
+/** Works through the queue of searches, beside the app. */
+export function serveSearches(url) {
+  return spawn('node', ['dist/worker.mjs'], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, DATABASE_URL: url },
+  });
+}
+
 export function makeFolder(path) {
   mkdirSync(join(root, path), { recursive: true });
 }

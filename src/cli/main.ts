@@ -19,6 +19,7 @@ import { play } from './play';
 import { test } from './test';
 import { types } from './types';
 import { why } from './why';
+import { worker } from './worker';
 import { complain, print } from './print';
 
 const COMMANDS: Readonly<Record<string, Command>> = {
@@ -35,6 +36,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   diff,
   pull,
   push,
+  worker,
 };
 
 const columns = (rows: readonly (readonly [string, string])[]): string => {
@@ -101,9 +103,11 @@ function readCall(name: string, command: Command, rest: string[]): Call {
   const { length } = command.folders ?? ONE;
   if (positionals.length !== length)
     throw wrong(
-      length === 1
-        ? 'One workspace folder has to be named.'
-        : 'Two workspace folders have to be named.',
+      length === 0
+        ? `tavro ${name} takes no folder.`
+        : length === 1
+          ? 'One workspace folder has to be named.'
+          : 'Two workspace folders have to be named.',
     );
   const [folder, other] = positionals;
   return { folder: folder!, other, ...(values as Omit<Call, 'folder' | 'other'>) };

@@ -9,6 +9,9 @@ const here = dirname(fileURLToPath(import.meta.url));
 const dist = here.endsWith('cli') ? dirname(here) : here;
 const THREAD = join(dist, 'engine.thread.mjs');
 
+/** The program that works through the queue of searches. */
+export const WORKER = join(dist, 'worker.mjs');
+
 /** The thread that searches a form. */
 export const SEARCH_THREAD = join(dist, 'search.thread.mjs');
 

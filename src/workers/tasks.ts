@@ -8,6 +8,7 @@ import * as z from 'zod';
 import { FormSchema } from '../core/form/definition';
 import { ServiceSchema } from '../core/form/service';
 import { ColumnSchema, PersonSchema, RoleSchema, TableSchema } from '../core/form/table';
+import { mentionsOf } from '../core/explore/mentions';
 import { compile } from '../core/language/compile';
 import { libs } from '../core/language/generated/libs';
 import { materialOf } from '../core/language/material';
@@ -147,6 +148,9 @@ const TASKS = {
   search,
   // A pattern of the app's own does not get stuck; it may take as long as the reading of a workspace takes.
   mentions: search,
+  searchMentions: task(z.object({ sources: z.array(Source) }), ({ sources }) =>
+    mentionsOf(sources),
+  ),
   preview: task(
     z.object({
       file: z.string(),

@@ -124,6 +124,7 @@ export function benchOf(options: BenchOptions = {}): {
       scenario,
       revision: 1,
     })),
+    found: [],
     release: null,
     live: false,
     recording: options.recording ?? null,

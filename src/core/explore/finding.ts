@@ -91,6 +91,9 @@ export function keyOf({ kind, part, aspect }: Pick<Finding, 'kind' | 'part' | 'a
 
 /** The better of two of one name: wrong rather than a hint, then the shorter way, else the former one. */
 export function betterOf(one: Finding, other: Finding): Finding {
-  if (one.level !== other.level) return one.level === 'wrong' ? one : other;
-  return other.way.steps.length < one.way.steps.length ? other : one;
+  const isOther =
+    one.level === other.level
+      ? other.way.steps.length < one.way.steps.length
+      : other.level === 'wrong';
+  return { ...(isOther ? other : one), also: [...new Set([...one.also, ...other.also])] };
 }

@@ -2,18 +2,20 @@
  * Answers in the code: `// tavro: meant, not-back: the licence stays on file` on the line that a finding names, or on the
  * one above it, says that the finding is meant; several kinds stand with commas between them. An answer without a finding is reported, so that none outlives its reason.
  */
+import * as z from 'zod';
 import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';
 import { KINDS, type Finding, type Kind } from './finding';
 
-export interface Meant {
-  behaviour: string;
+export const MeantSchema = z.strictObject({
+  behaviour: z.string(),
   /** 1-based, of the comment. */
-  line: number;
+  line: z.number(),
   /** As it is written, which may be no kind of finding. */
-  kind: string;
-  reason: string;
-}
+  kind: z.string(),
+  reason: z.string(),
+});
+export type Meant = z.infer<typeof MeantSchema>;
 
 const MEANT = /\/\/\s*tavro:\s*meant,\s*([a-z-]+(?:\s*,\s*[a-z-]+)*):\s*(\S.*)$/;
 

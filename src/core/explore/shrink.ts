@@ -51,7 +51,9 @@ export function shrunk(
       break;
     }
   });
-  return still(common) && last !== null ? { ...(last as Finding), lines: finding.lines } : finding;
+  return still(common) && last !== null
+    ? { ...(last as Finding), lines: finding.lines, also: finding.also }
+    : finding;
 }
 
 /** How a finding is found again from the steps that its sessions share. */

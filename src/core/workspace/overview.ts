@@ -67,6 +67,8 @@ export interface FormRow {
   } | null;
   /** What the last check found, apart from scenarios; null when there was none. */
   check: { errors: number; warnings: number; current: boolean } | null;
+  /** How many faults the last search has found; null when there was none. */
+  found: { wrong: number; current: boolean } | null;
   records: { count: number; more: boolean };
   /** `changes` is null for releases that did not keep what they were made of. */
   release: { number: number; createdAt: string; changes: Changes | null } | null;

@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import {
   bigint,
+  boolean,
   customType,
   index,
   integer,
@@ -209,6 +210,63 @@ export const formCheck = pgTable('form_check', {
   errors: integer('errors').notNull(),
   warnings: integer('warnings').notNull(),
   of: text('of').notNull(),
+});
+
+/** A search for faults in several forms, in chunks that workers take from a queue. */
+export const searchRun = pgTable('search_run', {
+  id: serial('id').primaryKey(),
+  by: text('by'),
+  at: at('at'),
+  /** Each form is searched with the seeds from 1 to this one. */
+  seeds: integer('seeds').notNull(),
+  stopped: boolean('stopped').notNull().default(false),
+});
+
+/** What a search goes over, as it was when the search began. */
+export const searchGround = pgTable(
+  'search_ground',
+  {
+    search: integer('search')
+      .notNull()
+      .references(() => searchRun.id, { onDelete: 'cascade' }),
+    form: text('form').notNull(),
+    /** The state of the form's documents and of those all forms share. */
+    of: text('of').notNull(),
+    /** What each seed is searched with; null where the form cannot be searched. */
+    request: json('request'),
+    /** Why it cannot. */
+    says: text('says'),
+  },
+  (table) => [primaryKey({ columns: [table.search, table.form] })],
+);
+
+/** A chunk that is done: one form with one seed, once. */
+export const searchChunk = pgTable(
+  'search_chunk',
+  {
+    search: integer('search')
+      .notNull()
+      .references(() => searchRun.id, { onDelete: 'cascade' }),
+    form: text('form').notNull(),
+    seed: integer('seed').notNull(),
+    sessions: integer('sessions').notNull(),
+    findings: json('findings').notNull(),
+    /** Why it came to no end; null where it did. */
+    says: text('says'),
+    at: at('at'),
+  },
+  (table) => [primaryKey({ columns: [table.search, table.form, table.seed] })],
+);
+
+/** What the last search has found in a form, and of which state of the workspace. */
+export const formFound = pgTable('form_found', {
+  form: text('form').primaryKey(),
+  of: text('of').notNull(),
+  sessions: integer('sessions').notNull(),
+  /** Findings that are wrong and not answered in the code. */
+  wrong: integer('wrong').notNull(),
+  findings: json('findings').notNull(),
+  at: at('at'),
 });
 
 /** What was taken into the workspace in one go, with what stood there before. */

@@ -13,18 +13,20 @@ export function handbook(folder = join(process.cwd(), 'docs')): Page[] {
 
 function readHandbook(folder: string): Page[] {
   const read = (name: string) => readFileSync(join(folder, name), 'utf8');
-  const mistakes = readdirSync(join(folder, 'mistakes'))
-    .filter((name) => name.endsWith('.md'))
-    .sort();
+  const pagesIn = (room: string, group: string) =>
+    readdirSync(join(folder, room))
+      .filter((name) => name.endsWith('.md'))
+      .sort()
+      .map((name) => pageOf(`${room}/${name.replace(/\.md$/, '')}`, group, read(`${room}/${name}`)));
   return [
     pageOf('language', 'Writing', read('scripts.md')),
     pageOf('editor', 'Writing', read('editor.md')),
     pageOf('debugging', 'Writing', read('debugging.md')),
     pageOf('testing', 'Writing', read('testing.md')),
     pageOf('semantics', 'Writing', read('semantics.md')),
-    ...mistakes.map((name) =>
-      pageOf(`mistakes/${name.replace(/\.md$/, '')}`, 'Mistakes', read(`mistakes/${name}`)),
-    ),
+    pageOf('finding', 'Writing', read('finding.md')),
+    ...pagesIn('mistakes', 'Mistakes'),
+    ...pagesIn('findings', 'Findings'),
     ...referencePages(),
   ];
 }

@@ -69,7 +69,8 @@ export function createBench(
     if (place.is === 'scenario') return void tests.showMiss(place.name);
     if (place.is === 'finding') {
       tests.open('faults');
-      return faults.openNamed(place.key);
+      if (place.key !== null) faults.openNamed(place.key);
+      return;
     }
     structure.select(
       placeOf(core.form(), place.part) === null ? null : place.part,

@@ -10,6 +10,7 @@ const row = (name: string, title: string, rest: Partial<FormRow> = {}): FormRow 
   scenarios: 0,
   run: null,
   check: null,
+  found: null,
   records: { count: 0, more: false },
   release: null,
   touched: { at: '2031-05-01T10:00:00Z', by: 'mira' },

@@ -16,7 +16,8 @@ export function firstBackwards(column: FormColumn): boolean {
 
 /** What is compared first; the title decides between equals. */
 const RANKS: Readonly<Record<Exclude<FormColumn, 'form'>, (row: FormRow) => number | string>> = {
-  problems: ({ check }) => (check === null ? -1 : check.errors * 1000 + check.warnings),
+  problems: ({ check, found }) =>
+    (check === null ? -1 : check.errors * 1000 + check.warnings) + (found?.wrong ?? 0) * 1000,
   scenarios: ({ run }) => (run === null ? -1 : run.failed),
   release: ({ release }) => release?.createdAt ?? '',
   records: ({ records }) => records.count + (records.more ? 1 : 0),

@@ -34,6 +34,7 @@ const row = (name: string, title: string, more: Partial<FormRow> = {}): FormRow 
   scenarios: 2,
   run: { passed: 2, failed: 0, at: '2031-05-02T09:00:00Z', current: true, coverage: null },
   check: { errors: 0, warnings: 0, current: true },
+  found: null,
   records: { count: 1, more: false },
   release: null,
   touched: { at: '2031-05-01T09:00:00Z', by: 'mira' },

@@ -28,6 +28,7 @@ import { lazily } from '../lazily';
 import { PageHead } from '../page-head';
 import { useHeldWhilePressed } from '../press';
 import { PersonSwitch } from '../person-switch';
+import { FaultSearch } from './fault-search';
 import { COLUMNS, firstBackwards, listed, type FormColumn, type Order } from './form-order';
 
 const FormFrom = lazily<{ onMade: (name: string) => void }>(() =>
@@ -100,6 +101,7 @@ export function Forms({ workspace, people, person, removed, ...now }: FormsProps
                 `Checking: ${checking.done} of ${Math.max(checking.of, forms.length)} forms…`)
               : search !== '' && `${rows.length} of ${forms.length} forms`}
           </Box>
+          {forms.length > 0 && <FaultSearch />}
           {forms.length > 0 && (
             <Button
               look="text"
@@ -375,7 +377,7 @@ function NewForm({ empty }: { empty: boolean }) {
 }
 
 /** What the last check found, apart from scenarios. */
-function Check({ row: { check } }: { row: FormRow }) {
+function Check({ row: { name, check, found: ofSearch } }: { row: FormRow }) {
   if (check === null) return <chakra.span color="soft">not checked yet</chakra.span>;
   const { errors, warnings, current } = check;
   const some = (count: number, what: string) => (count === 0 ? [] : [counted(count, what)]);
@@ -392,6 +394,16 @@ function Check({ row: { check } }: { row: FormRow }) {
         </Anchor>
       )}
       {!current && <Small>changed since</Small>}
+      {ofSearch !== null && ofSearch.wrong > 0 && (
+        <Box>
+          <Anchor asChild color="bad">
+            <LinkHere href={`/bench/${name}?faults=yes`}>
+              × {counted(ofSearch.wrong, 'fault')} found
+            </LinkHere>
+          </Anchor>
+          {!ofSearch.current && <Small>changed since</Small>}
+        </Box>
+      )}
     </>
   );
 }

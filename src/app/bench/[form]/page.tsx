@@ -29,6 +29,7 @@ import {
   readTables,
 } from '@/server/content/read';
 import { BenchPage } from '@/ui/bench/bench-page';
+import { foundIn } from '@/server/searches/searches';
 import type { BenchPlace } from '@/ui/bench/common/material';
 import { ServerData } from '@/ui/server-data';
 import { drawn, titled } from '@/app/drawn';
@@ -66,10 +67,11 @@ export default function Page({ params, searchParams }: Props) {
       newestNumber(name),
       readForms(),
     ]);
-    const [cast, scripts, answering] = await Promise.all([
+    const [cast, scripts, answering, found] = await Promise.all([
       readCast(name, scenarios, wanted),
       compiled(of.behaviours, 'traced'),
       compiledServices(of.services),
+      recording?.release == null ? foundIn(name) : [],
     ]);
     const material = {
       title: head.title,
@@ -90,6 +92,7 @@ export default function Page({ params, searchParams }: Props) {
       answering,
       // Scenarios are of the form as it is today.
       scenarios: recording?.release == null ? scenarios : [],
+      found,
       release: release?.number ?? null,
       live: recording?.release == null && folderState(currentWorkspace()) !== null,
       recording:
@@ -169,7 +172,7 @@ async function recordingIn(
   return { id: id!, content, release };
 }
 
-/** What a query leads to: `behaviour` and `line`, `part` or `structure`, `scenario` or `finding`. */
+/** What a query leads to: `behaviour` and `line`, `part` or `structure`, `scenario`, `finding` or, for all of these, `faults`. */
 function placeIn(query: Query): BenchPlace {
   if (typeof query.behaviour === 'string')
     return {
@@ -181,6 +184,7 @@ function placeIn(query: Query): BenchPlace {
     return { is: 'part', part: query.structure, atLabel: true };
   if (typeof query.part === 'string') return { is: 'part', part: query.part };
   if (typeof query.finding === 'string') return { is: 'finding', key: query.finding };
+  if (query.faults !== undefined) return { is: 'finding', key: null };
   return typeof query.scenario === 'string' ? { is: 'scenario', name: query.scenario } : null;
 }
 

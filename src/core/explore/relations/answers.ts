@@ -105,11 +105,6 @@ function aroundTrigger(
         base,
         `${address} set to ${JSON.stringify(v)} and emptied before the answer`,
       );
-    meanwhile(search, base, address, (set) => ({
-      during: play(step(v), set, answered(v)),
-      before: play(set, step(v), answered(v)),
-      after: play(step(v), answered(v), set),
-    }));
   }
   if (isButton) return;
   const tried = [...calls.keys()];
@@ -140,6 +135,13 @@ function aroundTrigger(
       `${way}, found for the first and failed for the second`,
     );
   }
+  // Many sessions each, so they come last.
+  for (const v of tried)
+    meanwhile(search, base, address, (set) => ({
+      during: play(step(v), set, answered(v)),
+      before: play(set, step(v), answered(v)),
+      after: play(step(v), answered(v), set),
+    }));
 }
 
 /** The failure of a service is no failure of the script here. */

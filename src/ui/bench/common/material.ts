@@ -1,4 +1,5 @@
 /** What a bench is opened with, and what it takes over from the one before it. */
+import type { Finding } from '@/core/explore/finding';
 import type { Form } from '@/core/form/definition';
 import type { Service } from '@/core/form/service';
 import type { Person, Role, Table } from '@/core/form/table';
@@ -29,6 +30,8 @@ export interface BenchMaterial {
   behaviours: { name: string; text: string; revision: number; compiled: CompiledScript }[];
   answering: CompiledScript[];
   scenarios: { name: string; scenario: Scenario; revision: number }[];
+  /** What a search on the server has found in the form as it is. */
+  found: Finding[];
   release: number | null;
   /** Whether the workspace is kept the same as a folder, which can change at any moment. */
   live: boolean;
@@ -69,6 +72,6 @@ export type BenchPlace =
   | { is: 'line'; behaviour: string; line: number }
   | { is: 'part'; part: string; /** Whether its label has the focus. */ atLabel?: boolean }
   | { is: 'scenario'; name: string }
-  /** Something that a search has found, by its name. */
-  | { is: 'finding'; key: string }
+  /** Something that a search has found, by its name; null for all of it. */
+  | { is: 'finding'; key: string | null }
   | null;

@@ -70,7 +70,10 @@ export function benchFaults(
   tape: TapeRoom,
   keepOffered: (scenario: Scenario) => Promise<void>,
 ) {
-  const store = createStore<FaultsState>(() => NOTHING);
+  const store = createStore<FaultsState>(() => ({
+    ...NOTHING,
+    stopped: isKeptStopped() || (navigator.hardwareConcurrency || 2) < 2,
+  }));
   const { getState: get, setState: set } = store;
   let touchedAt = 0;
   let stop = new AbortController();
@@ -79,7 +82,7 @@ export function benchFaults(
   /** Counts up with the code, so that a search of former code tells nothing any more. */
   let version = 0;
   /** Everything found so far, answered or not. */
-  let all: readonly Finding[] = [];
+  let all: readonly Finding[] = core.material.found;
   /** Opened as soon as it is found. */
   let wanted: string | null = null;
 
@@ -271,11 +274,13 @@ export function benchFaults(
     search(): void {
       const { rounds } = get();
       set({ stopped: false, says: null });
+      keepStopped(false);
       touchedAt = 0;
       void go(rounds < ROUNDS.length ? ROUNDS : [...Array<number>(rounds).fill(0), MORE]);
     },
     stop(): void {
       set({ stopped: true });
+      keepStopped(true);
       giveWay();
     },
     /** Opens a finding by its name, as soon as it is found. */
@@ -289,4 +294,24 @@ export function benchFaults(
       giveWay();
     },
   };
+}
+
+/** Whoever stopped it wants it stopped on the next bench too, until they search again. */
+const KEPT = 'tavro.search';
+
+function isKeptStopped(): boolean {
+  try {
+    return localStorage.getItem(KEPT) === 'stopped';
+  } catch {
+    return false;
+  }
+}
+
+function keepStopped(stopped: boolean): void {
+  try {
+    if (stopped) localStorage.setItem(KEPT, 'stopped');
+    else localStorage.removeItem(KEPT);
+  } catch {
+    // A browser that keeps nothing searches by itself.
+  }
 }

@@ -103,7 +103,12 @@ function Searching({ bench, state }: { bench: Bench; state: FaultsState }) {
           {stopped && done === 0 ? 'Search' : 'Search on'}
         </Button>
       ) : (
-        <Button onClick={() => bench.faults.stop()}>Stop</Button>
+        <Button
+          title="It stays stopped, on other forms too, until you search again"
+          onClick={() => bench.faults.stop()}
+        >
+          Stop
+        </Button>
       )}
     </Flex>
   );

@@ -1,0 +1,201 @@
+/** Searching forms of a workspace for faults: begun by somebody, worked through by workers, told while it goes on. */
+import { desc, eq, sql } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/node-postgres';
+import * as z from 'zod';
+import { meantIn, MeantSchema } from '../../core/explore/meant';
+import type { Finding } from '../../core/explore/finding';
+import type { Form } from '../../core/form/definition';
+import { SEARCH_SESSIONS } from '../../core/limits';
+import { DEFAULT_CLOCK } from '../../core/scenario/opening';
+import { takingPart } from '../../core/script/header';
+import { FindingSchema, SearchRequestSchema, type SearchRequest } from '../../workers/search-calls';
+import { stateOf } from '../content/overview';
+import {
+  readCast,
+  readForms,
+  readHead,
+  readScripts,
+  readServices,
+  readTables,
+} from '../content/read';
+import { currentWorkspace } from '../database/current-workspace';
+import { connectionTo, database } from '../database/database';
+import * as schema from '../database/schema';
+import { Refusal } from '../http/refusal';
+import { compiledScripts, compiledServices } from '../machines/compiled';
+import { task } from '../machines/tasks';
+import { queue, QUEUE, type Chunk } from './queue';
+
+/** Seeds of a search that somebody waits for, and of one at night. */
+export const SEEDS = { quick: 2, deep: 12 } as const;
+/** Searches that are kept, the last one among them. */
+const KEPT = 5;
+
+/** What each chunk of a form is searched with, and the answers that stand in its code. */
+export const GroundSchema = z.strictObject({
+  request: SearchRequestSchema.omit({ seed: true }),
+  meant: z.array(MeantSchema),
+});
+export type Ground = z.input<typeof GroundSchema>;
+
+/** Begins a search of these forms, of all where none is named; the former one ends. Gives its number. */
+export async function beginSearch(
+  named: readonly string[] | null,
+  depth: keyof typeof SEEDS,
+  by: string | null,
+): Promise<number> {
+  const all = await readForms();
+  const forms = named === null ? all : all.filter(({ name }) => named.includes(name));
+  if (forms.length === 0) throw new Refusal(404, 'There is no such form to search.');
+  const grounds: Awaited<ReturnType<typeof groundOf>>[] = [];
+  for (const form of forms) grounds.push(await groundOf(form));
+  const boss = await queue();
+  const { schema: of } = currentWorkspace();
+  const client = await connectionTo(of).pool.connect();
+  try {
+    // Its rows and its chunks are there together or not at all.
+    return await drizzle(client, { schema }).transaction(async (tx) => {
+      await tx
+        .update(schema.searchRun)
+        .set({ stopped: true })
+        .where(eq(schema.searchRun.stopped, false));
+      const [row] = await tx
+        .insert(schema.searchRun)
+        .values({ by, seeds: SEEDS[depth] })
+        .returning({ id: schema.searchRun.id });
+      const search = row!.id;
+      await tx.delete(schema.searchRun).where(sql`${schema.searchRun.id} <= ${search - KEPT}`);
+      await tx.insert(schema.searchGround).values(grounds.map((ground) => ({ search, ...ground })));
+      // Seed by seed, so that each form has been looked at before any is looked at again.
+      const chunks = Array.from({ length: SEEDS[depth] }, (_, i) =>
+        grounds.flatMap(({ form, request }): Chunk[] =>
+          request === null ? [] : [{ schema: of, search, form, seed: i + 1 }],
+        ),
+      ).flat();
+      await boss.insert(
+        chunks.map((data) => ({ name: QUEUE, data })),
+        { db: { executeSql: (text, values) => client.query(text, values) } },
+      );
+      return search;
+    });
+  } finally {
+    client.release();
+  }
+}
+
+/** What a form is searched with, as it is now; why it cannot be where it does not compile. */
+async function groundOf(form: Form) {
+  const [of, head, tables, services, sources] = await Promise.all([
+    stateOf(form.name),
+    readHead(),
+    readTables(),
+    readServices(),
+    readScripts(form),
+  ]);
+  const cast = await readCast(form.name, []);
+  const plain = sources.map(({ name, text }) => ({ name, text }));
+  const [compiled, answering, mentions] = await Promise.all([
+    compiledScripts(plain, 'traced'),
+    compiledServices(services),
+    task('searchMentions', { sources: takingPart(plain) }),
+  ]);
+  const broken = [...compiled.scripts, ...compiled.modules].find(({ failure }) => failure !== null);
+  const request: Omit<SearchRequest, 'seed'> = {
+    material: { form, tables, services, answering, ...compiled, traced: true },
+    people: [...head.people],
+    records: cast.records.map(({ id, values }) => ({ id, values })),
+    clock: Date.parse(DEFAULT_CLOCK),
+    mentions,
+    sessions: SEARCH_SESSIONS,
+    until: null,
+  };
+  const ground: Ground = { request, meant: meantIn(plain) };
+  return {
+    form: form.name,
+    of: of ?? '',
+    request: broken === undefined ? ground : null,
+    says: broken === undefined ? null : `${broken.title} does not compile: ${broken.failure!.says}`,
+  };
+}
+
+/** Ends a search: chunks that are under way come to their end, no other is begun. */
+export async function stopSearch(id: number): Promise<void> {
+  const stopped = await database()
+    .update(schema.searchRun)
+    .set({ stopped: true })
+    .where(eq(schema.searchRun.id, id))
+    .returning({ id: schema.searchRun.id });
+  if (stopped.length === 0) throw new Refusal(404, 'There is no such search.');
+}
+
+export interface SearchState {
+  id: number;
+  by: string | null;
+  at: string;
+  stopped: boolean;
+  /** Chunks that are done, of how many. */
+  done: number;
+  of: number;
+  forms: { form: string; done: number; of: number; sessions: number; says: string | null }[];
+}
+
+const StateRow = z.object({
+  form: z.string(),
+  says: z.string().nullable(),
+  done: z.number(),
+  sessions: z.number(),
+});
+
+/** How far the last search is; null where there was none. */
+export async function lastSearch(): Promise<SearchState | null> {
+  const [run] = await database()
+    .select()
+    .from(schema.searchRun)
+    .orderBy(desc(schema.searchRun.id))
+    .limit(1);
+  if (run === undefined) return null;
+  const { rows } = await database().execute(sql`
+    select g.form, coalesce(g.says, max(c.says)) as says, count(c.seed)::int as done,
+      coalesce(sum(c.sessions), 0)::int as sessions
+    from search_ground g left join search_chunk c on c.search = g.search and c.form = g.form
+    where g.search = ${run.id} group by g.form, g.says order by g.form`);
+  const forms = z
+    .array(StateRow)
+    .parse(rows)
+    .map((row) => ({ ...row, of: row.says !== null && row.done === 0 ? 0 : run.seeds }));
+  const sum = (of: 'done' | 'of') => forms.reduce((all, form) => all + form[of], 0);
+  return {
+    id: run.id,
+    by: run.by,
+    at: run.at.toISOString(),
+    stopped: run.stopped,
+    done: sum('done'),
+    of: sum('of'),
+    forms,
+  };
+}
+
+/** What was found in a form as it is now; none where it has changed since, or was never searched. */
+export async function foundIn(form: string): Promise<Finding[]> {
+  const [[row], state] = await Promise.all([
+    database().select().from(schema.formFound).where(eq(schema.formFound.form, form)),
+    stateOf(form),
+  ]);
+  return row === undefined || row.of !== state ? [] : z.array(FindingSchema).parse(row.findings);
+}
+
+/** Begins a deep search of the forms that have changed since they were last searched so; null where none has. */
+export async function searchAtNight(): Promise<number | null> {
+  const { rows } = await database().execute(sql`
+    select f.name from document f where f.kind = 'form' and f.content is not null order by f.name`);
+  const changed: string[] = [];
+  for (const { name } of z.array(z.object({ name: z.string() })).parse(rows)) {
+    const [row] = await database()
+      .select({ of: schema.formFound.of, sessions: schema.formFound.sessions })
+      .from(schema.formFound)
+      .where(eq(schema.formFound.form, name));
+    const isDeep = row !== undefined && row.sessions >= SEARCH_SESSIONS * SEEDS.deep;
+    if (!isDeep || row.of !== (await stateOf(name))) changed.push(name);
+  }
+  return changed.length === 0 ? null : beginSearch(changed, 'deep', null);
+}
