@@ -5,8 +5,8 @@ export default defineConfig({
   test: {
     env: { TZ: 'UTC' },
     // There to end what hangs; a loaded machine is slow at honest work too.
-    testTimeout: 300_000,
-    hookTimeout: 300_000,
+    testTimeout: 1_200_000,
+    hookTimeout: 1_200_000,
     // All cores: left to itself Vitest keeps one back, which is half of a machine with two.
     maxWorkers: '100%',
     projects: [

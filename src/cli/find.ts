@@ -5,6 +5,7 @@ import * as z from 'zod';
 import { KINDS, keyOf, type Finding } from '../core/explore/finding';
 import { merged } from '../core/explore/merged';
 import { judged, meantIn } from '../core/explore/meant';
+import { isProvable, settled, type Proof } from '../core/explore/settled';
 import { wayInWords } from '../core/explore/words';
 import { SEARCH_SESSIONS } from '../core/limits';
 import { DEFAULT_CLOCK } from '../core/scenario/opening';
@@ -170,11 +171,34 @@ async function searchForm(
   return {
     form: form.name,
     ...all,
-    ...judged(all.findings, meantIn(sources)),
+    ...judged(
+      settled(all.findings, await proofsIn(workspace, entry, sources, all.findings)),
+      meantIn(sources),
+    ),
     placeOf: ({ lines }) => placeOf(folder, form.name, sources, lines[0] ?? null),
     placeOfMeant: (at) => placeOf(folder, form.name, sources, at),
     wayOf: (way) => wayInWords(way, namesFor(form, [], workspace.people)),
   };
+}
+
+/** What the checks find in the sources; asked only where it could settle a hint, since it loads the compiler. */
+async function proofsIn(
+  workspace: Workspace,
+  { form }: WorkspaceForm,
+  sources: readonly Source[],
+  findings: readonly Finding[],
+): Promise<Proof[]> {
+  if (!findings.some(isProvable)) return [];
+  const [{ FormLanguage }, { libs }] = await Promise.all([
+    import('../core/language/language-service'),
+    import('../core/language/generated/libs'),
+  ]);
+  const language = new FormLanguage(libs);
+  language.surround({ ...workspace, form });
+  for (const source of sources) language.put(source);
+  return takingPart([...sources]).flatMap(({ name }) =>
+    language.diagnose(name).map(({ line, code }) => ({ behaviour: baseName(name), line, code })),
+  );
 }
 
 /** Where a finding is shown: the line that said it first, or the form where no line says anything of it. */

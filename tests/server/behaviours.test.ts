@@ -26,7 +26,7 @@ beforeAll(async () => {
 afterAll(() => end());
 
 /** Checking is waited for to its end. */
-const PATIENCE = 240_000;
+const PATIENCE = 1_000_000;
 
 const namesOf = async (form: string) => (await readBehaviours(form)).map(({ name }) => name);
 

@@ -9,6 +9,7 @@ const finding = (kind: Finding['kind'], line: number, behaviour = '10-a') =>
       { behaviour, line: 3 },
       { behaviour, line },
     ],
+    also: [],
   }) as unknown as Finding;
 const answer = (text: string) => meantIn([{ name: '10-a.ts', text }]);
 
@@ -16,11 +17,12 @@ test('an answer is read with its reason, wherever in its line it stands', () => 
   expect(
     meantIn([
       { name: '10-a.ts', text: 'a();\n  b(); // tavro: meant, not-back: stays on file \n' },
-      { name: 'behaviours/20-b.ts', text: '//tavro:meant, order:  the last one wins' },
+      { name: 'behaviours/20-b.ts', text: '//tavro:meant, order, at-load:  the last one wins' },
     ]),
   ).toEqual([
     { behaviour: '10-a', line: 2, kind: 'not-back', reason: 'stays on file' },
     { behaviour: 'behaviours/20-b', line: 1, kind: 'order', reason: 'the last one wins' },
+    { behaviour: 'behaviours/20-b', line: 1, kind: 'at-load', reason: 'the last one wins' },
   ]);
 });
 

@@ -103,6 +103,7 @@ test('of several searches what one found stays found, by its shortest way', () =
       lines: [],
       way: { opening: {}, steps: Array.from({ length: steps }, () => ({ submit: true })) },
       other: null,
+      also: [],
     }) as unknown as Finding;
   expect(merged([finding(3)], [], [finding(2)])[0]!.way.steps).toHaveLength(2);
   expect(merged([finding(1, 'may')], [finding(4)])).toMatchObject([{ level: 'wrong' }]);

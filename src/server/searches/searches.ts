@@ -8,6 +8,7 @@ import type { Form } from '../../core/form/definition';
 import { SEARCH_SESSIONS } from '../../core/limits';
 import { DEFAULT_CLOCK } from '../../core/scenario/opening';
 import { takingPart } from '../../core/script/header';
+import { baseName } from '../../core/script/script-name';
 import { FindingSchema, SearchRequestSchema, type SearchRequest } from '../../workers/search-calls';
 import { stateOf } from '../content/overview';
 import {
@@ -35,6 +36,8 @@ const KEPT = 5;
 export const GroundSchema = z.strictObject({
   request: SearchRequestSchema.omit({ seed: true }),
   meant: z.array(MeantSchema),
+  /** What the checks of the sources have found. */
+  proofs: z.array(z.strictObject({ behaviour: z.string(), line: z.number(), code: z.string() })),
 });
 export type Ground = z.input<typeof GroundSchema>;
 
@@ -94,10 +97,11 @@ async function groundOf(form: Form) {
   ]);
   const cast = await readCast(form.name, []);
   const plain = sources.map(({ name, text }) => ({ name, text }));
-  const [compiled, answering, mentions] = await Promise.all([
+  const [compiled, answering, mentions, problems] = await Promise.all([
     compiledScripts(plain, 'traced'),
     compiledServices(services),
     task('searchMentions', { sources: takingPart(plain) }),
+    task('check', { form, tables, services, roles: head.roles, sources: plain }),
   ]);
   const broken = [...compiled.scripts, ...compiled.modules].find(({ failure }) => failure !== null);
   const request: Omit<SearchRequest, 'seed'> = {
@@ -109,7 +113,10 @@ async function groundOf(form: Form) {
     sessions: SEARCH_SESSIONS,
     until: null,
   };
-  const ground: Ground = { request, meant: meantIn(plain) };
+  const proofs = problems.flatMap(({ at, code }) =>
+    at.is === 'behaviour' ? [{ behaviour: baseName(at.name), line: at.line, code }] : [],
+  );
+  const ground: Ground = { request, meant: meantIn(plain), proofs };
   return {
     form: form.name,
     of: of ?? '',

@@ -3,6 +3,7 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import * as z from 'zod';
 import { judged } from '../../core/explore/meant';
 import { merged } from '../../core/explore/merged';
+import { settled } from '../../core/explore/settled';
 import type { Finding } from '../../core/explore/finding';
 import { FindingSchema, type SearchRequest } from '../../workers/search-calls';
 import { SearchFailed } from '../../workers/search-watched';
@@ -34,7 +35,7 @@ export async function doChunk({ schema: of, ...chunk }: Chunk, search: Search): 
         ),
       );
     if (ground === undefined || ground.request === null) return;
-    const { request, meant } = GroundSchema.parse(ground.request);
+    const { request, meant, proofs } = GroundSchema.parse(ground.request);
     let done: { sessions: number; findings: readonly Finding[]; says: string | null };
     try {
       const { sessions, findings } = await search({ ...request, seed });
@@ -57,7 +58,10 @@ export async function doChunk({ schema: of, ...chunk }: Chunk, search: Search): 
           .where(and(eq(schema.searchChunk.search, id), eq(schema.searchChunk.form, form)))
           .orderBy(asc(schema.searchChunk.seed));
         // In the order of their seeds, whoever was done first.
-        const findings = merged(...chunks.map((one) => z.array(FindingSchema).parse(one.findings)));
+        const findings = settled(
+          merged(...chunks.map((one) => z.array(FindingSchema).parse(one.findings))),
+          proofs,
+        );
         const row = {
           of: ground.of,
           sessions: chunks.reduce((all, one) => all + one.sessions, 0),

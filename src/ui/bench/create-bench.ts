@@ -99,7 +99,7 @@ export function createBench(
       void tests.run();
       void left.find();
       await code.checks.start();
-      faults.changed();
+      faults.begin();
       if (material.live) folder.begin();
     },
     stop(): void {

@@ -56,7 +56,7 @@ test('it begins with the first need and what stands there first', async () => {
   );
   expect(code()).toContain('fields.pilot.value === "own"');
   await waitFor(() => expect(code()).toBe('set in the common way'));
-  expect(tryOut).toHaveBeenCalledTimes(1);
+  await waitFor(() => expect(tryOut).toHaveBeenCalledTimes(1));
 });
 
 test('each pick changes what comes of it, and is tried out once they rest', async () => {

@@ -7,6 +7,7 @@ import { findingAsScenario } from '@/core/explore/as-scenario';
 import { keyOf, type Finding } from '@/core/explore/finding';
 import { judged, meantIn, type Judged } from '@/core/explore/meant';
 import { merged } from '@/core/explore/merged';
+import { settled, type Proof } from '@/core/explore/settled';
 import { reachedTogether, type Reached } from '@/core/explore/reached';
 import { ASKED_ABOUT } from '@/core/debugging/question';
 import { DEFAULT_CLOCK, type SampleRecord } from '@/core/scenario/opening';
@@ -70,10 +71,7 @@ export function benchFaults(
   tape: TapeRoom,
   keepOffered: (scenario: Scenario) => Promise<void>,
 ) {
-  const store = createStore<FaultsState>(() => ({
-    ...NOTHING,
-    stopped: isKeptStopped() || (navigator.hardwareConcurrency || 2) < 2,
-  }));
+  const store = createStore<FaultsState>(() => NOTHING);
   const { getState: get, setState: set } = store;
   let touchedAt = 0;
   let stop = new AbortController();
@@ -93,9 +91,22 @@ export function benchFaults(
       core.people,
     );
 
+  /** What the checks have found in the sources, which settles what the search only suspects. */
+  const proofs = (): Proof[] =>
+    code.store
+      .getState()
+      .behaviours.flatMap(({ name, diagnostics }) =>
+        diagnostics.map(({ line, code: of }) => ({ behaviour: baseName(name), line, code: of })),
+      );
+
   function show(found: readonly Finding[], more: Partial<FaultsState> = {}): void {
     all = found;
-    set({ ...judged(found, meantIn(code.scripts.sources())), isOld: false, ...more });
+    const seen = settled(found, proofs());
+    const now = judged(seen, meantIn(code.scripts.sources()));
+    const { findings, meant, outdated } = get();
+    // What is found again is the same to whoever shows it: most words of a search bring nothing new.
+    const isSame = JSON.stringify(now) === JSON.stringify({ findings, meant, outdated });
+    set({ ...(isSame ? {} : now), isOld: false, ...more });
     const asked = found.find((one) => keyOf(one) === wanted);
     if (asked === undefined) return;
     wanted = null;
@@ -144,11 +155,14 @@ export function benchFaults(
       {
         again(findings) {
           base = findings;
-          if (mine === version) show(merged(base), { texts });
+          if (mine === version) show(merged(base), { texts: textsNow(texts) });
         },
         progress(done, findings) {
           if (mine !== version) return;
-          show(merged(base, findings), { texts, underway: { sessions: done, of: sessions } });
+          show(merged(base, findings), {
+            texts: textsNow(texts),
+            underway: { sessions: done, of: sessions },
+          });
         },
       },
       signal,
@@ -156,7 +170,7 @@ export function benchFaults(
     if (mine !== version) return;
     const before = get();
     show(merged(base, searched.findings), {
-      texts,
+      texts: textsNow(texts),
       sessions: before.sessions + searched.sessions,
       rounds: rounds + 1,
       reached:
@@ -164,6 +178,14 @@ export function benchFaults(
           ? searched.reached
           : reachedTogether(before.reached, searched.reached),
     });
+  }
+
+  /** The texts as they are kept already where they are the same. */
+  function textsNow(texts: ReadonlyMap<string, string>): ReadonlyMap<string, string> {
+    const kept = get().texts;
+    const isSame =
+      kept.size === texts.size && [...texts].every(([name, text]) => kept.get(name) === text);
+    return isSame ? kept : texts;
   }
 
   /** Goes through the rounds; each is begun again where it had to give way. */
@@ -267,6 +289,11 @@ export function benchFaults(
     placeOf,
     giveWay,
     changed,
+    /** Begins to search by itself, where there is a core to spare and nobody has stopped it. */
+    begin(): void {
+      set({ stopped: isKeptStopped() || (navigator.hardwareConcurrency || 2) < 2 });
+      changed();
+    },
     open,
     keep: core.changes(keep, Promise.resolve()),
     mean: core.changes(mean, undefined),

@@ -2,6 +2,7 @@
 import { useMemo } from 'react';
 import type { Finding } from '@/core/explore/finding';
 import { columnOf } from '@/core/explore/part-names';
+import { isProvable } from '@/core/explore/settled';
 import { told } from '@/core/explore/told';
 import { ofFinding, type Problem } from '@/core/problems/problems';
 import type { Names } from '@/core/tape/words';
@@ -21,9 +22,12 @@ export function useFoundProblems(bench: Bench): Problem[] {
   const names = useNames(bench);
   return useMemo(
     () =>
-      wrong.map((finding) =>
-        ofFinding(form.name, finding, placeInWords(finding, names), told(finding, form, names)),
-      ),
+      // What a check of the source says as well is listed once.
+      wrong
+        .filter((finding) => !isProvable(finding))
+        .map((finding) =>
+          ofFinding(form.name, finding, placeInWords(finding, names), told(finding, form, names)),
+        ),
     [wrong, form, names],
   );
 }
