@@ -75,6 +75,36 @@ export function Button({
   );
 }
 
+/** How far something is that takes a while; without `done` it is only under way. */
+export function ProgressBar({
+  done,
+  of,
+  what,
+}: {
+  done: number | undefined;
+  of: number;
+  what: string;
+}) {
+  return (
+    <chakra.progress
+      value={done}
+      max={Math.max(1, of)}
+      aria-label={what}
+      width="150px"
+      height="6px"
+      css={{
+        appearance: 'none',
+        borderRadius: '3px',
+        overflow: 'hidden',
+        bg: 'line',
+        '&::-webkit-progress-bar': { bg: 'line' },
+        '&::-webkit-progress-value': { bg: 'act' },
+        '&::-moz-progress-bar': { bg: 'act' },
+      }}
+    />
+  );
+}
+
 export function Mono({ children, ...props }: HTMLChakraProps<'span'> & { children: ReactNode }) {
   return (
     <chakra.span fontFamily="mono" fontSize="0.9em" {...props}>

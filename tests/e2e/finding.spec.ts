@@ -10,7 +10,7 @@ const FOUND = { timeout: 120_000 };
 const LEFT = `/** Licence: own pilots have to give it. */
 
 function judge(): void {
-  if (fields.pilot_choice.value === "own") fields.pilot_licence.hint = "As on the card.";
+  if (fields.pilot_choice.value === "own") fields.contact.hint = "Call the pilot first.";
 }
 on.load(judge);
 on.change(fields.pilot_choice, judge);
@@ -42,23 +42,26 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
   });
   expect(saved.ok()).toBe(true);
   await page.goto(`/bench/${form}?behaviour=90-licence.ts&line=1`);
-  await expect(editor(page)).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Licence', selected: true })).toBeVisible();
+  await expect(editor(page)).toContainText('own pilots have to give it');
   await write(page, LEFT);
   const found = page.getByRole('region', { name: 'Code' }).getByText(/1 fault found/);
   await expect(found).toBeVisible(FOUND);
   // Among the problems, and at its part in the outline.
   await expect(page.getByRole('button', { name: /problems?$/ }).first()).toContainText('×');
-  await expect(page.locator('[data-outline=pilot_licence]')).toContainText('×');
+  await expect(page.locator('[data-outline=contact]')).toContainText('×');
 
   await openFaults(page);
   await expect(fault(page)).toContainText('Not taken back');
-  await expect(fault(page)).toContainText('reads the hint “As on the card.” at Licence number');
+  await expect(fault(page)).toContainText(
+    'reads the hint “Call the pilot first.” at E-mail of the agent',
+  );
   expect(await seriousOn(page)).toEqual([]);
   await fault(page)
     .getByRole('button', { name: /^Open: / })
     .click();
   await expect(page.getByText(/Live form after step 2 of 2/)).toBeVisible();
-  await expect(page.getByText('As on the card.').first()).toBeVisible();
+  await expect(page.getByText('Call the pilot first.').first()).toBeVisible();
 
   // It fails until the fault is mended.
   await fault(page)
@@ -84,8 +87,8 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
   await write(
     page,
     LEFT.replace(
-      'if (fields.pilot_choice.value === "own") fields.pilot_licence.hint = "As on the card.";',
-      'fields.pilot_licence.hint = fields.pilot_choice.value === "own" ? "As on the card." : null;',
+      'if (fields.pilot_choice.value === "own") fields.contact.hint = "Call the pilot first.";',
+      'fields.contact.hint = fields.pilot_choice.value === "own" ? "Call the pilot first." : null;',
     ),
   );
   await expect(found).toBeHidden(FOUND);

@@ -6,7 +6,6 @@ import { stepInWords, valueInWords, type Names } from '../tape/words';
 import type { Finding, Kind, Way } from './finding';
 import { definitionOf } from './part-names';
 import { metInWords, type Met } from './state';
-import { openedInWords } from './words';
 
 /** Begins the second sentence, on the session that a finding is compared with. */
 const OTHERWISE: Partial<Record<Kind, string>> = {
@@ -67,11 +66,14 @@ function whoIn({ opening, steps }: Way, form: Form, names: Names): string {
   const done = steps
     .filter((step) => !('wait' in step))
     .map((step) => doneInWords(step, form, names));
-  if (done.length === 0)
-    return opening.record === null
-      ? 'Whoever opens the form'
-      : `Whoever opens the form (${openedInWords(opening)})`;
-  return `Whoever ${done.join(', then ')}`;
+  const opened =
+    opening.record === null
+      ? 'opens the form'
+      : /^(?:tried|saved \d+)$/.test(opening.record.id)
+        ? 'opens a record that was saved before'
+        : `opens record ${opening.record.id}`;
+  if (done.length === 0) return `Whoever ${opened}`;
+  return `Whoever ${opening.record === null ? '' : `${opened} and `}${done.join(', then ')}`;
 }
 
 /** A step by its own verb, without whoever does it. */

@@ -17,7 +17,9 @@ function readHandbook(folder: string): Page[] {
     readdirSync(join(folder, room))
       .filter((name) => name.endsWith('.md'))
       .sort()
-      .map((name) => pageOf(`${room}/${name.replace(/\.md$/, '')}`, group, read(`${room}/${name}`)));
+      .map((name) =>
+        pageOf(`${room}/${name.replace(/\.md$/, '')}`, group, read(`${room}/${name}`)),
+      );
   return [
     pageOf('language', 'Writing', read('scripts.md')),
     pageOf('editor', 'Writing', read('editor.md')),

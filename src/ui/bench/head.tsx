@@ -18,7 +18,7 @@ import {
 import { SearchScripts, Uses } from './code/finding';
 import { openedHow } from '@/core/scenario/opening-words';
 import { OpeningDialog } from './form/opening';
-import { useFoundProblems } from './faults/use-found';
+import { useFoundProblems } from './common/use-found';
 import { Problems, problemsOf } from './problems';
 import { ReleaseDialog } from './release/dialog';
 import { StarterDialog } from './behaviours/starter-window';

@@ -19,7 +19,7 @@ import type { Bench } from './create-bench';
 import { FolderNotice } from './folder-notice';
 import { LiveForm } from './form/live-form';
 import { spelled } from '@/core/script/spelled';
-import { useWrongParts } from './faults/use-found';
+import { useWrongParts } from './common/use-found';
 import { Outline } from './form/outline';
 import { BenchHead } from './head';
 import { Notices } from './notices';

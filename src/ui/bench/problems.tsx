@@ -9,7 +9,7 @@ import { useWorkspaceCheck } from '../check-workspace';
 import { Button, Notice, Region } from '../kit';
 import { addressOf, ProblemList } from '../problem-list';
 import type { Bench } from './create-bench';
-import { useFoundProblems } from './faults/use-found';
+import { useFoundProblems } from './common/use-found';
 import { useRoom } from '../use-room';
 import type { TestsState } from './tests/state';
 import { useMaterial } from './common/use-bench';

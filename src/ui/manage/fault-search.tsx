@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { counted } from '@/core/counted';
 import { call } from '../api';
-import { Button } from '../kit';
+import { Button, ProgressBar } from '../kit';
 import { answerOf } from '../server-data';
 
 /** Milliseconds between two looks at how far it is. */
@@ -53,13 +53,7 @@ export function FaultSearch() {
     <Flex gap="10px" align="center" wrap="wrap">
       {isUnderway(state) ? (
         <>
-          <chakra.progress
-            accentColor="act"
-            width="110px"
-            value={state!.done}
-            max={state!.of}
-            aria-label="The search for faults"
-          />
+          <ProgressBar done={state!.done} of={state!.of} what="The search for faults" />
           <span role="status">
             Searching: {state!.done} of {counted(state!.of, 'part')}
           </span>

@@ -16,7 +16,7 @@ import { BareButton, Button, Line } from '../../kit';
 import { lazily } from '../../lazily';
 import { isForThis } from '../common/core';
 import type { Bench } from '../create-bench';
-import { useFoundIn } from '../faults/use-found';
+import { useFoundIn } from '../common/use-found';
 import type { ScreenState } from '../common/screen';
 import type { Behaviour } from './state';
 import { useHeads } from '../common/use-bench';

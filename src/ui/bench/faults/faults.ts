@@ -76,7 +76,8 @@ export function benchFaults(
   let touchedAt = 0;
   let stop = new AbortController();
   let going = false;
-  let ended = false;
+  /** The bench is gone. */
+  const life = { ended: false };
   /** Counts up with the code, so that a search of former code tells nothing any more. */
   let version = 0;
   /** Everything found so far, answered or not. */
@@ -114,11 +115,11 @@ export function benchFaults(
   }
 
   const isQuiet = () =>
-    Date.now() - touchedAt >= QUIET && document.visibilityState === 'visible' && !ended;
+    Date.now() - touchedAt >= QUIET && document.visibilityState === 'visible' && !life.ended;
 
   /** Comes back once nobody has touched anything for a while. */
   async function quiet(): Promise<void> {
-    while (!isQuiet() && !ended) await new Promise((done) => setTimeout(done, 150));
+    while (!isQuiet() && !life.ended) await new Promise((done) => setTimeout(done, 150));
   }
 
   /** Gives way to a person: what is under way ends at once and is begun again later. */
@@ -193,9 +194,9 @@ export function benchFaults(
     if (going || core.isReleased) return;
     going = true;
     try {
-      while (get().rounds < rounds.length && !get().stopped && !ended) {
+      while (get().rounds < rounds.length && !get().stopped && !life.ended) {
         await quiet();
-        if (get().stopped || ended) break;
+        if (get().stopped || life.ended) break;
         try {
           await round(rounds[get().rounds]!);
         } catch (caught) {
@@ -317,7 +318,7 @@ export function benchFaults(
       else void open(finding);
     },
     end(): void {
-      ended = true;
+      life.ended = true;
       giveWay();
     },
   };

@@ -8,13 +8,13 @@ import { outdatedInWords, type Meant } from '@/core/explore/meant';
 import { told } from '@/core/explore/told';
 import { KIND_LABELS, openedInWords } from '@/core/explore/words';
 import { stepAtMarker, type Names } from '@/core/tape/words';
-import { Button, Line, Notice } from '../../kit';
+import { Button, Line, Notice, ProgressBar } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
 import { useRoom } from '../../use-room';
 import { useMaterial, useNames } from '../common/use-bench';
 import type { Bench } from '../create-bench';
 import { ROUNDS, type FaultsState } from './faults';
-import { placeInWords } from './use-found';
+import { placeInWords } from '../common/use-found';
 
 export function FaultsTab({ bench }: { bench: Bench }) {
   const state = useHeldWhilePressed(useRoom(bench.faults, (all) => all));
@@ -90,13 +90,7 @@ function Searching({ bench, state }: { bench: Bench; state: FaultsState }) {
             : `${done.toLocaleString('en')} sessions: ${found}${underway === null ? '' : ' so far'}.`}
       </Box>
       {underway !== null && (
-        <chakra.progress
-          accentColor="act"
-          value={underway.sessions}
-          max={underway.of}
-          aria-label="sessions of this round"
-          width="120px"
-        />
+        <ProgressBar done={underway.sessions} of={underway.of} what="sessions of this round" />
       )}
       {stopped || (underway === null && rounds > 0) ? (
         <Button onClick={() => bench.faults.search()}>

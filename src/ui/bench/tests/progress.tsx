@@ -1,7 +1,7 @@
 'use client';
 /** How far work is that takes a while. */
-import { chakra, Flex } from '@chakra-ui/react';
-import { Button } from '../../kit';
+import { Flex } from '@chakra-ui/react';
+import { Button, ProgressBar } from '../../kit';
 import type { Bench } from '../create-bench';
 import type { Underway } from './state';
 
@@ -17,12 +17,10 @@ export function Progress({
 }) {
   return (
     <Flex gap="10px" align="center" role="status" my="8px">
-      <chakra.progress
-        accentColor="act"
-        value={underway.of === 0 ? undefined : underway.done}
-        max={Math.max(1, underway.of)}
-        aria-label={what}
-        width="180px"
+      <ProgressBar
+        done={underway.of === 0 ? undefined : underway.done}
+        of={underway.of}
+        what={what}
       />
       <span>
         {underway.of === 0 ? 'getting ready' : `${underway.done} of ${underway.of} ${what}`}

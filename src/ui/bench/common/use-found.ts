@@ -7,7 +7,7 @@ import { told } from '@/core/explore/told';
 import { ofFinding, type Problem } from '@/core/problems/problems';
 import type { Names } from '@/core/tape/words';
 import { useRoom } from '../../use-room';
-import { useMaterial, useNames } from '../common/use-bench';
+import { useMaterial, useNames } from './use-bench';
 import type { Bench } from '../create-bench';
 
 /** What is wrong; hints stay in their own list. */
