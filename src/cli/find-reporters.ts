@@ -17,6 +17,8 @@ export interface FoundInForm extends Pick<Judged, 'meant' | 'outdated'> {
   placeOf(finding: Finding): { file: string; line: number; column: number };
   placeOfMeant(meant: Meant): ReturnType<FoundInForm['placeOf']>;
   wayOf(way: Way): string;
+  /** What happens to whom, in sentences. */
+  toldOf(finding: Finding): string;
 }
 
 type Reporter = (found: readonly FoundInForm[]) => string;
@@ -27,10 +29,21 @@ const at = ({ file, line, column }: ReturnType<FoundInForm['placeOf']>) =>
 const text: Reporter = (found) => {
   const lines: string[] = [];
   for (const one of found) {
-    const { form, findings, sessions, steps, meant, outdated, placeOf, placeOfMeant, wayOf } = one;
+    const {
+      form,
+      findings,
+      sessions,
+      steps,
+      meant,
+      outdated,
+      placeOf,
+      placeOfMeant,
+      wayOf,
+      toldOf,
+    } = one;
     for (const finding of findings) {
-      const { kind, level, says, way, other } = finding;
-      lines.push(`${at(placeOf(finding))}: ${level}: ${onOneLine(says)} (${kind})`);
+      const { kind, level, way, other } = finding;
+      lines.push(`${at(placeOf(finding))}: ${level}: ${onOneLine(toldOf(finding))} (${kind})`);
       lines.push(`    ${onOneLine(wayOf(way))}`);
       if (other !== null) lines.push(`    compared with ${onOneLine(wayOf(other))}`);
     }
@@ -49,7 +62,7 @@ const played = (form: string, { opening, steps }: Way) => ({ form, opening, step
 
 const json: Reporter = (found) =>
   `${JSON.stringify(
-    found.map(({ form, findings, sessions, steps, seeds, meant, outdated, placeOf }) => ({
+    found.map(({ form, findings, sessions, steps, seeds, meant, outdated, placeOf, toldOf }) => ({
       form,
       meant: meant.map(({ finding, reason }) => ({
         ...placeOf(finding),
@@ -68,7 +81,7 @@ const json: Reporter = (found) =>
         level: finding.level,
         part: finding.part,
         aspect: finding.aspect,
-        says: finding.says,
+        says: toldOf(finding),
         lines: finding.lines,
         way: played(form, finding.way),
         other: finding.other === null ? null : played(form, finding.other),
@@ -83,15 +96,15 @@ const uri = (file: string) => file.split('/').map(encodeURIComponent).join('/');
 
 const sarif: Reporter = (found) => {
   const kinds = [...new Set(found.flatMap(({ findings }) => findings.map(({ kind }) => kind)))];
-  const results = found.flatMap(({ form, findings, placeOf, wayOf }) =>
+  const results = found.flatMap(({ form, findings, placeOf, wayOf, toldOf }) =>
     findings.map((finding): Result => {
       const { file, line, column } = placeOf(finding);
-      const { kind, level, part, aspect, says, way } = finding;
+      const { kind, level, part, aspect, way } = finding;
       return {
         ruleId: kind,
         ruleIndex: kinds.indexOf(kind),
         level: level === 'wrong' ? 'error' : 'note',
-        message: { text: `${says}. The way there: ${wayOf(way)}.` },
+        message: { text: `${toldOf(finding)} The way there: ${wayOf(way)}.` },
         locations: [
           {
             physicalLocation: {
@@ -107,6 +120,9 @@ const sarif: Reporter = (found) => {
   const rules = kinds.map((kind: Kind) => ({
     id: kind,
     shortDescription: { text: KIND_LABELS[kind] },
+    help: {
+      text: `docs/findings/${kind}.md has code in which it is found and code in which it is not.`,
+    },
   }));
   const log: Log = {
     $schema:
@@ -120,9 +136,10 @@ const sarif: Reporter = (found) => {
 };
 
 const junit: Reporter = (found) => {
-  const suites = found.map(({ form, findings, placeOf, wayOf }) => {
+  const suites = found.map(({ form, findings, placeOf, wayOf, toldOf }) => {
     const cases = findings.map((finding) => {
-      const { kind, level, says, way } = finding;
+      const { kind, level, way } = finding;
+      const says = toldOf(finding);
       const head = `    <testcase classname="${xml(form)}" name="${xml(`${kind} ${finding.part}`)}" file="${xml(placeOf(finding).file)}"`;
       if (level === 'may')
         return `${head}>\n      <skipped message="${xml(says)}"/>\n    </testcase>`;

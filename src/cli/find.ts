@@ -6,10 +6,11 @@ import { KINDS, keyOf, type Finding } from '../core/explore/finding';
 import { merged } from '../core/explore/merged';
 import { judged, meantIn } from '../core/explore/meant';
 import { isProvable, settled, type Proof } from '../core/explore/settled';
+import { told } from '../core/explore/told';
 import { wayInWords } from '../core/explore/words';
 import { SEARCH_SESSIONS } from '../core/limits';
 import { DEFAULT_CLOCK } from '../core/scenario/opening';
-import { takingPart, type Source } from '../core/script/header';
+import { readHeader, takingPart, type Source } from '../core/script/header';
 import { scriptsOf } from '../core/script/of-form';
 import { baseName } from '../core/script/script-name';
 import { namesFor } from '../core/tape/words';
@@ -153,6 +154,11 @@ async function searchForm(
     sessions,
     until,
   };
+  const names = namesFor(
+    form,
+    sources.map(({ name, text }) => ({ name, title: readHeader({ name, text }).title })),
+    workspace.people,
+  );
   const all = { findings: [] as Finding[], sessions: 0, steps: 0, seeds: 0 };
   let next = seed;
   // With a time each core goes on with one seed after the other; without one there is one seed.
@@ -177,7 +183,8 @@ async function searchForm(
     ),
     placeOf: ({ lines }) => placeOf(folder, form.name, sources, lines[0] ?? null),
     placeOfMeant: (at) => placeOf(folder, form.name, sources, at),
-    wayOf: (way) => wayInWords(way, namesFor(form, [], workspace.people)),
+    wayOf: (way) => wayInWords(way, names),
+    toldOf: (finding) => told(finding, form, names),
   };
 }
 

@@ -41,8 +41,9 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
     data: { text, from: 0 },
   });
   expect(saved.ok()).toBe(true);
-  await page.goto(`/bench/${form}?behaviour=90-licence.ts&line=1`);
-  await expect(page.getByRole('tab', { name: 'Licence', selected: true })).toBeVisible();
+  await page.goto(`/bench/${form}`);
+  await expect(editor(page)).toBeVisible();
+  await page.getByRole('tab', { name: 'Licence' }).click();
   await expect(editor(page)).toContainText('own pilots have to give it');
   await write(page, LEFT);
   const found = page.getByRole('region', { name: 'Code' }).getByText(/1 fault found/);
