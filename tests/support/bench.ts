@@ -1,5 +1,6 @@
 /** A whole bench without a browser: its engine runs here, the server and the language worker answer by hand. */
 import { vi } from 'vitest';
+import { mentionsOf } from '@/core/explore/mentions';
 import { materialFor } from './hosts';
 import { compileDetailed } from '@/core/language/compile';
 import type { Watch } from '@/core/language/watches';
@@ -46,6 +47,7 @@ function languageWorker(done: string[]) {
     surround: () => Promise.resolve(),
     diagnose: () => Promise.resolve([]),
     idleParts: () => Promise.resolve([]),
+    mentions: (sources: readonly Source[]) => Promise.resolve(mentionsOf(sources)),
     expressionFault: () => Promise.resolve(null),
     completeAsked: () => Promise.resolve([]),
     compileDetailed: (source: Source, watches: readonly Watch[]) =>

@@ -92,11 +92,13 @@ export function overwrittenAtLoad(search: Exploration, opened: Ran): void {
     if (part.sort !== 'field' || !part.onScreen || (part.stray ?? null) !== null) continue;
     const was = (record.values[name] ?? null) as Value;
     if (isEmpty(was) || Array.isArray(was) || equal(was, (part.value ?? null) as Value)) continue;
+    const said = search.said(name, 'value', opened);
     search.report(
       'load-overwrites',
-      'wrong',
+      // What a rule computes is computed anew from what the record has, and may have been saved before the rule was.
+      said.at(-1)?.sort === 'rule' ? 'may' : 'wrong',
       { part: name, aspect: 'value' },
-      search.said(name, 'value', opened),
+      said,
       `${name} was saved as ${JSON.stringify(was)} and is ${JSON.stringify(part.value)} when the record is opened`,
       opened,
       null,
