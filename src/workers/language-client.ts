@@ -32,6 +32,7 @@ const none = () => null;
 const noMap: FormMap = { behaviours: [], reads: [], steers: [], conflicts: [], circles: [] };
 const noMentions: Mentions = {
   numbers: [],
+  compared: {},
   texts: [],
   dates: [],
   times: [],

@@ -11,6 +11,7 @@ const Names = z.array(z.string());
 
 const MentionsSchema: z.ZodType<Mentions> = z.strictObject({
   numbers: z.array(z.number()),
+  compared: z.record(z.string(), z.array(z.number())),
   texts: Names,
   dates: Names,
   times: Names,

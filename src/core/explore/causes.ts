@@ -1,5 +1,5 @@
 /** Findings with the same cause are listed once, by the most telling of them. */
-import { KINDS, type Finding } from './finding';
+import { KINDS, lengthOf, type Finding } from './finding';
 import { columnOf } from './part-names';
 
 const rankOf = ({ kind }: Finding) => KINDS.indexOf(kind);
@@ -10,7 +10,7 @@ export function inOrderOfWeight(findings: readonly Finding[]): Finding[] {
     (a, b) =>
       Number(b.level === 'wrong') - Number(a.level === 'wrong') ||
       rankOf(a) - rankOf(b) ||
-      a.way.steps.length - b.way.steps.length,
+      lengthOf(a) - lengthOf(b),
   );
 }
 

@@ -28,6 +28,9 @@ const DAY = 24 * 60 * 60 * 1000;
 /** Values of a field at most, but for those that its definition names. */
 const MOST = 20;
 
+/** Constants of its own that are tried in a field before all others. */
+const OWN = 4;
+
 /** Fields that people can ever set. */
 const isForPeople = ({ scriptOnly }: Field) => scriptOnly !== true;
 
@@ -37,7 +40,7 @@ export function driversOf(ground: Ground, mentions: Mentions): Driver[] {
     .map((field) => ({
       address: field.name,
       field,
-      values: valuesOf(field, ground, mentions),
+      values: valuesOf(field, ground, mentions, [field.name]),
     }));
 }
 
@@ -51,7 +54,7 @@ export function rowsDriversOf(ground: Ground, mentions: Mentions): RowsDriver[] 
         .map((cell) => ({
           address: cell.name,
           field: cell,
-          values: valuesOf(cell, ground, mentions),
+          values: valuesOf(cell, ground, mentions, [`${field.name}.${cell.name}`, field.name]),
         })),
     }));
 }
@@ -62,12 +65,23 @@ export function isValid(field: Field, value: Value): boolean {
   return !isEmpty(value) && faultOf(value, field, false, fits) === null;
 }
 
-/** The last one is empty. */
-function valuesOf(field: Field, ground: Ground, mentions: Mentions): Value[] {
-  return [...filledValues(field, ground, mentions), emptyOf(field)];
+/** The last one is empty. `parts` are the names under which conditions ask for it. */
+function valuesOf(
+  field: Field,
+  ground: Ground,
+  mentions: Mentions,
+  parts: readonly string[],
+): Value[] {
+  const own = parts.flatMap((part) => mentions.compared[part] ?? []);
+  return [...filledValues(field, ground, mentions, own), emptyOf(field)];
 }
 
-function filledValues(field: Field, ground: Ground, mentions: Mentions): Value[] {
+function filledValues(
+  field: Field,
+  ground: Ground,
+  mentions: Mentions,
+  own: readonly number[],
+): Value[] {
   switch (field.kind) {
     case 'yes_no':
       return [true, false];
@@ -79,7 +93,7 @@ function filledValues(field: Field, ground: Ground, mentions: Mentions): Value[]
       return rowsOf(field, ground, mentions);
     case 'number':
     case 'money':
-      return numbersFor(field, ground, mentions);
+      return numbersFor(field, ground, mentions, own);
     case 'date':
       return datesFor(field, ground, mentions);
     case 'time':
@@ -144,11 +158,14 @@ function numbersFor(
   { kind, min, max, decimals, step }: FieldOf<'number' | 'money'> & { step?: number | undefined },
   { tables }: Ground,
   { names, numbers }: Mentions,
+  own: readonly number[],
 ): Value[] {
   const found = new Set<number>();
   const add = (...some: (number | undefined)[]) => {
     for (const n of some) if (n !== undefined && Math.abs(n) < 1e9) found.add(n);
   };
+  // What it is compared with itself, then what others are.
+  for (const n of own.slice(0, OWN)) add(n + 1, n - 1, n);
   add(3);
   for (const n of numbers) if (n > 0) add(n, n + 1, n - 1);
   add(min, max, 0);

@@ -89,11 +89,18 @@ export function keyOf({ kind, part, aspect }: Pick<Finding, 'kind' | 'part' | 'a
   return `${kind} ${columnOf(part)}.${aspect}`;
 }
 
+/** A record that the search has saved itself says nothing to whoever reads it, so that a new form may take longer. */
+const SAVED_BY_SEARCH = 2;
+
+/** How long the way is, for whoever follows it. */
+export function lengthOf({ way: { opening, steps } }: Pick<Finding, 'way'>): number {
+  const isOwn = /^(?:tried|saved \d+)$/.test(opening.record?.id ?? '');
+  return steps.length + (isOwn ? SAVED_BY_SEARCH : 0);
+}
+
 /** The better of two of one name: wrong rather than a hint, then the shorter way, else the former one. */
 export function betterOf(one: Finding, other: Finding): Finding {
   const isOther =
-    one.level === other.level
-      ? other.way.steps.length < one.way.steps.length
-      : other.level === 'wrong';
+    one.level === other.level ? lengthOf(other) < lengthOf(one) : other.level === 'wrong';
   return { ...(isOther ? other : one), also: [...new Set([...one.also, ...other.also])] };
 }

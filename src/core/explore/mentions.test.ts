@@ -19,6 +19,13 @@ describe('mentions', () => {
     expect(mentions.times).toEqual(['09:30']);
   });
 
+  test('numbers are known by the parts that are compared with them', () => {
+    const { compared } = of(
+      'const LIMIT = 120;\nkeep(() => { if ((fields.length.value ?? 0) > LIMIT || fields.draught.value === 8) log(1); });\nkeep(() => { const deep = fields.draught.value; log(deep !== null && 9.5 <= deep, fields.goods.sum("weight") > 900, 1 > 0); });',
+    );
+    expect(compared).toEqual({ length: [120], draught: [8, 9.5], goods: [900] });
+  });
+
   test.each([
     ['form.launch.visit', ['visit']],
     ['form.launch["visit"]', ['visit']],

@@ -5,6 +5,9 @@
  */
 import ts from 'typescript-classic';
 import { isDate, isTime } from '../form/formats';
+import { bare, type Flow } from '../language/acts';
+import { flowOf } from '../language/flow';
+import { isComparison } from '../language/flow-syntax';
 import { parse } from '../language/parse';
 import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';
@@ -26,6 +29,8 @@ export interface Member extends Place {
 
 export interface Mentions {
   numbers: readonly number[];
+  /** Numbers that a part is compared with, by its name; a column as `rows.column`, all of a rows field under its own name. */
+  compared: Readonly<Record<string, readonly number[]>>;
   texts: readonly string[];
   /** Spelled YYYY-MM-DD. */
   dates: readonly string[];
@@ -57,6 +62,7 @@ export function mentionsOf(sources: readonly Source[]): Mentions {
   const launch = new Set<string>();
   const members: Member[] = [];
   const conditions = new Set<string>();
+  const compared = new Map<string, Set<number>>();
   const identifiers = new Set<string>();
 
   for (const source of sources) {
@@ -123,11 +129,13 @@ export function mentionsOf(sources: readonly Source[]): Mentions {
       ts.forEachChild(node, visit);
     };
     visit(file);
+    noteCompared(flowOf(file), compared);
   }
   const mentions = (...some: string[]) =>
     some.some((name) => names.has(name) || identifiers.has(name));
   return {
     numbers: [...numbers].slice(0, 20),
+    compared: Object.fromEntries([...compared].map(([part, some]) => [part, [...some]])),
     texts: [...texts].slice(0, 40),
     dates: [...dates].slice(0, 8),
     times: [...times].slice(0, 6),
@@ -144,6 +152,23 @@ export function mentionsOf(sources: readonly Source[]): Mentions {
       calls: mentions('services', 'after'),
     },
   };
+}
+
+/** The numbers that conditions hold parts against, through constants. */
+function noteCompared({ blocks }: Flow, compared: Map<string, Set<number>>): void {
+  for (const { acts, seen } of blocks)
+    for (const { node } of acts) {
+      if (!ts.isBinaryExpression(node) || !isComparison(node.operatorToken.kind)) continue;
+      for (const [one, other] of [
+        [node.left, node.right],
+        [node.right, node.left],
+      ] as const) {
+        const constant = bare(seen.get(bare(other))?.source ?? other);
+        if (!ts.isNumericLiteral(constant)) continue;
+        for (const { part } of seen.get(bare(one))?.reads ?? [])
+          compared.set(part, (compared.get(part) ?? new Set()).add(Number(constant.text)));
+      }
+    }
 }
 
 function isAssigned(node: ts.Node): boolean {

@@ -15,6 +15,10 @@ export const isOrdering = (kind: ts.SyntaxKind) =>
   kind === ts.SyntaxKind.GreaterThanToken ||
   kind === ts.SyntaxKind.GreaterThanEqualsToken;
 
+/** Orders two values, or asks whether they are the same. */
+export const isComparison = (kind: ts.SyntaxKind) =>
+  isOrdering(kind) || COMPARISONS[kind] !== undefined;
+
 /** Methods that change what they are called on. */
 export const CHANGING = new Set([
   'push',

@@ -13,7 +13,7 @@ import {
 } from '@codemirror/language';
 import { forceLinting, linter, lintGutter, lintKeymap, type Diagnostic } from '@codemirror/lint';
 import { highlightSelectionMatches, search, searchKeymap } from '@codemirror/search';
-import { EditorState } from '@codemirror/state';
+import { EditorState, StateEffect } from '@codemirror/state';
 import {
   crosshairCursor,
   drawSelection,
@@ -44,6 +44,9 @@ import { coverageGutter, setGaps } from './editor-coverage';
 import { lineNotes, setNotes } from './editor-notes';
 import type { Bench } from '../create-bench';
 import type { EditorHandle } from './state';
+
+/** What is wrong is another, though the text is the same. */
+const lookAgain = StateEffect.define<null>();
 
 export interface EditorProps {
   bench: Bench;
@@ -207,7 +210,11 @@ export default function Editor(props: EditorProps) {
               ...asDiagnostics(latest.current.diagnostics, latest.current.text, bench),
               ...ofFound(latest.current.found, editor, bench),
             ],
-            { delay: 60_000 },
+            {
+              delay: 60_000,
+              needsRefresh: ({ transactions }) =>
+                transactions.some(({ effects }) => effects.some((one) => one.is(lookAgain))),
+            },
           ),
           lintGutter(),
           editorLook,
@@ -264,6 +271,7 @@ export default function Editor(props: EditorProps) {
   }, [props.text, props.name]);
 
   useEffect(() => {
+    view.current?.dispatch({ effects: lookAgain.of(null) });
     if (view.current !== null) forceLinting(view.current);
   }, [props.diagnostics, props.found, props.name]);
 
