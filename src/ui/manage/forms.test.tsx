@@ -40,6 +40,9 @@ const row = (name: string, title: string, more: Partial<FormRow> = {}): FormRow 
   touched: { at: '2031-05-01T09:00:00Z', by: 'mira' },
   ...more,
 });
+// It asks the server by itself; it has tests of its own.
+vi.mock('./fault-search', () => ({ FaultSearch: () => null }));
+
 const FORMS = [row('visit', 'Berth visit'), row('crew', 'Crew change'), row('waste', 'Waste')];
 
 function page(forms = FORMS, removed: { name: string; title: string }[] = [], refuses = false) {
@@ -72,6 +75,19 @@ const cells = (at: number) =>
   within(screen.getAllByRole('row')[at + 1]!)
     .getAllByRole('cell')
     .map((one) => one.textContent);
+
+test('faults that the last search has found stand in the row of their form', () => {
+  page([
+    row('a', 'A', { found: { wrong: 2, current: true } }),
+    row('b', 'B', { found: { wrong: 1, current: false } }),
+    row('c', 'C', { found: { wrong: 0, current: true } }),
+  ]);
+  expect([0, 1, 2].map((at) => cells(at)[1])).toEqual([
+    '✓ no problems× 2 faults found',
+    '✓ no problems× 1 fault foundchanged since',
+    '✓ no problems',
+  ]);
+});
 
 test('forms are found by title or technical name, and counted', () => {
   page();
