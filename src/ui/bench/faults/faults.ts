@@ -3,7 +3,6 @@
  * way to whoever types or uses the form. It looks at what was found before first, then takes one seed after the other.
  */
 import { createStore } from 'zustand/vanilla';
-import { findingAsScenario } from '@/core/explore/as-scenario';
 import { keyOf, type Finding } from '@/core/explore/finding';
 import { judged, meantIn, type Judged } from '@/core/explore/meant';
 import { merged } from '@/core/explore/merged';
@@ -16,8 +15,6 @@ import { openOf } from '@/core/scenario/recorded';
 import { takingPart } from '@/core/script/header';
 import { baseName } from '@/core/script/script-name';
 import { namesFor, type Names } from '@/core/tape/words';
-import { searchInWorker } from '@/workers/search-in-browser';
-import { SearchFailed } from '@/workers/search-watched';
 import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
 import type { Screen } from '../common/screen';
@@ -141,6 +138,8 @@ export function benchFaults(
     // What was found in the former code is looked at by itself; what the search finds is put to it.
     let base: readonly Finding[] = isOld ? [] : all;
     set({ underway: { sessions: 0, of: sessions }, says: null });
+    // What a search is asked in is read by its schema, which the page can do without until then.
+    const { searchInWorker } = await import('@/workers/search-in-browser');
     const searched = await searchInWorker(
       {
         material,
@@ -197,10 +196,12 @@ export function benchFaults(
       while (get().rounds < rounds.length && !get().stopped && !life.ended) {
         await quiet();
         if (get().stopped || life.ended) break;
+        const { signal } = stop;
         try {
           await round(rounds[get().rounds]!);
         } catch (caught) {
-          if (!stop.signal.aborted && !(caught instanceof SearchFailed && isStopped(caught)))
+          // One that had to give way is begun again.
+          if (!signal.aborted)
             set({ stopped: true, says: caught instanceof Error ? caught.message : String(caught) });
         } finally {
           set({ underway: null });
@@ -210,8 +211,6 @@ export function benchFaults(
       going = false;
     }
   }
-
-  const isStopped = ({ message }: SearchFailed) => message === 'It was stopped.';
 
   /** The code, the form or a table is another: everything is looked at again. */
   function changed(): void {
@@ -247,6 +246,7 @@ export function benchFaults(
   /** Keeps a finding as a scenario, which fails until the fault is mended. */
   async function keep(finding: Finding): Promise<void> {
     const { records } = core.cast();
+    const { findingAsScenario } = await import('@/core/explore/as-scenario');
     const made = findingAsScenario(finding, core.form(), names(), records);
     if (made === null) return screen.complain('Nobody can know what would be right here.');
     let { scenario } = made;
