@@ -15,6 +15,22 @@ async function crash(page: Page): Promise<Page> {
   return context.newPage();
 }
 
+/** What the browser keeps of what is not saved, which a busy machine writes down later than it is typed. */
+const keptIn = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        const asked = indexedDB.open('tavro');
+        asked.onsuccess = () => {
+          const all = asked.result.transaction('unsaved').objectStore('unsaved').getAll();
+          all.onsuccess = () => {
+            asked.result.close();
+            resolve(JSON.stringify(all.result));
+          };
+        };
+      }),
+  );
+
 const cutOff = (page: Page) =>
   page.route('**/api/**', (route) =>
     route.request().method() === 'GET' ? route.continue() : route.abort(),
@@ -44,6 +60,7 @@ test('a behaviour typed while the server is out of reach is there again after a 
   await cutOff(page);
   await type(page, '// kept by the browser');
   await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
+  await expect.poll(() => keptIn(page)).toContain('// kept by the browser');
   const next = await crash(page);
   await next.goto(bench);
   await expect(next.getByText('you left changes here that were not saved')).toBeVisible();
