@@ -55,7 +55,6 @@ export function findingAsScenario(
   const from: Way = kind === 'at-load' && other !== null ? other : way;
   const { record } = from.opening;
   const isSample = record === null || samples.some(({ id }) => id === record.id);
-  const steps = from.steps.filter((step, i) => !('wait' in step) || i < from.steps.length - 1);
   const submits = kind === 'submits-hidden' ? [{ submit: true } as const] : [];
   const { launch, services, clock, seed, zone, ...open } = openOf(from.opening);
   const isUsual = Object.values(launch ?? {}).every((value) => value === null);
@@ -68,7 +67,7 @@ export function findingAsScenario(
       ...(services === undefined ? {} : { services }),
       ...(kind === 'zone' || seed === 1 ? {} : { seed }),
     },
-    steps: [...from.steps.slice(0, steps.length), ...submits, { expect }],
+    steps: [...from.steps, ...submits, { expect }],
   };
   return { scenario, record: isSample ? null : { id: record.id, values: record.values } };
 }

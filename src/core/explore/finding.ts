@@ -92,10 +92,13 @@ export function keyOf({ kind, part, aspect }: Pick<Finding, 'kind' | 'part' | 'a
 /** A record that the search has saved itself says nothing to whoever reads it, so that a new form may take longer. */
 const SAVED_BY_SEARCH = 2;
 
+/** Whether a session is opened with a record that the search would have saved, and not with one of the samples. */
+export const opensOwnRecord = ({ record }: Opening): boolean =>
+  /^(?:tried|saved \d+)$/.test(record?.id ?? '');
+
 /** How long the way is, for whoever follows it. */
 export function lengthOf({ way: { opening, steps } }: Pick<Finding, 'way'>): number {
-  const isOwn = /^(?:tried|saved \d+)$/.test(opening.record?.id ?? '');
-  return steps.length + (isOwn ? SAVED_BY_SEARCH : 0);
+  return steps.length + (opensOwnRecord(opening) ? SAVED_BY_SEARCH : 0);
 }
 
 /** The better of two of one name: wrong rather than a hint, then the shorter way, else the former one. */

@@ -104,3 +104,16 @@ test('what nobody can know the right end of is no scenario', async () => {
   expect(finding.kind).toBe('junk');
   expect(findingAsScenario(finding, FORM, names, [])).toBeNull();
 });
+
+test('a scenario keeps every step of the way, waits among them', async () => {
+  const finding = await firstIn(STAYS);
+  const [first, last] = finding.way.steps;
+  const steps = [first!, { wait: 200 }, last!];
+  const { scenario } = findingAsScenario(
+    { ...finding, way: { ...finding.way, steps } },
+    FORM,
+    names,
+    [],
+  )!;
+  expect(scenario.steps.slice(0, -1)).toEqual(steps);
+});

@@ -3,7 +3,7 @@ import type { Form } from '../form/definition';
 import { isEmpty, type Value } from '../form/value';
 import { kindOfStep, type Step } from '../session/step';
 import { stepInWords, valueInWords, type Names } from '../tape/words';
-import type { Finding, Kind, Way } from './finding';
+import { opensOwnRecord, type Finding, type Kind, type Way } from './finding';
 import { definitionOf } from './part-names';
 import { metInWords, type Met } from './state';
 
@@ -69,7 +69,7 @@ function whoIn({ opening, steps }: Way, form: Form, names: Names): string {
   const opened =
     opening.record === null
       ? 'opens the form'
-      : /^(?:tried|saved \d+)$/.test(opening.record.id)
+      : opensOwnRecord(opening)
         ? 'opens a record that was saved before'
         : `opens record ${opening.record.id}`;
   if (done.length === 0) return `Whoever ${opened}`;

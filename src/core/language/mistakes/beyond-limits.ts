@@ -1,7 +1,7 @@
 import type ts from 'typescript-classic';
 import type { Act, Block } from '../acts';
 import type { Mistake } from './mistake';
-import { oneWay } from './one-way';
+import { isWithin, oneWay } from './one-way';
 
 /** A comparison that no number within the definition's limits changes. */
 export const beyondLimits: Mistake = {
@@ -37,5 +37,3 @@ function isOwnWord(node: ts.Expression, part: string, { acts }: Block): boolean 
   const does = hanging.filter((act) => act.type === 'write' || act.type === 'do');
   return does.every((act) => isWord(act) || act.type === 'do');
 }
-
-const isWithin = (node: ts.Node, outer: ts.Node) => node.pos >= outer.pos && node.end <= outer.end;

@@ -56,5 +56,6 @@ const isLogical = (node: ts.Expression) =>
   (node.operatorToken.kind === ts.SyntaxKind.BarBarToken ||
     node.operatorToken.kind === ts.SyntaxKind.AmpersandAmpersandToken);
 
-const isWithin = (node: ts.Node, outer: ts.Node) =>
-  node.pos >= outer.pos && node.end <= outer.end && node !== outer;
+/** Whether a node stands in another one, or is it. */
+export const isWithin = (node: ts.Node, outer: ts.Node) =>
+  node.pos >= outer.pos && node.end <= outer.end;
