@@ -4,10 +4,11 @@
  */
 import ts from 'typescript-classic';
 import { actsOf, bare, type ActOf, type Block, type Condition } from '../acts';
+import { isOrdering } from '../flow-syntax';
 import { isValueUse, Scopes } from '../scopes';
+import { compared, type Constant } from './evaluated';
 
 type Write = ActOf<'write'>;
-type Constant = string | number | boolean | null;
 
 export function comesToRest(block: Block, act: Write, file: ts.SourceFile): boolean {
   if (act.value === null || act.op !== '=') return false;
@@ -157,7 +158,7 @@ class OwnValue {
     const isLeft = this.#isOwn(inner.left);
     const other = constantOf(isLeft ? inner.right : inner.left);
     if ((!isLeft && !this.#isOwn(inner.right)) || other === undefined) return null;
-    const outcome = compared(
+    const outcome = comparedAlike(
       isLeft ? value : other,
       inner.operatorToken.kind,
       isLeft ? other : value,
@@ -206,28 +207,9 @@ function constantOf(expression: ts.Expression): Constant | undefined {
   return inner.kind === ts.SyntaxKind.FalseKeyword ? false : undefined;
 }
 
-function compared(left: Constant, op: ts.SyntaxKind, right: Constant): boolean | null {
-  switch (op) {
-    case ts.SyntaxKind.EqualsEqualsEqualsToken:
-    case ts.SyntaxKind.EqualsEqualsToken:
-      return left === right;
-    case ts.SyntaxKind.ExclamationEqualsEqualsToken:
-    case ts.SyntaxKind.ExclamationEqualsToken:
-      return left !== right;
-  }
-  if (typeof left !== typeof right || (typeof left !== 'number' && typeof left !== 'string'))
-    return null;
-  const [a, b] = [left, right as typeof left];
-  switch (op) {
-    case ts.SyntaxKind.LessThanToken:
-      return a < b;
-    case ts.SyntaxKind.LessThanEqualsToken:
-      return a <= b;
-    case ts.SyntaxKind.GreaterThanToken:
-      return a > b;
-    case ts.SyntaxKind.GreaterThanEqualsToken:
-      return a >= b;
-    default:
-      return null;
-  }
+/** Null where two values have no order, or the operator compares nothing. */
+function comparedAlike(left: Constant, op: ts.SyntaxKind, right: Constant): boolean | null {
+  const isAlike =
+    typeof left === typeof right && (typeof left === 'number' || typeof left === 'string');
+  return isOrdering(op) && !isAlike ? null : (compared(left, op, right) ?? null);
 }

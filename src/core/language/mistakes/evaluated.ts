@@ -89,26 +89,9 @@ export function evaluated(
       case ts.SyntaxKind.QuestionQuestionToken:
         return left === undefined ? undefined : (left ?? right);
     }
-    if (left === undefined || right === undefined) return undefined;
-    const [a, b] = [left as number, right as number];
-    switch (node.operatorToken.kind) {
-      case ts.SyntaxKind.EqualsEqualsEqualsToken:
-      case ts.SyntaxKind.EqualsEqualsToken:
-        return left === right;
-      case ts.SyntaxKind.ExclamationEqualsEqualsToken:
-      case ts.SyntaxKind.ExclamationEqualsToken:
-        return left !== right;
-      case ts.SyntaxKind.LessThanToken:
-        return a < b;
-      case ts.SyntaxKind.LessThanEqualsToken:
-        return a <= b;
-      case ts.SyntaxKind.GreaterThanToken:
-        return a > b;
-      case ts.SyntaxKind.GreaterThanEqualsToken:
-        return a >= b;
-      default:
-        return undefined;
-    }
+    return left === undefined || right === undefined
+      ? undefined
+      : compared(left, node.operatorToken.kind, right);
   };
   return of(node);
 }
@@ -121,3 +104,26 @@ const isReading = (node: ts.Expression) =>
   ts.isPropertyAccessExpression(node) ||
   ts.isElementAccessExpression(node) ||
   ts.isIdentifier(node);
+
+/** What a comparison comes to, as JavaScript makes it; undefined for an operator that is none. */
+export function compared(left: Constant, op: ts.SyntaxKind, right: Constant): boolean | undefined {
+  const [a, b] = [left as number, right as number];
+  switch (op) {
+    case ts.SyntaxKind.EqualsEqualsEqualsToken:
+    case ts.SyntaxKind.EqualsEqualsToken:
+      return left === right;
+    case ts.SyntaxKind.ExclamationEqualsEqualsToken:
+    case ts.SyntaxKind.ExclamationEqualsToken:
+      return left !== right;
+    case ts.SyntaxKind.LessThanToken:
+      return a < b;
+    case ts.SyntaxKind.LessThanEqualsToken:
+      return a <= b;
+    case ts.SyntaxKind.GreaterThanToken:
+      return a > b;
+    case ts.SyntaxKind.GreaterThanEqualsToken:
+      return a >= b;
+    default:
+      return undefined;
+  }
+}
