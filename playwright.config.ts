@@ -9,12 +9,12 @@ export default defineConfig({
   workers: 3,
   // Where not everything is tried; see tests/e2e/workspace.ts.
   ...(thorough ? {} : { grepInvert: /@whole/ }),
-  // On a loaded machine a page may be slower than a test believes; one that fails each time, in a fresh workspace, has failed.
+  // One that fails each time, in a fresh workspace, has failed.
   retries: 2,
   // There to end what hangs; a loaded machine is slow at honest work too.
-  timeout: 240_000,
+  timeout: 1_800_000,
   // Most changes of a source that tests are tried with leave something out that is then waited for.
-  expect: { timeout: process.env.TAVRO_MUTANT === undefined ? 60_000 : 20_000 },
+  expect: { timeout: process.env.TAVRO_MUTANT === undefined ? 300_000 : 20_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

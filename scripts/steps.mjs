@@ -232,7 +232,7 @@ function query(url, text) {
 
 /** Waits until the app answers. */
 export async function untilServed(port) {
-  for (let i = 0; i < 120; i++) {
+  for (let i = 0; i < 2400; i++) {
     const there = await fetch(`http://127.0.0.1:${port}/`).then(
       (response) => response.ok,
       () => false,

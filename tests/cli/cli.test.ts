@@ -498,7 +498,7 @@ describe('--watch', () => {
           expect(heard).toContain(text);
           expect(heard.slice(heard.lastIndexOf(text))).toContain(`watching ${folder}\n`);
         },
-        { timeout: 60_000, interval: 50 },
+        { timeout: 1_200_000, interval: 50 },
       );
     /** In one stroke: a file that is written in place is empty for a moment, which may be noticed. */
     const put = (file: string, text: string) => {
@@ -521,7 +521,7 @@ describe('--watch', () => {
         return heard;
       };
       // One change may be noticed twice, and done twice.
-      await vi.waitFor(async () => expect(await said()).toBe(''), { timeout: 60_000 });
+      await vi.waitFor(async () => expect(await said()).toBe(''), { timeout: 1_200_000 });
       writeFileSync(join(folder, 'notes.txt'), 'x');
       expect(await said()).toBe('');
       expect(child.exitCode).toBeNull();

@@ -332,11 +332,8 @@ test('axe finds nothing serious on the bench, light and dark', async ({ page }) 
   await openBench(page, 'Pilot details');
   await page.selectOption('#field-pilot_choice', 'own');
   await sheet(page).getByRole('button', { name: 'Why is pilot_licence like that?' }).click();
-  for (const _theme of ['light', 'dark']) {
+  for (const theme of ['light', 'dark']) {
     expect(await seriousOn(page)).toEqual([]);
-    await page
-      .getByRole('button', { name: 'Dark theme' })
-      .click({ timeout: 2000 })
-      .catch(() => undefined);
+    if (theme === 'light') await page.getByRole('button', { name: 'Dark theme' }).click();
   }
 });

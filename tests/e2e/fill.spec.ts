@@ -23,7 +23,7 @@ test('a release is made on the bench and stands in the list of forms', WHOLE, as
   // How they came out is kept once they have run.
   await expect(async () => {
     await page.goto('/');
-    await expect(page.getByText('✓ 7 of 7 passed')).toBeVisible({ timeout: 1000 });
+    await expect(page.getByText('✓ 7 of 7 passed')).toBeVisible({ timeout: 10_000 });
   }).toPass();
   await expect(page.getByRole('cell', { name: /^2, \d{4}-\d{2}-\d{2}/ })).toBeVisible();
   expect(await seriousOn(page)).toEqual([]);

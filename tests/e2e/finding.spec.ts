@@ -4,9 +4,6 @@ import { copyOf, editor, expect, OWN, seriousOn, test } from './workspace';
 
 test.use({ file: 'finding' });
 
-/** The search begins once nobody types, and shares a busy machine. */
-const FOUND = { timeout: 120_000 };
-
 const LEFT = `/** Licence: own pilots have to give it. */
 
 function judge(): void {
@@ -47,7 +44,7 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
   await expect(editor(page)).toContainText('own pilots have to give it');
   await write(page, LEFT);
   const found = page.getByRole('region', { name: 'Code' }).getByText(/1 fault found/);
-  await expect(found).toBeVisible(FOUND);
+  await expect(found).toBeVisible();
   // Among the problems, and at its part in the outline.
   await expect(page.getByRole('button', { name: /problems?$/ }).first()).toContainText('×');
   await expect(page.locator('[data-outline=contact]')).toContainText('×');
@@ -76,7 +73,7 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
     .click();
   await page.getByLabel('Why it is meant').fill('the card is asked for later');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('1 answered in the code: meant')).toBeVisible(FOUND);
+  await expect(page.getByText('1 answered in the code: meant')).toBeVisible();
   await page.getByRole('tab', { name: 'Licence' }).click();
   await expect(editor(page)).toContainText(
     '// tavro: meant, not-back: the card is asked for later',
@@ -84,7 +81,7 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
 
   // Without the answer it is back; mended, it is gone.
   await write(page, LEFT);
-  await expect(found).toBeVisible(FOUND);
+  await expect(found).toBeVisible();
   await write(
     page,
     LEFT.replace(
@@ -92,9 +89,9 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
       'fields.contact.hint = fields.pilot_choice.value === "own" ? "Call the pilot first." : null;',
     ),
   );
-  await expect(found).toBeHidden(FOUND);
+  await expect(found).toBeHidden();
   await openFaults(page);
-  await expect(page.getByText(/sessions: nothing wrong/)).toBeVisible(FOUND);
+  await expect(page.getByText(/sessions: nothing wrong/)).toBeVisible();
 });
 
 test('the search is stopped, stays stopped on another form, and goes on when it is asked to', async ({
@@ -103,12 +100,12 @@ test('the search is stopped, stays stopped on another form, and goes on when it 
   await page.goto('/bench/waste_declaration');
   await expect(editor(page)).toBeVisible();
   await openFaults(page);
-  await expect(page.getByText(/^\d+ sessions: nothing wrong so far/)).toBeVisible(FOUND);
+  await expect(page.getByText(/^\d+ sessions: nothing wrong so far/)).toBeVisible();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByRole('button', { name: /^Search( on)?$/ })).toBeVisible();
   await page.goto('/bench/crew_change');
   await openFaults(page);
   await expect(page.getByText('Stopped.')).toBeVisible();
   await page.getByRole('button', { name: 'Search', exact: true }).click();
-  await expect(page.getByText(/^\d+ sessions: /)).toBeVisible(FOUND);
+  await expect(page.getByText(/^\d+ sessions: /)).toBeVisible();
 });

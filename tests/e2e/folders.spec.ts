@@ -34,7 +34,7 @@ test('a folder is opened, edited outside and inside, and both at once is a confl
   // A step done before goes on standing when the code changes outside.
   await expect(async () => {
     await live.getByLabel('Yes', { exact: true }).click();
-    await expect(live.getByLabel('Yes', { exact: true })).toBeChecked({ timeout: 1000 });
+    await expect(live.getByLabel('Yes', { exact: true })).toBeChecked({ timeout: 10_000 });
   }).toPass();
   await expect(live.getByRole('textbox', { name: /^Reason/ })).toHaveCount(0);
   writeFileSync(file, readFileSync(file, 'utf8').replace('=== false', '=== true'));
@@ -70,7 +70,7 @@ test('a folder is opened, edited outside and inside, and both at once is a confl
 
   await expect(async () => {
     await page.goto('/workspaces');
-    await expect(page.getByText(`kept the same as ${folder}`)).toBeVisible({ timeout: 2000 });
+    await expect(page.getByText(`kept the same as ${folder}`)).toBeVisible({ timeout: 10_000 });
   }).toPass();
   await page.getByRole('button', { name: 'Close the folder of Ferry desk' }).click();
   await expect(page.getByText('Both stay as they are.')).toBeVisible();
@@ -102,7 +102,7 @@ test(
         .getByLabel('Zip of the folder')
         .setInputFiles({ name: 'afar.zip', mimeType: 'application/zip', buffer: Buffer.from(zip) });
       await expect(page.getByText('afar.zip would change 3 things.')).toBeVisible({
-        timeout: 3000,
+        timeout: 10_000,
       });
     }).toPass();
     await expect(page.getByRole('row').filter({ hasText: 'forms/vessel/form.json' })).toContainText(
@@ -129,7 +129,9 @@ test('records come in from a file as entries by hand, with the refused lines nam
   await page.goto('/records/waste_declaration');
   await expect(async () => {
     await page.getByRole('button', { name: 'Bring in…' }).click();
-    await expect(page.getByRole('button', { name: /^Choose CSV/ })).toBeVisible({ timeout: 2000 });
+    await expect(page.getByRole('button', { name: /^Choose CSV/ })).toBeVisible({
+      timeout: 10_000,
+    });
   }).toPass();
   await page.getByLabel('File with records').setInputFiles({
     name: 'wastes.csv',
@@ -157,7 +159,7 @@ test('a page with an HTML form becomes a form, after it was seen', async ({ page
         '<h1>Quay light</h1><form><label>Light <select name=light required><option value="">Choose<option value=n>North</select></label><label><input type=checkbox name=seen required> Seen by myself</label><input type=color name=shade></form>',
       ),
     });
-    await expect(page.getByText('What light.html becomes')).toBeVisible({ timeout: 3000 });
+    await expect(page.getByText('What light.html becomes')).toBeVisible({ timeout: 10_000 });
   }).toPass();
   await expect(page.getByRole('region', { name: 'Preview' })).toContainText(
     'shade: type "color" is taken as a text',

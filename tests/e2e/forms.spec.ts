@@ -83,16 +83,12 @@ test(
     expect(await focused(page)).toBe('The key own is in use');
     await part.getByRole('button', { name: 'Change it everywhere' }).click();
     const done = page.getByText('own is own_one everywhere now.');
-    await expect(done).toBeVisible({ timeout: 20_000 });
+    await expect(done).toBeVisible();
     await expect(page.locator('#field-pilot_choice')).toHaveValue('own_one');
-    await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
-      timeout: 30_000,
-    });
+    await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible();
     await done.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.locator('#field-pilot_choice')).toHaveValue('own', { timeout: 20_000 });
-    await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible({
-      timeout: 30_000,
-    });
+    await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
+    await expect(page.getByRole('button', { name: '✓ 7 scenarios' })).toBeVisible();
   },
 );
 
@@ -102,9 +98,7 @@ test(
   async ({ page }) => {
     await page.goto('/');
     const row = (title: string) => page.getByRole('row').filter({ hasText: title });
-    await expect(row('Quay works permit').getByText('✓ no problems')).toBeVisible({
-      timeout: 60_000,
-    });
+    await expect(row('Quay works permit').getByText('✓ no problems')).toBeVisible();
     await expect(row('Quay works permit').getByText('nothing changed since')).toBeVisible();
     expect(await seriousOn(page)).toEqual([]);
     await page.getByRole('button', { name: 'Copy Quay works permit' }).click();

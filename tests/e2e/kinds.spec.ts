@@ -312,16 +312,16 @@ test('structure is edited on the bench: options, order by keyboard, undo, renami
   await part.getByRole('button', { name: 'Rename everywhere' }).click();
   // It stays in Structure, with the steps done so far, and can be undone.
   const renamed = page.getByText('tank is kept_in everywhere now.');
-  await expect(renamed).toBeVisible({ timeout: 20_000 });
+  await expect(renamed).toBeVisible();
   await expect(page.getByText('after step 1 of 1')).toBeVisible();
   await expect(part.getByRole('heading', { name: 'Tank or drum' })).toBeVisible();
   await page.getByRole('tab', { name: 'What each waste asks for' }).click();
   await expect(page.locator('.cm-content')).toContainText('fields.kept_in.shown');
   await page.getByRole('tab', { name: 'Structure' }).click();
   await renamed.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('kept_in is tank everywhere now.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('kept_in is tank everywhere now.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo renaming' }).click();
-  await expect(renamed).toBeVisible({ timeout: 20_000 });
+  await expect(renamed).toBeVisible();
   // Removing says first what it breaks; the part is still the one chosen.
   await part.getByRole('button', { name: 'Remove this part' }).click();
   await expect(part.getByText('What each waste asks for, lines')).toBeVisible();

@@ -262,17 +262,13 @@ test(
     await openBench(page);
     await openTests(page, 'Mutation');
     await page.getByRole('button', { name: 'Try the changes' }).click();
-    await expect(page.getByText(/of 136 changes/)).toBeVisible({ timeout: 60_000 });
-    await expect(page.getByText(/\d+ % of the changes were noticed/)).toBeVisible({
-      timeout: 60_000,
-    });
+    await expect(page.getByText(/of 136 changes/)).toBeVisible();
+    await expect(page.getByText(/\d+ % of the changes were noticed/)).toBeVisible();
     await page.getByRole('button', { name: 'Stop' }).click();
     const left = page.getByText(/\d+ are not tried yet\./);
     await expect(left).toBeVisible();
     await page.getByRole('button', { name: 'Go on', exact: true }).click();
-    await expect(page.getByText(/9\d % of the changes were noticed: 114 of 12\d\./)).toBeVisible({
-      timeout: 90_000,
-    });
+    await expect(page.getByText(/9\d % of the changes were noticed: 114 of 12\d\./)).toBeVisible();
     await page
       .getByRole('button', { name: 'Keep a scenario that notices line 26 of 10-arrival' })
       .click();
@@ -292,7 +288,7 @@ test('coverage leads to lines that nothing reached', WHOLE, async ({ page }) => 
   await openTests(page, 'Coverage');
   await page.getByRole('button', { name: 'Measure' }).click();
   const row = page.getByRole('row').filter({ hasText: '10-arrival' });
-  await expect(row).toBeVisible({ timeout: 60_000 });
+  await expect(row).toBeVisible();
   await row.locator('summary').click();
   await row.getByRole('button', { name: 'line 26' }).click();
   await expect(page.getByRole('tab', { name: 'Arrival and stay' })).toHaveAttribute(
@@ -322,7 +318,7 @@ test('a release is refused while a scenario fails, and made with a reason that i
   expect(forged.status()).toBe(409);
   await page.getByRole('button', { name: 'Make release 2' }).click();
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByText('1 scenario fails')).toBeVisible({ timeout: 60_000 });
+  await expect(dialog.getByText('1 scenario fails')).toBeVisible();
   await expect(dialog.getByText('20-pilot.ts')).toBeVisible();
   await dialog.getByText('20-pilot.ts').click();
   await expect(dialog.getByLabel('What changed in 20-pilot.ts')).toContainText(
@@ -336,9 +332,7 @@ test('a release is refused while a scenario fails, and made with a reason that i
   await make.click();
   await expect(page.getByText('Release 2 is out.')).toBeVisible();
   await page.getByRole('button', { name: 'Make release 3' }).click();
-  await expect(dialog.getByText('“The licence comes by post this week.”')).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(dialog.getByText('“The licence comes by post this week.”')).toBeVisible();
   await dialog.getByRole('button', { name: 'Cancel' }).click();
 });
 

@@ -88,7 +88,7 @@ export const test = base.extend<object, { file: string; app: string }>({
         rmSync(folders, { recursive: true, force: true });
       }
     },
-    { scope: 'worker', timeout: 120_000 },
+    { scope: 'worker', timeout: 1_200_000 },
   ],
   baseURL: ({ app }, use) => use(app),
   context: async ({ context }, use, { file, line }) => {

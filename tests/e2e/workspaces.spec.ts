@@ -14,7 +14,7 @@ test('from a new workspace to a filled-in record, and nothing of it in the demo'
     await page.getByLabel('Title of a new workspace').fill('');
     await page.getByLabel('Title of a new workspace').fill('Ferry office');
     await expect(page.getByRole('button', { name: 'Make workspace' })).toBeEnabled({
-      timeout: 500,
+      timeout: 10_000,
     });
   }).toPass();
   await page.getByLabel('Title of its first form (optional)').fill('Crossing');

@@ -238,7 +238,7 @@ test('behaviours are turned off, moved, copied, deleted and brought back, with e
   // By keyboard, to the top.
   await list(page).getByRole('button', { name: 'Move Numbers' }).focus();
   await page.keyboard.press('Space');
-  const isOver = (name: string, timeout = 60_000) =>
+  const isOver = (name: string, timeout = 300_000) =>
     expect(page.getByText(`was moved over droppable area ${name}`)).toHaveCount(1, { timeout });
   await isOver('30-numbers.ts');
   for (const name of ['20-papers.ts', '10-flags.ts'])
@@ -344,9 +344,7 @@ test('the problems of the workspace lead to their places', WHOLE, async ({ page 
   await expect(page.getByText(/saved, revision/)).toBeVisible();
   await page.goto('/');
   await page.getByRole('link', { name: 'Problems', exact: true }).click();
-  await expect(page.getByText('Draught (draught) takes a finite number, not "3".')).toBeVisible({
-    timeout: 45_000,
-  });
+  await expect(page.getByText('Draught (draught) takes a finite number, not "3".')).toBeVisible();
   await page.getByRole('button', { name: 'Vessel, Faulty, line 3' }).click();
   await expect(page.getByRole('tab', { name: 'Faulty', selected: true })).toBeVisible();
   await expect(page.locator('.cm-activeLine', { hasText: 'on.load' })).toBeVisible();
@@ -376,9 +374,6 @@ test('axe finds nothing serious in what writing needs, light and dark', WHOLE, a
     await foot(page).getByRole('button', { name: 'History' }).click();
     await expect(page.getByRole('list', { name: 'Revisions' })).toBeVisible();
     await audit(`history, ${theme}`);
-    await page
-      .getByRole('button', { name: 'Dark theme' })
-      .click({ timeout: 2000 })
-      .catch(() => undefined);
+    if (theme === 'light') await page.getByRole('button', { name: 'Dark theme' }).click();
   }
 });

@@ -169,7 +169,7 @@ test('a chunk whose worker is gone is given to another one, and nothing is lost'
       doChunk(ChunkSchema.parse(job!.data), stands),
     );
     await expect
-      .poll(async () => (await lastSearch())!.done, { timeout: 240_000, interval: 200 })
+      .poll(async () => (await lastSearch())!.done, { timeout: 1_200_000, interval: 200 })
       .toBe(SEEDS.quick);
     expect(await lastSearch()).toMatchObject({ id, forms: [{ sessions: 200 }] });
   } finally {

@@ -14,7 +14,7 @@ export function tavro(args: string[], input = '', cache = CACHE) {
     encoding: 'utf8',
     input,
     // One that hangs is ended, and then has no status.
-    timeout: 240_000,
+    timeout: 1_200_000,
     env: { ...process.env, TAVRO_CACHE: cache },
   });
   return { status, stdout, stderr };
@@ -28,7 +28,7 @@ export function tavroAsync(
     execFile(
       'node',
       ['dist/tavro.mjs', ...args],
-      { timeout: 240_000, env: { ...process.env, TAVRO_CACHE: CACHE } },
+      { timeout: 1_200_000, env: { ...process.env, TAVRO_CACHE: CACHE } },
       (error, stdout, stderr) =>
         resolve({ status: error === null ? 0 : Number(error.code), stdout, stderr }),
     );
