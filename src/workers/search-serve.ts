@@ -39,7 +39,11 @@ export function serveSearch(
           alive();
           return machine.open(opening);
         },
-        do: (step) => machine.step(step),
+        do(step) {
+          alive();
+          return machine.step(step);
+        },
+        checkpoint: () => machine.checkpoint(),
       };
       if (known.length > 0)
         reply({

@@ -12,5 +12,9 @@ export async function stageOf(material: Material): Promise<Stage> {
   const machine = machines.get(temporal) ?? new Sandbox(await startModule(), { temporal });
   machines.set(temporal, machine);
   machine.load(material);
-  return { open: (opening) => machine.open(opening), do: (step) => machine.step(step) };
+  return {
+    open: (opening) => machine.open(opening),
+    do: (step) => machine.step(step),
+    checkpoint: () => machine.checkpoint(),
+  };
 }

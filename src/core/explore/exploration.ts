@@ -12,6 +12,7 @@ import { driversOf, isValid, rowsDriversOf, type Driver, type RowsDriver } from 
 import { betterOf, keyOf, type At, type Finding, type Kind, type Level, type Way } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
+import type { Moments } from './moments';
 import { Player, type HeldStep, type Ran } from './play';
 import { inspect } from './predicates';
 import { saidAbout, type Said } from './said';
@@ -46,6 +47,7 @@ export class Exploration {
     stage: Stage,
     seed: number,
     mayGoOn: (sessions: number) => void,
+    moments: Moments,
   ) {
     this.random = randomFrom(seed);
     this.drivers = driversOf(ground, this.mentions);
@@ -55,6 +57,7 @@ export class Exploration {
     this.#player = new Player(
       ground.form,
       stage,
+      moments,
       (ran, runs) => this.#played(ran, runs),
       () => mayGoOn(this.sessions),
     );

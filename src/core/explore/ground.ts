@@ -15,8 +15,18 @@ export interface Ground {
   clock: number;
 }
 
+/** A moment of a session to go on from. */
+export interface Moment {
+  /** Goes back to it, whatever has been opened and done since. */
+  restore(): void;
+  /** It is not gone back to any more. */
+  release(): void;
+}
+
 /** Plays one session at a time; its scripts are traced, so that each answer has its tape. */
 export interface Stage {
   open(opening: Opening): Answer;
   do(step: Step): Answer;
+  /** Keeps how the session stands; null where that cannot be kept, and every session is played from its opening. */
+  checkpoint(): Moment | null;
 }

@@ -7,6 +7,7 @@ import type { Answer, Opening, PartState, Step } from '../session/step';
 import type { Failure } from '../wire/failures';
 import type { At } from './finding';
 import type { Stage } from './ground';
+import type { Moments, Played } from './moments';
 import { columnOf } from './part-names';
 import { saidOn, type Said } from './said';
 
@@ -83,6 +84,7 @@ export class Player {
   constructor(
     private readonly form: Form,
     private readonly stage: Stage,
+    private readonly moments: Moments,
     private readonly onPlayed: OnPlayed,
     /** Throws where no further session is to be played. */
     private readonly mayGoOn: () => void,
@@ -105,33 +107,9 @@ export class Player {
 
   #run(opening: Opening, steps: readonly HeldStep[]): Ran {
     this.sessions++;
-    const first = this.stage.open(opening);
-    const answers: Answer[] = [first];
-    const opened = seenAfter(NOTHING_SEEN, first);
-    let seen = opened;
-    const done: Step[] = [];
-    const refused: Step[] = [];
-    const step = (one: Step) => {
-      this.steps++;
-      const answer = this.stage.do(one);
-      answers.push(answer);
-      done.push(one);
-      seen = seenAfter(seen, answer);
-      if (answer.refused !== null) refused.push(one);
-    };
-    const untilAnswered = () => {
-      for (let i = 0; i < WAITS; i++) {
-        const due = seen.waiting.flatMap(({ calls }) => calls.map((call) => call.due));
-        const last = Math.max(...due.filter((moment) => moment !== null));
-        if (!Number.isFinite(last)) return;
-        step({ wait: Math.max(0, last - seen.clock) + 1 });
-      }
-    };
-    for (const { hold, ...one } of steps) {
-      step(one as Step);
-      if (hold !== true) untilAnswered();
-    }
-    untilAnswered();
+    const played = this.#untilAnswered(this.#played(opening, steps));
+    this.steps += played.done.length;
+    const { answers, done, refused, opened, seen } = played;
     const told = whatHappened(answers);
     const ran: Ran = {
       opening,
@@ -153,6 +131,55 @@ export class Player {
       answers.flatMap(({ tape }) => tape.filter((entry) => entry.type === 'run')),
     );
     return ran;
+  }
+
+  /**
+   * Does the steps, from the last moment on that is still kept. Its end is not kept: few sessions are continued, and one
+   * that is costs a step more, where every copy costs about half of one.
+   */
+  #played(opening: Opening, steps: readonly HeldStep[]): Played {
+    const names = [nameOf(opening)];
+    for (const step of steps) names.push(`${names.at(-1)}${JSON.stringify(step)}`);
+    const nearest = this.moments.nearest(names);
+    let played = nearest?.played ?? this.#opened(opening, names[0]!, steps.length > 0);
+    for (let at = nearest?.at ?? 0; at < steps.length; at++) {
+      const { hold, ...step } = steps[at]!;
+      played = this.#do(played, step as Step);
+      if (hold !== true) played = this.#untilAnswered(played);
+      if (at < steps.length - 1) this.moments.keep(names[at + 1]!, this.stage.checkpoint(), played);
+    }
+    return played;
+  }
+
+  #opened(opening: Opening, name: string, goesOn: boolean): Played {
+    const first = this.stage.open(opening);
+    const opened = seenAfter(NOTHING_SEEN, first);
+    const played = { answers: [first], done: [], refused: [], opened, seen: opened };
+    if (goesOn) this.moments.keep(name, this.stage.checkpoint(), played);
+    return played;
+  }
+
+  #do({ answers, done, refused, opened, seen }: Played, step: Step): Played {
+    const answer = this.stage.do(step);
+    return {
+      answers: [...answers, answer],
+      done: [...done, step],
+      refused: answer.refused === null ? refused : [...refused, step],
+      opened,
+      seen: seenAfter(seen, answer),
+    };
+  }
+
+  /** Waits until no call is open any more that ends by itself. */
+  #untilAnswered(played: Played): Played {
+    let now = played;
+    for (let i = 0; i < WAITS; i++) {
+      const due = now.seen.waiting.flatMap(({ calls }) => calls.map((call) => call.due));
+      const last = Math.max(...due.filter((moment) => moment !== null));
+      if (!Number.isFinite(last)) break;
+      now = this.#do(now, { wait: Math.max(0, last - now.seen.clock) + 1 });
+    }
+    return now;
   }
 }
 

@@ -13,6 +13,7 @@ import { Enough, Exploration, isOpen, isSound, offeredIn } from './exploration';
 import type { Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
+import { Moments } from './moments';
 import { never } from './never';
 import { reachedBy, type Reached } from './reached';
 import type { HeldStep } from './play';
@@ -69,14 +70,16 @@ export function search(
 ): Searched {
   let phaseEnd = Infinity;
   let cut = false;
-  const run = new Exploration(ground, mentions, stage, options.seed, (sessions) => {
+  const moments = new Moments();
+  const mayGoOn = (sessions: number) => {
     if (sessions >= options.sessions) throw new Enough();
     if (options.goOn?.(sessions, () => causesOf(run.findings)) === false) {
       cut = true;
       throw new Enough();
     }
     if (sessions >= phaseEnd) throw new Enough();
-  });
+  };
+  const run = new Exploration(ground, mentions, stage, options.seed, mayGoOn, moments);
   const phase = (share: number, work: () => void) => {
     if (cut) return;
     phaseEnd = run.sessions + share * options.sessions;
@@ -160,7 +163,7 @@ export function search(
   never(run, { opening: openedBy(first), steps: [] });
   return {
     findings: causesOf(run.findings).map((finding) =>
-      finding.level === 'wrong' ? shrunk(finding, ground, mentions, stage) : finding,
+      finding.level === 'wrong' ? shrunk(finding, ground, mentions, stage, moments) : finding,
     ),
     sessions: run.sessions,
     steps: run.steps,

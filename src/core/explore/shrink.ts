@@ -6,6 +6,7 @@ import { keyOf, type Finding, type Way } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { minimized } from './minimized';
+import type { Moments } from './moments';
 import { definitionOf } from './part-names';
 import { withoutWaits, type HeldStep } from './play';
 import { atLoad } from './relations/at-load';
@@ -22,6 +23,7 @@ export function shrunk(
   ground: Ground,
   mentions: Mentions,
   stage: Stage,
+  moments: Moments,
 ): Finding {
   const again = repeatOf(finding);
   if (again === null) return finding;
@@ -29,7 +31,7 @@ export function shrunk(
   let last: Finding | null = null;
   const still = (common: readonly HeldStep[]): boolean => {
     if (left-- <= 0) return false;
-    const search = new Exploration(ground, mentions, stage, 1, () => undefined);
+    const search = new Exploration(ground, mentions, stage, 1, () => undefined, moments);
     again.repeat(search, common);
     const found = search.findings.find(
       (one) => keyOf(one) === keyOf(finding) && one.level === finding.level,

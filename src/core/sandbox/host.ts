@@ -4,6 +4,7 @@
  * refused.
  */
 import { deepFreeze, type Value } from '../form/value';
+import { keepMap, type Restore } from '../session/checkpoint';
 import type { Desk } from '../session/desk';
 import type { Part } from '../session/parts';
 import type { Ended, Given, Scripts } from '../session/scripts';
@@ -137,6 +138,14 @@ export class Host implements Scripts {
     this.#wire.restored();
     this.#questions.backTo(this.#loadedTies);
     this.#waits.clear();
+  }
+
+  /** Between two runs; the machine has to be put back to the same moment. */
+  checkpoint(): Restore {
+    const kept = [this.#wire.checkpoint(), this.#questions.checkpoint(), keepMap(this.#waits)];
+    return () => {
+      for (const restore of kept) restore();
+    };
   }
 
   /** Switches a mutant on until the machine is put back. */

@@ -12,7 +12,7 @@ const Pointers = z.record(z.string(), Pointer);
 
 const HeadSchema = z.strictObject({
   mark: z.string(),
-  regions: z.strictObject({ dataEnd: Pointer, heapStart: Pointer }),
+  regions: z.strictObject({ dataEnd: Pointer, heapStart: Pointer, breakAt: Pointer.nullable() }),
   entries: Pointers,
   functions: Pointers,
 });

@@ -2,6 +2,7 @@
  * What scripts ask while they run, answered: aspects and acts at the desk of the form that is open, ties at the top level
  * before any is. Nothing is ever thrown through the machine; a question that is no question is refused.
  */
+import type { Restore } from '../session/checkpoint';
 import type { Desk } from '../session/desk';
 import type { SitePlace } from '../session/detail';
 import type { Material } from '../session/material';
@@ -94,6 +95,18 @@ export class Questions {
   backTo(ties: number): void {
     this.#ties.length = ties;
     this.#open = null;
+  }
+
+  /** Between two runs; the machine has to be put back to the same moment. */
+  checkpoint(): Restore {
+    const ties = [...this.#ties];
+    const orders = this.#orders;
+    const open = this.#open;
+    return () => {
+      this.#ties = [...ties];
+      this.#orders = orders;
+      this.#open = open;
+    };
   }
 
   /** A behaviour's top level failed: what it tied is gone. */

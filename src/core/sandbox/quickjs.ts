@@ -37,6 +37,8 @@ const RUN_SCRIPTS: ReadonlySet<GuestEntry> = new Set([
 ]);
 
 const PAGE = 64 * 1024;
+/** More than the heap has free when a machine starts, so that it has to grow. */
+const GROWTH_BYTES = 1024 * 1024;
 /** Bytes with which the module begins: its own data, its stack and room for a small heap. It accepts no less. */
 const FIRST_BYTES = 16 * 1024 * 1024;
 
@@ -161,7 +163,8 @@ export class QuickJS implements Machine {
       return 0;
     };
     module.callbacks = { ...module.callbacks, callFunction: answer };
-    this.#regions = image?.regions ?? regionsOf(this.#memory);
+    this.#regions =
+      image?.regions ?? regionsOf(this.#memory, () => void module._malloc(GROWTH_BYTES));
     if (image === null) {
       this.#evaluate(guestSource);
       if (temporal) this.#evaluate(temporalSource);
@@ -172,7 +175,7 @@ export class QuickJS implements Machine {
       this.#evaluate('__close()');
       this.booted = this.snapshot();
     } else {
-      this.booted = new Snapshot(this.#memory, image.regions, image.data, image.heap);
+      this.booted = new Snapshot(this.#memory, image.data, image.heap, image.regions);
       this.booted.restore();
       this.#entries = pointersOf(ENTRIES, (name) => image.entries[name]!);
       this.#functions = pointersOf(FUNCTIONS, (name) => image.functions[name]!);
@@ -290,9 +293,9 @@ export class QuickJS implements Machine {
     }
   }
 
-  /** The machine as it is now. No call into it may be going on. */
-  snapshot(): Snapshot {
-    return Snapshot.of(this.#memory, this.#regions);
+  /** The machine as it is now, in the place of a snapshot that nobody needs any more. No call into it may be going on. */
+  snapshot(unused?: Snapshot): Snapshot {
+    return Snapshot.of(this.#memory, this.#regions, unused);
   }
 
   /** What another machine of the same WebAssembly, guest and order of making can start from. */

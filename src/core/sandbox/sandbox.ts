@@ -17,6 +17,17 @@ import { LIMITS, QuickJS, type Limits } from './quickjs';
 import type { Tell } from './questions';
 import type { Snapshot } from './snapshot';
 
+/** A moment of an open session, kept to go on from. */
+export interface Moment {
+  /** Goes back to it, whatever was opened and done since. Throws where other scripts have been loaded meanwhile. */
+  restore(): void;
+  /** It will not be gone back to again: its memory serves the next one. */
+  release(): void;
+}
+
+/** Snapshots of released moments that are kept for the next ones. */
+const SPARE = 4;
+
 /** Which events anybody listens to, so that a live form sends no steps in vain; columns as `rows.column`. */
 export interface Listens {
   input: string[];
@@ -30,6 +41,7 @@ export class Sandbox {
   #ready: { material: Material; loaded: Loaded; snapshot: Snapshot } | null = null;
   #session: Session | null = null;
   #askingTie: number | null = null;
+  readonly #spare: Snapshot[] = [];
 
   /** Boots a machine, or starts from the image of one. `wasm` has to be a module that nothing else uses. */
   constructor(
@@ -87,6 +99,26 @@ export class Sandbox {
   /** The id that the record of the open session is saved under, where it was not known when the session was opened. */
   identify(newId: string): void {
     this.#session?.identify(newId);
+  }
+
+  /** Keeps the open session as it stands: its own state, and the machine with what its scripts hold. */
+  checkpoint(): Moment {
+    const session = this.#session;
+    const ready = this.#ready;
+    if (session === null) throw new Error('the form is not open');
+    const kept = [session.checkpoint(), this.#host.checkpoint()];
+    const snapshot = this.#machine.snapshot(this.#spare.pop());
+    return {
+      restore: () => {
+        if (this.#ready !== ready) throw new Error('other scripts have been loaded');
+        snapshot.restore();
+        for (const restore of kept) restore();
+        this.#session = session;
+      },
+      release: () => {
+        if (this.#spare.length < SPARE) this.#spare.push(snapshot);
+      },
+    };
   }
 
   /** Does a step. Throws MachineDied. */

@@ -7,10 +7,47 @@ const PAGE = 4096;
 export interface Regions {
   dataEnd: number;
   heapStart: number;
+  /** Where the module keeps the end of its heap, so that nobody has to look for it; null where that was not found. */
+  breakAt: number | null;
 }
 
-/** Finds the idle stack as the largest run of untouched pages. Only right on a machine that has just started. */
-export function regionsOf(memory: WebAssembly.Memory): Regions {
+/**
+ * Finds the idle stack as the largest run of untouched pages, and the end of the heap as the one word that stands just
+ * behind all that is used before and after `grow`. Only right on a machine that has just started.
+ */
+export function regionsOf(memory: WebAssembly.Memory, grow: () => void): Regions {
+  const stack = idleStack(memory);
+  const before = new Snapshot(
+    memory,
+    new Uint8Array(memory.buffer).slice(0, stack.dataEnd),
+    new Uint8Array(memory.buffer).slice(stack.heapStart, endOfUse(memory)),
+    stack,
+  );
+  const candidates = breaksIn(memory, stack.dataEnd);
+  grow();
+  const still = breaksIn(memory, stack.dataEnd);
+  const found = [...candidates].filter((at) => still.has(at));
+  // As before to the last byte: what is not put back was untouched.
+  new Uint8Array(memory.buffer).fill(0, stack.heapStart);
+  before.restore();
+  return { ...stack, breakAt: found.length === 1 ? found[0]! : null };
+}
+
+/** Bytes between what is used and the end of the heap at most. */
+const SLACK = 64;
+
+/** Where words stand that may be the end of the heap. */
+function breaksIn(memory: WebAssembly.Memory, dataEnd: number): Set<number> {
+  const end = endOfUse(memory);
+  const words = new Int32Array(memory.buffer, 0, dataEnd / 4);
+  const found = new Set<number>();
+  words.forEach((word, i) => {
+    if (word >= end && word <= end + SLACK) found.add(i * 4);
+  });
+  return found;
+}
+
+function idleStack(memory: WebAssembly.Memory): { dataEnd: number; heapStart: number } {
   const words = new Int32Array(memory.buffer);
   const perPage = PAGE / 4;
   const isZero = (page: number) => {
@@ -39,23 +76,38 @@ function endOfUse(memory: WebAssembly.Memory): number {
   return end * words.BYTES_PER_ELEMENT;
 }
 
+/** The end of the heap by the module's own word, where that is known and can be. */
+function endOfHeap(memory: WebAssembly.Memory, { heapStart, breakAt }: Regions): number {
+  const end = breakAt === null ? 0 : new Uint32Array(memory.buffer, breakAt, 1)[0]!;
+  return end > heapStart && end <= memory.buffer.byteLength ? end : endOfUse(memory);
+}
+
+/** A copy, within a buffer that has room for it where there is one. */
+function copied(bytes: Uint8Array, unused?: Uint8Array): Uint8Array {
+  const { length } = bytes;
+  const room = unused !== undefined && unused.buffer.byteLength >= length ? unused.buffer : null;
+  const copy = new Uint8Array(room ?? new ArrayBuffer(length), 0, length);
+  copy.set(bytes);
+  return copy;
+}
+
 export class Snapshot {
   constructor(
     private readonly memory: WebAssembly.Memory,
-    private readonly regions: Regions,
     readonly data: Uint8Array,
     readonly heap: Uint8Array,
+    private readonly regions: Pick<Regions, 'heapStart'>,
   ) {}
 
-  /** Takes the snapshot. No call into the machine may be going on. */
-  static of(memory: WebAssembly.Memory, regions: Regions): Snapshot {
+  /**
+   * Takes the snapshot, in the place of one that nobody needs any more where one is given: fresh memory costs eight
+   * times as much as the copying. No call into the machine may be going on.
+   */
+  static of(memory: WebAssembly.Memory, regions: Regions, unused?: Snapshot): Snapshot {
     const all = new Uint8Array(memory.buffer);
-    return new Snapshot(
-      memory,
-      regions,
-      all.slice(0, regions.dataEnd),
-      all.slice(regions.heapStart, endOfUse(memory)),
-    );
+    const data = all.subarray(0, regions.dataEnd);
+    const heap = all.subarray(regions.heapStart, endOfHeap(memory, regions));
+    return new Snapshot(memory, copied(data, unused?.data), copied(heap, unused?.heap), regions);
   }
 
   restore(): void {

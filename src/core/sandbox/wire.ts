@@ -6,6 +6,7 @@
 import type { Value } from '../form/value';
 import { cutText, FAILURES, ScriptError } from '../wire/failures';
 import { Cell, Double, LONGEST_NUMBERED, MOST_CHARACTERS, MOST_TEXTS, Tag } from '../wire/layout';
+import type { Restore } from '../session/checkpoint';
 import type { Machine } from './machine';
 import { revived, strangeOf, type FindRow } from './strange';
 
@@ -63,6 +64,19 @@ export class HostWire {
     this.#kept = new Map(this.#base.kept);
     this.#characters = this.#base.characters;
     this.#loose = [];
+  }
+
+  /** Between two runs; the machine has to be put back to the same moment. */
+  checkpoint(): Restore {
+    const texts = this.#texts.slice(this.#base.texts);
+    const kept = [...this.#kept];
+    const characters = this.#characters;
+    return () => {
+      this.restored();
+      for (const text of texts) this.#numbers.set(text, this.#texts.push(text) - 1);
+      this.#kept = new Map(kept);
+      this.#characters = characters;
+    };
   }
 
   /** Forgets everything: another machine, or the same before anything was loaded. */

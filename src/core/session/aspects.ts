@@ -5,6 +5,7 @@
  */
 import type { Value } from '../form/value';
 import type { SaidName } from '../wire/aspects';
+import type { Restore } from './checkpoint';
 import type { Part } from './parts';
 import type { Rule } from './tie';
 import type { Line } from '../wire/line';
@@ -78,6 +79,19 @@ export class Aspect {
   /** The winning word of a rule; null while no rule says anything. */
   get winner(): RuleClaim | null {
     return this.ruleClaims[this.ruleClaims.length - 1] ?? null;
+  }
+
+  checkpoint(): Restore {
+    const { base, handlerClaim, ruleClaims, changedBy } = this;
+    // The order of readers is the order in which rules of one order have their turn.
+    const readers = this.readers === null || this.readers.size === 0 ? null : [...this.readers];
+    return () => {
+      if (this.derive === null) this.base = base;
+      this.handlerClaim = handlerClaim;
+      this.ruleClaims = ruleClaims;
+      this.changedBy = changedBy;
+      this.readers = readers === null ? null : new Set(readers);
+    };
   }
 
   /** Forgets all that was said. */

@@ -1,5 +1,6 @@
 /** The session's own time and chance: only steps move the clock, so a replay gives the same. */
 import { nextState, numberAt } from '../random';
+import type { Restore } from './checkpoint';
 
 export class Clock {
   #chance: number;
@@ -17,5 +18,14 @@ export class Clock {
   random(): number {
     this.#chance = nextState(this.#chance);
     return numberAt(this.#chance);
+  }
+
+  checkpoint(): Restore {
+    const { now } = this;
+    const chance = this.#chance;
+    return () => {
+      this.now = now;
+      this.#chance = chance;
+    };
   }
 }

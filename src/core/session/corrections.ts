@@ -3,6 +3,7 @@
  * and a field that is to be cleared when it is hidden is cleared, and begins again when it is shown again (11).
  */
 import { equal, isEmpty } from '../form/value';
+import { keepMap, type Restore } from './checkpoint';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { State } from './state';
@@ -107,5 +108,9 @@ export class Corrections {
 
   forget(): void {
     this.#wasOnScreen.clear();
+  }
+
+  checkpoint(): Restore {
+    return keepMap(this.#wasOnScreen);
   }
 }

@@ -1,5 +1,6 @@
 /** What stood when the opening had settled, for `form.reset()`. */
 import type { Value } from '../form/value';
+import type { Restore } from './checkpoint';
 import type { Part } from './parts';
 
 export class Opened {
@@ -12,5 +13,12 @@ export class Opened {
   /** The value of a field then; null before anything was opened. */
   valueOf(part: Part): Value {
     return this.#values.get(part) ?? null;
+  }
+
+  checkpoint(): Restore {
+    const values = this.#values;
+    return () => {
+      this.#values = values;
+    };
   }
 }

@@ -13,6 +13,12 @@ export class Outdated {
 
   constructor(private readonly all: Parts) {}
 
+  /** Nothing has to be looked at any more. */
+  forget(): void {
+    this.rules.clear();
+    this.parts.clear();
+  }
+
   /** Rules that read an aspect run again, if it differs at their turn. */
   stirReaders(aspect: Aspect): void {
     if (aspect.readers !== null) for (const rule of aspect.readers) this.rules.add(rule);

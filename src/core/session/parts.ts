@@ -5,6 +5,7 @@
 import type { Button, Field, Form, Page, Section, Track } from '../form/definition';
 import { deepFreeze, type Value } from '../form/value';
 import { Aspect, type AspectName } from './aspects';
+import type { Restore } from './checkpoint';
 import { basesBy, type Defined } from '../wire/aspects';
 import type { Row, Rows } from './rows';
 import type { PartSort, PartState } from './step';
@@ -67,10 +68,14 @@ export class Part {
   #make(name: AspectName): Aspect {
     const { row, rows } = this;
     if (rows !== null && name === 'value') return new Aspect(this, name, null, () => rows.value);
-    if (row !== null && name === 'value')
-      return new Aspect(this, name, row.values[this.field.name] ?? null);
     if (row !== null && name === 'values') return new Aspect(this, name, null, () => row.values);
-    return new Aspect(this, name, this.bases[name] as Value);
+    return new Aspect(this, name, this.#baseOf(name));
+  }
+
+  #baseOf(name: AspectName): Value {
+    const { row } = this;
+    if (row !== null && name === 'value') return row.values[this.field.name] ?? null;
+    return this.bases[name] as Value;
   }
 
   has(name: AspectName): boolean {
@@ -124,10 +129,29 @@ export class Part {
     return this.sort === 'row' ? place : `${place}.${this.field.name}`;
   }
 
+  /** What of the part itself can change; a row keeps its values. */
+  checkpoint(): Restore {
+    const kept = new Map(
+      (Object.values(this.aspects) as Aspect[]).map((aspect) => [aspect, aspect.checkpoint()]),
+    );
+    // Whoever reports next makes a copy of what is frozen.
+    const told = Object.freeze(this.told);
+    const rows = this.rows?.checkpoint();
+    return () => {
+      for (const aspect of Object.values(this.aspects) as Aspect[]) {
+        const restore = kept.get(aspect);
+        if (restore === undefined) aspect.reset(this.#baseOf(aspect.name));
+        else restore();
+      }
+      this.told = told;
+      rows?.();
+    };
+  }
+
   /** Forgets all that was said, as if the form had just been made. */
   reset(): void {
     for (const aspect of Object.values(this.aspects) as Aspect[])
-      aspect.reset(this.bases[aspect.name] as Value);
+      aspect.reset(this.#baseOf(aspect.name));
     this.rows?.clear();
   }
 }

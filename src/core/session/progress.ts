@@ -7,6 +7,7 @@ import type { Value } from '../form/value';
 import type { Failure } from '../wire/failures';
 import type { By, EventType } from '../wire/layout';
 import type { RunRecord } from './aspects';
+import type { Restore } from './checkpoint';
 import { Journal } from './journal';
 import type { Part } from './parts';
 import type { Row } from './rows';
@@ -121,6 +122,16 @@ export class Progress {
     this.queue.length = 0;
     this.journal.rollBack(0);
     for (const enter of this.#entered) enter();
+  }
+
+  /** Between steps nothing waits and nothing is gathered; what becomes final with the next step is still to be done. */
+  checkpoint(): Restore {
+    const after = [...this.#after];
+    return () => {
+      this.#entered = [];
+      this.#after = [...after];
+      this.journal.forget();
+    };
   }
 
   /** What has been gathered for the answer; it begins again. */

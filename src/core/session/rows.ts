@@ -6,7 +6,8 @@
 import type { Field, FieldOf } from '../form/definition';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
 import { Aspect, type AspectName } from './aspects';
-import { basesOf, Part, ROW_BASES, type Bases, type Nesting } from './parts';
+import { keepMap, keepSet, type Restore } from './checkpoint';
+import { basesOf, NOTHING_TOLD, Part, ROW_BASES, type Bases, type Nesting } from './parts';
 import type { RowState } from './step';
 import type { EachRule, Rule } from './tie';
 
@@ -49,6 +50,27 @@ export class Row {
     );
   }
 
+  checkpoint(): Restore {
+    const { values, rules, removed, initial } = this;
+    const told = { values: this.told.values, state: { ...this.told.state } };
+    const part = this.part.checkpoint();
+    const cells = new Map([...this.cells].map(([name, cell]) => [name, cell.checkpoint()]));
+    return () => {
+      Object.assign(this, { values, rules, removed, initial });
+      this.told = { values: told.values, state: { ...told.state } };
+      part();
+      // One that somebody has touched since stays a part, which whoever numbered it knows.
+      for (const [name, cell] of this.cells) {
+        const restore = cells.get(name);
+        if (restore !== undefined) restore();
+        else {
+          cell.reset();
+          cell.told = NOTHING_TOLD;
+        }
+      }
+    };
+  }
+
   /** Its place now, from 0; −1 once removed. */
   get index(): number {
     return this.rows.list.indexOf(this);
@@ -72,7 +94,7 @@ export class Rows {
   anew = false;
   readonly #derived = new Map<string, Aspect>();
   #value: readonly Value[] | null = null;
-  #sums = new Map<string, number>();
+  readonly #sums = new Map<string, number>();
   #ids: { list: readonly Row[]; ids: readonly string[] } | null = null;
   #next = 1;
 
@@ -182,6 +204,28 @@ export class Rows {
     this.initial = { list, values: list.map((row) => row.values) };
     for (const row of list) row.initial = row.values;
     this.differing.clear();
+  }
+
+  checkpoint(): Restore {
+    const { list, initial, each, toldOrder, anew } = this;
+    const next = this.#next;
+    const differing = keepSet(this.differing);
+    // Kept and not computed anew: a change is told to those that have asked for a sum since the last one.
+    const sums = keepMap(this.#sums);
+    const rows = list.map((row) => row.checkpoint());
+    const derived = new Map(
+      [...this.#derived.values()].map((aspect) => [aspect, aspect.checkpoint()]),
+    );
+    return () => {
+      Object.assign(this, { list, initial, each, toldOrder, anew });
+      this.#next = next;
+      this.#value = null;
+      sums();
+      differing();
+      for (const restore of rows) restore();
+      for (const aspect of this.#derived.values())
+        (derived.get(aspect) ?? (() => aspect.reset(null)))();
+    };
   }
 
   clear(): void {

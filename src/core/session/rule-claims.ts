@@ -213,18 +213,20 @@ export class RuleClaims {
   #seeOwn(rule: Rule, read: Aspect, was: Value): void {
     const { reads } = rule;
     if (reads === null || (!read.sticks && read.derive === null)) return;
-    reads.set(read, read.current);
-    this.progress.journal.undoable(() => reads.set(read, was));
+    rule.reads = new Map(reads).set(read, read.current);
+    this.progress.journal.undoable(() => {
+      rule.reads = new Map(rule.reads).set(read, was);
+    });
   }
 
   /** Makes a rule depend on what it read in a run that failed. */
-  remember(rule: Rule, reads: Map<Aspect, Value> | null): void {
+  remember(rule: Rule, reads: Rule['reads']): void {
     const before = rule.reads;
     this.#depend(rule, reads);
     this.progress.journal.undoable(() => this.#depend(rule, before));
   }
 
-  #depend(rule: Rule, reads: Map<Aspect, Value> | null): void {
+  #depend(rule: Rule, reads: Rule['reads']): void {
     const before = rule.reads;
     rule.reads = reads;
     if (before !== null && reads !== null && sameKeys(before, reads)) return;

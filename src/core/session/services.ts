@@ -4,6 +4,7 @@ import { USUAL_DELAY } from '../limits';
 import type { Service, ServiceFunction, ServiceMood } from '../form/service';
 import { deepFreeze, inWords, type Value } from '../form/value';
 import { ScriptError, words } from '../wire/failures';
+import { keepMap, type Restore } from './checkpoint';
 import type { Scripts } from './scripts';
 import type { State } from './state';
 import type { CallResult } from './waiting';
@@ -59,6 +60,10 @@ export class Services {
       outcome: () =>
         fails === undefined ? this.#answer(name, definition, args) : { ok: false, reason: fails },
     };
+  }
+
+  checkpoint(): Restore {
+    return keepMap(this.#calls);
   }
 
   #answer(name: string, { answers }: ServiceFunction, args: Record<string, Value>): CallResult {

@@ -10,6 +10,7 @@ import { SUBMISSIONS_PER_STEP } from '../limits';
 import { accept } from '../form/kinds';
 import { deepFreeze, equal } from '../form/value';
 import { dropMended } from './checking';
+import { checkpointOf, type Restore } from './checkpoint';
 import type { Desk } from './desk';
 import { lookAt, type Look } from './looking';
 import type { Observer } from './observer';
@@ -73,6 +74,11 @@ export class Session {
   /** The id that a new record is saved under, where it was not known at the opening. */
   identify(newId: string): void {
     this.#rooms.situation.newId = newId;
+  }
+
+  /** Keeps how the session stands between two steps, to go back to. What scripts hold is not the session's to keep. */
+  checkpoint(): Restore {
+    return checkpointOf(this.#rooms);
   }
 
   /** Opens the form: base and record, `load` handlers, rules. To be called once, before any step. */

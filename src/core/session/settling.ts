@@ -10,6 +10,7 @@ import { lineInWords } from '../wire/line';
 import type { Value } from '../form/value';
 import { words, type Failure } from '../wire/failures';
 import type { Aspect, RunRecord } from './aspects';
+import { keepMap, type Restore } from './checkpoint';
 import type { Corrections } from './corrections';
 import type { Event, Progress } from './progress';
 import type { Row } from './rows';
@@ -70,6 +71,10 @@ export class Settling {
       this.#rest();
       return false;
     }
+  }
+
+  checkpoint(): Restore {
+    return keepMap(this.failing);
   }
 
   #untilStill(cause: number | null): void {

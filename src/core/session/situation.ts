@@ -1,5 +1,6 @@
 /** Where a session stands: how it was opened, on which record and page it is, what the person is doing. */
 import type { Value } from '../form/value';
+import type { Restore } from './checkpoint';
 import type { Part } from './parts';
 import type { Opening } from './step';
 
@@ -25,5 +26,12 @@ export class Situation {
 
   get viewing(): boolean {
     return this.opening.viewing === true;
+  }
+
+  checkpoint(): Restore {
+    const { isNew, newId, record, page, focused, typing, submitting } = this;
+    return () => {
+      Object.assign(this, { isNew, newId, record, page, focused, typing, submitting });
+    };
   }
 }

@@ -5,6 +5,7 @@
 import { inWords, type Value } from '../form/value';
 import type { Aspect } from './aspects';
 import type { SaidName } from '../wire/aspects';
+import type { Restore } from './checkpoint';
 import type { EffectEntry, Entry } from './entries';
 import type { Journal } from './journal';
 import type { Observer } from './observer';
@@ -54,6 +55,14 @@ export class TapeWriter {
       to: forTape(to),
       ...more,
     })!.n;
+  }
+
+  checkpoint(): Restore {
+    const next = this.#next;
+    return () => {
+      this.#entries = [];
+      this.#next = next;
+    };
   }
 
   /** The entries since the last call. */

@@ -43,7 +43,8 @@ function teller(told: Record<string, unknown>): {
 }
 
 function toldOf(part: Part): Record<string, unknown> {
-  if (part.told === NOTHING_TOLD) part.told = {};
+  // A checkpoint freezes what it keeps.
+  if (Object.isFrozen(part.told)) part.told = { ...part.told };
   return part.told as Record<string, unknown>;
 }
 

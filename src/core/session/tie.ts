@@ -66,8 +66,8 @@ export interface Rule extends Tie {
   row: Row | null;
   /** What its last good run said. */
   claims: ReadonlyMap<Aspect, { value: Value; line: Line }>;
-  /** What its last run read, with what it saw there; null before its first run. */
-  reads: Map<Aspect, Value> | null;
+  /** What its last run read, with what it saw there; null before its first run. Replaced, never changed in place. */
+  reads: ReadonlyMap<Aspect, Value> | null;
   state: RuleState;
   /** What it drew last in the queue of rules that wait (`stirred.ts`); 0 while it does not wait. */
   ticket: number;

@@ -5,6 +5,7 @@
  */
 import type { Value } from '../form/value';
 import type { Aspect, RunRecord } from './aspects';
+import { keepMap, keepSet, type Restore } from './checkpoint';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Row } from './rows';
@@ -145,6 +146,25 @@ export class Waiting {
     this.#calls = this.#calls.filter((call) => call.run !== run);
   }
 
+  checkpoint(): Restore {
+    const { runs } = this;
+    const calls = this.#calls;
+    const each = [
+      ...runs.map((run) => keepRun(run)),
+      ...calls.map((call) => {
+        const { due } = call;
+        return () => {
+          call.due = due;
+        };
+      }),
+    ];
+    return () => {
+      this.runs = runs;
+      this.#calls = calls;
+      for (const restore of each) restore();
+    };
+  }
+
   #setRuns(runs: readonly OpenRun[]): void {
     const before = this.runs;
     this.runs = runs;
@@ -160,4 +180,15 @@ export class Waiting {
       this.#calls = before.filter((call) => call.run.state === 'open');
     });
   }
+}
+
+function keepRun(run: OpenRun): Restore {
+  const { state } = run;
+  const calls = keepSet(run.calls);
+  const claims = keepMap(run.claims);
+  return () => {
+    run.state = state;
+    calls();
+    claims();
+  };
 }
