@@ -14,6 +14,9 @@ writeFileSync(
 );
 const find = (...args: string[]) =>
   tavro(['find', FAULTY, '--form', 'waste_declaration', '--sessions', '300', ...args]);
+/** What a first call says, which others are compared with. */
+let first: ReturnType<typeof asJson> | null = null;
+const asJsonOnce = () => (first ??= asJson());
 
 interface Found {
   file: string;
@@ -43,11 +46,11 @@ test('names the line, says what happens and how to get there, and fails', () => 
 });
 
 test('the same seed and sessions find the same, in any order of the same call', () => {
-  expect(asJson().findings).toEqual(asJson().findings);
+  expect(asJson().findings).toEqual(asJsonOnce().findings);
 });
 
 test('what is found is there when it is played, and no step of it can be left out', () => {
-  const { findings } = asJson();
+  const { findings } = asJsonOnce();
   const mine = findings.find(({ file, part }) => file === FILE && part === 'collected_on')!;
   expect(mine).toMatchObject({ kind: 'not-back', aspect: 'required', line: 3, column: 3 });
   const requiredAfter = ({ opening, steps }: Found['way']) => {
@@ -92,8 +95,9 @@ test('what is meant is answered in the code, and told once it is no longer found
   const call = (...more: string[]) =>
     tavro(['find', folder, '--form', 'waste_declaration', '--sessions', '300', ...more]).stdout;
   writeFileSync(file, readFileSync(FILE, 'utf8').replace('  if (', `${answer}  if (`));
-  expect(call()).not.toContain('95-stays.ts');
-  expect(call()).toMatch(/, 1 answered in the code$/m);
+  const answered = call();
+  expect(answered).not.toContain('95-stays.ts');
+  expect(answered).toMatch(/, 1 answered in the code$/m);
   writeFileSync(
     file,
     `/** Stays. */\nkeep(() => {\n${answer}  fields.collected_on.required = fields.keeps_some.value === true;\n});\n`,

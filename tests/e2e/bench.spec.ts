@@ -328,7 +328,7 @@ test('a slip is underlined while typing', async ({ page }) => {
   await expect(page.getByText(/“Harbour pilot” is a label of Pilot/)).toBeVisible();
 });
 
-test('axe finds nothing serious on the bench, light and dark', async ({ page }) => {
+test('axe finds nothing serious on the bench, light and dark', WHOLE, async ({ page }) => {
   await openBench(page, 'Pilot details');
   await page.selectOption('#field-pilot_choice', 'own');
   await sheet(page).getByRole('button', { name: 'Why is pilot_licence like that?' }).click();

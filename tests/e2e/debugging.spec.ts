@@ -112,7 +112,7 @@ test('why goes on through a sum to its rows and the steps behind them, by key fr
   );
 });
 
-test('what submitting came to can be asked, and who stopped it', async ({ page }) => {
+test('what submitting came to can be asked, and who stopped it', WHOLE, async ({ page }) => {
   await openBench(page);
   await sheet(page).getByRole('button', { name: 'Submit', exact: true }).click();
   await sheet(page).getByRole('button', { name: 'Why what submitting came to?' }).click();
@@ -246,58 +246,62 @@ test(
   },
 );
 
-test('a recording from the fill page opens in its release, is travelled through, and is played with today’s code', async ({
-  page,
-}) => {
-  const form = await released(page);
-  await page.goto(`/fill/${form}`);
-  await page.locator('#field-length').fill('120');
-  await page.keyboard.press('Tab');
-  await page.locator('#field-draught').fill('6.4');
-  await page.keyboard.press('Tab');
-  await expect(page.locator('#field-berth option')).toHaveCount(5);
-  await page.getByRole('button', { name: /Keep a recording/ }).click();
-  await page.getByLabel('What surprised you?').fill('My berth is missing.');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByRole('heading', { name: /Kept as recording \d+/ })).toBeVisible();
+test(
+  'a recording from the fill page opens in its release, is travelled through, and is played with today’s code',
+  WHOLE,
+  async ({ page }) => {
+    const form = await released(page);
+    await page.goto(`/fill/${form}`);
+    await page.locator('#field-length').fill('120');
+    await page.keyboard.press('Tab');
+    await page.locator('#field-draught').fill('6.4');
+    await page.keyboard.press('Tab');
+    await expect(page.locator('#field-berth option')).toHaveCount(5);
+    await page.getByRole('button', { name: /Keep a recording/ }).click();
+    await page.getByLabel('What surprised you?').fill('My berth is missing.');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByRole('heading', { name: /Kept as recording \d+/ })).toBeVisible();
 
-  // Meanwhile the code has been changed.
-  const path = `/api/forms/${form}/behaviours/30-berths.ts`;
-  const before = (await (await page.request.get(`${path}/revisions`)).json()) as {
-    text: string;
-    revision: number;
-  }[];
-  const changed = await page.request.put(path, {
-    data: {
-      text: before[0]!.text.replace('UNDER_KEEL = 0.5', 'UNDER_KEEL = 3'),
-      from: before[0]!.revision,
-    },
-    headers: OWN,
-  });
-  expect(changed.ok()).toBe(true);
+    // Meanwhile the code has been changed.
+    const path = `/api/forms/${form}/behaviours/30-berths.ts`;
+    const before = (await (await page.request.get(`${path}/revisions`)).json()) as {
+      text: string;
+      revision: number;
+    }[];
+    const changed = await page.request.put(path, {
+      data: {
+        text: before[0]!.text.replace('UNDER_KEEL = 0.5', 'UNDER_KEEL = 3'),
+        from: before[0]!.revision,
+      },
+      headers: OWN,
+    });
+    expect(changed.ok()).toBe(true);
 
-  await page.goto(`/recordings?form=${form}`);
-  await expect(page.getByText('My berth is missing.')).toBeVisible();
-  await page.getByRole('link', { name: /Recording \d+/ }).click();
-  const banner = sheet(page).getByRole('region', { name: 'Recording' });
-  await expect(banner).toContainText('played in release 1, which cannot be changed');
-  await expect(banner).toContainText('✓ it ends as the person saw it');
-  await expect(page.locator('#field-berth option')).toHaveCount(5);
-  await sheet(page).getByRole('button', { name: 'Why is berth like that?' }).click();
-  // The answer comes though something else is asked for meanwhile.
-  await banner.getByRole('button', { name: 'Replay with today’s code' }).click();
-  await expect(why(page)).toContainText('Berth offers 4 options: rule');
-  await expect(tape(page).getByText('today’s code', { exact: true })).toBeVisible();
-  await expect(tape(page).getByRole('region', { name: 'Other conditions' })).toContainText('Berth');
-  // The release itself stays as it was, whatever is typed.
-  await page.getByRole('tab', { name: 'Berths that fit' }).click();
-  await editor(page).click();
-  await page.keyboard.type('x');
-  await expect(editor(page)).toContainText('UNDER_KEEL = 0.5');
-  await banner.getByRole('link', { name: 'Open with today’s code' }).click();
-  await expect(banner).toContainText('played with today’s code');
-  await expect(page.locator('#field-berth option')).toHaveCount(4);
-});
+    await page.goto(`/recordings?form=${form}`);
+    await expect(page.getByText('My berth is missing.')).toBeVisible();
+    await page.getByRole('link', { name: /Recording \d+/ }).click();
+    const banner = sheet(page).getByRole('region', { name: 'Recording' });
+    await expect(banner).toContainText('played in release 1, which cannot be changed');
+    await expect(banner).toContainText('✓ it ends as the person saw it');
+    await expect(page.locator('#field-berth option')).toHaveCount(5);
+    await sheet(page).getByRole('button', { name: 'Why is berth like that?' }).click();
+    // The answer comes though something else is asked for meanwhile.
+    await banner.getByRole('button', { name: 'Replay with today’s code' }).click();
+    await expect(why(page)).toContainText('Berth offers 4 options: rule');
+    await expect(tape(page).getByText('today’s code', { exact: true })).toBeVisible();
+    await expect(tape(page).getByRole('region', { name: 'Other conditions' })).toContainText(
+      'Berth',
+    );
+    // The release itself stays as it was, whatever is typed.
+    await page.getByRole('tab', { name: 'Berths that fit' }).click();
+    await editor(page).click();
+    await page.keyboard.type('x');
+    await expect(editor(page)).toContainText('UNDER_KEEL = 0.5');
+    await banner.getByRole('link', { name: 'Open with today’s code' }).click();
+    await expect(banner).toContainText('played with today’s code');
+    await expect(page.locator('#field-berth option')).toHaveCount(4);
+  },
+);
 
 test(
   'a recording goes out as a file and comes in again; what is none is refused in words',

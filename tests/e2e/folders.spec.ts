@@ -149,7 +149,7 @@ test('records come in from a file as entries by hand, with the refused lines nam
   await expect(page.getByRole('row').filter({ hasText: 'Halcyon Ore' })).toHaveCount(1);
 });
 
-test('a page with an HTML form becomes a form, after it was seen', async ({ page }) => {
+test('a page with an HTML form becomes a form, after it was seen', WHOLE, async ({ page }) => {
   await page.goto('/');
   await expect(async () => {
     await page.getByLabel('JSON Schema or HTML page').setInputFiles({

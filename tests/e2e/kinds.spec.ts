@@ -362,29 +362,33 @@ test(
   },
 );
 
-test('a service is tried as it stands on its page, and its script is checked', async ({ page }) => {
-  await page.goto('/services/tide_gauge');
-  const level = page.getByRole('region', { name: 'tide_gauge.level' });
-  await level.getByRole('textbox', { name: 'day', exact: true }).fill('2031-05-02');
-  await level.getByRole('button', { name: 'Try level' }).click();
-  await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
-    '"level": ',
-  );
-  await level.getByLabel('Script of level').fill('return { level: dayy };');
-  await expect(level.getByText('line 1')).toBeVisible();
-  await expect(level).toContainText('dayy');
-  await level.getByLabel('Script of level').fill('return { level: 2.5 };');
-  await expect(level.getByText('line 1')).toHaveCount(0);
-  await level.getByRole('button', { name: 'Try level' }).click();
-  await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
-    '"level": 2.5',
-  );
-  await level.getByRole('textbox', { name: 'day', exact: true }).fill('soon');
-  await level.getByRole('button', { name: 'Try level' }).click();
-  await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
-    'day takes a date spelled YYYY-MM-DD, not “soon”',
-  );
-});
+test(
+  'a service is tried as it stands on its page, and its script is checked',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/services/tide_gauge');
+    const level = page.getByRole('region', { name: 'tide_gauge.level' });
+    await level.getByRole('textbox', { name: 'day', exact: true }).fill('2031-05-02');
+    await level.getByRole('button', { name: 'Try level' }).click();
+    await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
+      '"level": ',
+    );
+    await level.getByLabel('Script of level').fill('return { level: dayy };');
+    await expect(level.getByText('line 1')).toBeVisible();
+    await expect(level).toContainText('dayy');
+    await level.getByLabel('Script of level').fill('return { level: 2.5 };');
+    await expect(level.getByText('line 1')).toHaveCount(0);
+    await level.getByRole('button', { name: 'Try level' }).click();
+    await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
+      '"level": 2.5',
+    );
+    await level.getByRole('textbox', { name: 'day', exact: true }).fill('soon');
+    await level.getByRole('button', { name: 'Try level' }).click();
+    await expect(level.getByRole('status', { name: 'What level answers' })).toContainText(
+      'day takes a date spelled YYYY-MM-DD, not “soon”',
+    );
+  },
+);
 
 test(
   'people and services are edited; what is changed is saved by itself',

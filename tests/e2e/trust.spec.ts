@@ -246,35 +246,37 @@ test('a form that is being filled in is there again after a crash, down to the w
   await expect(next.getByText('you left entries here')).toHaveCount(0);
 });
 
-test('records are searched, narrowed down, sorted, and compared with what they were', async ({
-  page,
-}) => {
-  await page.goto('/records/vessel');
-  const rows = page.getByRole('row').filter({ hasNot: page.getByRole('columnheader') });
-  await expect(rows).toHaveCount(3);
-  await page.getByLabel('Search').fill('marrow');
-  await expect(rows).toHaveCount(1);
-  await page.getByRole('button', { name: 'Show all' }).click();
-  await expect(rows).toHaveCount(3);
-  await page.getByRole('button', { name: 'Length over all' }).click();
-  await expect(page.getByRole('columnheader', { name: /Length over all/ })).toHaveAttribute(
-    'aria-sort',
-    'ascending',
-  );
-  await page.getByLabel('Search').fill('ab');
-  await expect(page.getByText('Search for 3 letters or more')).toBeVisible();
-  await page.getByRole('button', { name: 'Show all' }).click();
-  await page
-    .getByRole('button', { name: /History of record/ })
-    .first()
-    .click();
-  await expect(page.getByText(/saved once/)).toBeVisible();
-  // Any field can be a column; which are is kept in the browser.
-  await page.goto('/records/berth_visit');
-  await page.getByText('Columns', { exact: true }).click();
-  await page.getByLabel('Dues', { exact: true }).check();
-  await page.getByLabel('Departure', { exact: true }).uncheck();
-  await page.reload();
-  await expect(page.getByRole('columnheader', { name: 'Dues' })).toBeVisible();
-  await expect(page.getByRole('columnheader', { name: /^Departure/ })).toHaveCount(0);
-});
+test(
+  'records are searched, narrowed down, sorted, and compared with what they were',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/records/vessel');
+    const rows = page.getByRole('row').filter({ hasNot: page.getByRole('columnheader') });
+    await expect(rows).toHaveCount(3);
+    await page.getByLabel('Search').fill('marrow');
+    await expect(rows).toHaveCount(1);
+    await page.getByRole('button', { name: 'Show all' }).click();
+    await expect(rows).toHaveCount(3);
+    await page.getByRole('button', { name: 'Length over all' }).click();
+    await expect(page.getByRole('columnheader', { name: /Length over all/ })).toHaveAttribute(
+      'aria-sort',
+      'ascending',
+    );
+    await page.getByLabel('Search').fill('ab');
+    await expect(page.getByText('Search for 3 letters or more')).toBeVisible();
+    await page.getByRole('button', { name: 'Show all' }).click();
+    await page
+      .getByRole('button', { name: /History of record/ })
+      .first()
+      .click();
+    await expect(page.getByText(/saved once/)).toBeVisible();
+    // Any field can be a column; which are is kept in the browser.
+    await page.goto('/records/berth_visit');
+    await page.getByText('Columns', { exact: true }).click();
+    await page.getByLabel('Dues', { exact: true }).check();
+    await page.getByLabel('Departure', { exact: true }).uncheck();
+    await page.reload();
+    await expect(page.getByRole('columnheader', { name: 'Dues' })).toBeVisible();
+    await expect(page.getByRole('columnheader', { name: /^Departure/ })).toHaveCount(0);
+  },
+);

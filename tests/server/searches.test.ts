@@ -3,6 +3,7 @@ import { afterAll, afterEach, beforeAll, expect, test } from 'vitest';
 import { sql } from 'drizzle-orm';
 import type { Finding } from '../../src/core/explore/finding';
 import { DEFAULT_CLOCK } from '../../src/core/scenario/opening';
+import type { Material } from '../../src/core/session/material';
 import { ownScript, saveScript } from '../../src/server/content/behaviours';
 import { readOverview } from '../../src/server/content/overview';
 import { database } from '../../src/server/database/database';
@@ -134,7 +135,11 @@ test('what was found in former code is not of the form any more, and a form that
   await saveScript(key, '/** Register: broken. */\nkeep(() => {', await revisionOf(key), 'mira');
   expect(await foundIn('vessel')).toEqual([]);
   expect(await rowOf('vessel')).toMatchObject({ found: { wrong: 1, current: false } });
-  await beginSearch(['vessel'], 'quick', null);
+  const again = await beginSearch(['vessel'], 'quick', null);
+  let asked = 0;
+  for (const chunk of (await waiting()).filter(({ search }) => search === again))
+    await doChunk(chunk, (request) => (asked++, stands(request)));
+  expect(asked).toBe(0);
   expect(await lastSearch()).toMatchObject({ of: 0, forms: [{ form: 'vessel' }] });
   expect((await lastSearch())!.forms[0]!.says).toContain('Register does not compile');
 });
@@ -176,3 +181,26 @@ test('a chunk whose worker is gone is given to another one, and nothing is lost'
     await lives.stop({ graceful: false, wait: true });
   }
 }, 300_000);
+
+test('all chunks of a form go over what it was when the first of them was taken', async () => {
+  const key = ownScript('vessel', '10-register.ts');
+  const save = async (text: string) => saveScript(key, text, await revisionOf(key), 'mira');
+  await save('/** Register: first. */\nkeep(() => { fields.imo.hint = "first"; });');
+  const id = await beginSearch(['vessel'], 'quick', null);
+  await save('/** Register: second. */\nkeep(() => { fields.imo.hint = "second"; });');
+  const codes: string[] = [];
+  const noting: Search = (request) => {
+    const { scripts } = request.material as Material;
+    codes.push(scripts.map(({ code }) => code).join());
+    return stands(request);
+  };
+  const [one, other] = (await waiting()).filter(({ search }) => search === id);
+  await doChunk(one!, noting);
+  expect(await rowOf('vessel')).toMatchObject({ found: { current: true } });
+  await save('/** Register: third. */\nkeep(() => { fields.imo.hint = "third"; });');
+  await doChunk(other!, noting);
+  expect(codes).toHaveLength(2);
+  expect(codes[0]).toContain('second');
+  expect(codes[1]).toBe(codes[0]);
+  expect(await rowOf('vessel')).toMatchObject({ found: { current: false } });
+});

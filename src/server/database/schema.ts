@@ -222,7 +222,7 @@ export const searchRun = pgTable('search_run', {
   stopped: boolean('stopped').notNull().default(false),
 });
 
-/** What a search goes over, as it was when the search began. */
+/** What a search goes over, as it was when the first chunk of the form was taken. */
 export const searchGround = pgTable(
   'search_ground',
   {
@@ -230,9 +230,9 @@ export const searchGround = pgTable(
       .notNull()
       .references(() => searchRun.id, { onDelete: 'cascade' }),
     form: text('form').notNull(),
-    /** The state of the form's documents and of those all forms share. */
+    /** The state of the form's documents and of those all forms share; empty until a chunk is taken. */
     of: text('of').notNull(),
-    /** What each seed is searched with; null where the form cannot be searched. */
+    /** What each seed is searched with; null until a chunk is taken, and where the form cannot be searched. */
     request: json('request'),
     /** Why it cannot. */
     says: text('says'),

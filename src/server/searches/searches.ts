@@ -1,5 +1,5 @@
 /** Searching forms of a workspace for faults: begun by somebody, worked through by workers, told while it goes on. */
-import { desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import * as z from 'zod';
 import { meantIn, MeantSchema } from '../../core/explore/meant';
@@ -41,17 +41,18 @@ export const GroundSchema = z.strictObject({
 });
 export type Ground = z.input<typeof GroundSchema>;
 
-/** Begins a search of these forms, of all where none is named; the former one ends. Gives its number. */
+/**
+ * Begins a search of these forms, of all where none is named; the former one ends. Gives its number. What each form is
+ * searched with is worked out by whoever takes the first of its chunks, so that 200 forms are begun as quickly as one.
+ */
 export async function beginSearch(
   named: readonly string[] | null,
   depth: keyof typeof SEEDS,
   by: string | null,
 ): Promise<number> {
-  const all = await readForms();
-  const forms = named === null ? all : all.filter(({ name }) => named.includes(name));
+  const all = (await readForms()).map(({ name }) => name);
+  const forms = named === null ? all : all.filter((name) => named.includes(name));
   if (forms.length === 0) throw new Refusal(404, 'There is no such form to search.');
-  const grounds: Awaited<ReturnType<typeof groundOf>>[] = [];
-  for (const form of forms) grounds.push(await groundOf(form));
   const boss = await queue();
   const { schema: of } = currentWorkspace();
   const client = await connectionTo(of).pool.connect();
@@ -68,12 +69,10 @@ export async function beginSearch(
         .returning({ id: schema.searchRun.id });
       const search = row!.id;
       await tx.delete(schema.searchRun).where(sql`${schema.searchRun.id} <= ${search - KEPT}`);
-      await tx.insert(schema.searchGround).values(grounds.map((ground) => ({ search, ...ground })));
+      await tx.insert(schema.searchGround).values(forms.map((form) => ({ search, form, of: '' })));
       // Seed by seed, so that each form has been looked at before any is looked at again.
       const chunks = Array.from({ length: SEEDS[depth] }, (_, i) =>
-        grounds.flatMap(({ form, request }): Chunk[] =>
-          request === null ? [] : [{ schema: of, search, form, seed: i + 1 }],
-        ),
+        forms.map((form): Chunk => ({ schema: of, search, form, seed: i + 1 })),
       ).flat();
       await boss.insert(
         chunks.map((data) => ({ name: QUEUE, data })),
@@ -84,6 +83,41 @@ export async function beginSearch(
   } finally {
     client.release();
   }
+}
+
+/** What all chunks of a form in a search share; null where it cannot be searched, or the search is over. */
+export async function groundFor(
+  search: number,
+  form: string,
+): Promise<{ of: string; request: unknown } | null> {
+  const isIt = and(eq(schema.searchGround.search, search), eq(schema.searchGround.form, form));
+  const read = async () => {
+    const [row] = await database()
+      .select({
+        of: schema.searchGround.of,
+        request: schema.searchGround.request,
+        says: schema.searchGround.says,
+      })
+      .from(schema.searchGround)
+      .innerJoin(schema.searchRun, eq(schema.searchRun.id, schema.searchGround.search))
+      .where(and(isIt, eq(schema.searchRun.stopped, false)));
+    return row;
+  };
+  let row = await read();
+  if (row !== undefined && row.request === null && row.says === null) {
+    const definition = (await readForms()).find(({ name }) => name === form);
+    const ground =
+      definition === undefined
+        ? { request: null, says: 'The form has been deleted.' }
+        : await groundOf(definition);
+    // Of several workers that began with it at once the first one says what it is for all.
+    await database()
+      .update(schema.searchGround)
+      .set(ground)
+      .where(and(isIt, isNull(schema.searchGround.request), isNull(schema.searchGround.says)));
+    row = await read();
+  }
+  return row === undefined || row.request === null ? null : row;
 }
 
 /** What a form is searched with, as it is now; why it cannot be where it does not compile. */
@@ -118,7 +152,6 @@ async function groundOf(form: Form) {
   );
   const ground: Ground = { request, meant: meantIn(plain), proofs };
   return {
-    form: form.name,
     of: of ?? '',
     request: broken === undefined ? ground : null,
     says: broken === undefined ? null : `${broken.title} does not compile: ${broken.failure!.says}`,

@@ -9,9 +9,9 @@ import { FindingSchema, type SearchRequest } from '../../workers/search-calls';
 import { SearchFailed } from '../../workers/search-watched';
 import type { Searched } from '../../core/explore/search';
 import { inWorkspace } from '../database/current-workspace';
-import { database, transaction } from '../database/database';
+import { transaction } from '../database/database';
 import * as schema from '../database/schema';
-import { GroundSchema } from './searches';
+import { groundFor, GroundSchema } from './searches';
 import type { Chunk } from './queue';
 
 export type Search = (request: SearchRequest) => Promise<Searched>;
@@ -23,18 +23,8 @@ export type Search = (request: SearchRequest) => Promise<Searched>;
 export async function doChunk({ schema: of, ...chunk }: Chunk, search: Search): Promise<void> {
   await inWorkspace({ name: of, schema: of }, async () => {
     const { search: id, form, seed } = chunk;
-    const [ground] = await database()
-      .select({ request: schema.searchGround.request, of: schema.searchGround.of })
-      .from(schema.searchGround)
-      .innerJoin(schema.searchRun, eq(schema.searchRun.id, schema.searchGround.search))
-      .where(
-        and(
-          eq(schema.searchGround.search, id),
-          eq(schema.searchGround.form, form),
-          eq(schema.searchRun.stopped, false),
-        ),
-      );
-    if (ground === undefined || ground.request === null) return;
+    const ground = await groundFor(id, form);
+    if (ground === null) return;
     const { request, meant, proofs } = GroundSchema.parse(ground.request);
     let done: { sessions: number; findings: readonly Finding[]; says: string | null };
     try {
