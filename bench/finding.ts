@@ -5,7 +5,7 @@
 import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { mentionsOf } from '../src/core/explore/mentions';
-import type { Ground } from '../src/core/explore/ground';
+import { parentsOf, type Ground } from '../src/core/explore/ground';
 import { search, type Searched } from '../src/core/explore/search';
 import type { Form } from '../src/core/form/definition';
 import { materialOf } from '../src/core/language/material';
@@ -15,7 +15,14 @@ import { scriptsOf } from '../src/core/script/of-form';
 import { readWorkspace } from '../src/core/workspace/workspace';
 import { readFolder } from '../src/workers/files';
 import { faults } from '../tests/conformance/finding/corpus';
-import { FORMS, PEOPLE, RECORDS, SERVICES, TABLES } from '../tests/conformance/finding/forms';
+import {
+  FORMS,
+  PARENTS,
+  PEOPLE,
+  RECORDS,
+  SERVICES,
+  TABLES,
+} from '../tests/conformance/finding/forms';
 import { stageOf } from '../tests/support/stage';
 
 /** Seconds of processor time that this process has used. */
@@ -39,6 +46,7 @@ const ofDemo: readonly (Subject & { name: string })[] = demo.forms.map((entry) =
     services: demo.services,
     people: demo.people,
     records: entry.records.map(({ id, values }) => ({ id, values })),
+    parents: parentsOf(entry.form.name, demo.forms),
     clock,
   },
   sources: scriptsOf(entry.form, entry.behaviours, demo.shared),
@@ -92,6 +100,7 @@ async function firstFindings(): Promise<void> {
         services: SERVICES,
         people: PEOPLE,
         records: RECORDS[form] ?? [],
+        parents: PARENTS[form] ?? [],
         clock,
       },
       sources: [{ name: 'x.ts', text: `/** X: x. */\n${faulty}\n` }],

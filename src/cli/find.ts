@@ -1,4 +1,5 @@
 /** `tavro find`: searches forms for faults that no scenario expects, each as `file:line:column: level: text`. */
+import { parentsOf } from '../core/explore/ground';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import * as z from 'zod';
@@ -149,6 +150,7 @@ async function searchForm(
     material: await materialFrom(new Cache(), workspace, entry, 'traced'),
     people: [...workspace.people],
     records: records.map(({ id, values }) => ({ id, values })),
+    parents: parentsOf(form.name, workspace.forms),
     clock: Date.parse(DEFAULT_CLOCK),
     mentions: mentionsOf(takingPart(sources)),
     sessions,

@@ -42,6 +42,8 @@ export const SearchRequestSchema = z.strictObject({
   material: MaterialSchema,
   people: z.array(PersonSchema),
   records: z.array(z.strictObject({ id: z.string(), values: ValuesSchema })),
+  /** Records of other forms that the form may be opened from. */
+  parents: z.array(OpeningSchema.shape.parent.unwrap().unwrap()).default([]),
   clock: z.number(),
   mentions: MentionsSchema,
   seed: z.int(),

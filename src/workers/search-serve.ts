@@ -21,7 +21,7 @@ export function serveSearch(
       reply({ type: 'failed', how: `not a request: ${parsed.error.message}` });
       return;
     }
-    const { material, people, records, clock, mentions, seed, sessions, until, known } =
+    const { material, people, records, parents, clock, mentions, seed, sessions, until, known } =
       parsed.data;
     const alive = heart(reply);
     try {
@@ -33,7 +33,7 @@ export function serveSearch(
       });
       machine.load(material);
       const { form, tables, services } = material;
-      const ground = { form, tables, services, people, records, clock };
+      const ground = { form, tables, services, people, records, parents, clock };
       const stage: Stage = {
         open(opening) {
           alive();

@@ -6,6 +6,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { KINDS, type Finding } from '../../src/core/explore/finding';
 import { KIND_LABELS } from '../../src/core/explore/words';
+import { parentsOf } from '../../src/core/explore/ground';
 import { mentionsOf } from '../../src/core/explore/mentions';
 import { search } from '../../src/core/explore/search';
 import { examplesIn, pageOf } from '../../src/core/handbook/page';
@@ -35,6 +36,7 @@ async function kindsIn(
     services,
     people,
     records: entry.records.map(({ id, values }) => ({ id, values })),
+    parents: parentsOf(entry.form.name, demo.forms),
     clock: Date.parse(DEFAULT_CLOCK),
   };
   const stage = await stageOf(materialOf(entry.form, { tables, services }, sources, 'traced'));

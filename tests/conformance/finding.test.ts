@@ -19,7 +19,7 @@ import { stageOf } from '../support/stage';
 import { thorough } from '../support/thorough';
 import { faults } from './finding/corpus';
 import { mendedOf, type Fault } from './finding/fault';
-import { FORMS, PEOPLE, RECORDS, SERVICES, TABLES, type FormName } from './finding/forms';
+import { FORMS, PARENTS, PEOPLE, RECORDS, SERVICES, TABLES, type FormName } from './finding/forms';
 import { rightOnes } from './finding/right';
 
 const SESSIONS = thorough ? 1000 : 600;
@@ -33,6 +33,7 @@ function groundOf(form: FormName, text: string) {
     ...around,
     people: PEOPLE,
     records: RECORDS[form] ?? [],
+    parents: PARENTS[form] ?? [],
     clock: Date.parse(DEFAULT_CLOCK),
   };
   return { sources, ground, material: materialOf(FORMS[form], around, sources, 'traced') };

@@ -26,6 +26,7 @@ export const KINDS = [
   'order-of-rows',
   'row-touches-row',
   'removed-row',
+  'page-turn',
   'order-of-answers',
   'late-answer',
   'late-answer-overwrites',

@@ -2,8 +2,11 @@
 import type { Form } from '../form/definition';
 import type { Service } from '../form/service';
 import type { Person, Table } from '../form/table';
-import type { SampleRecord } from '../scenario/opening';
+import { fieldsOf } from '../form/fields';
+import type { FormRecords, SampleRecord } from '../scenario/opening';
 import type { Answer, Opening, Step } from '../session/step';
+
+export type Parent = NonNullable<Opening['parent']>;
 
 export interface Ground {
   form: Form;
@@ -11,6 +14,8 @@ export interface Ground {
   services: readonly Service[];
   people: readonly Person[];
   records: readonly SampleRecord[];
+  /** Records of other forms that this one may be opened from. */
+  parents: readonly Parent[];
   /** Milliseconds since 1970-01-01T00:00:00Z at which sessions begin. */
   clock: number;
 }
@@ -29,4 +34,25 @@ export interface Stage {
   do(step: Step): Answer;
   /** Keeps how the session stands; null where that cannot be kept, and every session is played from its opening. */
   checkpoint(): Moment | null;
+}
+
+/** Records of each parent at most: one that is filled in, and the one with least in it. */
+const OF_PARENT = 2;
+
+/** The records from which a form may be opened, by the lists of children that other forms have. */
+export function parentsOf(form: string, forms: readonly FormRecords[]): Parent[] {
+  return forms
+    .filter((other) => other.form.children?.some((list) => list.form === form) === true)
+    .flatMap(({ form: parent, records }) => {
+      const filled = ({ values }: SampleRecord) =>
+        Object.values(values).filter((value) => value !== null).length;
+      const byFilled = records.toSorted((a, b) => filled(b) - filled(a));
+      const chosen = new Set([byFilled[0], byFilled.at(-1)].flatMap((one) => one ?? []));
+      return [...chosen].slice(0, OF_PARENT).map(({ id, values }) => ({
+        form: parent.name,
+        record: id,
+        fields: fieldsOf(parent),
+        values,
+      }));
+    });
 }

@@ -66,7 +66,15 @@ describe('drivers', () => {
     text('code', { pattern: 'QH-\\d{4}' }),
     text('by_script', { scriptOnly: true }),
   ]);
-  const ground: Ground = { form, tables: [], services: [], people: [], records: [], clock: 0 };
+  const ground: Ground = {
+    form,
+    tables: [],
+    services: [],
+    people: [],
+    records: [],
+    parents: [],
+    clock: 0,
+  };
   const drivers = driversOf(
     ground,
     of('fields.pilot.value === "harbour" && fields.length.value > 120'),

@@ -38,8 +38,10 @@ export interface Ran {
   messages: readonly string[];
   /** Fields whose values one run asked together, or one of which started it. */
   together: readonly (readonly [string, string])[];
-  /** The runs of the last step's `submit` handlers. */
-  submitRuns: readonly RunEntry[];
+  /** The runs of the last step's handlers that may stop it: `submit` and `pageChange`. */
+  stopRuns: readonly RunEntry[];
+  /** What the last step said in messages. */
+  lastMessages: readonly string[];
 }
 
 /** Waits are the player's own; another session waits where it has to. */
@@ -47,9 +49,9 @@ export function withoutWaits(steps: readonly Step[]): HeldStep[] {
   return steps.filter((step) => !('wait' in step));
 }
 
-/** Every line that `submit` handlers ran in the last step. */
-export function submitLines({ submitRuns }: Ran): At[] {
-  return submitRuns.flatMap(({ behaviour, lines }) => lines.map(([line]) => ({ behaviour, line })));
+/** Every line that handlers ran in the last step that may stop it. */
+export function stopLines({ stopRuns }: Ran): At[] {
+  return stopRuns.flatMap(({ behaviour, lines }) => lines.map(([line]) => ({ behaviour, line })));
 }
 
 /** What came of a session, for whoever counts. */
@@ -63,7 +65,7 @@ const WAITS = 6;
 
 /** Openings are told apart by everything that the search varies. */
 function nameOf(opening: Opening): string {
-  const { person, record, launch, clock, zone, services, records } = opening;
+  const { person, record, launch, clock, zone, services, records, parent, viewing } = opening;
   return JSON.stringify([
     person,
     record,
@@ -72,6 +74,8 @@ function nameOf(opening: Opening): string {
     zone,
     services,
     records?.map(({ id }) => id),
+    parent,
+    viewing,
   ]);
 }
 
@@ -121,10 +125,11 @@ export class Player {
       failures: answers.flatMap(({ errors }) => errors),
       messages: answers.flatMap(({ messages }) => messages.map(({ text }) => text)),
       ...told,
-      submitRuns: answers
+      stopRuns: answers
         .at(-1)!
         .tape.filter((entry) => entry.type === 'run')
-        .filter(({ title }) => title === 'submit'),
+        .filter(({ title }) => title === 'submit' || title === 'pageChange'),
+      lastMessages: answers.at(-1)!.messages.map(({ text }) => text),
     };
     this.onPlayed(
       ran,

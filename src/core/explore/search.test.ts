@@ -13,7 +13,12 @@ const FORM = formWith([choice('pilot', ['none', 'own']), text('licence'), number
 const STAYS =
   'on.change(fields.pilot, ({ value }) => { if (value === "own") fields.licence.required = true; });';
 
-async function searched(code: string, more: Partial<SearchOptions> = {}, form: Form = FORM) {
+async function searched(
+  code: string,
+  more: Partial<SearchOptions> = {},
+  form: Form = FORM,
+  keeps = true,
+) {
   const sources = [{ name: '10-a.ts', text: code }];
   const around = { tables: [], services: [] };
   const ground = {
@@ -21,11 +26,14 @@ async function searched(code: string, more: Partial<SearchOptions> = {}, form: F
     ...around,
     people: [{ key: 'ida', name: 'Ida Lund', roles: ['agent'] }],
     records: [],
+    parents: [],
     clock: Date.parse('2031-05-02T09:00:00Z'),
   };
   const material = materialOf(form, around, sources, 'traced');
   const options = { seed: 1, sessions: 150, ...more };
-  return search(ground, mentionsOf(sources), await stageOf(material), options);
+  const stage = await stageOf(material);
+  const on = keeps ? stage : { ...stage, checkpoint: () => null };
+  return search(ground, mentionsOf(sources), on, options);
 }
 const wrong = ({ findings }: { findings: readonly Finding[] }) =>
   findings.filter(({ level }) => level === 'wrong');
@@ -39,6 +47,21 @@ test('the same seed finds the same; another one goes another way', async () => {
   expect(again).toEqual(one);
   expect(other.steps).not.toBe(one.steps);
   expect(wrong(other)).toHaveLength(1);
+});
+
+test('going on from moments that are kept finds what playing every session from its opening finds', async () => {
+  const code = `
+let times = 0;
+on.change(fields.pilot, async ({ value }) => {
+  times++;
+  await after(20);
+  fields.licence.required = value === "own";
+  fields.length.hint = times > 3 ? \`changed \${times} times\` : null;
+});
+keep(() => { fields.length.shown = fields.licence.value !== null; });`;
+  const kept = await searched(code);
+  expect(kept.findings.length).toBeGreaterThan(0);
+  expect(await searched(code, {}, FORM, false)).toEqual(kept);
 });
 
 test('what stays is told once, by the shortest way, with the line that said it', async () => {

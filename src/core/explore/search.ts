@@ -20,6 +20,7 @@ import type { HeldStep } from './play';
 import { aroundAnswers } from './relations/answers';
 import { atLoad, overwrittenAtLoad } from './relations/at-load';
 import { aroundFields, bothOrders, canonical, inOrder } from './relations/fields';
+import { aroundPages, throughPages, toPageOf } from './relations/pages';
 import { formerRecord, launched, launchesOf, sameRoles, zones } from './relations/openings';
 import { aroundRows } from './relations/rows';
 import { sameEnd } from './relations/same-end';
@@ -48,6 +49,7 @@ export interface Searched {
 const SHARES = {
   openings: 0.08,
   launch: 0.03,
+  pages: 0.12,
   singles: 0.2,
   services: 0.25,
   full: 0.14,
@@ -61,6 +63,7 @@ const RECORDS = 5;
 /** Records between which everything is turned. */
 const FORMER = 3;
 const WALKS = 400;
+const PARENTS = 3;
 
 export function search(
   ground: Ground,
@@ -107,9 +110,14 @@ export function search(
     records,
   });
   const first = persons[0]!;
+  const fromParents = run.mentions.words.includes('parent')
+    ? ground.parents.slice(0, PARENTS).map((parent): Opening => ({ ...openedBy(first), parent }))
+    : [];
   const launches = launchesOf(run);
   const starts = [
-    ...persons.map((person) => openedBy(person)),
+    openedBy(first),
+    ...fromParents,
+    ...persons.slice(1).map((person) => openedBy(person)),
     ...records.slice(0, 2).map((record) => openedBy(first, record)),
   ];
 
@@ -125,6 +133,9 @@ export function search(
       sameRoles(run, opened);
       zones(run, opening, []);
     }
+    for (const opening of fromParents) atLoad(run, run.play(opening, []));
+    for (const record of [null, ...records.slice(0, 1)])
+      run.play({ ...openedBy(first, record), viewing: true }, []);
     for (const from of records.slice(0, FORMER))
       for (const to of records.slice(0, FORMER))
         if (from !== to) formerRecord(run, openedBy(first), from, to);
@@ -137,6 +148,21 @@ export function search(
   });
   if (run.mentions.asks.calls && ground.services.length > 0)
     phase(SHARES.services, () => aroundAnswers(run, openedBy(first), []));
+  if (run.mentions.words.includes('pageChange'))
+    phase(SHARES.pages, () => {
+      for (const opening of starts) {
+        aroundPages(run, opening, []);
+        for (const driver of run.inOrder(run.settable(run.quietly(opening, []))))
+          for (const to of driver.values.slice(0, 3))
+            aroundPages(run, opening, [
+              ...toPageOf(run, opening, driver),
+              { set: driver.address, to },
+            ]);
+        const steps = full(run, opening, 0);
+        throughPages(run, opening, steps);
+        aroundPages(run, opening, steps);
+      }
+    });
   phase(SHARES.full, () => {
     for (const nth of [0, 1, 2]) fromFull(run, openedBy(persons[nth % persons.length]!), nth);
   });

@@ -26,6 +26,7 @@ const ground = {
   ...around,
   people,
   records: [],
+  parents: [],
   clock: Date.parse('2031-05-02T09:00:00Z'),
 };
 const names = namesFor(FORM, [], people);
@@ -48,7 +49,13 @@ async function passes(finding: Finding, code: string): Promise<boolean> {
   const { stage } = await onStage(code);
   const play = (opening: Opening, steps: readonly Step[]): Promise<Answer[]> =>
     Promise.resolve([stage.open(opening), ...steps.map((step) => stage.do(step))]);
-  const cast = { people, records: record === null ? [] : [record], forms: [], scenarios: [] };
+  const cast = {
+    people,
+    records: record === null ? [] : [record],
+    parents: [],
+    forms: [],
+    scenarios: [],
+  };
   return (await runScenario(scenario, FORM, around, cast, play)).passed;
 }
 

@@ -29,6 +29,7 @@ const OTHERWISE: Partial<Record<Kind, string>> = {
   'late-answer-overwrites': 'What was entered is lost:',
   'left-waiting': 'When the call is answered,',
   'written-after-saving': 'It was saved when',
+  'page-turn': 'Before the page was turned,',
 };
 
 /** What somebody meets in kinds that compare nothing. */

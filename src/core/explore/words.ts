@@ -38,6 +38,7 @@ export const KIND_LABELS: Readonly<Record<Kind, string>> = {
   'writes-invalid': 'Writes an invalid value',
   junk: 'Not for people to read',
   conflict: 'Rules disagree',
+  'page-turn': 'Changed by turning the page',
   'never-shows': 'Never has an effect',
   'never-filled': 'Never filled',
   'never-offered': 'Never offered',
@@ -46,12 +47,14 @@ export const KIND_LABELS: Readonly<Record<Kind, string>> = {
 };
 
 /** `new, as Ida Lund`, `record d1, as Per Holm`: how a session is opened. */
-export function openedInWords({ record, person, launch, zone }: Opening): string {
+export function openedInWords({ record, person, launch, zone, parent, viewing }: Opening): string {
   const given = Object.entries(launch).filter(([, value]) => value !== null);
   const launched =
     given.length === 0 ? '' : `, launched with ${JSON.stringify(Object.fromEntries(given))}`;
   const where = zone === undefined ? '' : `, in ${zone}`;
-  return `${record === null ? 'new' : `record ${record.id}`}, as ${person.name}${launched}${where}`;
+  const from = parent == null ? '' : `, from ${parent.form} ${parent.record}`;
+  const looking = viewing === true ? ', to look at' : '';
+  return `${record === null ? 'new' : `record ${record.id}`}, as ${person.name}${from}${looking}${launched}${where}`;
 }
 
 /** What is done, step by step. */

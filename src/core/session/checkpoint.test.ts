@@ -1,6 +1,7 @@
 /** Going back to a moment and on from there is the same as never having gone on before, over sessions at random. */
 import fc from 'fast-check';
 import { beforeAll, expect, test } from 'vitest';
+import { formWith, number, rows, text } from '../../../tests/support/forms';
 import { materialFor, openingOf, type Setting } from '../../../tests/support/hosts';
 import { InProcess } from '../../../tests/support/in-process';
 import { shareOf } from '../../../tests/support/thorough';
@@ -25,7 +26,7 @@ const MORE = [
 /** Scripts with a memory of their own, which only a machine can be put back. */
 const WITH_MEMORY = [
   'let times = 0; on.change(fields.a, () => { times++; fields.c.hint = `${times} times`; });',
-  'const met = new Map<string, number>(); keep("met", () => { met.set(String(fields.b.value), met.size); fields.a.placeholder = [...met.keys()].join(); });',
+  'const met = new Map<string, number>(); keep("met", () => { met.set(String(fields.b.value), met.size); fields.a.warning = [...met.keys()].join(); });',
 ];
 
 const RECORDS = ['1', '2', '3'].map((id, nth) => ({
@@ -174,4 +175,68 @@ test('and in this engine, where scripts hold nothing themselves', () => {
     }),
     seeded(2000),
   );
+});
+
+const FORM = formWith([text('a'), text('c'), number('total'), rows('list', [number('n')])]);
+const ONE: Setting = {
+  form: FORM,
+  scripts: {
+    '10-s': `
+on.change(fields.a, async () => { const before = fields.a.value; await after(20); fields.c.hint = before; });
+keep("total", () => { fields.total.value = fields.list.sum("n"); });
+on.load(() => { on.change(fields.c, () => { fields.a.hint = \`\${fields.a.hint ?? ""}+\`; }); });`,
+  },
+  opening: {
+    records: [1, 2].map((id) => ({ id: String(id), values: {} })),
+    record: { id: '1', values: {} },
+  },
+};
+
+test.each([
+  {
+    about: 'a run that was superseded meanwhile goes on',
+    before: [{ set: 'a', to: 'x' }],
+    detour: [{ set: 'a', to: 'y' }, { wait: 100 }],
+    on: { wait: 100 },
+  },
+  {
+    about: 'a sum is worked out again when its column changes',
+    before: [{ addRow: 'list', with: { n: 2 } }],
+    detour: [{ removeRow: 'list[0]' }],
+    on: { set: 'list[0].n', to: 5 },
+  },
+  {
+    about: 'a handler tied by another record is tied once',
+    before: [],
+    detour: [{ next: true as const }],
+    on: { set: 'c', to: 'x' },
+    then: [{ next: true as const }, { set: 'c', to: 'y' }],
+  },
+  {
+    about: 'what was submitted is not saved',
+    before: [{ set: 'c', to: 'x' }],
+    detour: [{ set: 'c', to: 'y' }, { submit: true as const }],
+    on: { submit: true as const },
+  },
+] satisfies {
+  about: string;
+  before: TimedStep[];
+  detour: TimedStep[];
+  on: TimedStep;
+  then?: TimedStep[];
+}[])('$about', ({ before, detour, on, then = [] }) => {
+  const moves = [...before, on, ...then].map((step, at) => ({
+    step,
+    detour: at === before.length ? detour : null,
+    back: 0,
+  }));
+  sameWithDetours(() => inMachine(ONE), moves);
+});
+
+test('a moment of former scripts is refused', () => {
+  const playing = inMachine(ONE);
+  playing.open();
+  const restore = playing.checkpoint()!;
+  inMachine({ form: FORM, scripts: { '10-s': 'keep(() => {});' } });
+  expect(restore).toThrow('other scripts have been loaded');
 });

@@ -1,4 +1,5 @@
 /** Searching forms of a workspace for faults: begun by somebody, worked through by workers, told while it goes on. */
+import { parentsOf } from '../../core/explore/ground';
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import * as z from 'zod';
@@ -142,6 +143,7 @@ async function groundOf(form: Form) {
     material: { form, tables, services, answering, ...compiled, traced: true },
     people: [...head.people],
     records: cast.records.map(({ id, values }) => ({ id, values })),
+    parents: parentsOf(form.name, cast.forms),
     clock: Date.parse(DEFAULT_CLOCK),
     mentions,
     sessions: SEARCH_SESSIONS,

@@ -2,6 +2,7 @@
 import type { Fault } from './fault';
 import { faultsInSource } from './faults-in-source';
 import { faultsOfOrder } from './faults-of-order';
+import { faultsOnPages } from './faults-on-pages';
 import { faultsOfValues } from './faults-of-values';
 import { faultsOnScreen } from './faults-on-screen';
 
@@ -10,4 +11,5 @@ export const faults: readonly Fault[] = [
   ...faultsOfValues,
   ...faultsOfOrder,
   ...faultsInSource,
+  ...faultsOnPages,
 ];

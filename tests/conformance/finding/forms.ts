@@ -1,5 +1,7 @@
 /** The forms that the corpus of faults is written for: a small harbour office, as plain as its daily work is. */
+import type { Ground } from '../../../src/core/explore/ground';
 import type { Field, Form } from '../../../src/core/form/definition';
+import { fieldsOf } from '../../../src/core/form/fields';
 import type { Service } from '../../../src/core/form/service';
 import type { Table } from '../../../src/core/form/table';
 import type { Values } from '../../../src/core/form/value';
@@ -375,4 +377,17 @@ export const RECORDS: Partial<Record<FormName, { id: string; values: Values }[]>
       },
     },
   ],
+};
+
+/** What forms are opened from: one record that is filled in, and one with hardly anything in it. */
+export const PARENTS: Partial<Record<FormName, Ground['parents']>> = {
+  clearance: [
+    { vessel: 'Anna Berg', kind: 'tanker', arrival: '2031-05-10' },
+    { vessel: null, kind: null, arrival: null },
+  ].map((values, nth) => ({
+    form: 'mooring',
+    record: `m${nth + 1}`,
+    fields: fieldsOf(FORMS.mooring),
+    values,
+  })),
 };

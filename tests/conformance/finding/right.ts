@@ -299,4 +299,38 @@ on.saved(() => { form.message("Sent to the office."); });`,
 on.submit(() => { if (fields.state.value === null) fields.state.value = "open"; });`,
   ),
   ...rightInSource,
+  right(
+    'what was found is put together when the last page is reached',
+    'inspection',
+    `
+on.pageChange(({ to }) => {
+  if (to !== "close") return;
+  fields.reasons.hint = fields.condition.value === null ? null : "Plates are " + fields.condition.value;
+  if (fields.reasons.empty && fields.condition.value === "bad") fields.reasons.value = "Bad plates";
+});`,
+  ),
+  right(
+    'a page is left only once its question is answered, and says so',
+    'inspection',
+    `
+on.pageChange((event) => { if (event.from === "general" && event.to === "hull" && fields.reason.empty) event.stop("Choose a reason first.", fields.reason); });`,
+  ),
+  right(
+    'a page is passed over by whoever needs none of it',
+    'inspection',
+    `
+keep(() => { pages.hull.shown = fields.reason.value !== "complaint"; });
+on.pageChange(({ to }) => { if (to === "close") form.message("Nearly done.", "info"); });`,
+  ),
+  right(
+    'a clearance begins with what its mooring says',
+    'clearance',
+    `
+on.load(() => {
+  if (parent === null || !form.isNew) return;
+  fields.from.value = parent.get("arrival") as string | null;
+  fields.remark.value = (parent.get("vessel") as string | null) ?? null;
+});
+on.saved(({ id }) => parent?.set("remarks", "Clearance " + id));`,
+  ),
 ];

@@ -140,7 +140,7 @@ function exchanged(
       'order-of-rows',
       'wrong',
       { part: name, aspect: 'submit' },
-      [...first.submitRuns, ...second.submitRuns],
+      [...first.stopRuns, ...second.stopRuns],
       `the form is ${first.seen.submit?.saved === true ? 'saved' : 'not saved'}, and with the rows in the other order it is ${second.seen.submit?.saved === true ? 'saved' : 'not saved'}`,
       first,
       second,

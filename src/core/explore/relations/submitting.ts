@@ -6,7 +6,7 @@ import { readRowAddress } from '../../session/address';
 import { validOf, type Driver } from '../drivers';
 import { isOpen, isSound, offeredIn, type Exploration } from '../exploration';
 import { columnOf } from '../part-names';
-import { submitLines, withoutWaits, type HeldStep, type Ran } from '../play';
+import { stopLines, withoutWaits, type HeldStep, type Ran } from '../play';
 
 /** A way out is looked for this often at least before there is said to be none. */
 const ENOUGH = 6;
@@ -140,7 +140,7 @@ export function deadEnds(search: Exploration): void {
         ...(['editable', 'required', 'problem', 'onScreen'] as const).flatMap((aspect) =>
           search.said(part, aspect, ran),
         ),
-        ...submitLines(ran),
+        ...stopLines(ran),
       ],
       `submitting stays refused whatever is entered: ${says}`,
       ran,

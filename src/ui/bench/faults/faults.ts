@@ -2,6 +2,7 @@
  * What the search finds while the bench is open: it goes over the form again after each edit, beside the page, and gives
  * way to whoever types or uses the form. It looks at what was found before first, then takes one seed after the other.
  */
+import { parentsOf } from '@/core/explore/ground';
 import { createStore } from 'zustand/vanilla';
 import { keyOf, type Finding } from '@/core/explore/finding';
 import { judged, meantIn, type Judged } from '@/core/explore/meant';
@@ -145,6 +146,7 @@ export function benchFaults(
         material,
         people: [...core.people],
         records: core.cast().records.map(({ id, values }) => ({ id, values })),
+        parents: parentsOf(material.form.name, core.cast().forms ?? []),
         clock: Date.parse(DEFAULT_CLOCK),
         mentions,
         seed: rounds + 1,

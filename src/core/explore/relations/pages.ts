@@ -1,0 +1,107 @@
+/** Turning to another page and back: what stood stays, and doing it twice is the same as once. */
+import { equal } from '../../form/value';
+import type { Opening } from '../../session/step';
+import { isSound, type Exploration } from '../exploration';
+import { columnOf } from '../part-names';
+import type { HeldStep, Ran } from '../play';
+import { differencesOf, metInWords, type Met } from '../state';
+
+/** What stands on a page as soon as it is met; values, hints and texts may well be worked out when a page is turned. */
+const STANDS: ReadonlySet<Met> = new Set(['onScreen', 'editable', 'required', 'options']);
+
+/** Turns through the pages from a state, each time there and back. */
+export function aroundPages(
+  search: Exploration,
+  opening: Opening,
+  before: readonly HeldStep[],
+): void {
+  const base = search.play(opening, before);
+  const { page } = base.seen;
+  if (!isSound(base) || page === null) return;
+  for (const { name } of search.ground.form.pages)
+    if (name !== page && base.parts[name]?.onScreen === true)
+      thereAndBack(search, opening, before, base, { page, to: name });
+}
+
+/** The turn that brings somebody to the page of a field; none where that is the one they are on, or is not to be seen. */
+export function toPageOf(
+  search: Exploration,
+  opening: Opening,
+  { address }: { address: string },
+): HeldStep[] {
+  const { seen, parts } = search.quietly(opening, []);
+  const page = search.ground.form.pages.find(({ sections }) =>
+    sections.some(({ fields }) => fields.some(({ name }) => name === address)),
+  );
+  const isThere = page === undefined || page.name === seen.page;
+  return isThere || parts[page.name]?.onScreen !== true ? [] : [{ turnTo: page.name }];
+}
+
+/** Every page after the other, as somebody fills them in. */
+export function throughPages(
+  search: Exploration,
+  opening: Opening,
+  before: readonly HeldStep[],
+): void {
+  let steps = [...before];
+  for (const { name } of search.ground.form.pages) {
+    const now = search.quietly(opening, steps);
+    if (now.seen.page === name || now.parts[name]?.onScreen !== true) continue;
+    steps = [...steps, { turnTo: name }];
+    const turned = search.play(opening, steps);
+    if (turned.seen.page !== name) return;
+  }
+}
+
+function thereAndBack(
+  search: Exploration,
+  opening: Opening,
+  before: readonly HeldStep[],
+  base: Ran,
+  { page, to }: { page: string; to: string },
+): void {
+  const there: HeldStep = { turnTo: to };
+  const back: HeldStep = { turnTo: page };
+  if (search.play(opening, [...before, there]).seen.page !== to) return;
+  const once = search.play(opening, [...before, there, back]);
+  const twice = search.quietly(opening, [...before, there, back, there, back]);
+  if (!isSound(once) || once.seen.page !== page) return;
+  tell(search, page, once, base, (aspect) => STANDS.has(aspect));
+  if (isSound(twice) && twice.seen.page === page) tell(search, null, twice, once, () => true);
+}
+
+/** `page` where only what stands on it counts. */
+function tell(
+  search: Exploration,
+  page: string | null,
+  turned: Ran,
+  before: Ran,
+  counts: (aspect: Met) => boolean,
+): void {
+  const { form } = search.ground;
+  const onPage = new Set(
+    form.pages
+      .filter(({ name }) => page === null || name === page)
+      .flatMap(({ sections }) =>
+        sections.flatMap(({ name, fields }) => [name, ...fields.map((field) => field.name)]),
+      ),
+  );
+  for (const { part, aspect, one, other } of differencesOf(form, turned, before)) {
+    if (
+      !counts(aspect) ||
+      !onPage.has(columnOf(part).split('.')[0]!) ||
+      equal(one as never, other as never)
+    )
+      continue;
+    search.report(
+      'page-turn',
+      'wrong',
+      { part, aspect },
+      search.said(part, aspect, turned),
+      `${part} ${metInWords(aspect, one)} once the page was turned there and back, and ${metInWords(aspect, other)} before`,
+      turned,
+      before,
+      { one, other },
+    );
+  }
+}
