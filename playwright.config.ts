@@ -18,6 +18,7 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    actionTimeout: process.env.TAVRO_MUTANT === undefined ? 300_000 : 20_000,
     launchOptions: CHROMIUM,
     screenshot: 'only-on-failure',
     // A trace of every test takes a third of the time of all; TAVRO_TRACE=on asks for them.

@@ -1,9 +1,9 @@
 /** `tavro find`: searches forms for faults that no scenario expects, each as `file:line:column: level: text`. */
-import { parentsOf } from '../core/explore/ground';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import * as z from 'zod';
-import { KINDS, keyOf, type Finding } from '../core/explore/finding';
+import { KINDS, keyOf, scriptAt, type Finding } from '../core/explore/finding';
+import { parentsOf } from '../core/explore/ground';
 import { merged } from '../core/explore/merged';
 import { judged, meantIn } from '../core/explore/meant';
 import { isProvable, settled, type Proof } from '../core/explore/settled';
@@ -217,10 +217,11 @@ function placeOf(
   sources: readonly Source[],
   at: Finding['lines'][number] | null,
 ): { file: string; line: number; column: number } {
-  const source = sources.find(({ name }) => baseName(name) === at?.behaviour);
-  if (source === undefined || at === null)
+  const place = at === null ? null : scriptAt(at);
+  const source = sources.find(({ name }) => baseName(name) === place?.script);
+  if (source === undefined || place === null)
     return { file: `${folder}/forms/${form}/form.json`, line: 1, column: 1 };
-  const line = typeof at.line === 'number' ? at.line : 1;
+  const { line } = place;
   const text = source.text.split('\n')[line - 1] ?? '';
   return {
     file: scriptFile(folder, form, source.name),

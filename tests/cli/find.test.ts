@@ -165,3 +165,23 @@ test('a script that keeps the machine busy ends the search, and says so', () => 
   expect([1, 2]).toContain(status);
   expect(`${stderr}${stdout}`).toMatch(/96-busy|kept the machine busy/);
 });
+
+test('a line of a shared module is named in its own file, and answered there', () => {
+  const folder = copyOfDemo();
+  const file = join(folder, 'shared/asking.ts');
+  const said =
+    'export const ask = (part: { required: boolean }): void => {\n  part.required = true;\n};\n';
+  writeFileSync(file, said);
+  writeFileSync(
+    join(folder, 'forms/waste_declaration/behaviours/95-stays.ts'),
+    '/** Stays. */\nimport { ask } from "shared/asking";\non.change(fields.keeps_some, ({ value }) => {\n  if (value === true) ask(fields.collected_on);\n});\n',
+  );
+  const call = () =>
+    tavro(['find', folder, '--form', 'waste_declaration', '--sessions', '200']).stdout;
+  expect(call()).toContain(`${file}:2:3: wrong: `);
+  writeFileSync(
+    file,
+    said.replace('  part', '  // tavro: meant, not-back: it stays asked for\n  part'),
+  );
+  expect(call()).not.toContain(`${file}:`);
+});

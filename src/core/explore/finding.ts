@@ -1,6 +1,6 @@
 /** What a search finds: what is wrong, at which line, and the shortest way there. */
 import type { Opening, Step } from '../session/step';
-import type { Line } from '../wire/line';
+import { placeOf, type Line } from '../wire/line';
 import { columnOf } from './part-names';
 
 /** `wrong` is what cannot be meant; `may` is a hint that never fails a pipeline. */
@@ -65,6 +65,10 @@ export interface At {
   /** The line at which the run that said it is tied. */
   tie?: Line;
 }
+
+/** The script that a line stands in, a shared module where the behaviour called one; its first line where none is known. */
+export const scriptAt = ({ behaviour, line }: Pick<At, 'behaviour' | 'line'>) =>
+  placeOf(line ?? 1, behaviour);
 
 export interface Finding {
   kind: Kind;

@@ -5,7 +5,7 @@
 import * as z from 'zod';
 import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';
-import { KINDS, type Finding, type Kind } from './finding';
+import { KINDS, scriptAt, type Finding, type Kind } from './finding';
 
 export const MeantSchema = z.strictObject({
   behaviour: z.string(),
@@ -45,7 +45,10 @@ const isTrue = ({ behaviour, line, kind }: Meant, finding: Finding): boolean =>
   (kind === finding.kind || finding.also.includes(kind as Kind)) && isAt(behaviour, line, finding);
 
 const isAt = (behaviour: string, line: number, { lines }: Finding) =>
-  lines.some((at) => at.behaviour === behaviour && (at.line === line || at.line === line + 1));
+  lines.some((at) => {
+    const place = scriptAt(at);
+    return place.script === behaviour && (place.line === line || place.line === line + 1);
+  });
 
 export interface Judged {
   /** What nobody has answered. */

@@ -1,5 +1,5 @@
 /** Source and use settle each other: what a search can only suspect is wrong where a check of the source proves it. */
-import type { Finding, Kind } from './finding';
+import { scriptAt, type Finding, type Kind } from './finding';
 
 /** What a check found in the source. */
 export interface Proof {
@@ -32,10 +32,12 @@ export function settled(findings: readonly Finding[], proofs: readonly Proof[]):
     const isProved = proofs.some(
       ({ behaviour, line, code }) =>
         codes.includes(code) &&
-        finding.lines.some(
-          (at) =>
-            at.behaviour === behaviour && (at.line === line || finding.kind === 'no-difference'),
-        ),
+        finding.lines.some((at) => {
+          const place = scriptAt(at);
+          return (
+            place.script === behaviour && (place.line === line || finding.kind === 'no-difference')
+          );
+        }),
     );
     return isProved ? { ...finding, level: 'wrong' } : finding;
   });

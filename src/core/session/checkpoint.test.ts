@@ -210,7 +210,7 @@ test.each([
     before: [],
     detour: [{ next: true as const }],
     on: { set: 'c', to: 'x' },
-    then: [{ next: true as const }, { set: 'c', to: 'y' }],
+    after: [{ next: true as const }, { set: 'c', to: 'y' }],
   },
   {
     about: 'what was submitted is not saved',
@@ -223,9 +223,9 @@ test.each([
   before: TimedStep[];
   detour: TimedStep[];
   on: TimedStep;
-  then?: TimedStep[];
-}[])('$about', ({ before, detour, on, then = [] }) => {
-  const moves = [...before, on, ...then].map((step, at) => ({
+  after?: TimedStep[];
+}[])('$about', ({ before, detour, on, after = [] }) => {
+  const moves = [...before, on, ...after].map((step, at) => ({
     step,
     detour: at === before.length ? detour : null,
     back: 0,

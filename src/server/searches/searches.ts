@@ -1,10 +1,10 @@
 /** Searching forms of a workspace for faults: begun by somebody, worked through by workers, told while it goes on. */
-import { parentsOf } from '../../core/explore/ground';
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import * as z from 'zod';
 import { meantIn, MeantSchema } from '../../core/explore/meant';
 import type { Finding } from '../../core/explore/finding';
+import { parentsOf } from '../../core/explore/ground';
 import type { Form } from '../../core/form/definition';
 import { SEARCH_SESSIONS } from '../../core/limits';
 import { DEFAULT_CLOCK } from '../../core/scenario/opening';

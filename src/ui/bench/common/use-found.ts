@@ -1,6 +1,6 @@
 /** What the search has found, as other rooms show it: as problems, at the lines of a script, at parts. */
 import { useMemo } from 'react';
-import type { Finding } from '@/core/explore/finding';
+import { scriptAt, type Finding } from '@/core/explore/finding';
 import { columnOf } from '@/core/explore/part-names';
 import { isProvable } from '@/core/explore/settled';
 import { told } from '@/core/explore/told';
@@ -36,8 +36,8 @@ export function useFoundProblems(bench: Bench): Problem[] {
 export function placeInWords({ lines, part }: Finding, names: Names): string {
   const [first] = lines;
   if (first === undefined) return names.part(part);
-  const line = typeof first.line === 'number' ? `, line ${first.line}` : '';
-  return `${names.behaviour(first.behaviour)}${line}`;
+  const { script, line } = scriptAt(first);
+  return `${names.behaviour(script)}, line ${line}`;
 }
 
 /** Parts at which something is wrong, by their names in the outline. */

@@ -188,6 +188,21 @@ test('a finding is opened, kept as a scenario, and answered above its line with 
   );
 });
 
+test('a scenario that was kept is opened, unless somebody has gone elsewhere meanwhile', async () => {
+  const { bench } = await tabOf();
+  (await search(1)).done([LEFT]);
+  await search(2);
+  const places = () => [bench.screen.store.getState().pane, bench.tests.store.getState().tab];
+  await act(async () => {
+    fireEvent.click(button(/^Keep as a scenario/));
+    bench.tests.open('mutation');
+    await waitFor(() => expect(bench.tests.store.getState().scenarios).toHaveLength(1));
+  });
+  expect(places()).toEqual(['tests', 'mutation']);
+  await act(async () => fireEvent.click(button(/^Keep as a scenario/)));
+  await waitFor(() => expect(places()).toEqual(['tests', 'scenarios']));
+});
+
 test('what is answered in the code is listed apart', async () => {
   const { bench } = await tabOf();
   const first = await search(1);

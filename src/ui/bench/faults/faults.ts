@@ -2,10 +2,10 @@
  * What the search finds while the bench is open: it goes over the form again after each edit, beside the page, and gives
  * way to whoever types or uses the form. It looks at what was found before first, then takes one seed after the other.
  */
-import { parentsOf } from '@/core/explore/ground';
 import { createStore } from 'zustand/vanilla';
 import { keyOf, type Finding } from '@/core/explore/finding';
 import { judged, meantIn, type Judged } from '@/core/explore/meant';
+import { parentsOf } from '@/core/explore/ground';
 import { merged } from '@/core/explore/merged';
 import { settled, type Proof } from '@/core/explore/settled';
 import { reachedTogether, type Reached } from '@/core/explore/reached';
@@ -67,7 +67,7 @@ export function benchFaults(
   code: Code,
   form: FormRoom,
   tape: TapeRoom,
-  keepOffered: (scenario: Scenario) => Promise<void>,
+  keepOffered: (scenario: Promise<Scenario | null>) => Promise<void>,
 ) {
   const store = createStore<FaultsState>(() => NOTHING);
   const { getState: get, setState: set } = store;
@@ -246,20 +246,27 @@ export function benchFaults(
   }
 
   /** Keeps a finding as a scenario, which fails until the fault is mended. */
-  async function keep(finding: Finding): Promise<void> {
+  const keep = (finding: Finding): Promise<void> => keepOffered(scenarioOf(finding));
+
+  /** The scenario of a finding, with the record that it opens saved; null where there is none, and people are told. */
+  async function scenarioOf(finding: Finding): Promise<Scenario | null> {
     const { records } = core.cast();
     const { findingAsScenario } = await import('@/core/explore/as-scenario');
     const made = findingAsScenario(finding, core.form(), names(), records);
-    if (made === null) return screen.complain('Nobody can know what would be right here.');
-    let { scenario } = made;
-    if (made.record !== null) {
-      const { values } = made.record;
-      const reply = await core.save<SampleRecord>('POST', core.pathOf('records'), { values });
-      if (!reply.ok) return screen.complain(reply.says);
-      core.putRecord(reply.body);
-      scenario = { ...scenario, open: { ...scenario.open!, record: reply.body.id } };
+    if (made === null) {
+      screen.complain('Nobody can know what would be right here.');
+      return null;
     }
-    await keepOffered(scenario);
+    const { scenario, record } = made;
+    if (record === null) return scenario;
+    const { values } = record;
+    const reply = await core.save<SampleRecord>('POST', core.pathOf('records'), { values });
+    if (!reply.ok) {
+      screen.complain(reply.says);
+      return null;
+    }
+    core.putRecord(reply.body);
+    return { ...scenario, open: { ...scenario.open!, record: reply.body.id } };
   }
 
   /** Answers a finding in the code: it is meant, and why. */

@@ -61,10 +61,13 @@ export function benchTests(core: BenchCore, screen: Screen, code: Code, form: Fo
     await show(name, miss.at, miss.after, asked);
   }
 
-  /** Keeps a scenario that was offered, and opens it. */
-  async function keepOffered(scenario: Scenario): Promise<void> {
-    const name = await changing.keep(scenario.title, scenario);
-    if (name !== null) open('scenarios', name);
+  /** Keeps a scenario that was offered, and opens it, unless somebody has gone elsewhere while it was saved. */
+  async function keepOffered(offered: Scenario | Promise<Scenario | null>): Promise<void> {
+    const where = () => `${screen.store.getState().pane} ${store.getState().tab}`;
+    const before = where();
+    const scenario = await offered;
+    const name = scenario === null ? null : await changing.keep(scenario.title, scenario);
+    if (name !== null && where() === before) open('scenarios', name);
   }
 
   const grid = gridRuns(core, code, store, workers, form, changing.keepOrReplace);
