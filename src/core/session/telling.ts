@@ -1,6 +1,6 @@
 /** Reports what a step changed: of each part that was touched, the aspects that differ from the last report. */
 import { equal } from '../form/value';
-import { NOTHING_TOLD, type Part } from './parts';
+import type { Part } from './parts';
 import type { Row, Rows } from './rows';
 import type { State } from './state';
 import { isToldName, saidOf, type ToldName } from '../wire/aspects';
