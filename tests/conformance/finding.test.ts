@@ -8,7 +8,7 @@ import { describe, expect, test } from 'vitest';
 import { KINDS, type Finding } from '../../src/core/explore/finding';
 import type { Ground } from '../../src/core/explore/ground';
 import { mentionsOf } from '../../src/core/explore/mentions';
-import { Moments } from '../../src/core/explore/moments';
+import { Checkpoints } from '../../src/core/explore/checkpoints';
 import { Player } from '../../src/core/explore/play';
 import { search } from '../../src/core/explore/search';
 import { differencesOf } from '../../src/core/explore/state';
@@ -80,7 +80,7 @@ describe.each(byUse.filter((_, i) => i % EVERY === 0))('$group: $about', (fault:
       const player = new Player(
         ground.form,
         stage,
-        new Moments(),
+        new Checkpoints(),
         () => undefined,
         () => undefined,
       );

@@ -3,7 +3,7 @@ import { Exploration } from './exploration';
 import { keyOf, type Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
-import { Moments } from './moments';
+import { Checkpoints } from './checkpoints';
 import { repeatOf } from './shrink';
 import { differencesOf } from './state';
 
@@ -15,7 +15,7 @@ export function stillFound(
   stage: Stage,
 ): Finding | null {
   const { way, other, part, aspect } = finding;
-  const search = new Exploration(ground, mentions, stage, 1, () => undefined, new Moments());
+  const search = new Exploration(ground, mentions, stage, 1, () => undefined, new Checkpoints());
   const repeat = repeatOf(finding);
   if (repeat !== null) {
     repeat.repeat(search, repeat.common);

@@ -12,7 +12,7 @@ import { driversOf, isValid, rowsDriversOf, type Driver, type RowsDriver } from 
 import { betterOf, keyOf, type At, type Finding, type Kind, type Level, type Way } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
-import type { Moments } from './moments';
+import type { Checkpoints } from './checkpoints';
 import { Player, type HeldStep, type Ran } from './play';
 import { inspect } from './predicates';
 import { saidAbout, type Said } from './said';
@@ -47,7 +47,7 @@ export class Exploration {
     stage: Stage,
     seed: number,
     mayGoOn: (sessions: number) => void,
-    moments: Moments,
+    checkpoints: Checkpoints,
   ) {
     this.random = randomFrom(seed);
     this.drivers = driversOf(ground, this.mentions);
@@ -57,7 +57,7 @@ export class Exploration {
     this.#player = new Player(
       ground.form,
       stage,
-      moments,
+      checkpoints,
       (ran, runs) => this.#played(ran, runs),
       () => mayGoOn(this.sessions),
     );

@@ -20,8 +20,8 @@ export interface Ground {
   clock: number;
 }
 
-/** A moment of a session to go on from. */
-export interface Moment {
+/** A state of a session to go back to. */
+export interface Checkpoint {
   /** Goes back to it, whatever has been opened and done since. */
   restore(): void;
   /** It is not gone back to any more. */
@@ -33,7 +33,7 @@ export interface Stage {
   open(opening: Opening): Answer;
   do(step: Step): Answer;
   /** Keeps how the session stands; null where that cannot be kept, and every session is played from its opening. */
-  checkpoint(): Moment | null;
+  checkpoint(): Checkpoint | null;
 }
 
 /** Records of each parent at most: one that is filled in, and the one with least in it. */

@@ -7,7 +7,7 @@ import type { Answer, Opening, PartState, Step } from '../session/step';
 import type { Failure } from '../wire/failures';
 import type { At } from './finding';
 import type { Stage } from './ground';
-import type { Moments, Played } from './moments';
+import type { Checkpoints, Played } from './checkpoints';
 import { columnOf } from './part-names';
 import { saidOn, type Said } from './said';
 
@@ -88,7 +88,7 @@ export class Player {
   constructor(
     private readonly form: Form,
     private readonly stage: Stage,
-    private readonly moments: Moments,
+    private readonly checkpoints: Checkpoints,
     private readonly onPlayed: OnPlayed,
     /** Throws where no further session is to be played. */
     private readonly mayGoOn: () => void,
@@ -139,19 +139,20 @@ export class Player {
   }
 
   /**
-   * Does the steps, from the last moment on that is still kept. Its end is not kept: few sessions are continued, and one
+   * Does the steps, from the last checkpoint on that is still kept. Its end is not kept: few sessions are continued, and one
    * that is costs a step more, where every copy costs about half of one.
    */
   #played(opening: Opening, steps: readonly HeldStep[]): Played {
     const names = [nameOf(opening)];
     for (const step of steps) names.push(`${names.at(-1)}${JSON.stringify(step)}`);
-    const nearest = this.moments.nearest(names);
+    const nearest = this.checkpoints.nearest(names);
     let played = nearest?.played ?? this.#opened(opening, names[0]!, steps.length > 0);
     for (let at = nearest?.at ?? 0; at < steps.length; at++) {
       const { hold, ...step } = steps[at]!;
       played = this.#do(played, step as Step);
       if (hold !== true) played = this.#untilAnswered(played);
-      if (at < steps.length - 1) this.moments.keep(names[at + 1]!, this.stage.checkpoint(), played);
+      if (at < steps.length - 1)
+        this.checkpoints.keep(names[at + 1]!, this.stage.checkpoint(), played);
     }
     return played;
   }
@@ -160,7 +161,7 @@ export class Player {
     const first = this.stage.open(opening);
     const opened = seenAfter(NOTHING_SEEN, first);
     const played = { answers: [first], done: [], refused: [], opened, seen: opened };
-    if (goesOn) this.moments.keep(name, this.stage.checkpoint(), played);
+    if (goesOn) this.checkpoints.keep(name, this.stage.checkpoint(), played);
     return played;
   }
 

@@ -1,24 +1,22 @@
 /** A search as a whole: the same from the same seed, ended at any time, and what it leaves alone. */
-import { expect, test } from 'vitest';
-import { choice, formWith, number, text } from '../../../tests/support/forms';
+import { describe, expect, test } from 'vitest';
+import { choice, formWith, number, page, section, text } from '../../../tests/support/forms';
 import { stageOf } from '../../../tests/support/stage';
 import { materialOf } from '../language/material';
 import type { Form } from '../form/definition';
+import type { Step } from '../session/step';
+import { Checkpoints } from './checkpoints';
 import type { Finding } from './finding';
 import { mentionsOf } from './mentions';
 import { merged } from './merged';
 import { search, type SearchOptions } from './search';
+import { shrunk } from './shrink';
 
 const FORM = formWith([choice('pilot', ['none', 'own']), text('licence'), number('length')]);
 const STAYS =
   'on.change(fields.pilot, ({ value }) => { if (value === "own") fields.licence.required = true; });';
 
-async function searched(
-  code: string,
-  more: Partial<SearchOptions> = {},
-  form: Form = FORM,
-  keeps = true,
-) {
+function groundOf(code: string, form: Form = FORM) {
   const sources = [{ name: '10-a.ts', text: code }];
   const around = { tables: [], services: [] };
   const ground = {
@@ -29,11 +27,24 @@ async function searched(
     parents: [],
     clock: Date.parse('2031-05-02T09:00:00Z'),
   };
-  const material = materialOf(form, around, sources, 'traced');
+  return {
+    ground,
+    mentions: mentionsOf(sources),
+    material: materialOf(form, around, sources, 'traced'),
+  };
+}
+
+async function searched(
+  code: string,
+  more: Partial<SearchOptions> = {},
+  form: Form = FORM,
+  keeps = true,
+) {
+  const { ground, mentions, material } = groundOf(code, form);
   const options = { seed: 1, sessions: 150, ...more };
   const stage = await stageOf(material);
   const on = keeps ? stage : { ...stage, checkpoint: () => null };
-  return search(ground, mentionsOf(sources), on, options);
+  return search(ground, mentions, on, options);
 }
 const wrong = ({ findings }: { findings: readonly Finding[] }) =>
   findings.filter(({ level }) => level === 'wrong');
@@ -49,7 +60,7 @@ test('the same seed finds the same; another one goes another way', async () => {
   expect(wrong(other)).toHaveLength(1);
 });
 
-test('going on from moments that are kept finds what playing every session from its opening finds', async () => {
+test('going on from checkpoints finds what playing every session from its opening finds', async () => {
   const code = `
 let times = 0;
 on.change(fields.pilot, async ({ value }) => {
@@ -152,4 +163,76 @@ test.each([
   expect(findings.filter((one) => one.part === part).map((one) => one.says)).toContain(
     `pilot set to "own", then pilot emptied: ${part} ${says}`,
   );
+});
+
+describe('the shortest way', () => {
+  const opening = {
+    person: { key: 'ida', name: 'Ida Lund', roles: ['agent'] },
+    record: null,
+    launch: {},
+    clock: Date.parse('2031-05-02T09:00:00Z'),
+    seed: 1,
+    newId: 'new',
+  };
+  const shortest = async (
+    code: string,
+    found: Pick<Finding, 'kind' | 'part' | 'aspect'>,
+    one: Step[],
+    other: Step[],
+    form: Form = FORM,
+  ) => {
+    const { ground, mentions, material } = groundOf(code, form);
+    const finding: Finding = {
+      ...found,
+      level: 'wrong',
+      lines: [],
+      says: '',
+      way: { opening, steps: one },
+      other: { opening, steps: other },
+      met: null,
+      also: [],
+    };
+    const stage = await stageOf(material);
+    const { way, other: theirs } = shrunk(finding, ground, mentions, stage, new Checkpoints());
+    return [way.steps, theirs!.steps];
+  };
+
+  test('of two orders leaves out what both have and do not need', async () => {
+    const length: Step = { set: 'length', to: 20 };
+    const pilot: Step = { set: 'pilot', to: 'own' };
+    const licence: Step = { set: 'licence', to: 'x' };
+    expect(
+      await shortest(
+        'on.change(fields.pilot, () => { fields.licence.required = (fields.length.value ?? 0) > 2; });\non.load(() => { fields.licence.required = false; });',
+        { kind: 'order', part: 'licence', aspect: 'required' },
+        [licence, length, pilot],
+        [pilot, length, licence],
+      ),
+    ).toEqual([
+      [{ ...length, to: 3 }, pilot],
+      [pilot, { ...length, to: 3 }],
+    ]);
+  });
+
+  test('of a turned page leaves out what was entered besides', async () => {
+    const form = {
+      ...formWith([]),
+      pages: [
+        page('first', [section('one', [choice('pilot', ['none', 'own']), text('licence')])]),
+        page('second', [section('two', [number('length')])]),
+      ],
+    };
+    const turns: Step[] = [{ turnTo: 'second' }, { turnTo: 'first' }];
+    const pilot: Step = { set: 'pilot', to: 'own' };
+    const besides: Step = { set: 'licence', to: 'x' };
+    expect(
+      await shortest(
+        'on.pageChange(() => { fields.licence.required = fields.pilot.value === "own"; });',
+        { kind: 'page-turn', part: 'licence', aspect: 'required' },
+        [besides, pilot, ...turns],
+        [besides, pilot],
+        form,
+      ),
+    ).toEqual([[pilot, ...turns], [pilot]]);
+  });
 });

@@ -13,7 +13,7 @@ import { Enough, Exploration, isOpen, isSound, offeredIn } from './exploration';
 import type { Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
-import { Moments } from './moments';
+import { Checkpoints } from './checkpoints';
 import { never } from './never';
 import { reachedBy, type Reached } from './reached';
 import type { HeldStep } from './play';
@@ -73,7 +73,7 @@ export function search(
 ): Searched {
   let phaseEnd = Infinity;
   let cut = false;
-  const moments = new Moments();
+  const checkpoints = new Checkpoints();
   const mayGoOn = (sessions: number) => {
     if (sessions >= options.sessions) throw new Enough();
     if (options.goOn?.(sessions, () => causesOf(run.findings)) === false) {
@@ -82,7 +82,7 @@ export function search(
     }
     if (sessions >= phaseEnd) throw new Enough();
   };
-  const run = new Exploration(ground, mentions, stage, options.seed, mayGoOn, moments);
+  const run = new Exploration(ground, mentions, stage, options.seed, mayGoOn, checkpoints);
   const phase = (share: number, work: () => void) => {
     if (cut) return;
     phaseEnd = run.sessions + share * options.sessions;
@@ -189,7 +189,7 @@ export function search(
   never(run, { opening: openedBy(first), steps: [] });
   return {
     findings: causesOf(run.findings).map((finding) =>
-      finding.level === 'wrong' ? shrunk(finding, ground, mentions, stage, moments) : finding,
+      finding.level === 'wrong' ? shrunk(finding, ground, mentions, stage, checkpoints) : finding,
     ),
     sessions: run.sessions,
     steps: run.steps,

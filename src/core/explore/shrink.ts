@@ -6,10 +6,12 @@ import { keyOf, type Finding, type Way } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { minimized } from './minimized';
-import type { Moments } from './moments';
+import type { Checkpoints } from './checkpoints';
 import { definitionOf } from './part-names';
 import { withoutWaits, type HeldStep } from './play';
 import { atLoad } from './relations/at-load';
+import { zones } from './relations/openings';
+import { aroundPages } from './relations/pages';
 import { sameEnd } from './relations/same-end';
 
 /** Sessions that shortening one finding may take. */
@@ -23,7 +25,7 @@ export function shrunk(
   ground: Ground,
   mentions: Mentions,
   stage: Stage,
-  moments: Moments,
+  checkpoints: Checkpoints,
 ): Finding {
   const again = repeatOf(finding);
   if (again === null) return finding;
@@ -31,7 +33,7 @@ export function shrunk(
   let last: Finding | null = null;
   const still = (common: readonly HeldStep[]): boolean => {
     if (left-- <= 0) return false;
-    const search = new Exploration(ground, mentions, stage, 1, () => undefined, moments);
+    const search = new Exploration(ground, mentions, stage, 1, () => undefined, checkpoints);
     again.repeat(search, common);
     const found = search.findings.find(
       (one) => keyOf(one) === keyOf(finding) && one.level === finding.level,
@@ -77,8 +79,32 @@ export function repeatOf({ kind, way, other }: Finding): Repeat | null {
       common: steps,
       repeat: (search, common) => atLoad(search, search.play(way.opening, common)),
     };
+  if (kind === 'zone') {
+    const opening = { ...other.opening, zone: undefined };
+    return { common: steps, repeat: (search, common) => zones(search, opening, common) };
+  }
   if (!equal(way.opening as never, other.opening as never) || !SAME_END.has(kind)) return null;
   const theirs = bare(other);
+  if (kind === 'order' && steps.length === theirs.length && inOrderOf(theirs, steps) !== null)
+    return {
+      common: steps,
+      repeat: (search, common) =>
+        sameEnd(
+          search,
+          kind,
+          search.play(way.opening, common),
+          search.play(way.opening, inOrderOf(theirs, common)!),
+          'the same entered in another order',
+        ),
+    };
+  if (kind === 'page-turn') {
+    const turned = steps.slice(theirs.length);
+    const isAgain = equal(theirs.slice(-turned.length) as never, turned as never);
+    return {
+      common: isAgain ? theirs.slice(0, -turned.length) : theirs,
+      repeat: (search, common) => aroundPages(search, way.opening, common),
+    };
+  }
   let shared = 0;
   while (shared < Math.min(steps.length, theirs.length) && equal(steps[shared], theirs[shared]))
     shared++;
@@ -96,7 +122,22 @@ export function repeatOf({ kind, way, other }: Finding): Repeat | null {
   };
 }
 
-/** The relations that compare two ends and nothing else. */
+/** What a step does, whatever value it enters. */
+const actOf = (step: HeldStep) => ('set' in step ? `set ${step.set}` : JSON.stringify(step));
+
+/** Steps in the order in which others have them; null where one of them is not among those. */
+function inOrderOf(order: readonly HeldStep[], steps: readonly HeldStep[]): HeldStep[] | null {
+  const places = order.map(actOf);
+  const placed = steps.map((step) => {
+    const at = places.indexOf(actOf(step));
+    if (at >= 0) places[at] = '';
+    return { step, at };
+  });
+  if (placed.some(({ at }) => at < 0)) return null;
+  return placed.toSorted((a, b) => a.at - b.at).map(({ step }) => step);
+}
+
+/** The relations that compare two ends of one opening, and those that this file knows how to repeat. */
 const SAME_END: ReadonlySet<Finding['kind']> = new Set([
   'not-back',
   'over-another',
@@ -104,6 +145,7 @@ const SAME_END: ReadonlySet<Finding['kind']> = new Set([
   'gone-leaves',
   'removed-row',
   'row-touches-row',
+  'page-turn',
 ]);
 
 /** Sessions whose calls are answered by hand keep their steps as they are. */

@@ -47,7 +47,7 @@ export const KIND_LABELS: Readonly<Record<Kind, string>> = {
 };
 
 /** `new, as Ida Lund`, `record d1, as Per Holm`: how a session is opened. */
-export function openedInWords({ record, person, launch, zone, parent, viewing }: Opening): string {
+function openedInWords({ record, person, launch, zone, parent, viewing }: Opening): string {
   const given = Object.entries(launch).filter(([, value]) => value !== null);
   const launched =
     given.length === 0 ? '' : `, launched with ${JSON.stringify(Object.fromEntries(given))}`;
@@ -57,11 +57,11 @@ export function openedInWords({ record, person, launch, zone, parent, viewing }:
   return `${record === null ? 'new' : `record ${record.id}`}, as ${person.name}${from}${looking}${launched}${where}`;
 }
 
-/** What is done, step by step. */
-export function wayInWords({ opening, steps }: Way, names: Names): string {
+/** What is done, step by step, with what stands between the steps. */
+export function wayInWords({ opening, steps }: Way, names: Names, between = '; '): string {
   const done = steps.map((step) => {
     const [what, how] = stepAtMarker(step, names);
     return how === '' ? what : `${what}: ${how}`;
   });
-  return [openedInWords(opening), ...done].join('; ');
+  return [openedInWords(opening), ...done].join(between);
 }

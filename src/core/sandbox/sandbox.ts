@@ -17,15 +17,15 @@ import { LIMITS, QuickJS, type Limits } from './quickjs';
 import type { Tell } from './questions';
 import type { Snapshot } from './snapshot';
 
-/** A moment of an open session, kept to go on from. */
-export interface Moment {
+/** How an open session stood, to go back to. */
+export interface Checkpoint {
   /** Goes back to it, whatever was opened and done since. Throws where other scripts have been loaded meanwhile. */
   restore(): void;
   /** It will not be gone back to again: its memory serves the next one. */
   release(): void;
 }
 
-/** Snapshots of released moments that are kept for the next ones. */
+/** Snapshots of released checkpoints that are kept for the next ones. */
 const SPARE = 4;
 
 /** Which events anybody listens to, so that a live form sends no steps in vain; columns as `rows.column`. */
@@ -102,7 +102,7 @@ export class Sandbox {
   }
 
   /** Keeps the open session as it stands: its own state, and the machine with what its scripts hold. */
-  checkpoint(): Moment {
+  checkpoint(): Checkpoint {
     const session = this.#session;
     const ready = this.#ready;
     if (session === null) throw new Error('the form is not open');

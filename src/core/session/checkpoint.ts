@@ -1,8 +1,8 @@
 /**
- * Going back to an earlier moment of a session, so that a search goes on from where it stands instead of playing all
- * steps again. Each part of a session that changes keeps what it holds and puts it back; a moment can be gone back to
- * any number of times, in any order, and between steps only. What the journal holds cannot serve for that: it leads back
- * to the beginning of a step, and through every step in between.
+ * Checkpoints of a session: a search goes back to one and on from there, instead of playing all steps again. Each part
+ * of a session that changes keeps what it holds and puts it back; a checkpoint can be gone back to any number of times, in
+ * any order, and between steps only. What the journal holds cannot serve for that: it leads back to the beginning of a
+ * step, and through every step in between.
  *
  * Left as they are: numbers that are given once (runs, calls, settlings, stops), which nothing outside can tell.
  */

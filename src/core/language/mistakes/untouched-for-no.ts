@@ -14,38 +14,46 @@ export const untouchedForNo: Mistake = {
   find: ({ flow, parts, file }) =>
     flow.blocks.flatMap((block) => {
       const kinds = new Kinds(block, parts);
+      /** Nothing where the answer is no yes/no field, or it does not matter here. */
       const say = (
         node: ts.Expression,
-        answer: ts.Expression,
-        fixes: Finding['fixes'],
-      ): Finding => ({
-        from: node.getStart(file),
-        to: node.getEnd(),
-        says: `${parts.called(answered(answer, kinds, block, parts)!)} is null until somebody answers, and that counts as no here. Write === false for no, or !== true for no and not answered yet.`,
-        fixes,
-      });
+        answer: ts.Expression | null,
+        matters: () => boolean,
+        fixes: () => Finding['fixes'],
+      ): Finding[] => {
+        const field = answer === null ? null : answered(answer, kinds, block, parts);
+        if (field === null || !matters()) return [];
+        return [
+          {
+            from: node.getStart(file),
+            to: node.getEnd(),
+            says: `${parts.called(field)} is null until somebody answers, and that counts as no here. Write === false for no, or !== true for no and not answered yet.`,
+            fixes: fixes(),
+          },
+        ];
+      };
+      const steering = (node: ts.Expression, answer: ts.Expression | null) =>
+        say(
+          node,
+          answer,
+          () => steers(node, block),
+          () => written(node, answer!, file),
+        );
       return [
         ...expressionsIn(block, ts.isPrefixUnaryExpression).flatMap((node) =>
-          node.operator === ts.SyntaxKind.ExclamationToken &&
-          answered(node.operand, kinds, block, parts) !== null &&
-          steers(node, block)
-            ? [say(node, node.operand, written(node, node.operand, file))]
-            : [],
+          steering(node, node.operator === ts.SyntaxKind.ExclamationToken ? node.operand : null),
         ),
-        ...expressionsIn(block, ts.isBinaryExpression).flatMap((node) => {
-          const asked = noForEmpty(node, kinds);
-          return asked !== null &&
-            answered(asked, kinds, block, parts) !== null &&
-            steers(node, block)
-            ? [say(node, asked, written(node, asked, file))]
-            : [];
-        }),
-        ...branchesOf(block)
-          .filter(
-            ({ asked, otherwise }) =>
-              answered(asked, kinds, block, parts) !== null && otherwise(block),
-          )
-          .map(({ asked }) => say(asked, asked, [])),
+        ...expressionsIn(block, ts.isBinaryExpression).flatMap((node) =>
+          steering(node, noForEmpty(node, kinds)),
+        ),
+        ...branchesOf(block).flatMap(({ asked, otherwise }) =>
+          say(
+            asked,
+            asked,
+            () => otherwise(block),
+            () => [],
+          ),
+        ),
       ];
     }),
 };

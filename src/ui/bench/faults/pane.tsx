@@ -6,8 +6,7 @@ import { counted } from '@/core/counted';
 import { keyOf, type Finding } from '@/core/explore/finding';
 import { outdatedInWords, type Meant } from '@/core/explore/meant';
 import { told } from '@/core/explore/told';
-import { KIND_LABELS, openedInWords } from '@/core/explore/words';
-import { stepAtMarker, type Names } from '@/core/tape/words';
+import { KIND_LABELS, wayInWords } from '@/core/explore/words';
 import { Button, Line, Notice, ProgressBar } from '../../kit';
 import { useHeldWhilePressed } from '../../press';
 import { useRoom } from '../../use-room';
@@ -139,7 +138,9 @@ function FindingItem({
         )}
       </Box>
       <Box my="2px">{text}</Box>
-      <WayLine way={way} names={names} />
+      <Box fontSize="12.5px" color="soft">
+        {wayInWords(way, names, ' → ')}
+      </Box>
       {reason !== undefined && <Box fontSize="13px">Meant: {reason}</Box>}
       <Flex gap="14px" mt="3px" wrap="wrap" fontSize="13px">
         <Button
@@ -194,18 +195,6 @@ function FindingItem({
           }}
         />
       )}
-    </Box>
-  );
-}
-
-function WayLine({ way: { opening, steps }, names }: { way: Finding['way']; names: Names }) {
-  const done = steps.map((step) => {
-    const [what, how] = stepAtMarker(step, names);
-    return how === '' ? what : `${what}: ${how}`;
-  });
-  return (
-    <Box fontSize="12.5px" color="soft">
-      {[openedInWords(opening), ...done].join(' → ')}
     </Box>
   );
 }

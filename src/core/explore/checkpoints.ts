@@ -1,12 +1,12 @@
 /**
- * Moments of sessions that a search has played, so that the next session goes on from the last one that it shares with
+ * Checkpoints of sessions that a search has played, so that the next session goes on from the last one that it shares with
  * another instead of being played from its opening. Only the latest are kept: each holds a copy of the machine.
  */
 import type { Seen } from '../scenario/seen';
 import type { Answer, Step } from '../session/step';
-import type { Moment } from './ground';
+import type { Checkpoint } from './ground';
 
-/** What has been done and answered up to a moment. */
+/** What has been done and answered up to a checkpoint. */
 export interface Played {
   /** That of the opening, then one for each step done. */
   answers: readonly Answer[];
@@ -20,16 +20,16 @@ export interface Played {
 /** A copy of a machine is one to three megabytes. */
 const KEPT = 32;
 
-export class Moments {
+export class Checkpoints {
   /** The latest last. */
-  readonly #kept = new Map<string, { moment: Moment; played: Played }>();
+  readonly #kept = new Map<string, { checkpoint: Checkpoint; played: Played }>();
 
-  /** Goes back to the last of these moments that is still kept, named from the opening on; null where none is. */
+  /** Goes back to the last of these checkpoints that is still kept, named from the opening on; null where none is. */
   nearest(names: readonly string[]): { at: number; played: Played } | null {
     for (let at = names.length - 1; at >= 0; at--) {
       const known = this.#kept.get(names[at]!);
       if (known === undefined) continue;
-      known.moment.restore();
+      known.checkpoint.restore();
       this.#kept.delete(names[at]!);
       this.#kept.set(names[at]!, known);
       return { at, played: known.played };
@@ -37,13 +37,13 @@ export class Moments {
     return null;
   }
 
-  keep(name: string, moment: Moment | null, played: Played): void {
-    if (moment === null) return;
-    for (const [oldest, { moment: unused }] of this.#kept) {
+  keep(name: string, checkpoint: Checkpoint | null, played: Played): void {
+    if (checkpoint === null) return;
+    for (const [oldest, { checkpoint: unused }] of this.#kept) {
       if (this.#kept.size < KEPT) break;
       this.#kept.delete(oldest);
       unused.release();
     }
-    this.#kept.set(name, { moment, played });
+    this.#kept.set(name, { checkpoint, played });
   }
 }
