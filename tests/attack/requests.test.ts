@@ -220,7 +220,7 @@ describe.each(all)('%s', (route) => {
   const path = addressOf(route);
   test('refuses what is wrong, and saves nothing', async () => {
     const before = await saved();
-    for (const shape of someOf(SHAPES, 3)) {
+    for (const shape of someOf(SHAPES, 6)) {
       for (const method of thorough ? METHODS : ['GET', 'POST', 'PUT', 'DELETE']) {
         // A release is made by a request of this app that says nothing more.
         if (

@@ -1,14 +1,9 @@
 /** What the attacks share: how thorough they are, and the report of what was tried and what came out. */
 import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { thorough } from '../support/thorough';
+import { someOf, thorough } from '../support/thorough';
 
-export { thorough };
-
-/** Every so many-th of a list, so that the quick part still meets every sort of it. */
-export function someOf<T>(all: readonly T[], every: number): T[] {
-  return thorough ? [...all] : all.filter((_, i) => i % every === 0);
-}
+export { someOf, thorough };
 
 /** Keeps a line of the table in docs/trust.md, where everything was tried. */
 export function report(attack: string, tried: number, came: string): void {

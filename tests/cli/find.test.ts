@@ -13,7 +13,7 @@ writeFileSync(
   '/** Stays. */\non.change(fields.keeps_some, ({ value }) => {\n  if (value === true) fields.collected_on.required = true;\n});\n',
 );
 const find = (...args: string[]) =>
-  tavro(['find', FAULTY, '--form', 'waste_declaration', '--sessions', '300', ...args]);
+  tavro(['find', FAULTY, '--form', 'waste_declaration', '--sessions', '200', ...args]);
 /** What a first call says, which others are compared with. */
 let first: ReturnType<typeof asJson> | null = null;
 const asJsonOnce = () => (first ??= asJson());
@@ -41,7 +41,7 @@ test('names the line, says what happens and how to get there, and fails', () => 
   expect(status).toBe(1);
   expect(stdout).toContain(`${FILE}:3:3: wrong: `);
   expect(stdout).toMatch(
-    /compared with new, as .*\nwaste_declaration: \d+ found in 300 sessions, \d+ steps\n$/s,
+    /compared with new, as .*\nwaste_declaration: \d+ found in 200 sessions, \d+ steps\n$/s,
   );
 });
 
@@ -78,7 +78,7 @@ test('what a baseline lists fails nothing; what is new does', () => {
   });
   const again = find('--baseline', known);
   expect(again.status).toBe(0);
-  expect(again.stdout).toMatch(/^waste_declaration: nothing found in 300 sessions/m);
+  expect(again.stdout).toMatch(/^waste_declaration: nothing found in 200 sessions/m);
   writeFileSync(known, '[]');
   expect(find('--baseline', known).status).toBe(1);
   writeFileSync(known, '{}');
@@ -93,7 +93,7 @@ test('what is meant is answered in the code, and told once it is no longer found
   const file = join(folder, 'forms/waste_declaration/behaviours/95-stays.ts');
   const answer = '  // tavro: meant, not-back: once collected it stays so\n';
   const call = (...more: string[]) =>
-    tavro(['find', folder, '--form', 'waste_declaration', '--sessions', '300', ...more]).stdout;
+    tavro(['find', folder, '--form', 'waste_declaration', '--sessions', '200', ...more]).stdout;
   writeFileSync(file, readFileSync(FILE, 'utf8').replace('  if (', `${answer}  if (`));
   const answered = call();
   expect(answered).not.toContain('95-stays.ts');

@@ -86,31 +86,33 @@ test('why and why not: the line, its sides, each cause in turn, and the option t
   await expect(why(page)).toContainText('needed does not hold');
 });
 
-test('why goes on through a sum to its rows and the steps behind them, by key from the field in focus', async ({
-  page,
-}) => {
-  await page.goto('/bench/berth_visit?record=2');
-  const form = sheet(page);
-  await form.getByRole('button', { name: '2 Cargo and dues' }).click();
-  await form.getByLabel(/^Weight.*row 1/).fill('4');
-  await page.keyboard.press('Tab');
-  await form.getByRole('button', { name: 'Why is cargo like that?' }).click();
-  await expect(why(page)).toContainText(/has the hint “[\d.]+ t in 2 lots\.”/);
-  await why(page)
-    .getByRole('button', { name: /^the sum of Weight/ })
-    .click();
-  await expect(why(page)).toContainText(
-    /The sum of Weight.* is [\d.]+: 4 in row 1 and [\d.]+ in row 2\./,
-  );
-  await why(page).getByRole('button', { name: 'row 2' }).click();
-  await expect(why(page)).toContainText(/in row 2 of .*: it came with the record\./);
-  // The same from the keyboard.
-  await form.getByLabel(/^Weight.*row 1/).focus();
-  await page.keyboard.press('Alt+y');
-  await expect(why(page)).toContainText(
-    /in row 1 of .* is 4 because Mira Oldane set .* \(step 2\)\./,
-  );
-});
+test(
+  'why goes on through a sum to its rows and the steps behind them, by key from the field in focus',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/bench/berth_visit?record=2');
+    const form = sheet(page);
+    await form.getByRole('button', { name: '2 Cargo and dues' }).click();
+    await form.getByLabel(/^Weight.*row 1/).fill('4');
+    await page.keyboard.press('Tab');
+    await form.getByRole('button', { name: 'Why is cargo like that?' }).click();
+    await expect(why(page)).toContainText(/has the hint “[\d.]+ t in 2 lots\.”/);
+    await why(page)
+      .getByRole('button', { name: /^the sum of Weight/ })
+      .click();
+    await expect(why(page)).toContainText(
+      /The sum of Weight.* is [\d.]+: 4 in row 1 and [\d.]+ in row 2\./,
+    );
+    await why(page).getByRole('button', { name: 'row 2' }).click();
+    await expect(why(page)).toContainText(/in row 2 of .*: it came with the record\./);
+    // The same from the keyboard.
+    await form.getByLabel(/^Weight.*row 1/).focus();
+    await page.keyboard.press('Alt+y');
+    await expect(why(page)).toContainText(
+      /in row 1 of .* is 4 because Mira Oldane set .* \(step 2\)\./,
+    );
+  },
+);
 
 test('what submitting came to can be asked, and who stopped it', WHOLE, async ({ page }) => {
   await openBench(page);
@@ -120,39 +122,41 @@ test('what submitting came to can be asked, and who stopped it', WHOLE, async ({
   await expect(why(page)).toContainText('required (true)');
 });
 
-test('a breakpoint with a condition lists all its hits, with watches as columns, and each can be stood on', async ({
-  page,
-}) => {
-  await openBench(page, 'Berths that fit');
-  await type(page, 'Length over all', '120');
-  await type(page, 'Draught', '6.4');
-  await type(page, 'Draught', '9');
-  await breakAt(page, 13);
-  const hits = page.getByRole('table', { name: 'Hits' }).getByRole('row');
-  // The opening and three steps, below a head.
-  await expect(hits).toHaveCount(5);
-  await page.getByLabel(/Condition of the breakpoint/).fill('draught > 5');
-  await page.keyboard.press('Enter');
-  await expect(hits).toHaveCount(3);
-  await page.getByLabel(/What the breakpoint .* shows/).fill('draught * 10');
-  await page.keyboard.press('Enter');
-  await expect(hits.nth(1)).toContainText('64');
-  await page.getByLabel('Watch an expression').fill('fitting.length');
-  await page.keyboard.press('Enter');
-  await expect(hits.nth(1).getByRole('cell').nth(1)).toHaveText('4');
-  await expect(hits.nth(2).getByRole('cell').nth(1)).toHaveText('2');
-  await page.getByLabel('Watch an expression').fill('draught = 3');
-  await page.keyboard.press('Enter');
-  await expect(tape(page).getByText(/That assigns something/)).toBeVisible();
-  await hits.nth(1).getByRole('button').click();
-  await expect(page.locator('#field-draught')).toHaveValue('6.4');
-  await expect(page.locator('.tv-standing')).toContainText('fields.berth.options = fitting');
-  // The form says what stood before the line ran.
-  await hits.nth(2).getByRole('button').click();
-  await expect(page.locator('#field-draught')).toHaveValue('9.0');
-  await expect(sheet(page).getByText('4 of 11 offered').filter({ visible: true })).toBeVisible();
-  await expect(sheet(page).getByText('2 of 11 offered')).toHaveCount(0);
-});
+test(
+  'a breakpoint with a condition lists all its hits, with watches as columns, and each can be stood on',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Berths that fit');
+    await type(page, 'Length over all', '120');
+    await type(page, 'Draught', '6.4');
+    await type(page, 'Draught', '9');
+    await breakAt(page, 13);
+    const hits = page.getByRole('table', { name: 'Hits' }).getByRole('row');
+    // The opening and three steps, below a head.
+    await expect(hits).toHaveCount(5);
+    await page.getByLabel(/Condition of the breakpoint/).fill('draught > 5');
+    await page.keyboard.press('Enter');
+    await expect(hits).toHaveCount(3);
+    await page.getByLabel(/What the breakpoint .* shows/).fill('draught * 10');
+    await page.keyboard.press('Enter');
+    await expect(hits.nth(1)).toContainText('64');
+    await page.getByLabel('Watch an expression').fill('fitting.length');
+    await page.keyboard.press('Enter');
+    await expect(hits.nth(1).getByRole('cell').nth(1)).toHaveText('4');
+    await expect(hits.nth(2).getByRole('cell').nth(1)).toHaveText('2');
+    await page.getByLabel('Watch an expression').fill('draught = 3');
+    await page.keyboard.press('Enter');
+    await expect(tape(page).getByText(/That assigns something/)).toBeVisible();
+    await hits.nth(1).getByRole('button').click();
+    await expect(page.locator('#field-draught')).toHaveValue('6.4');
+    await expect(page.locator('.tv-standing')).toContainText('fields.berth.options = fitting');
+    // The form says what stood before the line ran.
+    await hits.nth(2).getByRole('button').click();
+    await expect(page.locator('#field-draught')).toHaveValue('9.0');
+    await expect(sheet(page).getByText('4 of 11 offered').filter({ visible: true })).toBeVisible();
+    await expect(sheet(page).getByText('2 of 11 offered')).toHaveCount(0);
+  },
+);
 
 test(
   'the prompt reads everything at the moment that is stood on, shows trees and changes nothing',

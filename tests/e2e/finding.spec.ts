@@ -1,6 +1,6 @@
 /** Faults that the search finds on the bench: after an edit, at their moment, as a scenario, answered in the code. */
 import type { Page } from '@playwright/test';
-import { copyOf, editor, expect, OWN, seriousOn, test } from './workspace';
+import { copyOf, editor, expect, OWN, seriousOn, test, WHOLE } from './workspace';
 
 test.use({ file: 'finding' });
 
@@ -94,18 +94,20 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
   await expect(page.getByText(/sessions: nothing wrong/)).toBeVisible();
 });
 
-test('the search is stopped, stays stopped on another form, and goes on when it is asked to', async ({
-  page,
-}) => {
-  await page.goto('/bench/waste_declaration');
-  await expect(editor(page)).toBeVisible();
-  await openFaults(page);
-  await expect(page.getByText(/^\d+ sessions: nothing wrong so far/)).toBeVisible();
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await expect(page.getByRole('button', { name: /^Search( on)?$/ })).toBeVisible();
-  await page.goto('/bench/crew_change');
-  await openFaults(page);
-  await expect(page.getByText('Stopped.')).toBeVisible();
-  await page.getByRole('button', { name: 'Search', exact: true }).click();
-  await expect(page.getByText(/^\d+ sessions: /)).toBeVisible();
-});
+test(
+  'the search is stopped, stays stopped on another form, and goes on when it is asked to',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/bench/waste_declaration');
+    await expect(editor(page)).toBeVisible();
+    await openFaults(page);
+    await expect(page.getByText(/^\d+ sessions: nothing wrong so far/)).toBeVisible();
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await expect(page.getByRole('button', { name: /^Search( on)?$/ })).toBeVisible();
+    await page.goto('/bench/crew_change');
+    await openFaults(page);
+    await expect(page.getByText('Stopped.')).toBeVisible();
+    await page.getByRole('button', { name: 'Search', exact: true }).click();
+    await expect(page.getByText(/^\d+ sessions: /)).toBeVisible();
+  },
+);

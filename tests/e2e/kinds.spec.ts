@@ -76,32 +76,34 @@ test(
   },
 );
 
-test('a page is checked when it is left, and what is wrong on another page is gone to at the submission', async ({
-  page,
-}) => {
-  await page.goto('/fill/works_permit');
-  await page.locator('#field-works_kind').selectOption('hot');
-  await page.getByRole('button', { name: '2 Safety' }).click();
-  await expect(page.locator('#field-description')).toHaveAttribute('aria-invalid', 'true');
-  await page.locator('#field-description').fill('Weld the ladder.');
-  await page.locator('#field-berth').selectOption('nq2');
-  await page.locator('#field-begins').fill('2031-05-06T08:00');
-  await page.locator('#field-ends').fill('2031-05-06T11:30');
-  await page.locator('#field-ends').press('Enter');
-  await expect(page.locator('#field-hours')).toHaveValue('3.5');
-  await page.getByRole('button', { name: '2 Safety' }).click();
-  await expect(page.getByText('Hot works need extinguishers on site.')).toBeVisible();
-  await page.getByRole('button', { name: '1 Works' }).click();
-  await page.getByRole('button', { name: 'Submit' }).click();
-  await expect(page.getByText(/fields need attention/)).toBeVisible();
-  await expect(page.locator('#field-leader_phone')).toBeFocused();
-  await expect(page.getByRole('list', { name: 'Full examination' })).toBeVisible();
-  expect(await seriousOn(page)).toEqual([]);
-  await page.getByRole('button', { name: '1 Works' }).click();
-  await page.locator('#field-works_kind').selectOption('inspection');
-  await expect(page.getByText('An inspection needs no permit.')).toBeVisible();
-  await expect(page.locator('#field-works_kind')).toHaveCount(0);
-});
+test(
+  'a page is checked when it is left, and what is wrong on another page is gone to at the submission',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/fill/works_permit');
+    await page.locator('#field-works_kind').selectOption('hot');
+    await page.getByRole('button', { name: '2 Safety' }).click();
+    await expect(page.locator('#field-description')).toHaveAttribute('aria-invalid', 'true');
+    await page.locator('#field-description').fill('Weld the ladder.');
+    await page.locator('#field-berth').selectOption('nq2');
+    await page.locator('#field-begins').fill('2031-05-06T08:00');
+    await page.locator('#field-ends').fill('2031-05-06T11:30');
+    await page.locator('#field-ends').press('Enter');
+    await expect(page.locator('#field-hours')).toHaveValue('3.5');
+    await page.getByRole('button', { name: '2 Safety' }).click();
+    await expect(page.getByText('Hot works need extinguishers on site.')).toBeVisible();
+    await page.getByRole('button', { name: '1 Works' }).click();
+    await page.getByRole('button', { name: 'Submit' }).click();
+    await expect(page.getByText(/fields need attention/)).toBeVisible();
+    await expect(page.locator('#field-leader_phone')).toBeFocused();
+    await expect(page.getByRole('list', { name: 'Full examination' })).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
+    await page.getByRole('button', { name: '1 Works' }).click();
+    await page.locator('#field-works_kind').selectOption('inspection');
+    await expect(page.getByText('An inspection needs no permit.')).toBeVisible();
+    await expect(page.locator('#field-works_kind')).toHaveCount(0);
+  },
+);
 
 test('a file is kept by the server with the record, and only when its content has arrived', async ({
   page,
@@ -235,98 +237,102 @@ test('a table of ten thousand rows is searched while typing', WHOLE, async ({ pa
   await expect(page.getByText('structure saved')).toBeVisible();
 });
 
-test('structure is edited on the bench: options, order by keyboard, undo, renaming everywhere, removal with what it breaks', async ({
-  page,
-}) => {
-  test.slow();
-  await page.goto(`/bench/${await copyOf(page.request, 'waste_declaration')}`);
-  await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
-  await page.getByRole('tab', { name: 'Structure' }).click();
-  const parts = page.getByRole('region', { name: 'Parts in their order' });
-  const part = page.getByRole('region', { name: 'The part chosen' });
-  const item = (name: string) => parts.locator(`[data-item="${name}"]`);
-  // A new field is at hand at once, in the live form and in the editor.
-  await item('vessel')
-    .getByRole('button', { name: /^Vessel/ })
-    .click();
-  await page.getByLabel('Label of the new part').fill('Agent on duty');
-  await page.keyboard.press('Enter');
-  await expect(page.locator('#field-agent_on_duty')).toBeVisible();
-  await item('agent_on_duty').getByRole('button', { name: 'Agent on duty up' }).click();
-  await expect(parts.locator('[data-item]').nth(2)).toHaveAttribute('data-item', 'agent_on_duty');
-  await page.getByRole('tab', { name: 'Fee' }).click();
-  await page.locator('.cm-content').click();
-  await page.keyboard.press('Control+End');
-  await page.keyboard.type('on.load(() => { fields.agent_on');
-  await expect(page.locator('.cm-tooltip-autocomplete')).toContainText('agent_on_duty');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Control+z');
-  await expect(page.locator('.cm-content')).not.toContainText('agent_on');
-  await page.getByRole('tab', { name: 'Structure' }).click();
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(page.locator('#field-agent_on_duty')).toHaveCount(0);
-  // By drag handle and keyboard alone.
-  await item('tank').getByRole('button', { name: 'Move Tank or drum' }).focus();
-  const isOver = (name: string) =>
-    expect(page.getByText(`was moved over droppable area ${name}`)).toHaveCount(1);
-  await page.keyboard.press('Space');
-  await isOver('tank');
-  await page.keyboard.press('ArrowUp');
-  await isOver('wastes');
-  await page.keyboard.press('Space');
-  await expect(parts.locator('[data-item]').nth(3)).toHaveAttribute('data-item', 'tank');
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  // A hidden part that keeps its space leaves its place empty; others close up.
-  await expect(page.locator('[data-kept=next_port]')).toHaveCount(0);
-  await item('next_port')
-    .getByRole('button', { name: /^Port where/ })
-    .click();
-  await part.getByLabel('keeps its space').check();
-  await expect(page.locator('[data-kept=next_port]')).toHaveCount(1);
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  // A key in use warns.
-  await item('wastes')
-    .getByRole('button', { name: /^What is on board/ })
-    .click();
-  await part.getByRole('button', { name: 'Remove Sludge' }).click();
-  await expect(part.getByText('The key sludge is in use')).toBeVisible();
-  await part.getByRole('button', { name: 'Keep it' }).click();
-  // Renaming, after a look at what will change; something was done in the form before.
-  await page.locator('#field-vessel').fill('Tern');
-  await page.keyboard.press('Tab');
-  await item('tank')
-    .getByRole('button', { name: /^Tank or drum/ })
-    .click();
-  await expect(page.getByText('structure saved')).toBeVisible();
-  await part.getByRole('button', { name: 'rename' }).click();
-  await part.getByLabel('New technical name').fill('kept_in');
-  await part.getByRole('button', { name: 'Show what changes' }).click();
-  const preview = page.getByRole('region', { name: 'What renaming changes' });
-  await expect(preview.getByText('fields.kept_in.required = fields.kept_in.shown;')).toBeVisible();
-  await expect(
-    preview.getByText('The agent declares and finds the reception locked'),
-  ).toBeVisible();
-  await expect(preview.getByText('1 record will hold it under the new name.')).toBeVisible();
-  expect(await seriousOn(page)).toEqual([]);
-  await part.getByRole('button', { name: 'Rename everywhere' }).click();
-  // It stays in Structure, with the steps done so far, and can be undone.
-  const renamed = page.getByText('tank is kept_in everywhere now.');
-  await expect(renamed).toBeVisible();
-  await expect(page.getByText('after step 1 of 1')).toBeVisible();
-  await expect(part.getByRole('heading', { name: 'Tank or drum' })).toBeVisible();
-  await page.getByRole('tab', { name: 'What each waste asks for' }).click();
-  await expect(page.locator('.cm-content')).toContainText('fields.kept_in.shown');
-  await page.getByRole('tab', { name: 'Structure' }).click();
-  await renamed.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('kept_in is tank everywhere now.')).toBeVisible();
-  await page.getByRole('button', { name: 'Undo renaming' }).click();
-  await expect(renamed).toBeVisible();
-  // Removing says first what it breaks; the part is still the one chosen.
-  await part.getByRole('button', { name: 'Remove this part' }).click();
-  await expect(part.getByText('What each waste asks for, lines')).toBeVisible();
-  await part.getByRole('button', { name: 'Keep it' }).click();
-});
+test(
+  'structure is edited on the bench: options, order by keyboard, undo, renaming everywhere, removal with what it breaks',
+  WHOLE,
+  async ({ page }) => {
+    test.slow();
+    await page.goto(`/bench/${await copyOf(page.request, 'waste_declaration')}`);
+    await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
+    await page.getByRole('tab', { name: 'Structure' }).click();
+    const parts = page.getByRole('region', { name: 'Parts in their order' });
+    const part = page.getByRole('region', { name: 'The part chosen' });
+    const item = (name: string) => parts.locator(`[data-item="${name}"]`);
+    // A new field is at hand at once, in the live form and in the editor.
+    await item('vessel')
+      .getByRole('button', { name: /^Vessel/ })
+      .click();
+    await page.getByLabel('Label of the new part').fill('Agent on duty');
+    await page.keyboard.press('Enter');
+    await expect(page.locator('#field-agent_on_duty')).toBeVisible();
+    await item('agent_on_duty').getByRole('button', { name: 'Agent on duty up' }).click();
+    await expect(parts.locator('[data-item]').nth(2)).toHaveAttribute('data-item', 'agent_on_duty');
+    await page.getByRole('tab', { name: 'Fee' }).click();
+    await page.locator('.cm-content').click();
+    await page.keyboard.press('Control+End');
+    await page.keyboard.type('on.load(() => { fields.agent_on');
+    await expect(page.locator('.cm-tooltip-autocomplete')).toContainText('agent_on_duty');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('.cm-content')).not.toContainText('agent_on');
+    await page.getByRole('tab', { name: 'Structure' }).click();
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await expect(page.locator('#field-agent_on_duty')).toHaveCount(0);
+    // By drag handle and keyboard alone.
+    await item('tank').getByRole('button', { name: 'Move Tank or drum' }).focus();
+    const isOver = (name: string) =>
+      expect(page.getByText(`was moved over droppable area ${name}`)).toHaveCount(1);
+    await page.keyboard.press('Space');
+    await isOver('tank');
+    await page.keyboard.press('ArrowUp');
+    await isOver('wastes');
+    await page.keyboard.press('Space');
+    await expect(parts.locator('[data-item]').nth(3)).toHaveAttribute('data-item', 'tank');
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    // A hidden part that keeps its space leaves its place empty; others close up.
+    await expect(page.locator('[data-kept=next_port]')).toHaveCount(0);
+    await item('next_port')
+      .getByRole('button', { name: /^Port where/ })
+      .click();
+    await part.getByLabel('keeps its space').check();
+    await expect(page.locator('[data-kept=next_port]')).toHaveCount(1);
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    // A key in use warns.
+    await item('wastes')
+      .getByRole('button', { name: /^What is on board/ })
+      .click();
+    await part.getByRole('button', { name: 'Remove Sludge' }).click();
+    await expect(part.getByText('The key sludge is in use')).toBeVisible();
+    await part.getByRole('button', { name: 'Keep it' }).click();
+    // Renaming, after a look at what will change; something was done in the form before.
+    await page.locator('#field-vessel').fill('Tern');
+    await page.keyboard.press('Tab');
+    await item('tank')
+      .getByRole('button', { name: /^Tank or drum/ })
+      .click();
+    await expect(page.getByText('structure saved')).toBeVisible();
+    await part.getByRole('button', { name: 'rename' }).click();
+    await part.getByLabel('New technical name').fill('kept_in');
+    await part.getByRole('button', { name: 'Show what changes' }).click();
+    const preview = page.getByRole('region', { name: 'What renaming changes' });
+    await expect(
+      preview.getByText('fields.kept_in.required = fields.kept_in.shown;'),
+    ).toBeVisible();
+    await expect(
+      preview.getByText('The agent declares and finds the reception locked'),
+    ).toBeVisible();
+    await expect(preview.getByText('1 record will hold it under the new name.')).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
+    await part.getByRole('button', { name: 'Rename everywhere' }).click();
+    // It stays in Structure, with the steps done so far, and can be undone.
+    const renamed = page.getByText('tank is kept_in everywhere now.');
+    await expect(renamed).toBeVisible();
+    await expect(page.getByText('after step 1 of 1')).toBeVisible();
+    await expect(part.getByRole('heading', { name: 'Tank or drum' })).toBeVisible();
+    await page.getByRole('tab', { name: 'What each waste asks for' }).click();
+    await expect(page.locator('.cm-content')).toContainText('fields.kept_in.shown');
+    await page.getByRole('tab', { name: 'Structure' }).click();
+    await renamed.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('kept_in is tank everywhere now.')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo renaming' }).click();
+    await expect(renamed).toBeVisible();
+    // Removing says first what it breaks; the part is still the one chosen.
+    await part.getByRole('button', { name: 'Remove this part' }).click();
+    await expect(part.getByText('What each waste asks for, lines')).toBeVisible();
+    await part.getByRole('button', { name: 'Keep it' }).click();
+  },
+);
 
 test(
   'a table is edited, and CSV comes in after a preview that names bad cells',

@@ -51,26 +51,28 @@ async function type(page: Page, text: string): Promise<void> {
   await page.keyboard.type(text);
 }
 
-test('a behaviour typed while the server is out of reach is there again after a crash', async ({
-  page,
-}) => {
-  const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
-  await page.goto(bench);
-  await expect(page.getByText('saved, revision 1')).toBeVisible();
-  await cutOff(page);
-  await type(page, '// kept by the browser');
-  await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
-  await expect.poll(() => keptIn(page)).toContain('// kept by the browser');
-  const next = await crash(page);
-  await next.goto(bench);
-  await expect(next.getByText('you left changes here that were not saved')).toBeVisible();
-  await next.getByRole('button', { name: 'Bring them back' }).click();
-  await expect(next.locator('.cm-content')).toContainText('// kept by the browser');
-  await expect(next.getByText('saved, revision 2')).toBeVisible();
-  await next.reload();
-  await expect(next.getByText('saved, revision 2')).toBeVisible();
-  await expect(next.getByText('you left changes here')).toHaveCount(0);
-});
+test(
+  'a behaviour typed while the server is out of reach is there again after a crash',
+  WHOLE,
+  async ({ page }) => {
+    const bench = `/bench/${await copyOf(page.request, 'vessel')}`;
+    await page.goto(bench);
+    await expect(page.getByText('saved, revision 1')).toBeVisible();
+    await cutOff(page);
+    await type(page, '// kept by the browser');
+    await expect(page.getByText('not saved: The server is out of reach.')).toBeVisible();
+    await expect.poll(() => keptIn(page)).toContain('// kept by the browser');
+    const next = await crash(page);
+    await next.goto(bench);
+    await expect(next.getByText('you left changes here that were not saved')).toBeVisible();
+    await next.getByRole('button', { name: 'Bring them back' }).click();
+    await expect(next.locator('.cm-content')).toContainText('// kept by the browser');
+    await expect(next.getByText('saved, revision 2')).toBeVisible();
+    await next.reload();
+    await expect(next.getByText('saved, revision 2')).toBeVisible();
+    await expect(next.getByText('you left changes here')).toHaveCount(0);
+  },
+);
 
 test('what another tab is typing is offered to nobody', WHOLE, async ({ page, context }) => {
   const bench = `/bench/${await copyOf(page.request, 'vessel')}`;

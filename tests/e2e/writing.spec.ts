@@ -197,102 +197,106 @@ test('from a need to a behaviour with a scenario that proves it both ways', asyn
   await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
 });
 
-test('behaviours are turned off, moved, copied, deleted and brought back, with every revision kept', async ({
-  page,
-}) => {
-  await openBench(page, 'crew_change');
-  const order = () =>
-    list(page)
-      .locator('[data-behaviour]')
-      .evaluateAll((rows) => rows.map((row) => (row as HTMLElement).dataset.behaviour));
-  expect(await order()).toEqual(['10-flags.ts', '20-papers.ts', '30-numbers.ts']);
-  await page.getByRole('tab', { name: 'Numbers' }).click();
-  await act(page, 'Numbers', 'Turn off');
-  await expect(editor(page)).toContainText('@off');
-  await expect(foot(page)).toContainText('turned off: it takes no part in the form');
-  await expect(page.getByText(/saved, revision 2/)).toBeVisible();
-  await page.locator('#field-on_board').fill('12');
-  await page.keyboard.press('Tab');
-  await expect(page.locator('#field-after')).toHaveValue('');
-  await act(page, 'Numbers', 'Turn on');
-  await expect(page.locator('#field-after')).toHaveValue('12');
-  await expect(page.getByText(/saved, revision 3/)).toBeVisible();
+test(
+  'behaviours are turned off, moved, copied, deleted and brought back, with every revision kept',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'crew_change');
+    const order = () =>
+      list(page)
+        .locator('[data-behaviour]')
+        .evaluateAll((rows) => rows.map((row) => (row as HTMLElement).dataset.behaviour));
+    expect(await order()).toEqual(['10-flags.ts', '20-papers.ts', '30-numbers.ts']);
+    await page.getByRole('tab', { name: 'Numbers' }).click();
+    await act(page, 'Numbers', 'Turn off');
+    await expect(editor(page)).toContainText('@off');
+    await expect(foot(page)).toContainText('turned off: it takes no part in the form');
+    await expect(page.getByText(/saved, revision 2/)).toBeVisible();
+    await page.locator('#field-on_board').fill('12');
+    await page.keyboard.press('Tab');
+    await expect(page.locator('#field-after')).toHaveValue('');
+    await act(page, 'Numbers', 'Turn on');
+    await expect(page.locator('#field-after')).toHaveValue('12');
+    await expect(page.getByText(/saved, revision 3/)).toBeVisible();
 
-  await act(page, 'Numbers', 'Title and purpose…');
-  await page.getByRole('textbox', { name: 'Purpose' }).fill('how many are on board afterwards.');
-  await page.keyboard.press('Enter');
-  await expect(editor(page)).toContainText('/** Numbers: how many are on board afterwards. */');
-  await expect(page.getByText(/saved, revision 4/)).toBeVisible();
-  await foot(page).getByRole('button', { name: 'History' }).click();
-  const history = page.getByRole('list', { name: 'Revisions' });
-  await expect(history.getByRole('button')).toHaveCount(4);
-  await history.getByRole('button', { name: /revision 2/ }).click();
-  await expect(
-    page.locator('.cm-changedLine, .cm-insertedLine').filter({ hasText: '@off' }).first(),
-  ).toBeVisible();
-  await history.getByRole('button', { name: /revision 1/ }).click();
-  await page.getByRole('button', { name: 'Bring back revision 1' }).click();
-  await expect(editor(page)).toContainText('and whether that is enough.');
-  await expect(page.getByText(/saved, revision 5/)).toBeVisible();
+    await act(page, 'Numbers', 'Title and purpose…');
+    await page.getByRole('textbox', { name: 'Purpose' }).fill('how many are on board afterwards.');
+    await page.keyboard.press('Enter');
+    await expect(editor(page)).toContainText('/** Numbers: how many are on board afterwards. */');
+    await expect(page.getByText(/saved, revision 4/)).toBeVisible();
+    await foot(page).getByRole('button', { name: 'History' }).click();
+    const history = page.getByRole('list', { name: 'Revisions' });
+    await expect(history.getByRole('button')).toHaveCount(4);
+    await history.getByRole('button', { name: /revision 2/ }).click();
+    await expect(
+      page.locator('.cm-changedLine, .cm-insertedLine').filter({ hasText: '@off' }).first(),
+    ).toBeVisible();
+    await history.getByRole('button', { name: /revision 1/ }).click();
+    await page.getByRole('button', { name: 'Bring back revision 1' }).click();
+    await expect(editor(page)).toContainText('and whether that is enough.');
+    await expect(page.getByText(/saved, revision 5/)).toBeVisible();
 
-  // By keyboard, to the top.
-  await list(page).getByRole('button', { name: 'Move Numbers' }).focus();
-  await page.keyboard.press('Space');
-  const isOver = (name: string, timeout = 300_000) =>
-    expect(page.getByText(`was moved over droppable area ${name}`)).toHaveCount(1, { timeout });
-  await isOver('30-numbers.ts');
-  for (const name of ['20-papers.ts', '10-flags.ts'])
-    // A key that comes before everything is measured is lost, as people notice who press it again.
-    await expect(async () => {
-      await page.keyboard.press('ArrowUp');
-      await isOver(name, 5000);
-    }).toPass();
-  await page.keyboard.press('Space');
-  await expect.poll(order).toEqual(['5-numbers.ts', '10-flags.ts', '20-papers.ts']);
-  await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
-  await page.reload();
-  await expect.poll(order).toEqual(['5-numbers.ts', '10-flags.ts', '20-papers.ts']);
-  const titles = async () => (await order()).map((name) => name?.replace(/^\d+-/, ''));
-  await act(page, 'Numbers', 'Later');
-  await expect.poll(titles).toEqual(['flags.ts', 'numbers.ts', 'papers.ts']);
-  await act(page, 'Numbers', 'Later');
-  await expect.poll(titles).toEqual(['flags.ts', 'papers.ts', 'numbers.ts']);
+    // By keyboard, to the top.
+    await list(page).getByRole('button', { name: 'Move Numbers' }).focus();
+    await page.keyboard.press('Space');
+    const isOver = (name: string, timeout = 300_000) =>
+      expect(page.getByText(`was moved over droppable area ${name}`)).toHaveCount(1, { timeout });
+    await isOver('30-numbers.ts');
+    for (const name of ['20-papers.ts', '10-flags.ts'])
+      // A key that comes before everything is measured is lost, as people notice who press it again.
+      await expect(async () => {
+        await page.keyboard.press('ArrowUp');
+        await isOver(name, 5000);
+      }).toPass();
+    await page.keyboard.press('Space');
+    await expect.poll(order).toEqual(['5-numbers.ts', '10-flags.ts', '20-papers.ts']);
+    await expect(page.getByRole('button', { name: '✓ 4 scenarios' })).toBeVisible();
+    await page.reload();
+    await expect.poll(order).toEqual(['5-numbers.ts', '10-flags.ts', '20-papers.ts']);
+    const titles = async () => (await order()).map((name) => name?.replace(/^\d+-/, ''));
+    await act(page, 'Numbers', 'Later');
+    await expect.poll(titles).toEqual(['flags.ts', 'numbers.ts', 'papers.ts']);
+    await act(page, 'Numbers', 'Later');
+    await expect.poll(titles).toEqual(['flags.ts', 'papers.ts', 'numbers.ts']);
 
-  await act(page, 'Numbers', 'Duplicate');
-  await expect(page.getByRole('tab', { name: 'Numbers copy', selected: true })).toBeVisible();
-  await expect(editor(page)).toContainText('@off');
-  await remove(page, 'Numbers copy');
-  await page.getByRole('button', { name: 'Bring it back' }).click();
-  await expect(page.getByRole('tab', { name: 'Numbers copy', selected: true })).toBeVisible();
-  await expect(page.getByText(/saved, revision 3/)).toBeVisible();
-  await remove(page, 'Numbers copy');
-});
+    await act(page, 'Numbers', 'Duplicate');
+    await expect(page.getByRole('tab', { name: 'Numbers copy', selected: true })).toBeVisible();
+    await expect(editor(page)).toContainText('@off');
+    await remove(page, 'Numbers copy');
+    await page.getByRole('button', { name: 'Bring it back' }).click();
+    await expect(page.getByRole('tab', { name: 'Numbers copy', selected: true })).toBeVisible();
+    await expect(page.getByText(/saved, revision 3/)).toBeVisible();
+    await remove(page, 'Numbers copy');
+  },
+);
 
-test('the map tells who steers what, from the sources and from the tape, and says conflicts', async ({
-  page,
-}) => {
-  await openBench(page, 'vessel');
-  await page.getByRole('tab', { name: 'Map' }).click();
-  const told = page.getByRole('region', { name: 'Who reads and steers what' });
-  await expect(page.getByText('no conflicts, no circles')).toBeVisible();
-  await expect(page.locator('[data-testid=map] canvas')).toBeVisible();
-  await told.getByRole('button', { name: 'Visits' }).click();
-  await expect(told).toContainText('steers Standing: locked, value · Visits: shown');
-  await told.getByRole('button', { name: 'Standing: locked, value' }).click();
-  await expect(told).toContainText('steered in this session by Visits: locked');
-  await newBehaviour(page, 'Rival');
-  await page.keyboard.insertText(
-    'keep(() => {\n  fields.standing.locked = fields.imo.empty;\n  fields.length.value = fields.draught.value;\n});\nkeep(() => {\n  fields.draught.value = fields.length.value;\n});\n',
-  );
-  await expect(foot(page)).toContainText('locked is also steered by “Visits”');
-  await page.keyboard.press('Alt+m');
-  await expect(page.getByText('Standing: locked is steered by Visits and Rival')).toBeVisible();
-  await expect(
-    page.getByText(
-      /↻ (Draught → Rival → Length over all → Rival → Draught|Length over all → Rival → Draught → Rival → Length over all)/,
-    ),
-  ).toBeVisible();
-});
+test(
+  'the map tells who steers what, from the sources and from the tape, and says conflicts',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'vessel');
+    await page.getByRole('tab', { name: 'Map' }).click();
+    const told = page.getByRole('region', { name: 'Who reads and steers what' });
+    await expect(page.getByText('no conflicts, no circles')).toBeVisible();
+    await expect(page.locator('[data-testid=map] canvas')).toBeVisible();
+    await told.getByRole('button', { name: 'Visits' }).click();
+    await expect(told).toContainText('steers Standing: locked, value · Visits: shown');
+    await told.getByRole('button', { name: 'Standing: locked, value' }).click();
+    await expect(told).toContainText('steered in this session by Visits: locked');
+    await newBehaviour(page, 'Rival');
+    await page.keyboard.insertText(
+      'keep(() => {\n  fields.standing.locked = fields.imo.empty;\n  fields.length.value = fields.draught.value;\n});\nkeep(() => {\n  fields.draught.value = fields.length.value;\n});\n',
+    );
+    await expect(foot(page)).toContainText('locked is also steered by “Visits”');
+    await page.keyboard.press('Alt+m');
+    await expect(page.getByText('Standing: locked is steered by Visits and Rival')).toBeVisible();
+    await expect(
+      page.getByText(
+        /↻ (Draught → Rival → Length over all → Rival → Draught|Length over all → Rival → Draught → Rival → Length over all)/,
+      ),
+    ).toBeVisible();
+  },
+);
 
 test(
   'a helper is gone to, renamed and formatted, and all scripts of the workspace are searched',
