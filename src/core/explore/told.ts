@@ -85,11 +85,11 @@ function doneInWords(step: Step, form: Form, names: Names): string {
       : definitionOf(form, step.set)?.kind === 'file'
         ? `adds a file to ${names.part(step.set)}`
         : `sets ${names.part(step.set)} to ${valueOf(step.set, step.to, form)}`;
+  if ('answer' in step)
+    return `gets ${step.fails === undefined ? 'the' : 'no'} answer of ${step.answer}`;
   const text = stepInWords(step, names, '').trim();
   const [verb, ...rest] = text.split(' ');
-  return kindOfStep(step) === 'answer' || kindOfStep(step) === 'fromChild'
-    ? text
-    : [PRESENT[verb!] ?? verb, ...rest].join(' ');
+  return kindOfStep(step) === 'fromChild' ? text : [PRESENT[verb!] ?? verb, ...rest].join(' ');
 }
 
 const PRESENT: Readonly<Record<string, string>> = {

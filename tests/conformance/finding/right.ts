@@ -333,4 +333,21 @@ on.load(() => {
 });
 on.saved(({ id }) => parent?.set("remarks", "Clearance " + id));`,
   ),
+  right(
+    'what was typed while the register was asked stays, whether the ship is known or not',
+    'register',
+    `
+keep(() => { fields.flag.locked = true; });
+on.change(fields.imo, async ({ value }) => {
+  const before = fields.owner.value;
+  fields.flag.value = null;
+  if (value === null) return;
+  try {
+    const found = await services.ships.find({ imo: value });
+    if (fields.imo.value !== value) return;
+    fields.flag.value = found?.flag ?? null;
+    if (found !== null && before === null && fields.owner.value === null) fields.owner.value = "Owner of " + found.name;
+  } catch { form.message("The register does not answer."); }
+});`,
+  ),
 ];

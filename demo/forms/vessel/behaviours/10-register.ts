@@ -1,6 +1,9 @@
 /** Ship register: looks a vessel up by its number, and says what it is waiting for. */
 
 async function lookUp(imo: string): Promise<void> {
+  // What somebody enters while the register is asked stays.
+  const { call_sign, name, length, draught, kind } = fields;
+  const before = { call_sign: call_sign.value, name: name.value, length: length.value, draught: draught.value, kind: kind.value };
   fields.imo.hint = "Asking the ship register…";
   try {
     const ship = await services.ship_register.find({ imo });
@@ -9,11 +12,11 @@ async function lookUp(imo: string): Promise<void> {
     fields.imo.hint = ship === null ? "The register does not know this number." : null;
     if (ship === null) return;
     // tavro: meant, not-back, over-another: people can change what the register filled in, so it stays
-    fields.call_sign.value = ship.call_sign;
-    fields.name.value = ship.name;
-    fields.length.value = ship.length;
-    fields.draught.value = ship.draught;
-    fields.kind.value = tables.vessel_kinds.find(ship.kind as never)?.code ?? null;
+    if (call_sign.value === before.call_sign) call_sign.value = ship.call_sign;
+    if (name.value === before.name) name.value = ship.name;
+    if (length.value === before.length) length.value = ship.length;
+    if (draught.value === before.draught) draught.value = ship.draught;
+    if (kind.value === before.kind) kind.value = tables.vessel_kinds.find(ship.kind as never)?.code ?? null;
   } catch (error) {
     if (!(error instanceof ServiceError)) throw error;
     fields.imo.hint = "The register does not answer. Fill the vessel in by hand.";
