@@ -214,11 +214,6 @@ export function othersIn(ran: Ran, driver: Choosable): Value[] {
 
 type Choosable = Pick<Driver, 'address' | 'values'>;
 
-/** Nothing was refused and nothing failed, so that it can be compared. */
-export function isSound({ refused, failures }: Ran): boolean {
-  return refused.length === 0 && failures.length === 0;
-}
-
 /** The value of a field at the end of a session. */
 export function valueIn({ parts }: Ran, address: string): Value {
   return (parts[address]?.value ?? null) as Value;

@@ -44,6 +44,11 @@ export interface Ran {
   lastMessages: readonly string[];
 }
 
+/** Nothing was refused and nothing failed, so that it can be compared. */
+export function isSound({ refused, failures }: Ran): boolean {
+  return refused.length === 0 && failures.length === 0;
+}
+
 /** Waits are the player's own; another session waits where it has to. */
 export function withoutWaits(steps: readonly Step[]): HeldStep[] {
   return steps.filter((step) => !('wait' in step));

@@ -1,7 +1,7 @@
 /** Something was read before a call, changed by a person while the call was open, and what follows still goes by the old value. */
-import { isSound, type Exploration } from '../exploration';
+import type { Exploration } from '../exploration';
 import { columnOf } from '../part-names';
-import type { HeldStep, Ran } from '../play';
+import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesOf } from '../state';
 
 export function decidedBefore(search: Exploration, ran: Ran): void {

@@ -2,8 +2,8 @@
 import { emptyOf } from '../../form/traits';
 import { equal, isEmpty, type Value } from '../../form/value';
 import type { Opening, PartState } from '../../session/step';
-import { isSound, offeredIn, othersIn, valueIn, type Exploration } from '../exploration';
-import type { HeldStep, Ran } from '../play';
+import { offeredIn, othersIn, valueIn, type Exploration } from '../exploration';
+import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesOf, metInWords } from '../state';
 import { sameEnd } from './same-end';
 

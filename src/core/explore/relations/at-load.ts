@@ -4,9 +4,9 @@ import { isEmpty, equal, type Value } from '../../form/value';
 import { savedValues } from '../../scenario/seen';
 import type { Form } from '../../form/definition';
 import type { Opening } from '../../session/step';
-import { isSound, type Exploration } from '../exploration';
+import type { Exploration } from '../exploration';
 import { columnOf } from '../part-names';
-import { withoutWaits, type Ran } from '../play';
+import { isSound, withoutWaits, type Ran } from '../play';
 import { differencesOf, metInWords } from '../state';
 
 /** Opened with what a session would have saved. */

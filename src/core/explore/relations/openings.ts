@@ -3,8 +3,8 @@ import { equal, type Value, type Values } from '../../form/value';
 import type { Opening } from '../../session/step';
 import type { Line } from '../../wire/line';
 import { dayAt } from '../drivers';
-import { isSound, isOpen, valueIn, type Exploration } from '../exploration';
-import type { HeldStep, Ran } from '../play';
+import { isOpen, valueIn, type Exploration } from '../exploration';
+import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesOf, metInWords, type Difference } from '../state';
 import { atLoad } from './at-load';
 

@@ -1,9 +1,9 @@
 /** Turning to another page and back: what stood stays, and doing it twice is the same as once. */
 import { equal } from '../../form/value';
 import type { Opening } from '../../session/step';
-import { isSound, type Exploration } from '../exploration';
+import type { Exploration } from '../exploration';
 import { columnOf } from '../part-names';
-import type { HeldStep, Ran } from '../play';
+import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesOf, metInWords, type Met } from '../state';
 
 /** What stands on a page as soon as it is met; values, hints and texts may well be worked out when a page is turned. */

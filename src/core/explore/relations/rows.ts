@@ -2,8 +2,8 @@
 import { isEmpty, type Values } from '../../form/value';
 import type { Opening, PartState } from '../../session/step';
 import type { RowsDriver } from '../drivers';
-import { isOpen, isSound, othersIn, valueIn, type Exploration } from '../exploration';
-import type { HeldStep, Ran } from '../play';
+import { isOpen, othersIn, valueIn, type Exploration } from '../exploration';
+import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesBetween, metInWords } from '../state';
 import { atLoad } from './at-load';
 import { sameEnd } from './same-end';

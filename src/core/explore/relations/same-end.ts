@@ -4,9 +4,9 @@
  */
 import { isEmpty, equal, type Value } from '../../form/value';
 import { keyOf, type Kind, type Level } from '../finding';
-import { isOpen, isSound, type Exploration } from '../exploration';
+import { isOpen, type Exploration } from '../exploration';
 import { columnOf, wholeOf } from '../part-names';
-import { withoutWaits, type HeldStep, type Ran } from '../play';
+import { isSound, withoutWaits, type HeldStep, type Ran } from '../play';
 import type { Said } from '../said';
 import {
   defaultOf,

@@ -4,9 +4,9 @@ import { isEmpty, equal, type Value } from '../../form/value';
 import { isOffered } from '../../scenario/seen';
 import { readRowAddress } from '../../session/address';
 import { validOf, type Driver } from '../drivers';
-import { isOpen, isSound, offeredIn, type Exploration } from '../exploration';
+import { isOpen, offeredIn, type Exploration } from '../exploration';
 import { columnOf } from '../part-names';
-import { stopLines, withoutWaits, type HeldStep, type Ran } from '../play';
+import { isSound, stopLines, withoutWaits, type HeldStep, type Ran } from '../play';
 
 /** A way out is looked for this often at least before there is said to be none. */
 const ENOUGH = 6;
