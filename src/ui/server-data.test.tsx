@@ -71,7 +71,10 @@ test('records that came with the page are not asked for again; the next page is 
 test('an answer to what is no longer asked for changes nothing, whenever it comes', async () => {
   const { result, rerender } = listed(pageOf(['1']));
   rerender({ search: 'mar' });
-  await waitFor(() => expect(asked).toHaveLength(1));
+  // Something of a test before may still ask as well.
+  await waitFor(() =>
+    expect(asked.map(({ path }) => path)).toContain('/api/forms/visit/records?search=mar'),
+  );
   rerender({ search: 'marrow' });
   await answered('/api/forms/visit/records?search=marrow', 200, pageOf(['7']));
   await waitFor(() => expect(result.current.records.map(({ id }) => id)).toEqual(['7']));
