@@ -4,9 +4,9 @@
  */
 import type { Seen } from '../scenario/seen';
 import type { Answer, Step } from '../session/step';
-import type { Checkpoint } from './ground';
+import type { Checkpoint } from '../session/checkpoint';
 
-/** What has been done and answered up to a checkpoint. */
+/** The steps of a session up to a checkpoint, with their answers. */
 export interface Played {
   /** That of the opening, then one for each step done. */
   answers: readonly Answer[];

@@ -2,8 +2,9 @@
 import type { Form } from '../form/definition';
 import type { Service } from '../form/service';
 import type { Person, Table } from '../form/table';
-import { fieldsOf } from '../form/fields';
-import type { FormRecords, SampleRecord } from '../scenario/opening';
+import { listsChildren } from '../form/fields';
+import { asParent, type FormRecords, type SampleRecord } from '../scenario/opening';
+import type { Checkpoint } from '../session/checkpoint';
 import type { Answer, Opening, Step } from '../session/step';
 
 export type Parent = NonNullable<Opening['parent']>;
@@ -20,14 +21,6 @@ export interface Ground {
   clock: number;
 }
 
-/** A state of a session to go back to. */
-export interface Checkpoint {
-  /** Goes back to it, whatever has been opened and done since. */
-  restore(): void;
-  /** It is not gone back to any more. */
-  release(): void;
-}
-
 /** Plays one session at a time; its scripts are traced, so that each answer has its tape. */
 export interface Stage {
   open(opening: Opening): Answer;
@@ -36,23 +29,15 @@ export interface Stage {
   checkpoint(): Checkpoint | null;
 }
 
-/** Records of each parent at most: one that is filled in, and the one with least in it. */
-const OF_PARENT = 2;
-
-/** The records from which a form may be opened, by the lists of children that other forms have. */
+/** The records from which a form may be opened, by the lists of children that other forms have: of each the fullest and the emptiest. */
 export function parentsOf(form: string, forms: readonly FormRecords[]): Parent[] {
   return forms
-    .filter((other) => other.form.children?.some((list) => list.form === form) === true)
+    .filter((other) => listsChildren(other.form, form))
     .flatMap(({ form: parent, records }) => {
       const filled = ({ values }: SampleRecord) =>
         Object.values(values).filter((value) => value !== null).length;
       const byFilled = records.toSorted((a, b) => filled(b) - filled(a));
       const chosen = new Set([byFilled[0], byFilled.at(-1)].flatMap((one) => one ?? []));
-      return [...chosen].slice(0, OF_PARENT).map(({ id, values }) => ({
-        form: parent.name,
-        record: id,
-        fields: fieldsOf(parent),
-        values,
-      }));
+      return [...chosen].map((record) => asParent(parent, record));
     });
 }

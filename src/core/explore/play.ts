@@ -40,7 +40,7 @@ export interface Ran {
   together: readonly (readonly [string, string])[];
   /** The runs of the last step's handlers that may stop it: `submit` and `pageChange`. */
   stopRuns: readonly RunEntry[];
-  /** What the last step said in messages. */
+  /** The messages of the last step. */
   lastMessages: readonly string[];
 }
 
@@ -100,11 +100,14 @@ export class Player {
   ) {}
 
   play(opening: Opening, steps: readonly HeldStep[]): Ran {
-    const name = `${nameOf(opening)}${JSON.stringify(steps)}`;
+    // Of the opening, then with each step.
+    const names = [nameOf(opening)];
+    for (const step of steps) names.push(`${names.at(-1)}${JSON.stringify(step)}`);
+    const name = names.at(-1)!;
     const known = this.#kept.get(name);
     if (known !== undefined) return known;
     this.mayGoOn();
-    const ran = this.#run(opening, steps);
+    const ran = this.#run(opening, steps, names);
     this.#weight += Object.keys(ran.parts).length + ran.said.length;
     if (this.#weight > KEPT) {
       this.#kept.clear();
@@ -114,9 +117,9 @@ export class Player {
     return ran;
   }
 
-  #run(opening: Opening, steps: readonly HeldStep[]): Ran {
+  #run(opening: Opening, steps: readonly HeldStep[], names: readonly string[]): Ran {
     this.sessions++;
-    const played = this.#untilAnswered(this.#played(opening, steps));
+    const played = this.#untilAnswered(this.#played(opening, steps, names));
     this.steps += played.done.length;
     const { answers, done, refused, opened, seen } = played;
     const told = whatHappened(answers);
@@ -147,9 +150,7 @@ export class Player {
    * Does the steps, from the last checkpoint on that is still kept. Its end is not kept: few sessions are continued, and one
    * that is costs a step more, where every copy costs about half of one.
    */
-  #played(opening: Opening, steps: readonly HeldStep[]): Played {
-    const names = [nameOf(opening)];
-    for (const step of steps) names.push(`${names.at(-1)}${JSON.stringify(step)}`);
+  #played(opening: Opening, steps: readonly HeldStep[], names: readonly string[]): Played {
     const nearest = this.checkpoints.nearest(names);
     let played = nearest?.played ?? this.#opened(opening, names[0]!, steps.length > 0);
     for (let at = nearest?.at ?? 0; at < steps.length; at++) {

@@ -15,3 +15,8 @@ export function sectionsOf(form: Form): Section[] {
 export function cellsOf(field: Field): readonly Field[] {
   return field.kind === 'rows' ? field.fields : [];
 }
+
+/** Whether records of a form list those of another one as their children. */
+export function listsChildren({ children }: Form, form: string): boolean {
+  return children?.some((list) => list.form === form) === true;
+}

@@ -4,7 +4,7 @@
  * refused.
  */
 import { deepFreeze, type Value } from '../form/value';
-import { keepMap, type Restore } from '../session/checkpoint';
+import { inOrder, keepMap, type Restore } from '../session/checkpoint';
 import type { Desk } from '../session/desk';
 import type { Part } from '../session/parts';
 import type { Ended, Given, Scripts } from '../session/scripts';
@@ -142,10 +142,7 @@ export class Host implements Scripts {
 
   /** Between two runs; the machine has to be put back to the same moment. */
   checkpoint(): Restore {
-    const kept = [this.#wire.checkpoint(), this.#questions.checkpoint(), keepMap(this.#waits)];
-    return () => {
-      for (const restore of kept) restore();
-    };
+    return inOrder([this.#wire.checkpoint(), this.#questions.checkpoint(), keepMap(this.#waits)]);
   }
 
   /** Switches a mutant on until the machine is put back. */

@@ -5,6 +5,7 @@
  * can end that.
  */
 import type { QuickJSWASMModule } from 'quickjs-emscripten-core';
+import { inOrder, type Checkpoint } from '../session/checkpoint';
 import { Session } from '../session/session';
 import type { Loaded, Material } from '../session/material';
 import type { Answer, Opening, TimedStep } from '../session/step';
@@ -16,14 +17,6 @@ import { Inspector, type Inspection, type Wanted } from './inspector';
 import { LIMITS, QuickJS, type Limits } from './quickjs';
 import type { Tell } from './questions';
 import type { Snapshot } from './snapshot';
-
-/** How an open session stood, to go back to. */
-export interface Checkpoint {
-  /** Goes back to it, whatever was opened and done since. Throws where other scripts have been loaded meanwhile. */
-  restore(): void;
-  /** It will not be gone back to again: its memory serves the next one. */
-  release(): void;
-}
 
 /** Snapshots of released checkpoints that are kept for the next ones. */
 const SPARE = 4;
@@ -106,13 +99,13 @@ export class Sandbox {
     const session = this.#session;
     const ready = this.#ready;
     if (session === null) throw new Error('the form is not open');
-    const kept = [session.checkpoint(), this.#host.checkpoint()];
+    const restore = inOrder([session.checkpoint(), this.#host.checkpoint()]);
     const snapshot = this.#machine.snapshot(this.#spare.pop());
     return {
       restore: () => {
         if (this.#ready !== ready) throw new Error('other scripts have been loaded');
         snapshot.restore();
-        for (const restore of kept) restore();
+        restore();
         this.#session = session;
       },
       release: () => {

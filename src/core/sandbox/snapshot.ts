@@ -17,12 +17,7 @@ export interface Regions {
  */
 export function regionsOf(memory: WebAssembly.Memory, grow: () => void): Regions {
   const stack = idleStack(memory);
-  const before = new Snapshot(
-    memory,
-    new Uint8Array(memory.buffer).slice(0, stack.dataEnd),
-    new Uint8Array(memory.buffer).slice(stack.heapStart, endOfUse(memory)),
-    stack,
-  );
+  const before = Snapshot.of(memory, { ...stack, breakAt: null });
   const candidates = breaksIn(memory, stack.dataEnd);
   grow();
   const still = breaksIn(memory, stack.dataEnd);

@@ -81,7 +81,12 @@ function parentOf(
   const record = found.records.find((one) => one.id === id);
   if (record === undefined)
     throw new NoSuchOpening(['open', 'parent', 'record'], `the form ${name} has no record "${id}"`);
-  return { form: name, record: id, fields: fieldsOf(found.form), values: record.values };
+  return asParent(found.form, record);
+}
+
+/** A record as the form that opens another one. */
+export function asParent(form: Form, { id, values }: SampleRecord): NonNullable<Opening['parent']> {
+  return { form: form.name, record: id, fields: fieldsOf(form), values };
 }
 
 /** The first person of each set of roles: to a form whoever has the same roles is the same. */

@@ -11,6 +11,21 @@ import type { Rooms } from './rooms';
 /** Puts back what was kept. */
 export type Restore = () => void;
 
+/** How a session and what runs its scripts stood, to go back to. */
+export interface Checkpoint {
+  /** Goes back to it, whatever was opened and done since. Throws where other scripts have been loaded meanwhile. */
+  restore(): void;
+  /** It will not be gone back to again: its memory serves the next one. */
+  release(): void;
+}
+
+/** Several as one, in their order. */
+export function inOrder(kept: readonly Restore[]): Restore {
+  return () => {
+    for (const restore of kept) restore();
+  };
+}
+
 export function keepMap<K, V>(map: Map<K, V>): Restore {
   const kept = [...map];
   return () => {
@@ -43,22 +58,24 @@ export function checkpointOf({
   settling,
   stopping,
 }: Rooms): Restore {
-  const kept = [
-    clock,
-    situation,
-    progress,
-    state,
-    ties,
-    tape,
-    waiting,
-    opened,
-    services,
-    corrections,
-    settling,
-  ].map((part) => part.checkpoint());
+  const restore = inOrder(
+    [
+      clock,
+      situation,
+      progress,
+      state,
+      ties,
+      tape,
+      waiting,
+      opened,
+      services,
+      corrections,
+      settling,
+    ].map((part) => part.checkpoint()),
+  );
   return () => {
     ruleClaims.forget();
     stopping.end();
-    for (const restore of kept) restore();
+    restore();
   };
 }

@@ -6,7 +6,7 @@
 import type { Field, FieldOf } from '../form/definition';
 import { deepFreeze, equal, type Value, type Values } from '../form/value';
 import { Aspect, type AspectName } from './aspects';
-import { keepMap, keepSet, type Restore } from './checkpoint';
+import { inOrder, keepMap, keepSet, type Restore } from './checkpoint';
 import { basesOf, NOTHING_TOLD, Part, ROW_BASES, type Bases, type Nesting } from './parts';
 import type { RowState } from './step';
 import type { EachRule, Rule } from './tie';
@@ -212,7 +212,7 @@ export class Rows {
     const differing = keepSet(this.differing);
     // Kept and not computed anew: a change is told to those that have asked for a sum since the last one.
     const sums = keepMap(this.#sums);
-    const rows = list.map((row) => row.checkpoint());
+    const rows = inOrder(list.map((row) => row.checkpoint()));
     const derived = new Map(
       [...this.#derived.values()].map((aspect) => [aspect, aspect.checkpoint()]),
     );
@@ -222,7 +222,7 @@ export class Rows {
       this.#value = null;
       sums();
       differing();
-      for (const restore of rows) restore();
+      rows();
       for (const aspect of this.#derived.values())
         (derived.get(aspect) ?? (() => aspect.reset(null)))();
     };

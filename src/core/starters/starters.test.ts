@@ -5,15 +5,14 @@ import { direct } from '../../../tests/support/hosts';
 import type { Form } from '../form/definition';
 import { ScenarioSchema } from '../scenario/definition';
 import { runScenario } from '../scenario/run-scenario';
+import { listsChildren } from '../form/fields';
 import type { Step } from '../session/step';
 import { made, starters } from '.';
 import { isMissing, type Picked, type Starter, type StarterSetting } from './starter';
 
 function settingOf(form: string): StarterSetting {
   const entry = demo.forms.find((one) => one.form.name === form)!;
-  const parents = demo.forms.filter(({ form: other }) =>
-    other.children?.some((list) => list.form === form),
-  );
+  const parents = demo.forms.filter(({ form: other }) => listsChildren(other, form));
   return {
     ...demo,
     form: entry.form,

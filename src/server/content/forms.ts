@@ -1,4 +1,5 @@
 /** Forms: new ones, and their definitions. */
+import { listsChildren } from '../../core/form/fields';
 import { recordsOf } from '../../core/scenario/inputs';
 import { eq, sql } from 'drizzle-orm';
 import { FormSchema, type Form } from '../../core/form/definition';
@@ -104,7 +105,7 @@ export async function renameForm(name: string, title: string, by: string): Promi
  */
 export async function removeForm(name: string, from: number, by: string): Promise<void> {
   const lister = (await readForms()).find(
-    (form) => form.name !== name && form.children?.some((list) => list.form === name),
+    (form) => form.name !== name && listsChildren(form, name),
   );
   if (lister !== undefined)
     throw new Refusal(

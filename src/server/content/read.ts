@@ -1,4 +1,5 @@
 /** What a workspace is made of, read. */
+import { listsChildren } from '../../core/form/fields';
 import type { Form } from '../../core/form/definition';
 import type { Service } from '../../core/form/service';
 import type { Table } from '../../core/form/table';
@@ -149,7 +150,7 @@ export async function readCast(
 ) {
   const named = recordsNamed(scenarios);
   const parents = (await readForms()).filter(
-    (one) => named.parents.has(one.name) || one.children?.some((list) => list.form === form),
+    (one) => named.parents.has(one.name) || listsChildren(one, form),
   );
   const [records, forms] = await Promise.all([
     readSamples(form, [...(wanted.record === undefined ? [] : [wanted.record]), ...named.own]),

@@ -2,7 +2,7 @@
 import { randomInt, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import * as z from 'zod';
-import { fieldsOf } from '../../core/form/fields';
+import { asParent } from '../../core/scenario/opening';
 import { readLaunch } from '../../core/form/launch';
 import type { Person } from '../../core/form/table';
 import type { Value, Values } from '../../core/form/value';
@@ -95,9 +95,7 @@ export async function parentOf(filling: string): Promise<NonNullable<Opening['pa
   const { form } = parent.release.material;
   const id = parent.opening.record?.id ?? parent.savedAs;
   const record = id === null ? null : await readRecord(form.name, id);
-  return record === null
-    ? null
-    : { form: form.name, record: record.id, fields: fieldsOf(form), values: record.values };
+  return record === null ? null : asParent(form, record);
 }
 
 export interface Filling {

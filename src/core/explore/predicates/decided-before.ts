@@ -2,19 +2,18 @@
 import type { Exploration } from '../exploration';
 import { columnOf } from '../part-names';
 import { isSound, type HeldStep, type Ran } from '../play';
+import { saidAbout } from '../said';
 import { differencesOf } from '../state';
 
 export function decidedBefore(search: Exploration, ran: Ran): void {
   for (const { part, said } of ran.decidedBefore) {
     const first = changedFirst(ran, part);
-    // What is said after the answer is the same when it was changed before: it did not go by that.
+    // Where the same is said after the answer when the field was changed before the call, nothing went by its old value.
     if (first !== null) {
       const other = search.quietly(ran.opening, first);
-      const differs = differencesOf(search.ground.form, ran, other).some((difference) =>
-        said.some(
-          (one) =>
-            one.part === columnOf(difference.part) && sameAspect(one.aspect, difference.aspect),
-        ),
+      const differs = differencesOf(search.ground.form, ran, other).some(
+        (difference) =>
+          saidAbout(said, difference.part, difference.aspect, search.ground.form).length > 0,
       );
       if (isSound(other) && !differs) continue;
     }
@@ -28,11 +27,6 @@ export function decidedBefore(search: Exploration, ran: Ran): void {
     );
   }
 }
-
-/** Aspects by the names under which scripts speak of them and people meet them. */
-const MET_AS: Readonly<Record<string, string>> = { shown: 'onScreen', locked: 'editable' };
-
-const sameAspect = (said: string, met: string) => (MET_AS[said] ?? said) === met;
 
 /** The same session with the change before what made the call; null where calls are not answered by hand, or it was first. */
 function changedFirst({ steps }: Ran, part: string): HeldStep[] | null {

@@ -44,7 +44,7 @@ export function atLoad(search: Exploration, ran: Ran): void {
     // Filled in at load where nothing was saved; compared with what was saved; or done by pressing a button.
     const isMeant =
       (aspect === 'value' && isEmpty(saved[part] ?? null)) ||
-      // What comes from the form that opened this one is its own to say each time.
+      // A value taken from the form that opened this one may be taken again at each opening.
       (aspect === 'value' &&
         said.some(({ asked }) => asked.some((what) => what.startsWith('parent.')))) ||
       said.some(({ asked }) => asked.some((what) => /^(initial|isNew|record)\b/.test(what))) ||

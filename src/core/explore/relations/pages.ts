@@ -1,12 +1,11 @@
 /** Turning to another page and back: what stood stays, and doing it twice is the same as once. */
-import { equal } from '../../form/value';
 import type { Opening } from '../../session/step';
 import type { Exploration } from '../exploration';
-import { columnOf } from '../part-names';
+import { containersOf, wholeOf } from '../part-names';
 import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesOf, metInWords, type Met } from '../state';
 
-/** What stands on a page as soon as it is met; values, hints and texts may well be worked out when a page is turned. */
+/** What has to hold whenever the page is open; values and texts may be worked out when a page is turned. */
 const STANDS: ReadonlySet<Met> = new Set(['onScreen', 'editable', 'required', 'options']);
 
 /** Turns through the pages from a state, each time there and back. */
@@ -30,11 +29,9 @@ export function toPageOf(
   { address }: { address: string },
 ): HeldStep[] {
   const { seen, parts } = search.quietly(opening, []);
-  const page = search.ground.form.pages.find(({ sections }) =>
-    sections.some(({ fields }) => fields.some(({ name }) => name === address)),
-  );
-  const isThere = page === undefined || page.name === seen.page;
-  return isThere || parts[page.name]?.onScreen !== true ? [] : [{ turnTo: page.name }];
+  const page = containersOf(search.ground.form, address).at(-1);
+  const isThere = page === undefined || page === seen.page;
+  return isThere || parts[page]?.onScreen !== true ? [] : [{ turnTo: page }];
 }
 
 /** Every page after the other, as somebody fills them in. */
@@ -79,20 +76,12 @@ function tell(
   counts: (aspect: Met) => boolean,
 ): void {
   const { form } = search.ground;
-  const onPage = new Set(
-    form.pages
-      .filter(({ name }) => page === null || name === page)
-      .flatMap(({ sections }) =>
-        sections.flatMap(({ name, fields }) => [name, ...fields.map((field) => field.name)]),
-      ),
-  );
+  const isOnPage = (part: string) => {
+    const on = containersOf(form, wholeOf(part)).at(-1);
+    return on !== undefined && (page === null || on === page) && !search.buttons.includes(part);
+  };
   for (const { part, aspect, one, other } of differencesOf(form, turned, before)) {
-    if (
-      !counts(aspect) ||
-      !onPage.has(columnOf(part).split('.')[0]!) ||
-      equal(one as never, other as never)
-    )
-      continue;
+    if (!counts(aspect) || !isOnPage(part)) continue;
     search.report(
       'page-turn',
       'wrong',
