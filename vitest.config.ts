@@ -10,10 +10,20 @@ export default defineConfig({
     // All cores: left to itself Vitest keeps one back, which is half of a machine with two.
     maxWorkers: '100%',
     projects: [
-      // The core keeps nothing from one test to the next, so that its files share what they load.
+      // Nothing is kept from one test to the next, so that files share what they load. Those that need a document are a
+      // project of their own: a process has one or none, and would be ended wherever one follows the other.
       {
         extends: true,
-        test: { name: 'unit', include: ['src/**/*.test.{ts,tsx}'], isolate: false },
+        test: { name: 'unit', include: ['src/**/*.test.ts'], isolate: false },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'pages',
+          include: ['src/**/*.test.tsx'],
+          environment: 'jsdom',
+          isolate: false,
+        },
       },
       {
         extends: true,
@@ -26,7 +36,10 @@ export default defineConfig({
         test: { name: 'attack', include: ['tests/attack/**/*.test.ts'], fileParallelism: false },
       },
       // Each file has a database of its own.
-      { extends: true, test: { name: 'server', include: ['tests/server/**/*.test.ts'] } },
+      {
+        extends: true,
+        test: { name: 'server', include: ['tests/server/**/*.test.ts'], isolate: false },
+      },
     ],
   },
 });

@@ -29,7 +29,7 @@ const DATABASE = {
 const TEMPLATE = 'tavro_demo';
 const RESULTS = `${root}/.data/attacks`;
 /** Whose tests try things at random. */
-const EXPERIMENTING = ['unit', 'conformance', 'command line', 'server'];
+const EXPERIMENTING = ['unit', 'pages', 'conformance', 'command line', 'server'];
 
 await needPort(PORT, 'TAVRO_ATTACK_PORT=3920 npm run attack');
 needPackages([packages.postgresql, packages.chromium]);

@@ -126,8 +126,8 @@ function noticedBy(path) {
   const related = (...projects) =>
     failing(['related', path, ...projects.map((one) => `--project=${one}`)]);
   return (
-    (near.length > 0 ? failing(['--project=unit', ...near]) : null) ??
-    related('unit', 'conformance') ??
+    (near.length > 0 ? failing(['--project=unit', '--project=pages', ...near]) : null) ??
+    related('unit', 'pages', 'conformance') ??
     (/^src\/(server|workers)\//.test(path) ? related('server') : null) ??
     (/^src\/(cli|workers)\//.test(path) ? inCommandLine() : null)
   );

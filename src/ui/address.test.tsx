@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { screen } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
 import { drawn } from '../../tests/support/drawn';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** What pages ask of the server: late answers, refusals, the next page, and a check that goes on until it is through. */
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';

@@ -1,6 +1,6 @@
 /** Checking on a busy machine: what was cut short by time is no failure, and a release is what was checked. */
-import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from 'vitest';
-import { CannotStart, TookTooLong } from '../../src/core/sandbox/cut-short';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
+import { CannotStart, PAUSES, TookTooLong } from '../../src/core/sandbox/cut-short';
 import { Engine } from '../../src/core/sandbox/engine';
 import { CutShort, Refusal } from '../../src/server/http/refusal';
 import { newestRelease } from '../../src/server/releases/releases';
@@ -17,17 +17,17 @@ import { readForm } from '../../src/server/content/read';
 import { pastRuns } from '../../src/server/content/scenarios';
 import { freshDatabase, revisionOf } from './support';
 
-// Without pauses between tries.
-vi.mock(import('../../src/core/sandbox/cut-short'), async (original) => {
-  const actual = await original();
-  return { ...actual, untilDone: (work) => actual.untilDone(work, [0, 0, 0]) };
-});
-
 let end: () => Promise<void>;
 beforeAll(async () => {
   end = await freshDatabase('tavro_checking_test');
 });
 afterAll(() => end());
+beforeEach(() => {
+  // Without pauses between tries.
+  const { setTimeout } = globalThis;
+  vi.spyOn(globalThis, 'setTimeout').mockImplementation(((work: () => void, wait = 0) =>
+    setTimeout(work, PAUSES.includes(wait) ? 0 : wait)) as typeof setTimeout);
+});
 afterEach(() => {
   vi.restoreAllMocks();
   forgetChecks();

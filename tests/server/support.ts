@@ -1,10 +1,10 @@
 /** A database of its own for the server's tests, in the PostgreSQL that the test command starts. */
 import { Client } from 'pg';
 import { connectionTo, database, disconnect } from '../../src/server/database/database';
-import { HOME, standAlone } from '../../src/server/database/current-workspace';
+import { forgetKept, HOME, standAlone } from '../../src/server/database/current-workspace';
 import { EXTENSIONS_APART, migrateWorkspace } from '../../src/server/workspaces/making';
-import { REGISTRY, REGISTRY_TABLES } from '../../src/server/workspaces/registry';
-import { machines } from '../../src/server/machines/server-pool';
+import { forgetFound, REGISTRY, REGISTRY_TABLES } from '../../src/server/workspaces/registry';
+import { endMachines } from '../../src/server/machines/server-pool';
 import { importWorkspace } from '../../src/server/workspaces/import';
 import { readWorkspace } from '../../src/core/workspace/workspace';
 import {
@@ -29,6 +29,8 @@ export async function freshDatabase(name: string): Promise<() => Promise<void>> 
   await admin.end();
   url.pathname = `/${name}`;
   await disconnect();
+  forgetKept();
+  forgetFound();
   process.env.DATABASE_URL = url.href;
   standAlone(HOME);
   const { pool } = connectionTo(REGISTRY);
@@ -37,7 +39,7 @@ export async function freshDatabase(name: string): Promise<() => Promise<void>> 
   await migrateWorkspace();
   await importWorkspace(database(), readWorkspace(readFolder('demo')));
   return async () => {
-    machines().close();
+    endMachines();
     await disconnect();
   };
 }

@@ -18,7 +18,7 @@ export class CannotStart extends Error {
 }
 
 /** Pauses between tries of what was cut short by time, in milliseconds: a busy machine may be less busy then. */
-const PAUSES = [1000, 4000, 15_000];
+export const PAUSES: readonly number[] = [1000, 4000, 15_000];
 
 /** Does what an engine is asked, and again where it was cut short by time. Throws TookTooLong in the end. */
 export async function untilDone<T>(work: () => Promise<T>, pauses = PAUSES): Promise<T> {

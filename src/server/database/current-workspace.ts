@@ -56,3 +56,8 @@ export function perWorkspace<T>(name: string, make: () => T): () => T {
     return one;
   };
 }
+
+/** Forgets what is kept in memory, as where the process goes on with another database. */
+export function forgetKept(): void {
+  kept.tavroPerWorkspace?.clear();
+}

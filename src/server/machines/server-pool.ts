@@ -19,3 +19,9 @@ export function machines(): MachinePool {
     },
   ));
 }
+
+/** Ends them; whoever asks next gets others. */
+export function endMachines(): void {
+  kept.tavroMachines?.close();
+  delete kept.tavroMachines;
+}

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The commands of the bench, by their keys and by the list. */
 import { act, fireEvent, screen } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
 import { benchOf, type BenchOptions } from '../../../tests/support/bench';

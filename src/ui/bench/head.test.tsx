@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The head of the bench: how the form is opened, how it stands, and what is kept. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
@@ -7,7 +6,6 @@ import { drawn } from '../../../tests/support/drawn';
 import type { Scenario } from '@/core/scenario/definition';
 import { BenchHead } from './head';
 
-vi.mock('next/navigation', () => ({ usePathname: () => '/bench/visit' }));
 afterEach(() => vi.unstubAllGlobals());
 
 const scenario = (title: string, expected: string): Scenario => ({

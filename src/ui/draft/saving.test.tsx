@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** How saving stands, in words, and the choice between two versions. */
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';

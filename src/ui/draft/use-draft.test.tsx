@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** Leaving a page whose draft cannot be saved is asked about; one that can be is saved on the way. */
 import { act, renderHook } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** Filling in over a real engine, whose worker runs here: what is submitted, and what stays in place under a press. */
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { fireEvent, screen } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
 import { drawn } from '../../../tests/support/drawn';

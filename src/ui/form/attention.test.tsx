@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** What is announced of what scripts show and hide, and where the focus is when a script takes its place away. */
 import { act, screen } from '@testing-library/react';
 import { beforeEach, expect, test, vi } from 'vitest';

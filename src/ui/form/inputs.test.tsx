@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** What each kind of input shows, reads and hands on. */
 import { fireEvent, screen } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** Rows on the sheet, over a real session: added, moved and removed by pointer and by keys. */
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { beforeEach, expect, test, vi } from 'vitest';

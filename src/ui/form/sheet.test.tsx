@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The form as people meet it, over a real session: what is drawn, marked and handed on, decided without a browser. */
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
 import { answering } from '../../../tests/support/answering';
@@ -50,7 +49,9 @@ function importing(
   const onTake = vi.fn();
   const onDone = vi.fn();
   drawn(<CsvImport columns={columns} tableKey={tableKey} onTake={onTake} onDone={onDone} />);
-  return { asked: () => sent.map(({ body }) => body as Asked), onTake, onDone };
+  const asked = () =>
+    sent.filter(({ path }) => path.endsWith('/preview')).map(({ body }) => body as Asked);
+  return { asked, onTake, onDone };
 }
 
 function pick(content: string | number[], name = 'berths.csv') {

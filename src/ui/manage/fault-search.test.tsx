@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** Searching all forms for faults from the page of forms: begun, followed, stopped, and what could not be searched. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
@@ -6,7 +5,6 @@ import { answering } from '../../../tests/support/answering';
 import { drawn } from '../../../tests/support/drawn';
 import { FaultSearch, type SearchState } from './fault-search';
 
-vi.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => undefined }) }));
 afterEach(() => vi.unstubAllGlobals());
 
 const state = (more: Partial<SearchState>): SearchState => ({

@@ -1,26 +1,24 @@
-// @vitest-environment jsdom
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, expect, test, vi } from 'vitest';
 import { answering } from '../../../tests/support/answering';
-import { drawn } from '../../../tests/support/drawn';
+import { drawn, router } from '../../../tests/support/drawn';
 import type { FormRow } from '@/core/workspace/overview';
+import * as checkWorkspace from '../check-workspace';
+import * as faultSearch from './fault-search';
 import { Forms } from './forms';
 
-const router = vi.hoisted(() => ({ refresh: vi.fn(), push: vi.fn() }));
-vi.mock('next/navigation', () => ({ useRouter: () => router, usePathname: () => '/' }));
-const checking = vi.hoisted(() => ({
-  now: { over: true, says: null as string | null, done: 0, of: 0, cutShort: [] as object[] },
+const checking = {
+  now: { over: true, says: null as string | null, done: 0, of: 0, cutShort: [] as never[] },
   asked: [] as boolean[],
   again: 0,
-}));
-vi.mock('../check-workspace', () => ({
-  useWorkspaceCheck(asked: boolean) {
+};
+beforeEach(() => {
+  vi.spyOn(checkWorkspace, 'useWorkspaceCheck').mockImplementation((asked) => {
     checking.asked.push(asked);
     return { problems: [], forms: [], ...checking.now, runAgain: () => checking.again++ };
-  },
-}));
-beforeEach(() => {
-  vi.clearAllMocks();
+  });
+  // It asks the server by itself; it has tests of its own.
+  vi.spyOn(faultSearch, 'FaultSearch').mockReturnValue(<></>);
   checking.now = { over: true, says: null, done: 0, of: 0, cutShort: [] };
   checking.asked = [];
   checking.again = 0;
@@ -40,9 +38,6 @@ const row = (name: string, title: string, more: Partial<FormRow> = {}): FormRow 
   touched: { at: '2031-05-01T09:00:00Z', by: 'mira' },
   ...more,
 });
-// It asks the server by itself; it has tests of its own.
-vi.mock('./fault-search', () => ({ FaultSearch: () => null }));
-
 const FORMS = [row('visit', 'Berth visit'), row('crew', 'Crew change'), row('waste', 'Waste')];
 
 function page(forms = FORMS, removed: { name: string; title: string }[] = [], refuses = false) {

@@ -1,11 +1,9 @@
-// @vitest-environment jsdom
 import { screen } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
 import { drawn } from '../../../tests/support/drawn';
 import type { Problem } from '@/core/problems/problems';
 import { ProblemsPage } from './problems-page';
 
-vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined }) }));
 afterEach(() => vi.unstubAllGlobals());
 
 const FORMS = [

@@ -1,13 +1,9 @@
-// @vitest-environment jsdom
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import { drawn } from '../../../tests/support/drawn';
+import { afterEach, expect, test, vi } from 'vitest';
+import { drawn, router } from '../../../tests/support/drawn';
 import type { Service } from '@/core/form/service';
 import { ServicePage } from './service-page';
 
-const push = vi.hoisted(() => vi.fn());
-vi.mock('next/navigation', () => ({ useRouter: () => ({ push }) }));
-beforeEach(() => push.mockClear());
 afterEach(() => vi.unstubAllGlobals());
 
 const REGISTER: Service = {
@@ -189,7 +185,7 @@ test('a function is removed, and the others stay', async () => {
 test('a service that is removed leads back to the list; one that is refused stays, and says why', async () => {
   const { removed } = page();
   fireEvent.click(screen.getByRole('button', { name: 'Remove service' }));
-  await waitFor(() => expect(push).toHaveBeenCalledExactlyOnceWith('/services'));
+  await waitFor(() => expect(router.push).toHaveBeenCalledExactlyOnceWith('/services'));
   expect(removed).toEqual(['/api/services/register?from=3']);
 });
 
@@ -199,12 +195,12 @@ test('what is refused stays, and says why', async () => {
   expect((await screen.findByRole('alert')).textContent).toContain(
     'A behaviour calls it. It stays.',
   );
-  expect(push).not.toHaveBeenCalled();
+  expect(router.push).not.toHaveBeenCalled();
 });
 
 test('a service that was never saved is removed without asking the server', async () => {
   const { removed } = page({ ...REGISTER, functions: {} }, TABLES, 0);
   fireEvent.click(screen.getByRole('button', { name: 'Remove service' }));
-  await waitFor(() => expect(push).toHaveBeenCalledTimes(1));
+  await waitFor(() => expect(router.push).toHaveBeenCalledTimes(1));
   expect(removed).toEqual([]);
 });

@@ -1,11 +1,9 @@
-// @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { drawn } from '../../../tests/support/drawn';
 import type { Table } from '@/core/form/table';
 import { TablePage } from './table-page';
 
-vi.mock('next/navigation', () => ({ useRouter: () => ({ push: () => undefined }) }));
 // Only rows in view are drawn, and nothing has a height here.
 beforeEach(() => {
   for (const [side, length] of [

@@ -1,14 +1,9 @@
-// @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { beforeEach, expect, test, vi } from 'vitest';
+import { expect, test } from 'vitest';
 import { answering } from '../../../tests/support/answering';
-import { drawn } from '../../../tests/support/drawn';
+import { drawn, router } from '../../../tests/support/drawn';
 import type { Change } from '@/core/workspace/taking';
 import { TakePage } from './take-page';
-
-const refresh = vi.hoisted(() => vi.fn());
-vi.mock('next/navigation', () => ({ useRouter: () => ({ refresh }) }));
-beforeEach(() => refresh.mockClear());
 
 const change = (unit: string, more: Partial<Change> = {}): Change => ({
   unit,
@@ -109,7 +104,7 @@ test('what is chosen is taken, and can be undone at once', async () => {
   fireEvent.click(button('Undo'));
   await screen.findByText(/It is as it was before/);
   expect(sent.at(-1)).toMatchObject({ method: 'DELETE', path: '/api/workspace/takings/7' });
-  expect(refresh).toHaveBeenCalledTimes(3);
+  expect(router.refresh).toHaveBeenCalledTimes(3);
 });
 
 test('all are chosen with one press, or none', async () => {
@@ -140,7 +135,7 @@ test('a folder like the workspace changes nothing', async () => {
 test('what cannot be read is said', async () => {
   await page(null);
   expect(screen.getByRole('alert').textContent).toContain('The zip has no workspace.');
-  expect(refresh).not.toHaveBeenCalled();
+  expect(router.refresh).not.toHaveBeenCalled();
 });
 
 test('what was brought in lately says by whom, and can be undone', async () => {

@@ -1,13 +1,10 @@
-// @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { answering } from '../../../tests/support/answering';
-import { drawn } from '../../../tests/support/drawn';
+import { drawn, router } from '../../../tests/support/drawn';
 import type { WorkspaceRow } from '@/core/workspace/workspaces';
 import { Workspaces } from './workspaces';
 
-const refresh = vi.hoisted(() => vi.fn());
-vi.mock('next/navigation', () => ({ useRouter: () => ({ refresh }), usePathname: () => '/' }));
 const assign = vi.fn();
 beforeEach(() => {
   vi.clearAllMocks();
@@ -251,5 +248,5 @@ test('what is refused is said, and nothing else', async () => {
   fireEvent.click(button('Copy A'));
   await new Promise((resolve) => setTimeout(resolve, 20));
   expect(screen.queryByText(/was removed|was copied|Both stay/)).toBeNull();
-  expect(refresh).not.toHaveBeenCalled();
+  expect(router.refresh).not.toHaveBeenCalled();
 });

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The list of records without a browser, with the server answering by hand. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -7,7 +6,6 @@ import { drawn } from '../../../tests/support/drawn';
 import { page, section, text } from '../../../tests/support/forms';
 import { Records } from './records';
 
-vi.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => undefined }) }));
 afterEach(() => vi.unstubAllGlobals());
 
 const FORM = {

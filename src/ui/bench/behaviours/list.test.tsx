@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { fireEvent, screen } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { benchOf } from '../../../../tests/support/bench';

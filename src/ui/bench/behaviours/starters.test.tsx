@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** From a need to a behaviour: what is picked, what comes of it, and how it proves itself. */
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

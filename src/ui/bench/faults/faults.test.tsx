@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** Faults on a whole bench: rounds that give way, findings that are opened, kept and answered. The search answers by hand. */
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
@@ -8,6 +7,7 @@ import type { Finding } from '@/core/explore/finding';
 import type { Searched } from '@/core/explore/search';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import type { SearchRequest } from '@/workers/search-calls';
+import * as searchInBrowser from '@/workers/search-in-browser';
 import { SearchFailed, type SearchListener } from '@/workers/search-watched';
 import { FaultsTab } from './pane';
 import { ROUNDS } from './faults';
@@ -20,28 +20,32 @@ interface Asked {
   fails: (why: string) => void;
 }
 const asked: Asked[] = [];
-vi.mock('@/workers/search-in-browser', () => ({
-  searchInWorker: (request: SearchRequest, listener: SearchListener, stop: AbortSignal) =>
-    new Promise<Searched>((resolve, reject) => {
-      stop.addEventListener('abort', () => reject(new SearchFailed('It was stopped.')));
-      asked.push({
-        request,
-        listener,
-        stop,
-        done: (findings) =>
-          resolve({
-            findings,
-            sessions: request.sessions,
-            steps: 0,
-            cut: false,
-            reached: { fields: 2, filled: 1, conditions: 3, bothWays: 2, unseen: ['master'] },
-          }),
-        fails: (why) => reject(new SearchFailed(why)),
-      });
-    }),
-}));
 
 beforeEach(() => {
+  // Nobody waits until a bench has been quiet for a second.
+  const { now } = Date;
+  const began = now();
+  vi.spyOn(Date, 'now').mockImplementation(() => began + 20 * (now() - began));
+  vi.spyOn(searchInBrowser, 'searchInWorker').mockImplementation(
+    (request, listener, stop) =>
+      new Promise<Searched>((resolve, reject) => {
+        stop.addEventListener('abort', () => reject(new SearchFailed('It was stopped.')));
+        asked.push({
+          request,
+          listener,
+          stop,
+          done: (findings) =>
+            resolve({
+              findings,
+              sessions: request.sessions,
+              steps: 0,
+              cut: false,
+              reached: { fields: 2, filled: 1, conditions: 3, bothWays: 2, unseen: ['master'] },
+            }),
+          fails: (why) => reject(new SearchFailed(why)),
+        });
+      }),
+  );
   asked.length = 0;
   localStorage.clear();
 });
@@ -50,6 +54,7 @@ afterEach(() => {
   // One that goes on would search in the next test.
   for (const bench of benches.splice(0)) bench.faults.end();
   vi.unstubAllGlobals();
+  vi.restoreAllMocks();
 });
 
 const CODE =

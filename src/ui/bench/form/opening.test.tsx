@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** How the form is opened: what is entered is how it opens, and what is usual is left out. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

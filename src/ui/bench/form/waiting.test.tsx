@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** What the live form waits for, over a bench whose session really waits. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

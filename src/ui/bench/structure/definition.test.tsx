@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The definition of one part, edited on a whole bench. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The options of a field and the stages of a track, edited on a whole bench. */
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { benchOf, VISIT } from '../../../../tests/support/bench';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The tree of the tape over a real session: narrowed, opened and closed, and stood on. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';

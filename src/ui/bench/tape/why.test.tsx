@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** Why a part is as it is, asked over a real session on a bench. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

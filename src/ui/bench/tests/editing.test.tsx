@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** Editing scenarios by hand: steps that are added, and tables of cases. */
 import { fireEvent, screen } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** The list of scenarios on a whole bench: kept, replaced, removed, reviewed. */
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

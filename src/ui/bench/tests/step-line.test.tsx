@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 /** A step of a scenario, changed by hand: each kind of step hands on itself with what was changed. */
 import { fireEvent, screen } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';

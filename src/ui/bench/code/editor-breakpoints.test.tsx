@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { EditorState } from '@codemirror/state';
 import { EditorView } from '@codemirror/view';
 import { afterEach, expect, test } from 'vitest';
