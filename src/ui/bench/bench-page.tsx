@@ -49,7 +49,7 @@ export function BenchPage({
   }, [bench]);
   const { saving } = bench.core;
   useLeaving({
-    flush: () => void saving.saveAll(),
+    flush: () => saving.leave(),
     unsaved: () => saving.losesOnLeaving(),
   });
   // Nothing that was drawn for the bench before writes into this one, or the other way round.

@@ -52,6 +52,25 @@ test('what is edited while it is being saved is saved after it, one after the ot
   ]);
 });
 
+test('left while it is being saved, what came after is sent behind it, once; a page that stays has no conflict with that', async () => {
+  const { draft, sent, kept, answer, past } = drafted();
+  draft.edit('a');
+  draft.leave();
+  draft.leave();
+  draft.edit('ab');
+  draft.leave();
+  draft.leave();
+  expect(sent.map(({ value, from }) => [value, from])).toEqual([
+    ['a', 1],
+    ['ab', 2],
+  ]);
+  sent[0]!.answer({ is: 'saved', revision: 2 });
+  await past(700);
+  expect(sent).toHaveLength(3);
+  await answer({ is: 'conflict', theirs: { content: 'ab', revision: 3 } });
+  expect([draft.saving.state, draft.revision, kept.at(-1)]).toEqual(['saved', 3, null]);
+});
+
 test('is tried again while the server is out of reach, and not when it was refused', async () => {
   const { draft, sent, answer, past } = drafted();
   draft.edit('a');

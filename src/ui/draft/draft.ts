@@ -3,6 +3,7 @@
  * out of reach. Where somebody else was faster, both are shown. What is not saved yet is kept in the browser too, so that
  * a reload or a crash loses nothing. Behaviours, structures, tables, services and people are all edited through it.
  */
+import { equal } from '@/core/form/value';
 import { call, sendsOnLeaving } from '../api';
 
 export type Saving<T> =
@@ -55,6 +56,8 @@ export class Draft<T> {
   #saving: Saving<T> = { state: 'saved' };
   #timer: ReturnType<typeof setTimeout> | undefined;
   #sending: Promise<void> | null = null;
+  /** What was sent last, and may still be on its way. */
+  #sent: T | undefined;
   #over = false;
 
   constructor(private readonly options: DraftOptions<T>) {
@@ -95,6 +98,17 @@ export class Draft<T> {
     await this.#sending;
   }
 
+  /**
+   * Saves what is not saved yet before the page is left. Nobody will be there when a saving that is under way is over, so
+   * what came after it is sent behind it, as what follows the revision that it makes.
+   */
+  leave(): void {
+    if (this.#sending === null) return void this.save();
+    if (this.#saving.state !== 'waiting' || this.#value === this.#sent) return;
+    this.#sent = this.#value;
+    void this.options.send(this.#value, this.#revision + 1);
+  }
+
   /** Ends a conflict with one of the two values. */
   settle(take: 'mine' | 'theirs'): void {
     if (this.#saving.state !== 'conflict') return;
@@ -128,6 +142,7 @@ export class Draft<T> {
 
   async #send(): Promise<void> {
     const sent = this.#value;
+    this.#sent = sent;
     const came = await this.options.send(sent, this.#revision);
     if (this.#over) {
       if (came.is === 'saved') this.options.keep.remove();
@@ -144,6 +159,12 @@ export class Draft<T> {
         this.#stand({ state: 'waiting' });
         return this.#later(SAVE_AFTER);
       case 'conflict':
+        // As where it was sent on leaving a page that was not left.
+        if (equal(came.theirs.content, this.#value)) {
+          this.#revision = came.theirs.revision;
+          this.options.keep.remove();
+          return this.#stand({ state: 'saved' });
+        }
         return this.#stand({ state: 'conflict', theirs: came.theirs });
       case 'refused':
         return this.#stand({ state: 'unsaved', says: came.says });

@@ -45,7 +45,7 @@ export function useDraft<T>(
     return () => void draft.save();
   }, [path, draft, first]);
   useLeaving({
-    flush: () => void draft.save(),
+    flush: () => draft.leave(),
     unsaved: () => losesOnLeaving(draft.saving, body(draft.value, draft.revision)),
   });
   return {

@@ -9,6 +9,7 @@ export interface Saveable {
   readonly value: unknown;
   readonly saving: Saving<unknown>;
   save(): Promise<void>;
+  leave(): void;
 }
 
 export class BenchSaving {
@@ -23,6 +24,11 @@ export class BenchSaving {
     await Promise.all(
       this.#rooms.flatMap(({ drafts }) => [...drafts()].map((draft) => draft.save())),
     );
+  }
+
+  /** Saves what is not saved yet before the page is left. */
+  leave(): void {
+    for (const { drafts } of this.#rooms) for (const draft of drafts()) draft.leave();
   }
 
   /** What is not saved, after it was tried; null where everything is. */
