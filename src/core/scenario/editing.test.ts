@@ -16,6 +16,7 @@ import {
   whatStepChanged,
   wholeState,
   withAspect,
+  withChanged,
 } from './editing';
 import { combinationsOf, folded, playGrid } from './grid';
 import { openingOf } from './opening';
@@ -53,6 +54,22 @@ const STEPS: Step[] = [
 ];
 const answersOf = () => play(openingOf({ as: 'mira' }, form, cast), STEPS);
 
+/** A scenario with these entries, and after them each of the steps with what it changed. */
+async function taken(entries: object[]) {
+  let scenario = ScenarioSchema.parse({ title: 't', open: { as: 'mira' }, steps: entries });
+  const done = stepsBefore(scenario, entries.length);
+  const all = [...scenario.steps.filter((one): one is Step => !('expect' in one)), ...STEPS];
+  const answers = await play(openingOf({ as: 'mira' }, form, cast), all);
+  for (const [i, step] of STEPS.entries()) {
+    const { length } = scenario.steps;
+    scenario = {
+      ...scenario,
+      steps: withChanged(scenario, length, step, form, answers, done + i + 1),
+    };
+  }
+  return scenario;
+}
+
 describe('taking over', () => {
   test('what a step changed, the whole state, or one aspect', async () => {
     const answers = await answersOf();
@@ -61,6 +78,20 @@ describe('taking over', () => {
       dues: { value: 200 },
       '@messages': [{ text: 'Oil.', tone: 'info' }],
     });
+    // That nothing else changed is said where it is known, and holds.
+    const { steps } = await taken([]);
+    expect(steps).toMatchObject([
+      STEPS[0],
+      { expect: { dues: { value: 200 }, '@nothingElse': true } },
+      STEPS[1],
+      { expect: { '@nothingElse': true } },
+    ]);
+    const unsaid = [{ set: 'dues', to: 5 }, { expect: { dues: { value: 5 } } }];
+    expect((await taken(unsaid)).steps[3]!).not.toHaveProperty('expect.@nothingElse');
+    const said = [unsaid[0]!, { expect: { '@nothingElse': true, dues: { value: 5 } } }];
+    expect((await taken(said)).steps[3]).toHaveProperty('expect.@nothingElse', true);
+    for (const first of [[], unsaid, said])
+      expect((await run(await taken(first))).misses).toEqual([]);
     const seen = seenAt(answers, 2);
     expect(wholeState(seen)).toMatchObject({
       kind: { shown: true, locked: false, required: false, value: 'oil', problem: null },

@@ -169,14 +169,33 @@ function expecting(expect: Expectation, { part, aspect, actual }: Miss): Expecta
   return withAspect(expect, part, aspect ?? 'value', actual);
 }
 
-/** What a step changed, and that nothing else did. */
-export function expectChanged(
+/**
+ * The entries with a step put in at a place, or one that stands there already, and after it what it changed. That
+ * nothing else did is expected only where this is about that step alone, and not about others before it.
+ */
+export function withChanged(
+  scenario: Pick<Scenario, 'steps' | 'startsAs'>,
+  entry: number,
   step: Step,
   form: Form,
   answers: readonly Answer[],
   at: number,
-): ScenarioStep {
-  return {
-    expect: { ...whatStepChanged(step, form, answers, at), '@nothingElse': true } as Expectation,
-  };
+): ScenarioStep[] {
+  const before = scenario.steps.slice(0, entry);
+  const changed = whatStepChanged(step, form, answers, at);
+  const expect = isAlone(scenario, before) ? { ...changed, '@nothingElse': true } : changed;
+  const after = scenario.steps.slice(scenario.steps[entry] === step ? entry + 1 : entry);
+  return [...before, step, { expect: expect as Expectation }, ...after];
+}
+
+/** Whether nothing was done since the last expectation that says what else has not changed, or since the opening. */
+function isAlone(
+  { startsAs }: Pick<Scenario, 'startsAs'>,
+  before: readonly ScenarioStep[],
+): boolean {
+  const last = before.findLastIndex((one) => !isExpect(one));
+  return (
+    (last === -1 && startsAs === undefined) ||
+    before.slice(last + 1).some((one) => isExpect(one) && one.expect['@nothingElse'] === true)
+  );
 }

@@ -4,7 +4,7 @@ import { useRoom } from '../../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Scenario } from '@/core/scenario/definition';
-import { expectChanged, wholeState, withEntries } from '@/core/scenario/editing';
+import { wholeState, withChanged, withEntries } from '@/core/scenario/editing';
 import { seenAt } from '@/core/scenario/seen';
 import { Button, Line, Notice } from '../../kit';
 import type { Saving } from '../../draft/draft';
@@ -43,13 +43,19 @@ export function ScenarioEditor({
   const onEdit: EditEntries = (edit, says) => change(withEntries(scenario, edit), says);
   const takeMore = () =>
     onEdit(
-      (all) => [
-        ...all,
-        ...more.flatMap((step, i) => [
-          step,
-          expectChanged(step, form, answers, session!.steps.length + i + 1),
-        ]),
-      ],
+      (all) =>
+        more.reduce(
+          (steps, step, i) =>
+            withChanged(
+              { ...scenario, steps },
+              steps.length,
+              step,
+              form,
+              answers,
+              session!.steps.length + i + 1,
+            ),
+          all,
+        ),
       `${more.length === 1 ? 'A step was' : `${more.length} steps were`} added`,
     );
 
