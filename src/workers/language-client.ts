@@ -80,6 +80,7 @@ const uncompiled = ({ name }: Source): CompiledScript => ({
   title: name,
   code: null,
   expressions: [],
+  conditions: [],
   failure: {
     code: 'syntax',
     says: 'keeps the compiler busy for more than five seconds, so it was stopped.',

@@ -58,6 +58,7 @@ function languageWorker(done: string[]) {
         title: name,
         code: null,
         expressions: [],
+        conditions: [],
         failure: { code: 'syntax', says: 'Not compiled here.', line: null },
       }),
     close: () => undefined,

@@ -1,5 +1,6 @@
 /** What a search has seen so far: parts on screen, what scripts said of them and whether it showed, outcomes of conditions. */
 import type { RunEntry } from '../session/entries';
+import { placeOf } from '../wire/line';
 import { columnOf } from './part-names';
 import type { Ran } from './play';
 import type { Said } from './said';
@@ -7,7 +8,7 @@ import type { Said } from './said';
 export interface Tried {
   /** How often it was met, and how it came out. */
   count: number;
-  outcomes: Set<string>;
+  outcomes: Set<boolean>;
 }
 
 /** What a handler said of an aspect, how often people met it, and how often a rule held otherwise. */
@@ -108,12 +109,13 @@ export class Covered {
         for (const key of part.options?.map((option) => option.key) ?? ['all']) offered.add(key);
       }
     for (const run of runs) {
-      for (const { line, what, value } of run.values) {
-        if (typeof value !== 'boolean') continue;
-        const name = `${run.behaviour}:${line}:${what}`;
+      for (const { line, what, value, condition } of run.values) {
+        if (condition !== true) continue;
+        const place = placeOf(line, run.behaviour);
+        const name = `${place.script}:${place.line}:${what}`;
         const tried = this.conditions.get(name) ?? { count: 0, outcomes: new Set() };
         tried.count++;
-        tried.outcomes.add(String(value));
+        tried.outcomes.add(Boolean(value));
         this.conditions.set(name, tried);
       }
     }

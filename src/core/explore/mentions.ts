@@ -6,6 +6,7 @@
 import ts from 'typescript-classic';
 import { isDate, isTime } from '../form/formats';
 import { bare, type Flow } from '../language/acts';
+import { nameOf } from '../language/expressions';
 import { flowOf } from '../language/flow';
 import { isComparison } from '../language/flow-syntax';
 import { parse } from '../language/parse';
@@ -124,7 +125,7 @@ export function mentionsOf(sources: readonly Source[]): Mentions {
           : null;
       if (condition !== null && !asksWhetherThere(condition)) {
         const { line } = placeOf(condition);
-        conditions.add(`${behaviour}:${line}:${condition.getText(file)}`);
+        conditions.add(`${behaviour}:${line}:${nameOf(condition.getText(file))}`);
       }
       ts.forEachChild(node, visit);
     };

@@ -49,6 +49,28 @@ async function searched(
 const wrong = ({ findings }: { findings: readonly Finding[] }) =>
   findings.filter(({ level }) => level === 'wrong');
 
+test('conditions count by what they decide, whatever their value and however long, and what is assigned does not', async () => {
+  const long = Array.from({ length: 9 }, (_, i) => `fields.length.value !== -${i + 1}`).join(
+    ' && ',
+  );
+  const { findings, reached } = await searched(
+    `on.change(fields.pilot, ({ value }) => {
+  const never = value === null && value !== null;
+  if (fields.licence.value || "none") log(never);
+  if (${long}) log("a length");
+  if (fields.length.value || value) log(value);
+});`,
+    { sessions: 150 },
+  );
+  expect(
+    findings
+      .filter(({ kind }) => kind === 'one-sided')
+      .map(({ lines }) => lines[0]!.line)
+      .toSorted(),
+  ).toEqual([3, 4]);
+  expect(reached).toMatchObject({ conditions: 3, bothWays: 1 });
+});
+
 test('the same seed finds the same; another one goes another way', async () => {
   const [one, again, other] = [
     await searched(STAYS),

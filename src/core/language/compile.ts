@@ -7,6 +7,7 @@ import type { Site } from '../script/sites';
 import type { CompiledScript } from '../session/tie';
 import { readHeader, type Source } from '../script/header';
 import { baseName, isModule } from '../script/script-name';
+import { Expressions } from './expressions';
 import { instrument } from './instrument';
 import { asFunctionBody, moduleFault } from './modules';
 import { parse } from './parse';
@@ -34,7 +35,7 @@ const OPTIONS: ts.CompilerOptions = {
 
 /** Compiles one script. Never throws: a script that does not parse comes back with its failure instead of code. */
 export function compile(source: Source, mode: Mode): CompiledScript {
-  return compiled(source, source.text, mode === 'traced' ? [] : null, null);
+  return compiled(source, source.text, mode === 'traced' ? new Expressions() : null, null);
 }
 
 /** Compiles a text that stands for a source, untraced. */
@@ -49,20 +50,23 @@ export function compileText(source: Source, text: string): CompiledScript {
 export function compileDetailed(source: Source, watches: readonly Watch[] = []): DetailedScript {
   const sites: Site[] = [];
   const sound = watches.filter(({ expression }) => expressionFault(expression) === null);
-  const script = compiled(source, withWatches(source, sound), [], sites);
+  const script = compiled(source, withWatches(source, sound), new Expressions(), sites);
   return { script, sites };
 }
+
+/** What an untraced script reports. */
+const NONE = { expressions: [], conditions: [] };
 
 function compiled(
   source: Source,
   text: string,
-  expressions: string[] | null,
+  expressions: Expressions | null,
   sites: Site[] | null,
 ): CompiledScript {
   const base = { name: baseName(source.name), title: readHeader(source).title };
   const fault = faultIn(source);
   if (fault !== null)
-    return { ...base, code: null, expressions: [], failure: { code: 'syntax', ...fault } };
+    return { ...base, code: null, ...NONE, failure: { code: 'syntax', ...fault } };
   const { outputText } = ts.transpileModule(text, {
     fileName: source.name,
     compilerOptions: OPTIONS,
@@ -72,7 +76,9 @@ function compiled(
   return {
     ...base,
     code: outputText.replace(/^export \{\};?\s*$/m, ''),
-    expressions: expressions ?? [],
+    ...(expressions === null
+      ? NONE
+      : { expressions: expressions.texts, conditions: expressions.conditions }),
     failure: null,
   };
 }

@@ -8,6 +8,7 @@
 import ts from 'typescript-classic';
 import type { Site } from '../script/sites';
 import { Details } from './details';
+import type { Expressions } from './expressions';
 
 const PROBE = '__probe';
 
@@ -16,16 +17,12 @@ const PROBE = '__probe';
  * place there, the sites of one that reports details likewise.
  */
 export function instrument(
-  expressions: string[] | null,
+  expressions: Expressions | null,
   sites: Site[] | null = null,
 ): ts.TransformerFactory<ts.SourceFile> {
   return (context) => (file) => {
     const { factory: f } = context;
     const traced = expressions !== null;
-    const numberOf = (what: string): number => {
-      const known = expressions!.indexOf(what);
-      return known < 0 ? expressions!.push(what) - 1 : known;
-    };
     const lineOf = (node: ts.Node) =>
       file.getLineAndCharacterOfPosition(node.getStart(file)).line + 1;
     const call = (method: string, ...args: ts.Expression[]) =>
@@ -55,9 +52,9 @@ export function instrument(
     const burn = (line: number): ts.Statement => f.createExpressionStatement(call('f', num(line)));
 
     /** Says the value and how it came about; the source text names it. */
-    const value = (node: ts.Node, done: ts.Expression, what: string) =>
+    const value = (node: ts.Node, done: ts.Expression, what: string, isCondition = false) =>
       traced
-        ? call('v', num(lineOf(node)), num(numberOf(what.slice(0, 80))), done)
+        ? call('v', num(lineOf(node)), num(expressions.numberOf(what, isCondition)), done)
         : call('at', num(lineOf(node)), done);
 
     const marked = (statements: readonly ts.Statement[]): ts.Statement[] =>
@@ -131,7 +128,7 @@ export function instrument(
 
     const condition = (node: ts.Expression): ts.Expression => {
       const done = visited(node);
-      const told = traced ? value(node, done, node.getText(file)) : done;
+      const told = traced ? value(node, done, node.getText(file), true) : done;
       return details === null ? told : details.condition(node, told);
     };
 

@@ -21,8 +21,6 @@ import { surroundingsOf } from './surroundings';
 import { Trace } from './trace';
 import { HostWire, Loose, Untrue } from './wire';
 
-const NOTHING: readonly string[] = [];
-
 /** Texts checked against patterns that are remembered. */
 const MOST_CHECKED = 200;
 
@@ -83,7 +81,7 @@ export class Host implements Scripts {
     if (script.code === null) return script.failure!;
     this.#questions.running = index;
     const { ties } = this.#questions;
-    this.#trace.begin(NOTHING, this.#material!.modules);
+    this.#trace.begin(undefined, this.#material!.modules);
     try {
       this.machine.cells[Cell.Op] = Came.Ended;
       const through = this.#hand('load', script.code, index);
@@ -230,8 +228,7 @@ export class Host implements Scripts {
 
   #cross(entry: 'run' | 'resume', desk: Desk, give: () => void, run: number | null = null): Ended {
     const { traced, scripts, modules } = this.#material!;
-    if (traced)
-      this.#trace.begin(scripts[this.#questions.running]?.expressions ?? NOTHING, modules);
+    if (traced) this.#trace.begin(scripts[this.#questions.running], modules);
     let failure: Ended['failure'] = null;
     let open = false;
     try {

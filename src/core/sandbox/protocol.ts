@@ -14,6 +14,8 @@ export const CompiledSchema = z.strictObject({
   code: z.string().nullable(),
   /** Absent from releases made before expressions were numbered; those were compiled untraced and report none. */
   expressions: z.array(z.string()).default([]),
+  /** Absent from releases made before conditions were told apart. */
+  conditions: z.array(z.int()).default([]),
   failure: z.object({ code: z.string(), says: z.string(), line: LineSchema.nullable() }).nullable(),
 });
 

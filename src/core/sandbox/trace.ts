@@ -1,25 +1,26 @@
 /** Reads what probes wrote of a traced run: how often each line ran, and the values met. */
-import type { Value } from '../form/value';
+import type { Valued } from '../session/entries';
 import { Cell, VALUES_KEPT } from '../wire/layout';
 import { Untrue, type HostWire } from './wire';
 import type { CompiledScript } from '../session/tie';
 import { lineFrom, MODULE_STEP, type Line } from '../wire/line';
 
+/** What a script reports, by the numbers in its code. */
+type Reporting = Pick<CompiledScript, 'expressions' | 'conditions'>;
+const NOTHING: Reporting = { expressions: [], conditions: [] };
+
 export class Trace {
   #hits = new Map<number, number>();
-  #values: { line: Line; what: string; value: Value }[] = [];
+  #values: Valued[] = [];
   #cut = false;
-  #expressions: readonly string[] = [];
+  #script: Reporting = NOTHING;
   /** The modules of the material, whose lines stand above those of the script that runs (`wire/line.ts`). */
-  #modules: readonly Pick<CompiledScript, 'name' | 'expressions'>[] = [];
+  #modules: readonly (Reporting & { name: string })[] = [];
 
   constructor(private readonly wire: HostWire) {}
 
-  begin(
-    expressions: readonly string[],
-    modules: readonly Pick<CompiledScript, 'name' | 'expressions'>[],
-  ): void {
-    this.#expressions = expressions;
+  begin(script: Reporting | undefined, modules: readonly (Reporting & { name: string })[]): void {
+    this.#script = script ?? NOTHING;
     this.#modules = modules;
     this.#hits = new Map();
     this.#values = [];
@@ -38,16 +39,16 @@ export class Trace {
         continue;
       }
       const place = Math.floor(-line / MODULE_STEP);
-      const expressions = place === 0 ? this.#expressions : this.#modules[place - 1]?.expressions;
-      const what = expressions?.[cells[at + 1]!];
+      const script = place === 0 ? this.#script : this.#modules[place - 1];
+      const number = cells[at + 1]!;
+      const what = script?.expressions[number];
       if (what === undefined || line === 0 || at + 4 > end) throw new Untrue();
-      if (this.#values.length < VALUES_KEPT)
-        this.#values.push({
-          line: this.#line(-line),
-          what,
-          value: this.wire.traced(cells[at + 2]!, cells[at + 3]!),
-        });
-      else this.#cut = true;
+      if (this.#values.length < VALUES_KEPT) {
+        const value = this.wire.traced(cells[at + 2]!, cells[at + 3]!);
+        const valued: Valued = { line: this.#line(-line), what, value };
+        if (script!.conditions.includes(number)) valued.condition = true;
+        this.#values.push(valued);
+      } else this.#cut = true;
       at += 4;
     }
   }
@@ -62,7 +63,7 @@ export class Trace {
   /** All that was traced; lines in their order. */
   take(): {
     lines: [Line, number][];
-    values: { line: Line; what: string; value: Value }[];
+    values: Valued[];
     cut: boolean;
   } {
     return {

@@ -331,6 +331,23 @@ describe('small things', () => {
     ]);
   });
 
+  test('conditions are told from what is assigned, where both read the same', () => {
+    const open = both({
+      form: formWith([text('note')]),
+      scripts: {
+        a: 'let deep: boolean;\non.change(fields.note, ({ value }) => {\n  deep = value === "x";\n  if (deep) log(value ? 1 : 2);\n  return deep;\n});',
+      },
+    });
+    open.do({ set: 'note', to: 'x' });
+    const run = open.tape.findLast((entry) => entry.type === 'run');
+    expect(run?.type === 'run' && run.values).toEqual([
+      { line: 3, what: 'deep', value: true },
+      { line: 4, what: 'deep', value: true, condition: true },
+      { line: 4, what: 'value', value: 'x', condition: true },
+      { line: 5, what: 'return', value: true },
+    ]);
+  });
+
   test('a form whose every field is cleared when hidden clears them', () => {
     const open = both({
       form: formWith([text('a', { whenHidden: 'clear' }), text('b', { whenHidden: 'clear' })]),

@@ -68,6 +68,16 @@ export type Entry = Base &
     | { type: 'page'; from: string | null; to: string | null; line: Line | null }
   );
 
+/** A value that a traced run reports. */
+export interface Valued {
+  line: Line;
+  /** The condition, what it was assigned to, or `return`; the first 80 characters of its source. */
+  what: string;
+  value: Value;
+  /** Whether it decided where the script went on. */
+  condition?: true;
+}
+
 export interface RunEntry extends Base {
   type: 'run';
   sort: 'handler' | 'rule';
@@ -87,7 +97,7 @@ export interface RunEntry extends Base {
   /** How often each line ran, as pairs of line and count. */
   lines: [Line, number][];
   /** Values assigned and conditions met, in order; the last ones of a long run are dropped and `cut` says so. */
-  values: { line: Line; what: string; value: Value }[];
+  values: Valued[];
   cut: boolean;
 }
 

@@ -9,6 +9,7 @@ import type { FailureCode } from '../wire/failures';
 import type { Event } from './progress';
 import type { Row } from './rows';
 import type { Desk } from './desk';
+import type { Valued } from './entries';
 import type { Line } from '../wire/line';
 
 /** What a run is given: nothing for a rule, its row for a rule of rows, its event for a handler. */
@@ -28,7 +29,7 @@ export interface Ended {
   /** How often each line ran, as pairs of line and count, and the values met; null in an untraced run. */
   trace: {
     lines: [Line, number][];
-    values: { line: Line; what: string; value: Value }[];
+    values: Valued[];
     cut: boolean;
   } | null;
 }

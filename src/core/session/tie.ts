@@ -15,6 +15,8 @@ export interface CompiledScript {
   code: string | null;
   /** The texts of the expressions that a traced script reports, by the numbers in its code. */
   expressions: readonly string[];
+  /** Which of them are conditions; the others are what is assigned and returned. */
+  conditions: readonly number[];
   failure: { code: FailureCode; says: string; line: Line | null } | null;
 }
 
