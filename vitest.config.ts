@@ -22,6 +22,7 @@ export default defineConfig({
           name: 'pages',
           include: ['src/**/*.test.tsx'],
           environment: 'jsdom',
+          setupFiles: ['tests/support/leftovers.ts'],
           isolate: false,
         },
       },

@@ -1,8 +1,17 @@
 /** The bench as a developer uses it: react on change, live replay after an edit, errors, scenarios, conflicts. */
 import type { Page } from '@playwright/test';
-import { editor, expect, openBench, replaceInScript, seriousOn, test, WHOLE } from './workspace';
+import {
+  editor,
+  expect,
+  openBench,
+  replaceInScript,
+  seriousOn,
+  test,
+  WHOLE,
+  workspaceOf,
+} from './workspace';
 
-test.use({ file: 'bench' });
+test.use({ file: workspaceOf('bench') });
 
 const sheet = (page: Page) => page.getByRole('region', { name: 'Live form' });
 const tape = (page: Page) => page.getByRole('region', { name: 'Tape' });
@@ -197,7 +206,7 @@ test(
   },
 );
 
-test('every action has a name in the command list', async ({ page }) => {
+test('every action has a name in the command list', WHOLE, async ({ page }) => {
   await openBench(page);
   await page.selectOption('#field-pilot_choice', 'own');
   await expect(page.getByText('Live form after step 1 of 1')).toBeVisible();
@@ -317,7 +326,7 @@ test('when the server is gone the bench says what is not saved, and saves it whe
   await expect(page.getByText(/saved, revision/)).toBeVisible();
 });
 
-test('a slip is underlined while typing', async ({ page }) => {
+test('a slip is underlined while typing', WHOLE, async ({ page }) => {
   await openBench(page, 'Pilot details');
   await replaceInScript(
     page,

@@ -10,9 +10,10 @@ import {
   seriousOn,
   test,
   WHOLE,
+  workspaceOf,
 } from './workspace';
 
-test.use({ file: 'debugging' });
+test.use({ file: workspaceOf('debugging') });
 
 const sheet = (page: Page) => page.getByRole('region', { name: 'Live form' });
 const tape = (page: Page) => page.getByRole('region', { name: 'Tape' });
@@ -32,32 +33,34 @@ async function type(page: Page, label: string, value: string): Promise<void> {
   await page.keyboard.press('Tab');
 }
 
-test('arrow keys travel: into a run, from line to line, out again, and Esc goes back to now', async ({
-  page,
-}) => {
-  await openBench(page, 'Berths that fit');
-  await type(page, 'Length over all', '120');
-  await type(page, 'Draught', '9');
-  await page.keyboard.press('Alt+t');
-  await tree(page).getByText('rule “berths that fit”').click();
-  await expect(sheet(page).getByText(/The form as it was at step 2/)).toBeVisible();
-  await tree(page).press('ArrowRight');
-  await expect(sheet(page).getByText(/step 2, line 7/)).toBeVisible();
-  await expect(page.locator('.tv-standing')).toContainText('const draught');
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('ArrowDown');
-  await expect(sheet(page).getByText(/step 2, line 9/)).toBeVisible();
-  // The values of the lines before it stand beside them, none of those behind it.
-  await expect(page.locator('.tv-value', { hasText: '9' })).toBeVisible();
-  await page.keyboard.press('ArrowRight');
-  await expect(sheet(page).getByText(/step 2, line 10/)).toBeVisible();
-  await page.keyboard.press('ArrowUp');
-  await page.keyboard.press('ArrowLeft');
-  await expect(page.locator('#field-draught')).not.toBeEditable();
-  await page.keyboard.press('Escape');
-  await expect(page.locator('#field-draught')).toBeEditable();
-  await expect(sheet(page).getByText(/The form as it was/)).toHaveCount(0);
-});
+test(
+  'arrow keys travel: into a run, from line to line, out again, and Esc goes back to now',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Berths that fit');
+    await type(page, 'Length over all', '120');
+    await type(page, 'Draught', '9');
+    await page.keyboard.press('Alt+t');
+    await tree(page).getByText('rule “berths that fit”').click();
+    await expect(sheet(page).getByText(/The form as it was at step 2/)).toBeVisible();
+    await tree(page).press('ArrowRight');
+    await expect(sheet(page).getByText(/step 2, line 7/)).toBeVisible();
+    await expect(page.locator('.tv-standing')).toContainText('const draught');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    await expect(sheet(page).getByText(/step 2, line 9/)).toBeVisible();
+    // The values of the lines before it stand beside them, none of those behind it.
+    await expect(page.locator('.tv-value', { hasText: '9' })).toBeVisible();
+    await page.keyboard.press('ArrowRight');
+    await expect(sheet(page).getByText(/step 2, line 10/)).toBeVisible();
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.press('ArrowLeft');
+    await expect(page.locator('#field-draught')).not.toBeEditable();
+    await page.keyboard.press('Escape');
+    await expect(page.locator('#field-draught')).toBeEditable();
+    await expect(sheet(page).getByText(/The form as it was/)).toHaveCount(0);
+  },
+);
 
 test('why and why not: the line, its sides, each cause in turn, and the option that was left out', async ({
   page,

@@ -1,7 +1,7 @@
 /** Release, fill, record: what the people meet for whom the forms are made. */
-import { beSomebody, expect, OWN, seriousOn, test, visited, WHOLE } from './workspace';
+import { beSomebody, expect, OWN, seriousOn, test, visited, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'fill' });
+test.use({ file: workspaceOf('fill') });
 
 test('a form without a release cannot be filled in and says so', async ({ page }) => {
   const made = await page.request.post('/api/forms', {
@@ -113,23 +113,27 @@ test('a record is opened again, changed and saved; one saved meanwhile is a conf
   await expect(page.locator('#field-vessel')).toHaveValue('Aurelle III');
 });
 
-test('with a finger too, one tap saves what was typed last', async ({ browser, baseURL }) => {
-  const context = await browser.newContext({ hasTouch: true, baseURL: baseURL! });
-  const page = await context.newPage();
-  await beSomebody(page, 'mira');
-  const id = await visited(page.request);
-  await page.goto(`/fill/berth_visit?record=${id}`);
-  const vessel = page.locator('#field-vessel');
-  await expect(vessel).toHaveValue('Aurelle');
-  await vessel.fill('');
-  await page.getByRole('button', { name: 'Save' }).tap();
-  await expect(page.getByText('Not saved yet')).toBeVisible();
-  await vessel.fill('Aurelle IV');
-  // What was wrong goes, and the button with it, while the input is left.
-  await page.getByRole('button', { name: 'Save' }).tap();
-  await expect(page.getByText(`Saved as record ${id}`)).toBeVisible();
-  await context.close();
-});
+test(
+  'with a finger too, one tap saves what was typed last',
+  WHOLE,
+  async ({ browser, baseURL }) => {
+    const context = await browser.newContext({ hasTouch: true, baseURL: baseURL! });
+    const page = await context.newPage();
+    await beSomebody(page, 'mira');
+    const id = await visited(page.request);
+    await page.goto(`/fill/berth_visit?record=${id}`);
+    const vessel = page.locator('#field-vessel');
+    await expect(vessel).toHaveValue('Aurelle');
+    await vessel.fill('');
+    await page.getByRole('button', { name: 'Save' }).tap();
+    await expect(page.getByText('Not saved yet')).toBeVisible();
+    await vessel.fill('Aurelle IV');
+    // What was wrong goes, and the button with it, while the input is left.
+    await page.getByRole('button', { name: 'Save' }).tap();
+    await expect(page.getByText(`Saved as record ${id}`)).toBeVisible();
+    await context.close();
+  },
+);
 
 test('a refused submission loses nothing that was typed', async ({ page }) => {
   await beSomebody(page, 'mira');
@@ -166,20 +170,22 @@ test('when a script hides what has the focus, the focus goes on to the next inpu
   expect(focused).not.toBe('BODY');
 });
 
-test('the page people fill in loads no editor and no compiler, and axe finds nothing serious', async ({
-  page,
-}) => {
-  const scripts: number[] = [];
-  page.on('response', async (response) => {
-    if (response.url().endsWith('.js'))
-      scripts.push((await response.body().catch(() => Buffer.alloc(0))).length);
-  });
-  await page.goto('/fill/berth_visit?record=4');
-  await expect(page.locator('#field-vessel')).toHaveValue('Sable Meridian');
-  expect(await seriousOn(page)).toEqual([]);
-  // The TypeScript compiler alone is over three megabytes.
-  expect(Math.max(...scripts)).toBeLessThan(2_000_000);
-});
+test(
+  'the page people fill in loads no editor and no compiler, and axe finds nothing serious',
+  WHOLE,
+  async ({ page }) => {
+    const scripts: number[] = [];
+    page.on('response', async (response) => {
+      if (response.url().endsWith('.js'))
+        scripts.push((await response.body().catch(() => Buffer.alloc(0))).length);
+    });
+    await page.goto('/fill/berth_visit?record=4');
+    await expect(page.locator('#field-vessel')).toHaveValue('Sable Meridian');
+    expect(await seriousOn(page)).toEqual([]);
+    // The TypeScript compiler alone is over three megabytes.
+    expect(Math.max(...scripts)).toBeLessThan(2_000_000);
+  },
+);
 
 test('submissions made by hand get a reason and save nothing', async ({ page }) => {
   await beSomebody(page, 'mira');

@@ -1,8 +1,8 @@
 /** Faults that the search finds on the bench: after an edit, at their moment, as a scenario, answered in the code. */
 import type { Page } from '@playwright/test';
-import { copyOf, editor, expect, OWN, seriousOn, test, WHOLE } from './workspace';
+import { copyOf, editor, expect, OWN, seriousOn, test, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'finding' });
+test.use({ file: workspaceOf('finding') });
 
 const LEFT = `/** Licence: own pilots have to give it. */
 
@@ -54,7 +54,6 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
   await expect(fault(page)).toContainText(
     'reads the hint “Call the pilot first.” at E-mail of the agent',
   );
-  expect(await seriousOn(page)).toEqual([]);
   await fault(page)
     .getByRole('button', { name: /^Open: / })
     .click();
@@ -102,6 +101,7 @@ test(
     await expect(editor(page)).toBeVisible();
     await openFaults(page);
     await expect(page.getByText(/^\d+ sessions: nothing wrong so far/)).toBeVisible();
+    expect(await seriousOn(page)).toEqual([]);
     await page.getByRole('button', { name: 'Stop', exact: true }).click();
     await expect(page.getByRole('button', { name: /^Search( on)?$/ })).toBeVisible();
     await page.goto('/bench/crew_change');

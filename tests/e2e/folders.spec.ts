@@ -5,9 +5,9 @@ import { dirname, join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { firstWorkspace } from '../../src/core/workspace/first';
 import { writeWorkspace } from '../../src/core/workspace/write';
-import { beSomebody, editor, expect, seriousOn, test, WHOLE } from './workspace';
+import { beSomebody, editor, expect, seriousOn, test, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'folders' });
+test.use({ file: workspaceOf('folders') });
 
 /** A folder with one form, below the one that the app was started with. */
 function newFolder(name: string): string {

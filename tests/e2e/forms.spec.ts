@@ -1,8 +1,8 @@
 /** The workspace as a whole: a form from its title to its first option, keys changed everywhere, copies, removal and its undo. */
 import type { Page } from '@playwright/test';
-import { beSomebody, copyOf, expect, seriousOn, test, WHOLE } from './workspace';
+import { beSomebody, copyOf, expect, seriousOn, test, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'forms' });
+test.use({ file: workspaceOf('forms') });
 
 const focused = (page: Page) =>
   page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');

@@ -1,9 +1,19 @@
 /** What somebody hostile types or saves, on the pages of the app: texts stay texts, and nothing that never ends stops a page. */
 import type { Page } from '@playwright/test';
 import { thorough } from '../support/thorough';
-import { breakAt, copyOf, expect, openBench, OWN, test, visited, WHOLE } from './workspace';
+import {
+  breakAt,
+  copyOf,
+  expect,
+  openBench,
+  OWN,
+  test,
+  visited,
+  WHOLE,
+  workspaceOf,
+} from './workspace';
 
-test.use({ file: 'hostile' });
+test.use({ file: workspaceOf('hostile') });
 
 /** Would do something where it is not shown as it stands. */
 const MARKUP =

@@ -1,9 +1,19 @@
 /** Rows, pages, search, files, parent and child: the larger parts of a form as people and developers meet them. */
 import { createHash } from 'node:crypto';
 import type { Locator, Page } from '@playwright/test';
-import { beSomebody, copyOf, expect, OWN, seriousOn, test, visited, WHOLE } from './workspace';
+import {
+  beSomebody,
+  copyOf,
+  expect,
+  OWN,
+  seriousOn,
+  test,
+  visited,
+  WHOLE,
+  workspaceOf,
+} from './workspace';
 
-test.use({ file: 'kinds' });
+test.use({ file: workspaceOf('kinds') });
 
 /** Answers what a visit opened from a vessel still asks for. */
 async function fillVisit(visit: Locator | Page): Promise<void> {
@@ -420,36 +430,40 @@ test(
   },
 );
 
-test('a form replaced by a message offers its last answer again, and no submission', async ({
-  page,
-}) => {
-  await page.goto('/fill/works_permit');
-  await page.locator('#field-works_kind').selectOption('inspection');
-  await expect(page.getByText('An inspection needs no permit.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Submit' })).toHaveCount(0);
-  expect(await seriousOn(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Change the last answer' }).press('Enter');
-  await expect(page.locator('#field-works_kind')).toBeFocused();
-  await expect(page.getByRole('button', { name: 'Submit' })).toHaveCount(0);
-  await page.locator('#field-works_kind').selectOption('painting');
-  await expect(page.getByText('An inspection needs no permit.')).toHaveCount(0);
-  await expect(page.locator('#field-description')).toBeVisible();
-});
+test(
+  'a form replaced by a message offers its last answer again, and no submission',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/fill/works_permit');
+    await page.locator('#field-works_kind').selectOption('inspection');
+    await expect(page.getByText('An inspection needs no permit.')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Submit' })).toHaveCount(0);
+    expect(await seriousOn(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Change the last answer' }).press('Enter');
+    await expect(page.locator('#field-works_kind')).toBeFocused();
+    await expect(page.getByRole('button', { name: 'Submit' })).toHaveCount(0);
+    await page.locator('#field-works_kind').selectOption('painting');
+    await expect(page.getByText('An inspection needs no permit.')).toHaveCount(0);
+    await expect(page.locator('#field-description')).toBeVisible();
+  },
+);
 
-test('a launch parameter of another kind is refused before the form is opened', async ({
-  page,
-}) => {
-  await page.goto('/fill/berth_visit?vessel=Aurelle&tide=3');
-  await expect(page.locator('#field-vessel')).toHaveValue('Aurelle');
-  expect(
-    (
-      await page.request.post('/api/fill/berth_visit/handouts', {
-        headers: OWN,
-        data: { launch: { vessel: { deep: true } } },
-      })
-    ).status(),
-  ).toBe(422);
-});
+test(
+  'a launch parameter of another kind is refused before the form is opened',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/fill/berth_visit?vessel=Aurelle&tide=3');
+    await expect(page.locator('#field-vessel')).toHaveValue('Aurelle');
+    expect(
+      (
+        await page.request.post('/api/fill/berth_visit/handouts', {
+          headers: OWN,
+          data: { launch: { vessel: { deep: true } } },
+        })
+      ).status(),
+    ).toBe(422);
+  },
+);
 
 test(
   'opened in another time zone, date-times are shown there and scripts reckon in it; a warning does not stop the form',

@@ -1,8 +1,8 @@
 /** An error while a pane is drawn takes down that pane alone. Each is made to throw by changing what the browser loads. */
 import type { Page } from '@playwright/test';
-import { expect, openBench, test, WHOLE } from './workspace';
+import { expect, openBench, test, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'panes' });
+test.use({ file: workspaceOf('panes') });
 
 interface Fallen {
   pane: string;

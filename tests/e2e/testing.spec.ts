@@ -9,10 +9,11 @@ import {
   seriousOn,
   test,
   WHOLE,
+  workspaceOf,
 } from './workspace';
 import type { Page } from '@playwright/test';
 
-test.use({ file: 'testing' });
+test.use({ file: workspaceOf('testing') });
 
 async function openTests(page: Page, tab = 'Scenarios'): Promise<void> {
   await page.getByRole('tab', { name: 'Tests', exact: true }).click();
@@ -187,54 +188,58 @@ test(
   },
 );
 
-test('a grid is tried, accepted, and broken by an edit, with before and after', async ({
-  page,
-}) => {
-  await openBench(page, 'Pilot details');
-  await openTests(page, 'Outcome grid');
-  await page.getByLabel('Add what varies').selectOption('pilot_choice');
-  await page.getByLabel('Add what varies').selectOption('vessel_kind');
-  await page.getByRole('button', { name: 'Try them' }).click();
-  await expect(page.getByText('All 28 combinations.')).toBeVisible();
-  const outcomes = page.getByRole('region', { name: 'Outcomes' });
-  await expect(outcomes.getByRole('columnheader', { name: /Pilot licence/ }).first()).toBeVisible();
-  // A cell leads to the live form in that state.
-  await outcomes
-    .getByRole('button', { name: /^Pilot licence shown yes/ })
-    .first()
-    .click();
-  await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
-  await page.getByLabel('Title of the grid as a test').fill('Pilots by kind');
-  await page.getByRole('button', { name: 'Accept as it is now' }).click();
-  await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
-  await page.getByRole('tab', { name: 'Pilot details' }).click();
-  await replaceInScript(
-    page,
-    'fields.pilot_licence.required = choice === "own";',
-    'fields.pilot_licence.required = false;',
-  );
-  await openTests(page);
-  await expect(page.getByText('pilot_licence.required').first()).toBeVisible();
-  await expect(page.getByText('6 of 8 passed')).toBeVisible();
-  // Under the grid the edit stands out.
-  await page.getByRole('tab', { name: 'Outcome grid' }).click();
-  await expect(
-    page.getByText(/7 cells have changed: Pilot licence required yes → no/),
-  ).toBeVisible();
-  await expect(
-    outcomes.getByRole('button', { name: /^Pilot licence required no/ }).first(),
-  ).toBeVisible();
-  // So it does under the test that keeps it, which is replaced when it was meant.
-  await page.reload();
-  await openTests(page);
-  await page.getByRole('button', { name: 'Pilots by kind', exact: true }).click();
-  await page.getByRole('button', { name: 'Compare with now' }).click();
-  await expect(page.getByText(/7 cells have changed/)).toBeVisible();
-  await page.getByRole('button', { name: 'Replace it as it is now' }).click();
-  await openTests(page);
-  await page.getByRole('button', { name: '‹ All scenarios' }).click();
-  await expect(page.getByText('7 of 8 passed')).toBeVisible();
-});
+test(
+  'a grid is tried, accepted, and broken by an edit, with before and after',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Pilot details');
+    await openTests(page, 'Outcome grid');
+    await page.getByLabel('Add what varies').selectOption('pilot_choice');
+    await page.getByLabel('Add what varies').selectOption('vessel_kind');
+    await page.getByRole('button', { name: 'Try them' }).click();
+    await expect(page.getByText('All 28 combinations.')).toBeVisible();
+    const outcomes = page.getByRole('region', { name: 'Outcomes' });
+    await expect(
+      outcomes.getByRole('columnheader', { name: /Pilot licence/ }).first(),
+    ).toBeVisible();
+    // A cell leads to the live form in that state.
+    await outcomes
+      .getByRole('button', { name: /^Pilot licence shown yes/ })
+      .first()
+      .click();
+    await expect(page.locator('#field-pilot_choice')).toHaveValue('own');
+    await page.getByLabel('Title of the grid as a test').fill('Pilots by kind');
+    await page.getByRole('button', { name: 'Accept as it is now' }).click();
+    await expect(page.getByRole('button', { name: '✓ 8 scenarios' })).toBeVisible();
+    await page.getByRole('tab', { name: 'Pilot details' }).click();
+    await replaceInScript(
+      page,
+      'fields.pilot_licence.required = choice === "own";',
+      'fields.pilot_licence.required = false;',
+    );
+    await openTests(page);
+    await expect(page.getByText('pilot_licence.required').first()).toBeVisible();
+    await expect(page.getByText('6 of 8 passed')).toBeVisible();
+    // Under the grid the edit stands out.
+    await page.getByRole('tab', { name: 'Outcome grid' }).click();
+    await expect(
+      page.getByText(/7 cells have changed: Pilot licence required yes → no/),
+    ).toBeVisible();
+    await expect(
+      outcomes.getByRole('button', { name: /^Pilot licence required no/ }).first(),
+    ).toBeVisible();
+    // So it does under the test that keeps it, which is replaced when it was meant.
+    await page.reload();
+    await openTests(page);
+    await page.getByRole('button', { name: 'Pilots by kind', exact: true }).click();
+    await page.getByRole('button', { name: 'Compare with now' }).click();
+    await expect(page.getByText(/7 cells have changed/)).toBeVisible();
+    await page.getByRole('button', { name: 'Replace it as it is now' }).click();
+    await openTests(page);
+    await page.getByRole('button', { name: '‹ All scenarios' }).click();
+    await expect(page.getByText('7 of 8 passed')).toBeVisible();
+  },
+);
 
 test('a grid varies numbers that are written, and what is handed over', WHOLE, async ({ page }) => {
   await openBench(page);

@@ -1,8 +1,8 @@
 /** What is typed is never lost: on leaving, after a crash, with two tabs, without a server. */
 import type { Page } from '@playwright/test';
-import { copyOf, expect, test, WHOLE } from './workspace';
+import { copyOf, expect, test, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'trust' });
+test.use({ file: workspaceOf('trust') });
 
 /** The tab is gone without a word: its process dies, so nothing is told that it is left. */
 async function crash(page: Page): Promise<Page> {

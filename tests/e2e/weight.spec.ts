@@ -1,9 +1,9 @@
 /** What pages load before they can be used, and what becomes of parts that come later when the server is gone. */
 import { gzipSync } from 'node:zlib';
 import type { APIRequestContext } from '@playwright/test';
-import { expect, test } from './workspace';
+import { expect, test, workspaceOf } from './workspace';
 
-test.use({ file: 'weight' });
+test.use({ file: workspaceOf('weight') });
 
 /** Kilobytes of scripts that a page names, compressed; those for browsers without modules are left out. */
 async function weightOf(request: APIRequestContext, path: string): Promise<number> {

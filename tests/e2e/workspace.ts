@@ -1,6 +1,6 @@
 /**
- * What tests in the browser stand on: each file of them, and each test after one that failed, meets the demo as it is,
- * in a database and on a server of its own. Where TAVRO_URL names an app that runs already, that one is used.
+ * What tests in the browser stand on: the demo in a database and on a server of its own for each worker, and afresh after
+ * a test that failed. Where all tests run, each file has its own; those of `npm test` leave each other alone. Where TAVRO_URL names an app that runs already, that one is used.
  */
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -17,6 +17,7 @@ import {
 } from '@playwright/test';
 import { Client } from 'pg';
 import { mutatedServer, mutatePages } from '../support/mutants';
+import { thorough } from '../support/thorough';
 
 const RUNNING = process.env.TAVRO_URL;
 
@@ -54,12 +55,16 @@ async function untilServed(url: string, server: ChildProcess): Promise<void> {
   }
 }
 
+/** Whose workspace the tests of a file meet. A mutated server notes which file comes to what, and so is its own. */
+export const workspaceOf = (file: string) =>
+  thorough || process.env.TAVRO_MUTANT !== undefined ? file : 'all';
+
 export const test = base.extend<object, { file: string; app: string }>({
-  /** Which file of tests it is: another one gets another worker, and so another workspace. */
+  /** What `workspaceOf` gives: another one gets another worker, and so another workspace. */
   file: ['', { option: true, scope: 'worker' }],
   app: [
     async ({ file }, use, { parallelIndex }) => {
-      expect(file, 'each file says its name with test.use({ file })').not.toBe('');
+      expect(file, 'each file says test.use({ file: workspaceOf(its name) })').not.toBe('');
       if (RUNNING !== undefined) return use(RUNNING);
       const database = await freshDatabase(`tavro_e2e_${parallelIndex}`);
       const port = await freePort();

@@ -1,8 +1,8 @@
 /** Workspaces of one's own: from a new one to a filled-in record, out as a folder and in again, removed and back. */
 import { readFileSync } from 'node:fs';
-import { expect, seriousOn, test, WHOLE } from './workspace';
+import { expect, seriousOn, test, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'workspaces' });
+test.use({ file: workspaceOf('workspaces') });
 
 test('from a new workspace to a filled-in record, and nothing of it in the demo', async ({
   page,

@@ -1,8 +1,8 @@
 /** Writing a behaviour: an editor that knows the form, names in reach, starters, behaviours as a set, history, problems, the handbook. */
 import type { Page } from '@playwright/test';
-import { copyOf, editor, expect, seriousOn, test, WHOLE } from './workspace';
+import { copyOf, editor, expect, seriousOn, test, WHOLE, workspaceOf } from './workspace';
 
-test.use({ file: 'writing' });
+test.use({ file: workspaceOf('writing') });
 
 const sheet = (page: Page) => page.getByRole('region', { name: 'Live form' });
 const list = (page: Page) => page.getByRole('region', { name: 'Behaviours' });
@@ -40,53 +40,55 @@ async function act(page: Page, title: string, what: string): Promise<void> {
   await page.getByRole('menuitem', { name: what }).click();
 }
 
-test('completions offer fields and keys with their labels, the call says its parameters, and the pointer says what a name is and holds now', async ({
-  page,
-}) => {
-  await openBench(page, 'works_permit');
-  await page.selectOption('#field-works_kind', 'hot');
-  await newBehaviour(page, 'Completed');
-  await page.keyboard.type('keep(');
-  await expect(page.locator('.tv-signature')).toContainText('title: string');
-  await page.keyboard.type('() => { fields.lea', { delay: 30 });
-  const offered = page.locator('.cm-tooltip-autocomplete li');
-  await expect(offered.filter({ hasText: 'leader_phone' })).toContainText('Telephone on site');
-  await offered.filter({ hasText: 'leader_phone' }).click();
-  await expect(editor(page)).toContainText('keep(() => { fields.leader_phone');
-  await editor(page).click();
-  await page.keyboard.press('Control+a');
-  await page.keyboard.insertText(
-    '/** Completed: x. */\non.load(() => log(fields.works_kind.value === "));\n',
-  );
-  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('Control+Space');
-  await expect(offered.filter({ hasText: 'lifting' })).toContainText('Heavy lifting');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Control+a');
-  await page.keyboard.insertText(
-    '/** Completed: x. */\non.load(() => log(fields.works_kind.value));\n',
-  );
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  await page
-    .locator('.cm-line', { hasText: 'on.load' })
-    .getByText('works_kind', { exact: false })
-    .first()
-    .hover();
-  const line = page.locator('.cm-line', { hasText: 'on.load' });
-  const box = (await line.boundingBox())!;
-  await page.mouse.move(box.x + 240, box.y + 10, { steps: 4 });
-  await expect(page.locator('.tv-explain', { hasText: 'Kind of works — choice.' })).toContainText(
-    'Stands in Works › What is to be done.',
-  );
-  await expect(page.locator('.tv-now')).toHaveText('now "hot"');
-  await expect(sheet(page).locator('[data-part=works_kind][data-lit]')).toBeVisible();
-  await page.locator('.tv-acts').getByRole('button', { name: 'Uses' }).click();
-  const uses = page.getByRole('dialog');
-  await expect(uses.getByText('Uses of works_kind')).toBeVisible();
-  await uses.getByRole('button', { name: 'Track, line 4' }).click();
-  await expect(page.getByRole('tab', { name: 'Track', selected: true })).toBeVisible();
-});
+test(
+  'completions offer fields and keys with their labels, the call says its parameters, and the pointer says what a name is and holds now',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'works_permit');
+    await page.selectOption('#field-works_kind', 'hot');
+    await newBehaviour(page, 'Completed');
+    await page.keyboard.type('keep(');
+    await expect(page.locator('.tv-signature')).toContainText('title: string');
+    await page.keyboard.type('() => { fields.lea', { delay: 30 });
+    const offered = page.locator('.cm-tooltip-autocomplete li');
+    await expect(offered.filter({ hasText: 'leader_phone' })).toContainText('Telephone on site');
+    await offered.filter({ hasText: 'leader_phone' }).click();
+    await expect(editor(page)).toContainText('keep(() => { fields.leader_phone');
+    await editor(page).click();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.insertText(
+      '/** Completed: x. */\non.load(() => log(fields.works_kind.value === "));\n',
+    );
+    for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Control+Space');
+    await expect(offered.filter({ hasText: 'lifting' })).toContainText('Heavy lifting');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.insertText(
+      '/** Completed: x. */\non.load(() => log(fields.works_kind.value));\n',
+    );
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    await page
+      .locator('.cm-line', { hasText: 'on.load' })
+      .getByText('works_kind', { exact: false })
+      .first()
+      .hover();
+    const line = page.locator('.cm-line', { hasText: 'on.load' });
+    const box = (await line.boundingBox())!;
+    await page.mouse.move(box.x + 240, box.y + 10, { steps: 4 });
+    await expect(page.locator('.tv-explain', { hasText: 'Kind of works — choice.' })).toContainText(
+      'Stands in Works › What is to be done.',
+    );
+    await expect(page.locator('.tv-now')).toHaveText('now "hot"');
+    await expect(sheet(page).locator('[data-part=works_kind][data-lit]')).toBeVisible();
+    await page.locator('.tv-acts').getByRole('button', { name: 'Uses' }).click();
+    const uses = page.getByRole('dialog');
+    await expect(uses.getByText('Uses of works_kind')).toBeVisible();
+    await uses.getByRole('button', { name: 'Track, line 4' }).click();
+    await expect(page.getByRole('tab', { name: 'Track', selected: true })).toBeVisible();
+  },
+);
 
 test('a mistake is explained with the form’s own parts, read on in the handbook and mended by its change', async ({
   page,
