@@ -32,14 +32,15 @@ export function watchFolder(
     },
   });
   watcher.on('all', () => told.changed());
-  // What chokidar makes nothing of, such as a link that leads to itself, the system still tells of.
+  // What chokidar makes nothing of the system still tells of: a link that leads to itself, and what is written into a file
+  // that has just been replaced, whose successor chokidar does not watch yet.
   const odd = new Set<string>();
   watcher.on('raw', (_event, name, details) => {
     const path = below(join((details as { watchedPath?: string }).watchedPath ?? folder, name));
     if (isPassedOver(path) || path.endsWith('.tavro-new')) return;
     if (isOdd(join(folder, path))) odd.add(path);
     // Something that was odd may be gone, or be a file now. Other files are nobody's concern.
-    else if (!odd.delete(path)) return;
+    else if (!odd.delete(path) && !isWorkspaceFile(path)) return;
     told.changed();
   });
   watcher.on('error', (error) =>
