@@ -1,6 +1,22 @@
 // npm run bench: the benchmarks of bench/, each in a process of its own; npm run bench -- NAME … does those alone.
 import { readdirSync } from 'node:fs';
-import { buildParts, fail, needModules, needPackages, packages, root, run } from './steps.mjs';
+import {
+  buildParts,
+  dropAll,
+  fail,
+  needModules,
+  needPackages,
+  packages,
+  prepareDatabase,
+  root,
+  run,
+  startDatabase,
+  stopDatabase,
+} from './steps.mjs';
+
+/** Those that need a database, with the demo in it. */
+const ON_DATABASE = ['queue'];
+const DATABASE = { TAVRO_DATA: `${root}/.data/bench`, TAVRO_DB_PORT: '54379', TAVRO_DB: 'tavro' };
 
 const all = readdirSync(`${root}/bench`)
   .filter((name) => name.endsWith('.ts'))
@@ -9,7 +25,7 @@ const asked = process.argv.slice(2);
 const unknown = asked.filter((name) => !all.includes(name));
 if (unknown.length > 0)
   fail(`there is no benchmark "${unknown.join('", "')}". There is ${all.join(', ')}.`);
-needPackages([packages.chromium]);
+needPackages([packages.postgresql, packages.chromium]);
 needModules();
 buildParts();
 // Only now is it there on a new machine.
@@ -27,5 +43,13 @@ for (const name of asked.length === 0 ? all : asked) {
     packages: 'external',
     logLevel: 'warning',
   });
-  run('node', [outfile]);
+  if (!ON_DATABASE.includes(name)) {
+    run('node', [outfile]);
+    continue;
+  }
+  const { url } = startDatabase(DATABASE);
+  process.once('exit', () => stopDatabase(DATABASE));
+  dropAll(url);
+  prepareDatabase(url);
+  run('node', [outfile], { DATABASE_URL: url });
 }

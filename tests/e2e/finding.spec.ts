@@ -65,6 +65,7 @@ test('a fault is found after an edit, opened, kept as a scenario, answered as me
     .getByRole('button', { name: /^Keep as a scenario/ })
     .click();
   await expect(page.getByRole('button', { name: '× 1 of 8 fail' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '‹ All scenarios' })).toBeVisible();
 
   await openFaults(page);
   await fault(page)

@@ -1,4 +1,7 @@
-/** What a file of tests leaves waiting, such as a bench that would save in a second, ends with it: files share a page. */
+/**
+ * What a file of tests leaves waiting, such as a bench that would save in a second, ends with it, and what it leaves on the
+ * page goes: files share a page.
+ */
 import { afterAll, beforeAll } from 'vitest';
 
 const { setTimeout } = globalThis;
@@ -14,4 +17,5 @@ beforeAll(() => {
 afterAll(() => {
   globalThis.setTimeout = setTimeout;
   for (const timer of begun) clearTimeout(timer as NodeJS.Timeout);
+  document.body.replaceChildren();
 });

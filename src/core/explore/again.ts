@@ -4,7 +4,7 @@ import { keyOf, type Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { Checkpoints } from './checkpoints';
-import { repeatOf } from './shrink';
+import { repeatOf } from './repeat';
 import { differencesOf } from './state';
 
 /** The finding as it is now; null where it is gone, or where only another search can tell. */
@@ -18,7 +18,7 @@ export function stillFound(
   const search = new Exploration(ground, mentions, stage, 1, () => undefined, new Checkpoints());
   const repeat = repeatOf(finding);
   if (repeat !== null) {
-    repeat.repeat(search, repeat.common);
+    repeat.repeat(search, repeat.common, true);
     const now = search.findings.find((one) => keyOf(one) === keyOf(finding));
     return now?.level === finding.level ? now : null;
   }

@@ -8,7 +8,7 @@ import { type Fits } from '../form/kinds';
 import type { Table } from '../form/table';
 import { equal, type Value } from '../form/value';
 import type { Aspect, RunRecord } from './aspects';
-import { keepMap, keepSet, type Restore } from './checkpoint';
+import { inOrder, keepMap, keepSet, type Restore } from './checkpoint';
 import type { Journal } from './journal';
 import { Offers } from './offers';
 import { Outdated } from './outdated';
@@ -238,15 +238,15 @@ export class State {
 
   /** Between steps no rule waits for its turn, and everything has been told. */
   checkpoint(): Restore {
-    const kept = [
+    const all = inOrder([
       ...[this.initial, this.previous, this.strays].map((map) => keepMap(map)),
       keepMap(this.faults),
       keepSet(this.orphans),
       keepSet(this.#differing),
       ...[...this.parts.byName.values()].map((part) => part.checkpoint()),
-    ];
+    ]);
     return () => {
-      for (const restore of kept) restore();
+      all();
       this.outdated.forget();
       // What is on screen is looked at anew.
       this.parts.nesting.version++;

@@ -1,6 +1,6 @@
 /** All that is tied to a form at present. Ties made and undone in a step that is taken back are put back with it. */
 import type { EventType } from '../wire/layout';
-import { keepMap, type Restore } from './checkpoint';
+import { inOrder, keepMap, type Restore } from './checkpoint';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Row, Rows } from './rows';
@@ -179,17 +179,19 @@ export class Ties {
     const handlers = keepMap(this.#handlers);
     const ofRecord = [...this.#ofRecord];
     const rules = this.#rules;
-    const each = [...this.all()].map((rule) => {
-      const { claims, reads, last, state } = rule;
-      return () => {
-        Object.assign(rule, { claims, reads, last, state, ticket: 0 });
-      };
-    });
+    const each = inOrder(
+      [...this.all()].map((rule) => {
+        const { claims, reads, last, state } = rule;
+        return () => {
+          Object.assign(rule, { claims, reads, last, state, ticket: 0 });
+        };
+      }),
+    );
     return () => {
       handlers();
       this.#ofRecord = new Set(ofRecord);
       this.#rules = rules;
-      for (const restore of each) restore();
+      each();
     };
   }
 

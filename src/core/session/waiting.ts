@@ -5,7 +5,7 @@
  */
 import type { Value } from '../form/value';
 import type { Aspect, RunRecord } from './aspects';
-import { keepMap, keepSet, type Restore } from './checkpoint';
+import { inOrder, keepMap, keepSet, type Restore } from './checkpoint';
 import type { Part } from './parts';
 import type { Progress } from './progress';
 import type { Row } from './rows';
@@ -149,7 +149,7 @@ export class Waiting {
   checkpoint(): Restore {
     const { runs } = this;
     const calls = this.#calls;
-    const each = [
+    const each = inOrder([
       ...runs.map((run) => keepRun(run)),
       ...calls.map((call) => {
         const { due } = call;
@@ -157,11 +157,11 @@ export class Waiting {
           call.due = due;
         };
       }),
-    ];
+    ]);
     return () => {
       this.runs = runs;
       this.#calls = calls;
-      for (const restore of each) restore();
+      each();
     };
   }
 

@@ -145,14 +145,14 @@ function aroundTrigger(
 }
 
 /** The failure of a service is no failure of the script here. */
-function butServices(ran: Ran): Ran {
+export function butServices(ran: Ran): Ran {
   return { ...ran, failures: ran.failures.filter(({ code }) => code !== 'service') };
 }
 
 const WAITING = ['editable', 'hint', 'label', 'onScreen'] as const;
 
 /** What a handler said before its call, there after it failed and gone after it came. */
-function leftWaiting(search: Exploration, base: Ran, open: Ran, done: Ran, lost: Ran): void {
+export function leftWaiting(search: Exploration, base: Ran, open: Ran, done: Ran, lost: Ran): void {
   const of = (ran: Ran, part: string, aspect: (typeof WAITING)[number]) =>
     ((ran.parts[part] as PartState | undefined)?.[aspect] ?? null) as Value;
   for (const { part, aspect } of differencesOf(search.ground.form, lost, base)) {
@@ -188,41 +188,53 @@ function meanwhile(
   for (const driver of search.settable(base)) {
     if (driver.address === address) continue;
     for (const value of othersIn(base, driver).slice(0, MEANWHILE)) {
-      const { during, before, after } = played({ set: driver.address, to: value, hold: true });
-      if (!isSound(during)) continue;
-      const over = during.said.find(
-        ({ part, aspect, from, sort }) =>
-          part === driver.address && aspect === 'value' && sort === 'handler' && equal(from, value),
+      enteredMeanwhile(
+        search,
+        driver.address,
+        value,
+        played({ set: driver.address, to: value, hold: true }),
       );
-      if (over !== undefined && !isEmpty(value))
-        search.report(
-          'late-answer-overwrites',
-          'wrong',
-          { part: driver.address, aspect: 'value' },
-          [over],
-          `${driver.address}: ${JSON.stringify(value)} was entered while a call was open, and the answer writes ${JSON.stringify(over.to)} over it`,
-          during,
-          after,
-          { one: over.to, other: value },
-        );
-      if (!isSound(before) || !isSound(after)) continue;
-      const fromAfter = new Set(
-        differencesOf(search.ground.form, during, after).map(
-          ({ part, aspect }) => `${part}.${aspect}`,
-        ),
-      );
-      for (const { part, aspect, one, other } of differencesOf(search.ground.form, during, before))
-        if (fromAfter.has(`${part}.${aspect}`))
-          search.report(
-            'late-answer',
-            'wrong',
-            { part, aspect },
-            search.said(part, aspect, during, before),
-            `${driver.address} entered while a call is open: ${part} ${metInWords(aspect, one)}; entered before, it ${metInWords(aspect, other)}`,
-            during,
-            before,
-            { one, other },
-          );
     }
   }
+}
+
+/** A value entered while a call is open, before it is made, and after it was answered. */
+export function enteredMeanwhile(
+  search: Exploration,
+  address: string,
+  value: Value,
+  { during, before, after }: Record<'during' | 'before' | 'after', Ran>,
+): void {
+  if (!isSound(during)) return;
+  const over = during.said.find(
+    ({ part, aspect, from, sort }) =>
+      part === address && aspect === 'value' && sort === 'handler' && equal(from, value),
+  );
+  if (over !== undefined && !isEmpty(value))
+    search.report(
+      'late-answer-overwrites',
+      'wrong',
+      { part: address, aspect: 'value' },
+      [over],
+      `${address}: ${JSON.stringify(value)} was entered while a call was open, and the answer writes ${JSON.stringify(over.to)} over it`,
+      during,
+      after,
+      { one: over.to, other: value },
+    );
+  if (!isSound(before) || !isSound(after)) return;
+  const fromAfter = new Set(
+    differencesOf(search.ground.form, during, after).map(({ part, aspect }) => `${part}.${aspect}`),
+  );
+  for (const { part, aspect, one, other } of differencesOf(search.ground.form, during, before))
+    if (fromAfter.has(`${part}.${aspect}`))
+      search.report(
+        'late-answer',
+        'wrong',
+        { part, aspect },
+        search.said(part, aspect, during, before),
+        `${address} entered while a call is open: ${part} ${metInWords(aspect, one)}; entered before, it ${metInWords(aspect, other)}`,
+        during,
+        before,
+        { one, other },
+      );
 }

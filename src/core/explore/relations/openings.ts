@@ -70,16 +70,27 @@ type Saved = NonNullable<Opening['records']>[number];
 
 /** A record reached from another one is the record as it is opened by itself. */
 export function formerRecord(search: Exploration, opening: Opening, from: Saved, to: Saved): void {
-  const records = [from, to];
-  const direct = search.play({ ...opening, record: to, records }, []);
-  const start = { ...opening, record: from, records };
   const driver = search.pick(search.drivers);
-  const base = search.quietly(start, []);
+  const base = search.quietly({ ...opening, record: from, records: [from, to] }, []);
   const value = driver === undefined ? undefined : search.pick(driver.values);
   const steps: HeldStep[] =
     driver !== undefined && value !== undefined && isOpen(base.parts[driver.address])
       ? [{ set: driver.address, to: value }]
       : [];
+  movedOn(search, opening, from, to, steps);
+}
+
+/** The same, with these steps in the former record. */
+export function movedOn(
+  search: Exploration,
+  opening: Opening,
+  from: Saved,
+  to: Saved,
+  steps: readonly HeldStep[],
+): void {
+  const records = [from, to];
+  const direct = search.play({ ...opening, record: to, records }, []);
+  const start = { ...opening, record: from, records };
   const moved = search.play(start, [...steps, { next: true }]);
   if (!isSound(direct) || !isSound(moved)) return;
   for (const difference of differencesOf(search.ground.form, moved, direct)) {

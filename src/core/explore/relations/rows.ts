@@ -71,7 +71,7 @@ function enteredLater(
 }
 
 /** The same rows in the other order, each told apart by where it is then. */
-function exchanged(
+export function exchanged(
   search: Exploration,
   { name }: RowsDriver,
   alone: Ran,

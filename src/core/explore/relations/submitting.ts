@@ -3,6 +3,7 @@ import { fieldsOf } from '../../form/fields';
 import { isEmpty, equal, type Value } from '../../form/value';
 import { isOffered } from '../../scenario/seen';
 import { readRowAddress } from '../../session/address';
+import type { Opening } from '../../session/step';
 import { validOf, type Driver } from '../drivers';
 import { isOpen, offeredIn, type Exploration } from '../exploration';
 import { columnOf } from '../part-names';
@@ -48,6 +49,22 @@ export function submitting(search: Exploration, from: Ran, tries: number): void 
   for (const [part, { says, open }] of stillStopping(always, ran))
     if (!open && !search.deadEnds.has(part) && !hasWayOut(search, ran, part))
       search.deadEnds.set(part, { ran, says });
+}
+
+/** The same stop, which nobody can put right where it stands, after these steps; any way out is looked for once, at the end. */
+export function stoppedAgain(
+  search: Exploration,
+  opening: Opening,
+  steps: readonly HeldStep[],
+  part: string,
+  isLast: boolean,
+): void {
+  const ran = search.play(opening, [...steps, { submit: true }]);
+  const stop = ran.seen.submit?.stops.find((one) => (one.part ?? '@form') === part);
+  if (stop === undefined || isOpen(ran.parts[part])) return;
+  if (isLast && hasWayOut(search, ran, part)) return;
+  search.deadEnds.set(part, { ran, says: stop.says });
+  deadEnds(search);
 }
 
 /** Any one thing more that a person can do, after which the stop can be put right or is gone. */
