@@ -104,30 +104,33 @@ describe.each(rightOnes.filter((_, i) => i % EVERY === 0))('right: $about', ({ f
   });
 });
 
-test.each(someOf(demo.forms, 2))('nothing is called wrong in $form.name of the demo', async (entry) => {
-  const { form } = entry;
-  const { tables, services, people } = demo;
-  const sources = scriptsOf(form, entry.behaviours, demo.shared);
-  const ground: Ground = {
-    form,
-    tables,
-    services,
-    people,
-    records: entry.records.map(({ id, values }) => ({ id, values })),
-    parents: parentsOf(form.name, demo.forms),
-    clock: Date.parse(DEFAULT_CLOCK),
-  };
-  const material = materialOf(form, { tables, services }, sources, 'traced');
-  // As many as `tavro find` plays: where fewer are, what one answer covers may be found by its other lines.
-  const options = { seed: 1, sessions: SEARCH_SESSIONS };
-  const { findings } = search(
-    ground,
-    mentionsOf(takingPart([...sources])),
-    await stageOf(material),
-    options,
-  );
-  const wrong = judged(findings, meantIn(sources)).findings.filter(
-    ({ level }) => level === 'wrong',
-  );
-  expect(wrong.map(inShort)).toEqual([]);
-});
+test.each(someOf(demo.forms, 2))(
+  'nothing is called wrong in $form.name of the demo',
+  async (entry) => {
+    const { form } = entry;
+    const { tables, services, people } = demo;
+    const sources = scriptsOf(form, entry.behaviours, demo.shared);
+    const ground: Ground = {
+      form,
+      tables,
+      services,
+      people,
+      records: entry.records.map(({ id, values }) => ({ id, values })),
+      parents: parentsOf(form.name, demo.forms),
+      clock: Date.parse(DEFAULT_CLOCK),
+    };
+    const material = materialOf(form, { tables, services }, sources, 'traced');
+    // As many as `tavro find` plays: where fewer are, what one answer covers may be found by its other lines.
+    const options = { seed: 1, sessions: SEARCH_SESSIONS };
+    const { findings } = search(
+      ground,
+      mentionsOf(takingPart([...sources])),
+      await stageOf(material),
+      options,
+    );
+    const wrong = judged(findings, meantIn(sources)).findings.filter(
+      ({ level }) => level === 'wrong',
+    );
+    expect(wrong.map(inShort)).toEqual([]);
+  },
+);

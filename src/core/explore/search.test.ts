@@ -200,7 +200,7 @@ describe('the shortest way', () => {
     code: string,
     found: Pick<Finding, 'kind' | 'part' | 'aspect'>,
     one: Step[],
-    other: Step[],
+    other: Step[] | null,
     form: Form = FORM,
   ) => {
     const { ground, mentions, material } = groundOf(code, form);
@@ -210,13 +210,13 @@ describe('the shortest way', () => {
       lines: [],
       says: '',
       way: { opening, steps: one },
-      other: { opening, steps: other },
+      other: other === null ? null : { opening, steps: other },
       met: null,
       also: [],
     };
     const stage = await stageOf(material);
     const { way, other: theirs } = shrunk(finding, ground, mentions, stage, new Checkpoints());
-    return [way.steps, theirs!.steps];
+    return [way.steps, theirs?.steps];
   };
 
   test('of two orders leaves out what both have and do not need', async () => {
@@ -234,6 +234,23 @@ describe('the shortest way', () => {
       [{ ...length, to: 3 }, pilot],
       [pilot, { ...length, to: 3 }],
     ]);
+  });
+
+  test('of a dead end leaves out what has nothing to do with it; where there is a way out it is left as it was', async () => {
+    const shut = (locked: string) =>
+      `keep(() => { fields.licence.required = true; fields.licence.locked = ${locked}; });`;
+    const found = { kind: 'dead-end', part: 'licence', aspect: 'stop' } as const;
+    const steps: Step[] = [
+      { set: 'length', to: 20 },
+      { set: 'pilot', to: 'own' },
+      { submit: true },
+    ];
+    expect(await shortest(shut('true'), found, steps, null)).toEqual([
+      [{ submit: true }],
+      undefined,
+    ]);
+    const byPilot = shut('fields.pilot.value === "own"');
+    expect(await shortest(byPilot, found, steps, null)).toEqual([steps, undefined]);
   });
 
   test('of a turned page leaves out what was entered besides', async () => {
