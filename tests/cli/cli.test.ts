@@ -432,7 +432,7 @@ describe('what was worked out before', () => {
     expect(kept('files')).toBe(files);
   });
 
-  test('is worked out again where it cannot be read, and needs no folder', () => {
+  test.runIf(thorough)('is worked out again where it cannot be read, and needs no folder', () => {
     const folder = join(mkdtempSync(join(tmpdir(), 'tavro-')), 'ferry');
     expect(tavro(['new', folder]).status).toBe(0);
     const cold = check(folder);
