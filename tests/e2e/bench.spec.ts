@@ -310,21 +310,23 @@ test(
   },
 );
 
-test('when the server is gone the bench says what is not saved, and saves it when it is back', async ({
-  page,
-}) => {
-  await openBench(page, 'Dues');
-  await page.route('**/api/forms/**', (route) =>
-    route.fulfill({
-      status: 503,
-      json: { says: 'The database is out of reach. Nothing was saved.' },
-    }),
-  );
-  await replaceInScript(page, 'a tenth less', 'less by a tenth');
-  await expect(page.getByText('not saved: The database is out of reach.')).toBeVisible();
-  await page.unroute('**/api/forms/**');
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-});
+test(
+  'when the server is gone the bench says what is not saved, and saves it when it is back',
+  WHOLE,
+  async ({ page }) => {
+    await openBench(page, 'Dues');
+    await page.route('**/api/forms/**', (route) =>
+      route.fulfill({
+        status: 503,
+        json: { says: 'The database is out of reach. Nothing was saved.' },
+      }),
+    );
+    await replaceInScript(page, 'a tenth less', 'less by a tenth');
+    await expect(page.getByText('not saved: The database is out of reach.')).toBeVisible();
+    await page.unroute('**/api/forms/**');
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+  },
+);
 
 test('a slip is underlined while typing', WHOLE, async ({ page }) => {
   await openBench(page, 'Pilot details');

@@ -304,44 +304,45 @@ test('coverage leads to lines that nothing reached', WHOLE, async ({ page }) => 
   );
 });
 
-test('a release is refused while a scenario fails, and made with a reason that is kept', async ({
-  page,
-  request,
-}) => {
-  const form = await openBench(page, 'Pilot details');
-  const releases = `/api/forms/${form}/releases`;
-  expect((await request.post(releases, { headers: OWN, data: {} })).status()).toBe(201);
-  await page.reload();
-  await page.getByRole('tab', { name: 'Pilot details' }).click();
-  await replaceInScript(
-    page,
-    'fields.pilot_licence.required = choice === "own";',
-    'fields.pilot_licence.required = false;',
-  );
-  await expect(page.getByRole('button', { name: /of 7 fail/ })).toBeVisible();
-  await expect(page.getByText(/saved, revision/)).toBeVisible();
-  // The server does not take anybody's word for it.
-  const forged = await request.post(releases, { headers: OWN, data: { reason: null } });
-  expect(forged.status()).toBe(409);
-  await page.getByRole('button', { name: 'Make release 2' }).click();
-  const dialog = page.getByRole('dialog');
-  await expect(dialog.getByText('1 scenario fails')).toBeVisible();
-  await expect(dialog.getByText('20-pilot.ts')).toBeVisible();
-  await dialog.getByText('20-pilot.ts').click();
-  await expect(dialog.getByLabel('What changed in 20-pilot.ts')).toContainText(
-    'fields.pilot_licence.required = false;',
-  );
-  const make = dialog.getByRole('button', { name: 'Make release 2' });
-  await expect(make).toBeDisabled();
-  await dialog
-    .getByLabel('Why it is released all the same')
-    .fill('The licence comes by post this week.');
-  await make.click();
-  await expect(page.getByText('Release 2 is out.')).toBeVisible();
-  await page.getByRole('button', { name: 'Make release 3' }).click();
-  await expect(dialog.getByText('“The licence comes by post this week.”')).toBeVisible();
-  await dialog.getByRole('button', { name: 'Cancel' }).click();
-});
+test(
+  'a release is refused while a scenario fails, and made with a reason that is kept',
+  WHOLE,
+  async ({ page, request }) => {
+    const form = await openBench(page, 'Pilot details');
+    const releases = `/api/forms/${form}/releases`;
+    expect((await request.post(releases, { headers: OWN, data: {} })).status()).toBe(201);
+    await page.reload();
+    await page.getByRole('tab', { name: 'Pilot details' }).click();
+    await replaceInScript(
+      page,
+      'fields.pilot_licence.required = choice === "own";',
+      'fields.pilot_licence.required = false;',
+    );
+    await expect(page.getByRole('button', { name: /of 7 fail/ })).toBeVisible();
+    await expect(page.getByText(/saved, revision/)).toBeVisible();
+    // The server does not take anybody's word for it.
+    const forged = await request.post(releases, { headers: OWN, data: { reason: null } });
+    expect(forged.status()).toBe(409);
+    await page.getByRole('button', { name: 'Make release 2' }).click();
+    const dialog = page.getByRole('dialog');
+    await expect(dialog.getByText('1 scenario fails')).toBeVisible();
+    await expect(dialog.getByText('20-pilot.ts')).toBeVisible();
+    await dialog.getByText('20-pilot.ts').click();
+    await expect(dialog.getByLabel('What changed in 20-pilot.ts')).toContainText(
+      'fields.pilot_licence.required = false;',
+    );
+    const make = dialog.getByRole('button', { name: 'Make release 2' });
+    await expect(make).toBeDisabled();
+    await dialog
+      .getByLabel('Why it is released all the same')
+      .fill('The licence comes by post this week.');
+    await make.click();
+    await expect(page.getByText('Release 2 is out.')).toBeVisible();
+    await page.getByRole('button', { name: 'Make release 3' }).click();
+    await expect(dialog.getByText('“The licence comes by post this week.”')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
+  },
+);
 
 test('axe finds nothing serious in the tests', WHOLE, async ({ page }) => {
   await openBench(page);
