@@ -12,6 +12,7 @@ import {
   needPort,
   packages,
   prepareDatabase,
+  PROJECTS,
   root,
   say,
   served,
@@ -28,8 +29,6 @@ const DATABASE = {
 /** The demo as it is at first, which each file of browser tests copies. */
 const TEMPLATE = 'tavro_demo';
 const RESULTS = `${root}/.data/attacks`;
-/** Whose tests try things at random. */
-const EXPERIMENTING = ['unit', 'pages', 'conformance', 'command line', 'server'];
 
 await needPort(PORT, 'TAVRO_ATTACK_PORT=3920 npm run attack');
 needPackages([packages.postgresql, packages.chromium]);
@@ -75,7 +74,7 @@ function experiments() {
   );
   const output = `${root}/.data/experiments.json`;
   const failed = run(
-    [...EXPERIMENTING.map((project) => `--project=${project}`), ...files],
+    [...PROJECTS.map((project) => `--project=${project}`), ...files],
     ['--reporter=default', '--reporter=json', `--outputFile.json=${output}`],
   );
   const { numPassedTests: passed } = JSON.parse(readFileSync(output, 'utf8'));

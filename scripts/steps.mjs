@@ -8,6 +8,9 @@ import { fileURLToPath } from 'node:url';
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
+/** The projects of vitest.config.ts that need no app; the attacks need one. */
+export const PROJECTS = ['unit', 'pages', 'conformance', 'command line', 'server'];
+
 export function say(text) {
   console.log(`tavro: ${text}`);
 }

@@ -14,6 +14,7 @@ import {
   needPort,
   packages,
   prepareDatabase,
+  PROJECTS,
   root,
   say,
   served,
@@ -23,8 +24,6 @@ import {
 } from './steps.mjs';
 
 const PORT = Number(process.env.TAVRO_TEST_PORT ?? 3917);
-/** Those that need no app; the attacks follow once there is one. */
-const PROJECTS = ['unit', 'pages', 'conformance', 'command line', 'server'];
 /** The attacks that are quick enough for every change; `npm run attack` runs them all. */
 const ATTACKS = ['requests', 'workspaces', 'behaviours'];
 /** The demo as it is at first, which each file of browser tests copies. */

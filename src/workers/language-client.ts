@@ -6,7 +6,7 @@ import type { FormMap } from '../core/language/map';
 import { isObject } from '../core/form/value';
 import type { Source } from '../core/script/header';
 import { baseName } from '../core/script/script-name';
-import type { CompiledScript } from '../core/session/tie';
+import { NOTHING_REPORTED, type CompiledScript } from '../core/session/tie';
 import { PatientWorker, type Asking, type Question } from './asked';
 import type { CompilerCalls } from './compiler-serve';
 import type { LanguageCalls } from './language-serve';
@@ -79,8 +79,7 @@ const uncompiled = ({ name }: Source): CompiledScript => ({
   name: baseName(name),
   title: name,
   code: null,
-  expressions: [],
-  conditions: [],
+  ...NOTHING_REPORTED,
   failure: {
     code: 'syntax',
     says: 'keeps the compiler busy for more than five seconds, so it was stopped.',

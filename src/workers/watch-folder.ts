@@ -32,8 +32,8 @@ export function watchFolder(
     },
   });
   watcher.on('all', () => told.changed());
-  // What chokidar makes nothing of the system still tells of: a link that leads to itself, and what is written into a file
-  // that has just been replaced, whose successor chokidar does not watch yet.
+  // The system reports what chokidar passes over: a link that leads to itself, and a change of a file that has just been
+  // replaced, which chokidar does not watch yet.
   const odd = new Set<string>();
   watcher.on('raw', (_event, name, details) => {
     const path = below(join((details as { watchedPath?: string }).watchedPath ?? folder, name));

@@ -13,10 +13,9 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test, vi } from 'vitest';
-import { someOf } from '../support/thorough';
 import { CACHE, copyOfDemo, tavro } from '../support/command-line';
 import { MomentResult, PlayResult, TestReport, WhyResult } from '../../src/core/workspace/schemas';
-import { thorough } from '../support/thorough';
+import { someOf, thorough } from '../support/thorough';
 
 const broken = () =>
   copyOfDemo({

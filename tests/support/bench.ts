@@ -11,6 +11,7 @@ import type { Scenario } from '@/core/scenario/definition';
 import { createBench, type Bench } from '@/ui/bench/create-bench';
 import type { BenchMaterial, OpenedRecording } from '@/ui/bench/common/material';
 import type { LanguageClient } from '@/workers/language-client';
+import { NOTHING_REPORTED } from '@/core/session/tie';
 import { stubWorker } from './worker-here';
 import { page, section, text } from './forms';
 
@@ -57,8 +58,7 @@ function languageWorker(done: string[]) {
         name,
         title: name,
         code: null,
-        expressions: [],
-        conditions: [],
+        ...NOTHING_REPORTED,
         failure: { code: 'syntax', says: 'Not compiled here.', line: null },
       }),
     close: () => undefined,

@@ -59,9 +59,11 @@ export function repeatOf(finding: Finding): Repeat | null {
     case 'row-touches-row':
       // The same row behind another one.
       if (theirs.length > steps.length) return exchangedRows(way.opening, theirs);
+      break;
+    case 'order-of-answers':
+    case 'failure-keeps':
+      return sharing(finding, steps, other.opening, theirs);
   }
-  if (kind === 'order-of-answers' || kind === 'failure-keeps')
-    return sharing(finding, steps, other.opening, theirs);
   if (!equal(way.opening as never, other.opening as never) || !SAME_END.has(kind)) return null;
   if (kind === 'order' && steps.length === theirs.length && inOrderOf(theirs, steps) !== null)
     return {
@@ -177,7 +179,7 @@ function exchangedRows(opening: Opening, steps: readonly HeldStep[]): Repeat | n
   };
 }
 
-/** What a step does, whatever value it enters. */
+/** A step without the value that it enters, by which it is found among others. */
 const actOf = (step: HeldStep) => ('set' in step ? `set ${step.set}` : JSON.stringify(step));
 
 /** Steps in the order in which others have them; null where one of them is not among those. */

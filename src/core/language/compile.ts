@@ -4,7 +4,7 @@
  */
 import ts from 'typescript-classic';
 import type { Site } from '../script/sites';
-import type { CompiledScript } from '../session/tie';
+import { NOTHING_REPORTED, type CompiledScript } from '../session/tie';
 import { readHeader, type Source } from '../script/header';
 import { baseName, isModule } from '../script/script-name';
 import { Expressions } from './expressions';
@@ -54,9 +54,6 @@ export function compileDetailed(source: Source, watches: readonly Watch[] = []):
   return { script, sites };
 }
 
-/** What an untraced script reports. */
-const NONE = { expressions: [], conditions: [] };
-
 function compiled(
   source: Source,
   text: string,
@@ -66,7 +63,7 @@ function compiled(
   const base = { name: baseName(source.name), title: readHeader(source).title };
   const fault = faultIn(source);
   if (fault !== null)
-    return { ...base, code: null, ...NONE, failure: { code: 'syntax', ...fault } };
+    return { ...base, code: null, ...NOTHING_REPORTED, failure: { code: 'syntax', ...fault } };
   const { outputText } = ts.transpileModule(text, {
     fileName: source.name,
     compilerOptions: OPTIONS,
@@ -77,7 +74,7 @@ function compiled(
     ...base,
     code: outputText.replace(/^export \{\};?\s*$/m, ''),
     ...(expressions === null
-      ? NONE
+      ? NOTHING_REPORTED
       : { expressions: expressions.texts, conditions: expressions.conditions }),
     failure: null,
   };

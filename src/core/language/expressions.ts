@@ -1,4 +1,4 @@
-/** What a traced script reports, by the numbers in its code: what it assigns and returns, and the conditions it meets. */
+/** The expressions whose values a traced script reports: what it assigns and returns, and the conditions it meets. Its code refers to them by number. */
 
 /** Characters of an expression's source that stand for it. */
 const LONGEST = 80;

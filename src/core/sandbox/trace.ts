@@ -2,25 +2,23 @@
 import type { Valued } from '../session/entries';
 import { Cell, VALUES_KEPT } from '../wire/layout';
 import { Untrue, type HostWire } from './wire';
-import type { CompiledScript } from '../session/tie';
+import { NOTHING_REPORTED, type CompiledScript } from '../session/tie';
 import { lineFrom, MODULE_STEP, type Line } from '../wire/line';
 
-/** What a script reports, by the numbers in its code. */
 type Reporting = Pick<CompiledScript, 'expressions' | 'conditions'>;
-const NOTHING: Reporting = { expressions: [], conditions: [] };
 
 export class Trace {
   #hits = new Map<number, number>();
   #values: Valued[] = [];
   #cut = false;
-  #script: Reporting = NOTHING;
+  #script: Reporting = NOTHING_REPORTED;
   /** The modules of the material, whose lines stand above those of the script that runs (`wire/line.ts`). */
   #modules: readonly (Reporting & { name: string })[] = [];
 
   constructor(private readonly wire: HostWire) {}
 
   begin(script: Reporting | undefined, modules: readonly (Reporting & { name: string })[]): void {
-    this.#script = script ?? NOTHING;
+    this.#script = script ?? NOTHING_REPORTED;
     this.#modules = modules;
     this.#hits = new Map();
     this.#values = [];

@@ -10,13 +10,13 @@ import {
   accepting,
   aspectsOf,
   canAccept,
+  expectChanged,
   movedTo,
   stepsBefore,
   valueNow,
   whatStepChanged,
   wholeState,
   withAspect,
-  withChanged,
 } from './editing';
 import { combinationsOf, folded, playGrid } from './grid';
 import { openingOf } from './opening';
@@ -61,11 +61,8 @@ async function taken(entries: object[]) {
   const all = [...scenario.steps.filter((one): one is Step => !('expect' in one)), ...STEPS];
   const answers = await play(openingOf({ as: 'mira' }, form, cast), all);
   for (const [i, step] of STEPS.entries()) {
-    const { length } = scenario.steps;
-    scenario = {
-      ...scenario,
-      steps: withChanged(scenario, length, step, form, answers, done + i + 1),
-    };
+    const expected = expectChanged(scenario, step, form, answers, done + i + 1);
+    scenario = { ...scenario, steps: [...scenario.steps, step, expected] };
   }
   return scenario;
 }

@@ -170,32 +170,26 @@ function expecting(expect: Expectation, { part, aspect, actual }: Miss): Expecta
 }
 
 /**
- * The entries with a step put in at a place, or one that stands there already, and after it what it changed. That
- * nothing else did is expected only where this is about that step alone, and not about others before it.
+ * Expects what a step changed. Expects also that nothing else changed, unless steps before it would count too. `before` is
+ * the scenario up to the step.
  */
-export function withChanged(
-  scenario: Pick<Scenario, 'steps' | 'startsAs'>,
-  entry: number,
+export function expectChanged(
+  before: Pick<Scenario, 'steps' | 'startsAs'>,
   step: Step,
   form: Form,
   answers: readonly Answer[],
   at: number,
-): ScenarioStep[] {
-  const before = scenario.steps.slice(0, entry);
+): ScenarioStep {
   const changed = whatStepChanged(step, form, answers, at);
-  const expect = isAlone(scenario, before) ? { ...changed, '@nothingElse': true } : changed;
-  const after = scenario.steps.slice(scenario.steps[entry] === step ? entry + 1 : entry);
-  return [...before, step, { expect: expect as Expectation }, ...after];
+  const expect = isCheckedUpTo(before) ? { ...changed, '@nothingElse': true } : changed;
+  return { expect: expect as Expectation };
 }
 
-/** Whether nothing was done since the last expectation that says what else has not changed, or since the opening. */
-function isAlone(
-  { startsAs }: Pick<Scenario, 'startsAs'>,
-  before: readonly ScenarioStep[],
-): boolean {
-  const last = before.findLastIndex((one) => !isExpect(one));
+/** Whether no step was done since the last expectation that nothing else changed, or since the opening. */
+function isCheckedUpTo({ steps, startsAs }: Pick<Scenario, 'steps' | 'startsAs'>): boolean {
+  const last = steps.findLastIndex((one) => !isExpect(one));
   return (
     (last === -1 && startsAs === undefined) ||
-    before.slice(last + 1).some((one) => isExpect(one) && one.expect['@nothingElse'] === true)
+    steps.slice(last + 1).some((one) => isExpect(one) && one.expect['@nothingElse'] === true)
   );
 }

@@ -20,6 +20,12 @@ export interface CompiledScript {
   failure: { code: FailureCode; says: string; line: Line | null } | null;
 }
 
+/** What a script reports that is not traced, or does not parse. */
+export const NOTHING_REPORTED: Pick<CompiledScript, 'expressions' | 'conditions'> = {
+  expressions: [],
+  conditions: [],
+};
+
 export interface Behaviour {
   name: string;
   title: string;

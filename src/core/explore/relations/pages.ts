@@ -5,7 +5,7 @@ import { containersOf, wholeOf } from '../part-names';
 import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesOf, metInWords, type Met } from '../state';
 
-/** What has to hold whenever the page is open; values and texts may be worked out when a page is turned. */
+/** Aspects that must not depend on whether the page has been turned. Scripts may well compute values and texts when it is. */
 const STANDS: ReadonlySet<Met> = new Set(['onScreen', 'editable', 'required', 'options']);
 
 /** Turns through the pages from a state, each time there and back. */

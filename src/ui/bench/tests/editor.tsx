@@ -4,7 +4,7 @@ import { useRoom } from '../../use-room';
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Scenario } from '@/core/scenario/definition';
-import { wholeState, withChanged, withEntries } from '@/core/scenario/editing';
+import { expectChanged, wholeState, withEntries } from '@/core/scenario/editing';
 import { seenAt } from '@/core/scenario/seen';
 import { Button, Line, Notice } from '../../kit';
 import type { Saving } from '../../draft/draft';
@@ -44,18 +44,10 @@ export function ScenarioEditor({
   const takeMore = () =>
     onEdit(
       (all) =>
-        more.reduce(
-          (steps, step, i) =>
-            withChanged(
-              { ...scenario, steps },
-              steps.length,
-              step,
-              form,
-              answers,
-              session!.steps.length + i + 1,
-            ),
-          all,
-        ),
+        more.reduce((steps, step, i) => {
+          const at = session!.steps.length + i + 1;
+          return [...steps, step, expectChanged({ ...scenario, steps }, step, form, answers, at)];
+        }, all),
       `${more.length === 1 ? 'A step was' : `${more.length} steps were`} added`,
     );
 

@@ -4,7 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { isExpect } from '@/core/scenario/beginning';
 import type { Scenario, ScenarioStep } from '@/core/scenario/definition';
-import { movedTo, stepsBefore, withChanged } from '@/core/scenario/editing';
+import { expectChanged, movedTo, stepsBefore } from '@/core/scenario/editing';
 import type { Miss } from '@/core/scenario/run-scenario';
 import { stepInWords } from '@/core/tape/words';
 import { Button } from '../../kit';
@@ -120,13 +120,16 @@ export function Entry({
           onClick={() =>
             onEdit(
               (all) =>
-                withChanged(
-                  { ...scenario, steps: all },
-                  entry,
-                  one,
-                  material.form,
-                  shown.answers,
-                  number,
+                all.toSpliced(
+                  entry + 1,
+                  0,
+                  expectChanged(
+                    { ...scenario, steps: all.slice(0, entry) },
+                    one,
+                    material.form,
+                    shown.answers,
+                    number,
+                  ),
                 ),
               'An expectation was added',
             )
