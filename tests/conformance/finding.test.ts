@@ -67,8 +67,8 @@ test('docs/finding.md names every kind of finding', () => {
 
 const byUse = faults.filter(({ shows }) => shows === 'use');
 
-/** What use can show and the search does not find in so many sessions; each is worth another look. */
-const MISSED: readonly string[] = [];
+/** What use can show and the search does not call wrong: that no input mends a computed value it only says may be so. */
+const MISSED = ['a problem on what is computed, that no input can mend'];
 
 describe.each(byUse.filter((_, i) => i % EVERY === 0))('$group: $about', (fault: Fault) => {
   test('is found, and not in its twin', async () => {

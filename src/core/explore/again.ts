@@ -1,6 +1,7 @@
 /** Whether what was found before is still there, without searching for it: its sessions are played once more. */
 import { Exploration } from './exploration';
-import { keyOf, type Finding } from './finding';
+import { placesIn } from './causes';
+import type { Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { Checkpoints } from './checkpoints';
@@ -19,8 +20,8 @@ export function stillFound(
   const repeat = repeatOf(finding);
   if (repeat !== null) {
     repeat.repeat(search, repeat.common, true);
-    const now = search.findings.find((one) => keyOf(one) === keyOf(finding));
-    return now?.level === finding.level ? now : null;
+    const now = search.foundAgain(finding);
+    return now === null ? null : { ...now, lines: placesIn(now, finding) };
   }
   if (other === null) return null;
   const [one, theirs] = [way, other].map(({ opening, steps }) => search.quietly(opening, steps));

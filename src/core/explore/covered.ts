@@ -102,7 +102,10 @@ export class Covered {
         if (part.editable) {
           this.#open.add(openedAs(ran.opening, name));
           this.#everOpen.add(columnOf(name));
-        } else this.#everShut.add(columnOf(name));
+        } else if (ran.opening.viewing !== true) {
+          // Whoever only looks at a record can change nothing, whatever scripts say.
+          this.#everShut.add(columnOf(name));
+        }
         if (part.sort !== 'field') continue;
         const offered = this.offered.get(name) ?? new Set<string>();
         this.offered.set(name, offered);

@@ -13,12 +13,15 @@ import { betterOf, keyOf, type At, type Finding, type Kind, type Level, type Way
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import type { Checkpoints } from './checkpoints';
-import { Player, type HeldStep, type Ran } from './play';
+import { placesIn, Player, type HeldStep, type Ran } from './play';
 import { inspect } from './predicates';
 import { saidAbout, type Said } from './said';
 
 /** Ends a search, or the phase that is over; nothing that was found is lost. */
 export class Enough extends Error {}
+
+/** Sessions in which it is tried whether scripts write over a value that they wrote. */
+const OWNED_AFTER = 6;
 
 /** Places of a finding at most. */
 const LINES = 8;
@@ -36,6 +39,7 @@ export class Exploration {
   readonly growing = new Map<string, readonly Said[]>();
   /** Fields over whose values scripts have written values of their own. */
   readonly owned = new Set<string>();
+  readonly #triedToOwn = new Map<string, number>();
   readonly #found = new Map<string, Finding>();
   readonly #inspected = new WeakSet<Ran>();
   readonly #player: Player;
@@ -92,6 +96,13 @@ export class Exploration {
     }
   }
 
+  /** Whether a field that scripts write may turn out to be theirs; asked in vain a few times, it is not. */
+  mayOwn(part: string): boolean {
+    const tried = this.#triedToOwn.get(part) ?? 0;
+    this.#triedToOwn.set(part, tried + 1);
+    return tried < OWNED_AFTER && !this.owned.has(part);
+  }
+
   /** Plays a session and looks at it by itself, once. */
   play(opening: Opening, steps: readonly HeldStep[]): Ran {
     const ran = this.#player.play(opening, steps);
@@ -136,6 +147,15 @@ export class Exploration {
     this.#found.set(key, before === undefined ? made : betterOf(before, made));
   }
 
+  /** The same as another search has found. That it adds up what was entered only a whole search can tell. */
+  foundAgain(finding: Finding): Finding | null {
+    const key = keyOf(finding);
+    const now = this.#found.get(key);
+    if (now === undefined) return null;
+    if (now.level === finding.level) return now;
+    return this.growing.has(key) && finding.level === 'wrong' ? { ...now, level: 'wrong' } : null;
+  }
+
   /** What adds up what was entered is no counter, which is known only once enough was entered. */
   judgeGrowing(): void {
     for (const [key, said] of this.growing) {
@@ -177,8 +197,16 @@ export class Exploration {
     return this.buttons.filter((name) => isOpen(parts[name]));
   }
 
-  /** A row as people add one, with values that the definition takes where it is to be good. */
-  newRow({ name, cells }: RowsDriver, good: boolean): HeldStep {
+  /**
+   * A row to add after these steps, with the cells that can be filled in there; with values that the definition takes where
+   * it is to be good.
+   */
+  newRow(
+    { name, cells }: RowsDriver,
+    good: boolean,
+    opening: Opening,
+    before: readonly HeldStep[],
+  ): HeldStep {
     // What scripts mention is left out more often: whether it is there may be what they ask.
     const isGiven = ({ address, field }: Driver) =>
       field.required === true ||
@@ -188,7 +216,12 @@ export class Exploration {
       const some = good ? all.filter((value) => isValid(field, value)) : all;
       return [address, this.pick(some.slice(0, 6)) ?? null];
     });
-    return { addRow: name, with: Object.fromEntries(values) };
+    const filled = { addRow: name, with: Object.fromEntries(values) };
+    const ran = this.quietly(opening, [...before, filled]);
+    const row = `${name}[${placesIn(ran, name) - 1}]`;
+    const refused = new Set(ran.refused.map((step) => ('set' in step ? step.set : '')));
+    const taken = values.filter(([cell]) => !refused.has(`${row}.${cell}`));
+    return { addRow: name, with: Object.fromEntries(taken) };
   }
 }
 

@@ -1,6 +1,6 @@
 /** Plays an opening with steps, waits until calls have been answered, and keeps what was found at the end. */
 import type { Form } from '../form/definition';
-import type { Value } from '../form/value';
+import type { Value, Values } from '../form/value';
 import { NOTHING_SEEN, partsSeen, seenAfter, type Seen } from '../scenario/seen';
 import type { RunEntry } from '../session/entries';
 import type { Answer, Opening, PartState, Step } from '../session/step';
@@ -8,10 +8,13 @@ import type { Failure } from '../wire/failures';
 import type { At } from './finding';
 import type { Stage } from './ground';
 import type { Checkpoints, Played } from './checkpoints';
-import { columnOf } from './part-names';
+import { columnOf, wholeOf } from './part-names';
 import { saidOn, type Said } from './said';
 
-/** A step after which nothing is waited for, so that more can be done while a call is open. */
+/**
+ * A step after which nothing is waited for, so that more can be done while a call is open. A row with cells is added empty
+ * and then filled in cell by cell, since people get no other.
+ */
 export type HeldStep = Step & { hold?: true };
 
 /** A run went on after a call by what it had read before, though a person changed that meanwhile. */
@@ -61,6 +64,33 @@ export function stopLines({ stopRuns }: Ran): At[] {
 
 /** What came of a session, for whoever counts. */
 export type OnPlayed = (ran: Ran, runs: readonly RunEntry[]) => void;
+
+/** How many rows a field has at the end. */
+export function placesIn({ seen }: Pick<Ran, 'seen'>, name: string): number {
+  return seen.rows[name]?.order.length ?? 0;
+}
+
+/** Each row together with the cells that were filled in right after it was added. */
+export function rowsWhole(steps: readonly HeldStep[]): HeldStep[] {
+  const whole: HeldStep[] = [];
+  /** The row that is being filled in, once one of its cells was. */
+  let row = '';
+  for (const step of steps) {
+    const last = whole.at(-1);
+    const [, place, cell] = 'set' in step ? (/^(.*\[\d+\])\.(.*)$/.exec(step.set) ?? []) : [];
+    if (last !== undefined && 'addRow' in last && 'set' in step && cell !== undefined) {
+      const cells = (last.with ?? {}) as Values;
+      const isNext = Object.keys(cells).length === 0 ? place !== row : place === row;
+      if (isNext && wholeOf(step.set) === last.addRow && !(cell in cells)) {
+        whole[whole.length - 1] = { ...last, with: { ...cells, [cell]: step.to } };
+        row = place!;
+        continue;
+      }
+    }
+    whole.push(step);
+  }
+  return whole;
+}
 
 /** What is kept at most: each result counts its parts, of which a form with many rows has thousands. */
 const KEPT = 100_000;
@@ -155,8 +185,11 @@ export class Player {
     let played = nearest?.played ?? this.#opened(opening, names[0]!, steps.length > 0);
     for (let at = nearest?.at ?? 0; at < steps.length; at++) {
       const { hold, ...step } = steps[at]!;
-      played = this.#do(played, step as Step);
-      if (hold !== true) played = this.#untilAnswered(played);
+      const settled = (after: Played) => (hold === true ? after : this.#untilAnswered(after));
+      played =
+        'addRow' in step
+          ? this.#row(played, step, settled)
+          : settled(this.#do(played, step as Step));
       if (at < steps.length - 1)
         this.checkpoints.keep(names[at + 1]!, this.stage.checkpoint(), played);
     }
@@ -169,6 +202,20 @@ export class Player {
     const played = { answers: [first], done: [], refused: [], opened, seen: opened };
     if (goesOn) this.checkpoints.keep(name, this.stage.checkpoint(), played);
     return played;
+  }
+
+  #row(
+    played: Played,
+    { addRow: name, with: cells }: Extract<Step, { addRow: string }>,
+    settled: (after: Played) => Played,
+  ): Played {
+    const added = this.#do(played, { addRow: name });
+    if (added.refused.length > played.refused.length) return added;
+    let now = settled(added);
+    const place = placesIn(added, name) - 1;
+    for (const [cell, to] of Object.entries((cells ?? {}) as Values))
+      now = settled(this.#do(now, { set: `${name}[${place}].${cell}`, to }));
+    return now;
   }
 
   #do({ answers, done, refused, opened, seen }: Played, step: Step): Played {

@@ -3,7 +3,7 @@ import { equal, isEmpty } from '../form/value';
 import type { Opening } from '../session/step';
 import type { Exploration } from './exploration';
 import type { Finding, Way } from './finding';
-import { withoutWaits, type HeldStep, type Ran } from './play';
+import { rowsWhole, withoutWaits, type HeldStep, type Ran } from './play';
 import { butServices, enteredMeanwhile, leftWaiting } from './relations/answers';
 import { atLoad } from './relations/at-load';
 import { movedOn, zones } from './relations/openings';
@@ -15,9 +15,18 @@ import { stoppedAgain } from './relations/submitting';
 /** How a finding is found again from the steps that its sessions share. */
 export interface Repeat {
   common: readonly HeldStep[];
+  /** Rows of which one session has more or others, so that only cells of theirs can be left out. */
+  rows?: readonly AddedRow[];
   /** `isLast` where it is asked once, so that it may take long. */
-  repeat(search: Exploration, common: readonly HeldStep[], isLast: boolean): void;
+  repeat(
+    search: Exploration,
+    common: readonly HeldStep[],
+    isLast: boolean,
+    rows?: readonly AddedRow[],
+  ): void;
 }
+
+export type AddedRow = Extract<HeldStep, { addRow: string }>;
 
 /** Null for what openings alone bring. */
 export function repeatOf(finding: Finding): Repeat | null {
@@ -25,116 +34,139 @@ export function repeatOf(finding: Finding): Repeat | null {
   const isByHand = [way, other].some((one) => one?.steps.some((step) => 'answer' in step));
   const bare = isByHand ? held : ({ steps }: Way) => withoutWaits(steps);
   const steps = bare(way);
-  if (kind === 'dead-end')
-    return {
-      common: steps.filter((step) => !('submit' in step)),
-      repeat: (search, common, isLast) =>
-        stoppedAgain(search, way.opening, common, finding.part, isLast),
-    };
+  const asked: Asked = {
+    finding,
+    opening: way.opening,
+    steps,
+    whole: rowsWhole(steps),
+    theirs: other === null ? [] : bare(other),
+    otherOpening: other?.opening ?? way.opening,
+  };
+  const repeated = REPEATED[kind];
+  if (repeated !== undefined) return repeated(asked);
   if (other === null)
     return {
-      common: steps,
+      common: asked.whole,
       repeat: (search, common) => void search.play(way.opening, common),
     };
-  const theirs = bare(other);
-  switch (kind) {
-    case 'at-load':
-      return {
-        common: steps,
-        repeat: (search, common) => atLoad(search, search.play(way.opening, common)),
-      };
-    case 'zone': {
-      const opening = { ...other.opening, zone: undefined };
-      return { common: steps, repeat: (search, common) => zones(search, opening, common) };
-    }
-    case 'former-record':
-      return afterAnother(way.opening, other.opening, steps);
-    case 'late-answer':
-    case 'late-answer-overwrites':
-      return meanwhile(way.opening, steps);
-    case 'left-waiting':
-      return failing(way.opening, steps, theirs);
-    case 'order-of-rows':
-      return exchangedRows(way.opening, steps);
-    case 'row-touches-row':
-      // The same row behind another one.
-      if (theirs.length > steps.length) return exchangedRows(way.opening, theirs);
-      break;
-    case 'order-of-answers':
-    case 'failure-keeps':
-      return sharing(finding, steps, other.opening, theirs);
-  }
-  if (!equal(way.opening as never, other.opening as never) || !SAME_END.has(kind)) return null;
-  if (kind === 'order' && steps.length === theirs.length && inOrderOf(theirs, steps) !== null)
-    return {
-      common: steps,
-      repeat: (search, common) =>
-        sameEnd(
-          search,
-          kind,
-          search.play(way.opening, common),
-          search.play(way.opening, inOrderOf(theirs, common)!),
-          'the same entered in another order',
-        ),
-    };
-  if (kind === 'page-turn') {
-    const turned = steps.slice(theirs.length);
-    const isAgain = equal(theirs.slice(-turned.length) as never, turned as never);
-    return {
-      common: isAgain ? theirs.slice(0, -turned.length) : theirs,
-      repeat: (search, common) => aroundPages(search, way.opening, common),
-    };
-  }
-  return sharing(finding, steps, other.opening, theirs);
+  return SAME_END.has(kind) ? straight(asked) : null;
 }
 
-/** Two sessions that begin with the same steps and go on differently. */
-function sharing(
-  { kind, way }: Pick<Finding, 'kind' | 'way'>,
-  steps: readonly HeldStep[],
-  otherOpening: Opening,
-  theirs: readonly HeldStep[],
-): Repeat {
-  let shared = 0;
-  while (shared < Math.min(steps.length, theirs.length) && equal(steps[shared], theirs[shared]))
-    shared++;
-  const [tail, otherTail] = [steps.slice(shared), theirs.slice(shared)];
-  const seen = kind === 'failure-keeps' ? butServices : (ran: Ran) => ran;
+interface Asked {
+  finding: Finding;
+  opening: Opening;
+  steps: readonly HeldStep[];
+  /** The same, each row with its cells. */
+  whole: readonly HeldStep[];
+  /** Of the other session; none where there is no other. */
+  theirs: readonly HeldStep[];
+  otherOpening: Opening;
+}
+
+/** Kinds that are found by more than comparing two ends of one opening. */
+const REPEATED: Partial<Record<Finding['kind'], (asked: Asked) => Repeat | null>> = {
+  'dead-end': ({ finding, opening, whole }) => ({
+    common: whole.filter((step) => !('submit' in step)),
+    repeat: (search, common, isLast) => stoppedAgain(search, opening, common, finding.part, isLast),
+  }),
+  'at-load': ({ opening, whole }) => ({
+    common: whole,
+    repeat: (search, common) => atLoad(search, search.play(opening, common)),
+  }),
+  zone: ({ otherOpening, whole }) => ({
+    common: whole,
+    repeat: (search, common) => zones(search, { ...otherOpening, zone: undefined }, common),
+  }),
+  'former-record': afterAnother,
+  'late-answer': meanwhile,
+  'late-answer-overwrites': meanwhile,
+  'left-waiting': failing,
+  'order-of-rows': ({ opening, whole }) => exchangedRows(opening, whole),
+  'row-touches-row': (asked) =>
+    // The same row behind another one.
+    asked.theirs.length > asked.steps.length
+      ? exchangedRows(asked.opening, rowsWhole(asked.theirs))
+      : straight(asked),
+  'order-of-answers': sharing,
+  'failure-keeps': sharing,
+  order: (asked) => reordered(asked) ?? straight(asked),
+  'page-turn': turned,
+};
+
+/** Two ends of one opening. */
+function straight(asked: Asked): Repeat | null {
+  return equal(asked.opening as never, asked.otherOpening as never) ? sharing(asked) : null;
+}
+
+/** The same steps in another order. */
+function reordered({ finding, opening, otherOpening, steps, theirs }: Asked): Repeat | null {
+  const [whole, others] = [rowsWhole(steps), rowsWhole(theirs)];
+  const isSame = equal(opening as never, otherOpening as never) && whole.length === others.length;
+  if (!isSame || inOrderOf(others, whole) === null) return null;
   return {
-    common: steps.slice(0, shared),
+    common: whole,
     repeat: (search, common) =>
       sameEnd(
         search,
-        kind,
-        seen(search.play(way.opening, [...common, ...tail])),
-        seen(search.play(otherOpening, [...common, ...otherTail])),
-        tail.length === 0 ? 'untouched' : inShort(tail),
+        finding.kind,
+        search.play(opening, common),
+        search.play(opening, inOrderOf(others, common)!),
+        'the same entered in another order',
       ),
   };
 }
 
+function turned({ opening, steps, theirs }: Asked): Repeat {
+  const turns = steps.slice(theirs.length);
+  const isAgain = equal(theirs.slice(-turns.length) as never, turns as never);
+  return {
+    common: rowsWhole(isAgain ? theirs.slice(0, -turns.length) : theirs),
+    repeat: (search, common) => aroundPages(search, opening, common),
+  };
+}
+
+/** Two sessions that begin with the same steps and go on differently. */
+function sharing({ finding: { kind }, opening, otherOpening, steps, theirs }: Asked): Repeat {
+  let shared = 0;
+  while (shared < Math.min(steps.length, theirs.length) && equal(steps[shared], theirs[shared]))
+    shared++;
+  const [tail, otherTail] = [rowsWhole(steps.slice(shared)), rowsWhole(theirs.slice(shared))];
+  const added = tail.filter((step) => 'addRow' in step);
+  const seen = kind === 'failure-keeps' ? butServices : (ran: Ran) => ran;
+  return {
+    common: rowsWhole(steps.slice(0, shared)),
+    rows: added,
+    repeat: (search, common, _isLast, rows = added) => {
+      const put = (step: HeldStep) => rows[added.findIndex((row) => equal(row, step))] ?? step;
+      sameEnd(
+        search,
+        kind,
+        seen(search.play(opening, [...common, ...tail.map(put)])),
+        seen(search.play(otherOpening, [...common, ...otherTail.map(put)])),
+        tail.length === 0 ? 'untouched' : inShort(tail),
+      );
+    },
+  };
+}
+
 /** A record that another one was left for. */
-function afterAnother(
-  opening: Opening,
-  { record: to }: Opening,
-  steps: readonly HeldStep[],
-): Repeat | null {
+function afterAnother({ opening, otherOpening: { record: to }, whole }: Asked): Repeat | null {
   const { record: from } = opening;
-  const last = steps.at(-1);
+  const last = whole.at(-1);
   if (from === null || to === null || last === undefined || !('next' in last)) return null;
   return {
-    common: steps.slice(0, -1),
+    common: whole.slice(0, -1),
     repeat: (search, common) => movedOn(search, opening, from, to, common),
   };
 }
 
 /** A call, something entered while it is open, its answer. */
-function meanwhile(opening: Opening, steps: readonly HeldStep[]): Repeat | null {
+function meanwhile({ opening, steps }: Asked): Repeat | null {
   const [call, set, answer] = steps.slice(-3);
   if (call === undefined || set === undefined || !('set' in set) || answer === undefined)
     return null;
   return {
-    common: steps.slice(0, -3),
+    common: rowsWhole(steps.slice(0, -3)),
     repeat: (search, common) => {
       const play = (...more: HeldStep[]) => search.play(opening, [...common, ...more]);
       enteredMeanwhile(search, set.set, set.to, {
@@ -147,16 +179,12 @@ function meanwhile(opening: Opening, steps: readonly HeldStep[]): Repeat | null 
 }
 
 /** A call that fails, and the same call answered. */
-function failing(
-  opening: Opening,
-  steps: readonly HeldStep[],
-  answered: readonly HeldStep[],
-): Repeat | null {
+function failing({ opening, steps, theirs }: Asked): Repeat | null {
   const [call, failed] = steps.slice(-2);
-  const answer = answered.at(-1);
+  const answer = theirs.at(-1);
   if (call === undefined || failed === undefined || answer === undefined) return null;
   return {
-    common: steps.slice(0, -2),
+    common: rowsWhole(steps.slice(0, -2)),
     repeat: (search, common) => {
       const play = (...more: HeldStep[]) => search.play(opening, [...common, ...more]);
       leftWaiting(search, play(), play(call), play(call, answer), butServices(play(call, failed)));
@@ -165,16 +193,18 @@ function failing(
 }
 
 /** Two rows added, in both orders; submitted at the end where that is what differs. */
-function exchangedRows(opening: Opening, steps: readonly HeldStep[]): Repeat | null {
-  const second = steps.findLastIndex((step) => 'addRow' in step);
-  const [a, b] = [steps[second - 1], steps[second]];
-  if (a === undefined || b === undefined || !('addRow' in a) || !('addRow' in b)) return null;
+function exchangedRows(opening: Opening, whole: readonly HeldStep[]): Repeat | null {
+  const second = whole.findLastIndex((step) => 'addRow' in step);
+  const both = whole.slice(Math.max(second - 1, 0), second + 1);
+  const rows = both.filter((step) => 'addRow' in step);
+  if (rows.length < 2) return null;
   return {
-    common: steps.slice(0, second - 1),
-    repeat: (search, common) => {
-      const rows = search.rowsDrivers.find(({ name }) => name === a.addRow);
-      const play = (...more: HeldStep[]) => search.play(opening, [...common, ...more]);
-      if (rows !== undefined) exchanged(search, rows, play(a), play(a, b), play(b, a), play);
+    common: whole.slice(0, second - 1),
+    rows,
+    repeat: (search, common, _isLast, [a, b] = rows) => {
+      const driver = search.rowsDrivers.find(({ name }) => name === a!.addRow);
+      const play = (...steps: HeldStep[]) => search.play(opening, [...common, ...steps]);
+      if (driver !== undefined) exchanged(search, driver, a!, b!, play);
     },
   };
 }
@@ -198,11 +228,8 @@ function inOrderOf(order: readonly HeldStep[], steps: readonly HeldStep[]): Held
 const SAME_END: ReadonlySet<Finding['kind']> = new Set([
   'not-back',
   'over-another',
-  'order',
   'gone-leaves',
   'removed-row',
-  'row-touches-row',
-  'page-turn',
 ]);
 
 /** The steps of a session whose calls are answered by hand, which waits by itself for none; without waiting at its end. */

@@ -1,18 +1,43 @@
 /** A search as a whole: the same from the same seed, ended at any time, and what it leaves alone. */
 import { describe, expect, test } from 'vitest';
-import { choice, formWith, number, page, section, text } from '../../../tests/support/forms';
+import {
+  choice,
+  formWith,
+  number,
+  page,
+  rows,
+  section,
+  text,
+  yesNo,
+} from '../../../tests/support/forms';
 import { stageOf } from '../../../tests/support/stage';
 import { materialOf } from '../language/material';
 import type { Form } from '../form/definition';
 import type { Step } from '../session/step';
+import type { Values } from '../form/value';
 import { Checkpoints } from './checkpoints';
+import { Exploration } from './exploration';
 import type { Finding } from './finding';
 import { mentionsOf } from './mentions';
 import { merged } from './merged';
 import { search, type SearchOptions } from './search';
 import { shrunk } from './shrink';
 
-const FORM = formWith([choice('pilot', ['none', 'own']), text('licence'), number('length')]);
+const FIELDS = [choice('pilot', ['none', 'own']), text('licence'), number('length')];
+const FORM = formWith(FIELDS);
+/** The same with a list, each row of it with a number that only some rows show. */
+const ROWS = formWith([
+  ...FIELDS,
+  rows('goods', [text('what'), number('weight'), yesNo('dangerous'), text('un_number')]),
+]);
+const OPENING = {
+  person: { key: 'ida', name: 'Ida Lund', roles: ['agent'] },
+  record: null,
+  launch: {},
+  clock: Date.parse('2031-05-02T09:00:00Z'),
+  seed: 1,
+  newId: 'new',
+};
 const STAYS =
   'on.change(fields.pilot, ({ value }) => { if (value === "own") fields.licence.required = true; });';
 
@@ -165,6 +190,29 @@ test('of several searches what one found stays found, by its shortest way', () =
   expect(merged([finding(1, 'may')], [finding(4)])).toMatchObject([{ level: 'wrong' }]);
 });
 
+test('what one handler does to several fields when the same is set is one finding, at the lines of all', () => {
+  const finding = (part: string, line: number, set: string) =>
+    ({
+      kind: 'not-back',
+      level: 'wrong',
+      part,
+      aspect: 'value',
+      lines: [{ behaviour: 'a', line, tie: 1 }],
+      way: { opening: OPENING, steps: [{ set, to: `${part} of it` }, { wait: 3 }] },
+      other: null,
+      also: [],
+    }) as unknown as Finding;
+  const all = merged([
+    finding('name', 4, 'imo'),
+    finding('flag', 5, 'imo'),
+    finding('day', 6, 'from'),
+  ]);
+  expect(all.map(({ part, lines }) => [part, lines.map(({ line }) => line)])).toEqual([
+    ['name', [4, 5]],
+    ['day', [6]],
+  ]);
+});
+
 test.each([
   [
     'form.replaceWith("Ask the office.")',
@@ -188,14 +236,6 @@ test.each([
 });
 
 describe('the shortest way', () => {
-  const opening = {
-    person: { key: 'ida', name: 'Ida Lund', roles: ['agent'] },
-    record: null,
-    launch: {},
-    clock: Date.parse('2031-05-02T09:00:00Z'),
-    seed: 1,
-    newId: 'new',
-  };
   const shortest = async (
     code: string,
     found: Pick<Finding, 'kind' | 'part' | 'aspect'>,
@@ -209,8 +249,8 @@ describe('the shortest way', () => {
       level: 'wrong',
       lines: [],
       says: '',
-      way: { opening, steps: one },
-      other: other === null ? null : { opening, steps: other },
+      way: { opening: OPENING, steps: one },
+      other: other === null ? null : { opening: OPENING, steps: other },
       met: null,
       also: [],
     };
@@ -274,4 +314,67 @@ describe('the shortest way', () => {
       ),
     ).toEqual([[pilot, ...turns], [pilot]]);
   });
+
+  test('of rows in two orders, and of what is added up in a row, leaves out the cells that are not needed', async () => {
+    const first: Step[] = [
+      { addRow: 'goods' },
+      { set: 'goods[0].what', to: 'x' },
+      { set: 'goods[0].weight', to: 20 },
+    ];
+    const second: Step[] = [{ addRow: 'goods' }, { set: 'goods[1].what', to: 'y' }];
+    expect(
+      await shortest(
+        'keep(() => { fields.licence.required = fields.goods.rows[0]?.fields.weight.empty === false; });',
+        { kind: 'order-of-rows', part: 'licence', aspect: 'required' },
+        [{ set: 'pilot', to: 'own' }, ...first, ...second],
+        [],
+        ROWS,
+      ),
+    ).toEqual([
+      [first[0], first[2], second[0]],
+      [second[0], second[0], { set: 'goods[1].weight', to: 20 }],
+    ]);
+    const again: Step[] = [
+      { set: 'goods[0].weight', to: 7 },
+      { set: 'goods[0].weight', to: 20 },
+    ];
+    expect(
+      await shortest(
+        'on.change(fields.goods.each.weight, ({ value }) => { fields.length.value = (fields.length.value ?? 0) + (value ?? 0); });\nkeep(() => { fields.length.locked = true; });',
+        { kind: 'not-back', part: 'length', aspect: 'value' },
+        [...first, ...again],
+        first,
+        ROWS,
+      ),
+    ).toEqual([[{ addRow: 'goods' }, ...again], [{ addRow: 'goods' }]]);
+  });
+});
+
+test('rows are added empty and filled in as far as their cells are open, as people do', async () => {
+  const asked = `
+keep.each(fields.goods, (row) => { row.fields.un_number.shown = row.fields.dangerous.value === true; });
+on.change(fields.goods.each.dangerous, ({ row, value }) => { row.fields.what.required = value === true; });
+on.load(() => { for (const row of fields.goods.rows) row.fields.what.required = row.fields.dangerous.value === true; });`;
+  expect(wrong(await searched(asked, { sessions: 300 }, ROWS))).toEqual([]);
+  const { ground, mentions, material } = groundOf(asked, ROWS);
+  const run = new Exploration(
+    ground,
+    mentions,
+    await stageOf(material),
+    1,
+    () => undefined,
+    new Checkpoints(),
+  );
+  const added = Array.from({ length: 40 }, () => {
+    const row = run.newRow(run.rowsDrivers[0]!, true, OPENING, []);
+    return { row, ran: run.play(OPENING, [row]) };
+  });
+  const cells = added.flatMap(({ row }) => ('addRow' in row ? [row.with as Values] : []));
+  const numbered = cells.filter(({ un_number }) => un_number !== undefined);
+  expect(numbered.length).toBeGreaterThan(0);
+  expect(numbered.filter(({ dangerous }) => dangerous !== true)).toEqual([]);
+  for (const { ran } of added) {
+    expect(ran.refused).toEqual([]);
+    expect(ran.steps[0]).toEqual({ addRow: 'goods' });
+  }
 });

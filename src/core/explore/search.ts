@@ -223,7 +223,10 @@ function pair(
   if (run.random() < 0.25) submitting(run, end, 8);
 }
 
-/** Every field that can be filled in is; most faults that single fields do not show need three of them. */
+/**
+ * Every field that can be filled in is, and what a script fills in stays as it is; most faults that single fields do not
+ * show need three of them.
+ */
 function full(run: Exploration, opening: Opening, nth: number): HeldStep[] {
   let steps: HeldStep[] = [];
   for (let round = 0; round < 3; round++) {
@@ -236,8 +239,8 @@ function full(run: Exploration, opening: Opening, nth: number): HeldStep[] {
     if (round === 0)
       for (const rows of run.rowsDrivers)
         if (isOpen(now.parts[rows.name]))
-          steps.push(run.newRow(rows, true), run.newRow(rows, true));
-    steps = withoutRefused(run, opening, steps);
+          for (let n = 0; n < 2; n++) steps.push(run.newRow(rows, true, opening, steps));
+    steps = withoutWritten(run, opening, withoutRefused(run, opening, steps));
   }
   return steps;
 }
@@ -245,6 +248,14 @@ function full(run: Exploration, opening: Opening, nth: number): HeldStep[] {
 function withoutRefused(run: Exploration, opening: Opening, steps: HeldStep[]): HeldStep[] {
   const { refused } = run.quietly(opening, steps);
   return steps.filter((step) => !refused.some((one) => equal(one, step)));
+}
+
+function withoutWritten(run: Exploration, opening: Opening, steps: HeldStep[]): HeldStep[] {
+  const { said } = run.quietly(opening, steps);
+  const written = new Set(
+    said.flatMap(({ part, aspect, to }) => (aspect === 'value' && !isEmpty(to) ? [part] : [])),
+  );
+  return steps.filter((step) => !('set' in step && written.has(step.set)));
 }
 
 function fromFull(run: Exploration, opening: Opening, nth: number): void {
@@ -296,7 +307,7 @@ function setup(run: Exploration, opening: Opening): HeldStep[] {
   for (const rows of run.rowsDrivers) {
     if (!isOpen(now.parts[rows.name]) || run.random() < 0.5) continue;
     for (let n = 1 + Math.floor(run.random() * 2); n > 0; n--)
-      steps.push(run.newRow(rows, run.random() < 0.7));
+      steps.push(run.newRow(rows, run.random() < 0.7, opening, steps));
   }
   return steps;
 }

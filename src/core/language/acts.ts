@@ -131,6 +131,8 @@ export interface Known {
   parts: { part: PartPath; sort: PartConstant }[];
   /** It is exactly this aspect of a part. */
   alias: Access | null;
+  /** What it is instead where that aspect is empty: the right side of `??`. */
+  otherwise?: ts.Expression;
   reads: Access[];
   marks: ReadonlySet<Mark>;
   /** Things whose members mean something: a global such as `fields`, an event, the cells or columns of a rows field. */

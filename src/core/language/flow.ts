@@ -432,7 +432,9 @@ class Reader {
       if (kind !== ts.SyntaxKind.QuestionQuestionToken) this.#act({ type: 'test', node });
       return {
         ...either([left, right]),
-        alias: kind === ts.SyntaxKind.QuestionQuestionToken ? left.alias : null,
+        ...(kind === ts.SyntaxKind.QuestionQuestionToken && left.alias !== null
+          ? { alias: left.alias, otherwise: node.right }
+          : { alias: null }),
       };
     }
     const left = this.#see(node.left, env);
@@ -644,8 +646,12 @@ class Reader {
     by: Known,
     byNode: ts.Expression,
   ): void {
-    const keys = of.source === null ? null : keysOf(of.source, node);
-    if (keys !== null) this.#act({ type: 'lookup', node, by, byNode, keys, in: of.source! });
+    const list = ts.isCallExpression(node) ? bare(node.expression) : node;
+    const inPlace = ts.isPropertyAccessExpression(list) ? bare(list.expression) : null;
+    const source =
+      of.source ?? (inPlace !== null && ts.isArrayLiteralExpression(inPlace) ? inPlace : null);
+    const keys = source === null ? null : keysOf(source, node);
+    if (keys !== null) this.#act({ type: 'lookup', node, by, byNode, keys, in: source! });
   }
 
   #inline(run: NonNullable<Known['run']>, given: readonly Known[]): Known {

@@ -63,10 +63,11 @@ test('left while it is being saved, what came after is sent behind it, once; a p
   expect(sent.map(({ value, from }) => [value, from])).toEqual([
     ['a', 1],
     ['ab', 2],
+    ['ab', 1],
   ]);
   sent[0]!.answer({ is: 'saved', revision: 2 });
   await past(700);
-  expect(sent).toHaveLength(3);
+  expect(sent).toHaveLength(4);
   await answer({ is: 'conflict', theirs: { content: 'ab', revision: 3 } });
   expect([draft.saving.state, draft.revision, kept.at(-1)]).toEqual(['saved', 3, null]);
 });

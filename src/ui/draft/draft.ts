@@ -100,13 +100,15 @@ export class Draft<T> {
 
   /**
    * Saves what is not saved yet before the page is left. Nobody will be there when a saving that is under way is over, so
-   * what came after it is sent behind it, as what follows the revision that it makes.
+   * what came after it is sent behind it, as what follows the revision that it makes, and for the case that it arrives
+   * first, as what follows the revision that both began with. One of the two is refused as late, and nobody waits for it.
    */
   leave(): void {
     if (this.#sending === null) return void this.save();
     if (this.#saving.state !== 'waiting' || this.#value === this.#sent) return;
     this.#sent = this.#value;
-    void this.options.send(this.#value, this.#revision + 1);
+    for (const from of [this.#revision + 1, this.#revision])
+      void this.options.send(this.#value, from);
   }
 
   /** Ends a conflict with one of the two values. */

@@ -205,8 +205,8 @@ on.change(fields.tonnage, ({ value }) => { fields.days.value = (value ?? 0) + 1;
     'a row is added for each row that is added',
     'manifest',
     `
-on.rowAdded(fields.goods, ({ row }) => { if (row.fields.dangerous.value === true) fields.goods.add({ what: "Papers", dangerous: true }); });`,
-    ['dangerous: true });', 'dangerous: false });'],
+on.rowAdded(fields.goods, ({ row }) => { if (row.fields.packages.value === null) fields.goods.add({ what: "Papers" }); });`,
+    ['{ what: "Papers" }', '{ what: "Papers", packages: 1 }'],
   ),
   cycles(
     'swapping dates for ever',

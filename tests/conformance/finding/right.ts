@@ -57,6 +57,13 @@ on.load(() => { if (form.isNew && form.launch.visit) fields.remark.value = "Visi
 keep(() => { sections.request.locked = fields.state.initial === "closed"; });`,
   ),
   right(
+    'whoever checks or closes last is named',
+    'clearance',
+    `
+keep(() => { fields.checked_by.locked = true; });
+on.change(fields.state, ({ value }) => { fields.checked_by.value = value === "open" ? null : form.person.name; });`,
+  ),
+  right(
     'a greeting with the name of whoever opens it',
     'clearance',
     `
@@ -129,6 +136,13 @@ keep(() => { fields.note.required = fields.goods.value.some((row) => row.dangero
     'manifest',
     `
 keep.each(fields.goods, (row) => { row.fields.un_number.shown = row.fields.dangerous.value === true; row.fields.un_number.required = row.fields.un_number.shown; });`,
+  ),
+  right(
+    'each row by a handler of its cell, and all of them at load',
+    'manifest',
+    `
+on.change(fields.goods.each.dangerous, ({ row, value }) => { row.fields.un_number.required = value === true; });
+on.load(() => { for (const row of fields.goods.rows) row.fields.un_number.required = row.fields.dangerous.value === true; });`,
   ),
   right(
     'the first line is the main cargo',

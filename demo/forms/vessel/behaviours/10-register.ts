@@ -14,7 +14,7 @@ async function lookUp(imo: string): Promise<void> {
     // tavro: meant, not-back, over-another: people can change what the register filled in, so it stays
     if (call_sign.value === before.call_sign) call_sign.value = ship.call_sign;
     if (name.value === before.name) name.value = ship.name;
-    if (length.value === before.length) length.value = ship.length;
+    if (length.value === before.length) length.value = ship.length; // tavro: meant, not-back: it stays, like the name
     if (draught.value === before.draught) draught.value = ship.draught;
     if (kind.value === before.kind) kind.value = tables.vessel_kinds.find(ship.kind as never)?.code ?? null;
   } catch (error) {

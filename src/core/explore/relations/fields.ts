@@ -6,7 +6,7 @@ import type { Opening } from '../../session/step';
 import { someOf, type Driver } from '../drivers';
 import { isOpen, offeredIn, othersIn, valueIn, type Exploration } from '../exploration';
 import { columnOf, wholeOf } from '../part-names';
-import { isSound, type HeldStep, type Ran } from '../play';
+import { isSound, withoutWaits, type HeldStep, type Ran } from '../play';
 import { differencesOf } from '../state';
 import { atLoad } from './at-load';
 import { sameEnd } from './same-end';
@@ -103,7 +103,10 @@ function thereAndBack(
   const rowsUp = search.rowsDrivers.filter(
     ({ name }) => isOpen(there.parts[name]) && !isOpen(base.parts[name]),
   );
-  const filled = [...fill, ...rowsUp.map((rows) => search.newRow(rows, true))];
+  const filled = [
+    ...fill,
+    ...rowsUp.map((rows) => search.newRow(rows, true, opening, [...before, set, ...fill])),
+  ];
   if (filled.length === 0) return;
   const end = search.play(opening, [...before, set, ...filled, back]);
   // What is still on screen is an input, and no leftover.
@@ -192,9 +195,30 @@ export function bothOrders(
   ];
   const one = search.play(opening, [...before, first!, second!]);
   const other = search.play(opening, [...before, second!, first!]);
+  for (const [ran, { address }, last] of [
+    [one, b, w],
+    [other, a, v],
+  ] as const)
+    writtenAgain(search, ran, address, last);
   sameEnd(search, 'order', one, other, `${a.address} before ${b.address}, or after it`);
   if (isSound(one)) overwritten(search, one, other, a.address, v);
   return one;
+}
+
+/**
+ * The field set last gets another value, where scripts have written: what they write over again is theirs and no input, of
+ * which nobody knows before. Each field is tried a few times.
+ */
+function writtenAgain(search: Exploration, ran: Ran, address: string, last: Value): void {
+  const open = ran.said.filter(({ part, aspect }) => aspect === 'value' && search.mayOwn(part));
+  const to = search.pick(
+    othersIn(
+      ran,
+      search.drivers.find((one) => one.address === address)!,
+    ),
+  );
+  if (open.length === 0 || to === undefined || equal(to, last)) return;
+  search.quietly(ran.opening, [...withoutWaits(ran.steps), { set: address, to }]);
 }
 
 /** What was typed in one field is written over by what another one brings. */

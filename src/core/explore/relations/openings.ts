@@ -2,6 +2,7 @@
 import { equal, type Value, type Values } from '../../form/value';
 import type { Opening } from '../../session/step';
 import type { Line } from '../../wire/line';
+import type { Level } from '../finding';
 import { dayAt } from '../drivers';
 import { isOpen, valueIn, type Exploration } from '../exploration';
 import { isSound, type HeldStep, type Ran } from '../play';
@@ -49,12 +50,17 @@ export function launched(search: Exploration, opening: Opening, launch: Values):
   if (sets.length === 0 || brought.length > sets.length) return;
   const typed = search.play(opening, sets);
   if (!isSound(typed)) return;
+  const saidAsLaunched = ({ part, aspect }: Difference, ran: Ran) =>
+    search
+      .said(part, aspect, ran)
+      .flatMap(({ asked, to }) => (asked.includes('launch') ? [to] : []));
   for (const difference of differencesOf(search.ground.form, start, typed)) {
     const { part, aspect, one, other } = difference;
     // A launched value is often locked, and its value may be of another field's making.
     if (aspect === 'value' || aspect === 'editable' || aspect === 'hiddenValue') continue;
-    // What a run says because it was launched may well be meant.
-    if (search.said(part, aspect, start).some(({ asked }) => asked.includes('launch'))) continue;
+    // What a run says because of the launch, and not without one, may well be meant.
+    const [launchedSays, plainSays] = [start, plain].map((ran) => saidAsLaunched(difference, ran));
+    const level = equal(launchedSays!, plainSays!) ? 'wrong' : 'may';
     tell(
       search,
       'launched-differs',
@@ -62,6 +68,7 @@ export function launched(search: Exploration, opening: Opening, launch: Values):
       `${part} ${metInWords(aspect, one)} when it is launched with ${JSON.stringify(launch)}, and ${metInWords(aspect, other)} when the same is typed`,
       start,
       typed,
+      level,
     );
   }
 }
@@ -146,9 +153,10 @@ function tell(
   says: string,
   one: Ran,
   other: Ran,
+  level: Level = 'wrong',
 ): void {
   const said: readonly { behaviour: string; line: Line }[] = search.said(part, aspect, one, other);
-  search.report(kind, 'wrong', { part, aspect }, said, says, one, other, met);
+  search.report(kind, level, { part, aspect }, said, says, one, other, met);
 }
 
 /** What scripts may be launched with: fitting values for all names they mention, and the texts they mention. */

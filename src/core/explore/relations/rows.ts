@@ -1,9 +1,9 @@
 /** Rows that come and go, stand in another order, and should leave each other alone. */
 import { isEmpty, type Values } from '../../form/value';
 import type { Opening, PartState } from '../../session/step';
-import type { RowsDriver } from '../drivers';
+import { someOf, validOf, type Driver, type RowsDriver } from '../drivers';
 import { isOpen, othersIn, valueIn, type Exploration } from '../exploration';
-import { isSound, type HeldStep, type Ran } from '../play';
+import { isSound, placesIn, type HeldStep, type Ran } from '../play';
 import { differencesBetween, metInWords } from '../state';
 import { atLoad } from './at-load';
 import { sameEnd } from './same-end';
@@ -25,9 +25,9 @@ export function aroundRows(
   const base = search.play(opening, before);
   if (!isSound(base) || !isOpen(base.parts[rows.name])) return;
   const { name } = rows;
-  const count = base.seen.rows[name]?.order.length ?? 0;
-  const a = search.newRow(rows, search.random() < 0.6);
-  const b = search.newRow(rows, search.random() < 0.6);
+  const count = placesIn(base, name);
+  const a = search.newRow(rows, search.random() < 0.6, opening, before);
+  const b = search.newRow(rows, search.random() < 0.6, opening, before);
   const play = (...steps: HeldStep[]) => search.play(opening, [...before, ...steps]);
   const remove = (place: number): HeldStep => ({ removeRow: `${name}[${place}]` });
   const one = play(a);
@@ -41,13 +41,42 @@ export function aroundRows(
   );
   sameEnd(search, 'removed-row', play(b, a, remove(count)), one, 'a first row added and removed');
   enteredLater(search, rows, count, a, b, play);
-  if (count === 0) exchanged(search, rows, one, play(a, b), play(b, a), play);
+  if (count === 0) {
+    exchanged(search, rows, a, b, play);
+    const [plain, special] = plainAndSpecial(search, rows, nth);
+    exchanged(search, rows, special, plain, play);
+  }
   if (!isSound(one)) return;
   atLoad(search, one);
   cells(search, rows, nth, count, one, (...steps) => play(a, ...steps));
 }
 
-/** A second row with a cell filled in when it is added, and with the same cell set afterwards. */
+/** The cells of a row, those alone that scripts mention where they mention any. */
+function columnsOf(search: Exploration, { cells: all }: RowsDriver): readonly Driver[] {
+  const mentioned = all.filter(({ address }) => search.mentions.words.includes(address));
+  return mentioned.length > 0 ? mentioned : all;
+}
+
+/** A row with nothing but what it has to have, and the same with one cell more: what a script asks of one row alone. */
+function plainAndSpecial(
+  search: Exploration,
+  rows: RowsDriver,
+  nth: number,
+): [plain: HeldStep, special: HeldStep] {
+  const needed = rows.cells.filter(({ field }) => field.required === true);
+  const plain = Object.fromEntries(needed.map((cell) => [cell.address, validOf(cell)[0] ?? null]));
+  const columns = columnsOf(search, rows);
+  const column = columns[nth % columns.length];
+  const values = column === undefined ? [] : someOf(column, Infinity);
+  const value = values[Math.floor(nth / columns.length) % values.length];
+  const special = value === undefined ? plain : { ...plain, [column!.address]: value };
+  return [
+    { addRow: rows.name, with: plain },
+    { addRow: rows.name, with: special },
+  ];
+}
+
+/** Two rows, with a cell of the first filled in before the second is added, and afterwards. */
 function enteredLater(
   search: Exploration,
   { name, cells: columns }: RowsDriver,
@@ -56,17 +85,17 @@ function enteredLater(
   second: HeldStep,
   play: (...steps: HeldStep[]) => Ran,
 ): void {
-  const values = 'addRow' in second ? ((second.with ?? {}) as Values) : {};
+  const values = 'addRow' in first ? ((first.with ?? {}) as Values) : {};
   const cell = search.pick(columns.filter(({ address }) => !isEmpty(values[address] ?? null)));
   if (cell === undefined) return;
   const { [cell.address]: value, ...rest } = values;
-  const set: HeldStep = { set: `${name}[${count + 1}].${cell.address}`, to: value! };
+  const set: HeldStep = { set: `${name}[${count}].${cell.address}`, to: value! };
   sameEnd(
     search,
     'row-touches-row',
-    play(first, { addRow: name, with: rest }, set),
+    play({ addRow: name, with: rest }, second, set),
     play(first, second),
-    `${cell.address} of a second row set after it was added`,
+    `${cell.address} of a first row set after a second one was added`,
   );
 }
 
@@ -74,11 +103,11 @@ function enteredLater(
 export function exchanged(
   search: Exploration,
   { name }: RowsDriver,
-  alone: Ran,
-  ab: Ran,
-  ba: Ran,
+  a: HeldStep,
+  b: HeldStep,
   play: (...steps: HeldStep[]) => Ran,
 ): void {
+  const [alone, ab, ba] = [play(a), play(a, b), play(b, a)];
   if (!isSound(ab) || !isSound(ba)) return;
   const { form } = search.ground;
   const turned = (part: string) =>
@@ -130,10 +159,7 @@ export function exchanged(
       );
     }
   }
-  const submitted = [ab, ba].map((ran) =>
-    play(...ran.steps.slice(-2).filter((step) => 'addRow' in step), { submit: true }),
-  );
-  const [first, second] = submitted as [Ran, Ran];
+  const [first, second] = [play(a, b, { submit: true }), play(b, a, { submit: true })];
   if (!isSound(first) || !isSound(second)) return;
   if (first.seen.submit?.saved !== second.seen.submit?.saved)
     search.report(
@@ -157,8 +183,7 @@ function cells(
   play: (...steps: HeldStep[]) => Ran,
 ): void {
   const at = (cell: { address: string }) => `${rows.name}[${place}].${cell.address}`;
-  const mentioned = rows.cells.filter((cell) => search.mentions.words.includes(cell.address));
-  const columns = mentioned.length > 0 ? mentioned : rows.cells;
+  const columns = columnsOf(search, rows);
   const first = columns[nth % columns.length];
   if (first === undefined || !isOpen(one.parts[at(first)])) return;
   const from = valueIn(one, at(first));

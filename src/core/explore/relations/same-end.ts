@@ -76,7 +76,9 @@ export function sameEnd(
     if (
       !isEmpty(brought) &&
       values.some((value) => equal(value, brought)) &&
-      search.covered.wasEverOpen(part)
+      (search.covered.wasEverOpen(part) ||
+        // Whoever did it last is named, and somebody else did it before.
+        search.said(part, aspect, one, other).some(({ asked }) => asked.includes('person')))
     )
       return true;
     // A record that lacks what would have been computed has it filled in.

@@ -15,6 +15,8 @@ const ENOUGH = 6;
 const STEPS = 30;
 /** Things more that are tried before there is said to be no way out. */
 const WAYS_OUT = 80;
+/** Of one field. */
+const VALUES = 12;
 /** Records that the search keeps of what it saved. */
 const SAVED = 12;
 
@@ -39,7 +41,7 @@ export function submitting(search: Exploration, from: Ran, tries: number): void 
     if (outcome?.saved === true) return saved(search, ran);
     always = stillStopping(always, ran);
     const next = [...steps, ...putRight(search, ran, i)];
-    if (next.length === steps.length || next.length > STEPS) break;
+    if (next.length === steps.length || next.length > from.steps.length + STEPS) break;
     steps = next;
     ran = submitted();
   }
@@ -74,15 +76,18 @@ function hasWayOut(search: Exploration, ran: Ran, part: string): boolean {
   const end = search.quietly(ran.opening, before);
   const more: HeldStep[] = [
     ...search.pressable(end).map((name) => ({ click: name })),
-    ...search
-      .settable(end)
-      .flatMap((driver) => offeredIn(end, driver).map((to) => ({ set: driver.address, to }))),
+    ...search.settable(end).flatMap((driver) => {
+      // What no script mentions takes away no more than what it stops itself.
+      const isMentioned = search.mentions.words.includes(driver.address);
+      return offeredIn(end, driver)
+        .slice(0, isMentioned ? VALUES : 1)
+        .map((to) => ({ set: driver.address, to }));
+    }),
   ];
   return more.slice(0, WAYS_OUT).some((step) => {
-    const after = search.quietly(ran.opening, [...before, step]);
-    if (isOpen(after.parts[part])) return true;
-    const { submit } = search.quietly(ran.opening, [...before, step, { submit: true }]).seen;
-    return submit !== null && submit.stops.every((stop) => stop.part !== part);
+    const { parts, seen } = search.quietly(ran.opening, [...before, step, { submit: true }]);
+    const { submit } = seen;
+    return isOpen(parts[part]) || submit?.stops.every((stop) => stop.part !== part) === true;
   });
 }
 
@@ -106,7 +111,7 @@ function putRight(search: Exploration, ran: Ran, nth: number): HeldStep[] {
     if (part === null || !isOpen(state)) continue;
     const rows = search.rowsDrivers.find(({ name }) => name === part);
     if (rows !== undefined) {
-      steps.push(search.newRow(rows, true));
+      steps.push(search.newRow(rows, true, ran.opening, withoutWaits(ran.steps)));
       continue;
     }
     const driver = driverAt(search, part);

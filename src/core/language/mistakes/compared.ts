@@ -32,8 +32,12 @@ export function keyPlaces(flow: Flow, parts: KnownParts): KeyPlace[] {
       places.set(literal.node, { literal, access, options, how: 'looked up' });
   for (const block of flow.blocks) {
     for (const act of actsOf(block, 'compare'))
-      for (const { access, other } of sidesOf(act, parts))
-        add(access, literalsIn(other), 'compared');
+      for (const side of sidesOf(act, parts))
+        add(
+          side.access,
+          literalsIn(side.other).filter(({ value }) => !isOtherwise(side, value)),
+          'compared',
+        );
     for (const act of actsOf(block, 'write')) {
       if (
         act.value !== null &&
@@ -57,6 +61,15 @@ export interface Side {
   other: ts.Expression;
   /** The expression that is the aspect. */
   own: ts.Expression;
+  /** What that is where the aspect is empty, if the source says so. */
+  otherwise: ts.Expression | null;
+}
+
+/** Whether it may be that value where the aspect is empty. */
+export function isOtherwise({ otherwise }: Side, value: Literal['value']): boolean {
+  if (otherwise === null) return false;
+  const known = literalsIn(otherwise);
+  return known.length === 0 || known.some((one) => one.value === value);
 }
 
 interface Lookup {
@@ -110,7 +123,9 @@ export function sidesOf(act: ActOf<'compare'>, parts: KnownParts): Side[] {
   const leftNode = constantOr(act.leftNode, left);
   const rightNode = constantOr(act.rightNode, right);
   const side = (known: Known, own: ts.Expression, other: ts.Expression): Side[] =>
-    known.alias === null ? [] : [{ access: known.alias, own, other }];
+    known.alias === null
+      ? []
+      : [{ access: known.alias, own, other, otherwise: known.otherwise ?? null }];
   if (act.op !== 'among')
     return [...side(left, leftNode, rightNode), ...side(right, rightNode, leftNode)];
   // `includes` of a list of keys asks for a key; of a text it asks for a part of the text.

@@ -26,6 +26,7 @@ const cases: Record<string, Cases> = {
       'keep(() => { if (["Own pilot", "harbour_pilot"].includes(fields.pilot_choice.value ?? "")) log(1); });',
       'on.load(() => { if (form.person.roles.includes("Ship\'s agent")) log(1); });',
       'on.load(() => { fields.berth.value = "North quay 1"; });',
+      'keep(() => { if (["Own pilot", "harbour_pilot"].indexOf(fields.pilot_choice.value ?? "") >= 0) log(1); });',
     ],
     right: [
       'keep(() => { sections.pilot.shown = fields.pilot_choice.value === "own"; });',
@@ -50,6 +51,7 @@ const cases: Record<string, Cases> = {
       'on.load(() => { if (form.person.roles.includes("chief")) log(1); });',
     ],
     right: [
+      'keep(() => { const choice = fields.pilot_choice.value ?? "open"; if (choice === "open") log(1); });',
       'const WHO: Record<string, string> = { own: "a", nobody: "b" };\nkeep(() => { log(WHO[fields.pilot_choice.value ?? "nobody"]); });',
       'const WHO: Record<string, string> = { own: "a", other: "b" };\nkeep(() => { log(WHO[fields.pilot_choice.value ?? ""] ?? WHO.other); });',
       'const WHO: Record<string, string> = { own: "a", fairway_buoy: "b" };\nkeep(() => { log(WHO[fields.pilot_choice.value ?? ""], WHO[fields.pilot_boarding.value ?? ""]); });',
@@ -71,6 +73,7 @@ const cases: Record<string, Cases> = {
       'keep(() => { if (fields.arrival.value === "02.05.2031") log(1); });',
       'on.change(fields.pilot_choice, ({ value }) => { if (value !== "") log(1); });',
       'keep(() => { if (fields.pilot_choice.value === 1) log(1); });',
+      'keep(() => { if ((fields.draught.value ?? 0) === "3") log(1); });',
     ],
     right: [
       'keep(() => { fields.vessel.hint = fields.vessel.value === null ? "Which?" : null; });',
@@ -80,6 +83,11 @@ const cases: Record<string, Cases> = {
       'keep(() => { if (fields.arrival.value === "2031-05-02") log(1); });',
       'keep(() => { if (fields.vessel_kind.row === undefined || fields.vessel_kind.row === null) log(1); });',
       'on.load(() => { const name = "" as string; if (name === "") log(1); });',
+      'keep(() => { fields.vessel.required = (fields.vessel.value ?? "") === ""; });',
+      'keep(() => { const name = fields.vessel.value ?? ""; fields.vessel.required = name === ""; });',
+      'on.change(fields.vessel, async ({ value }) => { const asked = value ?? ""; await after(1); if ((fields.vessel.value ?? "") !== asked) log(1); });',
+      'keep(() => { const name = fields.vessel.value ?? undefined; if (name === undefined) log(1); });',
+      'keep(() => { if (fields.vessel.value === (form.isNew ? "" : fields.remarks.value)) log(1); });',
     ],
   },
   'assignment-in-condition': {

@@ -1,6 +1,6 @@
 import ts from 'typescript-classic';
 import { actsOf, bare } from '../acts';
-import { sidesOf, type Side } from './compared';
+import { isOtherwise, sidesOf, type Side } from './compared';
 import { literalsIn, type KnownParts, type Literal } from './known-parts';
 import type { Finding, Fix, Mistake, Subject } from './mistake';
 import { isList, isNumeric } from '../../form/traits';
@@ -55,12 +55,20 @@ function look(
     !ts.isBinaryExpression(node) ||
     node.operatorToken.kind === ts.SyntaxKind.EqualsEqualsEqualsToken ||
     node.operatorToken.kind === ts.SyntaxKind.ExclamationEqualsEqualsToken;
-  if (ts.isIdentifier(other) && other.text === 'undefined' && strict && !list)
+  if (
+    ts.isIdentifier(other) &&
+    other.text === 'undefined' &&
+    strict &&
+    !list &&
+    side.otherwise === null
+  )
     return say(`${outcome}: ${called} is null when it is empty, never undefined.`, [
       put('Compare with null', other, 'null'),
     ]);
+  // What stands beside another value says nothing of that one.
+  if (ts.isConditionalExpression(other) || ts.isBinaryExpression(other)) return null;
   const [literal, ...more] = literalsIn(side.other);
-  if (literal === undefined || more.length > 0) return null;
+  if (literal === undefined || more.length > 0 || isOtherwise(side, literal.value)) return null;
   if (list) return op === 'among' ? null : ofList(side, literal, outcome, called, say, put, op);
   if (literal.value === '')
     return say(`${outcome}: ${called} is null when it is empty, never an empty text.`, [
