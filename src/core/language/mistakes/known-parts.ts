@@ -40,6 +40,15 @@ export class KnownParts {
     return this.#fields.get(part) ?? null;
   }
 
+  /** The section and the page that a field stands in. */
+  around(part: PartPath): readonly string[] {
+    const [whole] = part.split('.');
+    for (const page of this.form.pages)
+      for (const { name, fields } of page.sections)
+        if (fields.some((field) => field.name === whole)) return [name, page.name];
+    return [];
+  }
+
   /** How a part is called in a finding: `Pilot (pilot_choice)`. */
   called(part: PartPath): string {
     if (part === '@form') return 'The person’s roles';

@@ -38,7 +38,7 @@ function inBlock(block: Block, subject: Subject): Finding[] {
           act.marks.has('service') &&
           !isAskedAgain(act, part, wait.waits),
       );
-      if (used === undefined || isLocked(block, part)) continue;
+      if (used === undefined || isLocked(block, [part, ...parts.around(part)])) continue;
       found.set(wait.node, {
         from: wait.node.getStart(file),
         to: wait.node.getEnd(),
@@ -62,8 +62,11 @@ function isAskedAgain(act: ActOf<'write'>, part: string, waits: number): boolean
   );
 }
 
-function isLocked(block: Block, part: string): boolean {
-  return actsOf(block, 'write').some((act) => act.part === part && act.aspect === 'locked');
+/** While it waits, nobody can change a field that is locked, or what it stands in. */
+function isLocked(block: Block, parts: readonly string[]): boolean {
+  return actsOf(block, 'write').some(
+    ({ part, aspect }) => aspect === 'locked' && parts.includes(part),
+  );
 }
 
 /** A check right after the await, where what was asked has a name of its own. */
