@@ -141,6 +141,8 @@ export interface Known {
   items: Known[] | null;
   /** What each item of a list is, where it is known. */
   item: Known | null;
+  /** The list in the source of whose texts it is one. */
+  oneOf?: ts.ArrayLiteralExpression;
   run: { node: ts.FunctionLikeDeclaration; env: Scope } | null;
   /** The expression that it is, through constants: a literal, an object, a sum. */
   source: ts.Expression | null;

@@ -366,7 +366,13 @@ class Reader {
       return {
         ...derived(items),
         items: spread ? null : items,
-        item: items.length === 0 ? null : either(items),
+        item:
+          items.length === 0
+            ? null
+            : {
+                ...either(items),
+                ...(inner.elements.every(ts.isStringLiteralLike) ? { oneOf: inner } : {}),
+              },
       };
     }
     if (ts.isArrowFunction(inner) || ts.isFunctionExpression(inner))

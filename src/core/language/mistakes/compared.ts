@@ -49,8 +49,9 @@ export function keyPlaces(flow: Flow, parts: KnownParts): KeyPlace[] {
   return [...places.values()];
 }
 
-/** What a name stands for where that is a literal. */
-function constantOr(node: ts.Expression, { source }: Known): ts.Expression {
+/** What a name stands for where that is a literal, or the list of texts of which it is one. */
+function constantOr(node: ts.Expression, { source, oneOf }: Known): ts.Expression {
+  if (oneOf !== undefined) return oneOf;
   return source !== null && (ts.isLiteralExpression(source) || ts.isArrayLiteralExpression(source))
     ? source
     : node;

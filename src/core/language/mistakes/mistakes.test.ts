@@ -26,6 +26,8 @@ const cases: Record<string, Cases> = {
       'keep(() => { if (["Own pilot", "harbour_pilot"].includes(fields.pilot_choice.value ?? "")) log(1); });',
       'on.load(() => { if (form.person.roles.includes("Ship\'s agent")) log(1); });',
       'on.load(() => { fields.berth.value = "North quay 1"; });',
+      'keep(() => { if (["Own pilot", "harbour_pilot"].some((one) => one === fields.pilot_choice.value)) log(1); });',
+      'keep(() => { for (const one of ["Own pilot", "none"]) if (fields.pilot_choice.value === one) log(1); });',
       'keep(() => { if (["Own pilot", "harbour_pilot"].indexOf(fields.pilot_choice.value ?? "") >= 0) log(1); });',
     ],
     right: [
