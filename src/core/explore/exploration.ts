@@ -96,8 +96,8 @@ export class Exploration {
     }
   }
 
-  /** Whether a field that scripts write may turn out to be theirs; asked in vain a few times, it is not. */
-  mayOwn(part: string): boolean {
+  /** Whether it is worth a session to learn if scripts own a field. Each asking is a try, of which there are a few. */
+  triesToOwn(part: string): boolean {
     const tried = this.#triedToOwn.get(part) ?? 0;
     this.#triedToOwn.set(part, tried + 1);
     return tried < OWNED_AFTER && !this.owned.has(part);

@@ -350,6 +350,42 @@ describe('the shortest way', () => {
   });
 });
 
+test('what a script computes in a field that people can change is wrong where it is not computed anew', async () => {
+  const code = `on.change(fields.b, () => {
+  const { a, b } = fields;
+  fields.sum.value = a.value === null || b.value === null ? null : a.value + b.value;
+});`;
+  const found = wrong(
+    await searched(code, { sessions: 400 }, formWith([number('a'), number('b'), number('sum')])),
+  );
+  expect(found).toMatchObject([{ part: 'sum', aspect: 'value', lines: [{ line: 3 }] }]);
+});
+
+test('what is said before a launch is looked at, and would be said without one, is not said because of it', async () => {
+  const form = formWith(FIELDS, { launch: [{ name: 'pilot', kind: 'text' }] });
+  const launched = (first: string, second: string) =>
+    searched(
+      `const arrange = () => { fields.licence.shown = fields.pilot.value === "own"; };
+on.load(() => { ${first} if (form.launch.pilot === "own") fields.pilot.value = "own"; ${second} });
+on.change(fields.pilot, ({ by }) => { if (by === "person") arrange(); });`,
+      { sessions: 150 },
+      form,
+    );
+  const kinds = (found: readonly Finding[]) => found.flatMap(({ kind, also }) => [kind, ...also]);
+  expect(kinds(wrong(await launched('arrange();', '')))).toContain('launched-differs');
+  expect(kinds(wrong(await launched('', 'arrange();')))).not.toContain('launched-differs');
+});
+
+test('a stop that nobody can mend is found though there is much that could be entered besides', async () => {
+  const many = Array.from({ length: 12 }, (_, i) => choice(`besides_${i}`, ['a', 'b', 'c', 'd']));
+  const form = formWith([...FIELDS, ...many]);
+  const shut = `keep(() => { fields.pilot.locked = true; });
+on.submit((event) => { if (fields.pilot.value === null) event.stop("Who?", fields.pilot); });`;
+  expect(wrong(await searched(shut, { sessions: 400 }, form))).toMatchObject([
+    { kind: 'dead-end', part: 'pilot' },
+  ]);
+});
+
 test('rows are added empty and filled in as far as their cells are open, as people do', async () => {
   const asked = `
 keep.each(fields.goods, (row) => { row.fields.un_number.shown = row.fields.dangerous.value === true; });

@@ -195,11 +195,8 @@ export function bothOrders(
   ];
   const one = search.play(opening, [...before, first!, second!]);
   const other = search.play(opening, [...before, second!, first!]);
-  for (const [ran, { address }, last] of [
-    [one, b, w],
-    [other, a, v],
-  ] as const)
-    writtenAgain(search, ran, address, last);
+  writtenAgain(search, one, b, w);
+  writtenAgain(search, other, a, v);
   sameEnd(search, 'order', one, other, `${a.address} before ${b.address}, or after it`);
   if (isSound(one)) overwritten(search, one, other, a.address, v);
   return one;
@@ -209,16 +206,12 @@ export function bothOrders(
  * The field set last gets another value, where scripts have written: what they write over again is theirs and no input, of
  * which nobody knows before. Each field is tried a few times.
  */
-function writtenAgain(search: Exploration, ran: Ran, address: string, last: Value): void {
-  const open = ran.said.filter(({ part, aspect }) => aspect === 'value' && search.mayOwn(part));
-  const to = search.pick(
-    othersIn(
-      ran,
-      search.drivers.find((one) => one.address === address)!,
-    ),
-  );
-  if (open.length === 0 || to === undefined || equal(to, last)) return;
-  search.quietly(ran.opening, [...withoutWaits(ran.steps), { set: address, to }]);
+function writtenAgain(search: Exploration, ran: Ran, driver: Driver, last: Value): void {
+  const written = ran.said.filter(({ aspect }) => aspect === 'value');
+  const to = search.pick(othersIn(ran, driver));
+  if (to === undefined || equal(to, last)) return;
+  if (!written.some(({ part }) => search.triesToOwn(part))) return;
+  search.quietly(ran.opening, [...withoutWaits(ran.steps), { set: driver.address, to }]);
 }
 
 /** What was typed in one field is written over by what another one brings. */
