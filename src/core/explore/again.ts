@@ -28,5 +28,7 @@ export function stillFound(
   const isThere = differencesOf(ground.form, one!, theirs!).some(
     (difference) => difference.part === part && difference.aspect === aspect,
   );
-  return isThere ? { ...finding, lines: search.said(part, aspect, one!, theirs!) } : null;
+  if (!isThere) return null;
+  const said = search.said(part, aspect, one!, theirs!);
+  return { ...finding, lines: said.map(({ behaviour, line, tie }) => ({ behaviour, line, tie })) };
 }
