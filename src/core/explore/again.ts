@@ -1,7 +1,6 @@
 /** Whether what was found before is still there, without searching for it: its sessions are played once more. */
 import { Exploration } from './exploration';
-import { placesIn } from './causes';
-import type { Finding } from './finding';
+import { placesOf, type Finding } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { Checkpoints } from './checkpoints';
@@ -21,14 +20,12 @@ export function stillFound(
   if (repeat !== null) {
     repeat.repeat(search, repeat.common, true);
     const now = search.foundAgain(finding);
-    return now === null ? null : { ...now, lines: placesIn(now, finding) };
+    return now === null ? null : { ...now, lines: placesOf([...now.lines, ...finding.lines]) };
   }
   if (other === null) return null;
   const [one, theirs] = [way, other].map(({ opening, steps }) => search.quietly(opening, steps));
   const isThere = differencesOf(ground.form, one!, theirs!).some(
     (difference) => difference.part === part && difference.aspect === aspect,
   );
-  if (!isThere) return null;
-  const said = search.said(part, aspect, one!, theirs!);
-  return { ...finding, lines: said.map(({ behaviour, line, tie }) => ({ behaviour, line, tie })) };
+  return isThere ? { ...finding, lines: placesOf(search.said(part, aspect, one!, theirs!)) } : null;
 }

@@ -1,5 +1,5 @@
 /** Findings with the same cause are listed once, by the most telling of them. */
-import { KINDS, lengthOf, type At, type Finding, type Way } from './finding';
+import { actOf, KINDS, lengthOf, placesOf, type Finding, type Way } from './finding';
 import { columnOf } from './part-names';
 
 const rankOf = ({ kind }: Finding) => KINDS.indexOf(kind);
@@ -14,16 +14,13 @@ export function inOrderOfWeight(findings: readonly Finding[]): Finding[] {
   );
 }
 
-/** Places of a finding at most. */
-const LINES = 8;
-
 /** The last thing that is done, whatever value it enters. */
 function lastAct(way: Way | null): string {
   const last = way?.steps.findLast((step) => !('wait' in step));
-  return last === undefined ? '' : 'set' in last ? last.set : JSON.stringify(last);
+  return last === undefined ? '' : actOf(last);
 }
 
-/** What findings with the same cause share: the aspect and the line that set it, or the handler and what set it off. */
+/** Names of a finding's causes, of which findings with the same cause share one: the line that set the aspect, and the handler with the step that triggered it. */
 function causesFor({ level, kind, part, aspect, lines, way, other }: Finding): string[] {
   const last = lines.at(-1);
   if (last === undefined) return [`${level} ${part}.${aspect}`];
@@ -31,13 +28,6 @@ function causesFor({ level, kind, part, aspect, lines, way, other }: Finding): s
     `${level} ${columnOf(part)}.${aspect} ${last.behaviour}:${last.line}`,
     `${level} ${kind} ${last.behaviour}:${last.tie ?? last.line} ${lastAct(way)} ${lastAct(other)}`,
   ];
-}
-
-/** Those of one finding, then what another one adds. */
-export function placesIn({ lines }: Finding, other: Pick<Finding, 'lines'>): At[] {
-  const isKnown = ({ behaviour, line }: At) =>
-    lines.some((at) => at.behaviour === behaviour && at.line === line);
-  return [...lines, ...other.lines.filter((at) => !isKnown(at))].slice(0, LINES);
 }
 
 export function causesOf(findings: readonly Finding[]): Finding[] {
@@ -53,7 +43,7 @@ export function causesOf(findings: readonly Finding[]): Finding[] {
       for (const cause of causes) listed.set(cause, made);
       continue;
     }
-    known.lines = placesIn(known, finding);
+    known.lines = placesOf([...known.lines, ...finding.lines]);
     known.also = [...new Set([...known.also, finding.kind, ...finding.also])].filter(
       (kind) => kind !== known.kind,
     );

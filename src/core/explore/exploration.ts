@@ -9,7 +9,16 @@ import type { RunEntry } from '../session/entries';
 import type { Opening, PartState } from '../session/step';
 import { Covered } from './covered';
 import { driversOf, isValid, rowsDriversOf, type Driver, type RowsDriver } from './drivers';
-import { betterOf, keyOf, type At, type Finding, type Kind, type Level, type Way } from './finding';
+import {
+  betterOf,
+  keyOf,
+  placesOf,
+  type At,
+  type Finding,
+  type Kind,
+  type Level,
+  type Way,
+} from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import type { Checkpoints } from './checkpoints';
@@ -22,9 +31,6 @@ export class Enough extends Error {}
 
 /** Sessions in which it is tried whether scripts write over a value that they wrote. */
 const OWNED_AFTER = 6;
-
-/** Places of a finding at most. */
-const LINES = 8;
 
 export class Exploration {
   readonly drivers: readonly Driver[];
@@ -130,14 +136,11 @@ export class Exploration {
   ): void {
     const key = keyOf({ kind, ...of });
     const before = this.#found.get(key);
-    const at = new Map<string, At>();
-    for (const { behaviour, line, tie } of lines)
-      at.set(`${behaviour}:${line}`, { behaviour, line, ...(tie === undefined ? {} : { tie }) });
     const made: Finding = {
       kind,
       level,
       ...of,
-      lines: [...at.values()].slice(0, LINES),
+      lines: placesOf(lines),
       says,
       way: wayOf(one),
       other: other === null ? null : wayOf(other),

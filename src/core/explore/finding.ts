@@ -66,6 +66,20 @@ export interface At {
   tie?: Line;
 }
 
+/** Places of a finding at most. */
+const PLACES = 8;
+
+/** Each place once. Takes whatever has one, such as what scripts said. */
+export function placesOf(lines: Iterable<At>): At[] {
+  const places = new Map<string, At>();
+  for (const { behaviour, line, tie } of lines)
+    places.set(`${behaviour}:${line}`, { behaviour, line, ...(tie === undefined ? {} : { tie }) });
+  return [...places.values()].slice(0, PLACES);
+}
+
+/** A step without the value that it enters, by which it is found among others. */
+export const actOf = (step: Step) => ('set' in step ? `set ${step.set}` : JSON.stringify(step));
+
 /** The script that a line stands in, a shared module where the behaviour called one; its first line where none is known. */
 export const scriptAt = ({ behaviour, line }: Pick<At, 'behaviour' | 'line'>) =>
   placeOf(line ?? 1, behaviour);

@@ -2,7 +2,7 @@
 import { equal, isEmpty } from '../form/value';
 import type { Opening } from '../session/step';
 import type { Exploration } from './exploration';
-import type { Finding, Way } from './finding';
+import { actOf, type Finding, type Way } from './finding';
 import { rowsWhole, withoutWaits, type HeldStep, type Ran } from './play';
 import { butServices, enteredMeanwhile, leftWaiting } from './relations/answers';
 import { atLoad } from './relations/at-load';
@@ -99,8 +99,8 @@ function straight(asked: Asked): Repeat | null {
 }
 
 /** The same steps in another order. */
-function reordered({ finding, opening, otherOpening, steps, theirs }: Asked): Repeat | null {
-  const [whole, others] = [rowsWhole(steps), rowsWhole(theirs)];
+function reordered({ finding, opening, otherOpening, whole, theirs }: Asked): Repeat | null {
+  const others = rowsWhole(theirs);
   const isSame = equal(opening as never, otherOpening as never) && whole.length === others.length;
   if (!isSame || inOrderOf(others, whole) === null) return null;
   return {
@@ -208,9 +208,6 @@ function exchangedRows(opening: Opening, whole: readonly HeldStep[]): Repeat | n
     },
   };
 }
-
-/** A step without the value that it enters, by which it is found among others. */
-const actOf = (step: HeldStep) => ('set' in step ? `set ${step.set}` : JSON.stringify(step));
 
 /** Steps in the order in which others have them; null where one of them is not among those. */
 function inOrderOf(order: readonly HeldStep[], steps: readonly HeldStep[]): HeldStep[] | null {

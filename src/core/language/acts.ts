@@ -131,7 +131,7 @@ export interface Known {
   parts: { part: PartPath; sort: PartConstant }[];
   /** It is exactly this aspect of a part. */
   alias: Access | null;
-  /** What it is instead where that aspect is empty: the right side of `??`. */
+  /** The fallback for when that aspect is empty: the right side of `??`. */
   otherwise?: ts.Expression;
   reads: Access[];
   marks: ReadonlySet<Mark>;

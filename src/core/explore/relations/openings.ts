@@ -58,7 +58,7 @@ export function launched(search: Exploration, opening: Opening, launch: Values):
     const { part, aspect, one, other } = difference;
     // A launched value is often locked, and its value may be of another field's making.
     if (aspect === 'value' || aspect === 'editable' || aspect === 'hiddenValue') continue;
-    // What a run says because of the launch, and not without one, may well be meant.
+    // A run that says this only when the form is launched may well mean it.
     const [launchedSays, plainSays] = [start, plain].map((ran) => saidAsLaunched(difference, ran));
     const level = equal(launchedSays!, plainSays!) ? 'wrong' : 'may';
     tell(

@@ -77,7 +77,7 @@ function hasWayOut(search: Exploration, ran: Ran, part: string): boolean {
   const more: HeldStep[] = [
     ...search.pressable(end).map((name) => ({ click: name })),
     ...search.settable(end).flatMap((driver) => {
-      // What no script mentions takes away no more than what it stops itself.
+      // A field that no script mentions can lift no other stop than its own.
       const isMentioned = search.mentions.words.includes(driver.address);
       return offeredIn(end, driver)
         .slice(0, isMentioned ? VALUES : 1)

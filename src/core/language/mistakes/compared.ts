@@ -49,7 +49,7 @@ export function keyPlaces(flow: Flow, parts: KnownParts): KeyPlace[] {
   return [...places.values()];
 }
 
-/** What a name stands for where that is a literal, or the list of texts of which it is one. */
+/** The literal that a name refers to, or the list of texts that it is an item of; else the expression itself. */
 function constantOr(node: ts.Expression, { source, oneOf }: Known): ts.Expression {
   if (oneOf !== undefined) return oneOf;
   return source !== null && (ts.isLiteralExpression(source) || ts.isArrayLiteralExpression(source))
@@ -62,7 +62,7 @@ export interface Side {
   other: ts.Expression;
   /** The expression that is the aspect. */
   own: ts.Expression;
-  /** What that is where the aspect is empty, if the source says so. */
+  /** The fallback for when the aspect is empty; null where the source has none. */
   otherwise: ts.Expression | null;
 }
 
