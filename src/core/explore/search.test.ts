@@ -15,6 +15,7 @@ import { materialOf } from '../language/material';
 import type { Form } from '../form/definition';
 import type { Step } from '../session/step';
 import type { Values } from '../form/value';
+import { stillFound } from './again';
 import { Checkpoints } from './checkpoints';
 import { Exploration } from './exploration';
 import type { Finding } from './finding';
@@ -374,6 +375,28 @@ on.change(fields.pilot, ({ by }) => { if (by === "person") arrange(); });`,
   const kinds = (found: readonly Finding[]) => found.flatMap(({ kind, also }) => [kind, ...also]);
   expect(kinds(wrong(await launched('arrange();', '')))).toContain('launched-differs');
   expect(kinds(wrong(await launched('', 'arrange();')))).not.toContain('launched-differs');
+});
+
+test('what openings alone bring is looked at again, with its lines and nothing else of what was said there', async () => {
+  const form = formWith(FIELDS, { launch: [{ name: 'pilot', kind: 'text' }] });
+  const code = `const arrange = () => { fields.licence.shown = fields.pilot.value === "own"; };
+on.load(() => { arrange(); if (form.launch.pilot === "own") fields.pilot.value = "own"; });
+on.change(fields.pilot, ({ by }) => { if (by === "person") arrange(); });`;
+  const { ground, mentions, material } = groundOf(code, form);
+  const finding: Finding = {
+    kind: 'launched-differs',
+    level: 'wrong',
+    part: 'licence',
+    aspect: 'onScreen',
+    lines: [],
+    says: '',
+    way: { opening: { ...OPENING, launch: { pilot: 'own' } }, steps: [] },
+    other: { opening: OPENING, steps: [{ set: 'pilot', to: 'own' }] },
+    met: null,
+    also: [],
+  };
+  const now = stillFound(finding, ground, mentions, await stageOf(material));
+  expect(now?.lines).toEqual([{ behaviour: '10-a', line: 1, tie: 3 }]);
 });
 
 test('a stop that nobody can mend is found though there is much that could be entered besides', async () => {
