@@ -42,6 +42,15 @@ test('it counts for its own kind, at a line of the finding or right above it', (
   expect(rest(finding('not-back', 5, '20-b'))).toBe(1);
 });
 
+test('of several answers that at the first line counts', () => {
+  const meant = answer(
+    '// tavro: meant, not-back: another line\n\n// tavro: meant, not-back: this line',
+  );
+  expect(judged([finding('not-back', 1)], meant).meant.map(({ reason }) => reason)).toEqual([
+    'this line',
+  ]);
+});
+
 test('an answer to nothing is told: what it was for is gone, or there is no such kind', () => {
   const meant = answer('// tavro: meant, not-back: x\n// tavro: meant, never-mind: y');
   const { outdated } = judged([finding('order', 1)], meant);

@@ -5,7 +5,7 @@
 import * as z from 'zod';
 import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';
-import { KINDS, scriptAt, type Finding, type Kind } from './finding';
+import { KINDS, scriptAt, type At, type Finding, type Kind } from './finding';
 
 export const MeantSchema = z.strictObject({
   behaviour: z.string(),
@@ -35,20 +35,22 @@ export function meantIn(sources: readonly Source[]): Meant[] {
   );
 }
 
-/** Whether an answer is to a finding: of its kind, at one of its lines or right above it. */
-function answers({ behaviour, line, kind }: Meant, finding: Finding): boolean {
-  return kind === finding.kind && isAt(behaviour, line, finding);
+/** Whether an answer is to one that is listed, or that has the same cause as one. */
+const isTrue = (answer: Meant, finding: Finding): boolean =>
+  (answer.kind === finding.kind || finding.also.includes(answer.kind as Kind)) &&
+  finding.lines.some((at) => isAt(answer, at));
+
+/** At a line, or right above it. */
+function isAt({ behaviour, line }: Meant, at: At): boolean {
+  const place = scriptAt(at);
+  return place.script === behaviour && (place.line === line || place.line === line + 1);
 }
 
-/** Whether it is to one that is listed, or that has the same cause as one. */
-const isTrue = ({ behaviour, line, kind }: Meant, finding: Finding): boolean =>
-  (kind === finding.kind || finding.also.includes(kind as Kind)) && isAt(behaviour, line, finding);
-
-const isAt = (behaviour: string, line: number, { lines }: Finding) =>
-  lines.some((at) => {
-    const place = scriptAt(at);
-    return place.script === behaviour && (place.line === line || place.line === line + 1);
-  });
+/** The answer to a finding, of its kind: that at its first line goes before those at its others. */
+function answerTo(finding: Finding, all: readonly Meant[]): Meant | undefined {
+  const ofKind = all.filter(({ kind }) => kind === finding.kind);
+  return finding.lines.flatMap((at) => ofKind.find((one) => isAt(one, at)) ?? [])[0];
+}
 
 export interface Judged {
   /** What nobody has answered. */
@@ -59,11 +61,10 @@ export interface Judged {
 }
 
 export function judged(findings: readonly Finding[], all: readonly Meant[]): Judged {
-  const answerTo = (finding: Finding) => all.find((one) => answers(one, finding));
   return {
-    findings: findings.filter((finding) => answerTo(finding) === undefined),
+    findings: findings.filter((finding) => answerTo(finding, all) === undefined),
     meant: findings.flatMap((finding) => {
-      const reason = answerTo(finding)?.reason;
+      const reason = answerTo(finding, all)?.reason;
       return reason === undefined ? [] : [{ finding, reason }];
     }),
     outdated: all.filter((one) => !findings.some((finding) => isTrue(one, finding))),
