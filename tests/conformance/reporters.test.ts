@@ -116,11 +116,17 @@ test('for people each scenario has one line, whatever stands in titles and value
   }
 });
 
+const opening = { person: { key: 'ida', name: 'Ida', roles: [] }, record: null, launch: {} };
 const finding: fc.Arbitrary<Finding> = fc
   .record({ kind: fc.constantFrom(...KINDS), level: fc.constantFrom('wrong', 'may'), part: text })
   .map(({ kind, level, part }) => ({
     ...{ kind, level, part, aspect: 'value', lines: [], says: '' },
-    ...{ way: { opening: {}, steps: [] }, other: null, met: null, also: [] },
+    ...{
+      way: { opening: { ...opening, clock: 0, seed: 1, newId: 'new' }, steps: [] },
+      other: null,
+      met: null,
+      also: [],
+    },
   }));
 const found: fc.Arbitrary<FoundInForm> = fc
   .record({

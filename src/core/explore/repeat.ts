@@ -5,8 +5,8 @@ import type { Exploration } from './exploration';
 import { actOf, type Finding, type Way } from './finding';
 import { rowsWhole, withoutWaits, type HeldStep, type Ran } from './play';
 import { butServices, enteredMeanwhile, leftWaiting } from './relations/answers';
-import { atLoad } from './relations/at-load';
-import { movedOn, zones } from './relations/openings';
+import { atLoad, overwrittenAtLoad } from './relations/at-load';
+import { launched, movedOn, sameRoles, zones } from './relations/openings';
 import { aroundPages } from './relations/pages';
 import { exchanged } from './relations/rows';
 import { sameEnd } from './relations/same-end';
@@ -28,7 +28,7 @@ export interface Repeat {
 
 export type AddedRow = Extract<HeldStep, { addRow: string }>;
 
-/** Null for what openings alone bring. */
+/** Null for what this file does not know how to find again. */
 export function repeatOf(finding: Finding): Repeat | null {
   const { kind, way, other } = finding;
   const isByHand = [way, other].some((one) => one?.steps.some((step) => 'answer' in step));
@@ -76,6 +76,18 @@ const REPEATED: Partial<Record<Finding['kind'], (asked: Asked) => Repeat | null>
   zone: ({ otherOpening, whole }) => ({
     common: whole,
     repeat: (search, common) => zones(search, { ...otherOpening, zone: undefined }, common),
+  }),
+  'launched-differs': ({ opening: { launch }, otherOpening }) => ({
+    common: [],
+    repeat: (search) => launched(search, otherOpening, launch),
+  }),
+  'load-overwrites': ({ opening }) => ({
+    common: [],
+    repeat: (search) => overwrittenAtLoad(search, search.play(opening, [])),
+  }),
+  'same-roles-differ': ({ opening }) => ({
+    common: [],
+    repeat: (search) => sameRoles(search, search.play(opening, [])),
   }),
   'former-record': afterAnother,
   'late-answer': meanwhile,

@@ -237,6 +237,16 @@ test.each([
 });
 
 describe('the shortest way', () => {
+  const shrunkTo = async (
+    code: string,
+    found: Pick<Finding, 'kind' | 'part' | 'aspect' | 'way' | 'other'>,
+    form: Form,
+  ) => {
+    const { ground, mentions, material } = groundOf(code, form);
+    const rest = { level: 'wrong', lines: [], says: '', met: null, also: [] } as const;
+    const stage = await stageOf(material);
+    return shrunk({ ...found, ...rest }, ground, mentions, stage, new Checkpoints());
+  };
   const shortest = async (
     code: string,
     found: Pick<Finding, 'kind' | 'part' | 'aspect'>,
@@ -244,19 +254,15 @@ describe('the shortest way', () => {
     other: Step[] | null,
     form: Form = FORM,
   ) => {
-    const { ground, mentions, material } = groundOf(code, form);
-    const finding: Finding = {
-      ...found,
-      level: 'wrong',
-      lines: [],
-      says: '',
-      way: { opening: OPENING, steps: one },
-      other: other === null ? null : { opening: OPENING, steps: other },
-      met: null,
-      also: [],
-    };
-    const stage = await stageOf(material);
-    const { way, other: theirs } = shrunk(finding, ground, mentions, stage, new Checkpoints());
+    const { way, other: theirs } = await shrunkTo(
+      code,
+      {
+        ...found,
+        way: { opening: OPENING, steps: one },
+        other: other === null ? null : { opening: OPENING, steps: other },
+      },
+      form,
+    );
     return [way.steps, theirs?.steps];
   };
 
@@ -314,6 +320,59 @@ describe('the shortest way', () => {
         form,
       ),
     ).toEqual([[pilot, ...turns], [pilot]]);
+  });
+
+  test('opens a new form for the first person, with what both sessions need and nothing else', async () => {
+    const launch = ['pilot', 'from'].map((name) => ({ name, kind: 'text' as const }));
+    const form = formWith(FIELDS, { launch });
+    const person = { key: 'bo', name: 'Bo Dahl', roles: ['clerk'] };
+    const record = { id: 'r', values: { licence: 'x' } };
+    const opening = { ...OPENING, person, record, launch: { pilot: 'own', from: 'quay' } };
+    const own: Step = { set: 'pilot', to: 'own' };
+    const none: Step = { set: 'pilot', to: 'none' };
+    const simplest = async (
+      code: string,
+      kind: Finding['kind'],
+      way: Finding['way'],
+      other: Finding['way'],
+    ) => {
+      const of = { kind, part: 'licence', aspect: 'required', way, other };
+      const { way: one, other: theirs } = await shrunkTo(code, of, form);
+      return [one.opening, theirs!.opening];
+    };
+    const nothing = { ...OPENING, launch: { pilot: null, from: null } };
+    expect(
+      await simplest(
+        STAYS,
+        'not-back',
+        { opening, steps: [own, none] },
+        { opening, steps: [none] },
+      ),
+    ).toEqual([nothing, nothing]);
+    // A record that is needed stays, and so does what one of the sessions alone is launched with.
+    const ofRecord = STAYS.replace('value === "own"', '$& && !form.isNew');
+    const both = await simplest(
+      ofRecord,
+      'not-back',
+      { opening, steps: [own, none] },
+      { opening, steps: [none] },
+    );
+    expect(both).toEqual([
+      { ...nothing, record },
+      { ...nothing, record },
+    ]);
+    const arranged = `const arrange = () => { fields.licence.required = fields.pilot.value === "own"; };
+on.load(() => { arrange(); if (form.launch.pilot === "own") fields.pilot.value = "own"; });
+on.change(fields.pilot, ({ by }) => { if (by === "person") arrange(); });`;
+    const plain = { ...opening, launch: nothing.launch };
+    expect(
+      await simplest(
+        arranged,
+        'launched-differs',
+        { opening, steps: [] },
+        { opening: plain, steps: [own] },
+      ),
+    ).toEqual([{ ...nothing, launch: { pilot: 'own', from: null } }, nothing]);
   });
 
   test('of rows in two orders, and of what is added up in a row, leaves out the cells that are not needed', async () => {

@@ -1,5 +1,10 @@
-/** The shortest way to a finding: the steps that both its sessions share, then values, made smaller while it is still found. */
+/**
+ * The shortest way to a finding: how its sessions are opened, then the steps that both share, then values, made simpler while
+ * it is still found.
+ */
+import { nothingLaunched } from '../form/launch';
 import { equal, type Value, type Values } from '../form/value';
+import type { Opening } from '../session/step';
 import { isValid } from './drivers';
 import { Exploration } from './exploration';
 import type { Finding } from './finding';
@@ -9,7 +14,7 @@ import { minimized } from './minimized';
 import type { Checkpoints } from './checkpoints';
 import { definitionOf } from './part-names';
 import type { HeldStep } from './play';
-import { repeatOf, type AddedRow } from './repeat';
+import { repeatOf, type AddedRow, type Repeat } from './repeat';
 
 /** Sessions that shortening one finding may take. */
 const SESSIONS = 300;
@@ -24,22 +29,33 @@ export function shrunk(
   stage: Stage,
   checkpoints: Checkpoints,
 ): Finding {
-  const again = repeatOf(finding);
-  if (again === null) return finding;
+  const asFound = repeatOf(finding);
+  if (asFound === null) return finding;
+  let again: Repeat = asFound;
   let left = SESSIONS;
   let last: Finding | null = null;
-  let { common, rows = [] } = again;
-  const still = (some: readonly HeldStep[], added = rows, isLast = false): boolean => {
+  const still = (common = again.common, rows = again.rows, isLast = false): boolean => {
     // The last one has to be there, however many it took.
     if (left-- <= 0 && !isLast) return false;
     const search = new Exploration(ground, mentions, stage, 1, () => undefined, checkpoints);
-    again.repeat(search, some, isLast, added);
+    again.repeat(search, common, isLast, rows);
     const found = search.foundAgain(finding);
     if (found !== null) last = found;
     return found !== null;
   };
-  if (!still(common)) return finding;
-  common = minimized(common, (some) => still(some));
+  if (!still()) return finding;
+  let subject = finding;
+  for (const simplified of simplerOpenings(finding.way.opening, ground)) {
+    const simpler = openedAs(subject, simplified);
+    const repeat = repeatOf(simpler);
+    if (repeat === null) continue;
+    const before: Repeat = again;
+    again = repeat;
+    if (still()) subject = simpler;
+    else again = before;
+  }
+  let { common, rows = [] } = again;
+  common = minimized(common, (some) => still(some, rows));
   for (const [i, step] of common.entries()) {
     const instead = 'addRow' in step ? withFewerCells(step, at(i)) : simpler(step, ground, at(i));
     common = common.with(i, instead);
@@ -55,8 +71,38 @@ export function shrunk(
 
   /** Whether it is found with another step in this place. */
   function at(i: number): (step: HeldStep) => boolean {
-    return (step) => still(common.with(i, step));
+    return (step) => still(common.with(i, step), rows);
   }
+}
+
+function openedAs(finding: Finding, opened: (opening: Opening) => Opening): Finding {
+  const { way, other } = finding;
+  const theirs = other === null ? null : { ...other, opening: opened(other.opening) };
+  return { ...finding, way: { ...way, opening: opened(way.opening) }, other: theirs };
+}
+
+/** Ways to open more simply than this, in one respect each: a new form for its first person, with nothing given. */
+function simplerOpenings(
+  { record, parent, viewing, zone, services, launch, person }: Opening,
+  { form, people }: Ground,
+): ((opening: Opening) => Opening)[] {
+  const nothing = nothingLaunched(form);
+  const [first] = people;
+  const all: ((opening: Opening) => Opening)[] = [];
+  if (record !== null) all.push((opening) => ({ ...opening, record: null }));
+  if (parent != null) all.push(({ parent: _parent, ...opening }) => opening);
+  if (viewing === true) all.push(({ viewing: _viewing, ...opening }) => opening);
+  if (zone !== undefined) all.push(({ zone: _zone, ...opening }) => opening);
+  if (services !== undefined) all.push(({ services: _services, ...opening }) => opening);
+  for (const name of Object.keys(launch))
+    if (launch[name] !== null)
+      all.push((opening) => {
+        const { [name]: _given, ...others } = opening.launch;
+        return { ...opening, launch: { ...nothing, ...others } };
+      });
+  if (first !== undefined && person.key !== first.key)
+    all.push((opening) => ({ ...opening, person: first }));
+  return all;
 }
 
 /** The row without the cells that are not needed. */
