@@ -120,13 +120,16 @@ const opening = { person: { key: 'ida', name: 'Ida', roles: [] }, record: null, 
 const finding: fc.Arbitrary<Finding> = fc
   .record({ kind: fc.constantFrom(...KINDS), level: fc.constantFrom('wrong', 'may'), part: text })
   .map(({ kind, level, part }) => ({
-    ...{ kind, level, part, aspect: 'value', lines: [], says: '' },
-    ...{
-      way: { opening: { ...opening, clock: 0, seed: 1, newId: 'new' }, steps: [] },
-      other: null,
-      met: null,
-      also: [],
-    },
+    kind,
+    level,
+    part,
+    aspect: 'value',
+    lines: [],
+    says: '',
+    way: { opening: { ...opening, clock: 0, seed: 1, newId: 'new' }, steps: [] },
+    other: null,
+    met: null,
+    also: [],
   }));
 const found: fc.Arbitrary<FoundInForm> = fc
   .record({
@@ -139,8 +142,17 @@ const found: fc.Arbitrary<FoundInForm> = fc
   .map(({ findings, says, file, line }) => {
     const place = () => ({ file: `forms/visit/behaviours/${file}.ts`, line, column: 3 });
     return {
-      ...{ form: 'visit', findings, sessions: 9, steps: 30, seeds: 1, meant: [], outdated: [] },
-      ...{ placeOf: place, placeOfMeant: place, wayOf: () => says, toldOf: () => says },
+      form: 'visit',
+      findings,
+      sessions: 9,
+      steps: 30,
+      seeds: 1,
+      meant: [],
+      outdated: [],
+      placeOf: place,
+      placeOfMeant: place,
+      wayOf: () => says,
+      toldOf: () => says,
     };
   });
 

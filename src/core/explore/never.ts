@@ -2,7 +2,7 @@
 import { fieldsOf } from '../form/fields';
 import type { Exploration } from './exploration';
 import type { At, Way } from './finding';
-import { containersOf } from './part-names';
+import { containersOf } from '../form/outline';
 
 /** Tries after which a thing that never happened is worth telling. */
 const CONDITIONS = 30;

@@ -3,7 +3,8 @@ import type { Form } from '../form/definition';
 import type { Entry, RunEntry } from '../session/entries';
 import type { Line } from '../wire/line';
 import type { Value } from '../form/value';
-import { columnOf, containersOf, wholeOf } from './part-names';
+import { containersOf } from '../form/outline';
+import { columnOf, wholeOf } from './part-names';
 
 export interface Said {
   behaviour: string;

@@ -4,7 +4,8 @@ import { isEmpty, equal, type Value } from '../form/value';
 import type { Seen } from '../scenario/seen';
 import type { PartState } from '../session/step';
 import { stateInWords } from '../tape/words';
-import { containersOf, definitionOf, wholeOf } from './part-names';
+import { containersOf } from '../form/outline';
+import { definitionOf, wholeOf } from './part-names';
 import type { Ran } from './play';
 
 /** `hiddenValue` is the value of a field that is off screen and would be submitted all the same. */

@@ -1,7 +1,8 @@
 /** Turning to another page and back: what stood stays, and doing it twice is the same as once. */
 import type { Opening } from '../../session/step';
 import type { Exploration } from '../exploration';
-import { containersOf, wholeOf } from '../part-names';
+import { containersOf } from '../../form/outline';
+import { wholeOf } from '../part-names';
 import { isSound, type HeldStep, type Ran } from '../play';
 import { differencesOf, metInWords, type Met } from '../state';
 

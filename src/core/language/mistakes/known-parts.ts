@@ -1,7 +1,8 @@
 /** The form's parts as checks ask for them: by the paths of `flow.ts`, with titles, kinds and the keys they take. */
 import type { Field, Option } from '../../form/definition';
-import { cellsOf, fieldsOf, sectionsOf } from '../../form/fields';
+import { sectionsOf } from '../../form/fields';
 import { accept } from '../../form/kinds';
+import { containersOf, fieldAt } from '../../form/outline';
 import { indexOf } from '../../form/table-index';
 import { bare, type Access, type PartPath } from '../acts';
 import ts from 'typescript-classic';
@@ -15,14 +16,9 @@ export interface Literal {
 }
 
 export class KnownParts {
-  readonly #fields = new Map<PartPath, Field>();
   readonly #titles = new Map<PartPath, string>();
 
   constructor(private readonly setting: MistakeSetting) {
-    for (const field of fieldsOf(setting.form)) {
-      this.#fields.set(field.name, field);
-      for (const cell of cellsOf(field)) this.#fields.set(`${field.name}.${cell.name}`, cell);
-    }
     for (const part of [
       ...setting.form.pages,
       ...sectionsOf(setting.form),
@@ -37,23 +33,19 @@ export class KnownParts {
   }
 
   field(part: PartPath): Field | null {
-    return this.#fields.get(part) ?? null;
+    return fieldAt(this.form, part) ?? null;
   }
 
-  /** The section and the page that a field stands in. */
+  /** The section and the page that a part stands in; for a cell those of its rows. */
   around(part: PartPath): readonly string[] {
-    const [whole] = part.split('.');
-    for (const page of this.form.pages)
-      for (const { name, fields } of page.sections)
-        if (fields.some((field) => field.name === whole)) return [name, page.name];
-    return [];
+    return containersOf(this.form, part.split('.')[0]!);
   }
 
   /** How a part is called in a finding: `Pilot (pilot_choice)`. */
   called(part: PartPath): string {
     if (part === '@form') return 'The person’s roles';
     if (part.endsWith('#')) return `a row of ${this.called(part.slice(0, -1))}`;
-    return `${this.#fields.get(part)?.label ?? this.#titles.get(part) ?? part} (${part})`;
+    return `${this.field(part)?.label ?? this.#titles.get(part) ?? part} (${part})`;
   }
 
   kind(part: PartPath): string {
