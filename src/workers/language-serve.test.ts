@@ -1,11 +1,9 @@
-/** The language worker by its messages: what a page sends and gets, and that a keystroke costs far less than a full check. */
+/** The language worker by its messages: what a page sends and gets. */
 import { expose, wrap, type Remote } from 'comlink';
 import { expect, test } from 'vitest';
-import { largeScript, largeSurface, others, typedOnce } from '../../tests/support/large-form';
 import { demo } from '../../tests/support/demo-language';
 import { compilerCalls, type CompilerCalls } from './compiler-serve';
 import { languageCalls, type LanguageCalls } from './language-serve';
-import { thorough } from '../../tests/support/thorough';
 
 /** A worker as it is reached from outside: what is given and answered goes through a port. */
 function reached<F extends LanguageCalls | CompilerCalls>(offered: F): Remote<F> {
@@ -90,36 +88,3 @@ test('what is not of the shape that a function takes is refused, and the worker 
   await worker.surround(surfaceOf('vessel'));
   expect(await worker.diagnose({ name: 'x.ts', text: 'on.load(() => log(1));' })).toEqual([]);
 });
-
-// How long something takes is measured on a quiet machine.
-test.runIf(thorough)(
-  'a keystroke in 300 lines over 200 fields is checked in less than half of what a full check takes',
-  () => {
-    const median = (times: number[]) =>
-      times.toSorted((a, b) => a - b)[Math.floor(times.length / 2)]!;
-    const timed = (work: () => unknown) => {
-      const from = performance.now();
-      work();
-      return performance.now() - from;
-    };
-    const full: number[] = [];
-    let worker = languageCalls();
-    for (let round = 0; round < 3; round++) {
-      full.push(
-        timed(() => {
-          worker = languageCalls();
-          worker.surround(largeSurface);
-          for (const source of others) worker.put(source);
-          expect(worker.diagnose(largeScript)).toEqual([]);
-        }),
-      );
-    }
-    const keys: number[] = [];
-    // Only a warm worker is spoken of.
-    for (let i = 0; i < 5; i++) worker.diagnose(typedOnce(i));
-    for (let i = 5; i < 25; i++)
-      keys.push(timed(() => expect(worker.diagnose(typedOnce(i))).toEqual([])));
-    expect(largeScript.text.split('\n').length).toBeGreaterThanOrEqual(290);
-    expect(median(keys) / median(full)).toBeLessThan(0.5);
-  },
-);

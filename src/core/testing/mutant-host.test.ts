@@ -1,7 +1,7 @@
 /** A busy machine is not taken for a script that never ends. */
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { Engine } from '../sandbox/engine';
-import { TookTooLong } from '../sandbox/cut-short';
+import { PAUSES, TookTooLong } from '../sandbox/cut-short';
 import { mutantHostOn } from './mutant-host';
 
 beforeEach(() => void vi.useFakeTimers());
@@ -39,4 +39,10 @@ test('any other error is passed on', async () => {
   await expect(mutantHostOn(engine, {} as never, 1).play({} as never, [], 0)).rejects.toThrow(
     'closed',
   );
+});
+
+test('a script that never ends by itself is waited for with patience once', async () => {
+  const { host, tryMutant } = hostCutShort(Infinity);
+  expect([await played(host, 0), await played(host, 0)]).toEqual([null, null]);
+  expect(tryMutant).toHaveBeenCalledTimes(PAUSES.length + 1 + 2);
 });

@@ -252,6 +252,20 @@ test('a mutant that never ends is caught, and one in a scenario that fails anywa
   expect(await judge(effect, bench, stuck)).toEqual({ is: 'caught', by: 'right' });
 });
 
+test('random sessions of a script that never ends are tried a few times, and none of them judges', async () => {
+  const source = 'on.change(fields.kind, () => { fields.dues.value = 1; });';
+  const { host } = hostOf(source);
+  const plans = randomSessions(
+    { form, tables: [], cast, mentioned: mentionedIn([{ text: source }]) },
+    60,
+  );
+  let played = 0;
+  const never: MutantHost = { ...host, play: () => (played++, Promise.resolve(null)) };
+  const ground = { form, source: { tables: [] }, cast };
+  expect((await prepare(ground, [], plans, never)).random).toEqual([]);
+  expect(played).toBe(5);
+});
+
 test('with no mutant switched on, scripts do what they do without any, on their own lines', () => {
   const opening = {
     person: { key: 'mira', name: 'Mira', roles: [] },

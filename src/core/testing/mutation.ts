@@ -66,6 +66,9 @@ export interface Bench {
 /** Random sessions that a mutant has to get through before it is taken for equivalent. */
 export const RANDOM_SESSIONS = 200;
 
+/** Of those that a script stops, so many are played: each takes seconds, and those that came to an end have to do. */
+const STOPPED = 5;
+
 /** Plays the scenarios and the random sessions without a mutant. The host has to be loaded with none. */
 export async function prepare(
   ground: ScenarioGround,
@@ -91,7 +94,9 @@ export async function prepare(
     else failing.push(name);
   }
   const random: RandomSession[] = [];
+  let stopped = 0;
   for (const plan of plans) {
+    if (stopped === STOPPED) break;
     let opening: Opening;
     try {
       opening = openingOf(plan.open, ground.form, ground.cast);
@@ -100,7 +105,8 @@ export async function prepare(
       throw caught;
     }
     const came = await host.play(opening, plan.steps, 0);
-    if (came !== null)
+    if (came === null) stopped++;
+    else
       random.push({
         ...plan,
         opening,
