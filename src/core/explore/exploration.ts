@@ -22,7 +22,7 @@ import {
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import type { Checkpoints } from './checkpoints';
-import { placesIn, Player, type HeldStep, type Ran } from './play';
+import { placesIn, Player, type HeldStep, type OnPlayed, type Ran } from './play';
 import { inspect } from './predicates';
 import { saidAbout, type Said } from './said';
 
@@ -58,6 +58,7 @@ export class Exploration {
     seed: number,
     mayGoOn: (sessions: number) => void,
     checkpoints: Checkpoints,
+    private readonly onPlayed?: OnPlayed,
   ) {
     this.random = randomFrom(seed);
     this.drivers = driversOf(ground, this.mentions);
@@ -68,7 +69,7 @@ export class Exploration {
       ground.form,
       stage,
       checkpoints,
-      (ran, runs) => this.#played(ran, runs),
+      (ran, runs, steps) => this.#played(ran, runs, steps),
       () => mayGoOn(this.sessions),
     );
   }
@@ -85,9 +86,10 @@ export class Exploration {
     return [...this.#found.values()];
   }
 
-  #played(ran: Ran, runs: readonly RunEntry[]): void {
+  #played(ran: Ran, runs: readonly RunEntry[], steps: readonly HeldStep[]): void {
     this.covered.note(ran, runs);
     this.#noteOwned(ran);
+    this.onPlayed?.(ran, runs, steps);
   }
 
   /** A script wrote over what a script had written: the field is its own, and nothing that a person typed there excuses it. */

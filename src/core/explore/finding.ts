@@ -77,6 +77,10 @@ export function placesOf(lines: Iterable<At>): At[] {
   return [...places.values()].slice(0, PLACES);
 }
 
+/** Whether somebody answers calls in one of its sessions, where services wait for that. */
+export const isAnsweredByHand = ({ way, other }: Pick<Finding, 'way' | 'other'>): boolean =>
+  [way, other].some((one) => one?.steps.some((step) => 'answer' in step));
+
 /** A step without the value that it enters, by which it is found among others. */
 export const actOf = (step: Step) => ('set' in step ? `set ${step.set}` : JSON.stringify(step));
 

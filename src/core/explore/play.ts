@@ -62,8 +62,8 @@ export function stopLines({ stopRuns }: Ran): At[] {
   return stopRuns.flatMap(({ behaviour, lines }) => lines.map(([line]) => ({ behaviour, line })));
 }
 
-/** What came of a session, for whoever counts. */
-export type OnPlayed = (ran: Ran, runs: readonly RunEntry[]) => void;
+/** What came of a session that was asked for by these steps, for whoever counts or compares. */
+export type OnPlayed = (ran: Ran, runs: readonly RunEntry[], steps: readonly HeldStep[]) => void;
 
 /** How many rows a field has at the end. */
 export function placesIn({ seen }: Pick<Ran, 'seen'>, name: string): number {
@@ -172,6 +172,7 @@ export class Player {
     this.onPlayed(
       ran,
       answers.flatMap(({ tape }) => tape.filter((entry) => entry.type === 'run')),
+      steps,
     );
     return ran;
   }

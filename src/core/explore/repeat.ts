@@ -2,13 +2,14 @@
 import { equal, isEmpty } from '../form/value';
 import type { Opening } from '../session/step';
 import type { Exploration } from './exploration';
-import { actOf, type Finding, type Way } from './finding';
+import { actOf, isAnsweredByHand, type Finding, type Way } from './finding';
 import { rowsWhole, withoutWaits, type HeldStep, type Ran } from './play';
 import { butServices, enteredMeanwhile, leftWaiting } from './relations/answers';
 import { atLoad, overwrittenAtLoad } from './relations/at-load';
 import { launched, movedOn, sameRoles, zones } from './relations/openings';
 import { aroundPages } from './relations/pages';
 import { exchanged } from './relations/rows';
+import type { AddedRow } from './simpler';
 import { sameEnd } from './relations/same-end';
 import { stoppedAgain } from './relations/submitting';
 
@@ -26,13 +27,10 @@ export interface Repeat {
   ): void;
 }
 
-export type AddedRow = Extract<HeldStep, { addRow: string }>;
-
 /** Null for what this file does not know how to find again. */
 export function repeatOf(finding: Finding): Repeat | null {
   const { kind, way, other } = finding;
-  const isByHand = [way, other].some((one) => one?.steps.some((step) => 'answer' in step));
-  const bare = isByHand ? held : ({ steps }: Way) => withoutWaits(steps);
+  const bare = isAnsweredByHand(finding) ? held : ({ steps }: Way) => withoutWaits(steps);
   const steps = bare(way);
   const asked: Asked = {
     finding,

@@ -1,0 +1,86 @@
+/** Plays a session on two versions of a form. */
+import { Checkpoints } from '../explore/checkpoints';
+import { Player, type HeldStep, type Ran } from '../explore/play';
+import type { Opening } from '../session/step';
+import { decidingIn, differing, type Decided, type Differing } from './difference';
+import { renamedOpening, renamedPart, renamedStep, turned, type Renames } from './renamed';
+import type { Version } from './version';
+
+/** A session as the later version names what is in it. */
+export interface Shared {
+  opening: Opening;
+  steps: readonly HeldStep[];
+}
+
+export interface Played {
+  before: Ran;
+  after: Ran;
+}
+
+export class Both {
+  readonly #players: { before: Player; after: Player };
+  readonly #back: Renames;
+
+  constructor(
+    private readonly versions: { before: Version; after: Version },
+    /** From the former names to the later ones. */
+    readonly renames: Renames,
+    checkpoints: { before: Checkpoints; after: Checkpoints },
+  ) {
+    const playerOf = (which: 'before' | 'after') => {
+      const { ground, stage } = versions[which];
+      const nothing = () => undefined;
+      return new Player(ground.form, stage, checkpoints[which], nothing, nothing);
+    };
+    this.#players = { before: playerOf('before'), after: playerOf('after') };
+    this.#back = turned(renames);
+  }
+
+  play({ opening, steps }: Shared): Played {
+    return {
+      before: this.#players.before.play(
+        this.#opened(opening),
+        steps.map((step) => renamedStep(step, this.#back)),
+      ),
+      after: this.#players.after.play(opening, steps),
+    };
+  }
+
+  /** What differs at the end of a session. */
+  differing({ before, after }: Played): Differing[] {
+    return differing(before, after, this.versions.after.ground.form, this.renames);
+  }
+
+  /** The lines that decide what differs. */
+  deciding(
+    { before, after }: Played,
+    differing: Differing,
+  ): { before: Decided | null; after: Decided | null } {
+    const formerly = { ...differing, part: renamedPart(differing.part, this.#back) };
+    const was = decidingIn(before, formerly, this.versions.before.ground.form);
+    return {
+      before:
+        was === null
+          ? null
+          : { ...was, reads: was.reads.map((read) => renamedRead(read, this.renames)) },
+      after: decidingIn(after, differing, this.versions.after.ground.form),
+    };
+  }
+
+  /** A record that both versions have is opened as each of them has it. */
+  #opened(opening: Opening): Opening {
+    const renamed = renamedOpening(opening, this.#back);
+    const { records } = this.versions.before.ground;
+    const own = records.find(({ id }) => id === opening.record?.id);
+    const theirs = this.versions.after.ground.records.find(({ id }) => id === opening.record?.id);
+    const isAsSaved = theirs !== undefined && opening.record?.values === theirs.values;
+    if (own === undefined || !isAsSaved) return renamed;
+    return { ...renamed, record: { id: own.id, values: own.values } };
+  }
+}
+
+/** `goods.weight.value` by the later name. */
+function renamedRead(read: string, renames: Renames): string {
+  const dot = read.lastIndexOf('.');
+  return `${renamedPart(read.slice(0, dot), renames)}${read.slice(dot)}`;
+}

@@ -1,0 +1,101 @@
+/** What people meet otherwise in another version, in one and the same session. */
+import type { Form } from '../form/definition';
+import { equal, type Value } from '../form/value';
+import { placesOf, type At, type Way } from '../explore/finding';
+import { columnOf } from '../explore/part-names';
+import type { Ran } from '../explore/play';
+import { saidAbout } from '../explore/said';
+import { differencesBetween, type Met } from '../explore/state';
+import { renamedPart, type Renames } from './renamed';
+
+/** What people meet of the form beside its parts: messages, scripts that fail, the page, what became of submitting. */
+export type MetBeside = 'messages' | 'failures' | 'page' | 'submit' | 'record';
+
+export interface Difference {
+  /** By the name of the later version; `@form` for the form itself. */
+  part: string;
+  aspect: Met | MetBeside;
+  before: unknown;
+  after: unknown;
+  /** The session, in the names of the later version. */
+  way: Way;
+  /** The line that decides it, in either version; null where no line says anything of it. */
+  lines: { before: At | null; after: At | null };
+  /** The key of a difference that it follows from: the script that decides it had read that. */
+  follows: string | null;
+  /** Others of the same cause, which are not listed. */
+  also: readonly { part: string; aspect: Difference['aspect'] }[];
+}
+
+/** A difference as it is found, without the way there. */
+export type Differing = Pick<Difference, 'part' | 'aspect' | 'before' | 'after'>;
+
+/** Cells of one column are one part. */
+export const keyOf = ({ part, aspect }: Pick<Differing, 'part' | 'aspect'>): string =>
+  `${columnOf(part)}.${aspect}`;
+
+/** What differs at the end of a session. `before` has the names of its own version. */
+export function differing(before: Ran, after: Ran, form: Form, renames: Renames): Differing[] {
+  const renamed = Object.fromEntries(
+    Object.entries(before.parts).map(([name, part]) => [renamedPart(name, renames), part]),
+  );
+  const all: Differing[] = differencesBetween(
+    form,
+    renamed,
+    after.parts,
+    before.seen,
+    after.seen,
+  ).map(({ part, aspect, one, other }) => ({ part, aspect, before: one, after: other }));
+  for (const [aspect, of] of Object.entries(BESIDE)) {
+    const [was, is] = [of(before, renames), of(after, NO_RENAMES)];
+    if (!equal(was as Value, is as Value))
+      all.push({ part: '@form', aspect: aspect as MetBeside, before: was, after: is });
+  }
+  return all;
+}
+
+const NO_RENAMES: Renames = new Map();
+
+const BESIDE: Readonly<Record<MetBeside, (ran: Ran, renames: Renames) => unknown>> = {
+  messages: ({ messages }) => messages,
+  failures: ({ failures }) => failures.map(({ says }) => says),
+  page: ({ seen }) => seen.page,
+  record: ({ seen }) => seen.record,
+  submit: ({ seen: { submit } }, renames) =>
+    submit === null
+      ? null
+      : submit.saved
+        ? 'saved'
+        : submit.stops.map(({ part, says }) => ({
+            part: part === null ? null : renamedPart(part, renames),
+            says,
+          })),
+};
+
+/** The last word on what differs, in one version, whose names `part` and `form` have; null where no line says anything of it. */
+export function decidingIn(
+  { said, stopRuns, failures }: Ran,
+  { part, aspect }: Pick<Differing, 'part' | 'aspect'>,
+  form: Form,
+): Decided | null {
+  if (aspect === 'failures') {
+    const failed = failures.at(-1);
+    return failed === undefined
+      ? null
+      : { at: { behaviour: failed.behaviour, line: failed.line }, reads: [] };
+  }
+  if (aspect === 'submit') {
+    const stop = stopRuns.at(-1);
+    return stop === undefined
+      ? null
+      : { at: { behaviour: stop.behaviour, line: stop.lines.at(-1)?.[0] ?? stop.line }, reads: [] };
+  }
+  const last = saidAbout(said, part, aspect, form).at(-1);
+  return last === undefined ? null : { at: placesOf([last])[0]!, reads: last.reads };
+}
+
+export interface Decided {
+  at: At;
+  /** What the run had read that said it, as `column.aspect`. */
+  reads: readonly string[];
+}

@@ -1,0 +1,20 @@
+/** One version of a form, as comparisons play it. */
+import type { Ground, Stage } from '../explore/ground';
+import type { Mentions } from '../explore/mentions';
+import type { Source } from '../script/header';
+
+export interface Version {
+  ground: Ground;
+  mentions: Mentions;
+  /** Its scripts are traced. The two versions of a comparison have a machine each. */
+  stage: Stage;
+  /** The behaviours that run and the shared modules that they use. */
+  sources: readonly Source[];
+}
+
+/** A line of one version, by the script that it stands in. */
+export interface ChangedLine {
+  script: string;
+  /** 1-based. */
+  line: number;
+}
