@@ -34,6 +34,7 @@ await build({
   entryPoints: {
     'engine.thread': 'src/workers/engine.thread.ts',
     'search.thread': 'src/workers/search.thread.ts',
+    'compare.thread': 'src/workers/compare.thread.ts',
     'make-images': 'src/workers/make-images.ts',
   },
   external: ['@jitl/*'],

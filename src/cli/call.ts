@@ -57,6 +57,7 @@ export interface Call {
   sessions?: string | undefined;
   baseline?: string | undefined;
   hints?: boolean | undefined;
+  git?: string | undefined;
 }
 
 export interface Option {

@@ -2,36 +2,23 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import * as z from 'zod';
-import { KINDS, keyOf, scriptAt, type Finding } from '../core/explore/finding';
-import { parentsOf } from '../core/explore/ground';
+import { KINDS, keyOf, type Finding } from '../core/explore/finding';
 import { merged } from '../core/explore/merged';
 import { judged, meantIn } from '../core/explore/meant';
 import { isProvable, settled, type Proof } from '../core/explore/settled';
 import { told } from '../core/explore/told';
 import { wayInWords } from '../core/explore/words';
 import { SEARCH_SESSIONS } from '../core/limits';
-import { DEFAULT_CLOCK } from '../core/scenario/opening';
-import { readHeader, takingPart, type Source } from '../core/script/header';
-import { scriptsOf } from '../core/script/of-form';
+import { takingPart, type Source } from '../core/script/header';
 import { baseName } from '../core/script/script-name';
-import { namesFor } from '../core/tape/words';
 import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import { searchInThread } from '../workers/search-in-thread';
-import type { SearchRequest } from '../workers/search-calls';
 import { Cache } from './cache';
-import {
-  formsOf,
-  InvalidCall,
-  materialFrom,
-  open,
-  reporterOf,
-  scriptFile,
-  type Call,
-  type Command,
-} from './call';
+import { formsOf, InvalidCall, open, reporterOf, type Call, type Command } from './call';
 import { findReporters, type FoundInForm } from './find-reporters';
 import { print } from './print';
 import { progress } from './progress-line';
+import { limitsOf, placeIn, searchedForm, withSeeds, type Limits } from './searched-form';
 import { textError } from './text-error';
 import { SEARCH_THREAD } from './thread';
 
@@ -48,7 +35,7 @@ const BaselineSchema = z.array(
 async function run(call: Call): Promise<number> {
   const workspace = open(call);
   const report = reporterOf(call, findReporters, 'text');
-  const limits = limitsOf(call);
+  const limits = limitsOf(call, SEARCH_SESSIONS);
   const known = call.baseline === undefined ? new Set<string>() : readBaseline(call.baseline);
   const forms = formsOf(call, workspace);
   const shown = progress('searching', forms.length);
@@ -109,72 +96,26 @@ function accept(file: string, found: readonly FoundInForm[]): void {
   writeFileSync(file, `${JSON.stringify(list, null, 2)}\n`);
 }
 
-interface Limits {
-  seed: number;
-  sessions: number;
-  /** Real milliseconds for each form; null where sessions alone count. */
-  budget: number | null;
-}
-
-/** Either a number of sessions, which finds the same everywhere, or a time. */
-function limitsOf({ budget, seed = '1', sessions }: Call): Limits {
-  const whole = (name: string, given: string) => {
-    const number = Number(given);
-    if (!Number.isInteger(number) || number < 1 || number > 1_000_000_000)
-      throw new InvalidCall(`--${name} is a whole number from 1 on.`);
-    return number;
-  };
-  const match = budget === undefined ? null : /^(\d+)(s|m)$/.exec(budget);
-  if (budget !== undefined && (match === null || Number(match[1]) === 0))
-    throw new InvalidCall('--budget is a time such as 30s or 5m.');
-  if (budget !== undefined && sessions !== undefined)
-    throw new InvalidCall('say either --budget or --sessions.');
-  return {
-    seed: whole('seed', seed),
-    sessions: sessions === undefined ? SEARCH_SESSIONS : whole('sessions', sessions),
-    budget: match === null ? null : Number(match[1]) * (match[2] === 's' ? 1000 : 60_000),
-  };
-}
-
 async function searchForm(
   folder: string,
   workspace: Workspace,
   entry: WorkspaceForm,
-  { seed, sessions, budget }: Limits,
+  limits: Limits,
 ): Promise<FoundInForm> {
-  const { form, behaviours, records } = entry;
-  const sources = scriptsOf(form, behaviours, workspace.shared);
-  const { mentionsOf } = await import('../core/explore/mentions');
-  const until = budget === null ? null : Date.now() + budget;
-  const request: Omit<SearchRequest, 'seed'> = {
-    material: await materialFrom(new Cache(), workspace, entry, 'traced'),
-    people: [...workspace.people],
-    records: records.map(({ id, values }) => ({ id, values })),
-    parents: parentsOf(form.name, workspace.forms),
-    clock: Date.parse(DEFAULT_CLOCK),
-    mentions: mentionsOf(takingPart(sources)),
-    sessions,
-    until,
-  };
-  const names = namesFor(
-    form,
-    sources.map(({ name, text }) => ({ name, title: readHeader({ name, text }).title })),
-    workspace.people,
-  );
+  const { form } = entry;
+  const { request, sources, names } = await searchedForm(new Cache(), workspace, entry);
   const all = { findings: [] as Finding[], sessions: 0, steps: 0, seeds: 0 };
-  let next = seed;
-  // With a time each core goes on with one seed after the other; without one there is one seed.
-  const isOver = () => (until === null ? all.seeds > 0 : Date.now() >= until);
-  await Promise.all(
-    Array.from({ length: until === null ? 1 : availableParallelism() }, async () => {
-      do {
-        const searched = await searchInThread(SEARCH_THREAD, { ...request, seed: next++ });
-        all.findings = merged(all.findings, searched.findings);
-        all.sessions += searched.sessions;
-        all.steps += searched.steps;
-        all.seeds++;
-      } while (!isOver());
-    }),
+  await withSeeds(
+    limits,
+    availableParallelism(),
+    (seed, until) =>
+      searchInThread(SEARCH_THREAD, { ...request, seed, sessions: limits.sessions, until }),
+    (searched) => {
+      all.findings = merged(all.findings, searched.findings);
+      all.sessions += searched.sessions;
+      all.steps += searched.steps;
+      all.seeds++;
+    },
   );
   return {
     form: form.name,
@@ -183,8 +124,8 @@ async function searchForm(
       settled(all.findings, await proofsIn(workspace, entry, sources, all.findings)),
       meantIn(sources),
     ),
-    placeOf: ({ lines }) => placeOf(folder, form.name, sources, lines[0] ?? null),
-    placeOfMeant: (at) => placeOf(folder, form.name, sources, at),
+    placeOf: ({ lines }) => placeIn(folder, form.name, sources, lines[0] ?? null),
+    placeOfMeant: (at) => placeIn(folder, form.name, sources, at),
     wayOf: (way) => wayInWords(way, names),
     toldOf: (finding) => told(finding, form, names),
   };
@@ -208,26 +149,6 @@ async function proofsIn(
   return takingPart([...sources]).flatMap(({ name }) =>
     language.diagnose(name).map(({ line, code }) => ({ behaviour: baseName(name), line, code })),
   );
-}
-
-/** Where a finding is shown: the line that said it first, or the form where no line says anything of it. */
-function placeOf(
-  folder: string,
-  form: string,
-  sources: readonly Source[],
-  at: Finding['lines'][number] | null,
-): { file: string; line: number; column: number } {
-  const place = at === null ? null : scriptAt(at);
-  const source = sources.find(({ name }) => baseName(name) === place?.script);
-  if (source === undefined || place === null)
-    return { file: `${folder}/forms/${form}/form.json`, line: 1, column: 1 };
-  const { line } = place;
-  const text = source.text.split('\n')[line - 1] ?? '';
-  return {
-    file: scriptFile(folder, form, source.name),
-    line,
-    column: text.length - text.trimStart().length + 1,
-  };
 }
 
 export const find: Command = {

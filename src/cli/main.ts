@@ -6,6 +6,7 @@
 import '../workers/brief';
 import { parseArgs } from 'node:util';
 import { check } from './check';
+import { compare } from './compare';
 import { diff } from './diff';
 import { errorInWords } from './error';
 import { pull, push } from './exchange';
@@ -32,6 +33,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   types,
   check,
   find,
+  compare,
   format,
   diff,
   pull,
@@ -100,7 +102,8 @@ function readCall(name: string, command: Command, rest: string[]): Call {
     if (seen.has(token.name)) throw wrong(`${token.rawName} is there twice.`);
     seen.add(token.name);
   }
-  const { length } = command.folders ?? ONE;
+  // The other one is the same folder in another revision.
+  const length = (command.folders ?? ONE).length - (values.git === undefined ? 0 : 1);
   if (positionals.length !== length)
     throw wrong(
       length === 0

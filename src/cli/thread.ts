@@ -15,6 +15,9 @@ export const WORKER = join(dist, 'worker.mjs');
 /** The thread that searches a form. */
 export const SEARCH_THREAD = join(dist, 'search.thread.mjs');
 
+/** The thread that compares two versions of a form. */
+export const COMPARE_THREAD = join(dist, 'compare.thread.mjs');
+
 const started: Worker[] = [];
 
 // Each function of the machine is compiled once and fast, and not again for speed: that pays only after thousands of

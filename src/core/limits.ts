@@ -131,6 +131,8 @@ export const PATTERN_POLLS = 250;
 export const SEARCH_SILENCE = 10 * SECOND;
 /** Sessions that a search from one seed plays unless said: what it has not met by then it hardly meets. */
 export const SEARCH_SESSIONS = 1500;
+/** Sessions that `tavro compare` plays of each form unless told otherwise: some seconds. */
+export const COMPARED_SESSIONS = 2000;
 
 /**
  * Real milliseconds without any sign of a machine after which nobody waits for it any more. Not a limit on scripts, which

@@ -37,7 +37,8 @@ const MentionsSchema: z.ZodType<Mentions> = z.strictObject({
   }),
 });
 
-export const SearchRequestSchema = z.strictObject({
+/** A form as it is searched or compared. */
+export const FormRequestSchema = z.strictObject({
   /** Traced. */
   material: MaterialSchema,
   people: z.array(PersonSchema),
@@ -46,6 +47,10 @@ export const SearchRequestSchema = z.strictObject({
   parents: z.array(OpeningSchema.shape.parent.unwrap().unwrap()).default([]),
   clock: z.number(),
   mentions: MentionsSchema,
+});
+export type FormRequest = z.input<typeof FormRequestSchema>;
+
+export const SearchRequestSchema = FormRequestSchema.extend({
   seed: z.int(),
   sessions: z.int().positive(),
   /** Milliseconds since 1970 after which no further session is begun; null for none. */
@@ -55,12 +60,12 @@ export const SearchRequestSchema = z.strictObject({
 });
 export type SearchRequest = z.input<typeof SearchRequestSchema>;
 
-const WaySchema = z.strictObject({
+export const WaySchema = z.strictObject({
   opening: OpeningSchema,
   steps: z.array(StepSchema),
 });
 
-const AtSchema = z.strictObject({
+export const AtSchema = z.strictObject({
   behaviour: z.string(),
   line: LineSchema.nullable(),
   tie: LineSchema.optional(),

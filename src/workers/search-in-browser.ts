@@ -3,7 +3,7 @@ import type { Searched } from '../core/explore/search';
 import type { SearchRequest } from './search-calls';
 import { watchedSearch, type SearchListener } from './search-watched';
 
-/** Runs a search in a new worker. Throws SearchFailed, also when it is stopped. */
+/** Runs a search in a new worker. Throws WorkFailed, also when it is stopped. */
 export function searchInWorker(
   request: SearchRequest,
   listener: SearchListener,

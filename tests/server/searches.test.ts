@@ -23,7 +23,7 @@ import {
   stopSearch,
 } from '../../src/server/searches/searches';
 import { doChunk, type Search } from '../../src/server/searches/work';
-import { SearchFailed } from '../../src/workers/search-watched';
+import { WorkFailed } from '../../src/workers/watched';
 import { freshDatabase, revisionOf } from './support';
 
 let end: () => Promise<void>;
@@ -117,7 +117,7 @@ test('one that was stopped, and one that another took the place of, is left alon
 test('a search that comes to no end says so, any other failure is left to the next worker', async () => {
   const id = await beginSearch(['vessel'], 'quick', null);
   const [first, second] = (await waiting()).filter(({ search }) => search === id);
-  await doChunk(first!, () => Promise.reject(new SearchFailed('It was busy for too long.')));
+  await doChunk(first!, () => Promise.reject(new WorkFailed('It was busy for too long.')));
   expect((await lastSearch())!.forms[0]).toMatchObject({
     done: 1,
     says: 'It was busy for too long.',

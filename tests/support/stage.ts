@@ -11,6 +11,15 @@ export async function stageOf(material: Material): Promise<Stage> {
   const temporal = needsTemporal(material);
   const machine = machines.get(temporal) ?? new Sandbox(await startModule(), { temporal });
   machines.set(temporal, machine);
+  return stageOn(machine, material);
+}
+
+/** A stage with a machine of its own, beside others. */
+export async function ownStageOf(material: Material): Promise<Stage> {
+  return stageOn(new Sandbox(await startModule(), { temporal: needsTemporal(material) }), material);
+}
+
+function stageOn(machine: Sandbox, material: Material): Stage {
   machine.load(material);
   return {
     open: (opening) => machine.open(opening),

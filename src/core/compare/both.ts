@@ -1,8 +1,16 @@
 /** Plays a session on two versions of a form. */
-import { Checkpoints } from '../explore/checkpoints';
+import type { Checkpoints } from '../explore/checkpoints';
 import { Player, type HeldStep, type Ran } from '../explore/play';
 import type { Opening } from '../session/step';
-import { decidingIn, differing, type Decided, type Differing } from './difference';
+import {
+  decidingIn,
+  differing,
+  keyOf,
+  stoppedAt,
+  type Decided,
+  type Difference,
+  type Differing,
+} from './difference';
 import { renamedOpening, renamedPart, renamedStep, turned, type Renames } from './renamed';
 import type { Version } from './version';
 
@@ -52,10 +60,28 @@ export class Both {
   }
 
   /** The lines that decide what differs. */
-  deciding(
-    { before, after }: Played,
+  linesOf(differing: Differing, played: Played): Difference['lines'] {
+    const { before, after } = this.#deciding(played, differing);
+    return { before: before?.at ?? null, after: after?.at ?? null };
+  }
+
+  /** What differs at the end of a session, where `all` does. */
+  difference(
     differing: Differing,
-  ): { before: Decided | null; after: Decided | null } {
+    opening: Opening,
+    played: Played,
+    all: readonly Differing[],
+  ): Difference {
+    return {
+      ...differing,
+      way: { opening, steps: played.after.steps },
+      lines: this.linesOf(differing, played),
+      follows: followed(differing, this.#deciding(played, differing), all),
+      also: [],
+    };
+  }
+
+  #deciding({ before, after }: Played, differing: Differing): Deciding {
     const formerly = { ...differing, part: renamedPart(differing.part, this.#back) };
     const was = decidingIn(before, formerly, this.versions.before.ground.form);
     return {
@@ -77,6 +103,27 @@ export class Both {
     if (own === undefined || !isAsSaved) return renamed;
     return { ...renamed, record: { id: own.id, values: own.values } };
   }
+}
+
+interface Deciding {
+  before: Decided | null;
+  after: Decided | null;
+}
+
+/** The key of the difference that another one follows from: the scripts that decide it had read that, or it is stopped there. */
+function followed(
+  one: Differing,
+  { before, after }: Deciding,
+  all: readonly Differing[],
+): string | null {
+  const reads = new Set([...(before?.reads ?? []), ...(after?.reads ?? [])]);
+  const stopped = new Set([...stoppedAt(one.before), ...stoppedAt(one.after)]);
+  const from = all.find(
+    (other) =>
+      keyOf(other) !== keyOf(one) &&
+      (reads.has(keyOf(other)) || (one.aspect === 'submit' && stopped.has(other.part))),
+  );
+  return from === undefined ? null : keyOf(from);
 }
 
 /** `goods.weight.value` by the later name. */

@@ -1,4 +1,5 @@
 /** Differences with the same cause are listed once, by the one that is easiest to follow. */
+import { lengthOf } from '../explore/finding';
 import { keyOf, type Difference } from './difference';
 
 /** The lines that decide; where no line does, the part itself, which the definition or a table decides. */
@@ -11,9 +12,7 @@ function causeOf({ lines: { before, after }, part, aspect }: Difference): string
 /** A cause before what follows from it, then the shorter way. */
 export function byCause(differences: readonly Difference[]): Difference[] {
   const inOrder = differences.toSorted(
-    (a, b) =>
-      Number(a.follows !== null) - Number(b.follows !== null) ||
-      a.way.steps.length - b.way.steps.length,
+    (a, b) => Number(a.follows !== null) - Number(b.follows !== null) || lengthOf(a) - lengthOf(b),
   );
   const listed = new Map<string, Difference>();
   const byKey = new Map<string, Difference>();

@@ -9,18 +9,20 @@ import { equal } from '../form/value';
 import { isModule } from '../script/script-name';
 import { placeOf } from '../wire/line';
 import type { RunEntry } from '../session/entries';
-import { Both, type Shared } from './both';
+import { Both, type Played, type Shared } from './both';
 import { changedLines } from './changed-lines';
 import { byCause } from './causes';
-import { keyOf, type Difference } from './difference';
+import { keyOf, type Difference, type Differing } from './difference';
 import { mentionsOfBoth } from './mentions-of-both';
-import { renamedOpening, renamedStep, renamesBetween } from './renamed';
+import { renamedOpening, renamedStep, renamesBetween, type Renames } from './renamed';
 import { shortened } from './shorten';
 import type { ChangedLine, Version } from './version';
 
 export interface CompareOptions {
   /** The same seed plays the same sessions. */
   seed: number;
+  /** What the changed places of scripts mention (`focus.ts`): it is tried first. */
+  focus: readonly string[];
   /** Sessions played on both versions at most. */
   sessions: number;
   /** Asked before each session; false ends it with what there is. */
@@ -37,13 +39,26 @@ export interface Compared {
   cut: boolean;
 }
 
+/**
+ * Shares of the sessions: what is new is gone over first, since it was just written; soon the former version too, so that a
+ * short comparison sees what is gone.
+ */
+const ROUNDS: readonly { which: 'after' | 'before'; share: number }[] = [
+  { which: 'after', share: 0.05 },
+  { which: 'before', share: 0.05 },
+  { which: 'after', share: 0.15 },
+  { which: 'before', share: 0.15 },
+  { which: 'after', share: 0.3 },
+  { which: 'before', share: 0.3 },
+];
+
 /** So many of one part and aspect, by different lines, are kept. */
 const PER_PART = 4;
 
 export function compare(
   before: Version,
   after: Version,
-  { seed, sessions, goOn }: CompareOptions,
+  { seed, sessions, focus, goOn }: CompareOptions,
 ): Compared {
   const versions = { before, after };
   const renames = renamesBetween(before.ground.form, after.ground.form);
@@ -59,10 +74,11 @@ export function compare(
     [...changed.before, ...changed.after].some(({ script }) => isModule(`${script}.ts`));
   let played = 0;
   let cut = false;
-  // What is new first: it is what was just written.
-  for (const which of ['after', 'before'] as const) {
+  for (const [round, { which, share }] of ROUNDS.entries()) {
+    const most = Math.min(Math.ceil(share * sessions), sessions - played);
+    if (most <= 0 || cut) break;
+    const other = which === 'after' ? 'before' : 'after';
     const scripts = new Set(changed[which].map(({ script }) => script));
-    const { ground, stage } = versions[which];
     const onPlayed = (
       { opening }: Ran,
       runs: readonly RunEntry[],
@@ -73,29 +89,20 @@ export function compare(
           const place = placeOf(line, behaviour);
           reached.add(`${which} ${place.script}:${place.line}`);
         }
-      if (!everywhere && !runs.some(({ behaviour }) => scripts.has(behaviour))) return;
-      found.look(
-        which === 'after'
-          ? { opening, steps }
-          : {
-              opening: renamedOpening(opening, renames),
-              steps: steps.map((step) => renamedStep(step, renames)),
-            },
-      );
+      if (everywhere || runs.some(({ behaviour }) => scripts.has(behaviour)))
+        found.look(
+          which === 'after' ? { opening, steps } : inLaterNames({ opening, steps }, renames),
+        );
     };
-    const half = which === 'after' ? Math.ceil(sessions / 2) : Math.floor(sessions / 2);
-    if (half === 0 || cut) continue;
     const so = played;
     const done = explored(
-      ground,
-      mentionsOfBoth(
-        versions[which].mentions,
-        versions[which === 'after' ? 'before' : 'after'].mentions,
-      ),
-      stage,
+      versions[which].ground,
+      mentionsOfBoth(versions[which].mentions, versions[other].mentions, focus),
+      versions[which].stage,
       {
-        seed,
-        sessions: half,
+        seed: seed + round,
+        sessions: most,
+        isFocused: focus.length > 0,
         goOn: (now) => goOn?.(so + now, () => byCause(found.all)) !== false,
         onPlayed,
       },
@@ -120,6 +127,13 @@ export function compare(
   };
 }
 
+function inLaterNames({ opening, steps }: Shared, renames: Renames): Shared {
+  return {
+    opening: renamedOpening(opening, renames),
+    steps: steps.map((step) => renamedStep(step, renames)),
+  };
+}
+
 /** The same definition, tables and services, so that nothing but scripts can make a difference. */
 function isSameGround({ ground: one }: Version, { ground: other }: Version): boolean {
   const of = ({ form, tables, services }: Version['ground']) =>
@@ -137,43 +151,34 @@ class Found {
     return [...this.#found.values()].flatMap((lines) => [...lines.values()]);
   }
 
-  /** Plays a session on both versions; what differs at its end is found where it differs first. */
+  /** Plays a session on both versions; what differs at its end and is not known is found where it differs first. */
   look({ opening, steps }: Shared): void {
-    if (this.both.differing(this.both.play({ opening, steps })).length === 0) return;
+    if (this.#unknown(this.both.play({ opening, steps })).length === 0) return;
     for (let count = 0; count <= steps.length; count++) {
       const start = { opening, steps: steps.slice(0, count) };
       const played = this.both.play(start);
-      const differing = this.both.differing(played);
-      if (differing.length === 0) continue;
-      for (const one of differing) this.#note(one, start, played, differing);
+      const unknown = this.#unknown(played);
+      if (unknown.length === 0) continue;
+      const all = this.both.differing(played);
+      for (const one of unknown) this.#note(one, start, played, all);
       return;
     }
   }
 
-  #note(
-    one: Pick<Difference, 'part' | 'aspect' | 'before' | 'after'>,
-    way: Shared,
-    played: ReturnType<Both['play']>,
-    all: readonly Pick<Difference, 'part' | 'aspect'>[],
-  ): void {
-    const deciding = this.both.deciding(played, one);
-    // What follows from another difference is told with it.
-    const reads = new Set([...(deciding.before?.reads ?? []), ...(deciding.after?.reads ?? [])]);
-    const from = all.find((other) => keyOf(other) !== keyOf(one) && reads.has(keyOf(other)));
-    const lines = { before: deciding.before?.at ?? null, after: deciding.after?.at ?? null };
-    const made: Difference = {
-      ...one,
-      way: { opening: way.opening, steps: played.after.steps },
-      lines,
-      follows: from === undefined ? null : keyOf(from),
-      also: [],
-    };
+  /** What differs, but for what a session that was as short has shown, by the same lines. */
+  #unknown(played: Played): Differing[] {
+    return this.both.differing(played).filter((one) => {
+      const known = this.#found.get(keyOf(one));
+      if (known === undefined) return true;
+      const same = known.get(JSON.stringify(this.both.linesOf(one, played)));
+      return same === undefined && known.size < PER_PART;
+    });
+  }
+
+  #note(one: Differing, way: Shared, played: Played, all: readonly Differing[]): void {
     const known = this.#found.get(keyOf(one)) ?? new Map<string, Difference>();
     this.#found.set(keyOf(one), known);
-    const name = JSON.stringify(lines);
-    const shortest = known.get(name);
-    if (shortest === undefined && known.size >= PER_PART) return;
-    if (shortest === undefined || shortest.way.steps.length > made.way.steps.length)
-      known.set(name, made);
+    const found = this.both.difference(one, way.opening, played, all);
+    known.set(JSON.stringify(found.lines), found);
   }
 }

@@ -9,7 +9,7 @@ import { differencesBetween, type Met } from '../explore/state';
 import { renamedPart, type Renames } from './renamed';
 
 /** What people meet of the form beside its parts: messages, scripts that fail, the page, what became of submitting. */
-export type MetBeside = 'messages' | 'failures' | 'page' | 'submit' | 'record';
+export type MetBeside = 'messages' | 'failures' | 'page' | 'submit';
 
 export interface Difference {
   /** By the name of the later version; `@form` for the form itself. */
@@ -46,31 +46,49 @@ export function differing(before: Ran, after: Ran, form: Form, renames: Renames)
     before.seen,
     after.seen,
   ).map(({ part, aspect, one, other }) => ({ part, aspect, before: one, after: other }));
-  for (const [aspect, of] of Object.entries(BESIDE)) {
-    const [was, is] = [of(before, renames), of(after, NO_RENAMES)];
+  const beside = (aspect: MetBeside, was: unknown, is: unknown) => {
     if (!equal(was as Value, is as Value))
-      all.push({ part: '@form', aspect: aspect as MetBeside, before: was, after: is });
-  }
+      all.push({ part: '@form', aspect, before: was, after: is });
+  };
+  beside('messages', before.messages, after.messages);
+  beside('failures', failuresIn(before), failuresIn(after));
+  beside('page', before.seen.page, after.seen.page);
+  beside('submit', ...withoutCommon(submittedIn(before, renames), submittedIn(after, new Map())));
   return all;
 }
 
-const NO_RENAMES: Renames = new Map();
+const failuresIn = ({ failures }: Ran) => failures.map(({ says }) => says);
 
-const BESIDE: Readonly<Record<MetBeside, (ran: Ran, renames: Renames) => unknown>> = {
-  messages: ({ messages }) => messages,
-  failures: ({ failures }) => failures.map(({ says }) => says),
-  page: ({ seen }) => seen.page,
-  record: ({ seen }) => seen.record,
-  submit: ({ seen: { submit } }, renames) =>
-    submit === null
-      ? null
-      : submit.saved
-        ? 'saved'
-        : submit.stops.map(({ part, says }) => ({
-            part: part === null ? null : renamedPart(part, renames),
-            says,
-          })),
-};
+/** What became of submitting: it was saved, or what stopped it; null where nothing was submitted. */
+type Submitted = 'saved' | readonly Stop[] | null;
+
+function submittedIn({ seen: { submit } }: Ran, renames: Renames): Submitted {
+  if (submit === null) return null;
+  if (submit.saved) return 'saved';
+  return submit.stops.map(({ part, says }) => ({
+    part: part === null ? null : renamedPart(part, renames),
+    says,
+  }));
+}
+
+/** Of two that were stopped, what stopped only one of them. */
+function withoutCommon(was: Submitted, is: Submitted): [Submitted, Submitted] {
+  if (!Array.isArray(was) || !Array.isArray(is)) return [was, is];
+  const without = (some: readonly Stop[], others: readonly Stop[]) =>
+    some.filter((stop) => !others.some((other) => equal(stop as never, other as never)));
+  return [without(was, is), without(is, was)];
+}
+
+/** What became of submitting where it was stopped. */
+export interface Stop {
+  part: string | null;
+  says: string;
+}
+
+/** The parts that submitting was stopped at, of what was met of it. */
+export function stoppedAt(met: unknown): string[] {
+  return Array.isArray(met) ? (met as readonly Stop[]).flatMap(({ part }) => part ?? []) : [];
+}
 
 /** The last word on what differs, in one version, whose names `part` and `form` have; null where no line says anything of it. */
 export function decidingIn(

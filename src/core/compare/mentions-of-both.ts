@@ -6,7 +6,12 @@ const together = <T>(one: readonly T[], other: readonly T[]): T[] => [
 ];
 
 /** Members and conditions stay those of `own`, since they name its lines. */
-export function mentionsOfBoth(own: Mentions, other: Mentions): Mentions {
+export function mentionsOfBoth(
+  own: Mentions,
+  other: Mentions,
+  /** What is tried first; nothing of its own where it is empty. */
+  focus: readonly string[],
+): Mentions {
   const parts = together(Object.keys(own.compared), Object.keys(other.compared));
   return {
     ...own,
@@ -19,7 +24,7 @@ export function mentionsOfBoth(own: Mentions, other: Mentions): Mentions {
     times: together(own.times, other.times),
     patterns: together(own.patterns, other.patterns),
     names: together(own.names, other.names),
-    words: together(own.words, other.words),
+    words: focus.length > 0 ? [...focus] : together(own.words, other.words),
     launch: together(own.launch, other.launch),
     asks: {
       length: own.asks.length || other.asks.length,

@@ -1,13 +1,26 @@
 /** The shortest session that shows a difference, opened as simply as it can be, with the simplest values. */
+import { opensOwnRecord } from '../explore/finding';
 import type { Ground } from '../explore/ground';
 import { minimized } from '../explore/minimized';
 import { rowsWhole, withoutWaits, type HeldStep } from '../explore/play';
 import { simplerOpenings, simplerSteps } from '../explore/simpler';
+import { isEmpty, type Values } from '../form/value';
+import type { Opening } from '../session/step';
 import type { Both, Shared } from './both';
 import { keyOf, type Difference } from './difference';
 
 /** Sessions that shortening one difference may take. */
 const SESSIONS = 200;
+
+/** The steps by which the values of a record would have been entered. */
+function entering({ record }: Opening): HeldStep[] {
+  return Object.entries(record?.values ?? {}).flatMap(([name, value]): HeldStep[] => {
+    if (isEmpty(value)) return [];
+    if (Array.isArray(value) && value.some((one) => typeof one === 'object'))
+      return value.map((row) => ({ addRow: name, with: row as Values }));
+    return [{ set: name, to: value }];
+  });
+}
 
 export function shortened(difference: Difference, both: Both, ground: Ground): Difference {
   const isByHand = difference.way.steps.some((step) => 'answer' in step);
@@ -16,15 +29,10 @@ export function shortened(difference: Difference, both: Both, ground: Ground): D
   const still = (way: Shared): boolean => {
     if (left-- <= 0) return false;
     const played = both.play(way);
-    const found = both.differing(played).find((one) => keyOf(one) === keyOf(difference));
+    const all = both.differing(played);
+    const found = all.find((one) => keyOf(one) === keyOf(difference));
     if (found === undefined) return false;
-    const { before, after } = both.deciding(played, found);
-    last = {
-      ...difference,
-      ...found,
-      way: { opening: way.opening, steps: played.after.steps },
-      lines: { before: before?.at ?? null, after: after?.at ?? null },
-    };
+    last = both.difference(found, way.opening, played, all);
     return true;
   };
   let { opening } = difference.way;
@@ -32,6 +40,14 @@ export function shortened(difference: Difference, both: Both, ground: Ground): D
     ? difference.way.steps.map((step) => ({ ...step, hold: true }))
     : rowsWhole(withoutWaits(difference.way.steps));
   if (!still({ opening, steps })) return difference;
+  if (opensOwnRecord(opening)) {
+    // What a record was saved with says more when it is entered.
+    const entered = {
+      opening: { ...opening, record: null },
+      steps: [...entering(opening), ...steps],
+    };
+    if (still(entered)) ({ opening, steps } = entered);
+  }
   for (const simplified of simplerOpenings(opening, isByHand, ground))
     if (still({ opening: simplified(opening), steps })) opening = simplified(opening);
   steps = minimized(steps, (some) => still({ opening, steps: some }));

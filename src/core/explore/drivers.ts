@@ -23,7 +23,8 @@ export interface RowsDriver {
 }
 
 /** Milliseconds. */
-const DAY = 24 * 60 * 60 * 1000;
+const HOUR = 60 * 60 * 1000;
+const DAY = 24 * HOUR;
 
 /** Values of a field at most, but for those that its definition names. */
 const MOST = 20;
@@ -37,6 +38,18 @@ const isForPeople = ({ scriptOnly }: Field) => scriptOnly !== true;
 export function driversOf(ground: Ground, mentions: Mentions): Driver[] {
   return fieldsOf(ground.form)
     .filter((field) => field.kind !== 'rows' && isForPeople(field))
+    .map((field) => ({
+      address: field.name,
+      field,
+      values: valuesOf(field, ground, mentions, [field.name]),
+    }));
+}
+
+/** Fields for scripts alone of a form that lists children: what they hand back goes there. */
+export function returnedDriversOf(ground: Ground, mentions: Mentions): Driver[] {
+  if ((ground.form.children ?? []).length === 0) return [];
+  return fieldsOf(ground.form)
+    .filter((field) => field.kind !== 'rows' && !isForPeople(field))
     .map((field) => ({
       address: field.name,
       field,
@@ -99,9 +112,7 @@ function filledValues(
     case 'time':
       return ['09:00', '14:30', ...mentions.times, '00:00', '23:45'];
     case 'datetime':
-      return [0, 1, -1, ...unitsIn(mentions)]
-        .map((days) => `${dayAt(ground.clock, days)}T10:15:00Z`)
-        .slice(0, MOST);
+      return momentsFor(ground, mentions);
     case 'text':
       return textsFor(field, ground, mentions);
     case 'file': {
@@ -190,7 +201,19 @@ function numbersFor(
   return [...new Set([...first, ...fractions, 5000, ...beyond])];
 }
 
-/** Constants that may be numbers of days. */
+/** Moments around now, so many days and so many hours apart as scripts mention. */
+function momentsFor({ clock }: Ground, mentions: Mentions): string[] {
+  const first = Date.parse(`${dayAt(clock)}T10:15:00Z`);
+  const at = (milliseconds: number) =>
+    new Date(first + milliseconds).toISOString().replace('.000Z', 'Z');
+  const hours = unitsIn(mentions).filter((n) => n > 0);
+  const days = [1, -1, ...unitsIn(mentions)].map((n) => at(n * DAY));
+  // The hours themselves, and a little more than they are.
+  const around = hours.flatMap((n) => [at(n * HOUR), at((n + 1) * HOUR)]);
+  return [...new Set([at(0), ...days.slice(0, 2), ...around, ...days])].slice(0, MOST);
+}
+
+/** Constants that may be numbers of days or hours. */
 function unitsIn({ numbers }: Mentions): number[] {
   return numbers.filter((n) => Number.isInteger(n) && n > 1 && n < 2000).flatMap((n) => [n, -n]);
 }

@@ -8,7 +8,14 @@ import { isOffered } from '../scenario/seen';
 import type { RunEntry } from '../session/entries';
 import type { Opening, PartState } from '../session/step';
 import { Covered } from './covered';
-import { driversOf, isValid, rowsDriversOf, type Driver, type RowsDriver } from './drivers';
+import {
+  driversOf,
+  isValid,
+  returnedDriversOf,
+  rowsDriversOf,
+  type Driver,
+  type RowsDriver,
+} from './drivers';
 import {
   betterOf,
   keyOf,
@@ -32,9 +39,17 @@ export class Enough extends Error {}
 /** Sessions in which it is tried whether scripts write over a value that they wrote. */
 const OWNED_AFTER = 6;
 
+export interface MoreOfIt {
+  onPlayed?: OnPlayed | undefined;
+  /** What scripts mention is to be among all that is entered, since it is little, such as what changed. */
+  isFocused?: boolean | undefined;
+}
+
 export class Exploration {
   readonly drivers: readonly Driver[];
   readonly rowsDrivers: readonly RowsDriver[];
+  /** Fields that a form opened from this one may hand a value back to. */
+  readonly returned: readonly Driver[];
   readonly buttons: readonly string[];
   readonly covered: Covered;
   /** Records that submissions of the search would have saved. */
@@ -58,11 +73,12 @@ export class Exploration {
     seed: number,
     mayGoOn: (sessions: number) => void,
     checkpoints: Checkpoints,
-    private readonly onPlayed?: OnPlayed,
+    private readonly more: MoreOfIt = {},
   ) {
     this.random = randomFrom(seed);
     this.drivers = driversOf(ground, this.mentions);
     this.rowsDrivers = rowsDriversOf(ground, this.mentions);
+    this.returned = returnedDriversOf(ground, this.mentions);
     this.buttons = (ground.form.buttons ?? []).map(({ name }) => name);
     this.covered = new Covered();
     this.#player = new Player(
@@ -72,6 +88,10 @@ export class Exploration {
       (ran, runs, steps) => this.#played(ran, runs, steps),
       () => mayGoOn(this.sessions),
     );
+  }
+
+  get isFocused(): boolean {
+    return this.more.isFocused === true;
   }
 
   get sessions(): number {
@@ -89,7 +109,7 @@ export class Exploration {
   #played(ran: Ran, runs: readonly RunEntry[], steps: readonly HeldStep[]): void {
     this.covered.note(ran, runs);
     this.#noteOwned(ran);
-    this.onPlayed?.(ran, runs, steps);
+    this.more.onPlayed?.(ran, runs, steps);
   }
 
   /** A script wrote over what a script had written: the field is its own, and nothing that a person typed there excuses it. */
@@ -219,7 +239,7 @@ export class Exploration {
     const given = cells.filter(isGiven);
     const values = given.map(({ address, field, values: all }): [string, Value] => {
       const some = good ? all.filter((value) => isValid(field, value)) : all;
-      return [address, this.pick(some.slice(0, 6)) ?? null];
+      return [address, this.pick(this.isFocused ? some : some.slice(0, 6)) ?? null];
     });
     const filled = { addRow: name, with: Object.fromEntries(values) };
     const ran = this.quietly(opening, [...before, filled]);

@@ -7,11 +7,11 @@ import { equal, isEmpty, type Values } from '../form/value';
 import { onePerRoles } from '../scenario/opening';
 import type { Opening } from '../session/step';
 import { isValid } from './drivers';
-import { Enough, Exploration, isOpen, offeredIn } from './exploration';
+import { Enough, Exploration, isOpen, offeredIn, type MoreOfIt } from './exploration';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import type { Checkpoints } from './checkpoints';
-import { isSound, type HeldStep, type OnPlayed } from './play';
+import { isSound, type HeldStep } from './play';
 import { aroundAnswers } from './relations/answers';
 import { atLoad, overwrittenAtLoad } from './relations/at-load';
 import { aroundFields, bothOrders, canonical, inOrder } from './relations/fields';
@@ -21,14 +21,13 @@ import { aroundRows } from './relations/rows';
 import { sameEnd } from './relations/same-end';
 import { submitting } from './relations/submitting';
 
-export interface ExploreOptions {
+export interface ExploreOptions extends MoreOfIt {
   /** The same seed goes the same way. */
   seed: number;
   /** Sessions played at most. */
   sessions: number;
   /** Asked before each session; false ends it with what there is. */
   goOn?: (sessions: number, run: Exploration) => boolean;
-  onPlayed?: OnPlayed;
 }
 
 export interface Explored {
@@ -76,15 +75,7 @@ export function explored(
     }
     if (sessions >= phaseEnd) throw new Enough();
   };
-  const run = new Exploration(
-    ground,
-    mentions,
-    stage,
-    options.seed,
-    mayGoOn,
-    checkpoints,
-    options.onPlayed,
-  );
+  const run = new Exploration(ground, mentions, stage, options.seed, mayGoOn, checkpoints, options);
   const phase = (share: number, work: () => void) => {
     if (cut) return;
     phaseEnd = run.sessions + share * options.sessions;
@@ -199,6 +190,8 @@ function singles(
   const base = run.play(opening, before);
   if (!isSound(base)) return;
   for (const button of run.pressable(base)) run.play(opening, [...before, { click: button }]);
+  for (const { address, values } of run.returned)
+    for (const to of values.slice(0, 3)) run.play(opening, [...before, { fromChild: address, to }]);
   aroundFields(run, opening, before, width);
 }
 
@@ -280,7 +273,11 @@ function fromFull(run: Exploration, opening: Opening, nth: number): void {
 /** A state as a covering array would give one: values for several fields, then for what came up, then rows. */
 function setup(run: Exploration, opening: Opening): HeldStep[] {
   const start = run.quietly(opening, []);
-  const chosen = run.shuffled(run.settable(start)).slice(0, 6 + Math.floor(run.random() * 6));
+  const settable = run.settable(start);
+  const chosen = (run.isFocused ? run.inOrder(settable) : run.shuffled(settable)).slice(
+    0,
+    6 + Math.floor(run.random() * 6),
+  );
   let steps: HeldStep[] = [];
   for (const driver of chosen) {
     const values = offeredIn(start, driver).filter((value) => !isEmpty(value));

@@ -9,7 +9,6 @@ import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import { minimized } from './minimized';
 import type { Checkpoints } from './checkpoints';
-import type { HeldStep } from './play';
 import { repeatOf, type Repeat } from './repeat';
 import { simplerOpenings, simplerSteps, withFewerCells } from './simpler';
 

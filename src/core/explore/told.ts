@@ -60,10 +60,10 @@ export function told(finding: Finding, form: Form, names: Names): string {
   return sentence(`${label}: ${says.replace(`${part}: `, '').replace(`${part} `, '')}`);
 }
 
-const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`);
+export const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`);
 
 /** `Whoever sets Pilot to Own pilot, then presses Send`. */
-function whoIn({ opening, steps }: Way, form: Form, names: Names): string {
+export function whoIn({ opening, steps }: Way, form: Form, names: Names): string {
   const done = steps
     .filter((step) => !('wait' in step))
     .map((step) => doneInWords(step, form, names));
@@ -104,8 +104,14 @@ const PRESENT: Readonly<Record<string, string>> = {
   submitted: 'submits',
 };
 
-/** What somebody meets at a part. */
-function meets(aspect: Met, value: unknown, label: string, part: string, form: Form): string {
+/** What somebody meets at a part, behind `Whoever …`. */
+export function meets(
+  aspect: Met,
+  value: unknown,
+  label: string,
+  part: string,
+  form: Form,
+): string {
   switch (aspect) {
     case 'required':
       return value === true ? `has to fill in ${label}` : `does not have to fill in ${label}`;
@@ -130,7 +136,8 @@ function meets(aspect: Met, value: unknown, label: string, part: string, form: F
   }
 }
 
-function inLabels(aspect: Met, value: unknown, part: string, form: Form): string {
+/** What a part is, behind its label. */
+export function inLabels(aspect: Met, value: unknown, part: string, form: Form): string {
   return aspect === 'value' && value !== null
     ? `is ${valueOf(part, value as Value, form)}`
     : metInWords(aspect, value);

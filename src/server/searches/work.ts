@@ -6,7 +6,7 @@ import { merged } from '../../core/explore/merged';
 import { settled } from '../../core/explore/settled';
 import type { Finding } from '../../core/explore/finding';
 import { FindingSchema, type SearchRequest } from '../../workers/search-calls';
-import { SearchFailed } from '../../workers/search-watched';
+import { WorkFailed } from '../../workers/watched';
 import type { Searched } from '../../core/explore/search';
 import { inWorkspace } from '../database/current-workspace';
 import { transaction } from '../database/database';
@@ -31,7 +31,7 @@ export async function doChunk({ schema: of, ...chunk }: Chunk, search: Search): 
       const { sessions, findings } = await search({ ...request, seed });
       done = { sessions, findings, says: null };
     } catch (caught) {
-      if (!(caught instanceof SearchFailed)) throw caught;
+      if (!(caught instanceof WorkFailed)) throw caught;
       done = { sessions: 0, findings: [], says: caught.message };
     }
     await transaction(

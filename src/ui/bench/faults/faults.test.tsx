@@ -8,7 +8,8 @@ import type { Searched } from '@/core/explore/search';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import type { SearchRequest } from '@/workers/search-calls';
 import * as searchInBrowser from '@/workers/search-in-browser';
-import { SearchFailed, type SearchListener } from '@/workers/search-watched';
+import type { SearchListener } from '@/workers/search-watched';
+import { WorkFailed } from '@/workers/watched';
 import { FaultsTab } from './pane';
 import { ROUNDS } from './faults';
 
@@ -29,7 +30,7 @@ beforeEach(() => {
   vi.spyOn(searchInBrowser, 'searchInWorker').mockImplementation(
     (request, listener, stop) =>
       new Promise<Searched>((resolve, reject) => {
-        stop.addEventListener('abort', () => reject(new SearchFailed('It was stopped.')));
+        stop.addEventListener('abort', () => reject(new WorkFailed('It was stopped.')));
         asked.push({
           request,
           listener,
@@ -42,7 +43,7 @@ beforeEach(() => {
               cut: false,
               reached: { fields: 2, filled: 1, conditions: 3, bothWays: 2, unseen: ['master'] },
             }),
-          fails: (why) => reject(new SearchFailed(why)),
+          fails: (why) => reject(new WorkFailed(why)),
         });
       }),
   );

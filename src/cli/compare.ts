@@ -1,0 +1,188 @@
+/** `tavro compare`: what changes for people from one version of a workspace to another. */
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { byCause } from '../core/compare/causes';
+import type { Compared } from '../core/compare/compare';
+import type { Difference } from '../core/compare/difference';
+import { alsoInWords, toldOfDifference } from '../core/compare/told';
+import { wayInWords } from '../core/explore/words';
+import { COMPARED_SESSIONS } from '../core/limits';
+import { takingPart } from '../core/script/header';
+import { readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
+import { textsIn } from '../core/workspace/zip';
+import { compareInThread } from '../workers/compare-in-thread';
+import { Cache } from './cache';
+import { filesOf, InvalidCall, reporterOf, type Call, type Command } from './call';
+import { compareReporters, type ComparedForm } from './compared-forms';
+import { print } from './print';
+import { progress } from './progress-line';
+import { limitsOf, placeIn, searchedForm, withSeeds, type Limits } from './searched-form';
+import { textError } from './text-error';
+import { COMPARE_THREAD } from './thread';
+
+interface Named {
+  /** As files of it are named. */
+  name: string;
+  workspace: Workspace;
+}
+
+async function run(call: Call): Promise<number> {
+  const report = reporterOf(call, compareReporters, 'text');
+  const limits = limitsOf(call, COMPARED_SESSIONS);
+  const [before, after] = versionsOf(call);
+  const pairs = after.workspace.forms.flatMap((entry): [WorkspaceForm, WorkspaceForm][] => {
+    const { name } = entry.form;
+    const former = before.workspace.forms.find(({ form }) => form.name === name);
+    const isAsked = call.form === undefined || call.form === name;
+    return former === undefined || !isAsked ? [] : [[former, entry]];
+  });
+  const only = (some: Workspace, others: Workspace) =>
+    call.form === undefined
+      ? some.forms
+          .filter(({ form }) => others.forms.every((one) => one.form.name !== form.name))
+          .map(({ form }) => form.title)
+      : [];
+  if (call.form !== undefined && pairs.length === 0)
+    throw new InvalidCall(`there is no form "${call.form}" in both.`);
+  const shown = progress('comparing', pairs.length);
+  const forms: ComparedForm[] = [];
+  for (const [former, entry] of pairs) {
+    shown.at(entry.form.name);
+    forms.push(await compareForm(before, former, after, entry, limits));
+  }
+  shown.end();
+  const added = only(after.workspace, before.workspace);
+  const removed = only(before.workspace, after.workspace);
+  print(report({ forms, added, removed }));
+  const differs = forms.some(({ differences }) => differences.length > 0);
+  return differs || added.length + removed.length > 0 ? 1 : 0;
+}
+
+/** The two workspaces; with `--git` the former one is the folder as it was in that revision. */
+function versionsOf({ folder, other, git }: Call): [Named, Named] {
+  if (git === undefined) return [named(folder), named(other!)];
+  return [
+    { name: `${git}:${folder}`, workspace: readWorkspace(filesInRevision(folder, git)) },
+    named(folder),
+  ];
+}
+
+function named(path: string): Named {
+  return {
+    name: path,
+    workspace: readWorkspace(path.endsWith('.zip') ? filesInZip(path) : filesOf(path)),
+  };
+}
+
+function filesInZip(path: string): Map<string, string> {
+  let bytes: Uint8Array;
+  try {
+    bytes = readFileSync(path);
+  } catch (caught) {
+    throw new InvalidCall(textError(path, caught));
+  }
+  return new Map(textsIn(bytes));
+}
+
+/** The texts of a folder as a revision of its repository has them. */
+function filesInRevision(folder: string, revision: string): Map<string, string> {
+  if (revision.startsWith('-'))
+    throw new InvalidCall('--git is a revision, such as main or HEAD~1.');
+  try {
+    const zip = execFileSync('git', ['archive', '--format=zip', revision, '.'], {
+      cwd: folder,
+      maxBuffer: 1024 * 1024 * 1024,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    return new Map(textsIn(zip));
+  } catch (caught) {
+    const { stderr, message } = caught as { stderr?: Buffer; message: string };
+    const says = stderr?.toString().trim().split('\n').at(-1) || message;
+    throw new InvalidCall(`cannot read ${folder} as it was in ${revision}: ${says}`);
+  }
+}
+
+async function compareForm(
+  before: Named,
+  former: WorkspaceForm,
+  after: Named,
+  entry: WorkspaceForm,
+  limits: Limits,
+): Promise<ComparedForm> {
+  const cache = new Cache();
+  const [was, is] = [
+    await searchedForm(cache, before.workspace, former),
+    await searchedForm(cache, after.workspace, entry),
+  ];
+  const { focusOf } = await import('../core/compare/focus');
+  const focus = focusOf(takingPart(was.sources), takingPart(is.sources));
+  const versionOf = ({ request, sources }: typeof was) => ({
+    ...request,
+    sources: sources.map(({ name, text }) => ({ name, text })),
+  });
+  let all: Compared | null = null;
+  await withSeeds(
+    limits,
+    availableParallelism(),
+    (seed, until) =>
+      compareInThread(COMPARE_THREAD, {
+        before: versionOf(was),
+        after: versionOf(is),
+        focus,
+        seed,
+        sessions: limits.sessions,
+        until,
+      }),
+    (compared) => {
+      all = all === null ? compared : together(all, compared);
+    },
+  );
+  const { form } = entry;
+  return {
+    ...all!,
+    form: form.name,
+    title: form.title,
+    toldOf: (difference) => toldOfDifference(difference, form, is.names),
+    alsoOf: (difference) => alsoInWords(difference, is.names),
+    wayOf: ({ way }) => wayInWords(way, is.names),
+    placesOf: ({ lines }: Difference) => ({
+      before:
+        lines.before === null ? null : placeIn(before.name, form.name, was.sources, lines.before),
+      after: lines.after === null ? null : placeIn(after.name, form.name, is.sources, lines.after),
+    }),
+  };
+}
+
+/** What comparisons with several seeds came to. */
+function together(one: Compared, other: Compared): Compared {
+  return {
+    differences: byCause([...one.differences, ...other.differences]),
+    sessions: one.sessions + other.sessions,
+    lines: one.lines.map((line, i) => ({
+      ...line,
+      isReached: line.isReached || other.lines[i]!.isReached,
+    })),
+    cut: one.cut || other.cut,
+  };
+}
+
+export const compare: Command = {
+  says: 'Says what changes for people between two workspaces, with the shortest way to each difference. Ends with 1 when something does.',
+  folders: ['BEFORE', 'AFTER'],
+  options: {
+    git: {
+      value: 'REV',
+      says: 'compares the folder as it was in that revision with what it is; names one folder',
+    },
+    form: { value: 'FORM', says: 'only this form' },
+    budget: { value: 'TIME', says: 'compares each form for so long, such as 30s or 5m' },
+    sessions: {
+      value: 'N',
+      says: `plays so many sessions of each form (${COMPARED_SESSIONS}), which finds the same everywhere`,
+    },
+    seed: { value: 'N', says: 'begins with another seed than 1' },
+    reporter: { value: 'NAME', says: 'text, json, markdown or html' },
+  },
+  run,
+};

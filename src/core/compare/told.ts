@@ -1,0 +1,93 @@
+/** A difference told to people: what somebody meets in the later version, and what in the former one, in the form's labels. */
+import { inLabels, meets, sentence, whoIn } from '../explore/told';
+import type { Form } from '../form/definition';
+import type { Names } from '../tape/words';
+import type { Difference, MetBeside, Stop } from './difference';
+
+/** Two sentences. `form` and `names` are those of the later version. */
+export function toldOfDifference(
+  { part, aspect, before, after, way }: Difference,
+  form: Form,
+  names: Names,
+): string {
+  const who = whoIn(way, form, names);
+  const label = names.part(part);
+  if (isBeside(aspect)) {
+    const { now, formerly } = BESIDE[aspect];
+    return `${sentence(`${who} ${now(after, names)}`)} ${sentence(`In the former version, ${formerly(before, names)}`)}`;
+  }
+  if (aspect === 'exists')
+    return after === true
+      ? `${who} finds ${label}, which is new.`
+      : `${who} does not find ${label} any more.`;
+  return `${sentence(`${who} ${meets(aspect, after, label, part, form)}`)} ${sentence(`In the former version, ${label} ${inLabels(aspect, before, part, form)}`)}`;
+}
+
+/** What else differs by the same cause, in a word or two. */
+export function alsoInWords({ also }: Difference, names: Names): string[] {
+  const all = also.map(({ part, aspect }) =>
+    isBeside(aspect) ? CALLED[aspect] : names.part(part),
+  );
+  return [...new Set(all)];
+}
+
+const CALLED: Readonly<Record<MetBeside, string>> = {
+  messages: 'a message',
+  failures: 'a script that fails',
+  page: 'the page',
+  submit: 'submitting',
+};
+
+interface InWords {
+  /** Behind `Whoever …`. */
+  now(met: unknown, names: Names): string;
+  /** A sentence of its own. */
+  formerly(met: unknown, names: Names): string;
+}
+
+const listed = (texts: readonly string[]) => texts.map((text) => `“${text}”`).join(' and ');
+const stopsIn = (met: unknown, names: Names) =>
+  (met as readonly Stop[])
+    .map(({ part, says }) => `${part === null ? 'with' : `at ${names.part(part)} with`} “${says}”`)
+    .join(' and ');
+
+const BESIDE: Readonly<Record<MetBeside, InWords>> = {
+  messages: {
+    now: (met) => (isNone(met) ? 'is shown no message' : `is shown ${listed(met as string[])}`),
+    formerly: (met) =>
+      isNone(met) ? 'there is no message' : `the message is ${listed(met as string[])}`,
+  },
+  failures: {
+    now: (met) =>
+      isNone(met)
+        ? 'meets no script that fails'
+        : `meets a script that fails: ${(met as string[])[0]}`,
+    formerly: (met) =>
+      isNone(met) ? 'no script fails' : `a script fails: ${(met as string[])[0]}`,
+  },
+  page: {
+    now: (met, names) => `is on the page ${names.part(String(met))}`,
+    formerly: (met, names) => `the page is ${names.part(String(met))}`,
+  },
+  submit: {
+    now: (met, names) =>
+      met === null
+        ? 'submits nothing'
+        : met === 'saved'
+          ? 'can submit the form'
+          : isNone(met)
+            ? 'is stopped by nothing else'
+            : `is stopped ${stopsIn(met, names)}`,
+    formerly: (met, names) =>
+      met === null
+        ? 'nothing is submitted'
+        : met === 'saved'
+          ? 'the form is submitted'
+          : isNone(met)
+            ? 'nothing else stops it'
+            : `it is stopped ${stopsIn(met, names)}`,
+  },
+};
+
+const isBeside = (aspect: Difference['aspect']): aspect is MetBeside => aspect in BESIDE;
+const isNone = (met: unknown) => (met as readonly unknown[]).length === 0;

@@ -1,0 +1,58 @@
+/** What a comparison's worker is asked and what it replies; each read by its schema on the other side. */
+import * as z from 'zod';
+import type { Compared } from '../core/compare/compare';
+import type { Difference } from '../core/compare/difference';
+import { AtSchema, FormRequestSchema, WaySchema } from './search-calls';
+
+const VersionSchema = FormRequestSchema.extend({
+  /** The behaviours that run and the shared modules that they use. */
+  sources: z.array(z.strictObject({ name: z.string(), text: z.string() })),
+});
+
+export const CompareRequestSchema = z.strictObject({
+  before: VersionSchema,
+  after: VersionSchema,
+  focus: z.array(z.string()),
+  seed: z.int(),
+  sessions: z.int().positive(),
+  /** Milliseconds since 1970 after which no further session is begun; null for none. */
+  until: z.number().nullable(),
+});
+export type CompareRequest = z.input<typeof CompareRequestSchema>;
+
+export const DifferenceSchema = z.strictObject({
+  part: z.string(),
+  aspect: z.string(),
+  before: z.unknown(),
+  after: z.unknown(),
+  way: WaySchema,
+  lines: z.strictObject({ before: AtSchema.nullable(), after: AtSchema.nullable() }),
+  follows: z.string().nullable(),
+  also: z.array(z.strictObject({ part: z.string(), aspect: z.string() })),
+}) as unknown as z.ZodType<Difference>;
+
+const ComparedSchema: z.ZodType<Compared> = z.strictObject({
+  differences: z.array(DifferenceSchema),
+  sessions: z.number(),
+  lines: z.array(
+    z.strictObject({
+      script: z.string(),
+      line: z.number(),
+      in: z.enum(['before', 'after']),
+      isReached: z.boolean(),
+    }),
+  ),
+  cut: z.boolean(),
+});
+
+export const CompareReplySchema = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('alive') }),
+  z.strictObject({
+    type: z.literal('progress'),
+    sessions: z.number(),
+    differences: z.array(DifferenceSchema),
+  }),
+  z.strictObject({ type: z.literal('done'), compared: ComparedSchema }),
+  z.strictObject({ type: z.literal('failed'), how: z.string() }),
+]);
+export type CompareReply = z.infer<typeof CompareReplySchema>;
