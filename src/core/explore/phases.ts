@@ -3,7 +3,8 @@
  * to the walks at the end. The same seed and number of sessions play the same in every host.
  */
 import { nothingLaunched } from '../form/launch';
-import { equal, isEmpty, type Values } from '../form/value';
+import { equal, isEmpty, type Value, type Values } from '../form/value';
+import { coveringArray } from '../scenario/covering';
 import { onePerRoles } from '../scenario/opening';
 import type { Opening } from '../session/step';
 import { isValid } from './drivers';
@@ -41,6 +42,8 @@ export interface Explored {
 /** Shares of the sessions; the walks take what is left. */
 const SHARES = {
   openings: 0.08,
+  /** Only where what scripts mention is little. */
+  combined: 0.3,
   launch: 0.03,
   pages: 0.12,
   singles: 0.2,
@@ -133,6 +136,10 @@ export function explored(
       for (const to of records.slice(0, FORMER))
         if (from !== to) formerRecord(run, openedBy(first), from, to);
   });
+  if (run.isFocused)
+    phase(SHARES.combined, () => {
+      for (const opening of starts) combined(run, opening);
+    });
   phase(SHARES.launch, () => {
     for (const launch of launches) launched(run, openedBy(first), launch);
   });
@@ -178,6 +185,42 @@ export function explored(
     for (let i = 0; i < WALKS; i++) walk(run, openedBy, persons, records, launches, i);
   });
   return { run, start: openedBy(first), cut };
+}
+
+/** Fields, and values of each, that are tried in every combination of two. */
+const COMBINED = 8;
+const COMBINED_VALUES = 6;
+const COMBINATIONS = 200;
+
+/** What scripts mention, entered together: every two values of two fields in some session. */
+function combined(run: Exploration, opening: Opening): void {
+  const { words } = run.mentions;
+  const drivers = run.drivers
+    .filter(({ address }) => words.includes(address))
+    .slice(0, COMBINED)
+    .map(({ address, values }) => ({ address, values: someValues(values) }));
+  const buttons = run.buttons.filter((name) => words.includes(name));
+  if (drivers.length < 2) return;
+  const rows = coveringArray(
+    drivers.map(({ values }) => values.length),
+    2,
+    COMBINATIONS,
+  );
+  for (const row of rows ?? []) {
+    const entered = drivers.flatMap(({ address, values }, i): HeldStep[] => {
+      const to = values[row[i]!]!;
+      return isEmpty(to) ? [] : [{ set: address, to }];
+    });
+    const steps = withoutRefused(run, opening, entered);
+    const end = run.play(opening, steps);
+    for (const button of buttons)
+      if (isOpen(end.parts[button])) run.play(opening, [...steps, { click: button }]);
+  }
+}
+
+/** The most telling values, and none. */
+function someValues(values: readonly Value[]): Value[] {
+  return [...values.slice(0, COMBINED_VALUES - 1), null];
 }
 
 /** Everything that single fields and buttons do from a state. */
