@@ -150,6 +150,13 @@ export function explored(
     phase(SHARES.services, () => aroundAnswers(run, openedBy(first), []));
   if (run.mentions.words.includes('pageChange'))
     phase(SHARES.pages, () => {
+      const filledIn = (opening: Opening) => {
+        const steps = full(run, opening, 0);
+        throughPages(run, opening, steps);
+        aroundPages(run, opening, steps);
+      };
+      // What can be turned only once a page is filled in, a short search would not come to.
+      if (run.isFocused) for (const opening of starts) filledIn(opening);
       for (const opening of starts) {
         aroundPages(run, opening, []);
         for (const driver of run.inOrder(run.settable(run.quietly(opening, []))))
@@ -158,9 +165,7 @@ export function explored(
               ...toPageOf(run, opening, driver),
               { set: driver.address, to },
             ]);
-        const steps = full(run, opening, 0);
-        throughPages(run, opening, steps);
-        aroundPages(run, opening, steps);
+        if (!run.isFocused) filledIn(opening);
       }
     });
   phase(SHARES.full, () => {
@@ -206,7 +211,7 @@ function combined(run: Exploration, opening: Opening): void {
     2,
     COMBINATIONS,
   );
-  for (const row of rows ?? []) {
+  for (const [nth, row] of rows.entries()) {
     const entered = drivers.flatMap(({ address, values }, i): HeldStep[] => {
       const to = values[row[i]!]!;
       return isEmpty(to) ? [] : [{ set: address, to }];
@@ -215,12 +220,18 @@ function combined(run: Exploration, opening: Opening): void {
     const end = run.play(opening, steps);
     for (const button of buttons)
       if (isOpen(end.parts[button])) run.play(opening, [...steps, { click: button }]);
+    const back = steps[nth % Math.max(steps.length, 1)];
+    if (back !== undefined && 'set' in back)
+      run.play(opening, [...steps, { set: back.set, to: emptied(drivers, back.set) }]);
   }
 }
 
+const emptied = (drivers: readonly { address: string; values: readonly Value[] }[], name: string) =>
+  drivers.find(({ address }) => address === name)?.values.at(-1) ?? null;
+
 /** The most telling values, and none. */
 function someValues(values: readonly Value[]): Value[] {
-  return [...values.slice(0, COMBINED_VALUES - 1), null];
+  return [...values.slice(0, -1).slice(0, COMBINED_VALUES - 1), values.at(-1) ?? null];
 }
 
 /** Everything that single fields and buttons do from a state. */
