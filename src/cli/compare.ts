@@ -143,7 +143,8 @@ async function compareForm(
     ...all!,
     form: form.name,
     title: form.title,
-    toldOf: (difference) => toldOfDifference(difference, form, is.names),
+    toldOf: (difference) =>
+      toldOfDifference(difference, { form, tables: after.workspace.tables }, is.names),
     alsoOf: (difference) => alsoInWords(difference, is.names),
     wayOf: ({ way }) => wayInWords(way, is.names),
     placesOf: ({ lines }: Difference) => ({

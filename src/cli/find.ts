@@ -127,7 +127,7 @@ async function searchForm(
     placeOf: ({ lines }) => placeIn(folder, form.name, sources, lines[0] ?? null),
     placeOfMeant: (at) => placeIn(folder, form.name, sources, at),
     wayOf: (way) => wayInWords(way, names),
-    toldOf: (finding) => told(finding, form, names),
+    toldOf: (finding) => told(finding, { form, tables: workspace.tables }, names),
   };
 }
 

@@ -42,7 +42,7 @@ async function compared(
 
 const told = ({ differences }: Compared, form = FORM) => {
   const names = namesFor(form, [], people);
-  return differences.map((one) => toldOfDifference(one, form, names));
+  return differences.map((one) => toldOfDifference(one, { form, tables: [] }, names));
 };
 
 const RULE = (least: number) =>

@@ -11,7 +11,11 @@ import type { ChangedLine } from './version';
 export function focusOf(before: readonly Source[], after: readonly Source[]): string[] {
   const changed = changedLines(before, after);
   const places = [...placesIn(before, changed.before), ...placesIn(after, changed.after)];
-  return [...mentionsOf(places).words];
+  const { words, members } = mentionsOf(places);
+  // What is only said of a part does not depend on what is entered there.
+  const read = new Set(members.flatMap(({ part, written }) => (written ? [] : [part])));
+  const said = new Set(members.flatMap(({ part }) => (read.has(part) ? [] : [part])));
+  return words.filter((word) => !said.has(word));
 }
 
 function placesIn(sources: readonly Source[], changed: readonly ChangedLine[]): Source[] {

@@ -1,16 +1,15 @@
 /** A difference told to people: what somebody meets in the later version, and what in the former one, in the form's labels. */
-import { inLabels, meets, sentence, whoIn } from '../explore/told';
-import type { Form } from '../form/definition';
+import { inLabels, meets, sentence, whoIn, type Known } from '../explore/told';
 import type { Names } from '../tape/words';
 import type { Difference, MetBeside, Stop } from './difference';
 
-/** Two sentences. `form` and `names` are those of the later version. */
+/** Two sentences. `known` and `names` are those of the later version. */
 export function toldOfDifference(
   { part, aspect, before, after, way }: Difference,
-  form: Form,
+  known: Known,
   names: Names,
 ): string {
-  const who = whoIn(way, form, names);
+  const who = whoIn(way, known, names);
   const label = names.part(part);
   if (isBeside(aspect)) {
     const { now, formerly } = BESIDE[aspect];
@@ -20,7 +19,7 @@ export function toldOfDifference(
     return after === true
       ? `${who} finds ${label}, which is new.`
       : `${who} does not find ${label} any more.`;
-  return `${sentence(`${who} ${meets(aspect, after, label, part, form)}`)} ${sentence(`In the former version, ${label} ${inLabels(aspect, before, part, form)}`)}`;
+  return `${sentence(`${who} ${meets(aspect, after, label, part, known)}`)} ${sentence(`In the former version, ${label} ${inLabels(aspect, before, part, known)}`)}`;
 }
 
 /** What else differs by the same cause, in a word or two. */

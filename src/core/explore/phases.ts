@@ -43,7 +43,7 @@ export interface Explored {
 const SHARES = {
   openings: 0.08,
   /** Only where what scripts mention is little. */
-  combined: 0.3,
+  combined: 0.5,
   launch: 0.03,
   pages: 0.12,
   singles: 0.2,
@@ -211,13 +211,15 @@ function combined(run: Exploration, opening: Opening): void {
     2,
     COMBINATIONS,
   );
-  for (const [nth, row] of rows.entries()) {
+  const all = rows.map((row) => {
     const entered = drivers.flatMap(({ address, values }, i): HeldStep[] => {
       const to = values[row[i]!]!;
       return isEmpty(to) ? [] : [{ set: address, to }];
     });
     const steps = withoutRefused(run, opening, entered);
-    const end = run.play(opening, steps);
+    return { steps, end: run.play(opening, steps) };
+  });
+  for (const [nth, { steps, end }] of all.entries()) {
     for (const button of buttons)
       if (isOpen(end.parts[button])) run.play(opening, [...steps, { click: button }]);
     const back = steps[nth % Math.max(steps.length, 1)];

@@ -91,7 +91,7 @@ test.each([
   ],
 ])('%s', async (code, says, title, mended) => {
   const finding = await firstIn(code);
-  expect(told(finding, FORM, names)).toEqual(says);
+  expect(told(finding, { form: FORM, tables: [] }, names)).toEqual(says);
   expect(findingAsScenario(finding, FORM, names, [])!.scenario.title).toEqual(title);
   // It fails until the fault is mended.
   expect([await passes(finding, code), await passes(finding, mended)]).toEqual([false, true]);

@@ -1,9 +1,11 @@
 /** A finding told to people: what happens to whom, and what they would meet otherwise, in the labels of the form. */
-import type { Form } from '../form/definition';
+import type { Option } from '../form/definition';
+import { indexOf } from '../form/table-index';
 import { isEmpty, type Value } from '../form/value';
 import { kindOfStep, type Step } from '../session/step';
 import { stepInWords, valueInWords, type Names } from '../tape/words';
 import { opensOwnRecord, type Finding, type Kind, type Way } from './finding';
+import type { Ground } from './ground';
 import { definitionOf } from './part-names';
 import { metInWords, type Met } from './state';
 
@@ -41,16 +43,19 @@ const MEETS: Partial<Record<Kind, string>> = {
   'silent-stop': 'cannot submit the form and is not told why',
 };
 
+/** What the labels of parts and values are taken from. */
+export type Known = Pick<Ground, 'form' | 'tables'>;
+
 /** One or two sentences. `quoted` spells a value of a field as people read it. */
-export function told(finding: Finding, form: Form, names: Names): string {
+export function told(finding: Finding, known: Known, names: Names): string {
   const { kind, part, aspect, met, says, way } = finding;
-  const who = whoIn(way, form, names);
+  const who = whoIn(way, known, names);
   const label = names.part(part);
   if (met !== null) {
     const otherwise = OTHERWISE[kind];
-    const first = `${who} ${meets(aspect as Met, met.one, label, part, form)}.`;
+    const first = `${who} ${meets(aspect as Met, met.one, label, part, known)}.`;
     if (otherwise === undefined) return first;
-    const then = `${label} ${inLabels(aspect as Met, met.other, part, form)}`;
+    const then = `${label} ${inLabels(aspect as Met, met.other, part, known)}`;
     return `${first} ${otherwise} ${then}.`;
   }
   const what = MEETS[kind];
@@ -63,10 +68,10 @@ export function told(finding: Finding, form: Form, names: Names): string {
 export const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`);
 
 /** `Whoever sets Pilot to Own pilot, then presses Send`. */
-export function whoIn({ opening, steps }: Way, form: Form, names: Names): string {
+export function whoIn({ opening, steps }: Way, known: Known, names: Names): string {
   const done = steps
     .filter((step) => !('wait' in step))
-    .map((step) => doneInWords(step, form, names));
+    .map((step) => doneInWords(step, known, names));
   const opened =
     opening.record === null
       ? 'opens the form'
@@ -78,13 +83,13 @@ export function whoIn({ opening, steps }: Way, form: Form, names: Names): string
 }
 
 /** A step by its own verb, without whoever does it. */
-function doneInWords(step: Step, form: Form, names: Names): string {
+function doneInWords(step: Step, known: Known, names: Names): string {
   if ('set' in step)
     return isEmpty(step.to)
       ? `empties ${names.part(step.set)}`
-      : definitionOf(form, step.set)?.kind === 'file'
+      : definitionOf(known.form, step.set)?.kind === 'file'
         ? `adds a file to ${names.part(step.set)}`
-        : `sets ${names.part(step.set)} to ${valueOf(step.set, step.to, form)}`;
+        : `sets ${names.part(step.set)} to ${valueOf(step.set, step.to, known)}`;
   if ('answer' in step)
     return `gets ${step.fails === undefined ? 'the' : 'no'} answer of ${step.answer}`;
   const text = stepInWords(step, names, '').trim();
@@ -110,7 +115,7 @@ export function meets(
   value: unknown,
   label: string,
   part: string,
-  form: Form,
+  known: Known,
 ): string {
   switch (aspect) {
     case 'required':
@@ -122,9 +127,9 @@ export function meets(
     case 'value':
       return value === null
         ? `finds ${label} empty`
-        : `finds ${valueOf(part, value as Value, form)} in ${label}`;
+        : `finds ${valueOf(part, value as Value, known)} in ${label}`;
     case 'hiddenValue':
-      return `saves ${valueOf(part, value as Value, form)} in ${label}, which is off screen`;
+      return `saves ${valueOf(part, value as Value, known)} in ${label}, which is off screen`;
     case 'hint':
     case 'warning':
     case 'problem':
@@ -137,27 +142,33 @@ export function meets(
 }
 
 /** What a part is, behind its label. */
-export function inLabels(aspect: Met, value: unknown, part: string, form: Form): string {
+export function inLabels(aspect: Met, value: unknown, part: string, known: Known): string {
   return aspect === 'value' && value !== null
-    ? `is ${valueOf(part, value as Value, form)}`
+    ? `is ${valueOf(part, value as Value, known)}`
     : metInWords(aspect, value);
 }
 
 /** A value as people read it: the labels of keys, Yes and No. */
-function valueOf(part: string, value: Value, form: Form): string {
-  const field = definitionOf(form, part);
+function valueOf(part: string, value: Value, known: Known): string {
+  const options = optionsOf(part, known);
   const read = (one: Value): string => {
     if (one === true) return 'Yes';
     if (one === false) return 'No';
-    const option =
-      field !== undefined && 'options' in field
-        ? field.options.find(({ key }) => key === one)
-        : undefined;
-    return option?.label ?? valueInWords(one);
+    return options.find(({ key }) => key === one)?.label ?? valueInWords(one);
   };
   return Array.isArray(value) && value.every((one) => typeof one === 'string')
     ? value.length === 0
       ? 'nothing'
       : value.map(read).join(' and ')
     : read(value);
+}
+
+/** The keys that a field takes, with their labels; none where it takes other values. */
+function optionsOf(part: string, { form, tables }: Known): readonly Option[] {
+  const field = definitionOf(form, part);
+  if (field?.kind === 'reference') {
+    const table = tables.find(({ name }) => name === field.table);
+    return table === undefined ? [] : indexOf(table).options;
+  }
+  return field !== undefined && 'options' in field ? field.options : [];
 }

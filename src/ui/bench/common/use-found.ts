@@ -18,7 +18,7 @@ export function useWrong(bench: Bench): readonly Finding[] {
 
 export function useFoundProblems(bench: Bench): Problem[] {
   const wrong = useWrong(bench);
-  const { form } = useMaterial(bench);
+  const { form, tables } = useMaterial(bench);
   const names = useNames(bench);
   return useMemo(
     () =>
@@ -26,9 +26,14 @@ export function useFoundProblems(bench: Bench): Problem[] {
       wrong
         .filter((finding) => !isProvable(finding))
         .map((finding) =>
-          ofFinding(form.name, finding, placeInWords(finding, names), told(finding, form, names)),
+          ofFinding(
+            form.name,
+            finding,
+            placeInWords(finding, names),
+            told(finding, { form, tables }, names),
+          ),
         ),
-    [wrong, form, names],
+    [wrong, form, tables, names],
   );
 }
 
@@ -60,15 +65,15 @@ export function useFoundIn(
     bench.code,
     ({ behaviours }) => behaviours.find((one) => one.name === name)?.text,
   );
-  const { form } = useMaterial(bench);
+  const { form, tables } = useMaterial(bench);
   const names = useNames(bench);
   return useMemo(() => {
     if (texts.get(name) !== text) return [];
     return wrong.flatMap((finding) => {
       const at = bench.faults.placeOf(finding);
       return at?.name === name
-        ? [{ line: at.line, says: told(finding, form, names), finding }]
+        ? [{ line: at.line, says: told(finding, { form, tables }, names), finding }]
         : [];
     });
-  }, [bench, wrong, texts, text, name, form, names]);
+  }, [bench, wrong, texts, text, name, form, tables, names]);
 }

@@ -117,11 +117,11 @@ function FindingItem({
   /** Why it is meant, where that was answered. */
   reason?: string;
 }) {
-  const { form } = useMaterial(bench);
+  const { form, tables } = useMaterial(bench);
   const names = useNames(bench);
   const [answering, setAnswering] = useState(false);
   const { kind, other, way } = finding;
-  const text = told(finding, form, names);
+  const text = told(finding, { form, tables }, names);
   const at = bench.faults.placeOf(finding);
   return (
     <Box as="li" py="7px" borderTopWidth="1px" borderColor="line">
