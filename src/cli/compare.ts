@@ -115,8 +115,8 @@ async function compareForm(
     await searchedForm(cache, before.workspace, former),
     await searchedForm(cache, after.workspace, entry),
   ];
-  const { focusOf } = await import('../core/compare/focus');
-  const focus = focusOf(takingPart(was.sources), takingPart(is.sources));
+  const { changeBetween } = await import('../core/compare/change');
+  const change = changeBetween(takingPart(was.sources), takingPart(is.sources));
   const versionOf = ({ request, sources }: typeof was) => ({
     ...request,
     sources: sources.map(({ name, text }) => ({ name, text })),
@@ -129,7 +129,7 @@ async function compareForm(
       compareInThread(COMPARE_THREAD, {
         before: versionOf(was),
         after: versionOf(is),
-        focus,
+        change,
         seed,
         sessions: limits.sessions,
         until,

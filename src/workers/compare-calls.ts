@@ -4,6 +4,8 @@ import type { Compared } from '../core/compare/compare';
 import type { Difference } from '../core/compare/difference';
 import { AtSchema, FormRequestSchema, WaySchema } from './search-calls';
 
+const LineOfScript = z.strictObject({ script: z.string(), line: z.number() });
+
 const VersionSchema = FormRequestSchema.extend({
   /** The behaviours that run and the shared modules that they use. */
   sources: z.array(z.strictObject({ name: z.string(), text: z.string() })),
@@ -12,7 +14,13 @@ const VersionSchema = FormRequestSchema.extend({
 export const CompareRequestSchema = z.strictObject({
   before: VersionSchema,
   after: VersionSchema,
-  focus: z.array(z.string()),
+  change: z.strictObject({
+    words: z.array(z.string()).readonly(),
+    running: z.strictObject({
+      before: z.array(LineOfScript).readonly(),
+      after: z.array(LineOfScript).readonly(),
+    }),
+  }),
   seed: z.int(),
   sessions: z.int().positive(),
   /** Milliseconds since 1970 after which no further session is begun; null for none. */
@@ -35,9 +43,7 @@ const ComparedSchema: z.ZodType<Compared> = z.strictObject({
   differences: z.array(DifferenceSchema),
   sessions: z.number(),
   lines: z.array(
-    z.strictObject({
-      script: z.string(),
-      line: z.number(),
+    LineOfScript.extend({
       in: z.enum(['before', 'after']),
       isReached: z.boolean(),
     }),

@@ -16,7 +16,7 @@ export function serveCompare(
       reply({ type: 'failed', how: `not a request: ${parsed.error.message}` });
       return;
     }
-    const { before, after, focus, seed, sessions, until } = parsed.data;
+    const { before, after, change, seed, sessions, until } = parsed.data;
     const alive = heart(reply);
     const versionOf = async (of: typeof before): Promise<Version> => ({
       ...(await stageWith(of, alive, imageOf)),
@@ -28,7 +28,7 @@ export function serveCompare(
       const compared = compare(await versionOf(before), await versionOf(after), {
         seed,
         sessions,
-        focus,
+        change,
         goOn(done, found) {
           const now = Date.now();
           if (now - toldAt > PROGRESS_EACH) {

@@ -7,7 +7,7 @@ import type { Form } from '../form/definition';
 import { materialOf } from '../language/material';
 import { namesFor } from '../tape/words';
 import { compare, type Compared } from './compare';
-import { focusOf } from './focus';
+import { changeBetween } from './change';
 import { alsoInWords, toldOfDifference } from './told';
 
 const FIELDS = [choice('pilot', ['none', 'own']), text('licence'), number('length')];
@@ -36,7 +36,7 @@ async function compared(
   return compare(await versionOf(codeBefore, formBefore), await versionOf(codeAfter, formAfter), {
     seed: 1,
     sessions,
-    focus: focusOf(sourcesOf(codeBefore), sourcesOf(codeAfter)),
+    change: changeBetween(sourcesOf(codeBefore), sourcesOf(codeAfter)),
   });
 }
 
@@ -68,8 +68,23 @@ test('a limit that moved shows between the two limits, with the line of either v
     `Whoever sets Length to ${step.to} does not have to fill in Licence. In the former version, Licence is required.`,
   ]);
   expect(found.lines.filter(({ in: which }) => which === 'after')).toEqual([
-    { script: '10-a', line: 1, in: 'after', isReached: false },
     { script: '10-a', line: 3, in: 'after', isReached: true },
+  ]);
+});
+
+test('lines that run and that no session reached are named', async () => {
+  const after = `${RULE(20)}
+on.change(fields.pilot, ({ value }) => {
+  // Nobody can choose it.
+  if ((value as string | null) === "former") {
+    fields.licence.value = "old";
+  }
+});`;
+  const { differences, lines } = await compared([RULE(20), after]);
+  expect(differences).toEqual([]);
+  expect(lines).toEqual([
+    { script: '10-a', line: 6, in: 'after', isReached: true },
+    { script: '10-a', line: 7, in: 'after', isReached: false },
   ]);
 });
 
@@ -172,7 +187,7 @@ test('the same seed finds the same, no more sessions are played than it may, and
   const ended = compare(...versions, {
     seed: 1,
     sessions: 200,
-    focus: [],
+    change: { words: [], running: { before: [], after: [] } },
     goOn: (played) => played < 9,
   });
   expect([ended.sessions, ended.cut]).toEqual([9, true]);

@@ -16,13 +16,12 @@ import { keyOf, type Difference, type Differing } from './difference';
 import { mentionsOfBoth } from './mentions-of-both';
 import { renamedOpening, renamedStep, renamesBetween, type Renames } from './renamed';
 import { shortened } from './shorten';
-import type { ChangedLine, Version } from './version';
+import type { Change, ChangedLine, Version } from './version';
 
 export interface CompareOptions {
   /** The same seed plays the same sessions. */
   seed: number;
-  /** What the changed places of scripts mention (`focus.ts`): it is tried first. */
-  focus: readonly string[];
+  change: Change;
   /** Sessions played on both versions at most. */
   sessions: number;
   /** Asked before each session; false ends it with what there is. */
@@ -33,7 +32,7 @@ export interface Compared {
   differences: readonly Difference[];
   /** Sessions that were played on both versions, or on one of them without coming near what changed. */
   sessions: number;
-  /** Lines that changed, in the later version or, where they are gone, in the former one. */
+  /** Lines that changed and run, in the later version or, where they are gone, in the former one. */
   lines: readonly (ChangedLine & { in: 'before' | 'after'; isReached: boolean })[];
   /** It was ended before its sessions were used up. */
   cut: boolean;
@@ -58,7 +57,7 @@ const PER_PART = 4;
 export function compare(
   before: Version,
   after: Version,
-  { seed, sessions, focus, goOn }: CompareOptions,
+  { seed, sessions, change: { words, running }, goOn }: CompareOptions,
 ): Compared {
   const versions = { before, after };
   const renames = renamesBetween(before.ground.form, after.ground.form);
@@ -97,12 +96,12 @@ export function compare(
     const so = played;
     const done = explored(
       versions[which].ground,
-      mentionsOfBoth(versions[which].mentions, versions[other].mentions, focus),
+      mentionsOfBoth(versions[which].mentions, versions[other].mentions, words),
       versions[which].stage,
       {
-        seed: seed + round,
+        seed: seed * ROUNDS.length + round,
         sessions: most,
-        isFocused: focus.length > 0,
+        isFocused: words.length > 0,
         goOn: (now) => goOn?.(so + now, () => byCause(found.all)) !== false,
         onPlayed,
       },
@@ -122,7 +121,7 @@ export function compare(
   return {
     differences: byCause(found.all.map((one) => shortened(one, both, after.ground))),
     sessions: played,
-    lines: [...changed.after.map(isReached('after')), ...changed.before.map(isReached('before'))],
+    lines: [...running.after.map(isReached('after')), ...running.before.map(isReached('before'))],
     cut,
   };
 }

@@ -18,3 +18,11 @@ export interface ChangedLine {
   /** 1-based. */
   line: number;
 }
+
+/** What changed between two versions, as a comparison is told it (`change.ts`). */
+export interface Change {
+  /** Names and texts that the changed handlers and rules mention: they are tried first. */
+  words: readonly string[];
+  /** Changed lines that run with a handler, a rule or a function, by version. */
+  running: { before: readonly ChangedLine[]; after: readonly ChangedLine[] };
+}
