@@ -1,4 +1,4 @@
-/** How `tavro compare` prints: for people, as JSON, as Markdown for a review, as HTML for those who sign. */
+/** How `tavro compare` prints: for people, as JSON (docs/schemas/compare-report.schema.json), as Markdown for a review, as HTML for those who sign. */
 import type { Compared } from '../core/compare/compare';
 import type { Difference } from '../core/compare/difference';
 import { counted } from '../core/counted';

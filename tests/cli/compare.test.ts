@@ -4,6 +4,7 @@ import { cpSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
 import { expect, test } from 'vitest';
+import { CompareReport } from '../../src/core/workspace/schemas';
 import { readFolder } from '../../src/workers/files';
 import { copyOfDemo, tavro } from '../support/command-line';
 
@@ -40,6 +41,7 @@ berth_visit: 1 difference in 300 sessions, which reached all 2 changed lines
 
 test('what is reported is there when it is played on both versions', () => {
   const { stdout } = compare('demo', CHANGED, '--reporter', 'json');
+  expect(CompareReport.safeParse(JSON.parse(stdout)).error).toBeUndefined();
   const [{ differences }] = (JSON.parse(stdout) as { forms: [{ differences: Reported[] }] }).forms;
   expect(differences).toHaveLength(1);
   for (const { part, aspect, before, after, way } of differences)

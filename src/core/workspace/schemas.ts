@@ -24,7 +24,7 @@ export const PlayInput = z.union([
   RecordingSchema,
   z
     .strictObject({ form: Name, opening: OpeningSchema, steps: z.array(StepSchema) })
-    .describe('The way to a finding, as tavro find prints it.'),
+    .describe('The way to a finding or a difference, as tavro find and tavro compare print it.'),
 ]);
 
 const Failure = z.object({
@@ -308,6 +308,49 @@ export const TestReport = z.object({
   ),
 });
 
+const FilePlace = z
+  .object({ file: z.string(), line: z.int(), column: z.int() })
+  .nullable()
+  .describe('Null where no line says anything of it.');
+
+/** What `tavro compare --reporter json` prints. */
+export const CompareReport = z.object({
+  added: z.array(z.string()).describe('Titles of forms that only the later workspace has.'),
+  removed: z.array(z.string()),
+  forms: z.array(
+    z.object({
+      form: Name,
+      sessions: z.int(),
+      lines: z
+        .array(
+          z.object({
+            script: z.string(),
+            line: z.int(),
+            in: z.enum(['before', 'after']),
+            isReached: z.boolean(),
+          }),
+        )
+        .describe('Changed lines that run, with whether a session came to them.'),
+      differences: z.array(
+        z.object({
+          part: z.string().describe('By its later name; @form for the form itself.'),
+          aspect: z.string(),
+          before: z.json().optional(),
+          after: z.json().optional(),
+          says: z.string().describe('In two sentences, in the labels of the form.'),
+          places: z.object({ before: FilePlace, after: FilePlace }),
+          way: z
+            .object({ form: Name, opening: OpeningSchema, steps: z.array(StepSchema) })
+            .describe('As tavro play --steps takes it.'),
+          also: z
+            .array(z.object({ part: z.string(), aspect: z.string() }))
+            .describe('What else has the same cause.'),
+        }),
+      ),
+    }),
+  ),
+});
+
 const published = {
   workspace: WorkspaceFile,
   table: TableShape,
@@ -321,6 +364,7 @@ const published = {
   'why-result': WhyResult,
   recording: RecordingSchema,
   'test-report': TestReport,
+  'compare-report': CompareReport,
 } as const;
 
 /** The schemas as texts, by file name. */
