@@ -1,7 +1,7 @@
 /** How `tavro compare` prints: for people, as JSON (docs/schemas/compare-report.schema.json), as Markdown for a review, as HTML for those who sign. */
 import type { Compared } from '../core/compare/compare';
 import type { Difference } from '../core/compare/difference';
-import { counted } from '../core/counted';
+import { comparedInWords } from '../core/compare/told';
 import { onOneLine } from './print';
 import type { FilePlace } from './searched-form';
 
@@ -28,19 +28,6 @@ type Reporter = (compared: ComparedWorkspaces) => string;
 
 const at = ({ file, line, column }: FilePlace) => `${file}:${line}:${column}`;
 
-/** `3 differences in 2,000 sessions, which reached all 9 changed lines`. */
-function sumOf({ differences, sessions, lines }: Compared): string {
-  const found =
-    differences.length === 0 ? 'nothing differs' : counted(differences.length, 'difference');
-  if (sessions === 0) return `${found}: nothing in it changed`;
-  const played = `${found} in ${sessions.toLocaleString('en-GB')} sessions`;
-  const reached = lines.filter(({ isReached }) => isReached).length;
-  if (lines.length === 0) return played;
-  return reached === lines.length
-    ? `${played}, which reached ${lines.length === 1 ? 'the changed line' : `all ${lines.length} changed lines`}`
-    : `${played}, which reached ${reached} of ${counted(lines.length, 'changed line')}`;
-}
-
 /** `20-pilot: 8, 9 (former version)`: lines that no session came to. */
 function unreached({ lines }: Compared): string[] {
   const groups = new Map<string, number[]>();
@@ -66,7 +53,7 @@ function text({ forms, added, removed }: ComparedWorkspaces): string {
       const also = one.alsoOf(difference);
       if (also.length > 0) lines.push(`    with it: ${onOneLine(also.join(', '))}`);
     }
-    lines.push(`${one.form}: ${sumOf(one)}`);
+    lines.push(`${one.form}: ${comparedInWords(one)}`);
     for (const line of unreached(one)) lines.push(`    not reached: ${line}`);
   }
   return `${lines.join('\n')}\n`;
@@ -120,7 +107,7 @@ function markdown({ forms, added, removed }: ComparedWorkspaces): string {
       if (also.length > 0) parts.push(`  - with it: ${inMarkdown(also.join(', '))}`);
     }
     if (one.differences.length > 0) parts.push('');
-    const sum = sumOf(one);
+    const sum = comparedInWords(one);
     parts.push(`${sum[0]!.toUpperCase()}${sum.slice(1)}.`, '');
     for (const line of unreached(one)) parts.push(`- Not reached: ${inMarkdown(line)}`);
     if (unreached(one).length > 0) parts.push('');
@@ -139,7 +126,7 @@ function html({ forms, added, removed }: ComparedWorkspaces): string {
       const also = one.alsoOf(difference);
       return `${inHtml(one.toldOf(difference))}${also.length === 0 ? '' : ` <small>With it: ${inHtml(also.join(', '))}.</small>`}`;
     });
-    return `<h2>${inHtml(one.title)}</h2>\n${items(told)}<p>${inHtml(sumOf(one))}.</p>\n${items(unreached(one).map((line) => `Not reached: ${inHtml(line)}`))}`;
+    return `<h2>${inHtml(one.title)}</h2>\n${items(told)}<p>${inHtml(comparedInWords(one))}.</p>\n${items(unreached(one).map((line) => `Not reached: ${inHtml(line)}`))}`;
   });
   const whole = [
     ...added.map((title) => `New form: ${inHtml(title)}`),

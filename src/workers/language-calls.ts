@@ -35,6 +35,7 @@ export const LANGUAGE_CALLS = {
   format: z.tuple([Source, Position]),
   idleParts: z.tuple([]),
   mentions: z.tuple([z.array(Source)]),
+  change: z.tuple([z.array(Source), z.array(Source)]),
   map: z.tuple([]),
 };
 

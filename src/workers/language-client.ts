@@ -1,5 +1,6 @@
 /** The language worker and the compiler's, as the bench starts them. */
 import { wrap } from 'comlink';
+import { NO_CHANGE } from '../core/compare/version';
 import type { Mentions } from '../core/explore/mentions';
 import type { Diagnostic } from '../core/language/answers';
 import type { FormMap } from '../core/language/map';
@@ -72,6 +73,7 @@ const OF_LANGUAGE: Unanswered<LanguageCalls> = {
   format: none,
   idleParts: () => [],
   mentions: () => noMentions,
+  change: () => NO_CHANGE,
   map: () => noMap,
 };
 

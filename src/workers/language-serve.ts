@@ -2,6 +2,7 @@
  * The language service as a worker offers it: keeps TypeScript warm over the behaviours of one form. Compiling is a
  * worker's of its own (`compiler-serve.ts`), so that a keystroke never waits for it.
  */
+import { changeBetween } from '../core/compare/change';
 import { mentionsOf } from '../core/explore/mentions';
 import { formatted } from '../core/language/format';
 import { libs } from '../core/language/generated/libs';
@@ -54,6 +55,7 @@ export function languageCalls() {
     format: (source, position) => formatted(source, position),
     idleParts: () => language.idleParts(),
     mentions: (sources) => mentionsOf(sources),
+    change: (before, after) => changeBetween(before, after),
     map: () => language.map(),
   } satisfies Calls<typeof LANGUAGE_CALLS>);
 }

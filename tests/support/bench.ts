@@ -1,5 +1,6 @@
 /** A whole bench without a browser: its engine runs here, the server and the language worker answer by hand. */
 import { vi } from 'vitest';
+import { NO_CHANGE } from '@/core/compare/version';
 import { mentionsOf } from '@/core/explore/mentions';
 import { materialFor } from './hosts';
 import { compileDetailed } from '@/core/language/compile';
@@ -49,6 +50,7 @@ function languageWorker(done: string[]) {
     diagnose: () => Promise.resolve([]),
     idleParts: () => Promise.resolve([]),
     mentions: (sources: readonly Source[]) => Promise.resolve(mentionsOf(sources)),
+    change: () => Promise.resolve(NO_CHANGE),
     expressionFault: () => Promise.resolve(null),
     completeAsked: () => Promise.resolve([]),
     compileDetailed: (source: Source, watches: readonly Watch[]) =>

@@ -9,6 +9,7 @@ import { namesFor } from '../tape/words';
 import { compare, type Compared } from './compare';
 import { changeBetween } from './change';
 import { alsoInWords, toldOfDifference } from './told';
+import { NO_CHANGE } from './version';
 
 const FIELDS = [choice('pilot', ['none', 'own']), text('licence'), number('length')];
 const FORM = formWith(FIELDS);
@@ -187,7 +188,7 @@ test('the same seed finds the same, no more sessions are played than it may, and
   const ended = compare(...versions, {
     seed: 1,
     sessions: 200,
-    change: { words: [], running: { before: [], after: [] } },
+    change: NO_CHANGE,
     goOn: (played) => played < 9,
   });
   expect([ended.sessions, ended.cut]).toEqual([9, true]);

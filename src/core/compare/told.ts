@@ -1,6 +1,8 @@
 /** A difference told to people: what somebody meets in the later version, and what in the former one, in the form's labels. */
 import { inLabels, meets, sentence, whoIn, type Known } from '../explore/told';
+import { counted } from '../counted';
 import type { Names } from '../tape/words';
+import type { Compared } from './compare';
 import type { Difference, MetBeside, Stop } from './difference';
 
 /** Two sentences. `known` and `names` are those of the later version. */
@@ -90,3 +92,18 @@ const BESIDE: Readonly<Record<MetBeside, InWords>> = {
 
 const isBeside = (aspect: Difference['aspect']): aspect is MetBeside => aspect in BESIDE;
 const isNone = (met: unknown) => (met as readonly unknown[]).length === 0;
+
+type Sum = Pick<Compared, 'differences' | 'sessions' | 'lines'>;
+
+/** `3 differences in 2,000 sessions, which reached all 9 changed lines`. */
+export function comparedInWords({ differences, sessions, lines }: Sum): string {
+  const found =
+    differences.length === 0 ? 'nothing differs' : counted(differences.length, 'difference');
+  if (sessions === 0) return `${found}: nothing in it changed`;
+  const played = `${found} in ${sessions.toLocaleString('en-GB')} sessions`;
+  const reached = lines.filter(({ isReached }) => isReached).length;
+  if (lines.length === 0) return played;
+  return reached === lines.length
+    ? `${played}, which reached ${lines.length === 1 ? 'the changed line' : `all ${lines.length} changed lines`}`
+    : `${played}, which reached ${reached} of ${counted(lines.length, 'changed line')}`;
+}

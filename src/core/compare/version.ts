@@ -26,3 +26,6 @@ export interface Change {
   /** Changed lines that run with a handler, a rule or a function, by version. */
   running: { before: readonly ChangedLine[]; after: readonly ChangedLine[] };
 }
+
+/** Where nobody could tell what changed: everything is tried alike. */
+export const NO_CHANGE: Change = { words: [], running: { before: [], after: [] } };

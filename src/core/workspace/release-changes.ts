@@ -1,7 +1,12 @@
 /** What a release that is about to be made changes, as the server says and the bench shows. */
+import type { Form } from '../form/definition';
+import type { Service } from '../form/service';
+import type { Table } from '../form/table';
 import { inWords } from '../form/value';
 import { combinationInWords, outcomeChanges, unfolded } from '../scenario/grid';
 import type { NamedScenario } from '../scenario/opening';
+import type { Source } from '../script/header';
+import type { CompiledScript } from '../session/tie';
 import type { FileDifference } from './difference';
 
 /** Cells told of one by one for each grid. */
@@ -41,10 +46,22 @@ export function gridCellsChanged(
   });
 }
 
+/** The form as a release has it, to be used beside the form as it is now. */
+export interface FormerVersion {
+  form: Form;
+  tables: readonly Table[];
+  services: readonly Service[];
+  /** The scripts by which its services answer, compiled. */
+  answering: readonly CompiledScript[];
+  sources: readonly Source[];
+}
+
 export interface ReleaseChanges {
   /** The number that the next release gets. */
   next: number;
   last: { number: number; madeBy: string | null; reason: string | null; failing: string[] } | null;
+  /** The last release's; null where there is none. */
+  former: FormerVersion | null;
   differences: FileDifference[];
   /** Scripts whose text differs; null where there is none. */
   scripts: { name: string; before: string | null; after: string | null }[];

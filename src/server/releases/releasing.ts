@@ -43,6 +43,16 @@ export async function changesSinceRelease(name: string): Promise<ReleaseChanges>
       last === null
         ? null
         : { number: last.number, madeBy: last.madeBy, reason: last.reason, failing: last.failing },
+    former:
+      last === null
+        ? null
+        : {
+            form: last.material.form,
+            tables: last.material.tables,
+            services: last.material.services,
+            answering: last.material.answering,
+            sources: last.sources.map(({ name: of, text }) => ({ name: of, text })),
+          },
     differences:
       then === null
         ? []

@@ -40,7 +40,7 @@ export function createBench(
   const tests = benchTests(core, screen, code, form);
   const faults = benchFaults(core, screen, code, form, tape, tests.keepOffered);
   const behaviours = benchBehaviours(core, screen, code, tests.drafts);
-  const release = benchRelease(core, screen);
+  const release = benchRelease(core, screen, code);
   const folder = benchFolder(core, code, tests, structure);
   const left = benchLeft(core, code.texts, structure, tests.drafts);
 

@@ -1,15 +1,22 @@
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
-import { benchOf } from '../../../../tests/support/bench';
+import { benchOf, VISIT } from '../../../../tests/support/bench';
 import { drawn } from '../../../../tests/support/drawn';
+import type { Difference } from '@/core/compare/difference';
 import type { ReleaseChanges } from '@/core/workspace/release-changes';
+import * as compareInBrowser from '@/workers/compare-in-browser';
+import { WorkFailed } from '@/workers/watched';
 import { ReleaseDialog } from './dialog';
 
-afterEach(() => vi.unstubAllGlobals());
+afterEach(() => {
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
 
 const CHANGES: ReleaseChanges = {
   next: 3,
   last: { number: 2, madeBy: 'mira', reason: null, failing: [] },
+  former: null,
   differences: [
     { file: 'forms/visit/form.json', says: 'Vessel is required now' },
     { file: 'forms/visit/behaviours/10-a.ts', says: 'changed' },
@@ -81,4 +88,60 @@ test('a refused release stays open and says why', async () => {
   fireEvent.click(make);
   expect(await screen.findByText('Somebody saved meanwhile.')).toBeTruthy();
   expect(done).not.toHaveBeenCalled();
+});
+
+test('says first what changes for people, as it is found, and stops when the dialog goes', async () => {
+  const asked = vi.spyOn(compareInBrowser, 'compareInWorker');
+  let end = (_compared: Awaited<ReturnType<typeof compareInBrowser.compareInWorker>>) => undefined;
+  asked.mockImplementation(
+    (_request, _progress, stop) =>
+      new Promise((resolve, reject) => {
+        end = (compared) => void resolve(compared);
+        stop.addEventListener('abort', () => reject(new WorkFailed('It was stopped.')));
+      }),
+  );
+  const former = { form: VISIT, tables: [], services: [], answering: [], sources: [] };
+  await dialog({ former });
+  await waitFor(() => expect(asked).toHaveBeenCalledTimes(1));
+  const [request, progress, stop] = asked.mock.calls[0]!;
+  expect(request.before.material).toMatchObject({ form: VISIT, traced: true });
+  expect(screen.getByRole('status').textContent).toBe('Using both versions: 0 sessions so far.');
+  const difference: Difference = {
+    part: 'vessel',
+    aspect: 'required',
+    before: false,
+    after: true,
+    way: {
+      opening: {
+        person: { key: 'mira', name: 'Mira', roles: [] },
+        record: null,
+        launch: {},
+        clock: 0,
+        seed: 1,
+        newId: 'new',
+      },
+      steps: [],
+    },
+    lines: { before: null, after: null },
+    follows: null,
+    also: [{ part: '@form', aspect: 'submit' }],
+  };
+  const told =
+    'Whoever opens the form has to fill in Vessel. In the former version, Vessel is not required. With it: submitting.';
+  act(() => progress(40, [difference]));
+  expect(screen.getByText(/has to fill in Vessel/).textContent).toBe(told);
+  expect(screen.getByRole('status').textContent).toBe('Using both versions: 40 sessions so far.');
+  await act(async () => end({ differences: [difference], sessions: 1200, lines: [], cut: false }));
+  expect(screen.getByRole('status').textContent).toBe('1 difference in 1,200 sessions.');
+  expect(stop.aborted).toBe(false);
+  cleanup();
+  expect(stop.aborted).toBe(true);
+});
+
+test('nothing is compared where nothing changed', async () => {
+  const asked = vi.spyOn(compareInBrowser, 'compareInWorker');
+  const former = { form: VISIT, tables: [], services: [], answering: [], sources: [] };
+  await dialog({ former, differences: [] });
+  expect(screen.getByText('Nothing has changed.')).toBeTruthy();
+  expect(asked).not.toHaveBeenCalled();
 });

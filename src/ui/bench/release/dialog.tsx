@@ -8,6 +8,7 @@ import { Button, Line, Mono, Notice } from '../../kit';
 import { lazily } from '../../lazily';
 import { WindowTitle } from '../../window';
 import type { Bench } from '../create-bench';
+import { ForPeople } from './for-people';
 
 const Comparison = lazily(
   () => import('../code/comparison').then((module) => module.Comparison),
@@ -72,6 +73,9 @@ export function ReleaseDialog({ bench, onDone }: { bench: Bench; onDone: () => v
               {last.failing.length === 1 ? 'a scenario' : `${last.failing.length} scenarios`}{' '}
               failed: “{last.reason}”
             </Box>
+          )}
+          {changes.former !== null && (differences.length > 0 || scripts.length > 0) && (
+            <ForPeople bench={bench} former={changes.former} />
           )}
           {last != null && differences.length === 0 && scripts.length === 0 && (
             <Box>Nothing has changed.</Box>
