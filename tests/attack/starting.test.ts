@@ -133,7 +133,8 @@ test.each(
 )(
   'npm start, ended by %s to %s, leaves neither server nor database',
   async (signal, whom) => {
-    const npm = spawn('npm', ['start'], {
+    // What started this may be deaf to SIGHUP, as nohup makes it, and whatever it starts would be too.
+    const npm = spawn('env', ['--default-signal=HUP', 'npm', 'start'], {
       env: { ...env(), PORT: String(APP_PORT) },
       stdio: 'ignore',
       detached: true,
