@@ -71,8 +71,8 @@ const REPEATED: Partial<Record<Finding['kind'], (asked: Asked) => Repeat | null>
     common: whole,
     repeat: (search, common) => atLoad(search, search.play(opening, common)),
   }),
-  zone: ({ otherOpening, whole }) => ({
-    common: whole,
+  zone: ({ otherOpening, theirs }) => ({
+    common: rowsWhole(theirs),
     repeat: (search, common) => zones(search, { ...otherOpening, zone: undefined }, common),
   }),
   'launched-differs': ({ opening: { launch }, otherOpening }) => ({

@@ -2,6 +2,7 @@
 import { describe, expect, test } from 'vitest';
 import {
   choice,
+  datetime,
   formWith,
   number,
   page,
@@ -456,6 +457,18 @@ on.change(fields.pilot, ({ by }) => { if (by === "person") arrange(); });`;
   };
   const now = stillFound(finding, ground, mentions, await stageOf(material));
   expect(now?.lines).toEqual([{ behaviour: '10-a', line: 1, tie: 3 }]);
+});
+
+test('moments are entered by the clock on the wall of each zone: what depends on their hour there is the same', async () => {
+  const late = (hour: string) =>
+    `keep(() => { const at = fields.ends.value; fields.licence.required = at !== null && ${hour} >= 10; });`;
+  const kinds = async (hour: string) =>
+    wrong(
+      await searched(late(hour), { sessions: 150 }, formWith([...FIELDS, datetime('ends')])),
+    ).map(({ kind, part }) => `${kind} ${part}`);
+  const there = 'Temporal.Instant.from(at).toZonedDateTimeISO(Temporal.Now.timeZoneId()).hour';
+  expect(await kinds(there)).toEqual([]);
+  expect(await kinds('new Date(at).getUTCHours()')).toEqual(['zone licence']);
 });
 
 test('a stop that nobody can mend is found though there is much that could be entered besides', async () => {

@@ -119,14 +119,37 @@ const ZONES = [
   { zone: 'Pacific/Honolulu', hours: -10, at: '21:00' },
 ] as const;
 
-/** At the same time by the clock on the wall everything is the same. */
+/** A moment as fields hold it. */
+const isMoment = (value: unknown): value is string =>
+  typeof value === 'string' && /^\d{4}-\d\d-\d\dT[\d:.]+Z$/.test(value);
+
+/** The moment at which the clock on the wall shows the same so many hours east of here. */
+const eastwards = (value: Value, hours: number): Value =>
+  isMoment(value)
+    ? new Date(Date.parse(value) - hours * 3_600_000).toISOString().replace('.000Z', 'Z')
+    : value;
+
+/** The same entered by the clock on the wall. */
+function enteredEast(step: HeldStep, hours: number): HeldStep {
+  if ('set' in step) return { ...step, to: eastwards(step.to, hours) };
+  if (!('addRow' in step) || step.with === undefined || Array.isArray(step.with)) return step;
+  const cells = Object.entries(step.with).map(([cell, value]) => [cell, eastwards(value, hours)]);
+  return { ...step, with: Object.fromEntries(cells) as Values };
+}
+
+/** At the same time by the clock on the wall everything is the same, with moments entered by that clock too. */
 export function zones(search: Exploration, opening: Opening, steps: readonly HeldStep[]): void {
   if (!search.mentions.asks.clock) return;
+  // A moment that was saved is another time of day there.
+  if (Object.values(opening.record?.values ?? {}).some(isMoment)) return;
   const day = dayAt(search.ground.clock);
   for (const { zone, hours, at } of ZONES) {
     const utc = Date.parse(`${day}T${at}:00Z`);
     const here = search.quietly({ ...opening, clock: utc }, steps);
-    const there = search.quietly({ ...opening, zone, clock: utc - hours * 3_600_000 }, steps);
+    const there = search.quietly(
+      { ...opening, zone, clock: utc - hours * 3_600_000 },
+      steps.map((step) => enteredEast(step, hours)),
+    );
     if (!isSound(here) || !isSound(there)) continue;
     for (const difference of differencesOf(search.ground.form, here, there)) {
       const { part, aspect, one, other } = difference;
