@@ -7,7 +7,7 @@ import type { FormerVersion } from '@/core/workspace/release-changes';
 import { counted } from '@/core/counted';
 import { useMaterial, useNames } from '../common/use-bench';
 import type { Bench } from '../create-bench';
-import type { ComparedSoFar } from './release';
+import type { ComparedSoFar } from './comparing';
 
 const NOTHING_YET: ComparedSoFar = { differences: [], sessions: 0, compared: null };
 
