@@ -20,8 +20,8 @@ import { openedHow } from '@/core/scenario/opening-words';
 import { OpeningDialog } from './form/opening';
 import { useFoundProblems } from './common/use-found';
 import { Problems, problemsOf } from './problems';
-import { ReleaseDialog } from './release/dialog';
 import { StarterDialog } from './behaviours/starter-window';
+import { lazily } from '../lazily';
 import type { Bench } from './create-bench';
 import { useRoom } from '../use-room';
 import { useMaterial } from './common/use-bench';
@@ -29,6 +29,11 @@ import { Window, WindowTitle } from '../window';
 
 /** Stands in the list of records for all that are not in it. */
 const OTHER = '@other';
+
+const ReleaseDialog = lazily(
+  () => import('./release/dialog').then((module) => module.ReleaseDialog),
+  () => <Box p="16px">Opening…</Box>,
+);
 
 export function BenchHead({ bench }: { bench: Bench }) {
   const material = useMaterial(bench);

@@ -8,15 +8,11 @@ import { Button, Line, Mono, Notice } from '../../kit';
 import { lazily } from '../../lazily';
 import { WindowTitle } from '../../window';
 import type { Bench } from '../create-bench';
+import { ForPeople } from './for-people';
 
 const Comparison = lazily(
   () => import('../code/comparison').then((module) => module.Comparison),
   () => <Box>Comparing…</Box>,
-);
-
-const ForPeople = lazily(
-  () => import('./for-people').then((module) => module.ForPeople),
-  () => <Box mt="8px">Comparing…</Box>,
 );
 
 export function ReleaseDialog({ bench, onDone }: { bench: Bench; onDone: () => void }) {
