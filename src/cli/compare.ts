@@ -155,7 +155,7 @@ async function compareForm(
   };
 }
 
-/** What comparisons with several seeds came to. */
+/** Two comparisons with different seeds as one. */
 function together(one: Compared, other: Compared): Compared {
   return {
     differences: byCause([...one.differences, ...other.differences]),

@@ -8,15 +8,15 @@ import type { FilePlace } from './searched-form';
 export interface ComparedForm extends Compared {
   form: string;
   title: string;
-  /** What happens to whom, now and formerly, in sentences. */
+  /** What people meet now and met formerly, in sentences. */
   toldOf(difference: Difference): string;
-  /** What else has the same cause, by its labels. */
+  /** Labels of the other parts that differ for the same cause. */
   alsoOf(difference: Difference): string[];
   wayOf(difference: Difference): string;
   placesOf(difference: Difference): { before: FilePlace | null; after: FilePlace | null };
 }
 
-/** What two workspaces came to. */
+/** The differences between two workspaces. */
 export interface ComparedWorkspaces {
   forms: readonly ComparedForm[];
   /** Titles of forms that only one of them has. */

@@ -61,8 +61,7 @@ export class Both {
 
   /** The lines that decide what differs. */
   linesOf(differing: Differing, played: Played): Difference['lines'] {
-    const { before, after } = this.#deciding(played, differing);
-    return { before: before?.at ?? null, after: after?.at ?? null };
+    return linesOf(this.#deciding(played, differing));
   }
 
   /** What differs at the end of a session, where `all` does. */
@@ -72,11 +71,12 @@ export class Both {
     played: Played,
     all: readonly Differing[],
   ): Difference {
+    const deciding = this.#deciding(played, differing);
     return {
       ...differing,
       way: { opening, steps: played.after.steps },
-      lines: this.linesOf(differing, played),
-      follows: followed(differing, this.#deciding(played, differing), all),
+      lines: linesOf(deciding),
+      follows: followed(differing, deciding, all),
       also: [],
     };
   }
@@ -109,6 +109,11 @@ interface Deciding {
   before: Decided | null;
   after: Decided | null;
 }
+
+const linesOf = ({ before, after }: Deciding): Difference['lines'] => ({
+  before: before?.at ?? null,
+  after: after?.at ?? null,
+});
 
 /** The key of the difference that another one follows from: the scripts that decide it had read that, or it is stopped there. */
 function followed(

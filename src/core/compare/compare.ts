@@ -62,15 +62,15 @@ export function compare(
   const versions = { before, after };
   const renames = renamesBetween(before.ground.form, after.ground.form);
   const changed = changedLines(before.sources, after.sources);
-  if (isSameGround(before, after) && changed.before.length + changed.after.length === 0)
+  const isSame = isSameGround(before, after);
+  if (isSame && changed.before.length + changed.after.length === 0)
     return { differences: [], sessions: 0, lines: [], cut: false };
   const checkpoints = { before: new Checkpoints(), after: new Checkpoints() };
   const both = new Both(versions, renames, checkpoints);
   const found = new Found(both);
   const reached = new Set<string>();
   const everywhere =
-    !isSameGround(before, after) ||
-    [...changed.before, ...changed.after].some(({ script }) => isModule(`${script}.ts`));
+    !isSame || [...changed.before, ...changed.after].some(({ script }) => isModule(`${script}.ts`));
   let played = 0;
   let cut = false;
   for (const [round, { which, share }] of ROUNDS.entries()) {
@@ -152,21 +152,22 @@ class Found {
 
   /** Plays a session on both versions; what differs at its end and is not known is found where it differs first. */
   look({ opening, steps }: Shared): void {
-    if (this.#unknown(this.both.play({ opening, steps })).length === 0) return;
+    const end = this.both.play({ opening, steps });
+    if (this.#unknown(end, this.both.differing(end)).length === 0) return;
     for (let count = 0; count <= steps.length; count++) {
       const start = { opening, steps: steps.slice(0, count) };
       const played = this.both.play(start);
-      const unknown = this.#unknown(played);
-      if (unknown.length === 0) continue;
       const all = this.both.differing(played);
+      const unknown = this.#unknown(played, all);
+      if (unknown.length === 0) continue;
       for (const one of unknown) this.#note(one, start, played, all);
       return;
     }
   }
 
   /** What differs, but for what a session that was as short has shown, by the same lines. */
-  #unknown(played: Played): Differing[] {
-    return this.both.differing(played).filter((one) => {
+  #unknown(played: Played, all: readonly Differing[]): Differing[] {
+    return all.filter((one) => {
       const known = this.#found.get(keyOf(one));
       if (known === undefined) return true;
       const same = known.get(JSON.stringify(this.both.linesOf(one, played)));

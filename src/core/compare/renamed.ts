@@ -6,7 +6,7 @@ import type { Field, Form } from '../form/definition';
 import { cellsOf, fieldsOf } from '../form/fields';
 import { containersOf } from '../form/outline';
 import type { Value, Values } from '../form/value';
-import type { Opening, Step } from '../session/step';
+import { kindOfStep, STEP_KINDS, type Opening, type Step } from '../session/step';
 
 /** Names of the one version in those of the other, as they stand: `goods`, or `goods.weight` for a cell. */
 export type Renames = ReadonlyMap<string, string>;
@@ -83,27 +83,14 @@ export function renamedPart(part: string, renames: Renames): string {
 export function renamedStep<S extends Step>(step: S, renames: Renames): S {
   if (renames.size === 0) return step;
   const now: Record<string, unknown> = { ...step };
-  for (const key of NAMING)
-    if (typeof now[key] === 'string') now[key] = renamedPart(now[key], renames);
+  const kind = kindOfStep(step);
+  if (STEP_KINDS[kind].namesPart) now[kind] = renamedPart(String(now[kind]), renames);
   if ('addRow' in step && step.with !== undefined) {
     const cells = (of: Values) => renamedCells(step.addRow, of, renames);
     now.with = Array.isArray(step.with) ? step.with.map(cells) : cells(step.with);
   }
   return now as S;
 }
-
-/** Keys of steps whose value names a part. */
-const NAMING = [
-  'set',
-  'input',
-  'focus',
-  'blur',
-  'click',
-  'addRow',
-  'removeRow',
-  'moveRow',
-  'fromChild',
-];
 
 function renamedCells(rows: string, cells: Values, renames: Renames): Values {
   return Object.fromEntries(

@@ -36,20 +36,22 @@ const OWN = 4;
 const isForPeople = ({ scriptOnly }: Field) => scriptOnly !== true;
 
 export function driversOf(ground: Ground, mentions: Mentions): Driver[] {
-  return fieldsOf(ground.form)
-    .filter((field) => field.kind !== 'rows' && isForPeople(field))
-    .map((field) => ({
-      address: field.name,
-      field,
-      values: valuesOf(field, ground, mentions, [field.name]),
-    }));
+  return driversOfFields(ground, mentions, isForPeople);
 }
 
 /** Fields for scripts alone of a form that lists children: what they hand back goes there. */
 export function returnedDriversOf(ground: Ground, mentions: Mentions): Driver[] {
   if ((ground.form.children ?? []).length === 0) return [];
+  return driversOfFields(ground, mentions, (field) => !isForPeople(field));
+}
+
+function driversOfFields(
+  ground: Ground,
+  mentions: Mentions,
+  isAmong: (field: Field) => boolean,
+): Driver[] {
   return fieldsOf(ground.form)
-    .filter((field) => field.kind !== 'rows' && !isForPeople(field))
+    .filter((field) => field.kind !== 'rows' && isAmong(field))
     .map((field) => ({
       address: field.name,
       field,
