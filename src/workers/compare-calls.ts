@@ -1,5 +1,6 @@
 /** What a comparison's worker is asked and what it replies; each read by its schema on the other side. */
 import * as z from 'zod';
+import { USUAL_REPLIES } from './work-serve';
 import type { Compared } from '../core/compare/compare';
 import type { Difference } from '../core/compare/difference';
 import { AtSchema, FormRequestSchema, WaySchema } from './search-calls';
@@ -52,13 +53,12 @@ const ComparedSchema: z.ZodType<Compared> = z.strictObject({
 });
 
 export const CompareReplySchema = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('alive') }),
+  ...USUAL_REPLIES,
   z.strictObject({
     type: z.literal('progress'),
     sessions: z.number(),
     differences: z.array(DifferenceSchema),
   }),
   z.strictObject({ type: z.literal('done'), compared: ComparedSchema }),
-  z.strictObject({ type: z.literal('failed'), how: z.string() }),
 ]);
 export type CompareReply = z.infer<typeof CompareReplySchema>;

@@ -1,5 +1,6 @@
 /** What a search's worker is asked and what it replies; each read by its schema on the other side. */
 import * as z from 'zod';
+import { USUAL_REPLIES } from './work-serve';
 import { KINDS, type Finding } from '../core/explore/finding';
 import type { Mentions } from '../core/explore/mentions';
 import type { Searched } from '../core/explore/search';
@@ -99,7 +100,7 @@ export const SearchedSchema: z.ZodType<Searched> = z.strictObject({
 });
 
 export const SearchReplySchema = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('alive') }),
+  ...USUAL_REPLIES,
   /** What is still there of what was known. */
   z.strictObject({ type: z.literal('again'), findings: z.array(FindingSchema) }),
   z.strictObject({
@@ -108,6 +109,5 @@ export const SearchReplySchema = z.discriminatedUnion('type', [
     findings: z.array(FindingSchema),
   }),
   z.strictObject({ type: z.literal('done'), searched: SearchedSchema }),
-  z.strictObject({ type: z.literal('failed'), how: z.string() }),
 ]);
 export type SearchReply = z.infer<typeof SearchReplySchema>;

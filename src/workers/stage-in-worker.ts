@@ -6,9 +6,6 @@ import { needsTemporal, Sandbox } from '../core/sandbox/sandbox';
 import type * as z from 'zod';
 import type { FormRequestSchema } from './search-calls';
 
-/** Milliseconds between two words about how far the work is. */
-export const PROGRESS_EACH = 250;
-
 export async function stageWith(
   { material, people, records, parents, clock }: z.output<typeof FormRequestSchema>,
   alive: () => void,

@@ -2,6 +2,7 @@
 import type * as z from 'zod';
 import { SEARCH_SILENCE } from '../core/limits';
 import { TICK, WorkingTime } from '../core/sandbox/working-time';
+import type { UsualReply } from './work-serve';
 
 /** The work could not come to its end; the message says why, for people. */
 export class WorkFailed extends Error {}
@@ -17,9 +18,6 @@ export interface WorkPort<Request> {
   end(): void;
 }
 
-/** What such workers say besides their own. */
-type Usual = { type: 'alive' } | { type: 'failed'; how: string };
-
 /**
  * Does one piece of work and ends its worker. `hear` is told everything else that it says, and gives what it came to, once it
  * is done. `stop` ends it early: then it is rejected with WorkFailed.
@@ -27,8 +25,8 @@ type Usual = { type: 'alive' } | { type: 'failed'; how: string };
 export function watchedWork<Request, Reply extends { type: string }, Done>(
   port: WorkPort<Request>,
   request: Request,
-  replies: z.ZodType<Reply | Usual>,
-  hear: (reply: Exclude<Reply, Usual>) => Done | undefined,
+  replies: z.ZodType<Reply | UsualReply>,
+  hear: (reply: Exclude<Reply, UsualReply>) => Done | undefined,
   stop?: AbortSignal,
 ): Promise<Done> {
   const time = new WorkingTime(() => port.used());
@@ -50,7 +48,7 @@ export function watchedWork<Request, Reply extends { type: string }, Done>(
       const { data } = reply;
       if (data.type === 'alive') return;
       if (data.type === 'failed') return fail((data as { how: string }).how);
-      const done = hear(data as Exclude<Reply, Usual>);
+      const done = hear(data as Exclude<Reply, UsualReply>);
       if (done !== undefined) resolve(done);
     });
     port.post(request);
