@@ -38,6 +38,8 @@ export interface Setting {
   seed?: number;
   services?: Service[];
   opening?: Partial<Opening>;
+  /** False as where people fill in a form. */
+  invariants?: boolean;
 }
 
 /** A form in use, in whichever host. */
@@ -79,12 +81,13 @@ function makeMaterial(setting: Setting, traced: boolean): Material {
     name: `${name}.ts`,
     text,
   }));
-  return materialOf(
+  const material = materialOf(
     setting.form,
     { tables: setting.tables ?? [], services: setting.services ?? [] },
     sources,
     traced ? 'traced' : 'untraced',
   );
+  return { ...material, invariants: setting.invariants };
 }
 
 const detailed = new WeakMap<Setting, ReturnType<typeof detailedMaterial>>();

@@ -1,4 +1,5 @@
 /** Answers to why as sentences, the same on the bench and on the command line. */
+import type { RunEntry } from '../session/entries';
 import type { SubmitOutcome } from '../session/step';
 import type { Value } from '../form/value';
 import { valueInWords, type Names } from '../tape/words';
@@ -144,7 +145,7 @@ const ROW_DONE: Readonly<Record<string, string>> = {
 };
 
 function runInWords(
-  { sort, title, behaviour }: { sort: 'handler' | 'rule'; title: string; behaviour: string },
+  { sort, title, behaviour }: Pick<RunEntry, 'sort' | 'title' | 'behaviour'>,
   names: Names,
 ): string {
   return sort === 'rule'

@@ -21,6 +21,7 @@ function expected({ kind, part, aspect, met }: Finding): Expectation | null {
   switch (kind) {
     case 'throws':
     case 'cycle':
+    case 'broken':
       return { '@errors': [] } as Expectation;
     case 'stopped-off-screen':
     case 'silent-stop':
@@ -94,6 +95,7 @@ function titleOf(finding: Finding, names: Names): string {
 const SHORT: Partial<Record<Kind, (label: string) => string>> = {
   throws: () => 'No script fails',
   cycle: () => 'The form settles',
+  broken: () => 'What must always hold holds',
   'dead-end': (label) => `${label} does not keep the form from being submitted`,
   'stopped-off-screen': () => 'Nothing off screen stops submitting',
   'silent-stop': () => 'Submitting is not stopped without a word',

@@ -10,6 +10,7 @@ export type Level = 'wrong' | 'may';
 export const KINDS = [
   'throws',
   'cycle',
+  'broken',
   'dead-end',
   'not-back',
   'at-load',

@@ -3,7 +3,7 @@ import type { Form } from '../form/definition';
 import type { Value, Values } from '../form/value';
 import { NOTHING_SEEN, partsSeen, seenAfter, type Seen } from '../scenario/seen';
 import type { RunEntry } from '../session/entries';
-import type { Answer, Opening, PartState, Step } from '../session/step';
+import type { Answer, Broken, Opening, PartState, Step } from '../session/step';
 import type { Failure } from '../wire/failures';
 import type { At } from './finding';
 import type { Stage } from './ground';
@@ -35,6 +35,8 @@ export interface Ran {
   parts: Readonly<Record<string, PartState>>;
   refused: readonly Step[];
   failures: readonly Failure[];
+  /** Invariants that did not hold after some step. */
+  broken: readonly Broken[];
   said: readonly Said[];
   decidedBefore: readonly DecidedBefore[];
   conflicts: readonly { part: string; aspect: string; between: readonly string[] }[];
@@ -161,6 +163,7 @@ export class Player {
       parts: partsSeen(seen, this.form),
       refused,
       failures: answers.flatMap(({ errors }) => errors),
+      broken: answers.flatMap((answer) => answer.broken),
       messages: answers.flatMap(({ messages }) => messages.map(({ text }) => text)),
       ...told,
       stopRuns: answers

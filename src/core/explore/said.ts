@@ -15,7 +15,7 @@ export interface Said {
   aspect: string;
   from: Value;
   to: Value;
-  sort: 'handler' | 'rule';
+  sort: RunEntry['sort'];
   /** What the run read, as `column.aspect`. */
   reads: readonly string[];
   asked: readonly string[];

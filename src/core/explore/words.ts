@@ -7,6 +7,7 @@ import type { Kind, Way } from './finding';
 export const KIND_LABELS: Readonly<Record<Kind, string>> = {
   throws: 'A script fails',
   cycle: 'Does not settle',
+  broken: 'Does not always hold',
   'dead-end': 'No way out',
   'not-back': 'Not taken back',
   'at-load': 'Differs when opened',

@@ -12,8 +12,7 @@ export interface ScriptLine {
 export class GuestRun implements Owner {
   /** By which the session knows it. */
   readonly number: number;
-  /** A rule, which may not wait. */
-  readonly rule: boolean;
+  readonly sort: 'handler' | 'rule' | 'invariant';
   readonly probe: ScriptLine;
   /** Where it was tied, 1-based. */
   readonly line: number;
@@ -30,9 +29,9 @@ export class GuestRun implements Owner {
   /** A wrong use stays a failure even where the script catches it. */
   fault: ScriptError | null = null;
 
-  constructor(number: number, rule: boolean, probe: ScriptLine, line: number) {
+  constructor(number: number, sort: GuestRun['sort'], probe: ScriptLine, line: number) {
     this.number = number;
-    this.rule = rule;
+    this.sort = sort;
     this.probe = probe;
     this.line = line;
   }
@@ -77,14 +76,21 @@ export class Current {
     return this.run;
   }
 
-  /** Something a handler does that is no aspect; refused to rules. */
+  /** Something a handler does that is no aspect; refused to rules and invariants. */
   act(what: string): void {
-    if (this.demand(`${what} was called`).rule) this.wrong(words.notInRule(what));
+    const { sort } = this.demand(`${what} was called`);
+    if (sort === 'rule') this.wrong(words.notInRule(what));
+    if (sort === 'invariant') this.wrong(words.inInvariant(what));
   }
 
   /** The run that waits for a promise. */
   owner(): GuestRun {
     const run = this.demand('a promise was made');
-    return run.rule ? this.fault(new ScriptError('async', words.asyncRule)) : run;
+    return run.sort === 'handler' ? run : this.fault(mayNotWait(run.sort));
   }
+}
+
+/** Rules and invariants say what holds at one moment. */
+export function mayNotWait(sort: 'rule' | 'invariant'): ScriptError {
+  return new ScriptError('async', sort === 'rule' ? words.asyncRule : words.asyncInvariant);
 }

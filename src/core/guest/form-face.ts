@@ -64,7 +64,8 @@ export function formFace(wire: Wire, current: Current): object {
         return fault(
           words.wrongAspect('form', 'message()', 'the tone "info", "warning" or "error"', tone),
         );
-      if (current.demand('form.message() was called').rule) say(Slot.Message, { text, tone });
+      if (current.demand('form.message() was called').sort !== 'handler')
+        say(Slot.Message, { text, tone });
       else wire.act('message', { text, tone: tone as 'info' });
     },
     replaceWith: (text: unknown, options?: unknown) => {

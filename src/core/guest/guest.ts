@@ -9,7 +9,7 @@ import { ScriptError, words } from '../wire/failures';
 import { BY, Came, Cell, Double, Given, Op, Slot, Tag } from '../wire/layout';
 import { makeAsking } from './services-face';
 import { makeClock } from './clock';
-import { Current, GuestRun } from './current';
+import { Current, GuestRun, mayNotWait } from './current';
 import { Face, faceReadsAs } from './face';
 import { makeFaces, type Faces } from './faces';
 import { readFailure } from './failures';
@@ -165,7 +165,7 @@ export function makeGuest(lent: Lent): Guest {
     current.probe = null;
   }
 
-  /** The way most runs go: a rule waits for nothing, so that nothing of it has to be kept. */
+  /** The way most runs go: a rule or an invariant waits for nothing, so that nothing of it has to be kept. */
   function runRule(tie: Tie, run: GuestRun): void {
     const { probe } = tie;
     current.run = run;
@@ -182,10 +182,12 @@ export function makeGuest(lent: Lent): Guest {
         result !== null &&
         (promises.isPromise(result) || 'then' in result)
       )
-        current.fault(new ScriptError('async', words.asyncRule));
+        current.fault(mayNotWait(run.sort as 'rule' | 'invariant'));
       if (run.fault !== null) throw run.fault;
+      if (run.sort === 'invariant' && typeof result !== 'boolean')
+        throw new ScriptError('wrong_value', words.notYesNo('always', result));
       told(probe);
-      cells[Cell.Op] = Came.Ended;
+      cells[Cell.Op] = run.sort === 'invariant' && result === false ? Came.Broken : Came.Ended;
     } catch (caught) {
       failed(probe, run.fault ?? caught);
       run.fault = null;
@@ -194,7 +196,7 @@ export function makeGuest(lent: Lent): Guest {
 
   function runHandler(tie: Tie): void {
     const { probe } = tie;
-    const run = new GuestRun(cells[Cell.Run]!, false, probe, tie.line);
+    const run = new GuestRun(cells[Cell.Run]!, 'handler', probe, tie.line);
     current.run = run;
     current.probe = probe;
     probe.begin(tie.line, cells[Cell.Traced]!);

@@ -15,13 +15,14 @@ export interface Tie {
   readonly probe: Probe;
   /** Where it is tied, 1-based. */
   readonly line: number;
-  /** Of a rule: the run that all its runs are, since it never waits. */
+  /** Of a rule or an invariant: the run that all its runs are, since it never waits. */
   readonly ruleRun: GuestRun | null;
 }
 
 export interface Tying {
   on: object;
   keep: object;
+  always: object;
 }
 
 const SUCH = {
@@ -111,50 +112,43 @@ export function tyingFor(
         : tiedTo(event, sort);
   }
 
-  const rule = (
-    call: string,
-    title: unknown,
-    run: unknown,
-    tell: (tie: number, name: string) => void,
-  ): void => {
-    const [name, body] =
-      typeof title === 'function' ? [`rule in line ${probe.l}`, title] : [title, run];
-    if (typeof name !== 'string' || typeof body !== 'function')
+  const CALLED = { rule: 'keep', invariant: 'always' } as const;
+
+  const holding = (sort: keyof typeof CALLED, field: number | null, given: unknown[]): void => {
+    const call = `${CALLED[sort]}${field === null ? '' : '.each'}`;
+    // An invariant is told by its title; a rule can do without.
+    const untitled = sort === 'rule' && typeof given[0] === 'function';
+    const [title, body] = untitled ? [`rule in line ${probe.l}`, given[0]] : given;
+    if (typeof title !== 'string' || typeof body !== 'function')
       return wrong(words.wrongArguments(call, 'takes a title and a function.'));
-    tell(ties.length, name);
+    wire.act('keep', { sort, tie: ties.length, title, line: probe.l, field });
     ties.push({
       run: body as Tie['run'],
       probe,
       line: probe.l,
-      ruleRun: new GuestRun(-1, true, probe, probe.l),
+      ruleRun: new GuestRun(-1, sort, probe, probe.l),
     });
   };
 
-  const keep = Object.assign(
-    (title: unknown, run: unknown) =>
-      rule('keep', title, run, (number, name) =>
-        wire.act('keep', { tie: number, title: name, line: probe.l }),
-      ),
-    {
-      each: (field: unknown, title: unknown, run: unknown) => {
-        const behind = Face.behind(field);
-        if (behind === null || behind.info.columns === null || behind.row !== null)
-          return wrong(
-            words.wrongArguments(
-              'keep.each',
-              `takes a rows field such as fields.name, not ${inWords(field)}.`,
-            ),
-          );
-        rule('keep.each', title, run, (number, name) =>
-          wire.act('keepEach', { field: behind.number, tie: number, title: name, line: probe.l }),
+  /** `keep` or `always`, with its form for each row. */
+  const holder = (sort: keyof typeof CALLED): object => {
+    const each = (field: unknown, title: unknown, run: unknown): void => {
+      const behind = Face.behind(field);
+      if (behind === null || behind.info.columns === null || behind.row !== null)
+        return wrong(
+          words.wrongArguments(
+            `${CALLED[sort]}.each`,
+            `takes a rows field such as fields.name, not ${inWords(field)}.`,
+          ),
         );
-      },
-    },
-  );
-  Object.freeze(keep.each);
-
-  return {
-    on: Object.freeze(on),
-    keep: Object.freeze(keep),
+      holding(sort, behind.number, [title, run]);
+    };
+    return Object.freeze(
+      Object.assign((title: unknown, run: unknown) => holding(sort, null, [title, run]), {
+        each: Object.freeze(each),
+      }),
+    );
   };
+
+  return { on: Object.freeze(on), keep: holder('rule'), always: holder('invariant') };
 }

@@ -8,9 +8,10 @@ const CHAPTERS: readonly { id: string; title: string; about: string; names: read
   [
     {
       id: 'on-and-keep',
-      title: 'Handlers and rules',
-      about: 'on.… ties a handler to an event, keep(…) keeps a rule.',
-      names: ['on', 'keep', 'TieOptions'],
+      title: 'Handlers, rules and invariants',
+      about:
+        'on.… ties a handler to an event, keep(…) keeps a rule, always(…) says what must hold.',
+      names: ['on', 'keep', 'always', 'TieOptions'],
     },
     {
       id: 'events',

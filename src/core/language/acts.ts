@@ -88,10 +88,10 @@ export type Act = Base &
 export type ActOf<T extends Act['type']> = Extract<Act, { type: T }>;
 
 export interface Block {
-  sort: 'handler' | 'rule';
-  /** The event of a handler; of a rule `keep` or `keep.each`. */
+  sort: 'handler' | 'rule' | 'invariant';
+  /** The event of a handler; of a rule `keep` or `keep.each`, of an invariant `always` or `always.each`. */
   event: string;
-  /** Parts the handler is tied to, or the rows field a rule runs for. */
+  /** Parts the handler is tied to, or the rows field a rule or invariant runs for. */
   tied: PartPath[];
   call: ts.CallExpression;
   /** The function, when it stands in this file. */

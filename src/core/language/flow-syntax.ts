@@ -44,15 +44,26 @@ export const TIED_TO_PART = new Set([
   'rowAdded',
   'rowRemoved',
   'keep.each',
+  'always.each',
 ]);
 
-/** Whether a call ties a handler or a rule. */
+/** What ties a function that depends on what it reads. */
+const HOLDS: Readonly<Record<string, 'rule' | 'invariant' | undefined>> = Object.assign(
+  Object.create(null) as object,
+  { keep: 'rule', always: 'invariant' } as const,
+);
+
+/** Whether a call ties a handler, a rule or an invariant. */
 export function tieOf(node: ts.CallExpression): { sort: Block['sort']; event: string } | null {
   const called = node.expression;
-  if (ts.isIdentifier(called) && called.text === 'keep') return { sort: 'rule', event: 'keep' };
+  if (ts.isIdentifier(called)) {
+    const sort = HOLDS[called.text];
+    return sort === undefined ? null : { sort, event: called.text };
+  }
   if (!ts.isPropertyAccessExpression(called) || !ts.isIdentifier(called.expression)) return null;
-  if (called.expression.text === 'keep' && called.name.text === 'each')
-    return { sort: 'rule', event: 'keep.each' };
+  const each = HOLDS[called.expression.text];
+  if (each !== undefined && called.name.text === 'each')
+    return { sort: each, event: `${called.expression.text}.each` };
   return called.expression.text === 'on' ? { sort: 'handler', event: called.name.text } : null;
 }
 

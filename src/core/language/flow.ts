@@ -32,6 +32,7 @@ const GLOBALS = new Set<string>([
   ...PART_CONSTANTS,
   'on',
   'keep',
+  'always',
   'form',
   'tables',
   'services',
@@ -682,7 +683,7 @@ class Reader {
     const args = [...node.arguments];
     const toPart = TIED_TO_PART.has(event);
     const part = toPart ? this.#see(args.shift() ?? node.expression, env) : NOTHING;
-    if (sort === 'rule' && args[0] !== undefined && !isFunction(args[0]) && args.length > 1)
+    if (sort !== 'handler' && args[0] !== undefined && !isFunction(args[0]) && args.length > 1)
       args.shift();
     const tied = toPart
       ? [...new Set((part.items ?? [part]).flatMap(({ parts }) => parts.map((one) => one.part)))]
@@ -706,7 +707,7 @@ class Reader {
     const given =
       sort === 'handler'
         ? known({ thing: { is: 'event', block } })
-        : event === 'keep.each' && tied[0] !== undefined
+        : event.endsWith('.each') && tied[0] !== undefined
           ? known({ thing: { is: 'row', field: tied[0] } })
           : NOTHING;
     this.#later.push(() => {

@@ -9,6 +9,7 @@ const OF_A_FORM: ReadonlySet<string> = new Set([
   'buttons',
   'on',
   'keep',
+  'always',
   'form',
   'parent',
 ]);
@@ -43,7 +44,7 @@ export function formsNamesIn(file: ts.SourceFile, program: ts.Program, typings: 
 }
 
 function saidOf(name: string): string {
-  if (name === 'on' || name === 'keep')
+  if (name === 'on' || name === 'keep' || name === 'always')
     return `A shared module has no form of its own, so it has no ${name}. Export a function, and call it from a behaviour's ${name}.`;
   return `A shared module has no form of its own, so it has no ${name}. Let a function take what it needs as a parameter, such as (field: Field<number>).`;
 }

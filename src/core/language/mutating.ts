@@ -153,6 +153,8 @@ function mutatedText(
     if (ts.isExpressionStatement(node)) return statement(node);
     if (ts.isReturnStatement(node) && node.expression === undefined && isWithinCondition(node))
       return dropped('return', node);
+    // An invariant judges the others: with a change in it, it would only judge wrongly.
+    if (ts.isCallExpression(node) && isInvariant(node)) return raw(node);
     if (ts.isCallExpression(node) && eventOf(node) !== null) return tied(node);
     if (ts.isArrowFunction(node) && !ts.isBlock(node.body) && isEffect(node.body, file)) {
       const head = source.slice(node.getStart(file), node.body.getStart(file));
@@ -206,6 +208,7 @@ function mutatedText(
   function statement(node: ts.ExpressionStatement): string {
     const { expression } = node;
     if (depth === 0) {
+      if (ts.isCallExpression(expression) && isInvariant(expression)) return raw(node);
       const event = ts.isCallExpression(expression) ? tieOf(expression) : null;
       return event === null ? within(node) : dropped(event === 'load' ? 'load' : 'handler', node);
     }
@@ -285,6 +288,13 @@ function mutatedText(
     at = one.end;
   }
   return out + source.slice(at);
+}
+
+/** Whether a call ties an invariant. */
+function isInvariant(node: ts.CallExpression): boolean {
+  const { expression } = node;
+  const called = ts.isPropertyAccessExpression(expression) ? expression.expression : expression;
+  return ts.isIdentifier(called) && called.text === 'always';
 }
 
 /** What a call at the top level ties: the event of `on.…`, `rule` for `keep` and its like; null for any other call. */

@@ -342,6 +342,15 @@ declare const keep: {
   each<V, C>(field: RowsField<V, C>, title: string, rule: (row: Row<V, C>) => void): void;
   each<V, C>(field: RowsField<V, C>, rule: (row: Row<V, C>) => void): void;
 };
+/**
+ * What must always hold, as a check of the form's other behaviours. It reads and returns true or false; it runs once a
+ * step is still, when something that it read has changed. People see nothing of it.
+ */
+declare const always: {
+  (title: string, holds: () => boolean): void;
+  /** For each row. */
+  each<V, C>(field: RowsField<V, C>, title: string, holds: (row: Row<V, C>) => boolean): void;
+};
 declare const form: {
   readonly isNew: boolean;
   /** The id of the open record; null for a new entry. */

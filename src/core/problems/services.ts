@@ -16,6 +16,7 @@ const WITHHELD = [
   'parent',
   'on',
   'keep',
+  'always',
   'after',
   'services',
   'log',

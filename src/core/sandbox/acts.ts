@@ -32,8 +32,13 @@ const SCHEMAS = {
     overlap: z.enum(['supersede', 'all']),
   }),
   untie: z.strictObject({ tie: number }),
-  keep: z.strictObject({ tie: number, title: z.string(), line }),
-  keepEach: z.strictObject({ field: number, tie: number, title: z.string(), line }),
+  keep: z.strictObject({
+    sort: z.enum(['rule', 'invariant']),
+    tie: number,
+    title: z.string(),
+    line,
+    field: number.nullable(),
+  }),
   rows: z.strictObject({ field: number }),
   addRow: z.strictObject({ field: number, values: offered }),
   removeRow: z.strictObject({ field: number, row: number }),
@@ -86,7 +91,7 @@ export interface Tying {
 
 type Doers = { [A in ActName]: (asked: AskedOf<A>, line: Line) => AnswerTo<A> };
 
-const TYINGS: ReadonlySet<ActName> = new Set(['tie', 'untie', 'keep', 'keepEach', 'zone']);
+const TYINGS: ReadonlySet<ActName> = new Set(['tie', 'untie', 'keep', 'zone']);
 
 /** Whether an act can be done while no form is open. */
 export function isTying(act: ActName): boolean {
@@ -97,20 +102,8 @@ export function isTying(act: ActName): boolean {
 export function tyingDoers(
   numbers: Numbers,
   tying: Tying,
-): Pick<Doers, 'tie' | 'untie' | 'keep' | 'keepEach' | 'zone'> {
+): Pick<Doers, 'tie' | 'untie' | 'keep' | 'zone'> {
   const field = (at: number): Part => partOf(numbers, at, 'field');
-  const made = (tie: number, title: string, line_: number, rows: string | null): null => {
-    tying.tie({
-      is: 'rule',
-      number: tie,
-      behaviour: tying.behaviour(),
-      title,
-      line: tying.line(line_),
-      order: tying.nextOrder(),
-      rows,
-    });
-    return null;
-  };
   return {
     tie({ event, to, tie, line: line_, overlap }) {
       const sort = TIED_TO[event];
@@ -142,11 +135,20 @@ export function tyingDoers(
       tying.untie(tie);
       return null;
     },
-    keep: ({ tie, title, line: line_ }) => made(tie, title, line_, null),
-    keepEach({ field: at, tie, title, line: line_ }) {
-      const part = field(at);
-      if (part.rows === null) throw new Untrue();
-      return made(tie, title, line_, part.name);
+    keep({ sort, tie, title, line: line_, field: at }) {
+      const rows = at === null ? null : field(at);
+      if (rows?.rows === null) throw new Untrue();
+      tying.tie({
+        is: 'rule',
+        sort,
+        number: tie,
+        behaviour: tying.behaviour(),
+        title,
+        line: tying.line(line_),
+        order: tying.nextOrder(),
+        rows: rows?.name ?? null,
+      });
+      return null;
     },
     zone: ({ zone, at }) => wallClock(zone, at) ?? [],
   };
@@ -173,7 +175,7 @@ function done(act: () => void): null {
 export function deskDoers(
   numbers: Numbers,
   desk: Desk,
-): Omit<Doers, 'tie' | 'untie' | 'keep' | 'keepEach' | 'zone'> {
+): Omit<Doers, 'tie' | 'untie' | 'keep' | 'zone'> {
   const rowsField = (at: number): Part => {
     const part = partOf(numbers, at, 'field');
     if (part.rows === null) throw new Untrue();

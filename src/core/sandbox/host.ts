@@ -231,6 +231,7 @@ export class Host implements Scripts {
     if (traced) this.#trace.begin(scripts[this.#questions.running], modules);
     let failure: Ended['failure'] = null;
     let open = false;
+    let broken = false;
     try {
       give();
       const machine = this.machine;
@@ -241,8 +242,9 @@ export class Host implements Scripts {
       if (machine.call(entry)) {
         const came = machine.cells[Cell.Op]!;
         open = came === Came.Open;
+        broken = came === Came.Broken;
         if (came === Came.Failed) failure = this.#wire.takeFailure();
-        else if (came !== Came.Ended && came !== Came.Open)
+        else if (came !== Came.Ended && !open && !broken)
           failure = { code: 'wrong_use', says: new Untrue().message };
         if (traced) this.#trace.empty();
       } else failure = this.#lost();
@@ -256,6 +258,7 @@ export class Host implements Scripts {
     else this.#waits.delete(number);
     const ended: Ended = {
       failure,
+      broken,
       open,
       line: this.#line(),
       fuel: cells[Cell.Fuel]!,

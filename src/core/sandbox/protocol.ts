@@ -28,6 +28,7 @@ export const MaterialSchema = z.strictObject({
   /** Absent from releases made before there were shared modules. */
   modules: z.array(CompiledSchema).default([]),
   traced: z.boolean(),
+  invariants: z.boolean().optional(),
   mutant: z.int().min(0).max(MUTANTS).optional(),
 }) as unknown as z.ZodType<Material>;
 

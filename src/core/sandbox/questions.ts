@@ -270,7 +270,7 @@ export class Questions {
     );
     const doers = this.#open?.doers ?? (isTying(name) ? this.#loading?.doers : undefined);
     if (doers === undefined) throw new Untrue();
-    const ties = name === 'tie' || name === 'keep' || name === 'keepEach';
+    const ties = name === 'tie' || name === 'keep';
     // Ties are numbered one after the other.
     if (ties && (asked as { tie: number }).tie !== this.#ties.length) throw new Untrue();
     const answer = ((doers as Open['doers'])[name] as (asked: unknown, line: Line) => unknown)(

@@ -3,7 +3,8 @@
  * against what was seen at its place. An error or a refusal that no expectation names is a failure too (4-files).
  */
 import type { Form } from '../form/definition';
-import type { Answer, Opening, Step } from '../session/step';
+import type { Answer, Broken, Opening, Step } from '../session/step';
+import { brokenInWords } from '../session/step-words';
 import { beginningOf, isExpect, type Beginning } from './beginning';
 import { caseTitle, expectationOfRow } from './cases';
 import type { Expectation, Open, Scenario, ScenarioStep } from './definition';
@@ -171,9 +172,25 @@ export function missesOf(
   let done = 0;
   let seen = hear(heard, NOTHING_SEEN, answers[0]!, 0);
   let since = { seen, step: 0 };
+  /** An invariant that stays broken is missed once, where it began. */
+  let broken: readonly Broken[] = [];
+  const judge = (entry: number) => {
+    const now = answers[done]!.broken;
+    for (const one of now)
+      if (!broken.some((before) => isSame(before, one)))
+        misses.push({ ...brokenAsUnmet(one), entry, after: done });
+    broken = now;
+  };
+  const doUntil = (after: number, entry: number) => {
+    while (done < after) {
+      seen = hear(heard, seen, answers[++done]!, done);
+      judge(entry);
+    }
+  };
+  judge(0);
   let opening = { messages: heard.messages.length, toParent: heard.toParent.length };
   for (const { after, entry, expect } of expectations) {
-    while (done < after) seen = hear(heard, seen, answers[++done]!, done);
+    doUntil(after, entry);
     const between = { seen: since.seen, steps: steps.slice(since.step, done), opening };
     const unmet = meet(expect, { form, seen, heard, since: between, baseOptions });
     misses.push(...unmet.map((one) => ({ ...one, entry, after: done })));
@@ -181,9 +198,23 @@ export function missesOf(
     opening = { messages: 0, toParent: 0 };
     if (expect['@nothingElse'] === true) since = { seen, step: done };
   }
-  while (done < steps.length) seen = hear(heard, seen, answers[++done]!, done);
+  doUntil(steps.length, last);
   misses.push(...unnamed(heard, {}).map((one) => ({ ...one, entry: last, after: done })));
   return misses;
+}
+
+/** Whether both are of the same invariant, for the same row. */
+function isSame(one: Broken, other: Broken): boolean {
+  return (
+    one.behaviour === other.behaviour &&
+    one.line === other.line &&
+    one.title === other.title &&
+    one.row === other.row
+  );
+}
+
+function brokenAsUnmet(broken: Broken): Pick<Miss, 'part' | 'aspect' | 'says'> {
+  return { part: '@always', aspect: null, says: brokenInWords(broken) };
 }
 
 function hear(heard: Heard, seen: Seen, answer: Answer, step: number): Seen {

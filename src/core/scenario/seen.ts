@@ -9,6 +9,7 @@ import { cellsOf, fieldsOf } from '../form/fields';
 import { isEmpty, type Value, type Values } from '../form/value';
 import { entryOf, isToldName, saidOf } from '../wire/aspects';
 import type {
+  Broken,
   Answer,
   CellState,
   LogLine,
@@ -35,6 +36,8 @@ export interface Seen {
   replaced: Answer['replaced'];
   notice: Answer['notice'];
   failing: Failure[];
+  /** Invariants that do not hold. */
+  broken: readonly Broken[];
   submit: SubmitOutcome | null;
   changed: boolean;
 }
@@ -53,6 +56,7 @@ export const NOTHING_SEEN: Seen = {
   replaced: null,
   notice: null,
   failing: [],
+  broken: [],
   submit: null,
   changed: false,
 };
@@ -66,7 +70,7 @@ export function seenAfter(before: Seen, answer: Answer): Seen {
     for (const name of names)
       parts[name] = { ...parts[name], ...answer.changes[name] } as PartState;
   }
-  const { record, clock, waiting, page, replaced, notice, failing, changed } = answer;
+  const { record, clock, waiting, page, replaced, notice, failing, broken, changed } = answer;
   return {
     parts,
     rows: rowsAfter(before.rows, answer.rows),
@@ -77,6 +81,7 @@ export function seenAfter(before: Seen, answer: Answer): Seen {
     replaced,
     notice,
     failing,
+    broken,
     changed,
     submit: answer.submit ?? before.submit,
   };

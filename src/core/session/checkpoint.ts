@@ -56,6 +56,7 @@ export function checkpointOf({
   services,
   corrections,
   settling,
+  invariants,
   stopping,
 }: Rooms): Restore {
   const restore = inOrder(
@@ -71,6 +72,7 @@ export function checkpointOf({
       services,
       corrections,
       settling,
+      invariants,
     ].map((part) => part.checkpoint()),
   );
   return () => {

@@ -140,6 +140,10 @@ export class CurrentRun {
     const run = this.#run ?? this.#demand(`${aspect.part.name}.${aspect.name} was written`);
     const { part } = aspect;
     const { rule } = run;
+    if (rule?.sort === 'invariant')
+      this.fault(
+        new ScriptError('wrong_use', words.inInvariant(`writing ${part.name}.${aspect.name}`)),
+      );
     if (part.row?.removed === true)
       this.fault(new ScriptError('wrong_use', words.rowGone(part.name)));
     if (rule !== null && rule.row !== null && rule.row !== part.row)
@@ -196,8 +200,20 @@ export class CurrentRun {
   act(what: string): Run & { writes: Writes } {
     if (this.#asking) throw new ScriptError('wrong_use', words.askingOnly);
     const run = this.#demand(`${what} was called`);
-    if (run.rule !== null) this.fault(new ScriptError('wrong_use', words.notInRule(what)));
+    if (run.rule !== null)
+      this.fault(
+        new ScriptError(
+          'wrong_use',
+          run.rule.sort === 'rule' ? words.notInRule(what) : words.inInvariant(what),
+        ),
+      );
     return run as Run & { writes: Writes };
+  }
+
+  /** Random numbers follow each other: one drawn by an invariant would change what scripts get after it. */
+  mayDraw(): void {
+    if (this.#run?.rule?.sort === 'invariant')
+      this.fault(new ScriptError('wrong_use', words.inInvariant('Math.random()')));
   }
 
   message(text: string, tone: Message['tone'], line: Line): void {

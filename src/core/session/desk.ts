@@ -59,6 +59,7 @@ export class Desk {
   }
 
   random(): number {
+    this.run.mayDraw();
     if (this.run.isAsking) return this.run.fault(new ScriptError('wrong_use', words.askingOnly));
     const number = this.clock.random();
     this.run.asks('random', number);
@@ -274,9 +275,10 @@ export class Desk {
 
   #holdAgain(): void {
     for (const rule of this.ties.all()) {
+      if (rule.sort === 'invariant') continue;
       const { state } = rule;
       rule.state = 'forced';
-      this.state.outdated.rules.add(rule);
+      this.state.outdated.add(rule);
       // It keeps its turn, at which it is asked whether anything differs.
       this.progress.journal.undoable(() => {
         rule.state = state === 'rests' ? 'stirred' : state;
@@ -306,7 +308,9 @@ export class Desk {
   /** Ties may be made at the top level and while a record is loaded. */
   tie(tied: Tied): void {
     this.#mayTie(
-      tied.is === 'handler' ? `on.${tied.event}` : tied.rows === null ? 'keep' : 'keep.each',
+      tied.is === 'handler'
+        ? `on.${tied.event}`
+        : `${tied.sort === 'rule' ? 'keep' : 'always'}${tied.rows === null ? '' : '.each'}`,
     );
     this.ties.add(tied, true);
   }

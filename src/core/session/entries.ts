@@ -80,14 +80,16 @@ export interface Valued {
 
 export interface RunEntry extends Base {
   type: 'run';
-  sort: 'handler' | 'rule';
+  sort: 'handler' | 'rule' | 'invariant';
   behaviour: string;
-  /** What the rule is called, or the event the handler is tied to. */
+  /** Of an invariant: the row it ran for, null for one of the whole form. */
+  row?: string | null;
+  /** What the rule or invariant is called, or the event the handler is tied to. */
   title: string;
   /** Where it is tied, 1-based. */
   line: Line;
-  /** `open` when it went on waiting. */
-  outcome: 'ended' | 'failed' | 'open';
+  /** `open` when it went on waiting, `broken` for an invariant that does not hold. */
+  outcome: 'ended' | 'failed' | 'open' | 'broken';
   /** The fuel it used. */
   fuel: number;
   /** What it read, each with what it saw first; a rule depends on these. */

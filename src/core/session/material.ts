@@ -15,6 +15,8 @@ export interface Material {
   /** The shared modules that scripts import from; each stands behind those that it imports itself. */
   modules: readonly CompiledScript[];
   traced: boolean;
+  /** False where people fill in the form: invariants are for developers, and do not run there. */
+  invariants?: boolean | undefined;
   /** The mutant that is switched on while the scripts are loaded, from 1 (`script/mutants.ts`). */
   mutant?: number | undefined;
 }

@@ -3,11 +3,14 @@ import type { Aspect } from './aspects';
 import type { Part } from './parts';
 import type { Row } from './rows';
 import { Stirred } from './stirred';
+import type { Rule } from './tie';
 import type { Parts } from './tree';
 
 export class Outdated {
   /** Rules that read something which was touched; whether it really differs is asked at their turn. */
   readonly rules = new Stirred();
+  /** The same of invariants, which have their turn when no rule is left. */
+  readonly invariants = new Stirred();
   /** Parts whose state may differ from what was reported. */
   readonly parts = new Set<Part>();
 
@@ -16,12 +19,27 @@ export class Outdated {
   /** Nothing has to be looked at any more. */
   forget(): void {
     this.rules.clear();
+    this.invariants.clear();
     this.parts.clear();
+  }
+
+  /** It runs at its turn. */
+  add(rule: Rule): void {
+    this.#waiting(rule).add(rule);
+  }
+
+  /** It has had its turn, or is gone. */
+  delete(rule: Rule): void {
+    this.#waiting(rule).delete(rule);
+  }
+
+  #waiting({ sort }: Rule): Stirred {
+    return sort === 'rule' ? this.rules : this.invariants;
   }
 
   /** Rules that read an aspect run again, if it differs at their turn. */
   stirReaders(aspect: Aspect): void {
-    if (aspect.readers !== null) for (const rule of aspect.readers) this.rules.add(rule);
+    if (aspect.readers !== null) for (const rule of aspect.readers) this.add(rule);
   }
 
   /** An aspect changed: whoever read it, and whatever is shown or hidden with it. */

@@ -9,6 +9,7 @@ import type { Corrections } from './corrections';
 import type { Defaults } from './defaults';
 import type { Opened } from './opened';
 import type { Part } from './parts';
+import type { Invariants } from './invariants';
 import { OF_FORM, type Progress } from './progress';
 import type { Rows } from './rows';
 import type { Running } from './running';
@@ -37,10 +38,11 @@ export class Records {
     /** Failures of scripts' top levels: those behaviours are out for good. */
     private readonly out: readonly Failure[],
     private readonly defaults: Defaults,
+    private readonly invariants: Invariants,
   ) {}
 
-  /** Opens a record, or a new entry: base and record, `load` handlers, rules. */
-  open(record: Opening['record']): void {
+  /** Opens a record, or a new entry: base and record, `load` handlers, rules. The number of its entry on the tape. */
+  open(record: Opening['record']): number | null {
     const { parts } = this.state;
     this.situation.isNew = record === null;
     this.situation.record = record?.id ?? null;
@@ -71,7 +73,7 @@ export class Records {
     for (const failure of this.out) this.tape.add(cause, { type: 'error', failure });
     this.progress.errors.push(...this.out);
     this.progress.begin(true);
-    for (const rule of this.ties.rules) this.state.outdated.rules.add(rule);
+    for (const rule of this.ties.rules) this.state.outdated.add(rule);
     this.progress.queue.push({
       ...OF_FORM,
       type: 'load',
@@ -81,6 +83,7 @@ export class Records {
     this.settling.settle(cause);
     this.opened.note(parts.fields);
     this.situation.page = parts.pages.find((page) => page.onScreen) ?? null;
+    return cause;
   }
 
   /** Opens the next or the previous record: `load` fires for it, and nothing of the former one stays. Why not, or null. */
@@ -92,6 +95,7 @@ export class Records {
     for (const run of this.waiting.runs) this.running.supersede(run, 'another record', cause);
     this.ties.leaveRecord();
     this.settling.failing.clear();
+    this.invariants.forget();
     this.corrections.forget();
     this.progress.queue.length = 0;
     this.progress.commit();

@@ -9,6 +9,7 @@ import { CurrentRun } from './current-run';
 import { Defaults } from './defaults';
 import { Desk } from './desk';
 import { Entering } from './entering';
+import { Invariants } from './invariants';
 import type { Loaded, Material } from './material';
 import type { Observer } from './observer';
 import { Opened } from './opened';
@@ -36,7 +37,7 @@ import { Writing } from './writing';
 export type Rooms = ReturnType<typeof roomsOf>;
 
 export function roomsOf(
-  { form, tables, services: known, traced }: Material,
+  { form, tables, services: known, traced, invariants: asked = true }: Material,
   { tied, failures: out }: Loaded,
   scripts: Scripts,
   opening: Opening,
@@ -57,7 +58,7 @@ export function roomsOf(
   const opened = new Opened();
   const stopping = new Stopping();
 
-  const ties = new Ties(state, progress, tied);
+  const ties = new Ties(state, progress, tied, asked);
   const writing = new Writing(state, tape, progress, ties);
   const ruleClaims = new RuleClaims(state, tape, progress, writing);
   const services = new Services(known, state, scripts, opening.services ?? {});
@@ -102,6 +103,7 @@ export function roomsOf(
     stopping,
     runLimit,
   );
+  const invariants = new Invariants(state, running, settling);
   const time = new Time(clock, waiting, settling, progress, pages);
 
   const records = new Records(
@@ -118,6 +120,7 @@ export function roomsOf(
     opened,
     out,
     defaults,
+    invariants,
   );
   const entering = new Entering(state, progress, situation, ties, waiting, writing);
   const rowSteps = new RowSteps(state, progress, situation, writing, defaults);
@@ -139,6 +142,7 @@ export function roomsOf(
     corrections,
     desk,
     entering,
+    invariants,
     out,
     pages,
     pageSteps,

@@ -45,8 +45,8 @@ export class Run {
     public open: OpenRun | null,
   ) {
     this.handler = tie.sort === 'handler' ? tie : null;
-    this.rule = tie.sort === 'rule' ? tie : null;
-    const ofRule = tie.sort === 'rule';
+    this.rule = tie.sort === 'handler' ? null : tie;
+    const ofRule = tie.sort !== 'handler';
     this.writes = ofRule ? null : new Writes(record, entry?.n ?? null);
     this.#said = ofRule ? new Map() : null;
     this.reads = ofRule ? new Map() : null;
@@ -73,6 +73,8 @@ export class Run {
 
 export interface RunResult {
   failure: Failure | null;
+  /** An invariant does not hold. */
+  broken: boolean;
   /** The events that follow. */
   events: readonly Event[];
 }

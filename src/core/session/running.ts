@@ -133,7 +133,7 @@ export class Running {
     }
     this.#leave(run, ended, failure);
     this.#closeEntry(run, ended, failure);
-    return { failure, events };
+    return { failure, broken: failure === null && ended.broken, events };
   }
 
   #leave(run: Run, ended: Ended, failure: Failure | null): void {
@@ -176,7 +176,7 @@ export class Running {
     if (run.wantsSubmit) this.progress.wantSubmit();
   }
 
-  #openEntry(tie: Handler | Rule, { title, cause }: Trigger): (RunEntry & Entry) | null {
+  #openEntry(tie: Handler | Rule, { title, cause, row }: Trigger): (RunEntry & Entry) | null {
     if (!this.tape.on) return null;
     return this.tape.add(cause, {
       type: 'run',
@@ -191,10 +191,11 @@ export class Running {
       lines: [],
       values: [],
       cut: false,
+      ...(tie.sort === 'invariant' ? { row: row?.part.name ?? null } : {}),
     }) as (RunEntry & Entry) | null;
   }
 
-  #closeEntry(run: Run, { fuel, trace }: Ended, failure: Failure | null): void {
+  #closeEntry(run: Run, { fuel, trace, broken }: Ended, failure: Failure | null): void {
     const { entry, open } = run;
     if (entry === null) return;
     entry.fuel = fuel;
@@ -212,6 +213,7 @@ export class Running {
     }
     if (open !== null && open.state === 'open' && this.waiting.runs.includes(open))
       entry.outcome = 'open';
+    if (run.rule?.sort === 'invariant' && broken) entry.outcome = 'broken';
     if (failure === null) return;
     entry.outcome = 'failed';
     this.tape.add(entry.n, { type: 'error', failure });

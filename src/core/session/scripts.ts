@@ -21,6 +21,8 @@ export type Given =
 /** How a run, or a stretch of one, came back. */
 export interface Ended {
   failure: { code: FailureCode; says: string } | null;
+  /** It is an invariant, and says that it does not hold. */
+  broken: boolean;
   /** It waits for a call, or for a promise of the script's own. */
   open: boolean;
   /** Where the script was last, 1-based. */

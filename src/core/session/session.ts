@@ -83,7 +83,8 @@ export class Session {
 
   /** Opens the form: base and record, `load` handlers, rules. To be called once, before any step. */
   open(): Answer {
-    this.#rooms.records.open(this.opening.record);
+    const cause = this.#rooms.records.open(this.opening.record);
+    this.#rooms.invariants.check(cause);
     this.#afterSteps();
     return this.#answer(null);
   }
@@ -123,10 +124,12 @@ export class Session {
       this.#rooms.tape.add(cause, { type: 'refused', why });
       // What was typed before is committed all the same.
       this.#rooms.settling.settle(cause);
+      this.#rooms.invariants.check(cause);
       return why;
     }
     this.#rooms.settling.settle(cause);
     this.#rooms.pages.keep(cause);
+    this.#rooms.invariants.check(cause);
     return null;
   }
 
@@ -221,6 +224,7 @@ export class Session {
       log,
       errors,
       failing: [...this.#rooms.out, ...this.#rooms.settling.failing.values()],
+      broken: this.#rooms.invariants.broken,
       submit,
       changed: this.#rooms.state.changed,
       tape: this.#rooms.tape.take(),

@@ -192,11 +192,16 @@ export class Settling {
     this.#after(rule, result);
   }
 
-  #after(tie: Handler | Rule, { failure, events }: RunResult): void {
+  /** Keeps whether the last run of a tie failed. */
+  judge(tie: Handler | Rule, failure: Failure | null): void {
     if (failure !== null) {
       this.failing.set(tie, failure);
       this.progress.errors.push(failure);
     } else this.failing.delete(tie);
+  }
+
+  #after(tie: Handler | Rule, { failure, events }: RunResult): void {
+    this.judge(tie, failure);
     if (events.length > 0) this.progress.queue.push(...events);
   }
 

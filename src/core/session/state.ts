@@ -157,7 +157,7 @@ export class State {
     );
     for (const rule of row.rules) {
       for (const aspect of rule.reads?.keys() ?? []) aspect.readBy(rule);
-      this.outdated.rules.add(rule);
+      this.outdated.add(rule);
     }
     this.outdated.parts.add(row.part);
     for (const cell of row.cells.values()) this.outdated.parts.add(cell);
@@ -168,7 +168,7 @@ export class State {
     row.removed = true;
     row.told = { values: null, state: {} };
     for (const rule of row.rules) {
-      this.outdated.rules.delete(rule);
+      this.outdated.delete(rule);
       for (const aspect of rule.reads?.keys() ?? []) aspect.readers?.delete(rule);
     }
     this.outdated.parts.delete(row.part);
@@ -213,6 +213,7 @@ export class State {
   /** Another record is opened: nothing of the former one stays. */
   reset(): void {
     this.outdated.rules.clear();
+    this.outdated.invariants.clear();
     for (const kept of [
       this.initial,
       this.previous,

@@ -194,6 +194,16 @@ export interface SubmitOutcome {
 }
 
 /** The result of a step. */
+/** An invariant that does not hold. */
+export interface Broken {
+  title: string;
+  behaviour: string;
+  /** Where it stands. */
+  line: Line;
+  /** The row for which it does not hold, as `cargo#3`; null for one of the whole form. */
+  row: string | null;
+}
+
 export interface Answer {
   /** Why the step could not be done by a person; then nothing else happened. */
   refused: string | null;
@@ -219,6 +229,8 @@ export interface Answer {
   errors: Failure[];
   /** Behaviours that failed in their last run of some handler or rule; the bar on the form names them. */
   failing: Failure[];
+  /** Invariants that do not hold as the step leaves the form. Nothing for people. */
+  broken: Broken[];
   submit: SubmitOutcome | null;
   /** Whether any value differs from the record as opened or saved. */
   changed: boolean;

@@ -56,6 +56,8 @@ export interface Handler extends Tie {
   rowRuns: Map<Row, number> | null;
 }
 
+export type RuleSort = 'rule' | 'invariant';
+
 /** How a rule stands. */
 export type RuleState =
   /** It has not run for the record that is open: it runs at its turn, whatever there is to read. */
@@ -68,7 +70,8 @@ export type RuleState =
   | 'forced';
 
 export interface Rule extends Tie {
-  sort: 'rule';
+  /** An invariant depends on what it reads, as a rule does. It says nothing, and runs once a step is still (`invariants.ts`). */
+  sort: RuleSort;
   title: string;
   /** The row it is bound to, for a rule that holds for each row. */
   row: Row | null;
@@ -89,14 +92,17 @@ export interface EachRule {
   made: MadeRule;
 }
 
-export type MadeRule = Pick<Rule, 'number' | 'behaviour' | 'title' | 'line' | 'order'>;
+export type MadeRule = Pick<Rule, 'sort' | 'number' | 'behaviour' | 'title' | 'line' | 'order'>;
 
 /** Shared by all rules that have said nothing yet. */
 export const NOTHING_CLAIMED: Rule['claims'] = new Map();
 
-export function ruleOf({ number, behaviour, title, line, order }: MadeRule, row: Row | null): Rule {
+export function ruleOf(
+  { sort, number, behaviour, title, line, order }: MadeRule,
+  row: Row | null,
+): Rule {
   return {
-    sort: 'rule',
+    sort,
     number,
     behaviour,
     title,
@@ -127,6 +133,7 @@ export type Tied =
     }
   | {
       is: 'rule';
+      sort: RuleSort;
       number: number;
       behaviour: Behaviour;
       title: string;

@@ -45,6 +45,8 @@ export class Ties {
     private readonly state: State,
     private readonly progress: Progress,
     tied: readonly Tied[],
+    /** Whether invariants count. They are for developers; where people fill in a form, none runs. */
+    private readonly invariants: boolean,
   ) {
     // All at once: one by one, each would make a list of its own.
     const handlers = new Map<string, Handler[]>();
@@ -99,17 +101,18 @@ export class Ties {
       this.#rules = withOne(this.#rules, rule);
       journal.undoable(() => {
         this.#rules = this.#rules.filter((one) => one !== rule);
-        this.state.outdated.rules.delete(rule);
+        this.state.outdated.delete(rule);
       });
     });
   }
 
   /** A rule for each row goes to the rows it is for, any other to `put`. */
   #addRule(made: Extract<Tied, { is: 'rule' }>, put: (rule: Rule) => void): void {
+    if (made.sort === 'invariant' && !this.invariants) return;
     if (made.rows !== null)
       return this.#addEach(this.state.parts.byName.get(made.rows)!.rows!, made);
     const rule = ruleOf(made, null);
-    this.state.outdated.rules.add(rule);
+    this.state.outdated.add(rule);
     put(rule);
   }
 
@@ -125,10 +128,10 @@ export class Ties {
   #addTo(row: Row, made: MadeRule): void {
     const rule = ruleOf(made, row);
     row.rules = [...row.rules, rule];
-    this.state.outdated.rules.add(rule);
+    this.state.outdated.add(rule);
     this.progress.journal.undoable(() => {
       row.rules = row.rules.filter((one) => one !== rule);
-      this.state.outdated.rules.delete(rule);
+      this.state.outdated.delete(rule);
     });
   }
 

@@ -192,6 +192,10 @@ export function entryInWords(entry: Entry, names: Names, who: string): string {
       return entry.part === null ? entry.event : `${entry.event} of ${names.part(entry.part)}`;
     case 'run': {
       const failed = entry.outcome === 'failed';
+      if (entry.sort === 'invariant') {
+        const of = entry.row == null ? '' : ` for ${names.part(entry.row)}`;
+        return `“${entry.title}”${of} ${failed ? 'failed' : entry.outcome === 'broken' ? 'does not hold' : 'holds'}`;
+      }
       if (entry.sort === 'rule') return `rule “${entry.title}”${failed ? ' failed' : ''}`;
       const event = entry.title.replace(
         / of (\w+)$/,

@@ -18,8 +18,17 @@ export interface Acts {
     answer: null;
   };
   untie: { asked: { tie: number }; answer: null };
-  keep: { asked: { tie: number; title: string; line: number }; answer: null };
-  keepEach: { asked: { field: number; tie: number; title: string; line: number }; answer: null };
+  /** A rule or an invariant; `field` is the rows field for each of whose rows it holds. */
+  keep: {
+    asked: {
+      sort: 'rule' | 'invariant';
+      tie: number;
+      title: string;
+      line: number;
+      field: number | null;
+    };
+    answer: null;
+  };
   /** The rows of a field in order: number and id, one after the other. */
   rows: { asked: { field: number }; answer: number[] };
   addRow: { asked: { field: number; values: Value }; answer: [number, number] };

@@ -79,6 +79,7 @@ export const words = {
     `needs ${name}, which failed${line === null ? '' : ` in line ${line}`}: it ${says}`,
   asyncRule:
     'waits (async), which a rule cannot: a rule says what holds now. Let a handler wait, and the rule read what it brought.',
+  asyncInvariant: 'waits (async), which an invariant cannot: it says what holds at one moment.',
   asyncService:
     'waits (async), which the script of a service cannot: what it returns is its answer.',
   notRow: (part: string) =>
@@ -122,6 +123,10 @@ export const words = {
     `${part}.${aspect} takes ${takes}, not ${inWords(offered)}.`,
   notInRule: (what: string) =>
     `${what} cannot be done in a rule: a rule says what holds, a handler does things.`,
+  inInvariant: (what: string) =>
+    `${what} cannot be done in an invariant: it reads, and returns whether what it says holds.`,
+  notYesNo: (call: string, offered: unknown) =>
+    `${call}() takes a function that returns true or false, not ${inWords(offered)}.${offered === undefined ? ' Is a return missing?' : ''}`,
   tieInside: (what: string) =>
     `${what} was called inside a handler. Tie it at the top level of the script, or inside on.load.`,
   stopTooLate: 'event.stop() was called after the event was over.',

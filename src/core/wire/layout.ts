@@ -138,6 +138,8 @@ export const enum Came {
   Open = 1,
   /** The failure's code stands in `More`, its words as a fault's. */
   Failed = 2,
+  /** An invariant that does not hold. */
+  Broken = 3,
 }
 
 /** The aspects by number: `(part << SLOT_BITS) | slot`. Those of the form itself stand on part 0. */

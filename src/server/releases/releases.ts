@@ -243,6 +243,7 @@ function asRelease(row: typeof release.$inferSelect): Release {
     scripts,
     modules,
     traced: false,
+    invariants: false,
   });
   return {
     id: row.id,

@@ -25,6 +25,7 @@ function readHandbook(folder: string): Page[] {
     pageOf('editor', 'Writing', read('editor.md')),
     pageOf('debugging', 'Writing', read('debugging.md')),
     pageOf('testing', 'Writing', read('testing.md')),
+    pageOf('invariants', 'Writing', read('invariants.md')),
     pageOf('semantics', 'Writing', read('semantics.md')),
     pageOf('finding', 'Writing', read('finding.md')),
     ...pagesIn('mistakes', 'Mistakes'),

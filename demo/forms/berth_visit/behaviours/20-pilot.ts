@@ -21,3 +21,5 @@ on.change(fields.pilot_choice, ({ value, by }) => {
     fields.pilot_boarding.value = "fairway_buoy";
   }
 });
+
+always("a licence is asked only of one's own pilot", () => !fields.pilot_licence.required || fields.pilot_choice.value === "own");

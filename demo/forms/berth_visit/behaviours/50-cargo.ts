@@ -21,3 +21,5 @@ keep("weight in all", () => {
   const tons = round(fields.cargo.sum("weight"), 1);
   fields.cargo.hint = fields.cargo.count === 0 ? null : `${tons} t in ${fields.cargo.count === 1 ? "one lot" : `${fields.cargo.count} lots`}.`;
 });
+
+always.each(fields.cargo, "dangerous goods have a UN number", (row) => row.fields.goods_class.row?.dangerous !== true || row.fields.un_number.required);

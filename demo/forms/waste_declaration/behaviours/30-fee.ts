@@ -10,3 +10,5 @@ keep("fee", () => {
     + (fields.sewage_volume.value ?? 0) * rate("sewage");
   fields.fee.value = fields.wastes.empty ? null : fee;
 });
+
+always("nobody is paid for waste", () => (fields.fee.value ?? 0) >= 0);

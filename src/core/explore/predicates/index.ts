@@ -6,11 +6,22 @@ import { failures } from './failures';
 import { hiddenValues } from './hidden-values';
 import { invalid } from './invalid';
 import { orphaned } from './orphaned';
+import { broken } from './broken';
 import { conflicts } from './conflicts';
 import { stops } from './stops';
 import { junk } from './texts';
 
-const ALL = [failures, junk, orphaned, stops, decidedBefore, conflicts, hiddenValues, invalid];
+const ALL = [
+  failures,
+  broken,
+  junk,
+  orphaned,
+  stops,
+  decidedBefore,
+  conflicts,
+  hiddenValues,
+  invalid,
+];
 
 export function inspect(search: Exploration, ran: Ran): void {
   for (const look of ALL) look(search, ran);

@@ -38,6 +38,15 @@ export function Failing({ bench, seen, names }: { bench: Bench; seen: Seen; name
           {failure.says}
         </Notice>
       ))}
+      {seen.broken.map(({ title, behaviour, line, row }, i) => (
+        <Notice key={`always ${i}`} tone="error">
+          “{title}” does not hold{row !== null && ` for ${names.part(row)}`}:{' '}
+          {names.behaviour(behaviour)},{' '}
+          <Button look="text" color="bad" onClick={() => bench.code.goTo(behaviour, line)}>
+            {lineInWords(line)}
+          </Button>
+        </Notice>
+      ))}
     </>
   );
 }
