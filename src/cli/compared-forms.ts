@@ -8,7 +8,7 @@ import type { FilePlace } from './searched-form';
 export interface ComparedForm extends Compared {
   form: string;
   title: string;
-  /** What people meet now and met formerly, in sentences. */
+  /** The difference in sentences: what people see now, and what they saw before. */
   toldOf(difference: Difference): string;
   /** Labels of the other parts that differ for the same cause. */
   alsoOf(difference: Difference): string[];

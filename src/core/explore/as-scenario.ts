@@ -95,7 +95,7 @@ function titleOf(finding: Finding, names: Names): string {
 const SHORT: Partial<Record<Kind, (label: string) => string>> = {
   throws: () => 'No script fails',
   cycle: () => 'The form settles',
-  broken: () => 'What must always hold holds',
+  broken: () => 'Every invariant holds',
   'dead-end': (label) => `${label} does not keep the form from being submitted`,
   'stopped-off-screen': () => 'Nothing off screen stops submitting',
   'silent-stop': () => 'Submitting is not stopped without a word',

@@ -1,5 +1,6 @@
 /** The run going on in the machine, one at a time. What scripts touch asks it; the session asks nothing of it. */
 import { ScriptError, words } from '../wire/failures';
+import type { RuleSort } from '../wire/layout';
 import type { Owner } from './promises';
 
 /** What is known of a script while it runs. */
@@ -12,7 +13,7 @@ export interface ScriptLine {
 export class GuestRun implements Owner {
   /** By which the session knows it. */
   readonly number: number;
-  readonly sort: 'handler' | 'rule' | 'invariant';
+  readonly sort: 'handler' | RuleSort;
   readonly probe: ScriptLine;
   /** Where it was tied, 1-based. */
   readonly line: number;
@@ -79,18 +80,14 @@ export class Current {
   /** Something a handler does that is no aspect; refused to rules and invariants. */
   act(what: string): void {
     const { sort } = this.demand(`${what} was called`);
-    if (sort === 'rule') this.wrong(words.notInRule(what));
-    if (sort === 'invariant') this.wrong(words.inInvariant(what));
+    if (sort !== 'handler') this.wrong(words.notIn(sort, what));
   }
 
   /** The run that waits for a promise. */
   owner(): GuestRun {
     const run = this.demand('a promise was made');
-    return run.sort === 'handler' ? run : this.fault(mayNotWait(run.sort));
+    return run.sort === 'handler'
+      ? run
+      : this.fault(new ScriptError('async', words.asyncIn(run.sort)));
   }
-}
-
-/** Rules and invariants say what holds at one moment. */
-export function mayNotWait(sort: 'rule' | 'invariant'): ScriptError {
-  return new ScriptError('async', sort === 'rule' ? words.asyncRule : words.asyncInvariant);
 }

@@ -9,7 +9,7 @@ import { ScriptError, words } from '../wire/failures';
 import { BY, Came, Cell, Double, Given, Op, Slot, Tag } from '../wire/layout';
 import { makeAsking } from './services-face';
 import { makeClock } from './clock';
-import { Current, GuestRun, mayNotWait } from './current';
+import { Current, GuestRun } from './current';
 import { Face, faceReadsAs } from './face';
 import { makeFaces, type Faces } from './faces';
 import { readFailure } from './failures';
@@ -182,7 +182,8 @@ export function makeGuest(lent: Lent): Guest {
         result !== null &&
         (promises.isPromise(result) || 'then' in result)
       )
-        current.fault(mayNotWait(run.sort as 'rule' | 'invariant'));
+        // Refused: neither may wait.
+        current.owner();
       if (run.fault !== null) throw run.fault;
       if (run.sort === 'invariant' && typeof result !== 'boolean')
         throw new ScriptError('wrong_value', words.notYesNo('always', result));

@@ -1,7 +1,7 @@
 /** What a behaviour ties with, `on` and `keep`, made for each, since ties are made in its name; and the `log` of scripts. */
 import { inWords } from '../form/value';
 import { words } from '../wire/failures';
-import { TIED_TO, type EventType } from '../wire/layout';
+import { TIED_TO, type EventType, type RuleSort } from '../wire/layout';
 import { GuestRun, type Current } from './current';
 import { Face } from './face';
 import type { Faces } from './faces';
@@ -31,6 +31,9 @@ const SUCH = {
   button: 'a button such as buttons.name',
   rows: 'a rows field such as fields.name',
 } as const satisfies Record<(typeof TIED_TO)[EventType], string>;
+
+/** By what name scripts tie each. */
+const CALLED = { rule: 'keep', invariant: 'always' } as const satisfies Record<RuleSort, string>;
 
 export function logFor(
   current: Current,
@@ -112,11 +115,9 @@ export function tyingFor(
         : tiedTo(event, sort);
   }
 
-  const CALLED = { rule: 'keep', invariant: 'always' } as const;
-
-  const holding = (sort: keyof typeof CALLED, field: number | null, given: unknown[]): void => {
+  const holding = (sort: RuleSort, field: number | null, given: unknown[]): void => {
     const call = `${CALLED[sort]}${field === null ? '' : '.each'}`;
-    // An invariant is told by its title; a rule can do without.
+    // The title identifies an invariant, so it is required; a rule may omit it.
     const untitled = sort === 'rule' && typeof given[0] === 'function';
     const [title, body] = untitled ? [`rule in line ${probe.l}`, given[0]] : given;
     if (typeof title !== 'string' || typeof body !== 'function')
@@ -131,7 +132,7 @@ export function tyingFor(
   };
 
   /** `keep` or `always`, with its form for each row. */
-  const holder = (sort: keyof typeof CALLED): object => {
+  const holder = (sort: RuleSort): object => {
     const each = (field: unknown, title: unknown, run: unknown): void => {
       const behind = Face.behind(field);
       if (behind === null || behind.info.columns === null || behind.row !== null)

@@ -47,7 +47,7 @@ export const TIED_TO_PART = new Set([
   'always.each',
 ]);
 
-/** What ties a function that depends on what it reads. */
+/** The names by which scripts tie a function that runs again when something it read has changed. */
 const HOLDS: Readonly<Record<string, 'rule' | 'invariant' | undefined>> = Object.assign(
   Object.create(null) as object,
   { keep: 'rule', always: 'invariant' } as const,

@@ -11,6 +11,7 @@ import type { Source } from '../script/header';
 import { baseName } from '../script/script-name';
 import type { CompiledScript } from '../session/tie';
 import { compileText, faultIn } from './compile';
+import { tieOf } from './flow-syntax';
 import { parse } from './parse';
 
 export interface MutatedScript {
@@ -153,8 +154,6 @@ function mutatedText(
     if (ts.isExpressionStatement(node)) return statement(node);
     if (ts.isReturnStatement(node) && node.expression === undefined && isWithinCondition(node))
       return dropped('return', node);
-    // An invariant judges the others: with a change in it, it would only judge wrongly.
-    if (ts.isCallExpression(node) && isInvariant(node)) return raw(node);
     if (ts.isCallExpression(node) && eventOf(node) !== null) return tied(node);
     if (ts.isArrowFunction(node) && !ts.isBlock(node.body) && isEffect(node.body, file)) {
       const head = source.slice(node.getStart(file), node.body.getStart(file));
@@ -207,11 +206,11 @@ function mutatedText(
 
   function statement(node: ts.ExpressionStatement): string {
     const { expression } = node;
-    if (depth === 0) {
-      if (ts.isCallExpression(expression) && isInvariant(expression)) return raw(node);
-      const event = ts.isCallExpression(expression) ? tieOf(expression) : null;
-      return event === null ? within(node) : dropped(event === 'load' ? 'load' : 'handler', node);
-    }
+    const tie = ts.isCallExpression(expression) ? tieOf(expression) : null;
+    // An invariant judges the others: with a change in it, it would only judge wrongly.
+    if (tie?.sort === 'invariant') return raw(node);
+    if (depth === 0)
+      return tie === null ? within(node) : dropped(tie.event === 'load' ? 'load' : 'handler', node);
     return isEffect(expression, file) ? dropped('effect', node) : within(node);
   }
 
@@ -276,7 +275,7 @@ function mutatedText(
   }
 
   function eventOf(node: ts.CallExpression): string | null {
-    const event = tieOf(node);
+    const event = tieOf(node)?.event ?? null;
     return event !== null && WITH_PREVIOUS.has(event) && node.arguments.length === 2 ? event : null;
   }
 
@@ -288,24 +287,6 @@ function mutatedText(
     at = one.end;
   }
   return out + source.slice(at);
-}
-
-/** Whether a call ties an invariant. */
-function isInvariant(node: ts.CallExpression): boolean {
-  const { expression } = node;
-  const called = ts.isPropertyAccessExpression(expression) ? expression.expression : expression;
-  return ts.isIdentifier(called) && called.text === 'always';
-}
-
-/** What a call at the top level ties: the event of `on.…`, `rule` for `keep` and its like; null for any other call. */
-function tieOf(node: ts.CallExpression): string | null {
-  const { expression } = node;
-  if (ts.isIdentifier(expression)) return expression.text === 'keep' ? 'rule' : null;
-  if (!ts.isPropertyAccessExpression(expression) || !ts.isIdentifier(expression.expression))
-    return null;
-  const of = expression.expression.text;
-  if (of === 'on') return expression.name.text;
-  return of === 'keep' ? 'rule' : null;
 }
 
 /** Whether an expression does something to the form: says an aspect, or calls a method of a face. */

@@ -343,8 +343,8 @@ declare const keep: {
   each<V, C>(field: RowsField<V, C>, rule: (row: Row<V, C>) => void): void;
 };
 /**
- * What must always hold, as a check of the form's other behaviours. It reads and returns true or false; it runs once a
- * step is still, when something that it read has changed. People see nothing of it.
+ * An invariant: a check of the form's behaviours. The function reads the form and returns true or false. It runs after
+ * a step has settled, if something it read has changed. People who fill in the form do not see it.
  */
 declare const always: {
   (title: string, holds: () => boolean): void;

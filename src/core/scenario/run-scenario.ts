@@ -4,7 +4,7 @@
  */
 import type { Form } from '../form/definition';
 import type { Answer, Broken, Opening, Step } from '../session/step';
-import { brokenInWords } from '../session/step-words';
+import { lineInWords } from '../wire/line';
 import { beginningOf, isExpect, type Beginning } from './beginning';
 import { caseTitle, expectationOfRow } from './cases';
 import type { Expectation, Open, Scenario, ScenarioStep } from './definition';
@@ -213,8 +213,13 @@ function isSame(one: Broken, other: Broken): boolean {
   );
 }
 
-function brokenAsUnmet(broken: Broken): Pick<Miss, 'part' | 'aspect' | 'says'> {
-  return { part: '@always', aspect: null, says: brokenInWords(broken) };
+function brokenAsUnmet({ title, behaviour, line, row }: Broken): Unmet {
+  const of = row === null ? '' : ` for ${row}`;
+  return {
+    part: '@always',
+    aspect: null,
+    says: `“${title}” does not hold${of} (${behaviour}, ${lineInWords(line)})`,
+  };
 }
 
 function hear(heard: Heard, seen: Seen, answer: Answer, step: number): Seen {

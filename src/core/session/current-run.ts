@@ -142,7 +142,10 @@ export class CurrentRun {
     const { rule } = run;
     if (rule?.sort === 'invariant')
       this.fault(
-        new ScriptError('wrong_use', words.inInvariant(`writing ${part.name}.${aspect.name}`)),
+        new ScriptError(
+          'wrong_use',
+          words.notIn('invariant', `writing ${part.name}.${aspect.name}`),
+        ),
       );
     if (part.row?.removed === true)
       this.fault(new ScriptError('wrong_use', words.rowGone(part.name)));
@@ -201,19 +204,14 @@ export class CurrentRun {
     if (this.#asking) throw new ScriptError('wrong_use', words.askingOnly);
     const run = this.#demand(`${what} was called`);
     if (run.rule !== null)
-      this.fault(
-        new ScriptError(
-          'wrong_use',
-          run.rule.sort === 'rule' ? words.notInRule(what) : words.inInvariant(what),
-        ),
-      );
+      this.fault(new ScriptError('wrong_use', words.notIn(run.rule.sort, what)));
     return run as Run & { writes: Writes };
   }
 
   /** Random numbers follow each other: one drawn by an invariant would change what scripts get after it. */
   mayDraw(): void {
     if (this.#run?.rule?.sort === 'invariant')
-      this.fault(new ScriptError('wrong_use', words.inInvariant('Math.random()')));
+      this.fault(new ScriptError('wrong_use', words.notIn('invariant', 'Math.random()')));
   }
 
   message(text: string, tone: Message['tone'], line: Line): void {

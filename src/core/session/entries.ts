@@ -84,7 +84,7 @@ export interface RunEntry extends Base {
   behaviour: string;
   /** Of an invariant: the row it ran for, null for one of the whole form. */
   row?: string | null;
-  /** What the rule or invariant is called, or the event the handler is tied to. */
+  /** The title of the rule or invariant, or the event of the handler. */
   title: string;
   /** Where it is tied, 1-based. */
   line: Line;

@@ -1,7 +1,7 @@
 /**
- * What must always hold, in the developer's words. An invariant reads as a rule does and says nothing. Once a step is
- * still, those run that read something which differs now; so none sees a state that does not last, and a step that
- * touches nothing of what they read costs nothing. Whether one holds changes nothing for people.
+ * Invariants: conditions that a behaviour declares with `always`. An invariant reads as a rule does and changes nothing.
+ * After a step has settled, those whose reads differ run once. So none sees a state that does not last, and a step that
+ * touches nothing they read costs nothing. People meet no difference whether one holds or not.
  */
 import { keepMap, type Restore } from './checkpoint';
 import { differing } from './rule-claims';
@@ -45,7 +45,7 @@ export class Invariants {
         stops: false,
       },
     );
-    this.settling.judge(one, failure);
+    this.settling.noteFailure(one, failure);
     if (broken)
       this.#broken.set(one, {
         title,

@@ -193,7 +193,7 @@ export class Settling {
   }
 
   /** Keeps whether the last run of a tie failed. */
-  judge(tie: Handler | Rule, failure: Failure | null): void {
+  noteFailure(tie: Handler | Rule, failure: Failure | null): void {
     if (failure !== null) {
       this.failing.set(tie, failure);
       this.progress.errors.push(failure);
@@ -201,7 +201,7 @@ export class Settling {
   }
 
   #after(tie: Handler | Rule, { failure, events }: RunResult): void {
-    this.judge(tie, failure);
+    this.noteFailure(tie, failure);
     if (events.length > 0) this.progress.queue.push(...events);
   }
 

@@ -1,6 +1,4 @@
 /** Why a person cannot do a step: the words, and the questions that every step on a part asks first. */
-import { lineInWords } from '../wire/line';
-import type { Broken } from './step';
 import { accept } from '../form/kinds';
 import { equal, inWords, type Value } from '../form/value';
 import type { Part } from './parts';
@@ -41,10 +39,4 @@ export function offer(state: State, part: Part, offered: Value): { value: Value 
       .join(', ')} is not among the options of ${part.label}`;
   }
   return { value: accepted.value };
-}
-
-/** An invariant that does not hold, with where it stands. */
-export function brokenInWords({ title, behaviour, line, row }: Broken): string {
-  const of = row === null ? '' : ` for ${row}`;
-  return `“${title}” does not hold${of} (${behaviour}, ${lineInWords(line)})`;
 }

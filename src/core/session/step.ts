@@ -193,7 +193,6 @@ export interface SubmitOutcome {
   without: string[];
 }
 
-/** The result of a step. */
 /** An invariant that does not hold. */
 export interface Broken {
   title: string;
@@ -204,6 +203,7 @@ export interface Broken {
   row: string | null;
 }
 
+/** The result of a step. */
 export interface Answer {
   /** Why the step could not be done by a person; then nothing else happened. */
   refused: string | null;

@@ -1,7 +1,7 @@
 /** What behaviours tie to a form: handlers to events, and rules. The functions themselves stay with the scripts. */
 import type { Value } from '../form/value';
 import type { FailureCode } from '../wire/failures';
-import type { EventType } from '../wire/layout';
+import type { EventType, RuleSort } from '../wire/layout';
 import type { Aspect, RunRecord } from './aspects';
 import type { Row, Rows } from './rows';
 import type { Line } from '../wire/line';
@@ -56,8 +56,6 @@ export interface Handler extends Tie {
   rowRuns: Map<Row, number> | null;
 }
 
-export type RuleSort = 'rule' | 'invariant';
-
 /** How a rule stands. */
 export type RuleState =
   /** It has not run for the record that is open: it runs at its turn, whatever there is to read. */
@@ -70,7 +68,7 @@ export type RuleState =
   | 'forced';
 
 export interface Rule extends Tie {
-  /** An invariant depends on what it reads, as a rule does. It says nothing, and runs once a step is still (`invariants.ts`). */
+  /** An invariant depends on what it reads, as a rule does. It says nothing, and runs after the step has settled (`invariants.ts`). */
   sort: RuleSort;
   title: string;
   /** The row it is bound to, for a rule that holds for each row. */

@@ -192,6 +192,14 @@ describe.each(Object.entries(OPERATORS))('%s', (kind, { script, steps, equivalen
   });
 });
 
+test('an invariant is left as it is, at the top level and while a record is loaded', () => {
+  const { script, mutants } = mutantsOf(
+    'always("small", () => (fields.size.value ?? 0) < 10);\non.load(() => {\n  always("no tug", () => fields.kind.value !== "tug");\n});',
+  );
+  expect(script.code).not.toBeNull();
+  expect(mutants.map(({ kind, line }) => [kind, line])).toEqual([['load', 2]]);
+});
+
 test('what tells one apart is kept in as few steps as it takes, with a title a person would give', async () => {
   const verdicts = await verdictsOf(
     'on.change(fields.size, () => { if ((fields.size.value ?? 0) > 5) fields.note.required = true; });',

@@ -3,7 +3,7 @@
  * plain JSON back. The session's end reads them with the schemas of `sandbox/acts.ts`.
  */
 import type { Value } from '../form/value';
-import type { EventType, PartSort } from './layout';
+import type { EventType, PartSort, RuleSort } from './layout';
 
 /** Parts, rows and columns are named by their numbers. */
 export interface Acts {
@@ -21,7 +21,7 @@ export interface Acts {
   /** A rule or an invariant; `field` is the rows field for each of whose rows it holds. */
   keep: {
     asked: {
-      sort: 'rule' | 'invariant';
+      sort: RuleSort;
       tie: number;
       title: string;
       line: number;

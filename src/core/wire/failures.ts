@@ -5,6 +5,7 @@
  */
 import { SAID_CHARACTERS } from '../limits';
 import { inWords } from '../form/value';
+import type { RuleSort } from './layout';
 import type { Line } from './line';
 
 export interface Failure {
@@ -77,9 +78,10 @@ export const words = {
   noModule: (name: string) => `imports from "${name}", which the workspace does not have.`,
   moduleFailed: (name: string, line: number | null, says: string) =>
     `needs ${name}, which failed${line === null ? '' : ` in line ${line}`}: it ${says}`,
-  asyncRule:
-    'waits (async), which a rule cannot: a rule says what holds now. Let a handler wait, and the rule read what it brought.',
-  asyncInvariant: 'waits (async), which an invariant cannot: it says what holds at one moment.',
+  asyncIn: (sort: RuleSort) =>
+    sort === 'rule'
+      ? 'waits (async), which a rule cannot: a rule says what holds now. Let a handler wait, and the rule read what it brought.'
+      : 'waits (async), which an invariant cannot: it says what holds at one moment.',
   asyncService:
     'waits (async), which the script of a service cannot: what it returns is its answer.',
   notRow: (part: string) =>
@@ -121,10 +123,10 @@ export const words = {
     `${field} (${kind}) takes ${takes}, not ${inWords(offered)}.${help === undefined ? '' : ` ${help}`}${temporalHelp(offered)}`,
   wrongAspect: (part: string, aspect: string, takes: string, offered: unknown) =>
     `${part}.${aspect} takes ${takes}, not ${inWords(offered)}.`,
-  notInRule: (what: string) =>
-    `${what} cannot be done in a rule: a rule says what holds, a handler does things.`,
-  inInvariant: (what: string) =>
-    `${what} cannot be done in an invariant: it reads, and returns whether what it says holds.`,
+  notIn: (sort: RuleSort, what: string) =>
+    sort === 'rule'
+      ? `${what} cannot be done in a rule: a rule says what holds, a handler does things.`
+      : `${what} cannot be done in an invariant: it reads, and returns whether what it says holds.`,
   notYesNo: (call: string, offered: unknown) =>
     `${call}() takes a function that returns true or false, not ${inWords(offered)}.${offered === undefined ? ' Is a return missing?' : ''}`,
   tieInside: (what: string) =>

@@ -217,6 +217,9 @@ export const TIED_TO = {
 
 export type EventType = keyof typeof TIED_TO;
 
+/** What holds by itself, depending on what it reads: a rule says things, an invariant whether it holds. */
+export type RuleSort = 'rule' | 'invariant';
+
 export type PartSort = 'form' | 'page' | 'section' | 'field' | 'button' | 'track' | 'row';
 
 /** Assigned values and conditions kept per run; a loop of a thousand rounds would drown the tape. */

@@ -1,4 +1,4 @@
-/** An invariant that does not hold when a step is still. */
+/** An invariant that does not hold after a step. */
 import type { Exploration } from '../exploration';
 import type { Ran } from '../play';
 
