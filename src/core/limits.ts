@@ -209,6 +209,18 @@ export const RECORDINGS_BY_PEOPLE = 1000;
 export const RECORDING_BY_SERVER_BYTES = 256 * KIB;
 /** Bytes of a recording that is brought in: the steps of the longest session, with the record that it began from. */
 export const RECORDING_BYTES = 8 * MIB;
+/** Filling-ins of one form whose steps may be kept: replaying so many takes a minute. */
+export const KEPT_FILLINGS = 10_000;
+/** Days that they may be kept: ten years. */
+export const KEPT_FILLINGS_DAYS = 3650;
+/** Bytes of the steps of one: what is longer is no sample of what people do. */
+export const KEPT_FILLING_BYTES = 128 * KIB;
+/** Filling-ins handed to a page at once. */
+export const KEPT_FILLINGS_PER_PAGE = 250;
+/** Accepted differences of one form: more has to be released first. */
+export const ACCEPTED_DIFFERENCES = 500;
+/** Former versions to compare with that are offered. */
+export const VERSIONS_SHOWN = 50;
 /** Revisions in a history. */
 export const REVISIONS_SHOWN = 100;
 /** Removed forms that are offered to be restored. */

@@ -7,10 +7,12 @@ import { AtSchema, FormRequestSchema, WaySchema } from './search-calls';
 
 const LineOfScript = z.strictObject({ script: z.string(), line: z.number() });
 
-const VersionSchema = FormRequestSchema.extend({
+export const VersionSchema = FormRequestSchema.extend({
   /** The behaviours that run and the shared modules that they use. */
   sources: z.array(z.strictObject({ name: z.string(), text: z.string() })),
 });
+
+export type VersionRequest = z.input<typeof VersionSchema>;
 
 export const CompareRequestSchema = z.strictObject({
   before: VersionSchema,

@@ -38,6 +38,11 @@ const MentionsSchema: z.ZodType<Mentions> = z.strictObject({
   }),
 });
 
+export const WaySchema = z.strictObject({
+  opening: OpeningSchema,
+  steps: z.array(StepSchema),
+});
+
 /** A form as it is searched or compared. */
 export const FormRequestSchema = z.strictObject({
   /** Traced. */
@@ -47,6 +52,8 @@ export const FormRequestSchema = z.strictObject({
   /** Records of other forms that the form may be opened from. */
   parents: z.array(OpeningSchema.shape.parent.unwrap().unwrap()).default([]),
   clock: z.number(),
+  /** What people did in filling-ins, from which walks begin too. */
+  done: z.array(WaySchema).default([]),
   mentions: MentionsSchema,
 });
 export type FormRequest = z.input<typeof FormRequestSchema>;
@@ -60,11 +67,6 @@ export const SearchRequestSchema = FormRequestSchema.extend({
   known: z.array(z.lazy(() => FindingSchema)).default([]),
 });
 export type SearchRequest = z.input<typeof SearchRequestSchema>;
-
-export const WaySchema = z.strictObject({
-  opening: OpeningSchema,
-  steps: z.array(StepSchema),
-});
 
 export const AtSchema = z.strictObject({
   behaviour: z.string(),

@@ -4,19 +4,24 @@ import type { Image } from '../core/sandbox/image';
 import { startModule } from '../core/sandbox/quickjs';
 import { needsTemporal, Sandbox } from '../core/sandbox/sandbox';
 import type * as z from 'zod';
+import type { Version } from '../core/compare/version';
+import type { VersionSchema } from './compare-calls';
 import type { FormRequestSchema } from './search-calls';
 
+type Alive = () => void;
+type ImageOf = (temporal: boolean) => Image | null;
+
 export async function stageWith(
-  { material, people, records, parents, clock }: z.output<typeof FormRequestSchema>,
-  alive: () => void,
-  imageOf: (temporal: boolean) => Image | null,
+  { material, people, records, parents, clock, done }: z.output<typeof FormRequestSchema>,
+  alive: Alive,
+  imageOf: ImageOf,
 ): Promise<{ ground: Ground; stage: Stage }> {
   const temporal = needsTemporal(material);
   const machine = new Sandbox(await startModule(), { temporal, alive, image: imageOf(temporal) });
   machine.load(material);
   const { form, tables, services } = material;
   return {
-    ground: { form, tables, services, people, records, parents, clock },
+    ground: { form, tables, services, people, records, parents, clock, done },
     stage: {
       open(opening) {
         alive();
@@ -26,4 +31,14 @@ export async function stageWith(
       checkpoint: () => machine.checkpoint(),
     },
   };
+}
+
+/** One of the two versions that are compared, in a machine of its own. */
+export async function versionWith(
+  of: z.output<typeof VersionSchema>,
+  alive: Alive,
+  imageOf: ImageOf,
+): Promise<Version> {
+  const { mentions, sources } = of;
+  return { ...(await stageWith(of, alive, imageOf)), mentions, sources };
 }

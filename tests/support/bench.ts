@@ -67,6 +67,12 @@ function languageWorker(done: string[]) {
   };
 }
 
+/** What a server says of which nobody has put anything there. */
+export const NOTHING_THERE: Readonly<Record<string, unknown>> = {
+  'GET accepted': [],
+  'GET kept': { fillings: [], all: 0 },
+};
+
 /** Makes a bench; `vi.unstubAllGlobals` puts back what it stands on. */
 export function benchOf(options: BenchOptions = {}): {
   bench: Bench;
@@ -101,7 +107,10 @@ export function benchOf(options: BenchOptions = {}): {
       body: body === undefined ? null : (JSON.parse(body) as unknown),
     };
     sent.push(request);
-    const answer = answers?.(request) ?? { status: 200, body: { revision: 2 } };
+    const answer = answers?.(request) ?? {
+      status: 200,
+      body: NOTHING_THERE[`${method} ${path.split('/').at(-1)!.split('?')[0]}`] ?? { revision: 2 },
+    };
     return Promise.resolve(new Response(JSON.stringify(answer.body), { status: answer.status }));
   });
   vi.stubGlobal('navigator', { hardwareConcurrency: 1 });

@@ -6,10 +6,14 @@ import { columnOf } from '../explore/part-names';
 import type { Ran } from '../explore/play';
 import { saidAbout } from '../explore/said';
 import { differencesBetween, type Met } from '../explore/state';
+import { partsSeen, type Seen } from '../scenario/seen';
 import { renamedPart, type Renames } from './renamed';
 
 /** What people meet of the form beside its parts: messages, scripts that fail, the page, what became of submitting. */
 export type MetBeside = 'messages' | 'failures' | 'page' | 'submit';
+
+export const isBeside = (aspect: Met | MetBeside): aspect is MetBeside =>
+  aspect === 'messages' || aspect === 'failures' || aspect === 'page' || aspect === 'submit';
 
 export interface Difference {
   /** By the name of the later version; `@form` for the form itself. */
@@ -36,16 +40,7 @@ export const keyOf = ({ part, aspect }: Pick<Differing, 'part' | 'aspect'>): str
 
 /** What differs at the end of a session. `before` has the names of its own version. */
 export function differing(before: Ran, after: Ran, form: Form, renames: Renames): Differing[] {
-  const renamed = Object.fromEntries(
-    Object.entries(before.parts).map(([name, part]) => [renamedPart(name, renames), part]),
-  );
-  const all: Differing[] = differencesBetween(
-    form,
-    renamed,
-    after.parts,
-    before.seen,
-    after.seen,
-  ).map(({ part, aspect, one, other }) => ({ part, aspect, before: one, after: other }));
+  const all = differingParts(before, after, form, renames);
   const beside = (aspect: MetBeside, was: unknown, is: unknown) => {
     if (!equal(was as Value, is as Value))
       all.push({ part: '@form', aspect, before: was, after: is });
@@ -55,6 +50,34 @@ export function differing(before: Ran, after: Ran, form: Form, renames: Renames)
   beside('page', before.seen.page, after.seen.page);
   beside('submit', ...withoutCommon(submittedIn(before, renames), submittedIn(after, new Map())));
   return all;
+}
+
+type Standing = Pick<Ran, 'parts' | 'seen'>;
+
+function differingParts(
+  before: Standing,
+  after: Standing,
+  form: Form,
+  renames: Renames,
+): Differing[] {
+  const renamed = Object.fromEntries(
+    Object.entries(before.parts).map(([name, part]) => [renamedPart(name, renames), part]),
+  );
+  return differencesBetween(form, renamed, after.parts, before.seen, after.seen).map(
+    ({ part, aspect, one, other }) => ({ part, aspect, before: one, after: other }),
+  );
+}
+
+/** What differs of the parts where two versions stand side by side. `renames` leads from the former names to the later ones. */
+export function differingNow(
+  before: { form: Form; seen: Seen },
+  after: { form: Form; seen: Seen },
+  renames: Renames,
+): Differing[] {
+  const standing = ({ form, seen }: typeof before) => ({ parts: partsSeen(seen, form), seen });
+  const all = differingParts(standing(before), standing(after), after.form, renames);
+  const [was, is] = [before.seen.page, after.seen.page];
+  return was === is ? all : [...all, { part: '@form', aspect: 'page', before: was, after: is }];
 }
 
 const failuresIn = ({ failures }: Ran) => failures.map(({ says }) => says);

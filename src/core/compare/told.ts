@@ -3,15 +3,15 @@ import { inLabels, meets, sentence, whoIn, type Known } from '../explore/told';
 import { counted } from '../counted';
 import type { Names } from '../tape/words';
 import type { Compared } from './compare';
-import type { Difference, MetBeside, Stop } from './difference';
+import { isBeside, type Difference, type Differing, type MetBeside, type Stop } from './difference';
 
-/** Two sentences. `known` and `names` are those of the later version. */
+/** Two sentences. `known` and `names` are those of the later version; `who` is who meets it. */
 export function toldOfDifference(
   { part, aspect, before, after, way }: Difference,
   known: Known,
   names: Names,
+  who: string = whoIn(way, known, names),
 ): string {
-  const who = whoIn(way, known, names);
   const label = names.part(part);
   if (isBeside(aspect)) {
     const { now, formerly } = BESIDE[aspect];
@@ -23,6 +23,26 @@ export function toldOfDifference(
       : `${who} does not find ${label} any more.`;
   return `${sentence(`${who} ${meets(aspect, after, label, part, known)}`)} ${sentence(`In the former version, ${label} ${inLabels(aspect, before, part, known)}`)}`;
 }
+
+/** What differs where both versions stand side by side, in a sentence. */
+export function differingInWords(
+  { part, aspect, before, after }: Differing,
+  known: Known,
+  names: Names,
+): string {
+  if (isBeside(aspect))
+    return sentence(
+      `Here, ${asItIs(aspect, after, names)}; formerly, ${asItIs(aspect, before, names)}`,
+    );
+  const label = part === '@form' ? 'The form' : names.part(part);
+  if (aspect === 'exists') return `${label} is ${after === true ? 'new' : 'gone'}.`;
+  const met = (value: unknown) => inLabels(aspect, value, part, known);
+  return sentence(`${label} ${met(after)}; in the former version it ${met(before)}`);
+}
+
+/** What is met beside the parts, as a sentence about one version. */
+export const asItIs = (aspect: MetBeside, met: unknown, names: Names): string =>
+  BESIDE[aspect].formerly(met, names);
 
 /** What else differs by the same cause, in a word or two. */
 export function alsoInWords({ also }: Difference, names: Names): string[] {
@@ -90,7 +110,6 @@ const BESIDE: Readonly<Record<MetBeside, InWords>> = {
   },
 };
 
-const isBeside = (aspect: Difference['aspect']): aspect is MetBeside => aspect in BESIDE;
 const isNone = (met: unknown) => (met as readonly unknown[]).length === 0;
 
 type Sum = Pick<Compared, 'differences' | 'sessions' | 'lines'>;

@@ -33,6 +33,11 @@ function expected({ kind, part, aspect, met }: Finding): Expectation | null {
   if (met === null || met.other === undefined) return null;
   // What was entered by hand is taken for right: an opening that leaves something out is the usual fault.
   const right = kind === 'at-load' ? met.one : met.other;
+  return expectedOf(part, aspect as Met, right);
+}
+
+/** That a part is met like that; null where its being there is what matters. */
+export function expectedOf(part: string, aspect: Met, right: unknown): Expectation | null {
   if (aspect === 'replaced' || aspect === 'notice') {
     const text = (right as { text: string } | null)?.text ?? null;
     return { [`@${aspect}`]: text } as Expectation;
@@ -54,21 +59,33 @@ export function findingAsScenario(
   if (expect === null) return null;
   const { kind, way, other } = finding;
   const from: Way = kind === 'at-load' && other !== null ? other : way;
-  const { record } = from.opening;
-  const isSample = record === null || samples.some(({ id }) => id === record.id);
   const submits = kind === 'submits-hidden' ? [{ submit: true } as const] : [];
-  const { launch, services, clock, seed, zone, ...open } = openOf(from.opening);
+  const title = titleOf(finding, names);
+  return scenarioOfWay(from, [...submits, { expect }], title, samples, kind !== 'zone');
+}
+
+/** A way with steps behind it, as a scenario that is opened with what matters of its opening. */
+export function scenarioOfWay(
+  { opening, steps }: Way,
+  after: Scenario['steps'],
+  title: string,
+  samples: readonly SampleRecord[],
+  isUsualSeed = true,
+): FindingScenario {
+  const { record } = opening;
+  const isSample = record === null || samples.some(({ id }) => id === record.id);
+  const { launch, services, clock, seed, zone, ...open } = openOf(opening);
   const isUsual = Object.values(launch ?? {}).every((value) => value === null);
   const scenario: Scenario = {
-    title: titleOf(finding, names).slice(0, MOST_OF_TITLE),
+    title: title.slice(0, MOST_OF_TITLE),
     open: {
       ...open,
       ...(isUsual ? {} : { launch }),
       ...(zone === undefined ? {} : { zone, clock }),
       ...(services === undefined ? {} : { services }),
-      ...(kind === 'zone' || seed === 1 ? {} : { seed }),
+      ...(!isUsualSeed || seed === 1 ? {} : { seed }),
     },
-    steps: [...from.steps, ...submits, { expect }],
+    steps: [...steps, ...after],
   };
   return { scenario, record: isSample ? null : { id: record.id, values: record.values } };
 }
@@ -77,19 +94,25 @@ export function findingAsScenario(
 function titleOf(finding: Finding, names: Names): string {
   const { kind, part, aspect, met, way } = finding;
   const label = names.part(part);
-  const done = way.steps
+  const done = doneInWords(way, names);
+  const after = done === '' ? '' : ` after ${done}`;
+  const what = SHORT[kind];
+  if (what !== undefined) return `${what(label)}${after}`;
+  const right = kind === 'at-load' ? met!.one : met!.other;
+  const place = kind === 'at-load' ? ` when opened with ${done} saved` : after;
+  return `${label} ${metInWords(aspect as Met, right)}${place}`;
+}
+
+/** What was done on a way, for a title. */
+export function doneInWords({ steps }: Way, names: Names): string {
+  return steps
     .filter((step) => !('wait' in step))
     .map((step) =>
       stepAtMarker(step, names)
         .filter((text) => text !== '')
         .join(' '),
-    );
-  const after = done.length === 0 ? '' : ` after ${done.join(', ')}`;
-  const what = SHORT[kind];
-  if (what !== undefined) return `${what(label)}${after}`;
-  const right = kind === 'at-load' ? met!.one : met!.other;
-  const place = kind === 'at-load' ? ` when opened with ${done.join(', ')} saved` : after;
-  return `${label} ${metInWords(aspect as Met, right)}${place}`;
+    )
+    .join(', ');
 }
 
 const SHORT: Partial<Record<Kind, (label: string) => string>> = {

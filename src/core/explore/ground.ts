@@ -6,6 +6,7 @@ import { listsChildren } from '../form/fields';
 import { asParent, type FormRecords, type SampleRecord } from '../scenario/opening';
 import type { Checkpoint } from '../session/checkpoint';
 import type { Answer, Opening, Step } from '../session/step';
+import type { Way } from './finding';
 
 export type Parent = NonNullable<Opening['parent']>;
 
@@ -19,6 +20,8 @@ export interface Ground {
   parents: readonly Parent[];
   /** Milliseconds since 1970-01-01T00:00:00Z at which sessions begin. */
   clock: number;
+  /** What people did in filling-ins, without its times: walks begin there too. None unless said. */
+  done?: readonly Way[];
 }
 
 /** Plays one session at a time; its scripts are traced, so that each answer has its tape. */

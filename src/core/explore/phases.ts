@@ -9,10 +9,11 @@ import { onePerRoles } from '../scenario/opening';
 import type { Opening } from '../session/step';
 import { isValid } from './drivers';
 import { Enough, Exploration, isOpen, offeredIn, type MoreOfIt } from './exploration';
+import type { Way } from './finding';
 import type { Ground, Stage } from './ground';
 import type { Mentions } from './mentions';
 import type { Checkpoints } from './checkpoints';
-import { isSound, type HeldStep } from './play';
+import { isSound, withoutWaits, type HeldStep } from './play';
 import { aroundAnswers } from './relations/answers';
 import { atLoad, overwrittenAtLoad } from './relations/at-load';
 import { aroundFields, bothOrders, canonical, inOrder } from './relations/fields';
@@ -356,6 +357,16 @@ function setup(run: Exploration, opening: Opening): HeldStep[] {
   return steps;
 }
 
+/** Steps of a filling-in that walks take over: more would leave none for what comes after. */
+const TAKEN_OVER = 40;
+
+/** What somebody did in a filling-in, up to some moment of it. */
+function upTo(run: Exploration, opening: Opening, { steps }: Way): HeldStep[] {
+  const entered = withoutWaits(steps).filter((step) => !('submit' in step));
+  const most = Math.min(entered.length, TAKEN_OVER);
+  return withoutRefused(run, opening, entered.slice(0, Math.ceil(run.random() * most)));
+}
+
 type OpenedBy = (person: Opening['person'], record?: Opening['record'], launch?: Values) => Opening;
 
 /** A state from anywhere, and the relations from there in small numbers. */
@@ -367,12 +378,19 @@ function walk(
   launches: readonly Values[],
   nth: number,
 ): void {
-  const person = run.pick(persons)!;
+  const { done = [] } = run.ground;
+  const filled = nth % 2 === 1 ? run.pick(done) : undefined;
+  const person = filled?.opening.person ?? run.pick(persons)!;
   const all = [...records, ...run.saved];
-  const record = run.random() < 0.3 ? (run.pick(all) ?? null) : null;
-  const launch = run.random() < 0.2 ? run.pick(launches) : undefined;
-  const opening = openedBy(person, record, launch);
-  const before = setup(run, opening);
+  const opening =
+    filled === undefined
+      ? openedBy(
+          person,
+          run.random() < 0.3 ? (run.pick(all) ?? null) : null,
+          run.random() < 0.2 ? run.pick(launches) : undefined,
+        )
+      : openedBy(person, filled.opening.record, filled.opening.launch);
+  const before = filled === undefined ? setup(run, opening) : upTo(run, opening, filled);
   const end = run.play(opening, before);
   if (!isSound(end)) return;
   atLoad(run, end);

@@ -153,28 +153,10 @@ export class Player {
     this.sessions++;
     const played = this.#untilAnswered(this.#played(opening, steps, names));
     this.steps += played.done.length;
-    const { answers, done, refused, opened, seen } = played;
-    const told = whatHappened(answers);
-    const ran: Ran = {
-      opening,
-      steps: done,
-      opened,
-      seen,
-      parts: partsSeen(seen, this.form),
-      refused,
-      failures: answers.flatMap(({ errors }) => errors),
-      broken: answers.flatMap((answer) => answer.broken),
-      messages: answers.flatMap(({ messages }) => messages.map(({ text }) => text)),
-      ...told,
-      stopRuns: answers
-        .at(-1)!
-        .tape.filter((entry) => entry.type === 'run')
-        .filter(({ title }) => title === 'submit' || title === 'pageChange'),
-      lastMessages: answers.at(-1)!.messages.map(({ text }) => text),
-    };
+    const ran = ranOf(this.form, opening, played);
     this.onPlayed(
       ran,
-      answers.flatMap(({ tape }) => tape.filter((entry) => entry.type === 'run')),
+      played.answers.flatMap(({ tape }) => tape.filter((entry) => entry.type === 'run')),
       steps,
     );
     return ran;
@@ -245,6 +227,34 @@ export class Player {
     return now;
   }
 }
+
+/** What came of a session that was played, and what its tape says of it. */
+export function ranOf(
+  form: Form,
+  opening: Opening,
+  { answers, done, refused, opened, seen }: Played,
+): Ran {
+  return {
+    opening,
+    steps: done,
+    opened,
+    seen,
+    parts: partsSeen(seen, form),
+    refused,
+    failures: answers.flatMap(({ errors }) => errors),
+    broken: answers.flatMap((answer) => answer.broken),
+    messages: answers.flatMap(({ messages }) => messages.map(({ text }) => text)),
+    ...whatHappened(answers),
+    stopRuns: answers
+      .at(-1)!
+      .tape.filter((entry) => entry.type === 'run')
+      .filter(({ title, sort }) => sort === 'handler' && STOPPING.has(title)),
+    lastMessages: answers.at(-1)!.messages.map(({ text }) => text),
+  };
+}
+
+/** Events whose handlers may stop a step. */
+const STOPPING: ReadonlySet<string> = new Set(['submit', 'pageChange']);
 
 function whatHappened(
   answers: readonly Answer[],

@@ -65,7 +65,7 @@ export function told(finding: Finding, known: Known, names: Names): string {
   return sentence(`${label}: ${says.replace(`${part}: `, '').replace(`${part} `, '')}`);
 }
 
-export const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`);
+export const sentence = (text: string) => (/[.!?]”?$/.test(text) ? text : `${text}.`);
 
 /** `Whoever sets Pilot to Own pilot, then presses Send`. */
 export function whoIn({ opening, steps }: Way, known: Known, names: Names): string {

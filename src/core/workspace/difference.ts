@@ -4,6 +4,7 @@ import type { Form } from '../form/definition';
 import { equal, inWords, type Value } from '../form/value';
 import type { Source } from '../script/header';
 import { isModule } from '../script/script-name';
+import type { KeptFillings } from './head';
 import type { Workspace, WorkspaceForm } from './workspace';
 
 export interface FileDifference {
@@ -97,6 +98,9 @@ function heads(before: Workspace, after: Workspace): FileDifference[] {
     ...(same(before.numbers, after.numbers)
       ? []
       : [`numbers: ${before.numbers ?? 'point'} → ${after.numbers ?? 'point'}`]),
+    ...(same(before.fillings, after.fillings)
+      ? []
+      : [`filling-ins kept: ${keptInWords(before.fillings)} → ${keptInWords(after.fillings)}`]),
     ...(['roles', 'people'] as const).flatMap((list) =>
       things<{ key: string }>(
         list === 'roles' ? 'role' : 'person',
@@ -111,6 +115,11 @@ function heads(before: Workspace, after: Workspace): FileDifference[] {
   ];
   return says.map((one) => ({ file, says: one }));
 }
+
+const keptInWords = (how: KeptFillings | undefined) =>
+  how === undefined
+    ? 'none'
+    : `${how.most} of each form for ${counted(how.days, 'day')}${how.masked ? ', masked' : ''}`;
 
 function tables(a: Workspace['tables'][number], b: typeof a, file: string): FileDifference[] {
   const { rows: before, columns: columnsBefore, ...shapeBefore } = a;

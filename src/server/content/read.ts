@@ -57,7 +57,7 @@ export async function readServices(): Promise<Service[]> {
   return contents(await readDocuments('service'));
 }
 
-const asScript = ({ name, content, revision }: Document<'behaviour' | 'shared'>) => ({
+export const asScript = ({ name, content, revision }: Document<'behaviour' | 'shared'>) => ({
   name,
   text: content,
   revision,

@@ -136,7 +136,7 @@ export async function pastRuns(form: string): Promise<PastRun[]> {
   }));
 }
 
-/** Puts a run behind the others; one that came out as the last one did adds nothing. */
+/** Puts a run behind the others; of one that came out as the last one did, it says until when. */
 export async function addPastRun(
   form: string,
   run: { passed: number; failed: number; failing: string[] },
@@ -149,8 +149,12 @@ export async function addPastRun(
     last.passed === run.passed &&
     last.failed === run.failed &&
     last.failing.join('\n') === run.failing.join('\n')
-  )
+  ) {
+    await database().execute(
+      sql`update past_run set until = clock_timestamp() where id = (select max(id) from past_run where form = ${form})`,
+    );
     return;
+  }
   await database()
     .insert(pastRun)
     .values({ form, ...run, by });

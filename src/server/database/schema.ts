@@ -200,6 +200,8 @@ export const pastRun = pgTable(
     failing: json('failing').notNull(),
     by: text('by'),
     at: at('at'),
+    /** When they came out like that last. */
+    until: at('until'),
   },
   (table) => [index('past_run_order').on(table.form, table.id)],
 );
@@ -306,5 +308,39 @@ export const recording = pgTable(
   (table) => [
     index('recording_order').on(table.form, table.id),
     index('recording_filling').on(table.filling),
+  ],
+);
+
+/** Differences between the last release and the form as it is that somebody has accepted as meant. */
+export const acceptedDifference = pgTable(
+  'accepted_difference',
+  {
+    form: text('form').notNull(),
+    /** SHA-256 of what differs, in hexadecimal. */
+    key: text('key').notNull(),
+    content: json('content').notNull(),
+    by: text('by').notNull(),
+    at: at('at'),
+  },
+  (table) => [primaryKey({ columns: [table.form, table.key] })],
+);
+
+/** What people did in filling-ins that were saved, as long as the workspace keeps it. It goes with the record. */
+export const keptFilling = pgTable(
+  'kept_filling',
+  {
+    id: serial('id').primaryKey(),
+    form: text('form').notNull(),
+    record: text('record').notNull(),
+    /** The number of the release that it was done in. */
+    release: integer('release').notNull(),
+    masked: boolean('masked').notNull(),
+    content: json('content').notNull(),
+    at: at('at'),
+  },
+  (table) => [
+    index('kept_filling_order').on(table.form, table.id),
+    index('kept_filling_record').on(table.form, table.record),
+    index('kept_filling_age').on(table.at),
   ],
 );

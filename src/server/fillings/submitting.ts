@@ -31,6 +31,7 @@ import {
   type Filling,
   type ToParent,
 } from './handing-out';
+import { keepFilling } from './kept';
 import { stepsFrom } from './values-as-steps';
 
 export const SubmissionSchema = z
@@ -155,7 +156,16 @@ export async function submit(
   if (lost !== null)
     return refused(`The content of ${lost.name} has not arrived. Choose the file again.`);
   const toParent = answers.flatMap((answer) => answer.toParent);
-  return save(form, filling, outcome.values, toParent, person, submission.overRevision);
+  const result = await save(
+    form,
+    filling,
+    outcome.values,
+    toParent,
+    person,
+    submission.overRevision,
+  );
+  if (result.kind === 'saved') await keepFilling(done, result.id).catch(console.error);
+  return result;
 }
 
 async function savedBefore(form: string, filling: Filling): Promise<SubmissionResult> {

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { readFolder } from '../../workers/files';
 import { readWorkspace } from '../../core/workspace/workspace';
 import { connectionTo, database, disconnect, isOutOfRoom } from '../database/database';
+import { tidyKept } from '../fillings/kept';
 import { tidyFillings } from '../fillings/tidy';
 import { holdsWorkspace } from '../workspaces/import';
 import { readHead } from '../content/read';
@@ -43,6 +44,7 @@ try {
     await inWorkspace(workspace, async () => {
       if (workspace.schema !== HOME.schema) await migrateWorkspace();
       await tidyFillings(database(), Date.now());
+      await tidyKept(database(), (await readHead()).fillings);
       await database().execute(sql`analyze record`);
     });
   await dropRemoved(Date.now());

@@ -15,6 +15,7 @@ import { indexRecords } from '../records/columns';
 import { task } from '../machines/tasks';
 import * as schema from '../database/schema';
 import { perWorkspace } from '../database/current-workspace';
+import { forgetAccepted } from './accepted';
 import { readParts, stateOf } from '../content/overview';
 import {
   readForm,
@@ -143,6 +144,7 @@ export async function insertRelease(
       reason: how.reason,
       failing: how.failing.length === 0 ? null : how.failing,
     });
+    await forgetAccepted(name, tx);
     return { number, form };
   });
 }

@@ -15,6 +15,7 @@ import { stateOf } from '../content/overview';
 import { checkForm, NotToItsEnd } from '../content/problems';
 import { existingForm } from '../content/forms';
 import { readScenarios, readScripts, readTables } from '../content/read';
+import { releasedVersion } from './versions';
 
 /** What differs from the newest release, and what fails. Throws a Refusal where there is no such form. */
 export async function changesSinceRelease(name: string): Promise<ReleaseChanges> {
@@ -43,16 +44,7 @@ export async function changesSinceRelease(name: string): Promise<ReleaseChanges>
       last === null
         ? null
         : { number: last.number, madeBy: last.madeBy, reason: last.reason, failing: last.failing },
-    former:
-      last === null
-        ? null
-        : {
-            form: last.material.form,
-            tables: last.material.tables,
-            services: last.material.services,
-            answering: last.material.answering,
-            sources: last.sources.map(({ name: of, text }) => ({ name: of, text })),
-          },
+    former: last === null ? null : releasedVersion(last),
     differences:
       then === null
         ? []

@@ -278,6 +278,46 @@ export async function historyOf<K extends Kind>(
   }));
 }
 
+const PastRow = DocumentRow.omit({ form: true });
+
+/** What a form ran with at some moment; the form is null where there was none. */
+export async function documentsAt(
+  form: string,
+  at: string,
+): Promise<{
+  form: Form | null;
+  behaviours: Document<'behaviour'>[];
+  shared: Document<'shared'>[];
+  tables: Table[];
+  services: Service[];
+}> {
+  const { rows } = await database().execute(sql`
+    select d.id, d.kind, d.name, r.number as revision, r.content
+    from document d, lateral (
+      select number, content from revision where document = d.id and saved_at <= ${at}::timestamptz order by number desc limit 1
+    ) as r
+    where (d.form = ${form} and d.kind = 'behaviour' or d.form = '' and d.kind in ('table', 'service', 'shared')
+      or d.kind = 'form' and d.name = ${form}) and r.content is not null and r.content <> 'null'::jsonb
+    order by d.name, d.id`);
+  const past = z.array(PastRow).parse(rows);
+  const of = <K extends Kind>(kind: K): Document<K>[] =>
+    past
+      .filter((row) => row.kind === kind)
+      .map((row) => ({
+        name: row.name,
+        content: contentOf(kind, row),
+        revision: row.revision,
+      }));
+  const contentsOf = <K extends Kind>(kind: K) => of(kind).map(({ content }) => content);
+  return {
+    form: contentsOf('form').at(-1) ?? null,
+    behaviours: of('behaviour'),
+    shared: of('shared'),
+    tables: contentsOf('table'),
+    services: contentsOf('service'),
+  };
+}
+
 /** Changes with every save of a document. */
 export async function savedNow(): Promise<string> {
   const { rows } = await database().execute(

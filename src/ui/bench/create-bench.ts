@@ -6,6 +6,7 @@ import type { Open } from '@/core/scenario/definition';
 import { placeOf } from '@/core/structure/edit';
 import { startLanguage } from '@/workers/language-client';
 import { benchBehaviours } from './behaviours/behaviours';
+import { benchChanges } from './changes/changes';
 import { benchCode } from './code/code';
 import { benchCore } from './common/core';
 import { benchFaults } from './faults/faults';
@@ -15,6 +16,7 @@ import { benchLeft } from './common/left';
 import type { BenchMaterial, BenchPlace, TakenOver } from './common/material';
 import { benchRelease } from './release/release';
 import { benchScreen } from './common/screen';
+import { SpareTime } from './common/spare-time';
 import { benchStructure } from './structure/structure';
 import { benchTape } from './tape/tape';
 import { benchTests } from './tests/tests';
@@ -38,29 +40,38 @@ export function createBench(
   const structure = benchStructure(core, form, before?.renamed ?? null);
   const tape = benchTape(core, code, form);
   const tests = benchTests(core, screen, code, form);
-  const faults = benchFaults(core, screen, code, form, tape, tests.keepOffered);
+  const spare = new SpareTime();
+  const changes = benchChanges(core, screen, code, form, spare, tests.keepOffered);
+  const faults = benchFaults(core, screen, code, form, tape, spare, tests.keepOffered);
   const behaviours = benchBehaviours(core, screen, code, tests.drafts);
-  const release = benchRelease(core, screen, code);
+  const release = benchRelease(core, screen, changes);
   const folder = benchFolder(core, code, tests, structure);
   const left = benchLeft(core, code.texts, structure, tests.drafts);
 
   core.changed.listen(async (typed) => {
     await form.session.replay();
     if (typed === null) {
-      void tests.run().then(faults.changed);
+      void tests.run().then(begunAnew);
       await code.checks.checkAll();
       return;
     }
     void code.checks.checkAll(typed);
     await tests.run();
     void tests.grid.codeChanged();
-    faults.changed();
+    begunAnew();
   });
 
-  // A key is never answered later for the sake of the search.
+  /** What changed for people is known sooner than what is wrong, so it is looked for first. */
+  function begunAnew(): void {
+    changes.changed();
+    faults.changed();
+  }
+
+  // A key is never answered later for the sake of what goes on beside the page.
   const deafen = code.store.subscribe(({ behaviours: now }, { behaviours: former }) => {
-    if (now !== former && now.some(({ text }, i) => text !== former[i]?.text)) faults.giveWay();
+    if (now !== former && now.some(({ text }, i) => text !== former[i]?.text)) spare.giveWay();
   });
+  form.stepped.listen(() => spare.giveWay());
 
   /** Goes where a link leads. */
   function goTo(place: BenchPlace): void {
@@ -87,6 +98,8 @@ export function createBench(
     structure,
     tape,
     tests,
+    spare,
+    changes,
     faults,
     behaviours,
     release,
@@ -99,6 +112,7 @@ export function createBench(
       void tests.run();
       void left.find();
       await code.checks.start();
+      changes.begin();
       faults.begin();
       if (material.live) folder.begin();
     },
@@ -109,7 +123,8 @@ export function createBench(
       tape.end();
       tests.end();
       deafen();
-      faults.end();
+      changes.end();
+      spare.end();
       behaviours.end();
       code.checks.end();
       folder.end();

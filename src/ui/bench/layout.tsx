@@ -13,6 +13,7 @@ import { inIdleTime, lazily } from '../lazily';
 import { Pane } from '../pane';
 import { useRoom } from '../use-room';
 import { BehaviourList } from './behaviours/list';
+import { ChangesLine } from './changes/line';
 import { CodeAt } from './code/code-at';
 import { Tabs } from './code/code-pane';
 import type { Bench } from './create-bench';
@@ -41,6 +42,13 @@ const StructurePane = lazily(
 const TestsPane = lazily(
   () => import('./tests/pane').then((module) => module.TestsPane),
   () => <Box p="14px">Opening the tests…</Box>,
+);
+const BesidePane = lazily(
+  () => import('./changes/beside-pane').then((module) => module.BesidePane),
+  () => <Box p="14px">Opening both versions…</Box>,
+);
+const DifferingMarks = lazily(() =>
+  import('./changes/marks').then((module) => module.DifferingMarks),
 );
 const MapPane = lazily(
   () => import('./map/pane').then((module) => module.MapPane),
@@ -117,6 +125,7 @@ export function Layout({ bench }: { bench: Bench }) {
   const marked = useMemo(() => new Set(words.keys()), [words]);
 
   const wrong = useWrongParts(bench);
+  const beside = useRoom(bench.changes, (state) => state.beside);
 
   const onInsert = useCallback(
     (part: string) => bench.code.insert(spelled(bench.core.form(), part)),
@@ -137,6 +146,7 @@ export function Layout({ bench }: { bench: Bench }) {
           <>
             <BehaviourList bench={bench} seen={seen} tape={tape} />
             <ScenarioResults bench={bench} />
+            <ChangesLine bench={bench} />
           </>
         }
         tree={pane === 'structure' ? <StructureTree bench={bench} /> : null}
@@ -157,6 +167,8 @@ export function Layout({ bench }: { bench: Bench }) {
           <MapPane bench={bench} />
         ) : pane === 'tests' ? (
           <TestsPane bench={bench} />
+        ) : pane === 'beside' ? (
+          <BesidePane bench={bench} />
         ) : !there ? (
           <Box p="14px">
             This form has no behaviour yet. In the outline, “+ for a need” makes one from what you
@@ -218,6 +230,7 @@ export function Layout({ bench }: { bench: Bench }) {
         <BenchHead bench={bench} />
       </Pane>
       <Notices bench={bench} />
+      {beside !== null && <DifferingMarks bench={bench} beside={beside} />}
       {sizes === null ? null : narrow ? (
         <OneAtATime
           panes={[

@@ -7,7 +7,8 @@ import { nameFor } from '@/core/structure/edit';
 import type { NumberStyle } from '@/core/form/number-style';
 import { DATE_STYLES, showDate, STYLES, type DateStyle } from '@/core/form/date-style';
 import { Button, Checkbox, Labelled, Line, Mono, Select } from '../kit';
-import type { Head } from '@/core/workspace/head';
+import type { Head, KeptFillings } from '@/core/workspace/head';
+import { KEPT_FILLINGS, KEPT_FILLINGS_DAYS } from '@/core/limits';
 import { PageHead } from '../page-head';
 import { SavingNote, useDraft } from '../draft/use-draft';
 
@@ -207,6 +208,59 @@ function Settings({ head, onEdit }: { head: Head; onEdit: (head: Head) => void }
           />
         </Labelled>
       </Box>
+      <Kept head={head} onEdit={onEdit} />
+    </Box>
+  );
+}
+
+const KEPT_AT_FIRST: KeptFillings = { most: 500, days: 90, masked: true };
+
+/** Whether what people do in filling-ins is kept, to be replayed before a release. */
+function Kept({ head, onEdit }: { head: Head; onEdit: (head: Head) => void }) {
+  const { fillings } = head;
+  const put = (changes: Partial<KeptFillings>) =>
+    onEdit({ ...head, fillings: { ...KEPT_AT_FIRST, ...fillings, ...changes } });
+  /** Of what is typed only a number that can be is taken. */
+  const number = (key: 'most' | 'days', most: number) => (
+    <Line
+      type="number"
+      width="90px"
+      min={1}
+      max={most}
+      value={String(fillings![key])}
+      onChange={({ target: { valueAsNumber: typed } }) =>
+        Number.isInteger(typed) && typed >= 1 && typed <= most && put({ [key]: typed })
+      }
+    />
+  );
+  return (
+    <Box mt="14px" maxW="340px">
+      <Checkbox
+        label="Keep the steps of filling-ins"
+        on={fillings !== undefined}
+        onSet={() => {
+          if (fillings === undefined) return put({});
+          const { fillings: _, ...rest } = head;
+          onEdit(rest);
+        }}
+      />
+      <Box color="soft" fontSize="13px">
+        {fillings === undefined
+          ? 'Turned on, what people did is replayed before a release, and what would end differently is listed.'
+          : 'They are replayed before a release. They go with their record, and all at once when this is turned off.'}
+      </Box>
+      {fillings !== undefined && (
+        <Flex gap="14px" mt="6px" wrap="wrap" align="end">
+          <Labelled label="Of each form">{number('most', KEPT_FILLINGS)}</Labelled>
+          <Labelled label="Days">{number('days', KEPT_FILLINGS_DAYS)}</Labelled>
+          <Checkbox
+            label="Mask texts"
+            title="Letters become x, digits 0; numbers, dates and choices stay"
+            on={fillings.masked}
+            onSet={() => put({ masked: !fillings.masked })}
+          />
+        </Flex>
+      )}
     </Box>
   );
 }

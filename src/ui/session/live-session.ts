@@ -35,8 +35,9 @@ export interface SessionOptions<O> {
   /**
    * `steps`: time passes in steps of their own that say how long, so that a session is the same whenever it is played.
    * `real`: each step says at how many milliseconds after the opening it was done.
+   * `followed`: another session passes it, whose steps are done here as well.
    */
-  time: 'steps' | 'real';
+  time: 'steps' | 'real' | 'followed';
   /** Steps that are refused stay, to be seen; else they were not done. */
   keepsRefused: boolean;
   /** All was done again; `before` are the answers that it had before. */
@@ -239,6 +240,7 @@ export class LiveSession<O> {
   /** When something that is waited for becomes due, the session is told by a step. */
   #passTime(): void {
     clearTimeout(this.#wait);
+    if (this.options.time === 'followed') return;
     const { answers, steps, at } = this.state;
     const last = answers.at(-1);
     if (last === undefined || at < steps.length || answers.length !== steps.length + 1) return;

@@ -1,8 +1,10 @@
 /** What all rooms of the bench share: the material, the server, the language worker, and whether anything may be changed. */
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { FindingScenario } from '@/core/explore/as-scenario';
 import type { Form } from '@/core/form/definition';
 import { isFor, readHeader, type Source } from '@/core/script/header';
 import { isModule, isOwn } from '@/core/script/script-name';
+import type { Scenario } from '@/core/scenario/definition';
 import type { Cast, SampleRecord } from '@/core/scenario/opening';
 import type { LanguageClient } from '@/workers/language-client';
 import { call, type Reply } from '../../api';
@@ -35,6 +37,8 @@ export interface BenchCore {
   pathOfScript(name: string): string;
   /** Changes something on the server; refused while a former release is looked at. */
   save<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<Reply<T>>;
+  /** A scenario that was made here, once the record that it opens is saved; null where that is refused, and people are told. */
+  withSample(made: FindingScenario): Promise<Scenario | null>;
   saving: BenchSaving;
   /** The worker that knows the language; started when it is first asked. */
   languageWorker(): LanguageClient;
@@ -77,12 +81,18 @@ export function benchCore(
     record,
   ];
   let language: LanguageClient | null = null;
+  const pathOf = (rest: string) => `/api/forms/${material.form.name}/${rest}`;
+  const save: BenchCore['save'] = (method, path, body) =>
+    isReleased
+      ? Promise.resolve({ ok: false, status: 0, says: RELEASED, body: null })
+      : call(method, path, body);
+  const putRecord = (record: SampleRecord) => put({ records: withRecord(now().records, record) });
   return {
     store,
     material,
     form: () => now().form,
     putForm: (form) => put({ form }),
-    putRecord: (record) => put({ records: withRecord(now().records, record) }),
+    putRecord,
     putParent: (name, record) =>
       put({
         forms: now().forms.map((one) =>
@@ -91,13 +101,21 @@ export function benchCore(
       }),
     people: material.people,
     cast: () => ({ people: material.people, records: now().records, forms: now().forms }),
-    pathOf: (rest) => `/api/forms/${material.form.name}/${rest}`,
+    pathOf,
     pathOfScript: (name) =>
       isOwn(name) ? `/api/forms/${material.form.name}/behaviours/${name}` : `/api/scripts/${name}`,
-    save: (method, path, body) =>
-      isReleased
-        ? Promise.resolve({ ok: false, status: 0, says: RELEASED, body: null })
-        : call(method, path, body),
+    save,
+    async withSample({ scenario, record }) {
+      if (record === null) return scenario;
+      const { values } = record;
+      const reply = await save<SampleRecord>('POST', pathOf('records'), { values });
+      if (!reply.ok) {
+        complain(reply.says);
+        return null;
+      }
+      putRecord(reply.body);
+      return { ...scenario, open: { ...scenario.open!, record: reply.body.id } };
+    },
     saving: new BenchSaving(),
     languageWorker: () => (language ??= startLanguage()),
     closeLanguageWorker: () => language?.close(),

@@ -3,7 +3,7 @@ import { createStore } from 'zustand/vanilla';
 
 export interface ScreenState {
   /** What stands between the outline and the live form. */
-  pane: 'code' | 'structure' | 'map' | 'history' | 'tests';
+  pane: 'code' | 'structure' | 'map' | 'history' | 'tests' | 'beside';
   /** What stands to the right. */
   side: 'form' | 'handbook';
   /** The page and section of the handbook that is open. */

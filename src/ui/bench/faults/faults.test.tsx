@@ -10,6 +10,7 @@ import type { SearchRequest } from '@/workers/search-calls';
 import * as searchInBrowser from '@/workers/search-in-browser';
 import type { SearchListener } from '@/workers/search-watched';
 import { WorkFailed } from '@/workers/watched';
+import type { Bench } from '../create-bench';
 import { FaultsTab } from './pane';
 import { ROUNDS } from './faults';
 
@@ -50,10 +51,10 @@ beforeEach(() => {
   asked.length = 0;
   localStorage.clear();
 });
-const benches: { faults: { end(): void } }[] = [];
+const benches: Pick<Bench, 'spare'>[] = [];
 afterEach(() => {
   // One that goes on would search in the next test.
-  for (const bench of benches.splice(0)) bench.faults.end();
+  for (const bench of benches.splice(0)) bench.spare.end();
   vi.unstubAllGlobals();
   vi.restoreAllMocks();
 });
@@ -154,7 +155,7 @@ test('stopped, it stays stopped for the next bench; and begins by itself only wh
   await search(1);
   fireEvent.click(button(/^Stop$/));
   await waitFor(() => expect(button(/^Search$/)).toBeTruthy());
-  bench.faults.end();
+  bench.spare.end();
   const next = benchOf({ behaviours: { '10-left.ts': CODE } }).bench;
   benches.push(next);
   vi.stubGlobal('navigator', { hardwareConcurrency: 2 });

@@ -10,7 +10,7 @@ import { merged } from '@/core/explore/merged';
 import { settled, type Proof } from '@/core/explore/settled';
 import { reachedTogether, type Reached } from '@/core/explore/reached';
 import { ASKED_ABOUT } from '@/core/debugging/question';
-import { DEFAULT_CLOCK, type SampleRecord } from '@/core/scenario/opening';
+import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import type { Scenario } from '@/core/scenario/definition';
 import { openOf } from '@/core/scenario/recorded';
 import { takingPart } from '@/core/script/header';
@@ -19,6 +19,7 @@ import { namesFor, type Names } from '@/core/tape/words';
 import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
 import type { Screen } from '../common/screen';
+import type { SpareTime } from '../common/spare-time';
 import type { FormRoom } from '../form/form';
 import type { TapeRoom } from '../tape/tape';
 
@@ -26,9 +27,6 @@ import type { TapeRoom } from '../tape/tape';
 export const ROUNDS = [200, 600, 1500, 1500] as const;
 /** Sessions of each further round that somebody asks for. */
 const MORE = 3000;
-/** Nobody has typed or used the form for so long, in milliseconds. */
-const QUIET = 1200;
-
 export interface FaultsState extends Judged {
   /** How far the round under way is; null while nothing is searched. */
   underway: { sessions: number; of: number } | null;
@@ -67,15 +65,12 @@ export function benchFaults(
   code: Code,
   form: FormRoom,
   tape: TapeRoom,
+  spare: SpareTime,
   keepOffered: (scenario: Promise<Scenario | null>) => Promise<void>,
 ) {
   const store = createStore<FaultsState>(() => NOTHING);
   const { getState: get, setState: set } = store;
-  let touchedAt = 0;
-  let stop = new AbortController();
   let going = false;
-  /** The bench is gone. */
-  const life = { ended: false };
   /** Counts up with the code, so that a search of former code tells nothing any more. */
   let version = 0;
   /** Everything found so far, answered or not. */
@@ -112,24 +107,9 @@ export function benchFaults(
     void open(asked);
   }
 
-  const isQuiet = () =>
-    Date.now() - touchedAt >= QUIET && document.visibilityState === 'visible' && !life.ended;
-
-  /** Comes back once nobody has touched anything for a while. */
-  async function quiet(): Promise<void> {
-    while (!isQuiet() && !life.ended) await new Promise((done) => setTimeout(done, 150));
-  }
-
-  /** Gives way to a person: what is under way ends at once and is begun again later. */
-  function giveWay(): void {
-    touchedAt = Date.now();
-    stop.abort();
-    stop = new AbortController();
-  }
-
   async function round(sessions: number): Promise<void> {
     const mine = version;
-    const { signal } = stop;
+    const { signal } = spare;
     const sources = code.scripts.sources();
     const material = { ...code.scripts.material(), traced: true };
     const mentions = await core.languageWorker().mentions(takingPart(sources));
@@ -195,29 +175,33 @@ export function benchFaults(
     if (going || core.isReleased) return;
     going = true;
     try {
-      while (get().rounds < rounds.length && !get().stopped && !life.ended) {
-        await quiet();
-        if (get().stopped || life.ended) break;
-        const { signal } = stop;
-        try {
-          await round(rounds[get().rounds]!);
-        } catch (caught) {
-          // One that had to give way is begun again.
-          if (!signal.aborted)
-            set({ stopped: true, says: caught instanceof Error ? caught.message : String(caught) });
-        } finally {
-          set({ underway: null });
-        }
-      }
+      while (get().rounds < rounds.length && !get().stopped && !spare.ended)
+        await spare.inTurn(() => next(rounds));
     } finally {
       going = false;
+    }
+  }
+
+  async function next(rounds: readonly number[]): Promise<void> {
+    await spare.quiet();
+    const sessions = rounds[get().rounds];
+    if (sessions === undefined || get().stopped || spare.ended) return;
+    const { signal } = spare;
+    try {
+      await round(sessions);
+    } catch (caught) {
+      // One that had to give way is begun again.
+      if (!signal.aborted)
+        set({ stopped: true, says: caught instanceof Error ? caught.message : String(caught) });
+    } finally {
+      set({ underway: null });
     }
   }
 
   /** The code, the form or a table is another: everything is looked at again. */
   function changed(): void {
     version++;
-    giveWay();
+    spare.giveWay();
     set(({ stopped }) => ({
       sessions: 0,
       rounds: 0,
@@ -257,16 +241,7 @@ export function benchFaults(
       screen.complain('Nobody can know what would be right here.');
       return null;
     }
-    const { scenario, record } = made;
-    if (record === null) return scenario;
-    const { values } = record;
-    const reply = await core.save<SampleRecord>('POST', core.pathOf('records'), { values });
-    if (!reply.ok) {
-      screen.complain(reply.says);
-      return null;
-    }
-    core.putRecord(reply.body);
-    return { ...scenario, open: { ...scenario.open!, record: reply.body.id } };
+    return core.withSample(made);
   }
 
   /** Answers a finding in the code: it is meant, and why. */
@@ -292,12 +267,9 @@ export function benchFaults(
       : { name: script.name, line: first.line, text: script.text };
   }
 
-  form.stepped.listen(giveWay);
-
   return {
     store,
     placeOf,
-    giveWay,
     changed,
     /** Begins to search by itself, where there is a core to spare and nobody has stopped it. */
     begin(): void {
@@ -312,23 +284,19 @@ export function benchFaults(
       const { rounds } = get();
       set({ stopped: false, says: null });
       keepStopped(false);
-      touchedAt = 0;
+      spare.hurry();
       void go(rounds < ROUNDS.length ? ROUNDS : [...Array<number>(rounds).fill(0), MORE]);
     },
     stop(): void {
       set({ stopped: true });
       keepStopped(true);
-      giveWay();
+      spare.giveWay();
     },
     /** Opens a finding by its name, as soon as it is found. */
     openNamed(key: string): void {
       const finding = all.find((one) => keyOf(one) === key);
       if (finding === undefined) wanted = key;
       else void open(finding);
-    },
-    end(): void {
-      life.ended = true;
-      giveWay();
     },
   };
 }

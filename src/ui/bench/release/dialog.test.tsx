@@ -28,10 +28,15 @@ const CHANGES: ReleaseChanges = {
 /** The dialog, with what is asked of the server. */
 async function dialog(changes: Partial<ReleaseChanges>, made = { status: 200, says: '' }) {
   const { bench, sent } = benchOf({
-    answers: ({ method }) =>
-      method === 'GET'
-        ? { status: 200, body: { ...CHANGES, ...changes } }
-        : { status: made.status, body: made.status === 200 ? { number: 3 } : { says: made.says } },
+    answers: ({ method, path }) =>
+      path.includes('/kept')
+        ? { status: 200, body: { fillings: [], all: 0 } }
+        : method === 'GET'
+          ? { status: 200, body: { ...CHANGES, ...changes } }
+          : {
+              status: made.status,
+              body: made.status === 200 ? { number: 3 } : { says: made.says },
+            },
   });
   const done = vi.fn();
   drawn(<ReleaseDialog bench={bench} onDone={done} />);

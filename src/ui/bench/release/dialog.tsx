@@ -8,8 +8,11 @@ import { Button, Line, Mono, Notice } from '../../kit';
 import { lazily } from '../../lazily';
 import { WindowTitle } from '../../window';
 import type { Bench } from '../create-bench';
-import { ForPeople } from './for-people';
 
+const ForPeople = lazily(
+  () => import('../changes/for-people').then((module) => module.ForPeople),
+  () => <Box>Comparing…</Box>,
+);
 const Comparison = lazily(
   () => import('../code/comparison').then((module) => module.Comparison),
   () => <Box>Comparing…</Box>,
@@ -75,7 +78,12 @@ export function ReleaseDialog({ bench, onDone }: { bench: Bench; onDone: () => v
             </Box>
           )}
           {changes.former !== null && (differences.length > 0 || scripts.length > 0) && (
-            <ForPeople bench={bench} former={changes.former} />
+            <ForPeople
+              bench={bench}
+              number={changes.next - 1}
+              former={changes.former}
+              onLeave={onDone}
+            />
           )}
           {last != null && differences.length === 0 && scripts.length === 0 && (
             <Box>Nothing has changed.</Box>

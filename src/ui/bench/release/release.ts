@@ -1,12 +1,11 @@
 /** Making a release of the form, and what it would change. */
 import { createStore } from 'zustand/vanilla';
-import type { FormerVersion, ReleaseChanges } from '@/core/workspace/release-changes';
+import type { ReleaseChanges } from '@/core/workspace/release-changes';
 import { call } from '../../api';
-import type { Code } from '../code/code';
+import type { Changes } from '../changes/changes';
 import type { BenchCore } from '../common/core';
 import type { Edited } from '../common/saving';
 import type { Screen } from '../common/screen';
-import type { ComparedSoFar } from './comparing';
 
 const NOT_SAVED: Record<Edited, string> = {
   structure: 'The structure is not saved yet, so no release can be made.',
@@ -14,7 +13,7 @@ const NOT_SAVED: Record<Edited, string> = {
   scenarios: 'Some scenarios are not saved yet, so no release can be made.',
 };
 
-export function benchRelease(core: BenchCore, screen: Screen, code: Code) {
+export function benchRelease(core: BenchCore, screen: Screen, comparing: Changes) {
   const { material, saving, save, pathOf, changes } = core;
   /** The number of the newest release; null where there is none. */
   const store = createStore<{ newest: number | null }>(() => ({ newest: material.release }));
@@ -32,23 +31,13 @@ export function benchRelease(core: BenchCore, screen: Screen, code: Code) {
     const reply = await save<{ number: number }>('POST', pathOf('releases'), { reason });
     if (!reply.ok) return reply.says;
     store.setState({ newest: reply.body.number });
+    comparing.released(reply.body.number);
     screen.say(`Release ${reply.body.number} is out.`);
     return null;
   }
 
-  /** Plays the last release and the form as it is side by side. Throws WorkFailed, also when it is stopped. */
-  async function compare(
-    former: FormerVersion,
-    hear: (so: ComparedSoFar) => void,
-    stop: AbortSignal,
-  ): Promise<void> {
-    const { compareWithFormer } = await import('./comparing');
-    return compareWithFormer(core, code, former, hear, stop);
-  }
-
   return {
     store,
-    compare,
     make: changes(make, Promise.resolve(null)),
     /** What the next release would change, and what fails. */
     async changes(): Promise<ReleaseChanges | { says: string }> {

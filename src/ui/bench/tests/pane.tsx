@@ -1,5 +1,5 @@
 'use client';
-/** The tests of a form: its scenarios, what the search finds, a grid, mutants, and what of the code is reached. */
+/** The tests of a form: its scenarios, what the search finds, what changed for people, a grid, mutants, and what of the code is reached. */
 import { Flex } from '@chakra-ui/react';
 import { useStore } from 'zustand';
 import { Notice, Region } from '../../kit';
@@ -9,12 +9,14 @@ import { CoverageTab } from './coverage';
 import { GridTab } from './grid';
 import { MutationTab } from './mutation';
 import { ScenariosTab } from './scenarios';
+import { ChangesTab } from '../changes/pane';
 import { FaultsTab } from '../faults/pane';
 import type { TestsTab } from './state';
 
 const TABS: readonly { key: TestsTab; label: string }[] = [
   { key: 'scenarios', label: 'Scenarios' },
   { key: 'faults', label: 'Faults' },
+  { key: 'changes', label: 'Changes' },
   { key: 'grid', label: 'Outcome grid' },
   { key: 'mutation', label: 'Mutation' },
   { key: 'coverage', label: 'Coverage' },
@@ -51,6 +53,7 @@ export function TestsPane({ bench }: { bench: Bench }) {
         {tab === 'scenarios' && <ScenariosTab bench={bench} />}
         {tab === 'grid' && <GridTab bench={bench} />}
         {tab === 'faults' && <FaultsTab bench={bench} />}
+        {tab === 'changes' && <ChangesTab bench={bench} />}
         {tab === 'mutation' && <MutationTab bench={bench} />}
         {tab === 'coverage' && <CoverageTab bench={bench} />}
       </Region>

@@ -7,7 +7,7 @@ import type { CoverageShares, ScriptCoverage } from '@/core/testing/coverage';
 import type { Verdict } from '@/core/testing/mutation';
 import type { Saving } from '../../draft/draft';
 
-export type TestsTab = 'scenarios' | 'faults' | 'grid' | 'mutation' | 'coverage';
+export type TestsTab = 'scenarios' | 'faults' | 'changes' | 'grid' | 'mutation' | 'coverage';
 
 /** How far work is that takes a while. */
 export interface Underway {

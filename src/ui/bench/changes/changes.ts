@@ -1,0 +1,319 @@
+/**
+ * What changed for people since a former version: after each edit both versions are used beside the page. A difference is
+ * opened with both versions side by side, accepted as meant, or kept as a scenario of either version.
+ */
+import { createStore } from 'zustand/vanilla';
+import {
+  acceptedBy,
+  asAccepted,
+  type AcceptedBy,
+  type SourcesOfBoth,
+} from '@/core/compare/accepted';
+import type { Difference } from '@/core/compare/difference';
+import { ASKED_ABOUT } from '@/core/debugging/question';
+import type { Scenario } from '@/core/scenario/definition';
+import type { KeptFilling } from '@/core/scenario/kept-filling';
+import { openOf } from '@/core/scenario/recorded';
+import { namesFor } from '@/core/tape/words';
+import type { Material } from '@/core/session/material';
+import type { FormerVersion } from '@/core/workspace/release-changes';
+import type { FormVersions } from '@/core/workspace/versions';
+import { addressHere } from '../../address';
+import { get as ask } from '../../api';
+import type { Code } from '../code/code';
+import type { BenchCore } from '../common/core';
+import type { Screen } from '../common/screen';
+import type { SpareTime } from '../common/spare-time';
+import type { FormRoom } from '../form/form';
+import type { Beside } from './beside';
+import type { ComparedSoFar, ReplayedSoFar } from './comparing';
+
+/** How far a comparison after an edit goes, and one before a release. */
+const AFTER_EDIT = { sessions: 600, milliseconds: 8000 };
+const BEFORE_RELEASE = { sessions: 1200, milliseconds: 20_000 };
+
+/** The version that the form is compared with. */
+export type Since =
+  | { is: 'release'; number: number }
+  /** Everything as it was saved at some moment. */
+  | { is: 'moment'; at: string }
+  /** When all scenarios passed last. */
+  | { is: 'right'; at: string };
+
+export interface ChangesState extends ComparedSoFar {
+  /** Null where there is nothing to compare with, until somebody chooses. */
+  since: Since | null;
+  underway: boolean;
+  /** What is shown was found in the code before the edit. */
+  isOld: boolean;
+  says: string | null;
+  accepted: readonly AcceptedBy[];
+  /** Both versions stand side by side. */
+  beside: Beside | null;
+}
+
+const NOTHING = {
+  differences: [],
+  sessions: 0,
+  compared: null,
+  underway: false,
+  isOld: false,
+  says: null,
+};
+
+/** As the server is asked for it. */
+const versionName = (since: Since) =>
+  since.is === 'release' ? `release-${since.number}` : `at-${since.at}`;
+
+export type Changes = ReturnType<typeof benchChanges>;
+
+export function benchChanges(
+  core: BenchCore,
+  screen: Screen,
+  code: Code,
+  form: FormRoom,
+  spare: SpareTime,
+  keepOffered: (scenario: Promise<Scenario | null>) => Promise<void>,
+) {
+  const { release } = core.material;
+  const store = createStore<ChangesState>(() => ({
+    ...NOTHING,
+    since: release === null ? null : { is: 'release', number: release },
+    accepted: [],
+    beside: null,
+  }));
+  const { getState: get, setState: set } = store;
+  /** Counts up with the code and with what it is compared with. */
+  let version = 0;
+  let going = false;
+  /** It goes on without being asked, where there is a core to spare. */
+  let bySelf = false;
+  let former: { name: string; version: FormerVersion } | null = null;
+  const materials = new WeakMap<FormerVersion, Promise<Material>>();
+
+  /** The version that is compared with. Throws Error where it cannot be read. */
+  async function formerVersion(since: Since): Promise<FormerVersion> {
+    const name = versionName(since);
+    if (former?.name === name) return former.version;
+    const reply = await ask<FormerVersion>(core.pathOf(`versions/${encodeURIComponent(name)}`));
+    if (!reply.ok) throw new Error(reply.says);
+    former = { name, version: reply.body };
+    return reply.body;
+  }
+
+  async function formerMaterial(of: FormerVersion): Promise<Material> {
+    const { materialOf } = await import('./comparing');
+    const known = materials.get(of) ?? materialOf(of, core.languageWorker());
+    materials.set(of, known);
+    return known;
+  }
+
+  /** Plays a former version and the form as it is. Throws WorkFailed, also when it is stopped, and Error. */
+  async function both(of: FormerVersion) {
+    const { bothVersions } = await import('./comparing');
+    return bothVersions(core, code, of, await formerMaterial(of));
+  }
+
+  async function compare(): Promise<void> {
+    const { since } = get();
+    if (since === null || spare.ended) return;
+    const mine = version;
+    const { signal } = spare;
+    const hear = (so: ComparedSoFar) => {
+      if (mine === version) set({ ...so, isOld: false });
+    };
+    set({ underway: true, says: null });
+    try {
+      const { compareBoth } = await import('./comparing');
+      const versions = await both(await formerVersion(since));
+      if (mine === version && !signal.aborted)
+        await compareBoth(versions, AFTER_EDIT, hear, signal);
+    } catch (caught) {
+      // One that had to give way is begun again.
+      if (mine === version && !signal.aborted)
+        set({ says: caught instanceof Error ? caught.message : String(caught) });
+    } finally {
+      set({ underway: false });
+    }
+  }
+
+  /** Compares once it is quiet, again where that had to give way. */
+  async function go(): Promise<void> {
+    if (going || core.isReleased) return;
+    going = true;
+    try {
+      while (get().compared === null && get().since !== null && get().says === null && !spare.ended)
+        await spare.inTurn(async () => {
+          await spare.quiet();
+          await compare();
+        });
+    } finally {
+      going = false;
+    }
+  }
+
+  /** The code, the form or a table is another. */
+  function changed(): void {
+    version++;
+    set(({ differences }) => ({ compared: null, says: null, isOld: differences.length > 0 }));
+    if (bySelf) void go();
+  }
+
+  /** Compares with another version from now on. */
+  function choose(since: Since): void {
+    version++;
+    closeBoth();
+    set({ ...NOTHING, since });
+    spare.hurry();
+    void go();
+  }
+
+  async function readAccepted(): Promise<void> {
+    const reply = await ask<AcceptedBy[]>(core.pathOf('accepted'));
+    if (reply.ok) set({ accepted: reply.body });
+  }
+
+  function sources(): SourcesOfBoth {
+    return { before: former?.version.sources ?? [], after: code.scripts.sources() };
+  }
+
+  async function accept(difference: Difference): Promise<void> {
+    const reply = await core.save<AcceptedBy>(
+      'POST',
+      core.pathOf('accepted'),
+      asAccepted(difference, sources()),
+    );
+    if (!reply.ok) return screen.complain(reply.says);
+    set(({ accepted }) => ({
+      accepted: [...accepted.filter(({ key }) => key !== reply.body.key), reply.body],
+    }));
+  }
+
+  async function takeBack({ key }: AcceptedBy): Promise<void> {
+    const reply = await core.save('DELETE', core.pathOf(`accepted/${key}`));
+    if (!reply.ok) return screen.complain(reply.says);
+    set(({ accepted }) => ({ accepted: accepted.filter((one) => one.key !== key) }));
+  }
+
+  const keep = (difference: Difference, side: 'before' | 'after'): Promise<void> =>
+    keepOffered(scenarioOf(difference, side));
+
+  async function scenarioOf(
+    difference: Difference,
+    side: 'before' | 'after',
+  ): Promise<Scenario | null> {
+    const { differenceAsScenario } = await import('@/core/compare/as-scenario');
+    const titles = code.scripts.sources().map(({ name }) => ({ name, title: name }));
+    const names = namesFor(core.form(), titles, core.people);
+    const made = differenceAsScenario(difference, side, names, core.cast().records);
+    if (made !== null) return core.withSample(made);
+    screen.complain('A scenario cannot expect this.');
+    return null;
+  }
+
+  /** Stands both versions side by side, with the same done in both. */
+  async function openBoth(difference: Difference | null = null): Promise<void> {
+    const { since } = get();
+    if (since === null) return;
+    try {
+      const version = await formerVersion(since);
+      const { Beside } = await import('./beside');
+      closeBoth();
+      const beside = new Beside(
+        form,
+        version,
+        await formerMaterial(version),
+        difference,
+        core.form(),
+      );
+      if (difference !== null) await showWay(difference);
+      set({ beside });
+      screen.showPane('beside');
+      await beside.begin();
+    } catch (caught) {
+      screen.complain(caught instanceof Error ? caught.message : String(caught));
+    }
+  }
+
+  async function showWay({ part, aspect, way: { opening, steps } }: Difference): Promise<void> {
+    const { record } = opening;
+    if (record !== null && !core.cast().records.some(({ id }) => id === record.id))
+      core.putRecord(record);
+    const isAsked = ASKED_ABOUT.includes(aspect);
+    const asked = part.startsWith('@') ? null : { part, aspect: isAsked ? aspect : null };
+    await form.show(openOf(opening), steps, steps.length, asked);
+    if (asked !== null) form.reveal(part);
+    else screen.showForm();
+  }
+
+  function closeBoth(): void {
+    get().beside?.end();
+    if (get().beside !== null) set({ beside: null });
+    if (screen.store.getState().pane === 'beside') screen.showPane('tests');
+  }
+
+  /** Opens what somebody did as a recording of its own, in the release that it was done in. */
+  async function openFilling({ id }: KeptFilling): Promise<void> {
+    const reply = await core.save<{ recording: number }>(
+      'POST',
+      core.pathOf(`kept/${id}/recording`),
+      {},
+    );
+    if (!reply.ok) return screen.complain(reply.says);
+    window.open(addressOfRecording(core.form().name, reply.body.recording), '_blank', 'noopener');
+  }
+
+  return {
+    store,
+    changed,
+    choose,
+    openBoth,
+    closeBoth,
+    openFilling: core.changes(openFilling, Promise.resolve()),
+    /** Compares now. */
+    go(): void {
+      set({ compared: null, says: null });
+      spare.hurry();
+      void go();
+    },
+    begin(): void {
+      if (core.isReleased) return;
+      void readAccepted();
+      bySelf = (navigator.hardwareConcurrency || 2) >= 2;
+      changed();
+    },
+    end(): void {
+      version++;
+      get().beside?.end();
+    },
+    /** By whom a difference was accepted; null where nobody did. */
+    acceptedBy: (difference: Difference): AcceptedBy | null =>
+      acceptedBy(difference, get().accepted, sources()),
+    accept: core.changes(accept, Promise.resolve()),
+    takeBack: core.changes(takeBack, Promise.resolve()),
+    keep: core.changes(keep, Promise.resolve()),
+    /** What there is to compare with. */
+    versions: () => ask<FormVersions>(core.pathOf('versions')),
+    /** A release was made: it is what is compared with from now on. */
+    released(number: number): void {
+      set({ accepted: [] });
+      choose({ is: 'release', number });
+    },
+    /** Plays the last release and the form as it is, then what people did. Throws WorkFailed, also when it is stopped. */
+    async beforeRelease(
+      last: { number: number; former: FormerVersion },
+      hear: (so: ComparedSoFar) => void,
+      hearReplayed: (so: ReplayedSoFar) => void,
+      stop: AbortSignal,
+    ): Promise<void> {
+      former = { name: versionName({ is: 'release', number: last.number }), version: last.former };
+      const { compareBoth, replayKept } = await import('./comparing');
+      const versions = await both(last.former);
+      await compareBoth(versions, BEFORE_RELEASE, hear, stop);
+      await replayKept(core, versions, hearReplayed, stop);
+    },
+  };
+}
+
+const addressOfRecording = (form: string, recording: number) =>
+  addressHere(`/bench/${form}?recording=${recording}`);
