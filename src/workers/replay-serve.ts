@@ -2,7 +2,7 @@
 import { Replaying } from '../core/compare/replayed';
 import type { Image } from '../core/sandbox/image';
 import { ReplayRequestSchema, type EndsDifferently, type ReplayReply } from './replay-calls';
-import { versionWith } from './stage-in-worker';
+import { stageWith } from './stage-in-worker';
 import { serveWork, tellingUntil } from './work-serve';
 
 export function serveReplay(
@@ -10,9 +10,15 @@ export function serveReplay(
   imageOf: (temporal: boolean) => Image | null = () => null,
 ): (message: unknown) => Promise<void> {
   return serveWork(ReplayRequestSchema, reply, async ({ before, after, done }, alive) => {
+    const playedIn = async (of: typeof before) => {
+      // What must always hold says nothing to people.
+      const untraced = { ...of.material, traced: false, invariants: false };
+      const { ground, stage } = await stageWith({ ...of, material: untraced }, alive, imageOf);
+      return { form: ground.form, stage };
+    };
     const replaying = new Replaying({
-      before: await versionWith(before, alive, imageOf),
-      after: await versionWith(after, alive, imageOf),
+      before: await playedIn(before),
+      after: await playedIn(after),
     });
     const tells = tellingUntil(null);
     const differing: EndsDifferently[] = [];

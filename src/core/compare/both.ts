@@ -59,12 +59,6 @@ export class Both {
     return differing(before, after, this.versions.after.ground.form, this.renames);
   }
 
-  /** Everything that differs at the end of a session. */
-  differences(opening: Opening, played: Played): Difference[] {
-    const all = this.differing(played);
-    return all.map((one) => this.difference(one, opening, played, all));
-  }
-
   /** The lines that decide what differs. */
   linesOf(differing: Differing, played: Played): Difference['lines'] {
     return linesOf(this.#deciding(played, differing));

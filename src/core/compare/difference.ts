@@ -38,8 +38,11 @@ export type Differing = Pick<Difference, 'part' | 'aspect' | 'before' | 'after'>
 export const keyOf = ({ part, aspect }: Pick<Differing, 'part' | 'aspect'>): string =>
   `${columnOf(part)}.${aspect}`;
 
+/** A session at its end, as people met it. */
+export type Ended = Pick<Ran, 'parts' | 'seen' | 'messages' | 'failures'>;
+
 /** What differs at the end of a session. `before` has the names of its own version. */
-export function differing(before: Ran, after: Ran, form: Form, renames: Renames): Differing[] {
+export function differing(before: Ended, after: Ended, form: Form, renames: Renames): Differing[] {
   const all = differingParts(before, after, form, renames);
   const beside = (aspect: MetBeside, was: unknown, is: unknown) => {
     if (!equal(was as Value, is as Value))
@@ -80,12 +83,12 @@ export function differingNow(
   return was === is ? all : [...all, { part: '@form', aspect: 'page', before: was, after: is }];
 }
 
-const failuresIn = ({ failures }: Ran) => failures.map(({ says }) => says);
+const failuresIn = ({ failures }: Ended) => failures.map(({ says }) => says);
 
 /** What became of submitting: it was saved, or what stopped it; null where nothing was submitted. */
 type Submitted = 'saved' | readonly Stop[] | null;
 
-function submittedIn({ seen: { submit } }: Ran, renames: Renames): Submitted {
+function submittedIn({ seen: { submit } }: Ended, renames: Renames): Submitted {
   if (submit === null) return null;
   if (submit.saved) return 'saved';
   return submit.stops.map(({ part, says }) => ({

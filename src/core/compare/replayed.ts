@@ -1,12 +1,17 @@
 /** What people did in filling-ins, done again on two versions: which of them end differently. */
-import { Checkpoints, type Played } from '../explore/checkpoints';
-import { ranOf, type Ran } from '../explore/play';
-import { NOTHING_SEEN, seenAfter, type Seen } from '../scenario/seen';
-import type { Answer, Opening, Step, TimedStep } from '../session/step';
-import { Both } from './both';
-import type { Difference } from './difference';
+import type { Stage } from '../explore/ground';
+import type { Form } from '../form/definition';
+import { NOTHING_SEEN, partsSeen, seenAfter } from '../scenario/seen';
+import type { Answer, Opening, TimedStep } from '../session/step';
+import type { Failure } from '../wire/failures';
+import { differing, type Difference, type Ended } from './difference';
 import { renamedOpening, renamedStep, renamesBetween, type Renames } from './renamed';
-import type { Version } from './version';
+
+/** One of the two versions, in a machine of its own. */
+interface Played {
+  form: Form;
+  stage: Pick<Stage, 'open' | 'do'>;
+}
 
 /** What somebody did, in the names of the version that it was done in. */
 export interface DoneByPeople {
@@ -15,14 +20,15 @@ export interface DoneByPeople {
   steps: readonly TimedStep[];
 }
 
+/**
+ * Only how each ends matters, so the scripts need not be traced, and no line is named: whoever opens one as a recording
+ * can ask it.
+ */
 export class Replaying {
-  readonly #both: Both;
   readonly #renames: Renames;
 
-  constructor(private readonly versions: { before: Version; after: Version }) {
-    this.#renames = renamesBetween(versions.before.ground.form, versions.after.ground.form);
-    const unused = { before: new Checkpoints(), after: new Checkpoints() };
-    this.#both = new Both(versions, this.#renames, unused);
+  constructor(private readonly versions: { before: Played; after: Played }) {
+    this.#renames = renamesBetween(versions.before.form, versions.after.form);
   }
 
   /** What differs at the end, by the names of the later version. `done` has the names of the former one. */
@@ -32,26 +38,29 @@ export class Replaying {
       steps: done.steps.map((step) => renamedStep(step, this.#renames)),
     };
     const { before, after } = this.versions;
-    return this.#both.differences(later.opening, {
-      before: asDone(before, done),
-      after: asDone(after, later),
-    });
+    return differing(asDone(before, done), asDone(after, later), after.form, this.#renames).map(
+      (one) => ({
+        ...one,
+        way: later,
+        lines: { before: null, after: null },
+        follows: null,
+        also: [],
+      }),
+    );
   }
 }
 
 /** A session at the pace at which it was done. Hardly two have a beginning in common, so nothing is kept of it. */
-function asDone({ ground: { form }, stage }: Version, { opening, steps }: DoneByPeople): Ran {
-  const first = stage.open(opening);
-  const opened = seenAfter(NOTHING_SEEN, first);
-  const answers: Answer[] = [first];
-  const refused: Step[] = [];
-  let seen: Seen = opened;
-  for (const step of steps) {
-    const answer = stage.do(step);
-    answers.push(answer);
-    if (answer.refused !== null) refused.push(step);
+function asDone({ form, stage }: Played, { opening, steps }: DoneByPeople): Ended {
+  const messages: string[] = [];
+  const failures: Failure[] = [];
+  let seen = NOTHING_SEEN;
+  const take = (answer: Answer) => {
+    messages.push(...answer.messages.map(({ text }) => text));
+    failures.push(...answer.errors);
     seen = seenAfter(seen, answer);
-  }
-  const played: Played = { answers, done: steps, refused, opened, seen };
-  return ranOf(form, opening, played);
+  };
+  take(stage.open(opening));
+  for (const step of steps) take(stage.do(step));
+  return { parts: partsSeen(seen, form), seen, messages, failures };
 }

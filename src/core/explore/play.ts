@@ -229,7 +229,7 @@ export class Player {
 }
 
 /** What came of a session that was played, and what its tape says of it. */
-export function ranOf(
+function ranOf(
   form: Form,
   opening: Opening,
   { answers, done, refused, opened, seen }: Played,
