@@ -2,6 +2,8 @@
 -- between the last release and the form as it is. A run of the scenarios says until when they came out like that.
 ALTER TABLE "past_run" ADD COLUMN "until" timestamp with time zone DEFAULT now() NOT NULL;--> statement-breakpoint
 UPDATE "past_run" SET "until" = "at";--> statement-breakpoint
+-- The number of the earlier release that it puts back.
+ALTER TABLE "release" ADD COLUMN "again" integer;--> statement-breakpoint
 CREATE TABLE "accepted_difference" (
   "form" text NOT NULL,
   "key" text NOT NULL,

@@ -12,7 +12,7 @@ import type { Scenario } from '@/core/scenario/definition';
 import { createBench, type Bench } from '@/ui/bench/create-bench';
 import type { BenchMaterial, OpenedRecording } from '@/ui/bench/common/material';
 import type { LanguageClient } from '@/workers/language-client';
-import { NOTHING_REPORTED } from '@/core/session/tie';
+import { NOTHING_REPORTED, type CompiledScript } from '@/core/session/tie';
 import { stubWorker } from './worker-here';
 import { page, section, text } from './forms';
 
@@ -36,13 +36,25 @@ export interface BenchOptions {
   tables?: BenchMaterial['tables'];
   scenarios?: Record<string, Scenario>;
   recording?: OpenedRecording;
+  /** The number of its last release; none unless said. */
+  release?: number | null;
+  /** Compiles what the language worker is given; nothing unless said. */
+  compiles?: (source: Source) => CompiledScript;
   /** What the server answers; nothing is saved of itself. */
   answers?: (sent: Sent) => { status: number; body: unknown };
 }
 
+const notHere = ({ name }: Source): CompiledScript => ({
+  name,
+  title: name,
+  code: null,
+  ...NOTHING_REPORTED,
+  failure: { code: 'syntax', says: 'Not compiled here.', line: null },
+});
+
 /** What stands for the language worker: it finds nothing wrong and compiles nothing that is typed, but for what
  * somebody asks about. */
-function languageWorker(done: string[]) {
+function languageWorker(done: string[], compiles: (source: Source) => CompiledScript = notHere) {
   return {
     remove: (name: string) => Promise.resolve(void done.push(`remove ${name}`)),
     put: ({ name }: { name: string }) => Promise.resolve(void done.push(`put ${name}`)),
@@ -55,14 +67,7 @@ function languageWorker(done: string[]) {
     completeAsked: () => Promise.resolve([]),
     compileDetailed: (source: Source, watches: readonly Watch[]) =>
       Promise.resolve(compileDetailed(source, watches)),
-    compile: ({ name }: { name: string }) =>
-      Promise.resolve({
-        name,
-        title: name,
-        code: null,
-        ...NOTHING_REPORTED,
-        failure: { code: 'syntax', says: 'Not compiled here.', line: null },
-      }),
+    compile: (source: Source) => Promise.resolve(compiles(source)),
     close: () => undefined,
   };
 }
@@ -139,7 +144,7 @@ export function benchOf(options: BenchOptions = {}): {
       revision: 1,
     })),
     found: [],
-    release: null,
+    release: options.release ?? null,
     live: false,
     recording: options.recording ?? null,
   };
@@ -147,7 +152,7 @@ export function benchOf(options: BenchOptions = {}): {
     material,
     {},
     undefined,
-    () => languageWorker(done) as unknown as LanguageClient,
+    () => languageWorker(done, options.compiles) as unknown as LanguageClient,
   );
   return { bench, sent, done };
 }

@@ -94,7 +94,7 @@ test('what is gone is found by going over the former version', async () => {
     'on.change(fields.pilot, ({ value }) => { if (value === "own") form.message("Ask the pilot."); });';
   const found = await compared([gone, '']);
   expect(told(found)).toEqual([
-    'Whoever sets Pilot to Own is shown no message. In the former version, the message is “Ask the pilot.”.',
+    'Whoever sets Pilot to Own is shown no message. In the former version, the message is “Ask the pilot.”',
   ]);
 });
 
@@ -175,7 +175,7 @@ test('a submission that is stopped in one version alone names the stop', async (
   const stop =
     'on.submit((event) => { if (fields.pilot.value === null) event.stop("Who?", fields.pilot); });';
   expect(told(await compared(['', stop]))).toEqual([
-    'Whoever submits the form is stopped at Pilot with “Who?”. In the former version, the form is submitted.',
+    'Whoever submits the form is stopped at Pilot with “Who?” In the former version, the form is submitted.',
   ]);
 });
 

@@ -59,7 +59,15 @@ export interface FormerVersion {
 export interface ReleaseChanges {
   /** The number that the next release gets. */
   next: number;
-  last: { number: number; madeBy: string | null; reason: string | null; failing: string[] } | null;
+  last: {
+    number: number;
+    madeBy: string | null;
+    /** Why it was made although something failed, or why an earlier one was put back. */
+    reason: string | null;
+    failing: string[];
+    /** The earlier release that it puts back; null for one that was made anew. */
+    again: number | null;
+  } | null;
   /** The last release's; null where there is none. */
   former: FormerVersion | null;
   differences: FileDifference[];

@@ -17,7 +17,15 @@ export type WhichVersion = { release: number } | { at: string };
 
 /** What there is to compare with, the newest first. */
 export interface FormVersions {
-  releases: { number: number; at: string; by: string | null }[];
+  releases: {
+    number: number;
+    at: string;
+    by: string | null;
+    /** Why it was made although something failed, or why an earlier one was put back. */
+    reason: string | null;
+    /** The earlier release that it puts back. */
+    again: number | null;
+  }[];
   /** Something that the form runs with was saved. */
   revisions: { at: string; kind: string; name: string; by: string | null }[];
   /** When all scenarios passed last; null where they never did. */

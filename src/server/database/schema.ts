@@ -77,6 +77,8 @@ export const release = pgTable(
     reason: text('reason'),
     /** What failed then, in words. */
     failing: json('failing'),
+    /** The number of the earlier release that it puts back; null for one that was made anew. */
+    again: integer('again'),
     createdAt: at('created_at'),
   },
   (table) => [uniqueIndex('release_number').on(table.form, table.number)],

@@ -10,7 +10,7 @@ import { deepFreeze } from '../../core/form/value';
 import { MaterialSchema } from '../../core/sandbox/protocol';
 import type { Material } from '../../core/session/material';
 import { partKey, type Parts } from '../../core/workspace/overview';
-import { database, transaction } from '../database/database';
+import { database, transaction, type Transaction } from '../database/database';
 import { indexRecords } from '../records/columns';
 import { task } from '../machines/tasks';
 import * as schema from '../database/schema';
@@ -51,6 +51,8 @@ export interface Release {
   madeBy: string | null;
   reason: string | null;
   failing: string[];
+  /** The earlier release that it puts back; null for one that was made anew. */
+  again: number | null;
 }
 
 /** Who makes a release, and why although something fails. */
@@ -115,17 +117,9 @@ export async function insertRelease(
     );
   const madeOf = partsOfRelease(parts, { form, sources, tables, services });
   return transaction(async (tx) => {
-    // Two people releasing at once get two numbers.
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`release ${name}`}, 0))`);
+    const number = await nextNumber(tx, name);
     // Everything was read after that state and before this question: where it is the same still, it is what was read.
     if (state !== undefined && (await stateOf(name, tx)) !== state) throw new ChangedMeanwhile();
-    const [last] = await tx
-      .select({ number: release.number })
-      .from(release)
-      .where(eq(release.form, name))
-      .orderBy(desc(release.number))
-      .limit(1);
-    const number = (last?.number ?? 0) + 1;
     await tx.insert(release).values({
       form: name,
       number,
@@ -147,6 +141,42 @@ export async function insertRelease(
     await forgetAccepted(name, tx);
     return { number, form };
   });
+}
+
+/** Puts an earlier release back: the next one is a copy of it. Throws CannotRelease where there is none of that number. */
+export async function releaseAgain(
+  name: string,
+  again: number,
+  { by, reason }: Pick<HowMade, 'by' | 'reason'>,
+): Promise<{ number: number }> {
+  const number = await transaction(async (tx) => {
+    const next = await nextNumber(tx, name);
+    const [former] = await tx
+      .select({ content: release.content, madeOf: release.madeOf, failing: release.failing })
+      .from(release)
+      .where(and(eq(release.form, name), eq(release.number, again)));
+    if (former === undefined) throw new CannotRelease(`There is no release ${again}.`);
+    await tx
+      .insert(release)
+      .values({ form: name, number: next, ...former, madeBy: by, reason, again });
+    await forgetAccepted(name, tx);
+    return next;
+  });
+  const { material } = (await releaseNumbered(name, number))!;
+  void indexForm(material.form).catch(console.error);
+  return { number };
+}
+
+/** Two people releasing at once get two numbers. */
+async function nextNumber(tx: Transaction, name: string): Promise<number> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`release ${name}`}, 0))`);
+  const [last] = await tx
+    .select({ number: release.number })
+    .from(release)
+    .where(eq(release.form, name))
+    .orderBy(desc(release.number))
+    .limit(1);
+  return (last?.number ?? 0) + 1;
 }
 
 /** Of all that is there, what a release is made of: the form, the scripts it runs with, and the tables and services it mentions. */
@@ -255,6 +285,7 @@ function asRelease(row: typeof release.$inferSelect): Release {
     scenarios: scenarios ?? null,
     madeBy: row.madeBy,
     reason: row.reason,
+    again: row.again,
     failing: z.array(z.string()).nullable().parse(row.failing) ?? [],
     sources,
   };

@@ -10,7 +10,13 @@ import { differences } from '../../core/workspace/difference';
 import { gridCellsChanged, type ReleaseChanges } from '../../core/workspace/release-changes';
 import type { Workspace } from '../../core/workspace/workspace';
 import { CutShort, Refusal } from '../http/refusal';
-import { CannotRelease, ChangedMeanwhile, makeRelease, newestRelease } from './releases';
+import {
+  CannotRelease,
+  ChangedMeanwhile,
+  makeRelease,
+  newestRelease,
+  releaseAgain,
+} from './releases';
 import { stateOf } from '../content/overview';
 import { checkForm, NotToItsEnd } from '../content/problems';
 import { existingForm } from '../content/forms';
@@ -43,7 +49,13 @@ export async function changesSinceRelease(name: string): Promise<ReleaseChanges>
     last:
       last === null
         ? null
-        : { number: last.number, madeBy: last.madeBy, reason: last.reason, failing: last.failing },
+        : {
+            number: last.number,
+            madeBy: last.madeBy,
+            reason: last.reason,
+            failing: last.failing,
+            again: last.again,
+          },
     former: last === null ? null : releasedVersion(last),
     differences:
       then === null
@@ -131,5 +143,20 @@ export async function releaseForm(
         'Something of this form was saved while its scenarios were run, so no release was made. Make it again.',
       );
     throw caught instanceof CannotRelease ? new Refusal(422, caught.message) : caught;
+  }
+}
+
+/** Puts an earlier release back as the next one, so that people fill it in again. Throws a Refusal (404). */
+export async function putBack(
+  name: string,
+  again: number,
+  reason: string,
+  by: string,
+): Promise<{ number: number }> {
+  await existingForm(name);
+  try {
+    return await releaseAgain(name, again, { by, reason });
+  } catch (caught) {
+    throw caught instanceof CannotRelease ? new Refusal(404, caught.message) : caught;
   }
 }

@@ -17,7 +17,13 @@ import { releaseNumbered, type Release } from './releases';
 const moment = (column: string) =>
   sql.raw(`to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.US"Z"')`);
 
-const ReleasedRow = z.object({ number: z.int(), at: z.string(), by: z.string().nullable() });
+const ReleasedRow = z.object({
+  number: z.int(),
+  at: z.string(),
+  by: z.string().nullable(),
+  reason: z.string().nullable(),
+  again: z.int().nullable(),
+});
 const SavedRow = z.object({
   at: z.string(),
   kind: z.string(),
@@ -30,7 +36,7 @@ export async function versionsOf(name: string): Promise<FormVersions> {
   await existingForm(name);
   const [releases, revisions, right] = await Promise.all([
     database().execute(sql`
-      select number, ${moment('created_at')} as at, made_by as by from release
+      select number, ${moment('created_at')} as at, made_by as by, reason, again from release
       where form = ${name} order by number desc limit ${VERSIONS_SHOWN}`),
     // Of each document the newest, which its key leads to; then of all.
     database().execute(sql`

@@ -3,6 +3,7 @@ import { afterEach, expect, test, vi } from 'vitest';
 import { benchOf, VISIT } from '../../../../tests/support/bench';
 import { drawn } from '../../../../tests/support/drawn';
 import type { Difference } from '@/core/compare/difference';
+import type { FormVersions } from '@/core/workspace/versions';
 import type { ReleaseChanges } from '@/core/workspace/release-changes';
 import * as compareInBrowser from '@/workers/compare-in-browser';
 import { WorkFailed } from '@/workers/watched';
@@ -15,7 +16,7 @@ afterEach(() => {
 
 const CHANGES: ReleaseChanges = {
   next: 3,
-  last: { number: 2, madeBy: 'mira', reason: null, failing: [] },
+  last: { number: 2, madeBy: 'mira', reason: null, failing: [], again: null },
   former: null,
   differences: [
     { file: 'forms/visit/form.json', says: 'Vessel is required now' },
@@ -26,17 +27,23 @@ const CHANGES: ReleaseChanges = {
 };
 
 /** The dialog, with what is asked of the server. */
-async function dialog(changes: Partial<ReleaseChanges>, made = { status: 200, says: '' }) {
+async function dialog(
+  changes: Partial<ReleaseChanges>,
+  made = { status: 200, says: '' },
+  releases: FormVersions['releases'] = [],
+) {
   const { bench, sent } = benchOf({
     answers: ({ method, path }) =>
       path.includes('/kept')
         ? { status: 200, body: { fillings: [], all: 0 } }
-        : method === 'GET'
-          ? { status: 200, body: { ...CHANGES, ...changes } }
-          : {
-              status: made.status,
-              body: made.status === 200 ? { number: 3 } : { says: made.says },
-            },
+        : path.endsWith('/versions')
+          ? { status: 200, body: { releases, revisions: [], right: null } }
+          : method === 'GET'
+            ? { status: 200, body: { ...CHANGES, ...changes } }
+            : {
+                status: made.status,
+                body: made.status === 200 ? { number: 3 } : { says: made.says },
+              },
   });
   const done = vi.fn();
   drawn(<ReleaseDialog bench={bench} onDone={done} />);
@@ -141,6 +148,31 @@ test('says first what changes for people, as it is found, and stops when the dia
   expect(stop.aborted).toBe(false);
   cleanup();
   expect(stop.aborted).toBe(true);
+});
+
+test('an earlier release is put back with a reason', async () => {
+  const releases = [
+    {
+      number: 2,
+      at: '2031-05-02T09:00:00Z',
+      by: 'mira',
+      reason: 'The tariff is late.',
+      again: null,
+    },
+    { number: 1, at: '2031-05-01T09:00:00Z', by: null, reason: null, again: null },
+  ];
+  const { posted, done, bench } = await dialog({ differences: [] }, undefined, releases);
+  fireEvent.click(screen.getByText('All releases'));
+  fireEvent.click(await screen.findByText('put back release 1…'));
+  expect(screen.getByText(/release 2, .* by Mira: “The tariff is late.”/)).toBeTruthy();
+  const why = screen.getByLabelText('Why it is put back');
+  fireEvent.submit(why);
+  expect(posted()).toEqual([]);
+  fireEvent.change(why, { target: { value: ' Nobody can submit. ' } });
+  fireEvent.submit(why);
+  await waitFor(() => expect(done).toHaveBeenCalled());
+  expect(posted()).toEqual([{ again: 1, reason: 'Nobody can submit.' }]);
+  expect(bench.changes.store.getState().since).toEqual({ is: 'release', number: 3 });
 });
 
 test('nothing is compared where nothing changed', async () => {

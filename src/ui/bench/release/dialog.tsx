@@ -8,6 +8,7 @@ import { Button, Line, Mono, Notice } from '../../kit';
 import { lazily } from '../../lazily';
 import { WindowTitle } from '../../window';
 import type { Bench } from '../create-bench';
+import { EarlierReleases } from './earlier';
 
 const ForPeople = lazily(
   () => import('../changes/for-people').then((module) => module.ForPeople),
@@ -72,9 +73,12 @@ export function ReleaseDialog({ bench, onDone }: { bench: Bench; onDone: () => v
           )}
           {last?.reason != null && (
             <Box color="soft">
-              Release {last.number} was made by {last.madeBy} although{' '}
-              {last.failing.length === 1 ? 'a scenario' : `${last.failing.length} scenarios`}{' '}
-              failed: “{last.reason}”
+              Release {last.number}{' '}
+              {last.again !== null
+                ? `puts release ${last.again} back: “${last.reason}”`
+                : `was made by ${last.madeBy} although ${
+                    last.failing.length === 1 ? 'a scenario' : `${last.failing.length} scenarios`
+                  } failed: “${last.reason}”`}
             </Box>
           )}
           {changes.former !== null && (differences.length > 0 || scripts.length > 0) && (
@@ -146,6 +150,7 @@ export function ReleaseDialog({ bench, onDone }: { bench: Bench; onDone: () => v
         </Button>
         <Button onClick={onDone}>Cancel</Button>
       </Flex>
+      {changes?.last != null && <EarlierReleases bench={bench} onDone={onDone} />}
     </Box>
   );
 }

@@ -36,8 +36,19 @@ export function benchRelease(core: BenchCore, screen: Screen, comparing: Changes
     return null;
   }
 
+  /** Has people fill in an earlier release again, as the next one; gives what is in the way. */
+  async function putBack(again: number, reason: string): Promise<string | null> {
+    const reply = await save<{ number: number }>('POST', pathOf('releases'), { again, reason });
+    if (!reply.ok) return reply.says;
+    store.setState({ newest: reply.body.number });
+    comparing.released(reply.body.number);
+    screen.say(`Release ${again} is back, as release ${reply.body.number}.`);
+    return null;
+  }
+
   return {
     store,
+    putBack: changes(putBack, Promise.resolve(null)),
     make: changes(make, Promise.resolve(null)),
     /** What the next release would change, and what fails. */
     async changes(): Promise<ReleaseChanges | { says: string }> {

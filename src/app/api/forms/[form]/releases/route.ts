@@ -1,8 +1,8 @@
 import * as z from 'zod';
-import { TITLE_CHARACTERS } from '@/core/limits';
+import { LARGEST_INTEGER, TITLE_CHARACTERS } from '@/core/limits';
 import { answer, readBodyIfAny } from '@/server/routes/request';
 import { currentPerson } from '@/server/routes/person';
-import { changesSinceRelease, releaseForm } from '@/server/releases/releasing';
+import { changesSinceRelease, putBack, releaseForm } from '@/server/releases/releasing';
 
 type Context = { params: Promise<{ form: string }> };
 
@@ -11,24 +11,30 @@ export async function GET(request: Request, { params }: Context) {
   return answer(request, async () => Response.json(await changesSinceRelease((await params).form)));
 }
 
-const Body = z.strictObject({
-  /** Why it is made although something fails. */
-  reason: z
-    .string()
-    .trim()
-    .min(1)
-    .max(5 * TITLE_CHARACTERS)
-    .nullable()
-    .default(null),
-});
+const Reason = z
+  .string()
+  .trim()
+  .min(1)
+  .max(5 * TITLE_CHARACTERS);
+const Body = z.union([
+  z.strictObject({
+    /** Why it is made although something fails. */
+    reason: Reason.nullable().default(null),
+  }),
+  /** The number of an earlier release, and why it is put back. */
+  z.strictObject({ again: z.int().min(1).max(LARGEST_INTEGER), reason: Reason }),
+]);
 
-/** Makes the next release from the form, its behaviours and the tables as saved. */
+/** Makes the next release from the form, its behaviours and the tables as saved, or from an earlier release. */
 export async function POST(request: Request, { params }: Context) {
   return answer(request, async () => {
     const { form } = await params;
-    const { reason } = await readBodyIfAny(request, Body);
-    return Response.json(await releaseForm(form, reason, (await currentPerson()).key), {
-      status: 201,
-    });
+    const body = await readBodyIfAny(request, Body);
+    const { key } = await currentPerson();
+    const made =
+      'again' in body
+        ? await putBack(form, body.again, body.reason, key)
+        : await releaseForm(form, body.reason, key);
+    return Response.json(made, { status: 201 });
   });
 }
