@@ -98,8 +98,8 @@ export const test = base.extend<object, { file: string; app: string }>({
   baseURL: ({ app }, use) => use(app),
   context: async ({ context }, use, { file, line }) => {
     await mutatePages(context, `${basename(file)}:${line}`);
-    // What it finds depends on when; only its own tests have it.
-    if (!file.endsWith('finding.spec.ts'))
+    // What it finds depends on when; only tests of what goes on beside the page have it.
+    if (!/(?:finding|comparing)\.spec\.ts$/.test(file))
       await context.addInitScript(() => localStorage.setItem('tavro.search', 'stopped'));
     await use(context);
   },

@@ -112,6 +112,7 @@ export function createBench(
       void tests.run();
       void left.find();
       await code.checks.start();
+      spare.begin();
       changes.begin();
       faults.begin();
       if (material.live) folder.begin();

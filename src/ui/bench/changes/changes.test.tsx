@@ -128,6 +128,7 @@ async function tabOf(release: number | null = 1) {
       <ChangesLine bench={bench} />
     </>,
   );
+  bench.spare.begin();
   await act(async () => bench.changes.begin());
   return { bench, sent, accepted };
 }

@@ -86,8 +86,6 @@ export function benchChanges(
   /** Counts up with the code and with what it is compared with. */
   let version = 0;
   let going = false;
-  /** It goes on without being asked, where there is a core to spare. */
-  let bySelf = false;
   let former: { name: string; version: FormerVersion } | null = null;
   const materials = new WeakMap<FormerVersion, Promise<Material>>();
 
@@ -156,7 +154,7 @@ export function benchChanges(
   function changed(): void {
     version++;
     set(({ differences }) => ({ compared: null, says: null, isOld: differences.length > 0 }));
-    if (bySelf) void go();
+    if (spare.goesOn) void go();
   }
 
   /** Compares with another version from now on. */
@@ -279,7 +277,6 @@ export function benchChanges(
     begin(): void {
       if (core.isReleased) return;
       void readAccepted();
-      bySelf = (navigator.hardwareConcurrency || 2) >= 2;
       changed();
     },
     end(): void {

@@ -237,9 +237,11 @@ function Progress({ bench }: { bench: Bench }) {
         ? `${capital(comparedInWords(compared))}.`
         : underway
           ? `Using both versions: ${counted(sessions, 'session')} so far.`
-          : isOld
-            ? 'The code has changed: compared again once nobody types or uses the form.'
-            : 'Compared once nobody types or uses the form.';
+          : !bench.spare.goesOn
+            ? 'Not compared yet.'
+            : isOld
+              ? 'The code has changed: compared again once nobody types or uses the form.'
+              : 'Compared once nobody types or uses the form.';
   return (
     <Flex gap="10px" align="center" wrap="wrap" minH="30px" mt="4px">
       <Box role="status">{sum}</Box>

@@ -62,7 +62,7 @@ export function Tabs({
       {(bench.core.isReleased ? [] : PANES).map(({ key, label }) => (
         <Tab
           key={key}
-          on={pane === key}
+          on={pane === key || (key === 'tests' && pane === 'beside')}
           fontStyle="italic"
           onClick={() => bench.screen.showPane(key)}
         >

@@ -3,7 +3,11 @@
 /** Nobody has typed or used the form for so long, in milliseconds. */
 const QUIET = 1200;
 
+/** Whoever stopped it wants it stopped on the next bench too, until they ask for it again. */
+const KEPT = 'tavro.search';
+
 export class SpareTime {
+  #cores = 1;
   #touchedAt = 0;
   #stop = new AbortController();
   #ended = false;
@@ -17,6 +21,26 @@ export class SpareTime {
   /** The bench is gone. */
   get ended(): boolean {
     return this.#ended;
+  }
+
+  /** Once a page is there. */
+  begin(): void {
+    this.#cores = navigator.hardwareConcurrency || 2;
+  }
+
+  /** Things are done without being asked for: there is a core to spare, and nobody has stopped it. */
+  get goesOn(): boolean {
+    return this.#cores >= 2 && !isKeptStopped();
+  }
+
+  /** Stops it, on other benches too, or lets it go on. */
+  keepStopped(stopped: boolean): void {
+    try {
+      if (stopped) localStorage.setItem(KEPT, 'stopped');
+      else localStorage.removeItem(KEPT);
+    } catch {
+      // A browser that keeps nothing goes on by itself.
+    }
   }
 
   /** Gives way to a person: what is under way ends at once and is begun again later. */
@@ -50,5 +74,13 @@ export class SpareTime {
 
   #isQuiet(): boolean {
     return Date.now() - this.#touchedAt >= QUIET && document.visibilityState === 'visible';
+  }
+}
+
+function isKeptStopped(): boolean {
+  try {
+    return localStorage.getItem(KEPT) === 'stopped';
+  } catch {
+    return false;
   }
 }

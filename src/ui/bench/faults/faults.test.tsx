@@ -107,6 +107,7 @@ async function tabOf(cores = 2) {
   vi.stubGlobal('navigator', { hardwareConcurrency: cores });
   await bench.form.begin();
   drawn(<FaultsTab bench={bench} />);
+  bench.spare.begin();
   act(() => bench.faults.begin());
   return { bench, sent };
 }
@@ -159,10 +160,12 @@ test('stopped, it stays stopped for the next bench; and begins by itself only wh
   const next = benchOf({ behaviours: { '10-left.ts': CODE } }).bench;
   benches.push(next);
   vi.stubGlobal('navigator', { hardwareConcurrency: 2 });
+  next.spare.begin();
   next.faults.begin();
   expect(next.faults.store.getState().stopped).toBe(true);
   localStorage.clear();
   vi.stubGlobal('navigator', { hardwareConcurrency: 1 });
+  next.spare.begin();
   next.faults.begin();
   expect(next.faults.store.getState().stopped).toBe(true);
 });

@@ -273,7 +273,7 @@ export function benchFaults(
     changed,
     /** Begins to search by itself, where there is a core to spare and nobody has stopped it. */
     begin(): void {
-      set({ stopped: isKeptStopped() || (navigator.hardwareConcurrency || 2) < 2 });
+      set({ stopped: !spare.goesOn });
       changed();
     },
     open,
@@ -283,13 +283,13 @@ export function benchFaults(
     search(): void {
       const { rounds } = get();
       set({ stopped: false, says: null });
-      keepStopped(false);
+      spare.keepStopped(false);
       spare.hurry();
       void go(rounds < ROUNDS.length ? ROUNDS : [...Array<number>(rounds).fill(0), MORE]);
     },
     stop(): void {
       set({ stopped: true });
-      keepStopped(true);
+      spare.keepStopped(true);
       spare.giveWay();
     },
     /** Opens a finding by its name, as soon as it is found. */
@@ -299,24 +299,4 @@ export function benchFaults(
       else void open(finding);
     },
   };
-}
-
-/** Whoever stopped it wants it stopped on the next bench too, until they search again. */
-const KEPT = 'tavro.search';
-
-function isKeptStopped(): boolean {
-  try {
-    return localStorage.getItem(KEPT) === 'stopped';
-  } catch {
-    return false;
-  }
-}
-
-function keepStopped(stopped: boolean): void {
-  try {
-    if (stopped) localStorage.setItem(KEPT, 'stopped');
-    else localStorage.removeItem(KEPT);
-  } catch {
-    // A browser that keeps nothing searches by itself.
-  }
 }
