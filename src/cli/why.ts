@@ -5,7 +5,13 @@
 import { decideInTurn, type Chain } from '../core/debugging/chain';
 import { leftOut } from '../core/debugging/left-out';
 import { textOfSentence, type Context } from '../core/debugging/pieces';
-import { ASKED_ABOUT, SUBMISSION, usualAspect, type Question } from '../core/debugging/question';
+import {
+  ASKED_ABOUT,
+  invariantIn,
+  SUBMISSION,
+  usualAspect,
+  type Question,
+} from '../core/debugging/question';
 import { leftOutInWords, whyNotInWords } from '../core/debugging/why-not-words';
 import { decisionInWords } from '../core/debugging/why-words';
 import { otherLines, whyNot } from '../core/debugging/why-not';
@@ -87,9 +93,13 @@ async function run(call: Call, engine: Engine): Promise<number> {
   return 0;
 }
 
-/** Rows can be asked for their number and sums too. */
+/** Rows can be asked for their number and sums too, the form and rows for what must always hold. */
 function isAskable(aspect: string): boolean {
-  return ASKED_ABOUT.includes(aspect) || /^(?:count|order|sum:\w+)$/.test(aspect);
+  return (
+    ASKED_ABOUT.includes(aspect) ||
+    /^(?:count|order|sum:\w+)$/.test(aspect) ||
+    invariantIn(aspect) !== null
+  );
 }
 
 /** Each decision with those behind it, further in by two spaces. */
@@ -117,7 +127,7 @@ export const why: Command = {
     part: { value: 'PART', says: 'the part that is asked about' },
     aspect: {
       value: 'ASPECT',
-      says: 'such as shown, value, options; else what a script decided last',
+      says: 'such as shown, value, options or always:TITLE; else what a script decided last',
     },
     at: { value: 'STEP', says: 'after which step, 0 being the opening; else after the last' },
     words: { says: 'prints sentences in place of JSON' },

@@ -475,6 +475,15 @@ export const corpus: Pair[] = [
       'on.load(() => {\n  fields.at_night.value = Temporal.Now.plainTimeISO().hour >= 22;\n});',
   },
   {
+    about: 'an invariant that makes true what it should check',
+    form: 'berth_visit',
+    code: 'invariant-acts',
+    faulty:
+      'always("own pilots have a licence", () => {\n  if (fields.pilot_choice.value === "own") fields.pilot_licence.required = true;\n  return true;\n});',
+    mended:
+      'keep("own pilots have a licence", () => {\n  fields.pilot_licence.required = fields.pilot_choice.value === "own";\n});\nalways("own pilots have a licence", () => fields.pilot_choice.value !== "own" || fields.pilot_licence.required);',
+  },
+  {
     about: 'a function that nobody ties',
     form: 'berth_visit',
     code: 'idle-behaviour',

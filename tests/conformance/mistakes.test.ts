@@ -4,8 +4,8 @@ import { demo, foundIn } from '../support/demo-language';
 import { direct } from '../support/hosts';
 import { corpus, type Pair } from './corpus';
 
-test('the corpus has forty pairs', () => {
-  expect(corpus).toHaveLength(40);
+test('the corpus has forty-one pairs', () => {
+  expect(corpus).toHaveLength(41);
 });
 
 describe.each(corpus)('$code: $about', (pair) => {

@@ -3,7 +3,7 @@ import { vi } from 'vitest';
 import { NO_CHANGE } from '@/core/compare/version';
 import { mentionsOf } from '@/core/explore/mentions';
 import { materialFor } from './hosts';
-import { compileDetailed } from '@/core/language/compile';
+import { compile, compileDetailed } from '@/core/language/compile';
 import type { Watch } from '@/core/language/watches';
 import type { Source } from '@/core/script/header';
 import { baseName } from '@/core/script/script-name';
@@ -38,11 +38,13 @@ export interface BenchOptions {
   recording?: OpenedRecording;
   /** The number of its last release; none unless said. */
   release?: number | null;
-  /** Compiles what the language worker is given; nothing unless said. */
-  compiles?: (source: Source) => CompiledScript;
+  /** The language worker compiles; it does not unless said. */
+  compiles?: boolean;
   /** What the server answers; nothing is saved of itself. */
   answers?: (sent: Sent) => { status: number; body: unknown };
 }
+
+const compiled = (source: Source) => compile(source, 'traced');
 
 const notHere = ({ name }: Source): CompiledScript => ({
   name,
@@ -54,7 +56,7 @@ const notHere = ({ name }: Source): CompiledScript => ({
 
 /** What stands for the language worker: it finds nothing wrong and compiles nothing that is typed, but for what
  * somebody asks about. */
-function languageWorker(done: string[], compiles: (source: Source) => CompiledScript = notHere) {
+function languageWorker(done: string[], compiles: (source: Source) => CompiledScript) {
   return {
     remove: (name: string) => Promise.resolve(void done.push(`remove ${name}`)),
     put: ({ name }: { name: string }) => Promise.resolve(void done.push(`put ${name}`)),
@@ -152,7 +154,11 @@ export function benchOf(options: BenchOptions = {}): {
     material,
     {},
     undefined,
-    () => languageWorker(done, options.compiles) as unknown as LanguageClient,
+    () =>
+      languageWorker(
+        done,
+        options.compiles === true ? compiled : notHere,
+      ) as unknown as LanguageClient,
   );
   return { bench, sent, done };
 }

@@ -11,7 +11,8 @@ import { nobodys, type Cause, type Decision } from './decision';
 import { aboutChanged, aboutMessages, aboutPage } from './form-asked';
 import { ownOf, type Ground } from './ground';
 import { followsFrom, isFollowing } from './nesting';
-import { hasRows, inRow, SUBMISSION, type Question } from './question';
+import { aboutInvariant } from './invariant-asked';
+import { hasRows, inRow, invariantIn, SUBMISSION, type Question } from './question';
 import { aboutRow, cellWithRow, madeOfCells, madeOfRows } from './rows-asked';
 import { placed, saidByHandler, saidByRule, saidIn, type Saying } from './saying';
 import { silenced } from './silenced';
@@ -24,6 +25,7 @@ export async function decide(ground: Ground, question: Question): Promise<Decisi
   const { part, aspect } = question;
   const row = inRow(part);
   if (part === SUBMISSION) return aboutSubmission(ground, question);
+  if (invariantIn(aspect) !== null) return aboutInvariant(ground, question);
   if (aspect === 'fault') return aboutFault(ground, question);
   if (part === FORM && aspect === 'page') return aboutPage(ground, question);
   if (part === FORM && aspect === 'messages') return aboutMessages(ground, question);

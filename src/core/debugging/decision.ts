@@ -56,6 +56,8 @@ export type Decided =
   | 'derived'
   /** A check of the form found it wrong. */
   | 'checked'
+  /** Of an invariant: it holds, or does not. */
+  | 'judged'
   /** Of a submission: a handler stopped it. */
   | 'stopped'
   | 'saved'

@@ -67,6 +67,14 @@ export function summedIn(aspect: string): string | null {
   return /^sum:(\w+)$/.exec(aspect)?.[1] ?? null;
 }
 
+/**
+ * The title of the invariant that an aspect asks about, as in `always:no fee without a tariff`; null for any other aspect.
+ * The part is the form, or the row that the invariant is asked for.
+ */
+export function invariantIn(aspect: string): string | null {
+  return /^always:([^]+)$/.exec(aspect)?.[1] ?? null;
+}
+
 /** Whether a part is a field with rows. */
 export function hasRows(form: Form, part: string): boolean {
   return fieldsOf(form).some(({ name, kind }) => name === part && kind === 'rows');

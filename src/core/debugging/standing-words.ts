@@ -6,7 +6,7 @@ import type { SubmitOutcome } from '../session/step';
 import { FORM } from '../session/tree';
 import { becameInWords, valueInWords, type Names } from '../tape/words';
 import { capital, quotedValue } from './pieces';
-import { summedIn, type Question } from './question';
+import { invariantIn, summedIn, type Question } from './question';
 
 /** What holds of a part, as a clause: `Pilot is hidden`, `Pilot has the hint “…”`. */
 export function standsInWords(
@@ -64,6 +64,11 @@ export function standsInWords(
             ? `Saved as ${(value as unknown as SubmitOutcome).id}`
             : 'Not saved';
   }
+  const invariant = invariantIn(aspect);
+  if (invariant !== null)
+    return value === null
+      ? `“${invariant}” was never asked`
+      : `“${invariant}” ${value === true ? 'holds' : 'does not hold'}${rowOf(names, part)}`;
   const summed = summedIn(aspect);
   if (summed !== null)
     return `The sum of ${names.part(`${part}.${summed}`)} in ${name} is ${valueInWords(value)}`;
@@ -75,6 +80,9 @@ export function standsInWords(
     ? `${name} is ${becameInWords(aspect, value)}`
     : `${name}, ${aspect}, is ${valueInWords(value)}`;
 }
+
+/** The row that an invariant is asked for; nothing where it is asked for the form. */
+const rowOf = (names: Names, part: string) => (part === FORM ? '' : ` for ${names.part(part)}`);
 
 export function isRows(value: Value): value is readonly Value[] {
   return Array.isArray(value) && typeof value[0] === 'object' && value[0] !== null;
@@ -91,6 +99,11 @@ export function questionInWords(
   value: Value,
 ): string {
   const clause = standsInWords(names, about, value);
+  const invariant = invariantIn(about.aspect);
+  if (invariant !== null)
+    return value === null
+      ? `Why was “${invariant}” never asked?`
+      : `Why does “${invariant}” ${value === true ? 'hold' : 'not hold'}${rowOf(names, about.part)}?`;
   const verb = / (is|has|offers|can|cannot) /.exec(clause);
   if (about.aspect === 'outcome')
     return value === null || typeof value === 'string'

@@ -95,6 +95,10 @@ function headline(decision: Decision, context: Context): Sentence {
         : [`${named}: ${by} said otherwise before`, ...on, ', and says nothing of it now.'];
     case 'said':
       return [`${named}: ${by} says so`, ...on, `${saying}.`];
+    case 'judged': {
+      const root = context.tape.rootOf(context.tape.entry(decision.entry!)!);
+      return [`${named}, since `, stepPiece(root, context), `: ${by} says so`, ...on, '.'];
+    }
     case 'derived':
       return [
         `${named}${derivedFrom(decision, context)[0]}`,

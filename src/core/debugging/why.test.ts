@@ -88,6 +88,46 @@ async function whyNotSo({ script, steps, part, aspect, more }: Asked): Promise<{
   };
 }
 
+describe('why an invariant does not hold', () => {
+  const script = [
+    'always("no note of ferries", () => fields.kind.value !== "ferry" || fields.note.empty);',
+    'keep("paid", () => { fields.berth.shown = fields.paid.value === true; });',
+  ].join('\n');
+  const steps: TimedStep[] = [
+    { set: 'kind', to: 'ferry' },
+    { set: 'note', to: 'Late.' },
+    { set: 'note', to: 'Later.' },
+    { set: 'paid', to: true },
+  ];
+  const asked = { script, steps, part: '@form', aspect: 'always:no note of ferries' };
+
+  test('since which step, and what it read', async () => {
+    expect(await why(asked)).toMatchObject({
+      decided: 'judged',
+      value: false,
+      step: 2,
+      line: 1,
+      run: { behaviour: '10-x', sort: 'invariant' },
+      causes: [
+        { is: 'read', part: 'kind', aspect: 'value', value: 'ferry' },
+        { is: 'read', part: 'note', aspect: 'value', value: 'Later.' },
+      ],
+    });
+    expect((await inWords(asked))[0]).toBe(
+      '“no note of ferries” does not hold, since Mira set Note to Late. (step 2): 10-x says so on line 1.',
+    );
+  });
+
+  test('it holds since the opening, or was never asked', async () => {
+    expect((await inWords({ ...asked, steps: [] }))[0]).toMatch(
+      /^“no note of ferries” holds, since .*: 10-x says so on line 1\.$/,
+    );
+    expect(await inWords({ ...asked, aspect: 'always:nothing' })).toEqual([
+      '“nothing” was never asked.',
+    ]);
+  });
+});
+
 describe('why', () => {
   test('names the line, the condition with both sides and what it depends on', async () => {
     const script = [

@@ -170,6 +170,7 @@ const Decision = z.object({
     'record',
     'definition',
     'derived',
+    'judged',
     'checked',
     'stopped',
     'saved',

@@ -4,6 +4,7 @@ import { beyondLimits } from './beyond-limits';
 import { carriedState } from './carried-state';
 import { clockInRule } from './clock-in-rule';
 import { idleBehaviour } from './idle-behaviour';
+import { invariantActs } from './invariant-acts';
 import { labelForKey } from './label-for-key';
 import { missingLoad } from './missing-load';
 import { daysForMonths } from './days-for-months';
@@ -59,5 +60,6 @@ export const mistakes: readonly Mistake[] = [
   monthsFromZero,
   daysForMonths,
   clockInRule,
+  invariantActs,
   idleBehaviour,
 ];

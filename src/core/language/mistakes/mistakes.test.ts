@@ -359,6 +359,23 @@ const cases: Record<string, Cases> = {
       'keep(() => { fields.draught.value = Math.max(3, fields.length.value ?? 0); });',
     ],
   },
+  'invariant-acts': {
+    wrong: [
+      'always("x", () => { fields.contact.required = true; return true; });',
+      'always("x", () => { form.message("Wrong."); return false; });',
+      'let asked = 0;\nalways("x", () => { asked += 1; return asked < 100; });',
+      'const note = () => { fields.draught.value = 3; };\nalways("x", () => { note(); return true; });',
+      'always("x", () => Math.random() < 2);',
+      'always.each(fields.cargo, "x", (row) => { row.fields.un_number.required = true; return true; });',
+    ],
+    right: [
+      'always("x", () => !fields.contact.required || fields.vessel.value !== null);',
+      'always("x", () => { let sum = 0; for (const row of fields.cargo.rows) sum += row.fields.weight.value ?? 0; return sum < 99999; });',
+      'always.each(fields.cargo, "x", (row) => row.fields.weight.value === null || row.fields.weight.value > 0);',
+      'keep("y", () => { fields.contact.required = fields.vessel.value !== null; });\nalways("x", () => { log("looked"); return true; });',
+      'const seen = new Map<string, boolean>();\nalways("x", () => { const kind = fields.vessel_kind.value ?? ""; if (!seen.has(kind)) seen.set(kind, kind !== "?"); return seen.get(kind) === true; });',
+    ],
+  },
   'never-reached': {
     wrong: [
       'keep(() => { fields.contact.required = fields.pilot_choice.value === "own" && fields.pilot_choice.value === "none"; });',

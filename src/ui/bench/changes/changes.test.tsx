@@ -5,8 +5,6 @@ import { benchOf, NOTHING_THERE, VISIT, type Sent } from '../../../../tests/supp
 import { drawn } from '../../../../tests/support/drawn';
 import type { Compared } from '@/core/compare/compare';
 import type { Difference } from '@/core/compare/difference';
-import { compile } from '@/core/language/compile';
-import type { Source } from '@/core/script/header';
 import type { FormerVersion } from '@/core/workspace/release-changes';
 import * as compareInBrowser from '@/workers/compare-in-browser';
 import type { CompareListener } from '@/workers/compare-watched';
@@ -92,7 +90,7 @@ async function tabOf(release: number | null = 1) {
   const { bench, sent } = benchOf({
     behaviours: { '10-a.ts': NOW },
     release,
-    compiles: (source: Source) => compile(source, 'traced'),
+    compiles: true,
     answers: ({ method, path, body }: Sent) => {
       const last = path.split('/').at(-1)!.split('?')[0]!;
       if (last === 'versions')

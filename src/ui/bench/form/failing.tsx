@@ -1,8 +1,9 @@
 'use client';
 /** The bar on the form: which behaviours failed, in the same words as in the editor and on the tape. */
+import { FORM } from '@/core/session/tree';
 import { lineInWords } from '@/core/wire/line';
 import type { Seen } from '@/core/scenario/seen';
-import { Button, Notice } from '../../kit';
+import { BareButton, Button, Notice } from '../../kit';
 import type { Bench } from '../create-bench';
 import { useHeads } from '../common/use-bench';
 import type { Names } from '@/core/tape/words';
@@ -44,7 +45,16 @@ export function Failing({ bench, seen, names }: { bench: Bench; seen: Seen; name
           {names.behaviour(behaviour)},{' '}
           <Button look="text" color="bad" onClick={() => bench.code.goTo(behaviour, line)}>
             {lineInWords(line)}
-          </Button>
+          </Button>{' '}
+          <BareButton
+            aria-label={`Why does “${title}” not hold?`}
+            title="Why, and since when?"
+            color="act"
+            px="3px"
+            onClick={() => bench.tape.ask(row ?? FORM, `always:${title}`)}
+          >
+            ?
+          </BareButton>
         </Notice>
       ))}
     </>
