@@ -1,6 +1,4 @@
 /** `tavro compare`: what changes for people from one version of a workspace to another. */
-import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { byCause } from '../core/compare/causes';
 import type { Compared } from '../core/compare/compare';
@@ -9,23 +7,16 @@ import { alsoInWords, toldOfDifference } from '../core/compare/told';
 import { wayInWords } from '../core/explore/words';
 import { COMPARED_SESSIONS } from '../core/limits';
 import { takingPart } from '../core/script/header';
-import { readWorkspace, type Workspace, type WorkspaceForm } from '../core/workspace/workspace';
-import { textsIn } from '../core/workspace/zip';
+import type { Workspace, WorkspaceForm } from '../core/workspace/workspace';
 import { compareInThread } from '../workers/compare-in-thread';
 import { Cache } from './cache';
-import { filesOf, InvalidCall, reporterOf, type Call, type Command } from './call';
+import { InvalidCall, reporterOf, type Call, type Command } from './call';
 import { compareReporters, type ComparedForm } from './compared-forms';
 import { print } from './print';
 import { progress } from './progress-line';
 import { limitsOf, placeIn, searchedForm, withSeeds, type Limits } from './searched-form';
-import { textError } from './text-error';
 import { COMPARE_THREAD } from './thread';
-
-interface Named {
-  /** As files of it are named. */
-  name: string;
-  workspace: Workspace;
-}
+import { GIT_OPTION, versionsOf, type Named } from './two-versions';
 
 async function run(call: Call): Promise<number> {
   const report = reporterOf(call, compareReporters, 'text');
@@ -57,50 +48,6 @@ async function run(call: Call): Promise<number> {
   print(report({ forms, added, removed }));
   const differs = forms.some(({ differences }) => differences.length > 0);
   return differs || added.length + removed.length > 0 ? 1 : 0;
-}
-
-/** The two workspaces; with `--git` the former one is the folder as it was in that revision. */
-function versionsOf({ folder, other, git }: Call): [Named, Named] {
-  if (git === undefined) return [named(folder), named(other!)];
-  return [
-    { name: `${git}:${folder}`, workspace: readWorkspace(filesInRevision(folder, git)) },
-    named(folder),
-  ];
-}
-
-function named(path: string): Named {
-  return {
-    name: path,
-    workspace: readWorkspace(path.endsWith('.zip') ? filesInZip(path) : filesOf(path)),
-  };
-}
-
-function filesInZip(path: string): Map<string, string> {
-  let bytes: Uint8Array;
-  try {
-    bytes = readFileSync(path);
-  } catch (caught) {
-    throw new InvalidCall(textError(path, caught));
-  }
-  return new Map(textsIn(bytes));
-}
-
-/** The texts of a folder as a revision of its repository has them. */
-function filesInRevision(folder: string, revision: string): Map<string, string> {
-  if (revision.startsWith('-'))
-    throw new InvalidCall('--git is a revision, such as main or HEAD~1.');
-  try {
-    const zip = execFileSync('git', ['archive', '--format=zip', revision, '.'], {
-      cwd: folder,
-      maxBuffer: 1024 * 1024 * 1024,
-      stdio: ['ignore', 'pipe', 'pipe'],
-    });
-    return new Map(textsIn(zip));
-  } catch (caught) {
-    const { stderr, message } = caught as { stderr?: Buffer; message: string };
-    const says = stderr?.toString().trim().split('\n').at(-1) || message;
-    throw new InvalidCall(`cannot read ${folder} as it was in ${revision}: ${says}`);
-  }
 }
 
 async function compareForm(
@@ -172,10 +119,7 @@ export const compare: Command = {
   says: 'Says what changes for people between two workspaces, with the shortest way to each difference. Ends with 1 when something does.',
   folders: ['BEFORE', 'AFTER'],
   options: {
-    git: {
-      value: 'REV',
-      says: 'compares the folder as it was in that revision with what it is; names one folder',
-    },
+    ...GIT_OPTION,
     form: { value: 'FORM', says: 'only this form' },
     budget: { value: 'TIME', says: 'compares each form for so long, such as 30s or 5m' },
     sessions: {

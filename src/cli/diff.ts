@@ -1,19 +1,23 @@
-/** `tavro diff`: what differs between two workspace folders, in words. */
+/** `tavro diff`: what differs between two versions of a workspace, in words and by the lines of scripts. */
 import { differences } from '../core/workspace/difference';
-import { readWorkspace } from '../core/workspace/workspace';
-import { filesOf, type Call, type Command } from './call';
+import type { Call, Command } from './call';
 import { onOneLine, print } from './print';
+import { GIT_OPTION, versionsOf } from './two-versions';
 
-async function run({ folder, other }: Call): Promise<number> {
-  const [before, after] = [folder, other!].map((one) => readWorkspace(filesOf(one)));
-  const found = differences(before!, after!);
-  for (const { file, says } of found) print(`${file}: ${onOneLine(says)}\n`);
+async function run(call: Call): Promise<number> {
+  const [before, after] = versionsOf(call);
+  const found = differences(before.workspace, after.workspace);
+  for (const { file, says, lines = [] } of found) {
+    print(`${file}: ${onOneLine(says)}\n`);
+    for (const one of lines)
+      print(`    ${one.in === 'after' ? '+' : '-'} ${one.line}: ${onOneLine(one.text)}\n`);
+  }
   return found.length === 0 ? 0 : 1;
 }
 
 export const diff: Command = {
   says: 'Says what differs between two workspaces, thing by thing. Ends with 1 when something does.',
   folders: ['BEFORE', 'AFTER'],
-  options: {},
+  options: { ...GIT_OPTION },
   run,
 };

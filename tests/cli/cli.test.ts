@@ -487,9 +487,15 @@ describe('a workspace folder', () => {
     });
     expect(tavro(['diff', 'demo', folder])).toEqual({
       status: 1,
-      stdout: 'forms/vessel/form.json: length: label "Length over all" → "Length"\n',
+      stdout: 'forms/vessel/form.json: Length (length): label "Length over all" → "Length"\n',
       stderr: '',
     });
+    const script = join(folder, 'forms/vessel/behaviours/10-register.ts');
+    writeFileSync(script, `${readFileSync(script, 'utf8')}// More.\n`);
+    const count = readFileSync(script, 'utf8').split('\n').length - 1;
+    expect(tavro(['diff', 'demo', folder]).stdout).toContain(
+      `forms/vessel/behaviours/10-register.ts: 1 line added, 0 lines removed\n    + ${count}: // More.\n`,
+    );
     expect(tavro(['diff', 'demo', 'demo'])).toMatchObject({ status: 0, stdout: '' });
     expect(tavro(['diff', 'demo']).stderr).toContain('Two workspace folders have to be named.');
   });

@@ -14,7 +14,7 @@ import { changedLines } from './changed-lines';
 import { byCause } from './causes';
 import { keyOf, type Difference, type Differing } from './difference';
 import { mentionsOfBoth } from './mentions-of-both';
-import { renamedOpening, renamedStep, renamesBetween, type Renames } from './renamed';
+import { renamedOpening, renamedStep, renamesBetween, type Renames } from '../scenario/renamed';
 import { shortened } from './shorten';
 import type { Change, ChangedLine, Version } from './version';
 

@@ -7,7 +7,7 @@ import type { Ran } from '../explore/play';
 import { saidAbout } from '../explore/said';
 import { differencesBetween, type Met } from '../explore/state';
 import { partsSeen, type Seen } from '../scenario/seen';
-import { renamedPart, type Renames } from './renamed';
+import { renamedPart, type Renames } from '../scenario/renamed';
 
 /** What people meet of the form beside its parts: messages, scripts that fail, the page, what became of submitting. */
 export type MetBeside = 'messages' | 'failures' | 'page' | 'submit';

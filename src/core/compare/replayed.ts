@@ -5,7 +5,7 @@ import { NOTHING_SEEN, partsSeen, seenAfter } from '../scenario/seen';
 import type { Answer, Opening, TimedStep } from '../session/step';
 import type { Failure } from '../wire/failures';
 import { differing, type Difference, type Ended } from './difference';
-import { renamedOpening, renamedStep, renamesBetween, type Renames } from './renamed';
+import { renamedOpening, renamedStep, renamesBetween, type Renames } from '../scenario/renamed';
 
 /** One of the two versions, in a machine of its own. */
 interface Played {

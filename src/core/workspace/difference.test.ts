@@ -4,6 +4,7 @@ import { readFolder } from '../../workers/files';
 import { canonicalText, uncanonical } from './canonical';
 import { differences } from './difference';
 import { firstWorkspace } from './first';
+import { listChanges } from './list-changes';
 import { readWorkspace, type Workspace } from './workspace';
 import { writeWorkspace } from './write';
 
@@ -28,29 +29,29 @@ const CHANGES: [string, (workspace: Draft) => void, string[]][] = [
   [
     'a label',
     (w) => Object.assign(fieldOf(w, 'vessel', 'length'), { label: 'Length' }),
-    ['forms/vessel/form.json: length: label "Length over all" → "Length"'],
+    ['forms/vessel/form.json: Length (length): label "Length over all" → "Length"'],
   ],
   [
     'required',
     (w) => Object.assign(fieldOf(w, 'vessel', 'call_sign'), { required: true }),
-    ['forms/vessel/form.json: call_sign: now required'],
+    ['forms/vessel/form.json: Call sign (call_sign): now required'],
   ],
   [
     'an option added',
     (w) =>
       (fieldOf(w, 'vessel', 'standing').options as unknown[]).push({ key: 'gone', label: 'Gone' }),
-    ['forms/vessel/form.json: standing: option gone added'],
+    ['forms/vessel/form.json: Standing (standing): option gone added'],
   ],
   [
     'an option’s label',
     (w) =>
       Object.assign((fieldOf(w, 'vessel', 'standing').options as object[])[0]!, { label: 'X' }),
-    ['forms/vessel/form.json: standing: option new: label "Not seen yet" → "X"'],
+    ['forms/vessel/form.json: Standing (standing): option new: label "Not seen yet" → "X"'],
   ],
   [
     'a field removed',
     (w) => void formOf(w, 'vessel').form.pages[0]!.sections[0]!.fields.pop(),
-    ['forms/vessel/form.json: kind: removed'],
+    ['forms/vessel/form.json: Kind of vessel (kind): removed'],
   ],
   [
     'a behaviour’s line',
@@ -110,6 +111,72 @@ test.each(CHANGES)('%s is said once, and touches its own lines', (_, change, say
     const after_ = new Set(is.get(path)!.split('\n'));
     expect(before.filter((line) => !after_.has(line)).length).toBeLessThan(12);
   }
+});
+
+test('the lines of a script are told, by their numbers in either version', () => {
+  const after = changed((w) => {
+    const [first] = formOf(w, 'vessel').behaviours;
+    const lines = first!.text.split('\n');
+    lines.splice(1, 1, 'const A = 1;', 'const B = 2;');
+    Object.assign(first!, { text: lines.join('\n') });
+  });
+  const was = formOf(demo, 'vessel').behaviours[0]!.text.split('\n')[1]!;
+  expect(differences(demo, after)).toEqual([
+    {
+      file: 'forms/vessel/behaviours/10-register.ts',
+      says: '2 lines added, 1 line removed',
+      lines: [
+        { in: 'before', line: 2, text: was },
+        { in: 'after', line: 2, text: 'const A = 1;' },
+        { in: 'after', line: 3, text: 'const B = 2;' },
+      ],
+    },
+  ]);
+});
+
+test('a renamed field is the same field, with what else differs of it', () => {
+  const after = changed((w) =>
+    Object.assign(fieldOf(w, 'vessel', 'call_sign'), { name: 'radio_sign', required: true }),
+  );
+  expect(differences(demo, after).map(({ says }) => says)).toEqual([
+    'radio_sign: renamed, was call_sign',
+    'Call sign (radio_sign): now required',
+  ]);
+});
+
+test('steps of a scenario are told in words, one by one', () => {
+  const after = changed((w) => {
+    const { scenario } = formOf(w, 'berth_visit').scenarios.find(
+      ({ scenario: one }) => (one.steps ?? []).length > 3,
+    )!;
+    const steps = scenario.steps as unknown as object[];
+    Object.assign(
+      steps.find((step) => 'set' in step)!,
+      { to: 'changed' },
+    );
+    steps.push({ set: 'draught', to: 4 }, { expect: { berth: { required: true } } });
+  });
+  const said = differences(demo, after).map(({ says }) => says);
+  expect(said[0]).toMatch(/^scenario [\w-]+: step \d+: set .* → set .* to changed$/);
+  expect(said.slice(1)).toEqual([
+    expect.stringMatching(/: step \d+ added: set Draught to 4$/),
+    expect.stringMatching(/: step \d+ added: expect Berth required yes \(true\)$/),
+  ]);
+});
+
+test.each([
+  [['a', 'b'], ['a', 'c'], ['role 2: "b" → "c"']],
+  [['a'], ['b', 'a'], ['role 1 added: "b"']],
+  [['a', 'b', 'c'], ['c'], ['role 1 removed: "a"', 'role 2 removed: "b"']],
+  [[{ x: 1, y: { z: [1, 2] } }], [{ x: 1, y: { z: [1, 3] } }], ['role 1: y.z.1 2 → 3']],
+  [[{ x: 1 }], [{ w: 1 }], ['role 1: x 1 → nothing, w nothing → 1']],
+  [
+    [],
+    Array.from({ length: 9 }, (_, i) => i),
+    expect.arrayContaining(['3 more changes of its roles']),
+  ],
+])('of lists what differs is told: %j and %j', (before, after, said) => {
+  expect(listChanges('roles', before, after, null)).toEqual(said);
 });
 
 test('nothing differs from itself, nor after a database has lost the order of keys', () => {

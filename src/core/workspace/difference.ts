@@ -1,17 +1,31 @@
 /** What differs between two workspaces, in words that name the thing and not the line of JSON. */
+import { diffArrays } from 'diff';
 import { counted } from '../counted';
 import type { Form } from '../form/definition';
 import { equal, inWords, type Value } from '../form/value';
 import type { Source } from '../script/header';
 import { isModule } from '../script/script-name';
+import { renamesBetween, type Renames } from '../scenario/renamed';
+import { namesFor, type Names } from '../tape/words';
 import type { KeptFillings } from './head';
+import { listChanges, singular } from './list-changes';
 import type { Workspace, WorkspaceForm } from './workspace';
 
 export interface FileDifference {
   /** The file that it is in, such as `forms/berth_visit/form.json`. */
   file: string;
-  /** Such as `berth: now required`. */
+  /** Such as `Berth (berth): now required`. */
   says: string;
+  /** Of a script that differs: its lines, in the order of the text. */
+  lines?: readonly CodeLine[];
+}
+
+/** A line of a script that only one of two versions has. */
+export interface CodeLine {
+  in: 'before' | 'after';
+  /** 1-based, in the version that has it. */
+  line: number;
+  text: string;
 }
 
 /** In the order of the files; none when both hold the same. */
@@ -63,7 +77,11 @@ function scripts(before: readonly Source[], after: readonly Source[]): FileDiffe
 }
 
 function textsDiffer(was: Source, is: Source, file: string): FileDifference[] {
-  return was.text === is.text ? [] : [{ file, says: linesInWords(was.text, is.text) }];
+  if (was.text === is.text) return [];
+  const lines = codeLines(was.text, is.text);
+  const count = (which: CodeLine['in']) =>
+    counted(lines.filter((one) => one.in === which).length, 'line');
+  return [{ file, says: `${count('after')} added, ${count('before')} removed`, lines }];
 }
 
 const nameOf = ({ name }: { name: string }) => name;
@@ -183,7 +201,12 @@ function forms(a: WorkspaceForm, b: WorkspaceForm, file: string): FileDifference
       nameOf,
       (name) => `${folder}scenarios/${name}.json`,
       (was, is, at) =>
-        propertiesIn(was.scenario, is.scenario, `scenario ${is.name}`).map((says) => ({
+        propertiesIn(
+          was.scenario,
+          is.scenario,
+          `scenario ${is.name}`,
+          namesFor(b.form, [], []),
+        ).map((says) => ({
           file: at,
           says,
         })),
@@ -200,32 +223,42 @@ function forms(a: WorkspaceForm, b: WorkspaceForm, file: string): FileDifference
   ];
 }
 
-function linesInWords(before: string, after: string): string {
-  const left = before.split('\n');
-  const fresh = after.split('\n').filter((line) => {
-    const at = left.indexOf(line);
-    if (at >= 0) left.splice(at, 1);
-    return at < 0;
-  });
-  return `${counted(fresh.length, 'line')} added, ${counted(left.length, 'line')} removed`;
+/** The lines that only one of two texts has. */
+function codeLines(before: string, after: string): CodeLine[] {
+  const found: CodeLine[] = [];
+  const at = { before: 0, after: 0 };
+  for (const { added, removed, value } of diffArrays(before.split('\n'), after.split('\n')))
+    for (const text of value) {
+      if (!added) at.before++;
+      if (!removed) at.after++;
+      if (removed) found.push({ in: 'before', line: at.before, text });
+      if (added) found.push({ in: 'after', line: at.after, text });
+    }
+  return found;
 }
 
-/** Parts that came, went, moved or differ. */
-function structure(a: Form, b: Form): string[] {
-  const { pages: _, ...restBefore } = a;
-  const { pages: __, ...restAfter } = b;
-  const [was, is] = [placed(a), placed(b)];
+/** Parts that came, went, moved, were renamed or differ. */
+function structure(former: Form, after: Form): string[] {
+  const renames = renamesBetween(former, after);
+  const before = withNames(former, renames);
+  const { pages: _, ...restBefore } = before;
+  const { pages: __, ...restAfter } = after;
+  const [was, is] = [placed(before), placed(after)];
+  const called = (name: string, { own }: Placed) => {
+    const label =
+      (own as { label?: string; title?: string }).label ?? (own as { title?: string }).title;
+    return label === undefined ? name : `${label} (${name})`;
+  };
   return [
+    ...[...renames].map(([from, to]) => `${to}: renamed, was ${from}`),
     ...propertiesIn(restBefore, restAfter, 'form'),
     ...[...new Set([...was.keys(), ...is.keys()])].flatMap((name) => {
-      const [before, after] = [was.get(name), is.get(name)];
-      if (before === undefined) return [`${name}: new ${after!.what}`];
-      if (after === undefined) return [`${name}: removed`];
+      const [a, b] = [was.get(name), is.get(name)];
+      if (a === undefined) return [`${called(name, b!)}: new ${b!.what}`];
+      if (b === undefined) return [`${called(name, a)}: removed`];
       return [
-        ...(before.below === after.below
-          ? []
-          : [`${name}: moved from ${before.below} to ${after.below}`]),
-        ...propertiesIn(before.own, after.own, name),
+        ...(a.below === b.below ? [] : [`${called(name, b)}: moved from ${a.below} to ${b.below}`]),
+        ...propertiesIn(a.own, b.own, called(name, b)),
       ];
     }),
     ...(same([...was.keys()].toSorted(), [...is.keys()].toSorted()) &&
@@ -233,6 +266,31 @@ function structure(a: Form, b: Form): string[] {
       ? ['parts stand in another order']
       : []),
   ];
+}
+
+/** A former form with its fields, columns and buttons under their later names. */
+function withNames(form: Form, renames: Renames): Form {
+  if (renames.size === 0) return form;
+  const named = <P extends { name: string }>(part: P, within = ''): P => ({
+    ...part,
+    name: renames.get(`${within}${part.name}`)?.split('.').at(-1) ?? part.name,
+  });
+  return {
+    ...form,
+    ...(form.buttons === undefined ? {} : { buttons: form.buttons.map((one) => named(one)) }),
+    pages: form.pages.map((page) => ({
+      ...page,
+      sections: page.sections.map((section) => ({
+        ...section,
+        fields: section.fields.map((field) => {
+          const now = named(field);
+          return now.kind === 'rows'
+            ? { ...now, fields: now.fields.map((cell) => named(cell, `${field.name}.`)) }
+            : now;
+        }),
+      })),
+    })),
+  };
 }
 
 interface Placed {
@@ -263,7 +321,12 @@ const ON: Readonly<Record<string, [string, string]>> = {
 };
 
 /** What differs between two objects, property by property. */
-function propertiesIn(before: object, after: object, of: string): string[] {
+function propertiesIn(
+  before: object,
+  after: object,
+  of: string,
+  names: Names | null = null,
+): string[] {
   const [was, is] = [before, after] as Record<string, unknown>[];
   return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) => {
     if (same(was![key], is![key])) return [];
@@ -278,6 +341,13 @@ function propertiesIn(before: object, after: object, of: string): string[] {
       return keyed((was![key] ?? []) as Keyed[], (is![key] ?? []) as Keyed[]).map(
         (says) => `${of}: ${singular(key)} ${says}`,
       );
+    if (Array.isArray(was![key] ?? []) && Array.isArray(is![key] ?? []))
+      return listChanges(
+        key,
+        (was![key] ?? []) as unknown[],
+        (is![key] ?? []) as unknown[],
+        names,
+      ).map((says) => `${of}: ${says}`);
     if (is![key] === undefined) return [`${of}: ${key} removed (${short(was![key])})`];
     if (was![key] === undefined) return [`${of}: ${key} is ${short(is![key])}`];
     return [`${of}: ${key} ${short(was![key])} → ${short(is![key])}`];
@@ -307,8 +377,6 @@ function keyed(before: readonly Keyed[], after: readonly Keyed[]): string[] {
   );
   return said.length > 0 ? said : ['order changed'];
 }
-
-const singular = (key: string) => key.replace(/ies$/, 'y').replace(/s$/, '');
 
 /** A value in words, cut where nobody reads on. */
 function short(value: unknown): string {

@@ -7,7 +7,7 @@ import {
   renamesBetween,
   turned,
   type Renames,
-} from '@/core/compare/renamed';
+} from '@/core/scenario/renamed';
 import type { Form } from '@/core/form/definition';
 import type { Open } from '@/core/scenario/definition';
 import type { Seen } from '@/core/scenario/seen';
