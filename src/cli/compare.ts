@@ -16,12 +16,12 @@ import { print } from './print';
 import { progress } from './progress-line';
 import { limitsOf, placeIn, searchedForm, withSeeds, type Limits } from './searched-form';
 import { COMPARE_THREAD } from './thread';
-import { GIT_OPTION, versionsOf, type Named } from './two-versions';
+import { aroundOf, GIT_OPTION, versionsOf, type Named } from './two-versions';
 
 async function run(call: Call): Promise<number> {
   const report = reporterOf(call, compareReporters, 'text');
   const limits = limitsOf(call, COMPARED_SESSIONS);
-  const [before, after] = versionsOf(call);
+  const [before, after] = await versionsOf(call);
   const pairs = after.workspace.forms.flatMap((entry): [WorkspaceForm, WorkspaceForm][] => {
     const { name } = entry.form;
     const former = before.workspace.forms.find(({ form }) => form.name === name);
@@ -59,8 +59,8 @@ async function compareForm(
 ): Promise<ComparedForm> {
   const cache = new Cache();
   const [was, is] = [
-    await searchedForm(cache, before.workspace, former),
-    await searchedForm(cache, after.workspace, entry),
+    await searchedForm(cache, aroundOf(before, former.form.name), former),
+    await searchedForm(cache, aroundOf(after, entry.form.name), entry),
   ];
   const { changeBetween } = await import('../core/compare/change');
   const change = changeBetween(takingPart(was.sources), takingPart(is.sources));
@@ -91,7 +91,7 @@ async function compareForm(
     form: form.name,
     title: form.title,
     toldOf: (difference) =>
-      toldOfDifference(difference, { form, tables: after.workspace.tables }, is.names),
+      toldOfDifference(difference, { form, tables: aroundOf(after, form.name).tables }, is.names),
     alsoOf: (difference) => alsoInWords(difference, is.names),
     wayOf: ({ way }) => wayInWords(way, is.names),
     placesOf: ({ lines }: Difference) => ({

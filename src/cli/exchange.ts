@@ -7,7 +7,6 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as z from 'zod';
-import { ZIP_BYTES } from '../core/limits';
 import { differences } from '../core/workspace/difference';
 import { reconcile } from '../core/workspace/reconcile';
 import { digestsOf } from '../core/workspace/taking';
@@ -17,88 +16,19 @@ import { writeWorkspace } from '../core/workspace/write';
 import { BASE_FILE, baseIn, textsIn } from '../core/workspace/zip';
 import { writeIntoFolder, writeWhole } from '../workers/files';
 import { filesOf, InvalidCall, type Call, type Command } from './call';
+import { appAt, ask, jsonIn } from './app';
 import { complain, onOneLine, print } from './print';
 
 const DEFAULT_APP = 'http://127.0.0.1:3000';
-
-/** Milliseconds in which the app has to answer. */
-const PATIENCE = 60_000;
 
 const digest = (text: string) => createHash('sha256').update(text).digest('hex');
 
 /** The address of the app with the workspace, such as `http://127.0.0.1:3000/w/ferry`. Throws InvalidCall for another machine. */
 function appOf({ app, workspace }: Call): URL {
-  const url = URL.parse(app ?? DEFAULT_APP);
-  if (url === null || url.protocol !== 'http:')
-    throw new InvalidCall(`--app takes an address such as ${DEFAULT_APP}, not ${app}.`);
-  // Nobody signs in yet, so that what is pushed comes from this machine.
-  if (!['127.0.0.1', 'localhost', '[::1]'].includes(url.hostname))
-    throw new InvalidCall(`the app has to run on this machine, not on ${url.hostname}.`);
+  const url = appAt(app ?? DEFAULT_APP, '--app');
   if (workspace !== undefined) url.pathname = `/w/${encodeURIComponent(workspace)}`;
   url.pathname = url.pathname.replace(/\/$/, '');
   return url;
-}
-
-async function ask(app: URL, path: string, body?: object): Promise<Buffer> {
-  const response = await fetch(`${app.origin}${app.pathname === '/' ? '' : app.pathname}${path}`, {
-    ...(body === undefined
-      ? {}
-      : {
-          method: 'POST',
-          body: JSON.stringify(body),
-          headers: { 'content-type': 'application/json', origin: app.origin },
-        }),
-    // What is sent goes to the app that was named, and nowhere else.
-    redirect: 'manual',
-    signal: AbortSignal.timeout(PATIENCE),
-  }).catch((caught: unknown) => {
-    const slow = caught instanceof Error && caught.name === 'TimeoutError';
-    throw new InvalidCall(
-      slow
-        ? `the app at ${app.origin} does not answer.`
-        : `no app answers at ${app.origin}. Start one with npm start, or name it with --app.`,
-    );
-  });
-  if (response.status >= 300 && response.status < 400)
-    throw new InvalidCall(
-      `the app at ${app.origin} answered that it is elsewhere. Nothing was sent there; name it with --app if that is meant.`,
-    );
-  const bytes = await bounded(response, app);
-  if (response.ok) return bytes;
-  const refused = z.object({ says: z.string() }).safeParse(jsonIn(bytes));
-  throw new InvalidCall(
-    refused.success
-      ? refused.data.says
-      : `the app at ${app.origin} answered with status ${response.status}${response.status === 404 ? ': it has no such workspace' : ''}.`,
-  );
-}
-
-/** The whole body, which is read no further than any answer of an app is long. */
-async function bounded(response: Response, app: URL): Promise<Buffer> {
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  try {
-    for await (const chunk of response.body ?? []) {
-      size += (chunk as Uint8Array).length;
-      if (size > ZIP_BYTES)
-        throw new InvalidCall(
-          `what ${app.origin} answers is larger than any workspace (${ZIP_BYTES / 1024 / 1024} MB), so it is no such app.`,
-        );
-      chunks.push(chunk as Uint8Array);
-    }
-  } catch (caught) {
-    if (caught instanceof InvalidCall) throw caught;
-    throw new InvalidCall(`the answer of ${app.origin} broke off. Try again.`);
-  }
-  return Buffer.concat(chunks);
-}
-
-function jsonIn(bytes: Buffer): unknown {
-  try {
-    return JSON.parse(bytes.toString('utf8'));
-  } catch {
-    return null;
-  }
 }
 
 /** What the folder and the app had in common last. */
