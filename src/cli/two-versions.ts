@@ -81,6 +81,10 @@ async function released(address: string): Promise<Named> {
       ],
     });
   }
+  if (releases.size === 0)
+    throw new InvalidCall(
+      `no form of ${of} has ${number === undefined ? 'a release' : `a release ${number}`}.`,
+    );
   return {
     name: address,
     workspace: { ...workspace, forms: [...releases.values()].map(({ forms }) => forms[0]!) },

@@ -1,12 +1,15 @@
 /** `tavro compare`: what is printed, that each difference is there when it is played on both versions, zips and revisions. */
 import { execFileSync } from 'node:child_process';
 import { cpSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { zipSync } from 'fflate';
 import { expect, test } from 'vitest';
+import { readWorkspace } from '../../src/core/workspace/workspace';
 import { CompareReport } from '../../src/core/workspace/schemas';
 import { readFolder } from '../../src/workers/files';
-import { copyOfDemo, tavro } from '../support/command-line';
+import { copyOfDemo, tavro, tavroAsync } from '../support/command-line';
 
 const FILE = 'forms/berth_visit/behaviours/20-pilot.ts';
 const CHANGED = copyOfDemo({
@@ -104,4 +107,45 @@ test.each([
   const { status, stdout, stderr } = tavro(['compare', ...args]);
   expect([status, stdout]).toEqual([2, '']);
   expect(stderr).toContain(says);
+});
+
+test('a release of a running app is a version, of each form the last or the one that is named', async () => {
+  const zip = zipSync(
+    Object.fromEntries([...readFolder('demo')].map(([path, text]) => [path, Buffer.from(text)])),
+  );
+  const demo = readWorkspace(readFolder('demo'));
+  const entry = demo.forms.find(({ form }) => form.name === 'berth_visit')!;
+  const { tables, services, shared } = demo;
+  const sources = [...entry.behaviours, ...shared].map(({ name, text }) => ({ name, text }));
+  const asked: string[] = [];
+  const server = createServer((request, response) => {
+    const { pathname } = new URL(request.url!, 'http://x');
+    asked.push(pathname);
+    if (pathname === '/api/workspace') return void response.end(zip);
+    if (pathname.endsWith('/versions'))
+      return void response.end(
+        JSON.stringify({
+          releases: pathname.includes('berth_visit') ? [{ number: 4 }, { number: 3 }] : [],
+        }),
+      );
+    response.end(JSON.stringify({ form: entry.form, tables, services, answering: [], sources }));
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const app = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  try {
+    const run = (version: string) =>
+      tavroAsync('compare', version, CHANGED, '--form', 'berth_visit', '--sessions', '300');
+    const { status, stdout } = await run(app);
+    expect(status).toBe(1);
+    expect(stdout).toContain(`formerly decided at ${app}/${FILE}:8:3`);
+    expect(asked).toContain('/api/forms/berth_visit/versions/release-4');
+    await run(`${app}@3`);
+    expect(asked).toContain('/api/forms/berth_visit/versions/release-3');
+    const none = await run(`${app}@9`);
+    expect([none.status, none.stderr]).toEqual([2, expect.stringContaining('has a release 9')]);
+    const elsewhere = await run('http://example.org');
+    expect(elsewhere.stderr).toContain('the app has to run on this machine');
+  } finally {
+    server.close().closeAllConnections();
+  }
 });
