@@ -2,10 +2,11 @@
  * Outcome grids: what becomes of the form for each combination of what varies. Every combination is a session of its
  * own, with the real scripts; a grid that was accepted is a test, since later differences show.
  */
+import { brokenAsUnmet, brokenInWords } from './broken';
 import type { Form } from '../form/definition';
 import { equal, type Value } from '../form/value';
 import { AXES_PER_GRID, COMBINATIONS_PER_GRID } from '../limits';
-import type { Answer, Opening, Step } from '../session/step';
+import type { Answer, Broken, Opening, Step } from '../session/step';
 import { spelled, type ExpectedAspect } from './aspects';
 import { beginningOf, stepsOf } from './beginning';
 import { coveringArray, leastRows, product, type Strength } from './covering';
@@ -36,6 +37,8 @@ export interface Combination {
   /** The place of each axis's value. */
   places: number[];
   outcome: Outcome;
+  /** Invariants that do not hold at its end. */
+  broken: readonly Broken[];
 }
 
 /** What a grid is of. */
@@ -115,7 +118,8 @@ export async function playGrid(
   for (const places of tried) {
     const { opening, steps } = sessionOf(scenario, plan.axes, places, ground);
     const answers = await play(opening, steps);
-    combinations.push({ places, outcome: outcomeOf(answers, plan, ground) });
+    const { broken } = answers.at(-1)!;
+    combinations.push({ places, outcome: outcomeOf(answers, plan, ground), broken });
     if (!heard(combinations.length)) break;
   }
   return combinations;
@@ -157,12 +161,16 @@ export function outcomeOf(
     replaced: seen.replaced?.text ?? null,
     refused,
     errors,
+    // Only then, so that what was accepted before there were invariants stays as it is.
+    ...(seen.broken.length === 0 ? {} : { broken: seen.broken.map(brokenInWords) }),
   };
   return outcome;
 }
 
 /** What is the same in all combinations, what differs, and which combinations come to the same. */
-export function folded(combinations: readonly Combination[]): GridTest['accepted'] {
+export function folded(
+  combinations: readonly Pick<Combination, 'places' | 'outcome'>[],
+): GridTest['accepted'] {
   const first = combinations[0]?.outcome ?? {};
   const base = noOutcome();
   for (const [part, aspects] of Object.entries(first))
@@ -240,9 +248,17 @@ export async function gridMisses(
   );
   // An outcome is what stands after all the steps of its combination.
   const lengths = tried.map((places) => sessionOf(scenario, axes, places, ground).steps.length);
-  const misses = combinations.flatMap(({ outcome }, at) =>
-    outcomeChanges(unfolded(accepted, accepted.rows[at]![1]), outcome).map(
-      ({ part, aspect, before, now }) => ({
+  const misses = combinations.flatMap(({ outcome, broken }, at) => [
+    // What must always hold cannot be accepted otherwise.
+    ...broken.map((one) => ({
+      at,
+      after: lengths[at]!,
+      ...brokenAsUnmet(one),
+      says: `with ${combinationInWords(axes, tried[at]!)}: ${brokenAsUnmet(one).says}`,
+    })),
+    ...outcomeChanges(unfolded(accepted, accepted.rows[at]![1]), outcome)
+      .filter(({ part, aspect }) => part !== '@form' || aspect !== 'broken')
+      .map(({ part, aspect, before, now }) => ({
         at,
         after: lengths[at]!,
         part: part === '@form' ? `@${aspect}` : part,
@@ -250,9 +266,8 @@ export async function gridMisses(
         says: `with ${combinationInWords(axes, tried[at]!)}: ${part}.${aspect} is ${JSON.stringify(now)}, accepted was ${JSON.stringify(before)}`,
         expected: before,
         actual: now,
-      }),
-    ),
-  );
+      })),
+  ]);
   return {
     misses: misses.slice(0, MOST_MISSES),
     steps: lengths.reduce((sum, length) => sum + length, 0),

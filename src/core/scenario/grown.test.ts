@@ -278,6 +278,29 @@ describe('an outcome grid', () => {
     });
   });
 
+  test('names combinations in which something does not hold, and no accepting hides them', async () => {
+    const broken = `${SOUND}always('dues of tugs', () => fields.kind.value !== 'tug' || fields.dues.value === 50);`;
+    const { tried } = combinationsOf(axes, null);
+    const played = await playGrid(
+      scenario,
+      { axes, parts: null },
+      tried,
+      ground,
+      withScript(broken),
+    );
+    const of = played.filter((one) => one.broken.length > 0);
+    expect(of.map(({ places }) => places[0])).toEqual([3, 3, 3, 3]);
+    expect(of[0]!.outcome['@form']!.broken).toEqual(['“dues of tugs” does not hold (a, line 10)']);
+    for (const accepted of [folded(played), (await kept()).grid!.accepted]) {
+      const { misses } = await run({ ...scenario, grid: { axes, accepted } }, broken);
+      expect(misses).toHaveLength(4);
+      expect(misses[0]).toMatchObject({
+        part: '@always',
+        says: 'with kind "tug", pilot null, @record null: “dues of tugs” does not hold (a, line 10)',
+      });
+    }
+  });
+
   test('kept, it is a test that later differences fail', async () => {
     const test = await kept();
     expect(await says(test)).toEqual([]);

@@ -4,11 +4,11 @@
  */
 import type { Form } from '../form/definition';
 import type { Answer, Broken, Opening, Step } from '../session/step';
-import { lineInWords } from '../wire/line';
 import { beginningOf, isExpect, type Beginning } from './beginning';
 import { caseTitle, expectationOfRow } from './cases';
 import type { Expectation, Open, Scenario, ScenarioStep } from './definition';
 import { meet, unnamed, type Unmet } from './expecting';
+import { brokenAsUnmet } from './broken';
 import { gridMisses, sessionOf } from './grid';
 import { withInputs } from './inputs';
 import { NoSuchOpening, openingOf, type Cast } from './opening';
@@ -211,15 +211,6 @@ function isSame(one: Broken, other: Broken): boolean {
     one.title === other.title &&
     one.row === other.row
   );
-}
-
-function brokenAsUnmet({ title, behaviour, line, row }: Broken): Unmet {
-  const of = row === null ? '' : ` for ${row}`;
-  return {
-    part: '@always',
-    aspect: null,
-    says: `“${title}” does not hold${of} (${behaviour}, ${lineInWords(line)})`,
-  };
 }
 
 function hear(heard: Heard, seen: Seen, answer: Answer, step: number): Seen {

@@ -3,6 +3,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useMemo, useRef } from 'react';
 import { counted } from '@/core/counted';
+import { containersOf } from '@/core/form/outline';
 import { seenAt } from '@/core/scenario/seen';
 import { differingInWords, toldOfDifference } from '@/core/compare/told';
 import { FormSheet } from '../../form/sheet';
@@ -52,7 +53,11 @@ function Both({ bench, beside, of }: { bench: Bench; beside: Beside; of: string 
   useEffect(() => {
     if (!isThere || difference === null) return;
     const part = beside.formerly(difference.part).replace(/[[.].*$/, '');
-    root.current?.querySelector(`[data-part="${part}"]`)?.scrollIntoView({ block: 'center' });
+    // What is off screen there would stand in its section.
+    const near = [part, ...containersOf(beside.former.form, part)]
+      .map((name) => root.current?.querySelector(`[data-part="${name}"]`))
+      .find((element) => element != null);
+    near?.scrollIntoView({ block: 'center' });
   }, [beside, difference, isThere]);
   const told = difference === null ? null : toldOfDifference(difference, { form, tables }, names);
   return (

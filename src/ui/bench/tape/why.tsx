@@ -7,7 +7,7 @@ import type { Form } from '@/core/form/definition';
 import type { Value } from '@/core/form/value';
 import { lineSince } from '@/core/debugging/changed-line';
 import type { Context, Piece, Sentence } from '@/core/debugging/pieces';
-import { askedOf } from '@/core/debugging/question';
+import { askedOf, invariantIn } from '@/core/debugging/question';
 import { questionInWords } from '@/core/debugging/standing-words';
 import { leftOutInWords, whyNotInWords } from '@/core/debugging/why-not-words';
 import { decisionInWords } from '@/core/debugging/why-words';
@@ -52,6 +52,7 @@ export function WhyPane({
   const offered = askedOf(question.part, state);
   // What was asked on the way, such as a sum, is none of those that are offered.
   const aspects = offered.includes(question.aspect) ? offered : [question.aspect, ...offered];
+  const isInvariant = invariantIn(question.aspect) !== null;
   const isPart = !question.part.startsWith('@');
   const isHiddenAround = state?.shown === true && state.onScreen === false;
   const now = state?.[question.aspect as keyof PartState];
@@ -65,7 +66,7 @@ export function WhyPane({
         )}
         <b>{questionInWords(context.names, question, decision?.value ?? (now as Value) ?? null)}</b>
         {isPart && <Mono color="soft">{address}</Mono>}
-        {aspects.length > 1 && (
+        {aspects.length > 1 && !isInvariant && (
           <Select
             aria-label="Which aspect"
             fontSize="12px"
@@ -133,7 +134,7 @@ export function WhyPane({
           )}
         </Box>
       )}
-      {decision !== null && (
+      {decision !== null && !isInvariant && (
         <Box mt="6px">
           <b>Why not otherwise?</b>
           {whyNot.length === 0 && notOffered.length === 0 && !asking && (
