@@ -219,6 +219,8 @@ export const KEPT_FILLING_BYTES = 128 * KIB;
 export const KEPT_FILLINGS_PER_PAGE = 250;
 /** Accepted differences of one form: more has to be released first. */
 export const ACCEPTED_DIFFERENCES = 500;
+/** Characters of one of them: the values of a long list of options. */
+export const ACCEPTED_CHARACTERS = 20_000;
 /** Former versions to compare with that are offered. */
 export const VERSIONS_SHOWN = 50;
 /** Revisions in a history. */

@@ -131,6 +131,9 @@ test('what is accepted stays until it is taken back, or until the next release',
   await accept(FORM, { ...ACCEPTED, lines: { before: null, after: null } }, 'mira');
   expect(await acceptedOf(FORM)).toHaveLength(2);
   await takeBack(FORM, one.key);
+  await expect(takeBack(FORM, one.key)).rejects.toThrow('Nobody has accepted that.');
+  const long = { ...ACCEPTED, after: 'x'.repeat(20_000) };
+  await expect(accept(FORM, long, 'mira')).rejects.toThrow('too large to be accepted');
   expect(await acceptedOf(FORM)).toHaveLength(1);
   await makeRelease(FORM);
   expect(await acceptedOf(FORM)).toEqual([]);

@@ -11,7 +11,13 @@ import {
   type Difference,
   type Differing,
 } from './difference';
-import { renamedOpening, renamedPart, renamedStep, turned, type Renames } from '../scenario/renamed';
+import {
+  renamedOpening,
+  renamedPart,
+  renamedStep,
+  turned,
+  type Renames,
+} from '../scenario/renamed';
 import type { Version } from './version';
 
 /** A session as the later version names what is in it. */

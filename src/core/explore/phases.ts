@@ -379,7 +379,8 @@ function walk(
   nth: number,
 ): void {
   const { done = [] } = run.ground;
-  const filled = nth % 2 === 1 ? run.pick(done) : undefined;
+  // Where there are none, nothing is drawn, so that a seed goes the same way as ever.
+  const filled = nth % 2 === 1 && done.length > 0 ? run.pick(done) : undefined;
   const person = filled?.opening.person ?? run.pick(persons)!;
   const all = [...records, ...run.saved];
   const opening =

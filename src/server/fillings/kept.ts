@@ -2,10 +2,11 @@
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import { KEPT_FILLING_BYTES } from '../../core/limits';
 import {
-  KeptStepsSchema,
+  withoutTimes,
   type KeptFilling,
   type KeptFillingsPage,
-} from '../../core/scenario/kept-filling';
+} from '../../core/scenario/kept-steps';
+import { KeptStepsSchema } from '../../core/scenario/kept-steps-schema';
 import { masked } from '../../core/scenario/masking';
 import type { Person } from '../../core/form/table';
 import type { KeptFillings } from '../../core/workspace/head';
@@ -121,4 +122,10 @@ export async function keptAsRecording(form: string, id: number, by: Person): Pro
     },
     by,
   );
+}
+
+/** The last ones of a form, as a search begins some of its sessions there. */
+export async function doneByPeople(form: string, most: number) {
+  const { fillings } = await keptFillings(form, null, most);
+  return fillings.map(withoutTimes);
 }

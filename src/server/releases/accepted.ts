@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Accepted, AcceptedBy } from '../../core/compare/accepted';
 import { AcceptedSchema } from '../../core/compare/accepted-schema';
-import { ACCEPTED_DIFFERENCES } from '../../core/limits';
+import { ACCEPTED_CHARACTERS, ACCEPTED_DIFFERENCES } from '../../core/limits';
 import { existingForm } from '../content/forms';
 import { database, type Transaction } from '../database/database';
 import { acceptedDifference } from '../database/schema';
@@ -30,6 +30,8 @@ export async function accept(form: string, accepted: Accepted, by: string): Prom
   await existingForm(form);
   const { part, aspect, before, after, lines } = accepted;
   const told = JSON.stringify([part, aspect, before, after, lines.before, lines.after]);
+  if (told.length > ACCEPTED_CHARACTERS)
+    throw new Refusal(413, 'What differs is too large to be accepted. Keep it as a scenario.');
   const key = createHash('sha256').update(told).digest('hex');
   const [there] = await database()
     .select({ count: sql<number>`count(*)::int` })
@@ -48,11 +50,13 @@ export async function accept(form: string, accepted: Accepted, by: string): Prom
   return { key, accepted, by, at: at.toISOString() };
 }
 
-/** Takes it back. */
+/** Takes it back. Throws a Refusal (404) where nobody has accepted it. */
 export async function takeBack(form: string, key: string): Promise<void> {
-  await database()
+  const gone = await database()
     .delete(acceptedDifference)
-    .where(and(eq(acceptedDifference.form, form), eq(acceptedDifference.key, key)));
+    .where(and(eq(acceptedDifference.form, form), eq(acceptedDifference.key, key)))
+    .returning({ key: acceptedDifference.key });
+  if (gone.length === 0) throw new Refusal(404, 'Nobody has accepted that.');
 }
 
 /** The next release has what was accepted. */

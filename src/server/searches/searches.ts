@@ -23,6 +23,7 @@ import {
 import { currentWorkspace } from '../database/current-workspace';
 import { connectionTo, database } from '../database/database';
 import * as schema from '../database/schema';
+import { doneByPeople } from '../fillings/kept';
 import { Refusal } from '../http/refusal';
 import { compiledScripts, compiledServices } from '../machines/compiled';
 import { task } from '../machines/tasks';
@@ -30,6 +31,8 @@ import { queue, QUEUE, type Chunk } from './queue';
 
 /** Seeds of a search that somebody waits for, and of one at night. */
 export const SEEDS = { quick: 2, deep: 12 } as const;
+/** Filling-ins that some of its sessions begin from. */
+const DONE_BY_PEOPLE = 20;
 /** Searches that are kept, the last one among them. */
 const KEPT = 5;
 
@@ -130,7 +133,10 @@ async function groundOf(form: Form) {
     readServices(),
     readScripts(form),
   ]);
-  const cast = await readCast(form.name, []);
+  const [cast, done] = await Promise.all([
+    readCast(form.name, []),
+    doneByPeople(form.name, DONE_BY_PEOPLE),
+  ]);
   const plain = sources.map(({ name, text }) => ({ name, text }));
   const [compiled, answering, mentions, problems] = await Promise.all([
     compiledScripts(plain, 'traced'),
@@ -145,6 +151,7 @@ async function groundOf(form: Form) {
     records: cast.records.map(({ id, values }) => ({ id, values })),
     parents: parentsOf(form.name, cast.forms),
     clock: Date.parse(DEFAULT_CLOCK),
+    done,
     mentions,
     sessions: SEARCH_SESSIONS,
     until: null,

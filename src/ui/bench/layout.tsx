@@ -13,7 +13,6 @@ import { inIdleTime, lazily } from '../lazily';
 import { Pane } from '../pane';
 import { useRoom } from '../use-room';
 import { BehaviourList } from './behaviours/list';
-import { ChangesLine } from './changes/line';
 import { CodeAt } from './code/code-at';
 import { Tabs } from './code/code-pane';
 import type { Bench } from './create-bench';
@@ -47,6 +46,7 @@ const BesidePane = lazily(
   () => import('./changes/beside-pane').then((module) => module.BesidePane),
   () => <Box p="14px">Opening both versions…</Box>,
 );
+const ChangesLine = lazily(() => import('./changes/line').then((module) => module.ChangesLine));
 const DifferingMarks = lazily(() =>
   import('./changes/marks').then((module) => module.DifferingMarks),
 );

@@ -134,3 +134,20 @@ test('the workspace has a title, and a way to write dates and numbers', async ()
   );
   expect(sent.map(({ title }) => title)).not.toContain(' ');
 });
+
+test('steps of filling-ins are kept as it is said, and not at all at first', async () => {
+  const { sent, last } = page();
+  fireEvent.click(screen.getByLabelText('Keep the steps of filling-ins'));
+  await waitFor(async () =>
+    expect((await last()).fillings).toEqual({ most: 500, days: 90, masked: true }),
+  );
+  change('Of each form', '20');
+  change('Days', '0');
+  fireEvent.click(screen.getByLabelText('Mask texts'));
+  await waitFor(async () =>
+    expect((await last()).fillings).toEqual({ most: 20, days: 90, masked: false }),
+  );
+  expect(sent.map(({ fillings }) => fillings?.days)).not.toContain(0);
+  fireEvent.click(screen.getByLabelText('Keep the steps of filling-ins'));
+  await waitFor(async () => expect(await last()).not.toHaveProperty('fillings'));
+});

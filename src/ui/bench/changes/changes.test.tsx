@@ -186,6 +186,7 @@ test('accepted as meant, a difference is listed no more, and can be taken back',
   const first = await comparison(1);
   await act(async () => first.done({ differences: [DIFFERENCE] }));
   await act(async () => fireEvent.click(button(`Accept as meant: ${TOLD}`)));
+  await waitFor(() => expect(accepted).toHaveBeenCalledTimes(1));
   expect(accepted).toHaveBeenCalledWith({
     part: 'master',
     aspect: 'required',
@@ -194,10 +195,10 @@ test('accepted as meant, a difference is listed no more, and can be taken back',
     lines: { before: null, after: 'fields.master.required = fields.vessel.value === "Tern";' },
   });
   expect(screen.getByRole('list', { name: 'What changed for people' }).textContent).toBe('');
-  expect(screen.getByText('1 accepted as meant')).toBeTruthy();
+  expect(await screen.findByText('1 accepted as meant')).toBeTruthy();
   expect(button('For people: nothing changed since release 1')).toBeTruthy();
   await act(async () => fireEvent.click(screen.getByText('take back')));
-  expect(bench.changes.store.getState().accepted).toEqual([]);
+  await waitFor(() => expect(bench.changes.store.getState().accepted).toEqual([]));
   expect(button(`Accept as meant: ${TOLD}`)).toBeTruthy();
 });
 

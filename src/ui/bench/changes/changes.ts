@@ -3,22 +3,12 @@
  * opened with both versions side by side, accepted as meant, or kept as a scenario of either version.
  */
 import { createStore } from 'zustand/vanilla';
-import {
-  acceptedBy,
-  asAccepted,
-  type AcceptedBy,
-  type SourcesOfBoth,
-} from '@/core/compare/accepted';
+import type { AcceptedBy, SourcesOfBoth } from '@/core/compare/accepted';
 import type { Difference } from '@/core/compare/difference';
-import { ASKED_ABOUT } from '@/core/debugging/question';
 import type { Scenario } from '@/core/scenario/definition';
-import type { KeptFilling } from '@/core/scenario/kept-filling';
-import { openOf } from '@/core/scenario/recorded';
-import { namesFor } from '@/core/tape/words';
-import type { Material } from '@/core/session/material';
+import type { KeptFilling } from '@/core/scenario/kept-steps';
 import type { FormerVersion } from '@/core/workspace/release-changes';
 import type { FormVersions } from '@/core/workspace/versions';
-import { addressHere } from '../../address';
 import { get as ask } from '../../api';
 import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
@@ -86,8 +76,9 @@ export function benchChanges(
   /** Counts up with the code and with what it is compared with. */
   let version = 0;
   let going = false;
+  const answering = { core, screen, code, form };
+  const loaded = () => import('./answering');
   let former: { name: string; version: FormerVersion } | null = null;
-  const materials = new WeakMap<FormerVersion, Promise<Material>>();
 
   /** The version that is compared with. Throws Error where it cannot be read. */
   async function formerVersion(since: Since): Promise<FormerVersion> {
@@ -97,19 +88,6 @@ export function benchChanges(
     if (!reply.ok) throw new Error(reply.says);
     former = { name, version: reply.body };
     return reply.body;
-  }
-
-  async function formerMaterial(of: FormerVersion): Promise<Material> {
-    const { materialOf } = await import('./comparing');
-    const known = materials.get(of) ?? materialOf(of, core.languageWorker());
-    materials.set(of, known);
-    return known;
-  }
-
-  /** Plays a former version and the form as it is. Throws WorkFailed, also when it is stopped, and Error. */
-  async function both(of: FormerVersion) {
-    const { bothVersions } = await import('./comparing');
-    return bothVersions(core, code, of, await formerMaterial(of));
   }
 
   async function compare(): Promise<void> {
@@ -122,8 +100,8 @@ export function benchChanges(
     };
     set({ underway: true, says: null });
     try {
-      const { compareBoth } = await import('./comparing');
-      const versions = await both(await formerVersion(since));
+      const { bothVersions, compareBoth } = await import('./comparing');
+      const versions = await bothVersions(core, code, await formerVersion(since));
       if (mine === version && !signal.aborted)
         await compareBoth(versions, AFTER_EDIT, hear, signal);
     } catch (caught) {
@@ -176,38 +154,20 @@ export function benchChanges(
   }
 
   async function accept(difference: Difference): Promise<void> {
-    const reply = await core.save<AcceptedBy>(
-      'POST',
-      core.pathOf('accepted'),
-      asAccepted(difference, sources()),
-    );
-    if (!reply.ok) return screen.complain(reply.says);
+    const made = await (await loaded()).accept(answering, difference, former?.version ?? null);
+    if (made === null) return;
     set(({ accepted }) => ({
-      accepted: [...accepted.filter(({ key }) => key !== reply.body.key), reply.body],
+      accepted: [...accepted.filter(({ key }) => key !== made.key), made],
     }));
   }
 
-  async function takeBack({ key }: AcceptedBy): Promise<void> {
-    const reply = await core.save('DELETE', core.pathOf(`accepted/${key}`));
-    if (!reply.ok) return screen.complain(reply.says);
-    set(({ accepted }) => ({ accepted: accepted.filter((one) => one.key !== key) }));
+  async function takeBack(one: AcceptedBy): Promise<void> {
+    if (await (await loaded()).takeBack(answering, one))
+      set(({ accepted }) => ({ accepted: accepted.filter(({ key }) => key !== one.key) }));
   }
 
   const keep = (difference: Difference, side: 'before' | 'after'): Promise<void> =>
-    keepOffered(scenarioOf(difference, side));
-
-  async function scenarioOf(
-    difference: Difference,
-    side: 'before' | 'after',
-  ): Promise<Scenario | null> {
-    const { differenceAsScenario } = await import('@/core/compare/as-scenario');
-    const titles = code.scripts.sources().map(({ name }) => ({ name, title: name }));
-    const names = namesFor(core.form(), titles, core.people);
-    const made = differenceAsScenario(difference, side, names, core.cast().records);
-    if (made !== null) return core.withSample(made);
-    screen.complain('A scenario cannot expect this.');
-    return null;
-  }
+    keepOffered(loaded().then(({ scenarioOf }) => scenarioOf(answering, difference, side)));
 
   /** Stands both versions side by side, with the same done in both. */
   async function openBoth(difference: Difference | null = null): Promise<void> {
@@ -215,16 +175,8 @@ export function benchChanges(
     if (since === null) return;
     try {
       const version = await formerVersion(since);
-      const { Beside } = await import('./beside');
       closeBoth();
-      const beside = new Beside(
-        form,
-        version,
-        await formerMaterial(version),
-        difference,
-        core.form(),
-      );
-      if (difference !== null) await showWay(difference);
+      const beside = await (await loaded()).standBeside(answering, version, difference);
       set({ beside });
       screen.showPane('beside');
       await beside.begin();
@@ -233,33 +185,14 @@ export function benchChanges(
     }
   }
 
-  async function showWay({ part, aspect, way: { opening, steps } }: Difference): Promise<void> {
-    const { record } = opening;
-    if (record !== null && !core.cast().records.some(({ id }) => id === record.id))
-      core.putRecord(record);
-    const isAsked = ASKED_ABOUT.includes(aspect);
-    const asked = part.startsWith('@') ? null : { part, aspect: isAsked ? aspect : null };
-    await form.show(openOf(opening), steps, steps.length, asked);
-    if (asked !== null) form.reveal(part);
-    else screen.showForm();
-  }
-
   function closeBoth(): void {
     get().beside?.end();
     if (get().beside !== null) set({ beside: null });
     if (screen.store.getState().pane === 'beside') screen.showPane('tests');
   }
 
-  /** Opens what somebody did as a recording of its own, in the release that it was done in. */
-  async function openFilling({ id }: KeptFilling): Promise<void> {
-    const reply = await core.save<{ recording: number }>(
-      'POST',
-      core.pathOf(`kept/${id}/recording`),
-      {},
-    );
-    if (!reply.ok) return screen.complain(reply.says);
-    window.open(addressOfRecording(core.form().name, reply.body.recording), '_blank', 'noopener');
-  }
+  const openFilling = async (filling: KeptFilling) =>
+    (await loaded()).openFilling(answering, filling);
 
   return {
     store,
@@ -283,9 +216,7 @@ export function benchChanges(
       version++;
       get().beside?.end();
     },
-    /** By whom a difference was accepted; null where nobody did. */
-    acceptedBy: (difference: Difference): AcceptedBy | null =>
-      acceptedBy(difference, get().accepted, sources()),
+    sources,
     accept: core.changes(accept, Promise.resolve()),
     takeBack: core.changes(takeBack, Promise.resolve()),
     keep: core.changes(keep, Promise.resolve()),
@@ -304,13 +235,10 @@ export function benchChanges(
       stop: AbortSignal,
     ): Promise<void> {
       former = { name: versionName({ is: 'release', number: last.number }), version: last.former };
-      const { compareBoth, replayKept } = await import('./comparing');
-      const versions = await both(last.former);
+      const { bothVersions, compareBoth, replayKept } = await import('./comparing');
+      const versions = await bothVersions(core, code, last.former);
       await compareBoth(versions, BEFORE_RELEASE, hear, stop);
       await replayKept(core, versions, hearReplayed, stop);
     },
   };
 }
-
-const addressOfRecording = (form: string, recording: number) =>
-  addressHere(`/bench/${form}?recording=${recording}`);

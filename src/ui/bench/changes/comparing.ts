@@ -4,7 +4,7 @@ import type { Difference } from '@/core/compare/difference';
 import type { Change } from '@/core/compare/version';
 import { parentsOf } from '@/core/explore/ground';
 import { KEPT_FILLINGS_PER_PAGE } from '@/core/limits';
-import type { KeptFilling, KeptFillingsPage } from '@/core/scenario/kept-filling';
+import type { KeptFilling, KeptFillingsPage } from '@/core/scenario/kept-steps';
 import { DEFAULT_CLOCK } from '@/core/scenario/opening';
 import { takingPart, type Source } from '@/core/script/header';
 import { modulesUsed } from '@/core/script/imports';
@@ -17,6 +17,7 @@ import { replayInWorker } from '@/workers/replay-in-browser';
 import { get } from '../../api';
 import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
+import { doneByPeople } from '../common/done-by-people';
 
 /** A comparison as far as it has come. */
 export interface ComparedSoFar {
@@ -41,14 +42,17 @@ export interface BothVersions {
   change: Change;
 }
 
-/** Filling-ins from which walks begin. */
-const BEGUN_FROM = 20;
+/** Compiled once each. */
+const materials = new WeakMap<FormerVersion, Promise<Material>>();
 
 /** What a former version runs with. */
-export async function materialOf(
-  former: FormerVersion,
-  language: LanguageClient,
-): Promise<Material> {
+export function materialOf(former: FormerVersion, language: LanguageClient): Promise<Material> {
+  const made = materials.get(former) ?? compiledOf(former, language);
+  materials.set(former, made);
+  return made;
+}
+
+async function compiledOf(former: FormerVersion, language: LanguageClient): Promise<Material> {
   const compiled = (some: readonly Source[]) =>
     Promise.all(some.map((source) => language.compile(source)));
   const [scripts, modules] = await Promise.all([
@@ -64,18 +68,17 @@ export async function bothVersions(
   core: BenchCore,
   code: Code,
   former: FormerVersion,
-  then: Material,
 ): Promise<BothVersions> {
   const language = core.languageWorker();
+  const then = await materialOf(former, language);
   const sources = code.scripts.sources();
   const now = code.scripts.material();
-  const [mentionsBefore, mentionsAfter, change, kept] = await Promise.all([
+  const [mentionsBefore, mentionsAfter, change, done] = await Promise.all([
     language.mentions(takingPart(former.sources)),
     language.mentions(takingPart(sources)),
     language.change(takingPart(former.sources), takingPart(sources)),
-    get<KeptFillingsPage>(core.pathOf(`kept?most=${BEGUN_FROM}`)),
+    doneByPeople(core),
   ]);
-  const done = kept.ok ? kept.body.fillings.map(wayOf) : [];
   const versionOf = (
     its: Material,
     mentions: typeof mentionsBefore,
@@ -96,14 +99,6 @@ export async function bothVersions(
     change,
   };
 }
-
-const wayOf = ({ opening, steps }: KeptFilling): NonNullable<VersionRequest['done']>[number] => ({
-  opening,
-  steps: steps.map((timed) => {
-    const { at: _, ...step } = timed;
-    return step;
-  }),
-});
 
 /** Throws WorkFailed, also when it is stopped. */
 export async function compareBoth(

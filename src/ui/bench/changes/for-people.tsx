@@ -2,16 +2,17 @@
 /** What a release changes for people: the last one and the form as it is, used side by side while the dialog is open. */
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
+import type { Difference } from '@/core/compare/difference';
 import { comparedInWords, toldOfDifference } from '@/core/compare/told';
 import type { FormerVersion } from '@/core/workspace/release-changes';
 import { counted } from '@/core/counted';
 import { Button, ProgressBar } from '../../kit';
-import { useRoom } from '../../use-room';
 import { useDates } from '../../writing';
 import { useMaterial, useNames } from '../common/use-bench';
 import type { Bench } from '../create-bench';
 import type { ComparedSoFar, ReplayedSoFar } from './comparing';
 import { Differences, SideBySide } from './list';
+import { useAccepted } from './use-accepted';
 
 const NOTHING_YET: ComparedSoFar = { differences: [], sessions: 0, compared: null };
 
@@ -30,7 +31,7 @@ export function ForPeople({
   const [so, setSo] = useState(NOTHING_YET);
   const [replayed, setReplayed] = useState<ReplayedSoFar | null>(null);
   const [says, setSays] = useState<string | null>(null);
-  const accepted = useRoom(bench.changes, (state) => state.accepted);
+  const acceptedBy = useAccepted(bench);
   useEffect(() => {
     const stop = new AbortController();
     bench.changes
@@ -46,8 +47,7 @@ export function ForPeople({
     compared === null
       ? `using both versions: ${counted(sessions, 'session')} so far`
       : comparedInWords(compared);
-  const isMeant = (one: (typeof differences)[number]) =>
-    accepted.length > 0 && bench.changes.acceptedBy(one) !== null;
+  const isMeant = (one: Difference) => acceptedBy(one) !== null;
   const open = differences.filter((one) => !isMeant(one));
   const meant = differences.filter(isMeant);
   return (

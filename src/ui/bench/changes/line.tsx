@@ -5,16 +5,16 @@ import { counted } from '@/core/counted';
 import { useRoom } from '../../use-room';
 import { Button } from '../../kit';
 import type { Bench } from '../create-bench';
+import { useAccepted } from './use-accepted';
 
 export function ChangesLine({ bench }: { bench: Bench }) {
   const { differences, since, compared } = useRoom(bench.changes, (state) => ({
     differences: state.differences,
     since: state.since,
     compared: state.compared,
-    // Accepting one changes how many there are.
-    accepted: state.accepted,
   }));
-  const open = differences.filter((one) => bench.changes.acceptedBy(one) === null).length;
+  const accepted = useAccepted(bench);
+  const open = differences.filter((one) => accepted(one) === null).length;
   if (since === null || (open === 0 && (compared === null || compared.sessions === 0))) return null;
   return (
     <Box flexShrink={0} px="14px" pb="5px">

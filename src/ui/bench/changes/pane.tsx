@@ -16,14 +16,14 @@ import { useDates } from '../../writing';
 import { useHeads, useNames } from '../common/use-bench';
 import type { Bench } from '../create-bench';
 import type { Since } from './changes';
+import { useAccepted } from './use-accepted';
 import { Differences, SideBySide, type ActionsProps } from './list';
 
 export function ChangesTab({ bench }: { bench: Bench }) {
   const state = useHeldWhilePressed(useRoom(bench.changes, (all) => all));
-  const { since, differences, isOld, says, accepted } = state;
-  // Answers change what is listed below.
-  const isAccepted = (one: Difference) =>
-    accepted.length > 0 && bench.changes.acceptedBy(one) !== null;
+  const { since, differences, isOld, says } = state;
+  const acceptedBy = useAccepted(bench);
+  const isAccepted = (one: Difference) => acceptedBy(one) !== null;
   const open = differences.filter((one) => !isAccepted(one));
   const meant = differences.filter(isAccepted);
   return (
@@ -125,7 +125,7 @@ export function KeepEither({ bench, difference, told }: ActionsProps) {
 
 function TakeBack({ bench, difference, told }: ActionsProps) {
   const dates = useDates();
-  const by = bench.changes.acceptedBy(difference);
+  const by = useAccepted(bench)(difference);
   if (by === null) return null;
   const who = bench.core.people.find(({ key }) => key === by.by)?.name ?? by.by;
   return (

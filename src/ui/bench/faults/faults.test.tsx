@@ -98,10 +98,12 @@ async function search(count: number): Promise<Asked> {
 async function tabOf(cores = 2) {
   const { bench, sent } = benchOf({
     behaviours: { '10-left.ts': CODE },
-    answers: ({ method, body }) =>
-      method === 'POST'
-        ? { status: 201, body: { name: 'kept.json', scenario: body, revision: 1 } }
-        : { status: 200, body: { revision: 2 } },
+    answers: ({ method, path, body }) =>
+      path.includes('/kept?')
+        ? { status: 200, body: { fillings: [], all: 0 } }
+        : method === 'POST'
+          ? { status: 201, body: { name: 'kept.json', scenario: body, revision: 1 } }
+          : { status: 200, body: { revision: 2 } },
   });
   benches.push(bench);
   vi.stubGlobal('navigator', { hardwareConcurrency: cores });

@@ -18,6 +18,7 @@ import { baseName } from '@/core/script/script-name';
 import { namesFor, type Names } from '@/core/tape/words';
 import type { Code } from '../code/code';
 import type { BenchCore } from '../common/core';
+import { doneByPeople } from '../common/done-by-people';
 import type { Screen } from '../common/screen';
 import type { SpareTime } from '../common/spare-time';
 import type { FormRoom } from '../form/form';
@@ -112,7 +113,10 @@ export function benchFaults(
     const { signal } = spare;
     const sources = code.scripts.sources();
     const material = { ...code.scripts.material(), traced: true };
-    const mentions = await core.languageWorker().mentions(takingPart(sources));
+    const [mentions, done] = await Promise.all([
+      core.languageWorker().mentions(takingPart(sources)),
+      doneByPeople(core),
+    ]);
     if (mine !== version || signal.aborted) return;
     const texts = new Map(sources.map(({ name, text }) => [name, text]));
     const { rounds, isOld } = get();
@@ -128,6 +132,7 @@ export function benchFaults(
         records: core.cast().records.map(({ id, values }) => ({ id, values })),
         parents: parentsOf(material.form.name, core.cast().forms ?? []),
         clock: Date.parse(DEFAULT_CLOCK),
+        done,
         mentions,
         seed: rounds + 1,
         sessions,
@@ -139,11 +144,11 @@ export function benchFaults(
           base = findings;
           if (mine === version) show(merged(base), { texts: textsNow(texts) });
         },
-        progress(done, findings) {
+        progress(sessionsDone, findings) {
           if (mine !== version) return;
           show(merged(base, findings), {
             texts: textsNow(texts),
-            underway: { sessions: done, of: sessions },
+            underway: { sessions: sessionsDone, of: sessions },
           });
         },
       },
