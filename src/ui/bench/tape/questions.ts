@@ -1,19 +1,21 @@
 /** Asking why an aspect of a part is as it is, and why not otherwise. */
-import { decide } from '@/core/debugging/decide';
-import { groundOver, type Ground } from '@/core/debugging/ground';
+import type { Ground } from '@/core/debugging/ground';
 import type { Question } from '@/core/debugging/question';
-import { leftOut } from '@/core/debugging/left-out';
 import { entriesUntil } from '@/core/debugging/travel';
-import { otherLines, whyNot } from '@/core/debugging/why-not';
 import { Tape } from '@/core/tape/tape';
+import { inIdleTime } from '../../lazily';
 import type { DebugCore } from './state';
+
+const loadDeciding = () => import('./deciding');
+// Whoever asks why while the server is out of reach gets an answer.
+inIdleTime(loadDeciding);
 
 export function asking({ core, code, form: room, looking, debug, set, tapes, attempt }: DebugCore) {
   const { form, material, languageWorker } = core;
   const { session } = room;
 
   /** The evidence for an answer: the tape up to the moment that is looked at. */
-  function ground(): Ground {
+  function ground({ groundOver }: Awaited<ReturnType<typeof loadDeciding>>): Ground {
     const { standing } = debug();
     const entries = tapes()
       .slice(0, session.state.at + 1)
@@ -46,7 +48,9 @@ export function asking({ core, code, form: room, looking, debug, set, tapes, att
       try {
         // The sites come with the first run in detail.
         await looking.inspect({}, { steps: [] });
-        const on = ground();
+        const deciding = await loadDeciding();
+        const { decide, leftOut, otherLines, whyNot } = deciding;
+        const on = ground(deciding);
         const decision = await decide(on, question);
         if (!mine()) return;
         set({ decision });
