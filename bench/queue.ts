@@ -2,6 +2,7 @@
  * What the queue of searches costs beside the searches: for each chunk it is taken, what it is searched with is read, what
  * was found is merged with the other chunks' and kept. In the PostgreSQL that scripts/bench.mjs starts, on the demo.
  */
+import type { SearchRequest } from '../src/workers/search-calls';
 import { join } from 'node:path';
 import { HOME, standAlone } from '../src/server/database/current-workspace';
 import { disconnect } from '../src/server/database/database';
@@ -26,14 +27,16 @@ for (;;) {
   const known = found.get(chunk.form);
   // Those that are searched come first, seed by seed.
   if (known !== undefined && from === 0) from = performance.now();
-  await doChunk(chunk, async (request) => {
+  const compare = () => Promise.reject(new Error('nothing is compared'));
+  const search = async (request: SearchRequest) => {
     if (known !== undefined) return known;
     const begun = performance.now();
     const searched = await searchInThread(join(process.cwd(), 'dist/search.thread.mjs'), request);
     searching += performance.now() - begun;
     found.set(chunk.form, searched);
     return searched;
-  });
+  };
+  await doChunk(chunk, { search, compare });
   await boss.complete(QUEUE, job.id);
   if (known !== undefined) chunks++;
 }

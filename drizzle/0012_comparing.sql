@@ -4,6 +4,16 @@ ALTER TABLE "past_run" ADD COLUMN "until" timestamp with time zone DEFAULT now()
 UPDATE "past_run" SET "until" = "at";--> statement-breakpoint
 -- The number of the earlier release that it puts back.
 ALTER TABLE "release" ADD COLUMN "again" integer;--> statement-breakpoint
+-- What workers go over forms for: faults, or what changed for people since the last release, and what that came to.
+ALTER TABLE "search_run" ADD COLUMN "what" text DEFAULT 'faults' NOT NULL;--> statement-breakpoint
+CREATE TABLE "form_changed" (
+  "form" text PRIMARY KEY,
+  "of" text NOT NULL,
+  "release" integer NOT NULL,
+  "sessions" integer NOT NULL,
+  "count" integer NOT NULL,
+  "at" timestamp with time zone DEFAULT now() NOT NULL
+);--> statement-breakpoint
 CREATE TABLE "accepted_difference" (
   "form" text NOT NULL,
   "key" text NOT NULL,

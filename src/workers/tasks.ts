@@ -2,6 +2,7 @@
  * What takes longer than a server's main thread may: compiling, checking, searching with people's patterns, reading
  * their files. Each task is a function of its request alone, run in a thread that can be ended.
  */
+import { changeBetween } from '../core/compare/change';
 import { createHash } from 'node:crypto';
 import { MessagePort } from 'node:worker_threads';
 import * as z from 'zod';
@@ -150,6 +151,10 @@ const TASKS = {
   mentions: search,
   searchMentions: task(z.object({ sources: z.array(Source) }), ({ sources }) =>
     mentionsOf(sources),
+  ),
+  changeBetween: task(
+    z.object({ before: z.array(Source), after: z.array(Source) }),
+    ({ before, after }) => changeBetween(before, after),
   ),
   preview: task(
     z.object({

@@ -71,7 +71,13 @@ export interface FormRow {
   found: { wrong: number; current: boolean } | null;
   records: { count: number; more: boolean };
   /** `changes` is null for releases that did not keep what they were made of. */
-  release: { number: number; createdAt: string; changes: Changes | null } | null;
+  release: {
+    number: number;
+    createdAt: string;
+    changes: Changes | null;
+    /** How many differences for people the last comparison with it has found; null where there was none. */
+    forPeople: { count: number; current: boolean } | null;
+  } | null;
   /** When a document of the form was last saved, and by whom. */
   touched: { at: string; by: string | null };
 }

@@ -31,6 +31,8 @@ const OverviewRow = z.object({
   check_of: z.string().nullable(),
   wrong: z.number().nullable(),
   found_of: z.string().nullable(),
+  changed: z.number().nullable(),
+  changed_of: z.string().nullable(),
   release: z.number().nullable(),
   released_at: z.coerce.date().nullable(),
   made_of: z.record(z.string(), z.string()).nullable(),
@@ -71,13 +73,14 @@ export async function readOverview(): Promise<FormRow[]> {
       (select count(*)::int from document d where d.kind = 'behaviour' and d.form = f.name and d.content is not null) as behaviours,
       (select count(*)::int from document d where d.kind = 'scenario' and d.form = f.name and d.content is not null) as scenarios,
       ${COUNTED} as records,
-      ${STATE} as state, s.passed, s.failed, s.of as run_of, s.coverage, s.at as run_at, c.errors, c.warnings, c.of as check_of, x.wrong, x.of as found_of,
+      ${STATE} as state, s.passed, s.failed, s.of as run_of, s.coverage, s.at as run_at, c.errors, c.warnings, c.of as check_of, x.wrong, x.of as found_of, y.count as changed, y.of as changed_of,
       n.number as release, n.created_at as released_at, n.made_of, t.saved_at as touched_at, t.saved_by as touched_by
     from document f
     left join scenario_run s on s.form = f.name
     left join form_check c on c.form = f.name
     left join form_found x on x.form = f.name
     left join lateral (select number, created_at, made_of from release where release.form = f.name order by number desc limit 1) n on true
+    left join form_changed y on y.form = f.name and y.release = n.number
     cross join lateral (select r.saved_at, r.saved_by from document d join revision r on r.document = d.id and r.number = d.revision where d.form = f.name or d.id = f.id order by r.saved_at desc limit 1) t
     where f.kind = 'form' and f.content is not null
     order by f.name`);
@@ -118,6 +121,10 @@ function asFormRow(row: OverviewRow, now: ReadonlyMap<string, Parts>): FormRow {
         : {
             number: row.release,
             createdAt: row.released_at!.toISOString(),
+            forPeople:
+              row.changed === null
+                ? null
+                : { count: row.changed, current: row.changed_of === state },
             changes: row.made_of === null ? null : changesBetween(row.made_of, now.get(name) ?? {}),
           },
     touched: { at: row.touched_at.toISOString(), by: row.touched_by },

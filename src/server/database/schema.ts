@@ -221,6 +221,8 @@ export const searchRun = pgTable('search_run', {
   id: serial('id').primaryKey(),
   by: text('by'),
   at: at('at'),
+  /** What for: `faults`, or `changes` for people since the last release. */
+  what: text('what').notNull().default('faults'),
   /** Each form is searched with the seeds from 1 to this one. */
   seeds: integer('seeds').notNull(),
   stopped: boolean('stopped').notNull().default(false),
@@ -270,6 +272,18 @@ export const formFound = pgTable('form_found', {
   /** Findings that are wrong and not answered in the code. */
   wrong: integer('wrong').notNull(),
   findings: json('findings').notNull(),
+  at: at('at'),
+});
+
+/** How many differences for people there are between a form's last release and the form, and of which state of the workspace. */
+export const formChanged = pgTable('form_changed', {
+  form: text('form').primaryKey(),
+  of: text('of').notNull(),
+  /** The number of the release that it was compared with. */
+  release: integer('release').notNull(),
+  sessions: integer('sessions').notNull(),
+  /** Without those that were accepted. */
+  count: integer('count').notNull(),
   at: at('at'),
 });
 

@@ -5,6 +5,7 @@
 import { availableParallelism, constants, setPriority } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { compareInThread } from '../../workers/compare-in-thread';
 import { searchInThread } from '../../workers/search-in-thread';
 import { inWorkspace } from '../database/current-workspace';
 import { disconnect } from '../database/database';
@@ -13,7 +14,8 @@ import { searchAtNight } from '../searches/searches';
 import { doChunk } from '../searches/work';
 import { listWorkspaces } from '../workspaces/registry';
 
-const THREAD = join(dirname(fileURLToPath(import.meta.url)), 'search.thread.mjs');
+const here = dirname(fileURLToPath(import.meta.url));
+const [SEARCH, COMPARE] = ['search', 'compare'].map((name) => join(here, `${name}.thread.mjs`));
 /** At two in the morning, UTC. */
 const AT_NIGHT = '0 2 * * *';
 
@@ -28,7 +30,10 @@ await boss.work(NIGHTLY, async () => {
 for (let i = 0; i < availableParallelism(); i++)
   await boss.work(QUEUE, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
     const chunk = ChunkSchema.parse(job?.data);
-    await doChunk(chunk, (request) => searchInThread(THREAD, request));
+    await doChunk(chunk, {
+      search: (request) => searchInThread(SEARCH!, request),
+      compare: (request) => compareInThread(COMPARE!, request),
+    });
   });
 console.log('tavro: waiting for searches');
 

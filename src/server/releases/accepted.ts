@@ -6,7 +6,7 @@ import { AcceptedSchema } from '../../core/compare/accepted-schema';
 import { ACCEPTED_CHARACTERS, ACCEPTED_DIFFERENCES } from '../../core/limits';
 import { existingForm } from '../content/forms';
 import { database, type Transaction } from '../database/database';
-import { acceptedDifference } from '../database/schema';
+import { acceptedDifference, formChanged } from '../database/schema';
 import { Refusal } from '../http/refusal';
 
 /** In the order in which they were accepted. Throws a Refusal where there is no such form. */
@@ -47,6 +47,7 @@ export async function accept(form: string, accepted: Accepted, by: string): Prom
     .insert(acceptedDifference)
     .values({ form, key, content: accepted, by, at })
     .onConflictDoNothing();
+  await forgetCount(form);
   return { key, accepted, by, at: at.toISOString() };
 }
 
@@ -57,9 +58,15 @@ export async function takeBack(form: string, key: string): Promise<void> {
     .where(and(eq(acceptedDifference.form, form), eq(acceptedDifference.key, key)))
     .returning({ key: acceptedDifference.key });
   if (gone.length === 0) throw new Refusal(404, 'Nobody has accepted that.');
+  await forgetCount(form);
 }
 
 /** The next release has what was accepted. */
 export async function forgetAccepted(form: string, within: Transaction): Promise<void> {
   await within.delete(acceptedDifference).where(eq(acceptedDifference.form, form));
+}
+
+/** How many are not accepted is not known until the form is compared again. */
+async function forgetCount(form: string): Promise<void> {
+  await database().delete(formChanged).where(eq(formChanged.form, form));
 }

@@ -6,12 +6,17 @@ import { meantIn, MeantSchema } from '../../core/explore/meant';
 import type { Finding } from '../../core/explore/finding';
 import { parentsOf } from '../../core/explore/ground';
 import type { Form } from '../../core/form/definition';
-import { SEARCH_SESSIONS } from '../../core/limits';
+import { COMPARED_SESSIONS, SEARCH_SESSIONS } from '../../core/limits';
 import { DEFAULT_CLOCK } from '../../core/scenario/opening';
-import { takingPart } from '../../core/script/header';
+import { takingPart, type Source } from '../../core/script/header';
+import type { Service } from '../../core/form/service';
+import type { Role, Table } from '../../core/form/table';
+import { changesInWords } from '../../core/workspace/overview';
+import { CompareRequestSchema } from '../../workers/compare-calls';
 import { baseName } from '../../core/script/script-name';
-import { FindingSchema, SearchRequestSchema, type SearchRequest } from '../../workers/search-calls';
-import { stateOf } from '../content/overview';
+import { FindingSchema, SearchRequestSchema } from '../../workers/search-calls';
+import { readOverview, stateOf } from '../content/overview';
+import { newestRelease } from '../releases/releases';
 import {
   readCast,
   readForms,
@@ -37,13 +42,21 @@ const DONE_BY_PEOPLE = 20;
 const KEPT = 5;
 
 /** What each chunk of a form is searched with, and the answers that stand in its code. */
-export const GroundSchema = z.strictObject({
+export const FaultsGroundSchema = z.strictObject({
   request: SearchRequestSchema.omit({ seed: true }),
   meant: z.array(MeantSchema),
   /** What the checks of the sources have found. */
   proofs: z.array(z.strictObject({ behaviour: z.string(), line: z.number(), code: z.string() })),
 });
-export type Ground = z.input<typeof GroundSchema>;
+
+/** What each chunk of a form is compared with: its last release and the form, and what was accepted. */
+export const ChangesGroundSchema = z.strictObject({
+  compare: CompareRequestSchema.omit({ seed: true }),
+  release: z.int(),
+});
+
+/** What workers go over forms for. */
+export type What = 'faults' | 'changes';
 
 /**
  * Begins a search of these forms, of all where none is named; the former one ends. Gives its number. What each form is
@@ -53,10 +66,17 @@ export async function beginSearch(
   named: readonly string[] | null,
   depth: keyof typeof SEEDS,
   by: string | null,
+  what: What = 'faults',
 ): Promise<number> {
-  const all = (await readForms()).map(({ name }) => name);
+  const all = what === 'faults' ? (await readForms()).map(({ name }) => name) : await changed();
   const forms = named === null ? all : all.filter((name) => named.includes(name));
-  if (forms.length === 0) throw new Refusal(404, 'There is no such form to search.');
+  if (forms.length === 0)
+    throw new Refusal(
+      404,
+      what === 'faults'
+        ? 'There is no such form to search.'
+        : 'No form has changed since its last release.',
+    );
   const boss = await queue();
   const { schema: of } = currentWorkspace();
   const client = await connectionTo(of).pool.connect();
@@ -69,7 +89,7 @@ export async function beginSearch(
         .where(eq(schema.searchRun.stopped, false));
       const [row] = await tx
         .insert(schema.searchRun)
-        .values({ by, seeds: SEEDS[depth] })
+        .values({ by, seeds: SEEDS[depth], what })
         .returning({ id: schema.searchRun.id });
       const search = row!.id;
       await tx.delete(schema.searchRun).where(sql`${schema.searchRun.id} <= ${search - KEPT}`);
@@ -89,11 +109,20 @@ export async function beginSearch(
   }
 }
 
+/** The forms that have a release and are no longer what it was made of. */
+async function changed(): Promise<string[]> {
+  return (await readOverview()).flatMap(({ name, release }) =>
+    release === null || (release.changes !== null && changesInWords(release.changes) === '')
+      ? []
+      : [name],
+  );
+}
+
 /** What all chunks of a form in a search share; null where it cannot be searched, or the search is over. */
 export async function groundFor(
   search: number,
   form: string,
-): Promise<{ of: string; request: unknown } | null> {
+): Promise<{ of: string; request: unknown; what: string } | null> {
   const isIt = and(eq(schema.searchGround.search, search), eq(schema.searchGround.form, form));
   const read = async () => {
     const [row] = await database()
@@ -101,6 +130,7 @@ export async function groundFor(
         of: schema.searchGround.of,
         request: schema.searchGround.request,
         says: schema.searchGround.says,
+        what: schema.searchRun.what,
       })
       .from(schema.searchGround)
       .innerJoin(schema.searchRun, eq(schema.searchRun.id, schema.searchGround.search))
@@ -113,7 +143,9 @@ export async function groundFor(
     const ground =
       definition === undefined
         ? { request: null, says: 'The form has been deleted.' }
-        : await groundOf(definition);
+        : row.what === 'changes'
+          ? await changesGroundOf(definition)
+          : await groundOf(definition);
     // Of several workers that began with it at once the first one says what it is for all.
     await database()
       .update(schema.searchGround)
@@ -124,47 +156,103 @@ export async function groundFor(
   return row === undefined || row.request === null ? null : row;
 }
 
-/** What a form is searched with, as it is now; why it cannot be where it does not compile. */
-async function groundOf(form: Form) {
-  const [of, head, tables, services, sources] = await Promise.all([
-    stateOf(form.name),
+/** A form with what it runs with, as it is now or was released. */
+interface Version {
+  form: Form;
+  tables: readonly Table[];
+  services: readonly Service[];
+  sources: readonly Source[];
+}
+
+const asTask = ({ form, tables, services, sources }: Version, roles: Role[]) => ({
+  form,
+  tables: [...tables],
+  services: [...services],
+  sources: [...sources],
+  roles,
+});
+
+/** A version as workers take it; `broken` says which script does not compile. */
+async function requestOf({ form, tables, services, sources }: Version) {
+  const [head, cast, done, compiled, answering, mentions] = await Promise.all([
     readHead(),
+    readCast(form.name, []),
+    doneByPeople(form.name, DONE_BY_PEOPLE),
+    compiledScripts(sources, 'traced'),
+    compiledServices(services),
+    task('searchMentions', { sources: takingPart(sources) }),
+  ]);
+  const broken = [...compiled.scripts, ...compiled.modules].find(({ failure }) => failure !== null);
+  return {
+    broken:
+      broken === undefined ? null : `${broken.title} does not compile: ${broken.failure!.says}`,
+    request: {
+      material: { form, tables, services, answering, ...compiled, traced: true },
+      people: [...head.people],
+      records: cast.records.map(({ id, values }) => ({ id, values })),
+      parents: parentsOf(form.name, cast.forms),
+      clock: Date.parse(DEFAULT_CLOCK),
+      done,
+      mentions,
+    },
+  };
+}
+
+async function versionNow(form: Form): Promise<Version> {
+  const [tables, services, sources] = await Promise.all([
     readTables(),
     readServices(),
     readScripts(form),
   ]);
-  const [cast, done] = await Promise.all([
-    readCast(form.name, []),
-    doneByPeople(form.name, DONE_BY_PEOPLE),
+  return { form, tables, services, sources: sources.map(({ name, text }) => ({ name, text })) };
+}
+
+/** What a form is searched with, as it is now; why it cannot be where it does not compile. */
+async function groundOf(form: Form) {
+  const of = await stateOf(form.name);
+  const now = await versionNow(form);
+  const [{ request, broken }, problems] = await Promise.all([
+    requestOf(now),
+    readHead().then(({ roles }) => task('check', asTask(now, roles))),
   ]);
-  const plain = sources.map(({ name, text }) => ({ name, text }));
-  const [compiled, answering, mentions, problems] = await Promise.all([
-    compiledScripts(plain, 'traced'),
-    compiledServices(services),
-    task('searchMentions', { sources: takingPart(plain) }),
-    task('check', { form, tables, services, roles: head.roles, sources: plain }),
-  ]);
-  const broken = [...compiled.scripts, ...compiled.modules].find(({ failure }) => failure !== null);
-  const request: Omit<SearchRequest, 'seed'> = {
-    material: { form, tables, services, answering, ...compiled, traced: true },
-    people: [...head.people],
-    records: cast.records.map(({ id, values }) => ({ id, values })),
-    parents: parentsOf(form.name, cast.forms),
-    clock: Date.parse(DEFAULT_CLOCK),
-    done,
-    mentions,
-    sessions: SEARCH_SESSIONS,
-    until: null,
-  };
   const proofs = problems.flatMap(({ at, code }) =>
     at.is === 'behaviour' ? [{ behaviour: baseName(at.name), line: at.line, code }] : [],
   );
-  const ground: Ground = { request, meant: meantIn(plain), proofs };
-  return {
-    of: of ?? '',
-    request: broken === undefined ? ground : null,
-    says: broken === undefined ? null : `${broken.title} does not compile: ${broken.failure!.says}`,
+  const ground: z.input<typeof FaultsGroundSchema> = {
+    request: { ...request, sessions: SEARCH_SESSIONS, until: null },
+    meant: meantIn(now.sources),
+    proofs,
   };
+  return { of: of ?? '', request: broken === null ? ground : null, says: broken };
+}
+
+/** What a form is compared with, likewise. */
+async function changesGroundOf(form: Form) {
+  const of = await stateOf(form.name);
+  const last = await newestRelease(form.name);
+  if (last === null) return { of: of ?? '', request: null, says: 'The form has no release.' };
+  const now = await versionNow(form);
+  const { material, sources } = last;
+  const then = { ...material, sources: sources.map(({ name, text }) => ({ name, text })) };
+  const [before, after, change] = await Promise.all([
+    requestOf(then),
+    requestOf(now),
+    task('changeBetween', {
+      before: takingPart(then.sources),
+      after: takingPart(now.sources),
+    }),
+  ]);
+  const ground: z.input<typeof ChangesGroundSchema> = {
+    compare: {
+      before: { ...before.request, sources: then.sources },
+      after: { ...after.request, sources: [...now.sources] },
+      change,
+      sessions: COMPARED_SESSIONS,
+      until: null,
+    },
+    release: last.number,
+  };
+  return { of: of ?? '', request: after.broken === null ? ground : null, says: after.broken };
 }
 
 /** Ends a search: chunks that are under way come to their end, no other is begun. */
@@ -179,6 +267,7 @@ export async function stopSearch(id: number): Promise<void> {
 
 export interface SearchState {
   id: number;
+  what: What;
   by: string | null;
   at: string;
   stopped: boolean;
@@ -215,6 +304,7 @@ export async function lastSearch(): Promise<SearchState | null> {
   const sum = (of: 'done' | 'of') => forms.reduce((all, form) => all + form[of], 0);
   return {
     id: run.id,
+    what: z.enum(['faults', 'changes']).parse(run.what),
     by: run.by,
     at: run.at.toISOString(),
     stopped: run.stopped,

@@ -78,6 +78,7 @@ export function createBench(
     if (place === null) return;
     if (place.is === 'line') return code.goTo(place.behaviour, place.line);
     if (place.is === 'scenario') return void tests.showMiss(place.name);
+    if (place.is === 'changes') return tests.open('changes');
     if (place.is === 'finding') {
       tests.open('faults');
       if (place.key !== null) faults.openNamed(place.key);

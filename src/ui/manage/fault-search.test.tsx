@@ -9,6 +9,7 @@ afterEach(() => vi.unstubAllGlobals());
 
 const state = (more: Partial<SearchState>): SearchState => ({
   id: 7,
+  what: 'faults',
   stopped: false,
   done: 3,
   of: 10,

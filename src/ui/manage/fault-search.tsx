@@ -1,5 +1,5 @@
 'use client';
-/** Searching all forms for faults: begun here, worked through by the workers, followed until it is over. */
+/** Searching all forms for faults, and comparing them with their releases: begun here, worked through by the workers, followed until it is over. */
 import { chakra, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
@@ -15,6 +15,7 @@ const PAUSE = 1000;
 /** As `/api/searches` tells it. */
 export interface SearchState {
   id: number;
+  what: 'faults' | 'changes';
   stopped: boolean;
   done: number;
   of: number;
@@ -53,21 +54,30 @@ export function FaultSearch() {
     <Flex gap="10px" align="center" wrap="wrap">
       {isUnderway(state) ? (
         <>
-          <ProgressBar done={state!.done} of={state!.of} what="The search for faults" />
+          <ProgressBar done={state!.done} of={state!.of} what="What the workers do" />
           <span role="status">
-            Searching: {state!.done} of {counted(state!.of, 'part')}
+            {state!.what === 'faults' ? 'Searching' : 'Comparing'}: {state!.done} of{' '}
+            {counted(state!.of, 'part')}
           </span>
           <Button look="text" onClick={() => void tell('DELETE', `/api/searches/${state!.id}`)}>
             Stop
           </Button>
         </>
       ) : (
-        <Button
-          title="Uses every form over and over, on the server; faults that no scenario expects stand in its row"
-          onClick={() => void tell('POST', '/api/searches', { depth: 'quick' })}
-        >
-          Search for faults
-        </Button>
+        <>
+          <Button
+            title="Uses every form over and over, on the server; faults that no scenario expects stand in its row"
+            onClick={() => void tell('POST', '/api/searches', { depth: 'quick' })}
+          >
+            Search for faults
+          </Button>
+          <Button
+            title="Uses each form that has changed beside its last release, on the server; how much changed for people stands in its row"
+            onClick={() => void tell('POST', '/api/searches', { depth: 'quick', what: 'changes' })}
+          >
+            Compare with releases
+          </Button>
+        </>
       )}
       {broken.length > 0 && (
         <chakra.span color="bad" fontSize="13px">

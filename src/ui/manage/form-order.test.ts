@@ -25,7 +25,7 @@ const forms = [
     check: { errors: 1, warnings: 0, current: true },
     records: { count: 1000, more: false },
     run: { passed: 3, failed: 1, at: '2031-05-01T10:00:00Z', current: true, coverage: null },
-    release: { number: 2, createdAt: '2031-04-01T10:00:00Z', changes: null },
+    release: { number: 2, createdAt: '2031-04-01T10:00:00Z', changes: null, forPeople: null },
   }),
   row('anchor', 'anchorage', { touched: { at: '2031-06-01T10:00:00Z', by: null } }),
 ];

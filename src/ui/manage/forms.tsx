@@ -446,6 +446,16 @@ function Released({ row: { name, release } }: { row: FormRow }) {
       {release.number}, {dates.day(release.createdAt)} ·{' '}
       <TextLink href={`/fill/${name}`}>fill in</TextLink>
       <Small>{changed === '' ? 'nothing changed since' : `changed since: ${changed}`}</Small>
+      {changed !== '' && release.forPeople !== null && (
+        <Box>
+          <TextLink href={`/bench/${name}?changes=yes`}>
+            {release.forPeople.count === 0
+              ? 'nothing changed for people'
+              : `${counted(release.forPeople.count, 'change')} for people`}
+          </TextLink>
+          {!release.forPeople.current && <Small>changed since</Small>}
+        </Box>
+      )}
     </>
   );
 }

@@ -13,13 +13,15 @@ const Body = z.strictObject({
   /** All where none is named. */
   forms: z.array(Name).min(1).max(1000).optional(),
   depth: z.enum(['quick', 'deep']),
+  /** What for: faults, or what changes for people since the last release of each. */
+  what: z.enum(['faults', 'changes']).default('faults'),
 });
 
 /** Begins a search of forms; the former one ends. */
 export async function POST(request: Request) {
   return answer(request, async () => {
-    const { forms, depth } = await readBody(request, Body);
-    const id = await beginSearch(forms ?? null, depth, (await currentPerson()).key);
+    const { forms, depth, what } = await readBody(request, Body);
+    const id = await beginSearch(forms ?? null, depth, (await currentPerson()).key, what);
     return Response.json({ id }, { status: 202 });
   });
 }

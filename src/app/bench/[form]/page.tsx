@@ -172,7 +172,7 @@ async function recordingIn(
   return { id: id!, content, release };
 }
 
-/** What a query leads to: `behaviour` and `line`, `part` or `structure`, `scenario`, `finding` or, for all of these, `faults`. */
+/** What a query leads to: `behaviour` and `line`, `part` or `structure`, `scenario`, `finding` or, for all of these, `faults`, and `changes`. */
 function placeIn(query: Query): BenchPlace {
   if (typeof query.behaviour === 'string')
     return {
@@ -185,6 +185,7 @@ function placeIn(query: Query): BenchPlace {
   if (typeof query.part === 'string') return { is: 'part', part: query.part };
   if (typeof query.finding === 'string') return { is: 'finding', key: query.finding };
   if (query.faults !== undefined) return { is: 'finding', key: null };
+  if (query.changes !== undefined) return { is: 'changes' };
   return typeof query.scenario === 'string' ? { is: 'scenario', name: query.scenario } : null;
 }
 

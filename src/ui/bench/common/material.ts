@@ -74,4 +74,6 @@ export type BenchPlace =
   | { is: 'scenario'; name: string }
   /** Something that a search has found, by its name; null for all of it. */
   | { is: 'finding'; key: string | null }
+  /** What changed for people. */
+  | { is: 'changes' }
   | null;
