@@ -61,7 +61,7 @@ function Both({ bench, beside, of }: { bench: Bench; beside: Beside; of: string 
   }, [beside, difference, isThere]);
   const told = difference === null ? null : toldOfDifference(difference, { form, tables }, names);
   return (
-    <Flex direction="column" flex="1" minH={0}>
+    <Flex as="section" aria-label="The former version" direction="column" flex="1" minH={0}>
       <PaneHead>
         <chakra.span fontWeight={620}>As it was: {of}</chakra.span>
         <chakra.span color="soft">the form as it is stands to the right</chakra.span>
@@ -69,7 +69,8 @@ function Both({ bench, beside, of }: { bench: Bench; beside: Beside; of: string 
           Close
         </Button>
       </PaneHead>
-      <Region flex="1" minH={0} px="10px" py="8px" aria-label="The former version">
+      {/* What is told stays in sight however far the form is scrolled. */}
+      <Box flexShrink={0} maxH="40%" overflowY="auto" px="14px" pt="8px">
         {told !== null && difference !== null && (
           <Box mb="8px">
             <Box>{told}</Box>
@@ -103,6 +104,8 @@ function Both({ bench, beside, of }: { bench: Bench; beside: Beside; of: string 
           </Box>
           {differing.length > TOLD && `and ${differing.length - TOLD} more`}
         </Box>
+      </Box>
+      <Region flex="1" minH={0} px="10px" py="8px" aria-label="Fields of the former version">
         {cannotStart && (
           <OutOfReach
             what="What the form runs in could not be loaded"
