@@ -14,11 +14,16 @@ keep("diving", () => {
   fields.dive_supervisor.required = diving;
 });
 
+/** The day on which whoever fills it in begins: a moment of the evening may be another day in UTC. */
+function dayOf(moment: string): string {
+  return Temporal.Instant.from(moment).toZonedDateTimeISO(Temporal.Now.timeZoneId()).toPlainDate().toString();
+}
+
 async function tellTide(): Promise<void> {
   const begins = fields.begins.value;
   fields.begins.hint = null;
   if (begins === null || fields.works_kind.value !== "diving") return;
-  const { level } = await services.tide_gauge.level({ day: begins.slice(0, 10) });
+  const { level } = await services.tide_gauge.level({ day: dayOf(begins) });
   if (fields.begins.value !== begins || fields.works_kind.value !== "diving") return;
   fields.begins.hint = `At noon the tide stands at ${level} m.`;
 }
