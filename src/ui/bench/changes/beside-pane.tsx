@@ -105,7 +105,7 @@ function Both({ bench, beside, of }: { bench: Bench; beside: Beside; of: string 
           {differing.length > TOLD && `and ${differing.length - TOLD} more`}
         </Box>
       </Box>
-      <Region flex="1" minH={0} px="10px" py="8px" aria-label="Fields of the former version">
+      <Region flex="1" minH={0} px="10px" py="8px" aria-label="The fields as they were">
         {cannotStart && (
           <OutOfReach
             what="What the form runs in could not be loaded"
