@@ -118,6 +118,27 @@ describe('why an invariant does not hold', () => {
     );
   });
 
+  test('of a row, what was said of that row; and what failed has said nothing', async () => {
+    const list = formWith([rows('goods', [number('weight')]), text('note')]);
+    const of = {
+      script:
+        'always.each(fields.goods, "weighs", (row) => { if (fields.note.value === "boom") throw new Error("x"); return row.fields.weight.value !== 0; });',
+      steps: [
+        { addRow: 'goods', with: { weight: 3 } },
+        { addRow: 'goods', with: { weight: 0 } },
+      ] as TimedStep[],
+      aspect: 'always:weighs',
+      more: { form: list },
+    };
+    expect(await why({ ...of, part: 'goods#1' })).toMatchObject({ value: true, step: 1 });
+    expect(await why({ ...of, part: 'goods#2' })).toMatchObject({ value: false, step: 2 });
+    const failed = [...of.steps, { set: 'note', to: 'boom' }];
+    expect(await why({ ...of, steps: failed, part: 'goods#2' })).toMatchObject({
+      value: false,
+      step: 2,
+    });
+  });
+
   test('it holds since the opening, or was never asked', async () => {
     expect((await inWords({ ...asked, steps: [] }))[0]).toMatch(
       /^“no note of ferries” holds, since .*: 10-x says so on line 1\.$/,

@@ -19,9 +19,10 @@ import type { Values } from '../form/value';
 import { stillFound } from './again';
 import { Checkpoints } from './checkpoints';
 import { Exploration } from './exploration';
-import type { Finding } from './finding';
+import type { Finding, Way } from './finding';
 import { mentionsOf } from './mentions';
 import { merged } from './merged';
+import { explored } from './phases';
 import { search, type SearchOptions } from './search';
 import { shrunk } from './shrink';
 
@@ -40,6 +41,35 @@ const OPENING = {
   seed: 1,
   newId: 'new',
 };
+test('walks begin where people left off, and nothing else is drawn where nobody did', async () => {
+  const { ground, mentions, material } = groundOf(STAYS);
+  const stage = await stageOf(material);
+  const played = (done: readonly Way[]) => {
+    const all: string[] = [];
+    const onPlayed = (_: unknown, __: unknown, steps: readonly Step[]) =>
+      void all.push(JSON.stringify(steps));
+    const options = { seed: 1, sessions: 1500, onPlayed };
+    explored({ ...ground, done }, mentions, stage, options, new Checkpoints());
+    return all;
+  };
+  const steps: Step[] = [{ set: 'licence', to: 'nobody would try this' }, { submit: true }];
+  const lasting = { set: 'length', to: 4711 };
+  const done = [{ opening: OPENING, steps: [...steps.slice(0, 1), lasting, ...steps.slice(1)] }];
+  const all = played(done);
+  expect(all.some((one) => one.includes('nobody would try this'))).toBe(true);
+  expect(all.some((one) => one.includes('4711'))).toBe(true);
+  const { ground: plain } = groundOf(STAYS);
+  const never: string[] = [];
+  explored(
+    plain,
+    mentions,
+    stage,
+    { seed: 1, sessions: 1500, onPlayed: (_, __, of) => void never.push(JSON.stringify(of)) },
+    new Checkpoints(),
+  );
+  expect(played([])).toEqual(never);
+});
+
 const STAYS =
   'on.change(fields.pilot, ({ value }) => { if (value === "own") fields.licence.required = true; });';
 

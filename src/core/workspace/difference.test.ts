@@ -144,6 +144,19 @@ test('a renamed field is the same field, with what else differs of it', () => {
   ]);
 });
 
+test('a renamed column is the same column', () => {
+  const after = changed((w) => {
+    const cells = fieldOf(w, 'berth_visit', 'cargo').fields as { name: string }[];
+    Object.assign(
+      cells.find(({ name }) => name === 'weight')!,
+      { name: 'tons' },
+    );
+  });
+  expect(differences(demo, after).map(({ says }) => says)).toEqual([
+    'cargo.tons: renamed, was cargo.weight',
+  ]);
+});
+
 test('steps of a scenario are told in words, one by one', () => {
   const after = changed((w) => {
     const { scenario } = formOf(w, 'berth_visit').scenarios.find(
@@ -167,6 +180,7 @@ test('steps of a scenario are told in words, one by one', () => {
 test.each([
   [['a', 'b'], ['a', 'c'], ['role 2: "b" → "c"']],
   [['a'], ['b', 'a'], ['role 1 added: "b"']],
+  [['a', 'b', 'c'], ['a', 'c'], ['role 2 removed: "b"']],
   [['a', 'b', 'c'], ['c'], ['role 1 removed: "a"', 'role 2 removed: "b"']],
   [[{ x: 1, y: { z: [1, 2] } }], [{ x: 1, y: { z: [1, 3] } }], ['role 1: y.z.1 2 → 3']],
   [[{ x: 1 }], [{ w: 1 }], ['role 1: x 1 → nothing, w nothing → 1']],

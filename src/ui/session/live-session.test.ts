@@ -220,3 +220,13 @@ test('a session that is ended gives up what it was doing', async () => {
   session.end();
   expect(await stepping).toBeNull();
 });
+
+test('one that follows another has no time of its own: what is waited for comes when the other says so', async () => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  const session = await live({ time: 'followed' });
+  await session.step(set('Tern'));
+  await vi.advanceTimersByTimeAsync(5000);
+  expect(session.state.steps).toHaveLength(1);
+  await session.step({ wait: 2001 });
+  expect(messages(session)).toContain('later');
+});

@@ -166,9 +166,16 @@ test('it gives way to whoever uses the form, and is begun again', async () => {
   await act(() => bench.form.step({ set: 'vessel', to: 'Auk' }));
   expect(first.stop.aborted).toBe(true);
   const second = await comparison(2);
-  act(() => first.hear(99, []));
   await act(async () => second.done({ differences: [DIFFERENCE] }));
   expect(status()).toContain('1 difference in 600 sessions');
+});
+
+test('after a further edit what was found in the code before says nothing', async () => {
+  const { bench } = await tabOf();
+  const first = await comparison(1);
+  act(() => bench.changes.changed());
+  act(() => first.hear(99, [DIFFERENCE]));
+  expect(screen.getByRole('list', { name: 'What changed for people' }).textContent).toBe('');
 });
 
 test('what is compared with can be another revision, and without a release nothing is compared', async () => {
@@ -246,6 +253,10 @@ test('both versions stand side by side at that moment, and what is done in one i
     expect(bench.form.session.state.steps.at(-1)).toMatchObject({ set: 'master', to: 'Ida' }),
   );
   await waitFor(() => expect(formerly().at(-1)).toMatchObject({ set: 'captain', to: 'Ida' }));
+  // Looked at in the past of both.
+  act(() => bench.form.session.lookAt(1));
+  expect(session.state.at).toBe(1);
+  act(() => bench.form.session.lookAt(3));
   // Taken back in both.
   await act(() => bench.form.undo());
   await waitFor(() => expect(formerly()).toHaveLength(2));
