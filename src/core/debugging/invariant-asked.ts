@@ -15,7 +15,6 @@ export function aboutInvariant({ tape }: Ground, { part, aspect, before }: Quest
       entry.sort === 'invariant' &&
       entry.title === title &&
       (entry.row ?? null) === row &&
-      entry.outcome !== 'failed' &&
       (before === null || entry.n < before) &&
       !tape.isStruck(entry),
   );
