@@ -207,7 +207,12 @@ test('what is removed can be brought back, at once or later', async () => {
   await screen.findByText(/The workspace is back/);
   fireEvent.click(button('Restore Old'));
   await waitFor(() =>
-    expect(sent.map(({ method, path }) => `${method} ${path}`)).toEqual([
+    // On a busy machine another page of the same process may still ask for something.
+    expect(
+      sent
+        .map(({ method, path }) => `${method} ${path}`)
+        .filter((one) => one.includes('/api/workspaces/')),
+    ).toEqual([
       'DELETE /api/workspaces/a',
       'POST /api/workspaces/a/restore',
       'POST /api/workspaces/old/restore',
