@@ -20,7 +20,7 @@ export function appAt(address: string, named: string): URL {
   return url;
 }
 
-/** What the app answers; with a `body` it is posted. Throws InvalidCall, in the words of the app where it refuses. */
+/** Sends a request to the app, a POST where there is a `body`, and gives the body of its answer. Throws InvalidCall; a refusal is told in the words of the app. */
 export async function ask(app: URL, path: string, body?: object): Promise<Buffer> {
   const response = await fetch(`${app.origin}${app.pathname === '/' ? '' : app.pathname}${path}`, {
     ...(body === undefined
@@ -30,7 +30,7 @@ export async function ask(app: URL, path: string, body?: object): Promise<Buffer
           body: JSON.stringify(body),
           headers: { 'content-type': 'application/json', origin: app.origin },
         }),
-    // What is sent goes to the app that was named, and nowhere else.
+    // No redirect is followed: the request is meant for the app that was named.
     redirect: 'manual',
     signal: AbortSignal.timeout(PATIENCE),
   }).catch((caught: unknown) => {

@@ -23,7 +23,7 @@ export interface Named {
   releases?: ReadonlyMap<string, Workspace>;
 }
 
-/** What a form of a version runs with. */
+/** The workspace that a form of this version runs in. */
 export const aroundOf = ({ workspace, releases }: Named, form: string): Workspace =>
   releases?.get(form) ?? workspace;
 

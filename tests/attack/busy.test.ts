@@ -11,7 +11,8 @@ import { engineInThread } from '../../src/workers/engine-in-thread';
 import { formWith, number, text } from '../support/forms';
 import { openingOf } from '../support/hosts';
 import { STATEMENTS } from './hostile-behaviours';
-import { base, OWN_ORIGIN, report, someOf, thorough, VISIT } from './support';
+import { base, OWN_ORIGIN, report, someOf, thorough } from './support';
+import { VISIT } from '../support/visit';
 import { untilDone } from '../../src/core/sandbox/cut-short';
 
 const BUSY = thorough ? 8 : 3;

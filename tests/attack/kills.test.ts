@@ -9,7 +9,8 @@ import { join } from 'node:path';
 import { Client } from 'pg';
 import { afterAll, expect, test } from 'vitest';
 import { App } from './app';
-import { report, thorough, VISIT } from './support';
+import { report, thorough } from './support';
+import { VISIT } from '../support/visit';
 
 const app = new App(Number(process.env.TAVRO_KILL_PORT ?? 3931));
 const { at, headers } = app;

@@ -4,7 +4,8 @@ import { readFileSync } from 'node:fs';
 import { Agent, request as httpRequest } from 'node:http';
 import { Client } from 'pg';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { base, OWN_ORIGIN, percentile, report, thorough, VISIT } from './support';
+import { base, OWN_ORIGIN, percentile, report, thorough } from './support';
+import { stepsOf, VISIT } from '../support/visit';
 
 const headers = { ...OWN_ORIGIN, 'content-type': 'application/json' };
 /** Connections are kept, as browsers keep them; `fetch` would take twice the time of the two cores that the server needs too. */
@@ -175,7 +176,7 @@ describe('two apps on one database', () => {
     ]);
     expect(begun.map(({ status }) => status)).toEqual([201, 201]);
     expect(begun[0]!.body).toEqual(begun[1]!.body);
-    const steps = [...Object.entries(VISIT).map(([set, to]) => ({ set, to })), { submit: true }];
+    const steps = stepsOf(VISIT);
     const sent = await Promise.all([
       send('POST', '/api/fill/berth_visit/submissions', { filling: begun[0]!.body.filling, steps }),
       send(

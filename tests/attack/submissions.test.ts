@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { base, OWN_ORIGIN, report, thorough } from './support';
+import { stepsOf, VISIT } from '../support/visit';
 
 const headers = { ...OWN_ORIGIN, 'content-type': 'application/json' };
 const post = async (path: string, body: unknown, more: Record<string, string> = {}) => {
@@ -14,18 +15,7 @@ const post = async (path: string, body: unknown, more: Record<string, string> = 
 };
 
 const FORM = '/api/fill/berth_visit';
-const GOOD = [
-  { set: 'vessel', to: 'Aurelle' },
-  { set: 'vessel_kind', to: 'survey' },
-  { set: 'length', to: 42.5 },
-  { set: 'draught', to: 3.1 },
-  { set: 'contact', to: 'desk@varrick.example' },
-  { set: 'arrival', to: '2031-06-01' },
-  { set: 'departure', to: '2031-06-02' },
-  { set: 'berth', to: 'sq1' },
-  { set: 'pilot_choice', to: 'none' },
-  { submit: true },
-];
+const GOOD = stepsOf(VISIT);
 
 let fields: string[] = [];
 let tried = 0;

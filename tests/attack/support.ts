@@ -47,16 +47,3 @@ export const addressOf = (route: string) =>
         ? 'ship_register'
         : RIGHT[name]!,
   );
-
-/** A berth visit that is saved as it is entered. */
-export const VISIT = {
-  vessel: 'Aurelle',
-  vessel_kind: 'survey',
-  length: 42.5,
-  draught: 3.1,
-  contact: 'desk@varrick.example',
-  arrival: '2031-06-01',
-  departure: '2031-06-02',
-  berth: 'sq1',
-  pilot_choice: 'none',
-};

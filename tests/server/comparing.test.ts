@@ -1,7 +1,6 @@
 /** What comparing stands on: former versions of a form, accepted differences, and the steps of filling-ins that are kept. */
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import type { Accepted } from '../../src/core/compare/accepted';
-import type { TimedStep } from '../../src/core/session/step';
 import { VersionName } from '../../src/core/workspace/versions';
 import type { Head } from '../../src/core/workspace/head';
 import { database } from '../../src/server/database/database';
@@ -18,6 +17,7 @@ import { addPastRun } from '../../src/server/content/scenarios';
 import { readHead } from '../../src/server/content/read';
 import { saveHead } from '../../src/server/content/reference-data';
 import { begin, freshDatabase, revisionOf } from './support';
+import { stepsOf, VISIT } from '../support/visit';
 
 const FORM = 'berth_visit';
 let end: () => Promise<void>;
@@ -29,18 +29,7 @@ afterAll(() => end());
 
 const mira = async () => (await readHead()).people[0]!;
 
-const STEPS: TimedStep[] = [
-  { set: 'vessel', to: 'Aurelle 7' },
-  { set: 'vessel_kind', to: 'survey' },
-  { set: 'length', to: 42.5 },
-  { set: 'draught', to: 3.1 },
-  { set: 'contact', to: 'desk@varrick.example' },
-  { set: 'arrival', to: '2031-06-01' },
-  { set: 'departure', to: '2031-06-02' },
-  { set: 'berth', to: 'sq1' },
-  { set: 'pilot_choice', to: 'none' },
-  { submit: true },
-];
+const STEPS = stepsOf({ ...VISIT, vessel: 'Aurelle 7' });
 
 async function fillIn(): Promise<string> {
   const { id: filling } = await begin(FORM, null);

@@ -22,6 +22,7 @@ import { makeRelease, releaseNumbered } from '../../src/server/releases/releases
 import * as schema from '../../src/server/database/schema';
 import { readForm, readHead } from '../../src/server/content/read';
 import { begin, freshDatabase } from './support';
+import { stepsOf, VISIT } from '../support/visit';
 
 const FORM = 'berth_visit';
 let end: () => Promise<void>;
@@ -33,18 +34,7 @@ afterAll(() => end());
 
 const mira = async () => (await readHead()).people[0]!;
 
-const GOOD: TimedStep[] = [
-  { set: 'vessel', to: 'Aurelle 7' },
-  { set: 'vessel_kind', to: 'survey' },
-  { set: 'length', to: 42.5 },
-  { set: 'draught', to: 3.1 },
-  { set: 'contact', to: 'desk@varrick.example' },
-  { set: 'arrival', to: '2031-06-01' },
-  { set: 'departure', to: '2031-06-02' },
-  { set: 'berth', to: 'sq1' },
-  { set: 'pilot_choice', to: 'none' },
-  { submit: true },
-];
+const GOOD = stepsOf({ ...VISIT, vessel: 'Aurelle 7' });
 
 async function kept(
   steps: TimedStep[],

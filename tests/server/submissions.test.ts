@@ -11,6 +11,7 @@ import * as schema from '../../src/server/database/schema';
 import { ownScript, saveScript as save, scriptHistory } from '../../src/server/content/behaviours';
 import { readBehaviours, readHead } from '../../src/server/content/read';
 import { begin, freshDatabase } from './support';
+import { stepsOf, VISIT } from '../support/visit';
 
 const saveScript = (key: Parameters<typeof save>[0], text: string, from: number) =>
   save(key, text, from, 'mira');
@@ -27,18 +28,7 @@ afterAll(() => end());
 const mira = async () => (await readHead()).people[0]!;
 const teo = async () => (await readHead()).people[1]!;
 
-const GOOD: TimedStep[] = [
-  { set: 'vessel', to: 'Aurelle' },
-  { set: 'vessel_kind', to: 'survey' },
-  { set: 'length', to: 42.5 },
-  { set: 'draught', to: 3.1 },
-  { set: 'contact', to: 'desk@varrick.example' },
-  { set: 'arrival', to: '2031-06-01' },
-  { set: 'departure', to: '2031-06-02' },
-  { set: 'berth', to: 'sq1' },
-  { set: 'pilot_choice', to: 'none' },
-  { submit: true },
-];
+const GOOD = stepsOf(VISIT);
 
 const fresh = async (recordId?: string) => (await begin(FORM, recordId ?? null)).id;
 

@@ -13,7 +13,7 @@ const Body = z.strictObject({
   /** All where none is named. */
   forms: z.array(Name).min(1).max(1000).optional(),
   depth: z.enum(['quick', 'deep']),
-  /** What for: faults, or what changes for people since the last release of each. */
+  /** Whether to look for faults, or for what has changed for people since each form's last release. */
   what: z.enum(['faults', 'changes']).default('faults'),
 });
 

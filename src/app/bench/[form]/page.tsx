@@ -172,7 +172,7 @@ async function recordingIn(
   return { id: id!, content, release };
 }
 
-/** What a query leads to: `behaviour` and `line`, `part` or `structure`, `scenario`, `finding` or, for all of these, `faults`, and `changes`. */
+/** What a query leads to: `behaviour` and `line`, `part` or `structure`, `scenario`, `finding`, `faults` (the list of them) or `changes`. */
 function placeIn(query: Query): BenchPlace {
   if (typeof query.behaviour === 'string')
     return {

@@ -6,6 +6,7 @@ import type { Difference } from '@/core/compare/difference';
 import { comparedInWords, toldOfDifference } from '@/core/compare/told';
 import type { FormerVersion } from '@/core/workspace/release-changes';
 import { counted } from '@/core/counted';
+import { capital } from '@/core/debugging/pieces';
 import { Button, ProgressBar } from '../../kit';
 import { useDates } from '../../writing';
 import { useMaterial, useNames } from '../common/use-bench';
@@ -73,7 +74,7 @@ export function ForPeople({
         </chakra.details>
       )}
       <Box color="soft" role="status" mt="4px">
-        {says ?? `${sum[0]!.toUpperCase()}${sum.slice(1)}.`}
+        {says ?? `${capital(sum)}.`}
       </Box>
       {replayed !== null && <WhatPeopleDid bench={bench} replayed={replayed} />}
     </Box>

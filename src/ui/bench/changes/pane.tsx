@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { Difference } from '@/core/compare/difference';
 import { comparedInWords } from '@/core/compare/told';
 import { counted } from '@/core/counted';
+import { capital } from '@/core/debugging/pieces';
 import type { FormVersions } from '@/core/workspace/versions';
 import { lineInWords } from '@/core/wire/line';
 import { scriptAt } from '@/core/explore/finding';
@@ -251,8 +252,6 @@ function Progress({ bench }: { bench: Bench }) {
     </Flex>
   );
 }
-
-const capital = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}`;
 
 /** Changed lines that no session came to: what they change is not known. */
 function Unreached({ bench }: { bench: Bench }) {

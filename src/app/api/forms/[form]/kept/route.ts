@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { KEPT_FILLINGS_PER_PAGE } from '@/core/limits';
+import { KEPT_FILLINGS_PER_PAGE, LARGEST_INTEGER } from '@/core/limits';
 import { keptFillings } from '@/server/fillings/kept';
 import { answer, readQuery } from '@/server/routes/request';
 
@@ -7,11 +7,11 @@ type Context = { params: Promise<{ form: string }> };
 
 const Query = z.strictObject({
   /** The number of the last one that was read; the newest unless said. */
-  before: z.coerce.number().int().positive().max(2_147_483_647).optional(),
+  before: z.coerce.number().int().min(1).max(LARGEST_INTEGER).optional(),
   most: z.coerce.number().int().min(1).max(KEPT_FILLINGS_PER_PAGE).default(KEPT_FILLINGS_PER_PAGE),
 });
 
-/** What people did in filling-ins of the form, the newest first, and how many there are in all. */
+/** The kept filling-ins of the form, the newest first, with how many there are in all. */
 export async function GET(request: Request, { params }: Context) {
   return answer(request, async () => {
     const { before, most } = readQuery(request, Query);
